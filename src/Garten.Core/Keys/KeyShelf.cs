@@ -1,0 +1,49 @@
+namespace Garten.Core.Keys;
+
+/// <summary>A key as it was at one time: immutable, named by its hash.</summary>
+/// <param name="Hash">The version's identity, see <see cref="KeyHash"/>.</param>
+/// <param name="Key">The key; sound.</param>
+public sealed record KeyVersion(string Hash, Key Key)
+{
+    private readonly Dictionary<string, Couplet> _byLabel = Key.Couplets.GroupBy(c => c.Label, StringComparer.Ordinal).ToDictionary(g => g.Key, g => g.First(), StringComparer.Ordinal);
+
+    /// <summary>The couplet with this label; null where the key has none.</summary>
+    public Couplet? Find(string label) => _byLabel.GetValueOrDefault(label);
+}
+
+/// <summary>The key versions within reach of a walk, the newest of each title first.</summary>
+public sealed class KeyShelf
+{
+    private readonly Dictionary<string, KeyVersion> _byHash;
+    private readonly Dictionary<(string Reference, string From), IReadOnlyList<KeyVersion>> _resolved = [];
+
+    /// <summary>Makes a shelf of versions; of two with the same hash the first stays.</summary>
+    public KeyShelf(IEnumerable<KeyVersion> newestFirst)
+    {
+        Versions = [.. newestFirst.DistinctBy(v => v.Hash)];
+        _byHash = Versions.ToDictionary(v => v.Hash, StringComparer.Ordinal);
+    }
+
+    /// <summary>All versions, newest first.</summary>
+    public IReadOnlyList<KeyVersion> Versions { get; }
+
+    /// <summary>The version with this hash; null where it isn't on the shelf.</summary>
+    public KeyVersion? Find(string hash) => _byHash.GetValueOrDefault(hash);
+
+    /// <summary>
+    /// The versions that a hand-over means, by how keys name one another (<see cref="KeyTitle.IsNamedBy"/>): those whose title is the very
+    /// same words before those that are named by a part of it, newer before older. Empty where no key on the shelf is meant.
+    /// </summary>
+    /// <param name="reference">The other key as the lead names it.</param>
+    /// <param name="from">The version that hands over; no key hands over to itself.</param>
+    public IReadOnlyList<KeyVersion> Resolve(string reference, KeyVersion from)
+    {
+        ArgumentNullException.ThrowIfNull(from);
+        if (_resolved.TryGetValue((reference, from.Hash), out var known)) return known;
+        var own = KeyTitle.Plain(from.Key.Title);
+        var plain = KeyTitle.Plain(reference);
+        var named = Versions.Where(v => KeyTitle.Plain(v.Key.Title) != own && KeyTitle.IsNamedBy(v.Key.Title, reference)).ToList();
+        var found = named.OrderByDescending(v => KeyTitle.Plain(v.Key.Title) == plain).ToList();
+        return _resolved[(reference, from.Hash)] = found;
+    }
+}
