@@ -1,1 +1,46 @@
-var app = WebApplication.CreateBuilder(args).Build(); app.Run();
+using System.Reflection;
+using Garten.Server.Commands;
+using Garten.Server.Demo;
+using Garten.Server.Floras;
+using Garten.Server.Health;
+using Garten.Server.Hosting;
+using Garten.Server.Keys;
+using Garten.Server.Records;
+using Garten.Storage;
+
+var builder = WebApplication.CreateBuilder(args);
+// The description of the API is made at build time by running this program without a database.
+var describing = Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider";
+
+builder.WebHost.ConfigureKestrel(kestrel =>
+{
+    kestrel.AddServerHeader = false;
+    kestrel.Limits.MaxRequestBodySize = ApiLimits.LargestBody;
+});
+builder.Services.AddSingleton(TimeProvider.System);
+builder.Services.AddGartenStorage(builder.Configuration["GARTEN_DATABASE"] ?? (describing ? "Host=127.0.0.1" : ""));
+builder.Services.AddGartenApi();
+
+var app = builder.Build();
+if (!describing)
+{
+    await app.Services.GetRequiredService<DatabaseStart>().MigrateAsync(app.Lifetime.ApplicationStopping);
+    if (app.Configuration["GARTEN_DEMO"] is { Length: > 0 } demo) await app.Services.GetRequiredService<DemoLoader>().LoadOnceAsync(demo, app.Lifetime.ApplicationStopping);
+}
+
+app.UseGartenProblems();
+app.UseGartenSecurity();
+app.UseResponseCompression();
+app.UseGartenWebApp();
+var api = app.MapGroup("/api/v1");
+api.MapHealth();
+api.MapKeys();
+api.MapCommands();
+api.MapRecords();
+api.MapFloras();
+app.MapOpenApi("/api/v1/openapi.json");
+app.MapGartenPages();
+await app.RunAsync();
+
+/// <summary>Named so that tests can start it.</summary>
+public partial class Program;

@@ -33,10 +33,34 @@ public sealed record Taxon(
 /// <param name="Id">Stable identity of the flora, such as <c>torvane</c>.</param>
 /// <param name="Name">Its name.</param>
 /// <param name="Taxa">The taxa, ordered by name.</param>
-public sealed record Flora(string Id, string Name, IReadOnlyList<Taxon> Taxa)
-{
-    private readonly Lazy<Dictionary<string, Taxon>> _byName = new(() => Taxa.DistinctBy(t => t.Name).ToDictionary(t => t.Name, StringComparer.Ordinal));
+public sealed record Flora(string Id, string Name, IReadOnlyList<Taxon> Taxa);
 
-    /// <summary>The taxon of this name; null where the flora has none.</summary>
-    public Taxon? Find(string name) => _byName.Value.GetValueOrDefault(name);
+/// <summary>Finds taxa by the names that keys call them.</summary>
+public sealed class TaxonIndex
+{
+    private readonly Dictionary<string, Taxon> _byName;
+    private readonly ILookup<string, Taxon> _byEpithet;
+
+    /// <summary>Makes an index of taxa; of two with the same name the first counts.</summary>
+    public TaxonIndex(IEnumerable<Taxon> taxa)
+    {
+        var all = taxa.DistinctBy(t => t.Name).ToList();
+        _byName = all.ToDictionary(t => t.Name, StringComparer.Ordinal);
+        _byEpithet = all.Where(t => t.Name.Contains(' ', StringComparison.Ordinal)).ToLookup(t => Behind(t.Name), StringComparer.Ordinal);
+    }
+
+    /// <summary>
+    /// The taxon of this name; null where there is none. An abbreviated genus ("V. alba") is understood where just one taxon fits.
+    /// </summary>
+    public Taxon? Find(string name)
+    {
+        ArgumentNullException.ThrowIfNull(name);
+        if (_byName.TryGetValue(name, out var taxon)) return taxon;
+        var stop = name.IndexOf(". ", StringComparison.Ordinal);
+        if (stop is < 1 or > 3) return null;
+        var fits = _byEpithet[Behind(name)].Where(t => t.Name.StartsWith(name[..stop], StringComparison.Ordinal)).Take(2).ToList();
+        return fits.Count == 1 ? fits[0] : null;
+    }
+
+    private static string Behind(string name) => name[(name.IndexOf(' ', StringComparison.Ordinal) + 1)..];
 }

@@ -1,3 +1,5 @@
+using Garten.Core.Floras;
+
 namespace Garten.Core.Keys;
 
 /// <summary>A key as it was at one time: immutable, named by its hash.</summary>
@@ -17,15 +19,23 @@ public sealed class KeyShelf
     private readonly Dictionary<string, KeyVersion> _byHash;
     private readonly Dictionary<(string Reference, string From), IReadOnlyList<KeyVersion>> _resolved = [];
 
+    private readonly TaxonIndex _taxa;
+
     /// <summary>Makes a shelf of versions; of two with the same hash the first stays.</summary>
-    public KeyShelf(IEnumerable<KeyVersion> newestFirst)
+    /// <param name="newestFirst">The versions, newer before older.</param>
+    /// <param name="taxa">The taxa of the flora, by which names in keys are recognised; may be left out.</param>
+    public KeyShelf(IEnumerable<KeyVersion> newestFirst, IEnumerable<Taxon>? taxa = null)
     {
+        _taxa = new TaxonIndex(taxa ?? []);
         Versions = [.. newestFirst.DistinctBy(v => v.Hash)];
         _byHash = Versions.ToDictionary(v => v.Hash, StringComparer.Ordinal);
     }
 
     /// <summary>All versions, newest first.</summary>
     public IReadOnlyList<KeyVersion> Versions { get; }
+
+    /// <summary>The taxon of the flora that a key calls by this name; null where the flora hasn't it.</summary>
+    public Taxon? Recognise(string name) => _taxa.Find(name);
 
     /// <summary>The version with this hash; null where it isn't on the shelf.</summary>
     public KeyVersion? Find(string hash) => _byHash.GetValueOrDefault(hash);

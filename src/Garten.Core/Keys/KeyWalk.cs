@@ -94,18 +94,18 @@ public static class KeyWalk
 
     private static (object? Target, bool EntersKey) Target(KeyShelf shelf, KeyVersion version, Lead lead, HashSet<string> followed)
     {
-        var to = lead.Destination ?? throw new ArgumentException("A lead of this key has no destination.");
+        var to = lead.Destination ?? throw new InvalidOperationException("A lead of this key has no destination: only sound keys can be followed.");
         switch (to.Kind)
         {
             case DestinationKind.Couplet:
-                var couplet = version.Find(to.Target) ?? throw new ArgumentException($"This key has no couplet {to.Target}.");
+                var couplet = version.Find(to.Target) ?? throw new InvalidOperationException($"This key has no couplet {to.Target}: only sound keys can be followed.");
                 return (new Node(version, couplet), false);
             case DestinationKind.Taxon:
-                return (new StandingTaxon(to.Target, to.Taxon, true), false);
+                return (new StandingTaxon(to.Target, to.Taxon, true, shelf.Recognise(to.Target)?.Id), false);
             default:
                 // A trail stays with the version it has followed, even when a newer one has come since.
                 var named = shelf.Resolve(to.Target, version);
-                var key = named.FirstOrDefault(v => followed.Contains(v.Hash)) ?? named.FirstOrDefault();
+                var key = named.FirstOrDefault(v => followed.Contains(v.Hash)) ?? (named.Count > 0 ? named[0] : null);
                 return key is null ? (new StandingTaxon(to.Target, null, true), false) : (new Node(key, key.Key.Couplets[0]), true);
         }
     }

@@ -39,7 +39,8 @@ public sealed record OpenCouplet(
 /// <param name="Name">Its name without authorship; for a hand-over to a key that isn't there, how the lead names that key.</param>
 /// <param name="Taxon">The name taken apart; null for a key that isn't there.</param>
 /// <param name="Reached">Whether the trail has come to it; false while it lies behind couplets still open.</param>
-public sealed record StandingTaxon(string Name, TaxonName? Taxon, bool Reached);
+/// <param name="TaxonId">The taxon of the flora that is meant; null where the flora hasn't it.</param>
+public sealed record StandingTaxon(string Name, TaxonName? Taxon, bool Reached, string? TaxonId = null);
 
 /// <summary>Where a walk through the keys has come to.</summary>
 /// <param name="Steps">The answered couplets that lie on the way, in the order in which they are met; below a fork branch by branch.</param>

@@ -1,0 +1,40 @@
+using System.Text.Json.Serialization;
+using Garten.Core.Floras;
+using Garten.Core.Keys;
+
+namespace Garten.Core.Contracts;
+
+/// <summary>How the types of the core are written as JSON, by server and browser alike.</summary>
+[JsonSourceGenerationOptions(
+    PropertyNamingPolicy = JsonKnownNamingPolicy.CamelCase,
+    UseStringEnumConverter = false,
+    AllowOutOfOrderMetadataProperties = true,
+    NumberHandling = JsonNumberHandling.Strict,
+    RespectNullableAnnotations = true,
+    RespectRequiredConstructorParameters = true,
+    Converters = [typeof(CamelCaseWords<KeyLayout>), typeof(CamelCaseWords<DestinationKind>), typeof(CamelCaseWords<ProblemSeverity>), typeof(CamelCaseWords<CommandStatus>), typeof(CamelCaseWords<Caution>)])]
+[JsonSerializable(typeof(KeyCheckResponse))]
+[JsonSerializable(typeof(KeyReading))]
+[JsonSerializable(typeof(ReadKeyTextRequest))]
+[JsonSerializable(typeof(WalkRequest))]
+[JsonSerializable(typeof(WalkState))]
+[JsonSerializable(typeof(Shelf))]
+[JsonSerializable(typeof(IReadOnlyList<TrailStep>))]
+[JsonSerializable(typeof(Key))]
+[JsonSerializable(typeof(Flora))]
+[JsonSerializable(typeof(CommandBatch))]
+[JsonSerializable(typeof(Command))]
+[JsonSerializable(typeof(CommandBatchResponse))]
+[JsonSerializable(typeof(ProblemReport))]
+[JsonSerializable(typeof(IReadOnlyList<Place>))]
+[JsonSerializable(typeof(IReadOnlyList<PersonReference>))]
+[JsonSerializable(typeof(IReadOnlyList<KeySummary>))]
+[JsonSerializable(typeof(KeyDetail))]
+[JsonSerializable(typeof(PlantDetail))]
+[JsonSerializable(typeof(RecordPage))]
+[JsonSerializable(typeof(HealthReport))]
+public sealed partial class CoreJson : JsonSerializerContext;
+
+/// <summary>Enumerations as words in camel case; a number isn't read as one.</summary>
+public sealed class CamelCaseWords<T>() : JsonStringEnumConverter<T>(System.Text.Json.JsonNamingPolicy.CamelCase, allowIntegerValues: false)
+    where T : struct, Enum;

@@ -1,0 +1,155 @@
+using System.Text.Json.Serialization;
+using Garten.Core.Keys;
+
+namespace Garten.Core.Contracts;
+
+/// <summary>
+/// A change, made on a device with or without signal and sent when it can be. The id is made by the device (UUID version 7);
+/// the same command sent again changes nothing.
+/// </summary>
+/// <param name="Id">Identity of the command.</param>
+[JsonPolymorphic(TypeDiscriminatorPropertyName = "kind")]
+[JsonDerivedType(typeof(SaveKeysCommand), "saveKeys")]
+[JsonDerivedType(typeof(SavePlaceCommand), "savePlace")]
+[JsonDerivedType(typeof(RecordDeterminationCommand), "recordDetermination")]
+public abstract record Command(Guid Id);
+
+/// <summary>Saves every key of a text; a key whose title is known already becomes its next version.</summary>
+/// <param name="Id">Identity of the command.</param>
+/// <param name="Text">The key text as typed or pasted.</param>
+public sealed record SaveKeysCommand(Guid Id, string Text) : Command(Id);
+
+/// <summary>Adds a recording place.</summary>
+/// <param name="Id">Identity of the command.</param>
+/// <param name="PlaceId">Identity of the place, made by the device.</param>
+/// <param name="Name">Short name.</param>
+/// <param name="Locality">Where it is, in words; may be empty.</param>
+/// <param name="Latitude">WGS 84 decimal degrees, north positive.</param>
+/// <param name="Longitude">WGS 84 decimal degrees, east positive.</param>
+/// <param name="UncertaintyMetres">Radius of the circle that holds the place, in metres; above 0.</param>
+/// <param name="Caution">What to mind there (tides, bog, rockfall); may be empty.</param>
+public sealed record SavePlaceCommand(Guid Id, Guid PlaceId, string Name, string Locality, double Latitude, double Longitude, double UncertaintyMetres, string Caution) : Command(Id);
+
+/// <summary>A person as a command names them; the name is kept in one place and can be changed or erased there.</summary>
+public sealed record PersonReference(Guid Id, string Name);
+
+/// <summary>Adds a determination to the history of a plant. Earlier ones stay.</summary>
+/// <param name="Id">Identity of the command.</param>
+/// <param name="DeterminationId">Identity of the determination.</param>
+/// <param name="OccurrenceId">Identity of the plant seen on this day; the same for a second determination of the same look.</param>
+/// <param name="PlantId">Identity of the plant.</param>
+/// <param name="PlantLabel">What the plant is called by its recorder ("by the stile"); may be empty. Counts with its first determination.</param>
+/// <param name="PlaceId">Where it grows.</param>
+/// <param name="EventDate">The day it was seen, <c>YYYY-MM-DD</c>; not in the future.</param>
+/// <param name="Recorder">Who determined it.</param>
+/// <param name="StartKey">Hash of the key version that the trail starts with.</param>
+/// <param name="Answers">The answers in their order; at least one.</param>
+/// <param name="Names">The taxa that the trail leaves standing, as the device worked them out; checked here.</param>
+/// <param name="Note">A note; may be empty.</param>
+public sealed record RecordDeterminationCommand(
+    Guid Id, Guid DeterminationId, Guid OccurrenceId, Guid PlantId, string PlantLabel, Guid PlaceId, string EventDate, PersonReference Recorder,
+    string StartKey, IReadOnlyList<TrailAnswer> Answers, IReadOnlyList<string> Names, string Note) : Command(Id);
+
+/// <summary>Commands in the order in which they were given.</summary>
+public sealed record CommandBatch(IReadOnlyList<Command> Commands);
+
+/// <summary>What became of a command.</summary>
+public enum CommandStatus
+{
+    /// <summary>Done now.</summary>
+    Applied,
+
+    /// <summary>Done before; nothing was changed this time.</summary>
+    Already,
+
+    /// <summary>Refused; nothing was changed.</summary>
+    Refused,
+}
+
+/// <summary>What is wrong and where, after RFC 9457.</summary>
+/// <param name="Title">What is wrong, in short.</param>
+/// <param name="Status">The HTTP status that goes with it.</param>
+/// <param name="Code">A stable name, such as <c>place.unknown</c>.</param>
+/// <param name="Detail">What to do, as a sentence.</param>
+/// <param name="Field">The field it concerns, in camel case; empty where none.</param>
+/// <param name="Problems">The problems of a key text, where it is one that was refused.</param>
+public sealed record ProblemReport(string Title, int Status, string Code, string Detail, string Field = "", IReadOnlyList<KeyProblem>? Problems = null);
+
+/// <summary>A version of a key that a command has saved or found saved.</summary>
+public sealed record SavedKey(string Title, string Hash, int Version, bool IsNew);
+
+/// <summary>The result of a command.</summary>
+/// <param name="Id">The command.</param>
+/// <param name="Status">What became of it.</param>
+/// <param name="Problem">Why it was refused; null otherwise.</param>
+/// <param name="Keys">The keys it saved, for a command that saves keys.</param>
+public sealed record CommandResult(Guid Id, CommandStatus Status, ProblemReport? Problem = null, IReadOnlyList<SavedKey>? Keys = null);
+
+/// <summary>The results in the order of the commands.</summary>
+public sealed record CommandBatchResponse(IReadOnlyList<CommandResult> Results);
+
+/// <summary>A recording place.</summary>
+public sealed record Place(Guid Id, string Name, string Locality, double Latitude, double Longitude, double UncertaintyMetres, string Caution);
+
+/// <summary>A key as the list shows it.</summary>
+/// <param name="Hash">Hash of its newest version.</param>
+/// <param name="Title">Its title.</param>
+/// <param name="Version">Number of the newest version, from 1.</param>
+/// <param name="Couplets">How many couplets it has.</param>
+/// <param name="Taxa">How many taxa it can end at, not counting those of keys it hands over to.</param>
+/// <param name="HandsOverTo">The keys it hands over to, as its leads name them.</param>
+/// <param name="Notes">Lines below its title.</param>
+/// <param name="AddedAt">When the version was saved.</param>
+public sealed record KeySummary(
+    string Hash, string Title, int Version, int Couplets, int Taxa, IReadOnlyList<string> HandsOverTo, IReadOnlyList<string> Notes, DateTimeOffset AddedAt);
+
+/// <summary>A version of a key with its text as it was typed.</summary>
+public sealed record KeyDetail(string Hash, string Title, int Version, Key Key, string SourceText, IReadOnlyList<KeyVersionSummary> Versions);
+
+/// <summary>One of the versions of a key.</summary>
+public sealed record KeyVersionSummary(string Hash, int Version, DateTimeOffset AddedAt);
+
+/// <summary>A determination as it was kept.</summary>
+/// <param name="Id">Its identity.</param>
+/// <param name="OccurrenceId">The look at the plant that it belongs to.</param>
+/// <param name="EventDate">The day the plant was seen.</param>
+/// <param name="RecordedAt">When the determination was taken in.</param>
+/// <param name="Recorder">Who determined it.</param>
+/// <param name="Name">The name that holds: the taxon, the genus shared by an open set, or empty.</param>
+/// <param name="Names">The taxa that were left standing; one for a settled name.</param>
+/// <param name="StartKey">Hash of the key version it starts with.</param>
+/// <param name="StartKeyTitle">Title of that key.</param>
+/// <param name="Steps">The trail with the words that were read.</param>
+/// <param name="Note">The note.</param>
+public sealed record DeterminationDetail(
+    Guid Id, Guid OccurrenceId, DateOnly EventDate, DateTimeOffset RecordedAt, PersonReference Recorder, string Name, IReadOnlyList<string> Names,
+    string StartKey, string StartKeyTitle, IReadOnlyList<TrailStep> Steps, string Note);
+
+/// <summary>A plant with its history, newest determination first.</summary>
+public sealed record PlantDetail(Guid Id, string Label, Place Place, IReadOnlyList<DeterminationDetail> Determinations);
+
+/// <summary>A line of the record list: one determination.</summary>
+/// <param name="DeterminationId">The determination.</param>
+/// <param name="PlantId">The plant.</param>
+/// <param name="PlantLabel">What the plant is called; may be empty.</param>
+/// <param name="PlaceId">Where it grows.</param>
+/// <param name="PlaceName">Name of that place.</param>
+/// <param name="EventDate">The day it was seen.</param>
+/// <param name="Recorder">Who determined it.</param>
+/// <param name="Name">The name that holds, see <see cref="DeterminationDetail"/>.</param>
+/// <param name="Names">The taxa that were left standing.</param>
+/// <param name="Number">Which determination of the plant this is, from 1.</param>
+/// <param name="OfPlant">How many the plant has.</param>
+/// <param name="Note">The note.</param>
+public sealed record RecordLine(
+    Guid DeterminationId, Guid PlantId, string PlantLabel, Guid PlaceId, string PlaceName, DateOnly EventDate, string Recorder, string Name,
+    IReadOnlyList<string> Names, int Number, int OfPlant, string Note);
+
+/// <summary>A page of the record list.</summary>
+/// <param name="Records">Newest first.</param>
+/// <param name="Next">Where the next page begins; null on the last one.</param>
+/// <param name="Names">All names that records have, for the filter.</param>
+public sealed record RecordPage(IReadOnlyList<RecordLine> Records, string? Next, IReadOnlyList<string> Names);
+
+/// <summary>Whether the server and its database answer.</summary>
+public sealed record HealthReport(string Status);

@@ -1,0 +1,116 @@
+using System.Globalization;
+using CsvHelper;
+using CsvHelper.Configuration;
+
+namespace Garten.Formats;
+
+/// <summary>An occurrence as Darwin Core terms want it; every text is empty where there is nothing to say.</summary>
+public sealed record DarwinCoreOccurrence
+{
+    /// <summary>Globally unique, the same in every export.</summary>
+    public required string OccurrenceId { get; init; }
+
+    /// <summary>The plant, the same for every day on which it was seen.</summary>
+    public required string OrganismId { get; init; }
+
+    /// <summary>What its recorder calls the plant.</summary>
+    public required string OrganismName { get; init; }
+
+    /// <summary>The day it was seen.</summary>
+    public required DateOnly EventDate { get; init; }
+
+    /// <summary>Who saw it.</summary>
+    public required string RecordedBy { get; init; }
+
+    /// <summary>The lowest name that holds; <c>Plantae</c> where no narrower one does.</summary>
+    public required string ScientificName { get; init; }
+
+    /// <summary>Rank of that name; empty where unknown.</summary>
+    public required string TaxonRank { get; init; }
+
+    /// <summary>Its family; empty where unknown.</summary>
+    public required string Family { get; init; }
+
+    /// <summary>Its common name; empty where unknown.</summary>
+    public required string VernacularName { get; init; }
+
+    /// <summary>The determination in full: the name, or all names that are still open.</summary>
+    public required string VerbatimIdentification { get; init; }
+
+    /// <summary>Who determined it.</summary>
+    public required string IdentifiedBy { get; init; }
+
+    /// <summary>The day of the determination.</summary>
+    public required DateOnly DateIdentified { get; init; }
+
+    /// <summary>The key that was followed.</summary>
+    public required string IdentificationReferences { get; init; }
+
+    /// <summary>The note and the trail in short.</summary>
+    public required string IdentificationRemarks { get; init; }
+
+    /// <summary>Earlier determinations of the same look, newest first.</summary>
+    public required string PreviousIdentifications { get; init; }
+
+    /// <summary>The place in words.</summary>
+    public required string Locality { get; init; }
+
+    /// <summary>WGS 84 decimal degrees.</summary>
+    public required double DecimalLatitude { get; init; }
+
+    /// <summary>WGS 84 decimal degrees.</summary>
+    public required double DecimalLongitude { get; init; }
+
+    /// <summary>Radius in metres.</summary>
+    public required double CoordinateUncertaintyInMeters { get; init; }
+}
+
+/// <summary>Occurrences as CSV with Darwin Core term names as headers: UTF-8, commas, quotation after RFC 4180.</summary>
+public static class OccurrenceCsv
+{
+    /// <summary>The headers in their order; each is a Darwin Core term.</summary>
+    public static IReadOnlyList<string> Headers { get; } =
+    [
+        "occurrenceID", "organismID", "organismName", "basisOfRecord", "occurrenceStatus", "eventDate", "recordedBy", "kingdom", "family", "scientificName", "taxonRank",
+        "vernacularName", "verbatimIdentification", "identifiedBy", "dateIdentified", "identificationReferences", "identificationRemarks", "previousIdentifications",
+        "locality", "decimalLatitude", "decimalLongitude", "geodeticDatum", "coordinateUncertaintyInMeters",
+    ];
+
+    /// <summary>Writes the occurrences to a stream as they come.</summary>
+    public static async Task WriteAsync(Stream output, IAsyncEnumerable<DarwinCoreOccurrence> occurrences, CancellationToken stop)
+    {
+        ArgumentNullException.ThrowIfNull(occurrences);
+        await using var text = new StreamWriter(output, new System.Text.UTF8Encoding(encoderShouldEmitUTF8Identifier: false), leaveOpen: true);
+        await using var csv = new CsvWriter(text, new CsvConfiguration(CultureInfo.InvariantCulture) { NewLine = "\r\n" }, leaveOpen: true);
+        foreach (var header in Headers) csv.WriteField(header);
+        await csv.NextRecordAsync();
+        await foreach (var it in occurrences.WithCancellation(stop))
+        {
+            Text(csv, it.OccurrenceId, it.OrganismId, it.OrganismName, "HumanObservation", "present", Day(it.EventDate), it.RecordedBy, "Plantae", it.Family, it.ScientificName, it.TaxonRank,
+                it.VernacularName, it.VerbatimIdentification, it.IdentifiedBy, Day(it.DateIdentified), it.IdentificationReferences, it.IdentificationRemarks, it.PreviousIdentifications, it.Locality);
+            // Numbers are written as numbers: a western longitude keeps its minus.
+            csv.WriteField(it.DecimalLatitude);
+            csv.WriteField(it.DecimalLongitude);
+            csv.WriteField("EPSG:4326");
+            csv.WriteField(it.CoordinateUncertaintyInMeters);
+            await csv.NextRecordAsync();
+        }
+    }
+
+    /// <summary>
+    /// A text as a cell that no spreadsheet takes for a formula: what begins with <c>= + - @</c>, one of their wide forms, a tab or a line
+    /// break gets an apostrophe before it.
+    /// </summary>
+    public static string Inert(string text)
+    {
+        ArgumentNullException.ThrowIfNull(text);
+        return text.Length > 0 && text[0] is '=' or '+' or '-' or '@' or '\t' or '\r' or '\n' or '＝' or '＋' or '－' or '＠' ? "'" + text : text;
+    }
+
+    private static void Text(CsvWriter csv, params ReadOnlySpan<string> cells)
+    {
+        foreach (var cell in cells) csv.WriteField(Inert(cell));
+    }
+
+    private static string Day(DateOnly date) => date.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);
+}

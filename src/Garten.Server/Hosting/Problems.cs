@@ -1,0 +1,57 @@
+using Garten.Core.Contracts;
+using Microsoft.AspNetCore.Diagnostics;
+using Npgsql;
+
+namespace Garten.Server.Hosting;
+
+/// <summary>Errors as problem details with a stable code; nothing a client sends is answered with a bare status.</summary>
+internal static partial class Problems
+{
+    public static IResult Result(ProblemReport problem) => Results.Json(problem, contentType: "application/problem+json", statusCode: problem.Status);
+
+    public static IResult Result(int status, string code, string title, string detail, string field = "") => Result(new ProblemReport(title, status, code, detail, field));
+
+    public static void UseGartenProblems(this WebApplication app)
+    {
+        app.UseExceptionHandler(handler => handler.Run(async context =>
+        {
+            var error = context.Features.Get<IExceptionHandlerFeature>()?.Error;
+            var problem = Of(error);
+            if (problem.Status >= 500) Failed(app.Logger, error, context.Request.Method, context.Request.Path);
+            context.Response.Headers.CacheControl = "no-store";
+            await Result(problem).ExecuteAsync(context);
+        }));
+        app.UseStatusCodePages(async pages =>
+        {
+            var response = pages.HttpContext.Response;
+            if (!pages.HttpContext.Request.Path.StartsWithSegments("/api", StringComparison.Ordinal)) return;
+            var (code, title) = response.StatusCode switch
+            {
+                404 => ("not-found", "There is nothing at this address."),
+                405 => ("method", "This address doesn't take that method."),
+                415 => ("body.type", "The body isn't of a type that this address takes."),
+                _ => ("request", "The request can't be answered."),
+            };
+            await Result(response.StatusCode, code, title, "See the description of the API at /api/v1/openapi.json.").ExecuteAsync(pages.HttpContext);
+        });
+    }
+
+    private static ProblemReport Of(Exception? error) => error switch
+    {
+        BadHttpRequestException { StatusCode: StatusCodes.Status413PayloadTooLarge } => new("The request is too large.", 413, "body.too-large", $"Send at most {ApiLimits.LargestBody >> 20} MiB at a time."),
+        BadHttpRequestException { StatusCode: StatusCodes.Status415UnsupportedMediaType } => new("The body isn't of a type that this address takes.", 415, "body.type", "Send JSON with the content type application/json."),
+        BadHttpRequestException { InnerException: System.Text.Json.JsonException json } => new("The body can't be read.", 400, "body.invalid", Where(json), json.Path ?? ""),
+        BadHttpRequestException bad => new("The request can't be read.", bad.StatusCode, "request.invalid", bad.Message),
+        NpgsqlException { InnerException: TimeoutException } => new("The database is slow.", 503, "database.slow", "Nothing was changed. Try again in a moment; the page does so by itself."),
+        PostgresException { SqlState: not (PostgresErrorCodes.AdminShutdown or PostgresErrorCodes.CrashShutdown or PostgresErrorCodes.CannotConnectNow or PostgresErrorCodes.TooManyConnections or PostgresErrorCodes.QueryCanceled) } =>
+            new("Something went wrong here.", 500, "server.error", "Nothing was changed. The server's log says more."),
+        NpgsqlException or TimeoutException => new("The database doesn't answer.", 503, "database.unavailable", "Nothing was changed. Try again when it is back; the page does so by itself."),
+        _ => new("Something went wrong here.", 500, "server.error", "Nothing was changed. The server's log says more."),
+    };
+
+    private static string Where(System.Text.Json.JsonException json) =>
+        json.LineNumber is { } line ? $"It isn't the JSON that this address takes (line {line + 1}, byte {json.BytePositionInLine + 1}{(json.Path is { Length: > 1 } path ? $", at {path}" : "")})." : "It isn't the JSON that this address takes.";
+
+    [LoggerMessage(LogLevel.Error, "{Method} {Path} failed")]
+    private static partial void Failed(ILogger log, Exception? error, string method, PathString path);
+}

@@ -1,0 +1,96 @@
+using System.Text.Json.Serialization;
+using Garten.Core.Contracts;
+using Garten.Server.Demo;
+using Garten.Storage;
+using Npgsql;
+
+namespace Garten.Server.Hosting;
+
+/// <summary>Sizes that requests may have.</summary>
+internal static class ApiLimits
+{
+    /// <summary>A batch with a key text of 1 MiB in it, written as JSON with every character escaped, still fits.</summary>
+    public const long LargestBody = 8 << 20;
+
+    /// <summary>Commands in one batch.</summary>
+    public const int MostCommands = 1000;
+}
+
+internal static class ServiceSetup
+{
+    // A database that doesn't answer is said to be away after this many seconds, not after a minute.
+    private const int ConnectSeconds = 5;
+    private const int CommandSeconds = 15;
+
+    public static void AddGartenStorage(this IServiceCollection services, string connectionString)
+    {
+        if (connectionString.Length == 0) throw new InvalidOperationException("GARTEN_DATABASE is not set: give the connection string of a PostgreSQL database, or start with ./garten.");
+        var settings = new NpgsqlConnectionStringBuilder(connectionString) { Timeout = ConnectSeconds, CommandTimeout = CommandSeconds, ApplicationName = "garten" };
+        services.AddSingleton(_ => NpgsqlDataSource.Create(settings.ConnectionString));
+        services.AddSingleton(p => new DatabaseStart(settings.ConnectionString, p.GetRequiredService<ILogger<DatabaseStart>>()));
+        services.AddSingleton<KeyRepository>();
+        services.AddSingleton<PlaceRepository>();
+        services.AddSingleton<PersonRepository>();
+        services.AddSingleton<FloraRepository>();
+        services.AddSingleton<DeterminationRepository>();
+        services.AddSingleton<CommandStore>();
+        services.AddSingleton<DemoLoader>();
+    }
+
+    public static void AddGartenApi(this IServiceCollection services)
+    {
+        services.ConfigureHttpJsonOptions(json =>
+        {
+            var shared = CoreJson.Default.Options;
+            json.SerializerOptions.TypeInfoResolverChain.Insert(0, CoreJson.Default);
+            foreach (var converter in shared.Converters) json.SerializerOptions.Converters.Add(converter);
+            json.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
+            json.SerializerOptions.AllowOutOfOrderMetadataProperties = true;
+            json.SerializerOptions.RespectNullableAnnotations = true;
+            json.SerializerOptions.RespectRequiredConstructorParameters = true;
+        });
+        services.Configure<RouteHandlerOptions>(o => o.ThrowOnBadRequest = true);
+        services.AddResponseCompression(o =>
+        {
+            // Loopback and public content only: nothing secret is compressed beside what a stranger chose.
+            o.EnableForHttps = false;
+            o.MimeTypes = [.. Microsoft.AspNetCore.ResponseCompression.ResponseCompressionDefaults.MimeTypes, "application/wasm", "application/octet-stream", "image/svg+xml", "application/problem+json"];
+        });
+        services.AddOpenApi("v1", o => o.AddDocumentTransformer((document, _, _) =>
+        {
+            document.Info.Title = "Garten";
+            document.Info.Description = "Keys, records and their exports. Errors are problem details (RFC 9457) with a stable code.";
+            document.Info.Version = "1";
+            document.Servers = [];
+            return Task.CompletedTask;
+        }));
+    }
+}
+
+/// <summary>Brings the database up to date before the first request.</summary>
+internal sealed partial class DatabaseStart(string connectionString, ILogger<DatabaseStart> log)
+{
+    // A database that is just starting is waited for this long.
+    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(30);
+
+    public async Task MigrateAsync(CancellationToken stop)
+    {
+        var until = DateTime.UtcNow + Patience;
+        while (true)
+        {
+            try
+            {
+                Migrator.Migrate(connectionString);
+                return;
+            }
+            catch (NpgsqlException away) when (DateTime.UtcNow < until && away is not PostgresException { SqlState: not PostgresErrorCodes.CannotConnectNow })
+            {
+                Waiting(log, away.Message);
+                await Task.Delay(TimeSpan.FromSeconds(1), stop);
+            }
+        }
+    }
+
+    [LoggerMessage(LogLevel.Warning, "The database doesn't answer yet: {Reason}")]
+    private static partial void Waiting(ILogger log, string reason);
+}

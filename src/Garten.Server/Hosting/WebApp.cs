@@ -1,0 +1,42 @@
+using Microsoft.AspNetCore.StaticFiles;
+using Microsoft.Extensions.FileProviders;
+
+namespace Garten.Server.Hosting;
+
+/// <summary>Serves the built web app and the core for the browser.</summary>
+internal static class WebApp
+{
+    public static void UseGartenWebApp(this WebApplication app)
+    {
+        if (Options(app) is { } options) app.UseStaticFiles(options);
+    }
+
+    /// <summary>Every address that is neither a file nor the API is a page of the app.</summary>
+    public static void MapGartenPages(this WebApplication app)
+    {
+        app.MapFallback("/api/{**rest}", () => Problems.Result(404, "not-found", "There is nothing at this address.", "See the description of the API at /api/v1/openapi.json.")).ExcludeFromDescription();
+        if (Options(app) is { } options) app.MapFallbackToFile("index.html", options);
+    }
+
+    private static StaticFileOptions? Options(WebApplication app)
+    {
+        var folder = app.Configuration["GARTEN_WEB"] ?? "";
+        if (!Directory.Exists(folder)) return null;
+        var types = new FileExtensionContentTypeProvider();
+        types.Mappings[".wasm"] = "application/wasm";
+        types.Mappings[".dat"] = "application/octet-stream";
+        types.Mappings[".webmanifest"] = "application/manifest+json";
+        return new StaticFileOptions
+        {
+            FileProvider = new PhysicalFileProvider(Path.GetFullPath(folder)),
+            ContentTypeProvider = types,
+            OnPrepareResponse = file =>
+            {
+                // Files with a fingerprint in their name never change; the others are asked for each time.
+                var path = file.Context.Request.Path.Value ?? "";
+                var hasFingerprint = path.StartsWith("/assets/", StringComparison.Ordinal) || (path.StartsWith("/_framework/", StringComparison.Ordinal) && !path.EndsWith("/dotnet.js", StringComparison.Ordinal));
+                file.Context.Response.Headers.CacheControl = hasFingerprint ? "public, max-age=31536000, immutable" : "no-cache";
+            },
+        };
+    }
+}

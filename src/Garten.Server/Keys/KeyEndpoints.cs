@@ -1,0 +1,80 @@
+using System.Text;
+using Garten.Core.Contracts;
+using Garten.Core.Keys;
+using Garten.Server.Hosting;
+using Garten.Storage;
+using Microsoft.AspNetCore.Mvc;
+
+namespace Garten.Server.Keys;
+
+internal static class KeyEndpoints
+{
+    private const string Problem = "application/problem+json";
+
+    public static void MapKeys(this RouteGroupBuilder api)
+    {
+        var keys = api.MapGroup("/keys");
+        keys.MapGet("/", async (KeyRepository repository, CancellationToken stop) => TypedResults.Ok(await repository.ListAsync(stop)))
+            .WithName("listKeys").WithSummary("The newest version of every key.");
+
+        keys.MapGet("/shelf", async (string[]? with, KeyRepository repository, FloraRepository floras, CancellationToken stop) =>
+                TypedResults.Ok(new Shelf(await repository.ShelfAsync(with ?? [], stop), await floras.TaxaAsync(stop))))
+            .WithName("getShelf").WithSummary("What a walk goes through: the newest versions, the versions named by “with”, and the taxa of the flora.");
+
+        keys.MapGet("/{hash}", async (string hash, KeyRepository repository, CancellationToken stop) =>
+                await repository.FindAsync(hash, stop) is { } key ? Results.Ok(key) : Problems.Result(404, "key.unknown", "No key version has this hash.", "Choose one from the list of keys."))
+            .Produces<KeyDetail>().Produces<ProblemReport>(404, Problem).WithName("getKey").WithSummary("A version of a key with its text.");
+
+        keys.MapPost("/check", async (HttpRequest request, CancellationToken stop) =>
+            {
+                var (text, refusal) = await ReadTextAsync(request, stop);
+                return refusal ?? Results.Ok(KeyCheckResponse.Of(KeyTextReader.Read(text)));
+            })
+            .Accepts<string>("text/plain").Produces<KeyCheckResponse>().Produces<ProblemReport>(400, Problem).Produces<ProblemReport>(413, Problem).Produces<ProblemReport>(415, Problem)
+            .WithName("checkKeyText").WithSummary("Reads a key text and lists its problems. Stores nothing.");
+
+        keys.MapPost("/read", async (HttpRequest request, CancellationToken stop) =>
+            {
+                var (text, refusal) = await ReadTextAsync(request, stop);
+                return refusal ?? Results.Ok(KeyTextReader.Read(text));
+            })
+            .Accepts<string>("text/plain").Produces<KeyReading>().Produces<ProblemReport>(400, Problem).Produces<ProblemReport>(413, Problem).Produces<ProblemReport>(415, Problem)
+            .WithName("readKeyText").WithSummary("Reads a key text in full: couplets, leads and where each goes. Stores nothing.");
+
+        keys.MapPost("/walk", async ([FromBody] WalkRequest walk, KeyRepository repository, FloraRepository floras, CancellationToken stop) =>
+            {
+                var shelf = new KeyShelf(await repository.ShelfAsync([.. walk.Answers.Select(a => a.KeyVersion), walk.Start], stop), await floras.TaxaAsync(stop));
+                if (shelf.Find(walk.Start) is null) return Problems.Result(404, "trail.version", "The key version to start with isn't known here.", "Choose one from the list of keys.", "start");
+                return Results.Ok(KeyWalk.Follow(shelf, walk.Start, walk.Answers));
+            })
+            .Produces<WalkState>().Produces<ProblemReport>(400, Problem).Produces<ProblemReport>(404, Problem)
+            .WithName("walk").WithSummary("Follows keys by the answers given. Stores nothing; the browser does the same by itself.");
+    }
+
+    // The body as UTF-8 text, or why it isn't taken.
+    private static async Task<(string Text, IResult? Refusal)> ReadTextAsync(HttpRequest request, CancellationToken stop)
+    {
+        if (request.ContentType is { Length: > 0 } type && !type.StartsWith("text/", StringComparison.OrdinalIgnoreCase))
+        {
+            return ("", Problems.Result(415, "body.type", "The body isn't said to be text.", "Send the key with the content type text/plain."));
+        }
+        var bytes = new MemoryStream();
+        var part = new byte[64 * 1024];
+        int read;
+        while ((read = await request.Body.ReadAsync(part, stop)) > 0)
+        {
+            bytes.Write(part, 0, read);
+            if (bytes.Length > KeyTextReader.LongestText) return ("", Problems.Result(413, "text.too-long", "This text is longer than 1 MiB.", "Send the keys of one group at a time."));
+        }
+        try
+        {
+            var text = new UTF8Encoding(false, throwOnInvalidBytes: true).GetString(bytes.GetBuffer(), 0, (int)bytes.Length);
+            if (!text.AsSpan().ContainsAnyInRange('\0', '\u0008')) return (text, null);
+        }
+        catch (DecoderFallbackException)
+        {
+            // Answered below, like any other file that isn't text.
+        }
+        return ("", Problems.Result(400, "text.binary", "This isn't plain text.", "Send the key as text in UTF-8."));
+    }
+}

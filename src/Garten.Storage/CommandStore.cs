@@ -1,0 +1,149 @@
+using System.Globalization;
+using System.Security.Cryptography;
+using System.Text.Json;
+using Garten.Core.Contracts;
+using Garten.Core.Keys;
+using Npgsql;
+
+namespace Garten.Storage;
+
+/// <summary>Carries out commands: each wholly or not at all, each once.</summary>
+public sealed class CommandStore(NpgsqlDataSource database, TimeProvider clock)
+{
+    // The oldest date a record may carry: before it, dates belong to another calendar.
+    private static readonly DateOnly OldestDate = new(1753, 1, 1);
+
+    private const int LongestName = 200;
+    private const int LongestNote = 10_000;
+    private const int MostAnswers = 10_000;
+
+    /// <summary>Carries out a command. A refusal is a result, not an exception; only a database that doesn't answer throws.</summary>
+    public async Task<CommandResult> ApplyAsync(Command command, CancellationToken stop)
+    {
+        ArgumentNullException.ThrowIfNull(command);
+        try
+        {
+            if (command.Id == Guid.Empty) throw Refused(422, "command.id", "A command needs an id.", "Make a new UUID (version 7) for each command.", "id");
+            await using var connection = await database.OpenConnectionAsync(stop);
+            await using var transaction = await connection.BeginTransactionAsync(stop);
+            var hash = Convert.ToHexStringLower(SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(command, CoreJson.Default.Command)));
+            // The same command sent twice at once: the second waits here for the first.
+            await connection.Command("select pg_advisory_xact_lock(hashtextextended($1, 0))", "command:" + command.Id).RunAsync(stop);
+            var before = await connection.Command("select body_hash, result from command where id = $1", command.Id).ReadAllAsync(r => (Hash: r.GetString(0), Result: r.GetString(1)), stop);
+            if (before.Count > 0)
+            {
+                if (before[0].Hash != hash) throw Refused(409, "command.reused", "This command's id was used for another command.", "Make a new id for each command; send the same id only with the same content.", "id");
+                return JsonSerializer.Deserialize(before[0].Result, StoredResult.Default.CommandResult)! with { Status = CommandStatus.Already };
+            }
+            var result = await CarryOutAsync(connection, command, stop);
+            await connection.Command("insert into command (id, kind, body_hash, received_at, result) values ($1, $2, $3, $4, $5)", command.Id, command.GetType().Name, hash, clock.GetUtcNow())
+                .With(Sql.Json(JsonSerializer.Serialize(result, StoredResult.Default.CommandResult))).RunAsync(stop);
+            await transaction.CommitAsync(stop);
+            return result;
+        }
+        catch (CommandRefusedException refused)
+        {
+            return new CommandResult(command.Id, CommandStatus.Refused, refused.Problem);
+        }
+    }
+
+    private async Task<CommandResult> CarryOutAsync(NpgsqlConnection connection, Command command, CancellationToken stop)
+    {
+        switch (command)
+        {
+            case SaveKeysCommand save:
+                return new CommandResult(save.Id, CommandStatus.Applied, null, await SaveKeysAsync(connection, save, stop));
+            case SavePlaceCommand place:
+                CheckPlace(place);
+                if (!await PlaceRepository.AddAsync(connection, place, stop)) throw Refused(409, "place.exists", "A place of this id is there already.", "Make a new id for a new place.", "placeId");
+                return new CommandResult(place.Id, CommandStatus.Applied);
+            case RecordDeterminationCommand record:
+                await RecordAsync(connection, record, stop);
+                return new CommandResult(record.Id, CommandStatus.Applied);
+            default:
+                throw Refused(422, "command.kind", "This kind of command isn't known.", "See the API's description for the kinds of commands.", "kind");
+        }
+    }
+
+    private async Task<IReadOnlyList<SavedKey>> SaveKeysAsync(NpgsqlConnection connection, SaveKeysCommand save, CancellationToken stop)
+    {
+        var reading = KeyTextReader.Read(save.Text);
+        if (!reading.IsSound)
+        {
+            var errors = reading.Problems.Where(p => p.Severity == ProblemSeverity.Error).ToList();
+            throw new CommandRefusedException(new ProblemReport("This key text has problems.", 422, "key.unsound", $"{errors[0].Message} (line {errors[0].Line}){(errors.Count > 1 ? $", and {errors.Count - 1} more." : "")}", "text", reading.Problems));
+        }
+        if (reading.Keys.Any(k => k.Title.Length == 0)) throw Refused(422, "key.untitled", "A key has no title.", "Write a title on a line of its own above its first couplet.", "text");
+        var saved = new List<SavedKey>();
+        // In the order of titles, so that two who save the same keys can't wait for each other.
+        foreach (var key in reading.Keys.OrderBy(k => KeyTitle.Plain(k.Title), StringComparer.Ordinal)) saved.Add(await KeyRepository.SaveAsync(connection, key, save.Text, clock.GetUtcNow(), stop));
+        return [.. reading.Keys.Select(k => saved.Find(s => s.Hash == KeyHash.Of(k))!)];
+    }
+
+    private static void CheckPlace(SavePlaceCommand place)
+    {
+        if (place.PlaceId == Guid.Empty) throw Refused(422, "place.id", "The place needs an id.", "Make a new UUID (version 7) for it.", "placeId");
+        CheckText(place.Name, "name", "The place's name", LongestName, required: true);
+        CheckText(place.Locality, "locality", "The locality", LongestNote, required: false);
+        CheckText(place.Caution, "caution", "The caution", LongestNote, required: false);
+        if (!(place.Latitude is >= -90 and <= 90)) throw Refused(422, "place.latitude", "The latitude isn't one.", "Give decimal degrees from -90 to 90, south negative.", "latitude");
+        if (!(place.Longitude is >= -180 and <= 180)) throw Refused(422, "place.longitude", "The longitude isn't one.", "Give decimal degrees from -180 to 180, west negative.", "longitude");
+        // Half the circumference of the earth: no circle on it is larger.
+        if (!(place.UncertaintyMetres is > 0 and <= 20_037_509)) throw Refused(422, "place.uncertainty", "The uncertainty isn't one.", "Give the radius in metres of the circle that holds the place, above 0.", "uncertaintyMetres");
+    }
+
+    private async Task RecordAsync(NpgsqlConnection connection, RecordDeterminationCommand it, CancellationToken stop)
+    {
+        foreach (var (id, field) in new[] { (it.DeterminationId, "determinationId"), (it.OccurrenceId, "occurrenceId"), (it.PlantId, "plantId"), (it.Recorder.Id, "recorder") })
+        {
+            if (id == Guid.Empty) throw Refused(422, "record.id", "An id is missing.", "Make a new UUID (version 7) for it.", field);
+        }
+        CheckText(it.Recorder.Name, "recorder", "The recorder's name", LongestName, required: true);
+        CheckText(it.PlantLabel, "plantLabel", "The plant's label", LongestName, required: false);
+        CheckText(it.Note, "note", "The note", LongestNote, required: false);
+        var date = CheckDate(it.EventDate);
+        if (it.Answers.Count == 0) throw Refused(422, "trail.empty", "The trail has no answers.", "Follow the key to at least one answer first.", "answers");
+        if (it.Answers.Count > MostAnswers) throw Refused(422, "trail.too-long", "The trail is too long.", $"A trail has at most {MostAnswers} answers.", "answers");
+        if (!await DeterminationRepository.IsPlaceAsync(connection, it.PlaceId, stop)) throw Refused(422, "place.unknown", "This place isn't known.", "Choose one of the places, or add it first.", "placeId");
+
+        var versions = it.Answers.Select(a => a.KeyVersion).Append(it.StartKey).Distinct(StringComparer.Ordinal).ToList();
+        var shelf = new KeyShelf(await KeyRepository.ShelfAsync(connection, versions, stop));
+        if (TrailCheck.Check(shelf, it.StartKey, it.Answers) is { } problem)
+        {
+            throw Refused(422, problem.Code, "The trail doesn't fit the key.", problem.Message, problem.Step is { } step ? string.Create(CultureInfo.InvariantCulture, $"answers[{step}]") : "startKey");
+        }
+        var walk = KeyWalk.Follow(shelf, it.StartKey, it.Answers);
+        if (!walk.Standing.Select(s => s.Name).Order(StringComparer.Ordinal).SequenceEqual(it.Names.Order(StringComparer.Ordinal)))
+        {
+            throw Refused(422, "trail.conclusion", "The names don't follow from the trail.", $"By these answers there stand: {Conclusion.InWords([.. walk.Standing.Select(s => s.Name)])}.", "names");
+        }
+
+        if (await DeterminationRepository.IsDeterminationAsync(connection, it.DeterminationId, stop)) throw Refused(409, "determination.exists", "A determination of this id is there already.", "Make a new id: an earlier determination is never overwritten.", "determinationId");
+        if (await DeterminationRepository.PlaceOfPlantAsync(connection, it.PlantId, stop) is { } place && place != it.PlaceId) throw Refused(409, "plant.place", "This plant grows at another place.", "Name the place it was recorded at, or record another plant.", "placeId");
+        if (await DeterminationRepository.OccurrenceAsync(connection, it.OccurrenceId, stop) is { } seen && seen != (it.PlantId, date)) throw Refused(409, "occurrence.disagrees", "This look was of another plant or on another day.", "Make a new occurrence id for another day.", "occurrenceId");
+        await DeterminationRepository.AddAsync(connection, it, date, walk, clock.GetUtcNow(), stop);
+    }
+
+    private DateOnly CheckDate(string text)
+    {
+        if (!DateOnly.TryParseExact(text, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var date)) throw Refused(422, "date.invalid", "There is no such date.", "Give the day as year-month-day, for example 2026-05-31.", "eventDate");
+        if (date > DateOnly.FromDateTime(clock.GetLocalNow().Date)) throw Refused(422, "date.future", "This date is in the future.", "Give the day on which the plant was seen: today or earlier.", "eventDate");
+        if (date < OldestDate) throw Refused(422, "date.too-old", "This date is too long ago.", $"Give a day from {OldestDate:yyyy-MM-dd} on.", "eventDate");
+        return date;
+    }
+
+    private static void CheckText(string text, string field, string what, int longest, bool required)
+    {
+        if (required && string.IsNullOrWhiteSpace(text)) throw Refused(422, field + ".missing", $"{what} is missing.", "Fill it in.", field);
+        if (text.Length > longest) throw Refused(422, field + ".too-long", $"{what} is too long.", $"It may have {longest} characters; it has {text.Length}.", field);
+        // PostgreSQL keeps no NUL in a text.
+        if (text.Contains('\0', StringComparison.Ordinal)) throw Refused(422, field + ".binary", $"{what} isn't plain text.", "Remove the NUL character.", field);
+    }
+
+    private static CommandRefusedException Refused(int status, string code, string title, string detail, string field) => new(new ProblemReport(title, status, code, detail, field));
+}
+
+/// <summary>How results of commands are kept.</summary>
+[System.Text.Json.Serialization.JsonSourceGenerationOptions(PropertyNamingPolicy = System.Text.Json.Serialization.JsonKnownNamingPolicy.CamelCase)]
+[System.Text.Json.Serialization.JsonSerializable(typeof(CommandResult))]
+internal sealed partial class StoredResult : System.Text.Json.Serialization.JsonSerializerContext;

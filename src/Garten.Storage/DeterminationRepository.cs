@@ -1,0 +1,165 @@
+using System.Globalization;
+using System.Text.Json;
+using Garten.Core.Contracts;
+using Garten.Core.Keys;
+using Npgsql;
+
+namespace Garten.Storage;
+
+/// <summary>What the record list is narrowed to.</summary>
+/// <param name="Taxon">A name that a determination has, alone or among others left open; null for all.</param>
+/// <param name="Place">A place; null for all.</param>
+public sealed record RecordFilter(string? Taxon, Guid? Place);
+
+/// <summary>A place in the record list: the line after which the next page begins.</summary>
+public sealed record RecordCursor(DateOnly EventDate, long Number)
+{
+    /// <summary>Reads a cursor as it was given out; null where it isn't one.</summary>
+    public static RecordCursor? Parse(string text)
+    {
+        ArgumentNullException.ThrowIfNull(text);
+        var parts = text.Split('_');
+        return parts.Length == 2 && DateOnly.TryParseExact(parts[0], "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var date)
+            && long.TryParse(parts[1], NumberStyles.None, CultureInfo.InvariantCulture, out var number) ? new RecordCursor(date, number) : null;
+    }
+
+    /// <inheritdoc />
+    public override string ToString() => string.Create(CultureInfo.InvariantCulture, $"{EventDate:yyyy-MM-dd}_{Number}");
+}
+
+/// <summary>An occurrence with its determinations, newest first, for the export.</summary>
+public sealed record OccurrenceRow(Guid Id, Guid PlantId, string PlantLabel, Place Place, DateOnly EventDate, string RecordedBy, IReadOnlyList<DeterminationRow> Determinations);
+
+/// <summary>A determination for the export.</summary>
+public sealed record DeterminationRow(string Name, IReadOnlyList<string> Names, string IdentifiedBy, DateTimeOffset RecordedAt, string Note, string StartKeyTitle, IReadOnlyList<TrailStep> Steps);
+
+/// <summary>Plants, the days they were seen, and the names put on them.</summary>
+public sealed class DeterminationRepository(NpgsqlDataSource database)
+{
+    private const string Filtered = "($1::text is null or d.name = $1 or $1 = any(d.names)) and ($2::uuid is null or d.place_id = $2)";
+
+    /// <summary>A page of determinations, newest first.</summary>
+    /// <param name="filter">What it is narrowed to.</param>
+    /// <param name="after">The last line of the page before; null for the first page.</param>
+    /// <param name="size">How many lines at most.</param>
+    /// <param name="stop">Stops the query.</param>
+    public async Task<RecordPage> PageAsync(RecordFilter filter, RecordCursor? after, int size, CancellationToken stop)
+    {
+        ArgumentNullException.ThrowIfNull(filter);
+        await using var connection = await database.OpenConnectionAsync(stop);
+        var lines = await connection.Command(
+            $"""
+            select d.id, d.plant_id, p.label, d.place_id, l.name, d.event_date, w.name, d.name, d.names, d.note, d.number,
+                (select count(*) from determination o where o.plant_id = d.plant_id and o.number <= d.number)::int,
+                (select count(*) from determination o where o.plant_id = d.plant_id)::int
+            from determination d
+            join plant p on p.id = d.plant_id
+            join place l on l.id = d.place_id
+            join person w on w.id = d.identified_by
+            where {Filtered} and ($3::date is null or (d.event_date, d.number) < ($3, $4))
+            order by d.event_date desc, d.number desc
+            limit $5
+            """, filter.Taxon, filter.Place, after?.EventDate, after?.Number ?? 0L, size + 1)
+            .ReadAllAsync(r => (Line: new RecordLine(r.GetGuid(0), r.GetGuid(1), r.GetString(2), r.GetGuid(3), r.GetString(4), r.GetFieldValue<DateOnly>(5), r.GetString(6),
+                r.GetString(7), r.GetFieldValue<string[]>(8), r.GetInt32(11), r.GetInt32(12), r.GetString(9)), Number: r.GetInt64(10)), stop);
+        var names = await connection.Command("select distinct n from determination, unnest(names || name) as n where n <> '' order by n").ReadAllAsync(r => r.GetString(0), stop);
+        var page = lines.Take(size).ToList();
+        var next = lines.Count > size ? new RecordCursor(page[^1].Line.EventDate, page[^1].Number).ToString() : null;
+        return new RecordPage([.. page.Select(l => l.Line)], next, names);
+    }
+
+    /// <summary>A plant with its whole history; null where it isn't known.</summary>
+    public async Task<PlantDetail?> PlantAsync(Guid id, CancellationToken stop)
+    {
+        await using var connection = await database.OpenConnectionAsync(stop);
+        var plants = await connection.Command(
+            """
+            select p.id, p.label, l.id, l.name, l.locality, l.latitude, l.longitude, l.uncertainty_metres, l.caution
+            from plant p join place l on l.id = p.place_id where p.id = $1
+            """, id).ReadAllAsync(r => new PlantDetail(r.GetGuid(0), r.GetString(1), PlaceRepository.Read(r, 2), []), stop);
+        if (plants.Count == 0) return null;
+        var determinations = await connection.Command(
+            """
+            select d.id, d.occurrence_id, d.event_date, d.recorded_at, w.id, w.name, d.name, d.names, d.start_key, k.title, d.trail, d.note
+            from determination d
+            join person w on w.id = d.identified_by
+            join key_version k on k.hash = d.start_key
+            where d.plant_id = $1
+            order by d.number desc
+            """, id).ReadAllAsync(r => new DeterminationDetail(r.GetGuid(0), r.GetGuid(1), r.GetFieldValue<DateOnly>(2), r.GetFieldValue<DateTimeOffset>(3),
+                new PersonReference(r.GetGuid(4), r.GetString(5)), r.GetString(6), r.GetFieldValue<string[]>(7), r.GetString(8), r.GetString(9), Steps(r.GetString(10)), r.GetString(11)), stop);
+        return plants[0] with { Determinations = determinations };
+    }
+
+    /// <summary>Every occurrence that has a determination within the filter, newest first, with all its determinations.</summary>
+    public async IAsyncEnumerable<OccurrenceRow> ExportAsync(RecordFilter filter, [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken stop)
+    {
+        ArgumentNullException.ThrowIfNull(filter);
+        await using var connection = await database.OpenConnectionAsync(stop);
+        await using var command = connection.Command(
+            $"""
+            select o.id, o.plant_id, p.label, l.id, l.name, l.locality, l.latitude, l.longitude, l.uncertainty_metres, l.caution, o.event_date, r.name,
+                a.name, a.names, w.name, a.recorded_at, a.note, k.title, a.trail
+            from occurrence o
+            join plant p on p.id = o.plant_id
+            join place l on l.id = p.place_id
+            join person r on r.id = o.recorded_by
+            join determination a on a.occurrence_id = o.id
+            join person w on w.id = a.identified_by
+            join key_version k on k.hash = a.start_key
+            where exists (select from determination d where d.occurrence_id = o.id and {Filtered})
+            order by o.event_date desc, o.id desc, a.number desc
+            """, filter.Taxon, filter.Place);
+        await using var reader = await command.ExecuteReaderAsync(stop);
+        OccurrenceRow? current = null;
+        var determinations = new List<DeterminationRow>();
+        while (await reader.ReadAsync(stop))
+        {
+            var id = reader.GetGuid(0);
+            if (current is not null && current.Id != id)
+            {
+                yield return current with { Determinations = [.. determinations] };
+                determinations.Clear();
+            }
+            if (current?.Id != id) current = new OccurrenceRow(id, reader.GetGuid(1), reader.GetString(2), PlaceRepository.Read(reader, 3), reader.GetFieldValue<DateOnly>(10), reader.GetString(11), []);
+            determinations.Add(new DeterminationRow(reader.GetString(12), reader.GetFieldValue<string[]>(13), reader.GetString(14), reader.GetFieldValue<DateTimeOffset>(15),
+                reader.GetString(16), reader.GetString(17), Steps(reader.GetString(18))));
+        }
+        if (current is not null) yield return current with { Determinations = [.. determinations] };
+    }
+
+    internal static async Task<Guid?> PlaceOfPlantAsync(NpgsqlConnection connection, Guid plant, CancellationToken stop)
+    {
+        var found = await connection.Command("select place_id from plant where id = $1", plant).ReadAllAsync(r => r.GetGuid(0), stop);
+        return found.Count == 0 ? null : found[0];
+    }
+
+    internal static async Task<(Guid Plant, DateOnly Date)?> OccurrenceAsync(NpgsqlConnection connection, Guid id, CancellationToken stop)
+    {
+        var found = await connection.Command("select plant_id, event_date from occurrence where id = $1", id).ReadAllAsync(r => (r.GetGuid(0), r.GetFieldValue<DateOnly>(1)), stop);
+        return found.Count == 0 ? null : found[0];
+    }
+
+    internal static async Task<bool> IsPlaceAsync(NpgsqlConnection connection, Guid id, CancellationToken stop) =>
+        (await connection.Command("select 1 from place where id = $1", id).ReadAllAsync(r => r.GetInt32(0), stop)).Count > 0;
+
+    internal static async Task<bool> IsDeterminationAsync(NpgsqlConnection connection, Guid id, CancellationToken stop) =>
+        (await connection.Command("select 1 from determination where id = $1", id).ReadAllAsync(r => r.GetInt32(0), stop)).Count > 0;
+
+    internal static async Task AddAsync(NpgsqlConnection connection, RecordDeterminationCommand it, DateOnly date, WalkState walk, DateTimeOffset now, CancellationToken stop)
+    {
+        await PersonRepository.EnsureAsync(connection, it.Recorder, stop);
+        await connection.Command("insert into plant (id, place_id, label) values ($1, $2, $3) on conflict (id) do nothing", it.PlantId, it.PlaceId, it.PlantLabel).RunAsync(stop);
+        await connection.Command("insert into occurrence (id, plant_id, event_date, recorded_by) values ($1, $2, $3, $4) on conflict (id) do nothing",
+            it.OccurrenceId, it.PlantId, date, it.Recorder.Id).RunAsync(stop);
+        var names = walk.Standing.Select(s => s.Name).ToArray();
+        await connection.Command(
+            """
+            insert into determination (id, occurrence_id, plant_id, place_id, event_date, identified_by, recorded_at, name, names, start_key, note, trail)
+            values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12)
+            """, it.DeterminationId, it.OccurrenceId, it.PlantId, it.PlaceId, date, it.Recorder.Id, now, Conclusion.SharedName(names), names, it.StartKey, it.Note)
+            .With(Sql.Json(JsonSerializer.Serialize(walk.Steps, CoreJson.Default.IReadOnlyListTrailStep))).RunAsync(stop);
+    }
+
+    private static IReadOnlyList<TrailStep> Steps(string json) => JsonSerializer.Deserialize(json, CoreJson.Default.IReadOnlyListTrailStep)!;
+}

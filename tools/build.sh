@@ -1,0 +1,69 @@
+# Builds what changed: a stamp per part is compared with the newest of its sources.
+changed_since() {
+  local stamp=artifacts/stamps/$1
+  shift
+  [ -f "$stamp" ] || return 0
+  [ -n "$(find "$@" \( -name bin -o -name obj -o -name node_modules \) -prune -o -type f -newer "$stamp" -print -quit 2>/dev/null)" ]
+}
+
+# Takes the time before a build, so that what is edited meanwhile is built again.
+begin_stamp() { mkdir -p artifacts/stamps; touch "artifacts/stamps/$1.new"; }
+end_stamp() { mv "artifacts/stamps/$1.new" "artifacts/stamps/$1"; }
+
+# From the lock files; with another patch of the SDK the versions of its own parts differ, and only then the lock is left aside.
+restore() {
+  if ! dotnet restore "$1" --locked-mode; then
+    echo "The lock files don't fit this SDK; restoring without them."
+    dotnet restore "$1" -p:RestorePackagesWithLockFile=false --force-evaluate
+  fi
+}
+
+install_web_packages() {
+  if changed_since npm web/package-lock.json || [ ! -d web/node_modules ]; then
+    begin_stamp npm
+    quietly "install the web app's packages" npm --prefix web ci --no-audit --no-fund
+    end_stamp npm
+  fi
+}
+
+build_web() {
+  changed_since web web demo/keys || return 0
+  install_web_packages
+  begin_stamp web
+  quietly "build the web app" npm --prefix web run build
+  end_stamp web
+}
+
+build_browser_core() {
+  changed_since browser src/Garten.Core src/Garten.Browser Directory.Build.props Directory.Packages.props && [ -d src/Garten.Browser ] || return 0
+  begin_stamp browser
+  quietly "restore the packages of the core" restore src/Garten.Browser/Garten.Browser.csproj
+  rm -rf artifacts/browser
+  quietly "build the core for the browser" dotnet publish src/Garten.Browser -c Release -o artifacts/browser --no-restore
+  end_stamp browser
+}
+
+build_server() {
+  changed_since server src Directory.Build.props Directory.Packages.props global.json || return 0
+  begin_stamp server
+  quietly "restore the packages of the server" restore src/Garten.Server/Garten.Server.csproj
+  rm -rf artifacts/server
+  quietly "build the server" dotnet publish src/Garten.Server -c Release -o artifacts/server --no-restore
+  end_stamp server
+}
+
+# The web app and the core for the browser are served from one folder.
+join_web() {
+  if [ ! -d artifacts/web/_framework ] || [ artifacts/stamps/browser -nt artifacts/stamps/joined ] || [ artifacts/stamps/web -nt artifacts/stamps/joined ]; then
+    rm -rf artifacts/web/_framework
+    cp -r artifacts/browser/wwwroot/_framework artifacts/web/_framework
+    touch artifacts/stamps/joined
+  fi
+}
+
+build_application() {
+  build_server
+  build_browser_core
+  build_web
+  join_web
+}
