@@ -76,7 +76,8 @@ start_database() {
 prepare_role() {
   local password
   password=$(cat "$CLUSTER/password")
-  PGPASSWORD=$password "$PG/psql" -q -X -v ON_ERROR_STOP=1 -h 127.0.0.1 -p "$DATABASE_PORT" -U garten_admin -d postgres -v password="$password" >/dev/null <<'SQL'
+  PGPASSWORD=$password "$PG/psql" -q -X -v ON_ERROR_STOP=1 -h 127.0.0.1 -p "$DATABASE_PORT" -U garten_admin -d postgres >/dev/null <<'SQL'
+\getenv password PGPASSWORD
 select format('create role garten login nosuperuser nocreaterole %s password %L', 'nocreatedb', :'password')
 where not exists (select from pg_roles where rolname = 'garten') \gexec
 select 'create database garten owner garten' where not exists (select from pg_database where datname = 'garten') \gexec

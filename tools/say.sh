@@ -28,7 +28,7 @@ curl_status() {
   local address=${1#http://} host path status
   host=${address%%/*}
   path=/${address#*/}
-  exec 8<>"/dev/tcp/${host%:*}/${host#*:}" 2>/dev/null || { echo 000; return; }
+  { exec 8<>"/dev/tcp/${host%:*}/${host#*:}"; } 2>/dev/null || { echo 000; return; }
   printf 'GET %s HTTP/1.0\r\nHost: %s\r\nConnection: close\r\n\r\n' "$path" "$host" >&8
   read -r -t 10 _ status _ <&8 || status=000
   exec 8<&- 8>&-

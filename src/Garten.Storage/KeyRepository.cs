@@ -12,12 +12,13 @@ public sealed class KeyRepository(NpgsqlDataSource database)
     public async Task<IReadOnlyList<KeySummary>> ListAsync(CancellationToken stop)
     {
         await using var connection = await database.OpenConnectionAsync(stop);
-        return await connection.Command(
+        var keys = await connection.Command(
             """
             select distinct on (title_plain) hash, title, version, content, added_at
             from key_version
             order by title_plain, version desc
             """).ReadAllAsync(Summary, stop);
+        return [.. keys.Select(k => k with { EnteredFrom = [.. keys.Where(o => o != k && o.HandsOverTo.Any(to => KeyTitle.IsNamedBy(k.Title, to))).Select(o => o.Title)] })];
     }
 
     /// <summary>A version with its text and its siblings; null where it isn't known.</summary>
@@ -47,7 +48,7 @@ public sealed class KeyRepository(NpgsqlDataSource database)
             from key_version as k
             where hash = any($1) or version = (select max(version) from key_version where title_plain = k.title_plain)
             order by version desc, added_at desc
-            """, alsoThese.ToArray()).ReadAllAsync(r => new KeyVersion(r.GetString(0), Content(r, 1)), stop);
+            """, (object)alsoThese.ToArray()).ReadAllAsync(r => new KeyVersion(r.GetString(0), Content(r, 1)), stop);
 
     internal static async Task<SavedKey> SaveAsync(NpgsqlConnection connection, Key key, string sourceText, DateTimeOffset now, CancellationToken stop)
     {
@@ -73,6 +74,6 @@ public sealed class KeyRepository(NpgsqlDataSource database)
     {
         var key = Content(row, 3);
         var handsOver = key.Couplets.SelectMany(c => c.Leads).Where(l => l.Destination?.Kind == DestinationKind.Key).Select(l => l.Destination!.Target).Distinct(StringComparer.Ordinal);
-        return new KeySummary(row.GetString(0), row.GetString(1), row.GetInt32(2), key.Couplets.Count, key.Taxa().Count(), [.. handsOver], key.Notes, row.GetFieldValue<DateTimeOffset>(4));
+        return new KeySummary(row.GetString(0), row.GetString(1), row.GetInt32(2), key.Couplets.Count, key.Taxa().Count(), [.. handsOver], [], key.Notes, row.GetFieldValue<DateTimeOffset>(4));
     }
 }

@@ -98,10 +98,12 @@ public sealed record Place(Guid Id, string Name, string Locality, double Latitud
 /// <param name="Couplets">How many couplets it has.</param>
 /// <param name="Taxa">How many taxa it can end at, not counting those of keys it hands over to.</param>
 /// <param name="HandsOverTo">The keys it hands over to, as its leads name them.</param>
+/// <param name="EnteredFrom">Titles of the keys that hand over to it; empty for a key to begin with.</param>
 /// <param name="Notes">Lines below its title.</param>
 /// <param name="AddedAt">When the version was saved.</param>
 public sealed record KeySummary(
-    string Hash, string Title, int Version, int Couplets, int Taxa, IReadOnlyList<string> HandsOverTo, IReadOnlyList<string> Notes, DateTimeOffset AddedAt);
+    string Hash, string Title, int Version, int Couplets, int Taxa, IReadOnlyList<string> HandsOverTo, IReadOnlyList<string> EnteredFrom, IReadOnlyList<string> Notes,
+    DateTimeOffset AddedAt);
 
 /// <summary>A version of a key with its text as it was typed.</summary>
 public sealed record KeyDetail(string Hash, string Title, int Version, Key Key, string SourceText, IReadOnlyList<KeyVersionSummary> Versions);

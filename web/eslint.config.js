@@ -1,0 +1,11 @@
+import js from "@eslint/js";
+import hooks from "eslint-plugin-react-hooks";
+import globals from "globals";
+import ts from "typescript-eslint";
+
+export default ts.config({ ignores: ["dist", "src/api/schema.d.ts"] }, js.configs.recommended, ts.configs.strict, {
+  files: ["src/**/*.{ts,tsx}"],
+  languageOptions: { globals: globals.browser },
+  plugins: { "react-hooks": hooks },
+  rules: { ...hooks.configs.recommended.rules, "@typescript-eslint/no-invalid-void-type": "off" },
+});

@@ -1,0 +1,56 @@
+import createClient from "openapi-fetch";
+import type { components, paths } from "./schema";
+
+export type Schemas = components["schemas"];
+export type Problem = Schemas["ProblemReport"];
+
+/** What a request ended in: an answer, a problem that the server states, or no server (or database) within reach. */
+export type Outcome<T> = { kind: "answer"; value: T } | { kind: "problem"; problem: Problem } | { kind: "away" };
+
+// Longer than this and the server, or the database behind it, is taken to be away.
+const PATIENCE_MS = 20_000;
+
+export const api = createClient<paths>({ baseUrl: "/" });
+
+/** Carries out a request and sorts its end into the three kinds. */
+export async function ask<T>(
+  request: (signal: AbortSignal) => Promise<{ data?: T; error?: unknown; response: Response }>,
+): Promise<Outcome<T>> {
+  try {
+    const { data, error, response } = await request(AbortSignal.timeout(PATIENCE_MS));
+    if (response.ok && data !== undefined) return { kind: "answer", value: data };
+    if (response.status === 503 || response.status === 502 || response.status === 504) return { kind: "away" };
+    return { kind: "problem", problem: asProblem(error, response.status) };
+  } catch {
+    return { kind: "away" };
+  }
+}
+
+export class AwayError extends Error {}
+
+export class ProblemError extends Error {
+  constructor(readonly problem: Problem) {
+    super(problem.detail);
+  }
+}
+
+/** The answer of a request; throws AwayError or ProblemError otherwise. */
+export async function answerOf<T>(
+  request: (signal: AbortSignal) => Promise<{ data?: T; error?: unknown; response: Response }>,
+): Promise<T> {
+  const outcome = await ask(request);
+  if (outcome.kind === "answer") return outcome.value;
+  throw outcome.kind === "away" ? new AwayError() : new ProblemError(outcome.problem);
+}
+
+function asProblem(error: unknown, status: number): Problem {
+  if (typeof error === "object" && error !== null && "code" in error && "detail" in error) return error as Problem;
+  return {
+    title: "The server gave no reason.",
+    status,
+    code: "unknown",
+    detail: `It answered with status ${status}.`,
+    field: "",
+    problems: null,
+  };
+}

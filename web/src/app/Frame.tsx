@@ -1,0 +1,116 @@
+import { Box, Link, MenuItem, TextField, Typography } from "@mui/material";
+import { NavLink, Outlet } from "react-router";
+import { useConnection, useLocalWork } from "../offline/queries";
+import type { Look } from "../theme/theme";
+import { useLook } from "../theme/LookChoice";
+import { serif } from "../theme/theme";
+
+const views = [
+  { to: "/", name: "Bench" },
+  { to: "/records", name: "Records" },
+  { to: "/keys", name: "Keys" },
+];
+
+const lookNames: Record<Look, string> = { paper: "Paper", night: "Night", sun: "Bright sun" };
+
+export function Frame() {
+  const connection = useConnection();
+  const { outbox } = useLocalWork();
+  const { look, choose } = useLook();
+  return (
+    <Box sx={{ minHeight: "100dvh", display: "flex", flexDirection: "column" }}>
+      <Link
+        href="#content"
+        sx={{
+          position: "absolute",
+          left: -9999,
+          "&:focus": { left: 8, top: 8, zIndex: 10, bgcolor: "background.paper", p: 1 },
+        }}
+      >
+        Skip to the content
+      </Link>
+      <Box
+        component="header"
+        sx={{
+          display: "flex",
+          flexWrap: "wrap",
+          alignItems: "center",
+          columnGap: { xs: 1.5, md: 4 },
+          px: { xs: 2, md: 3 },
+          py: 0.5,
+          borderBottom: 1,
+          borderColor: "rule",
+        }}
+      >
+        <Box component="span" sx={{ display: "flex", alignItems: "center", gap: 1 }}>
+          <Box component="img" src="/leaf.svg" alt="" sx={{ width: 26, height: 26 }} />
+          <Typography
+            component="span"
+            sx={{ fontFamily: serif, fontWeight: 650, fontSize: "1.25rem", display: { xs: "none", sm: "inline" } }}
+          >
+            Garten
+          </Typography>
+        </Box>
+        <Box component="nav" aria-label="Views" sx={{ display: "flex", flex: 1, gap: { xs: 0.5, md: 1 } }}>
+          {views.map((view) => (
+            <Box
+              key={view.to}
+              component={NavLink}
+              to={view.to}
+              end={view.to === "/"}
+              sx={{
+                color: "text.primary",
+                textDecoration: "none",
+                px: { xs: 1, md: 1.5 },
+                minHeight: 44,
+                display: "flex",
+                alignItems: "center",
+                borderBottom: "3px solid transparent",
+                "&:hover": { borderColor: "rule" },
+                "&.active": { borderColor: "primary.main", fontWeight: 700 },
+              }}
+            >
+              {view.name}
+            </Box>
+          ))}
+        </Box>
+        <TextField
+          select
+          size="small"
+          fullWidth={false}
+          value={look}
+          onChange={(event) => choose(event.target.value as Look)}
+          variant="standard"
+          slotProps={{ htmlInput: { "aria-label": "Look" }, input: { disableUnderline: true } }}
+          sx={{ minWidth: 92 }}
+        >
+          {Object.entries(lookNames).map(([value, name]) => (
+            <MenuItem key={value} value={value}>
+              {name}
+            </MenuItem>
+          ))}
+        </TextField>
+      </Box>
+      <Box role="status" aria-live="polite">
+        {(connection === "away" || outbox.length > 0) && (
+          <Box sx={{ bgcolor: "signal.openWash", borderBottom: 1, borderColor: "rule", px: { xs: 2, md: 3 }, py: 1 }}>
+            <Typography variant="body2">
+              {connection === "away" ? (
+                <>
+                  <strong>◌ The database doesn’t answer.</strong> What you type and keep stays on this device and is
+                  sent by itself when it is back.
+                </>
+              ) : (
+                <strong>◌ Sending what was kept on this device.</strong>
+              )}
+              {outbox.length > 0 && ` Waiting to be sent: ${outbox.length}.`}
+            </Typography>
+          </Box>
+        )}
+      </Box>
+      <Box component="main" id="content" sx={{ flex: 1 }}>
+        <Outlet />
+      </Box>
+    </Box>
+  );
+}

@@ -1,0 +1,17 @@
+import { Link, Typography } from "@mui/material";
+import { Link as RouterLink } from "react-router";
+import { Page } from "./Page";
+
+export function NotFound() {
+  return (
+    <Page title="There is nothing at this address">
+      <Typography>
+        Go to the{" "}
+        <Link component={RouterLink} to="/">
+          Bench
+        </Link>
+        , where a plant and a key are chosen.
+      </Typography>
+    </Page>
+  );
+}

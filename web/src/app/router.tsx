@@ -1,0 +1,27 @@
+import { createBrowserRouter } from "react-router";
+import { BenchStart } from "../features/bench/BenchStart";
+import { BenchWalk } from "../features/bench/BenchWalk";
+import { KeyEditor } from "../features/keys/KeyEditor";
+import { KeyList } from "../features/keys/KeyList";
+import { KeyPage } from "../features/keys/KeyPage";
+import { PlantPage } from "../features/records/PlantPage";
+import { RecordList } from "../features/records/RecordList";
+import { Frame } from "./Frame";
+import { NotFound } from "./NotFound";
+
+export const router = createBrowserRouter([
+  {
+    path: "/",
+    element: <Frame />,
+    children: [
+      { index: true, element: <BenchStart /> },
+      { path: "bench/:walkId", element: <BenchWalk /> },
+      { path: "keys", element: <KeyList /> },
+      { path: "keys/new", element: <KeyEditor /> },
+      { path: "keys/:hash", element: <KeyPage /> },
+      { path: "records", element: <RecordList /> },
+      { path: "plants/:plantId", element: <PlantPage /> },
+      { path: "*", element: <NotFound /> },
+    ],
+  },
+]);

@@ -1,0 +1,44 @@
+import type { Schemas } from "../api/client";
+
+interface Reply {
+  id: number;
+  answer?: string;
+  error?: string;
+}
+
+const waiting = new Map<number, { resolve: (answer: string) => void; reject: (error: Error) => void }>();
+let worker: Worker | undefined;
+let calls = 0;
+
+function theWorker(): Worker {
+  if (!worker) {
+    worker = new Worker(new URL("./worker.ts", import.meta.url), { type: "module" });
+    worker.addEventListener("message", (event: MessageEvent<Reply>) => {
+      const { id, answer, error } = event.data;
+      const call = waiting.get(id);
+      waiting.delete(id);
+      if (answer !== undefined) call?.resolve(answer);
+      else call?.reject(new Error(error ?? "The core gave no answer."));
+    });
+  }
+  return worker;
+}
+
+function call<T>(method: string, body: unknown): Promise<T> {
+  const id = ++calls;
+  return new Promise<string>((resolve, reject) => {
+    waiting.set(id, { resolve, reject });
+    theWorker().postMessage({ id, method, body: JSON.stringify(body) });
+  }).then((answer) => JSON.parse(answer) as T);
+}
+
+/** Starts loading the core, so that it is warm when it is needed. */
+export function warmUp(): void {
+  theWorker();
+}
+
+export const core = {
+  readKeyText: (text: string) => call<Schemas["KeyReading"]>("ReadKeyText", { text }),
+  fillShelf: (shelf: Schemas["Shelf"]) => call<boolean>("FillShelf", shelf),
+  walk: (request: Schemas["WalkRequest"]) => call<Schemas["WalkState"]>("Walk", request),
+};

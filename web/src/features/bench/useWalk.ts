@@ -1,0 +1,128 @@
+import { useCallback, useEffect, useRef, useState } from "react";
+import type { Schemas } from "../../api/client";
+import { core } from "../../core/coreClient";
+import { useShelf } from "../../offline/queries";
+import { store, type Walk } from "../../offline/store";
+import { saveWalk } from "./walks";
+
+export type OpenCouplet = Schemas["OpenCouplet"];
+export type TrailStep = Schemas["TrailStep"];
+
+/** Names a couplet of a key version. */
+export interface CoupletName {
+  keyVersion: string;
+  couplet: string;
+}
+
+interface View {
+  state: Schemas["WalkState"];
+  /** An answered couplet that is open again to be changed, with its answer. */
+  reopened?: { open: OpenCouplet; lead: number | null };
+}
+
+const names = (a: CoupletName, b: CoupletName) => a.keyVersion === b.keyVersion && a.couplet === b.couplet;
+
+/** A walk that is under way: kept on this device at every step, worked out by the core. */
+export function useWalk(walkId: string) {
+  const [walk, setWalk] = useState<Walk | null>();
+  const [view, setView] = useState<View>();
+  const [reopenedName, setReopenedName] = useState<CoupletName>();
+  const [chosenPath, setChosenPath] = useState<CoupletName>();
+  const [wanted, setWanted] = useState<string[]>();
+  const [failure, setFailure] = useState<string>();
+  const asked = useRef(0);
+
+  useEffect(() => {
+    let current = true;
+    void store()
+      .then((db) => db.get("walks", walkId))
+      .then((found) => {
+        if (!current) return;
+        setWanted(found ? [found.start, ...found.answers.map((a) => a.keyVersion)] : []);
+        setWalk(found ?? null);
+      });
+    return () => {
+      current = false;
+    };
+  }, [walkId]);
+
+  // The versions that it has followed so far; those that it comes to later are the newest and on the shelf anyway.
+  const shelf = useShelf(wanted);
+  const [filled, setFilled] = useState<Schemas["Shelf"]>();
+  useEffect(() => {
+    if (!shelf.data) return;
+    const data = shelf.data;
+    void core.fillShelf(data).then(
+      () => setFilled(data),
+      (error: Error) => setFailure(error.message),
+    );
+  }, [shelf.data]);
+
+  useEffect(() => {
+    if (!walk || !filled) return;
+    const ask = ++asked.current;
+    const work = async () => {
+      const state = await core.walk({ start: walk.start, answers: walk.answers });
+      const next: View = { state };
+      const given = reopenedName && walk.answers.find((a) => names(a, reopenedName));
+      if (given) {
+        const others = walk.answers.filter((a) => !names(a, given));
+        const open = (await core.walk({ start: walk.start, answers: others })).open;
+        const couplet = open.find((o) => o.keyVersion === given.keyVersion && o.couplet.label === given.couplet);
+        if (couplet) next.reopened = { open: couplet, lead: given.lead };
+      }
+      // An answer that has been overtaken by a newer one is dropped.
+      if (ask === asked.current) setView(next);
+    };
+    work().catch((error: unknown) => setFailure(error instanceof Error ? error.message : String(error)));
+  }, [walk, filled, reopenedName]);
+
+  const change = useCallback((next: Walk) => {
+    setWalk(next);
+    void saveWalk(next);
+  }, []);
+
+  const open = view?.state.open ?? [];
+  const path =
+    open.find((o) => chosenPath && names({ keyVersion: o.keyVersion, couplet: o.couplet.label }, chosenPath)) ??
+    open[0];
+
+  return {
+    walk,
+    setWalk,
+    failure:
+      failure ??
+      (shelf.isError && !shelf.data
+        ? "The keys can’t be fetched just now. The walk is kept on this device; it opens when the server answers."
+        : undefined),
+    taxa: filled?.taxa ?? [],
+    state: view?.state,
+    reopened: view?.reopened,
+    path,
+    choosePath: setChosenPath,
+    reopen: setReopenedName,
+    change,
+    answer: (couplet: CoupletName, lead: number | null) => {
+      if (!walk) return;
+      const given = { ...couplet, lead };
+      const at = walk.answers.findIndex((a) => names(a, couplet));
+      const answers = at < 0 ? [...walk.answers, given] : walk.answers.map((a, i) => (i === at ? given : a));
+      setReopenedName(undefined);
+      setChosenPath(undefined);
+      change({ ...walk, answers });
+    },
+    stepBack: () => {
+      if (!walk) return;
+      if (reopenedName) {
+        setReopenedName(undefined);
+        return;
+      }
+      // The last answer on the way; dormant ones aren't on it.
+      const onTheWay = walk.answers.filter((a) => view?.state.steps.some((s) => names(s, a)));
+      const last = onTheWay.at(-1);
+      if (!last) return;
+      setChosenPath({ keyVersion: last.keyVersion, couplet: last.couplet });
+      change({ ...walk, answers: walk.answers.filter((a) => a !== last) });
+    },
+  };
+}

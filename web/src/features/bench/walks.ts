@@ -1,0 +1,57 @@
+import { v7 as uuid } from "uuid";
+import { announce } from "../../offline/outbox";
+import { store, type KeepForm, type Walk } from "../../offline/store";
+
+const RECORDER = "garten.recorder";
+const PLACE = "garten.place";
+
+/** Today on this device, as a date field writes it. */
+export function today(): string {
+  const now = new Date();
+  const pad = (part: number) => String(part).padStart(2, "0");
+  return `${now.getFullYear()}-${pad(now.getMonth() + 1)}-${pad(now.getDate())}`;
+}
+
+/** Begins a walk through a key; place and recorder are those of the last record. */
+export async function beginWalk(key: { hash: string; title: string }, plant?: Walk["plant"]): Promise<string> {
+  const walk: Walk = {
+    id: uuid(),
+    start: key.hash,
+    title: key.title,
+    answers: [],
+    form: {
+      placeId: plant?.placeId ?? localStorage.getItem(PLACE) ?? "",
+      date: today(),
+      recorder: localStorage.getItem(RECORDER) ?? "",
+      label: plant?.label ?? "",
+      note: "",
+    },
+    plant,
+    updatedAt: Date.now(),
+  };
+  await (await store()).put("walks", walk);
+  announce();
+  return walk.id;
+}
+
+export async function saveWalk(walk: Walk): Promise<void> {
+  await (await store()).put("walks", { ...walk, updatedAt: Date.now() });
+  announce();
+}
+
+export async function discardWalk(id: string): Promise<Walk | undefined> {
+  const db = await store();
+  const walk = await db.get("walks", id);
+  await db.delete("walks", id);
+  announce();
+  return walk;
+}
+
+/** What the next record starts with. */
+export function remember(form: KeepForm): void {
+  localStorage.setItem(RECORDER, form.recorder);
+  localStorage.setItem(PLACE, form.placeId);
+}
+
+/** The letter of a lead: a, b, c … */
+export const leadLetter = (index: number) => String.fromCharCode("a".charCodeAt(0) + index);

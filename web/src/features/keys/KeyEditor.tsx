@@ -1,0 +1,268 @@
+import { Box, Button, ButtonBase, TextField, Typography } from "@mui/material";
+import { useEffect, useRef, useState } from "react";
+import { Link as RouterLink, useNavigate, useSearchParams } from "react-router";
+import { v7 as uuid } from "uuid";
+import { api, ask, type Problem, type Schemas } from "../../api/client";
+import { Page } from "../../app/Page";
+import { core } from "../../core/coreClient";
+import { send } from "../../offline/outbox";
+import { keep, kept } from "../../offline/store";
+import { CoupletList } from "./CoupletList";
+
+const DRAFT = "keyText";
+
+// While somebody types, the text is read again after this pause.
+const PAUSE_MS = 150;
+
+const EXAMPLE = `Key to Vellorna
+
+1. Leaves opposite; fruit winged ........ 2
+1. Leaves alternate ........ Vellorna humilis Hask.
+2. Twigs with corky wings ........ Vellorna alata Hask.
+2. Twigs round ........ Vellorna cinerea Ormdal`;
+
+/** Key text on one side, what was read from it on the other. */
+export function KeyEditor() {
+  const navigate = useNavigate();
+  const [search] = useSearchParams();
+  const from = search.get("from");
+  const [text, setText] = useState<string>();
+  const [reading, setReading] = useState<Schemas["KeyReading"]>();
+  const [readText, setReadText] = useState<string>();
+  const [failure, setFailure] = useState<string>();
+  const [refusal, setRefusal] = useState<Problem>();
+  const [state, setState] = useState<"editing" | "saving" | "waiting">("editing");
+  const field = useRef<HTMLTextAreaElement>(null);
+  const asked = useRef(0);
+
+  // Starts with the text of a saved key, or with what was typed here last.
+  useEffect(() => {
+    let current = true;
+    const load = async () => {
+      if (from) {
+        const outcome = await ask((signal) =>
+          api.GET("/api/v1/keys/{hash}", { params: { path: { hash: from } }, signal }),
+        );
+        if (outcome.kind === "answer") return outcome.value.sourceText;
+      }
+      return (await kept<string>(DRAFT)) ?? "";
+    };
+    void load().then((loaded) => current && setText(loaded));
+    return () => {
+      current = false;
+    };
+  }, [from]);
+
+  useEffect(() => {
+    if (text === undefined) return;
+    const ask = ++asked.current;
+    const timer = setTimeout(() => {
+      void keep(DRAFT, text);
+      core.readKeyText(text).then(
+        (answer) => {
+          if (ask !== asked.current) return;
+          setReading(answer);
+          setReadText(text);
+        },
+        (error: Error) => setFailure(error.message),
+      );
+    }, PAUSE_MS);
+    return () => clearTimeout(timer);
+  }, [text]);
+
+  const empty = !text?.trim();
+  const problems = empty ? [] : (reading?.problems ?? []);
+  const errors = problems.filter((p) => p.severity === "error").length;
+  const untitled = reading?.keys.some((k) => !k.title) ?? false;
+  const sound = !empty && readText === text && errors === 0 && !untitled && (reading?.keys.length ?? 0) > 0;
+
+  const save = async () => {
+    if (text === undefined) return;
+    setState("saving");
+    setRefusal(undefined);
+    const sent = await send({ kind: "saveKeys", id: uuid(), text });
+    if (sent.kind === "refused") {
+      setRefusal(sent.problem);
+      setState("editing");
+      return;
+    }
+    await keep(DRAFT, "");
+    if (sent.kind === "waiting") setState("waiting");
+    else void navigate(sent.result.keys?.[0] ? `/keys/${sent.result.keys[0].hash}` : "/keys");
+  };
+
+  const goTo = (problem: Schemas["KeyProblem"]) => {
+    const area = field.current;
+    if (!area || text === undefined) return;
+    const lines = text.split(/\r\n|\r|\n/);
+    let at = 0;
+    // The text area's own line ends are single characters.
+    for (const line of lines.slice(0, problem.line - 1)) at += line.length + 1;
+    const start = at + problem.column - 1;
+    area.focus();
+    area.setSelectionRange(start, at + (lines[problem.line - 1]?.length ?? 0));
+    area.scrollTop = Math.max(0, (problem.line - 4) * parseFloat(getComputedStyle(area).lineHeight));
+  };
+
+  if (state === "waiting") {
+    return (
+      <Page title="Kept on this device">
+        <Typography>The key is saved by itself as soon as the database answers.</Typography>
+      </Page>
+    );
+  }
+  return (
+    <Page
+      title={from ? "A new version of a key" : "Paste a key"}
+      aside={
+        <>
+          <Typography variant="body2" color="text.secondary" id="save-why" role="status">
+            {verdict()}
+          </Typography>
+          <Button component={RouterLink} to="/keys">
+            Cancel
+          </Button>
+          <Button
+            variant="contained"
+            disabled={!sound || state === "saving"}
+            onClick={() => void save()}
+            aria-describedby="save-why"
+          >
+            {state === "saving" ? "Saving …" : "Save"}
+          </Button>
+        </>
+      }
+    >
+      {(refusal ?? failure) && (
+        <Typography role="alert" color="error" sx={{ mb: 1 }}>
+          ✕ {refusal ? `${refusal.title} ${refusal.detail}` : failure}
+        </Typography>
+      )}
+      <Box
+        sx={{
+          display: "grid",
+          gap: 3,
+          gridTemplateColumns: { xs: "1fr", md: "minmax(0, 1fr) minmax(0, 1fr)" },
+          alignItems: "start",
+        }}
+      >
+        <Box>
+          <TextField
+            label="Key text"
+            multiline
+            minRows={18}
+            maxRows={26}
+            value={text ?? ""}
+            onChange={(event) => setText(event.target.value)}
+            inputRef={field}
+            placeholder={EXAMPLE}
+            slotProps={{
+              htmlInput: { spellCheck: false, wrap: "off", sx: { fontSize: "0.95rem", overflowX: "auto" } },
+              inputLabel: { shrink: true },
+            }}
+            helperText="As it stands in the book: bracketed or indented, several keys under their titles, dot leaders or not."
+          />
+          {empty && (
+            <Button sx={{ mt: 1 }} onClick={() => setText(EXAMPLE)}>
+              Try it with an example
+            </Button>
+          )}
+        </Box>
+        <Box>
+          {problems.length > 0 && <ProblemList problems={problems} onGo={goTo} />}
+          {empty && (
+            <Typography color="text.secondary">
+              What is read from the text appears here while you type: titles, couplets, and where each lead goes.
+            </Typography>
+          )}
+          {!empty &&
+            reading?.keys.map((key, i) => (
+              <Box key={i} component="section" aria-labelledby={`key-${i}`} sx={{ mb: 3 }}>
+                <Typography variant="h2" id={`key-${i}`}>
+                  {key.title || "(no title yet)"}
+                </Typography>
+                <Typography variant="body2" color="text.secondary" sx={{ mb: 0.5 }}>
+                  {key.layout}, {key.couplets.length} couplets, {countTaxa(key)} taxa. {key.notes.join(" ")}
+                </Typography>
+                <CoupletList keyRead={key} headingId={`key-${i}`} />
+              </Box>
+            ))}
+        </Box>
+      </Box>
+    </Page>
+  );
+
+  function verdict() {
+    if (empty) return "";
+    if (readText !== text) return "Reading …";
+    if (errors > 0) return `✕ ${errors} ${errors === 1 ? "problem" : "problems"} to mend before it can be saved`;
+    if (untitled) return "✕ Each key needs a title before it can be saved";
+    return problems.length > 0 ? `✓ Sound; ${problems.length} to look at` : "✓ Sound";
+  }
+}
+
+function countTaxa(key: Schemas["Key"]): number {
+  return new Set(key.couplets.flatMap((c) => c.leads.map((l) => l.destination?.taxon?.name)).filter(Boolean)).size;
+}
+
+// A longer list is shown in part: mending the first ones mends many of the rest.
+const MOST_PROBLEMS = 40;
+
+function ProblemList({
+  problems,
+  onGo,
+}: {
+  problems: Schemas["KeyProblem"][];
+  onGo: (problem: Schemas["KeyProblem"]) => void;
+}) {
+  return (
+    <Box component="section" aria-labelledby="problems" sx={{ mb: 3 }}>
+      <Typography variant="h2" id="problems">
+        To look at
+      </Typography>
+      <Box component="ul" sx={{ listStyle: "none", p: 0, m: 0 }}>
+        {problems.slice(0, MOST_PROBLEMS).map((problem, i) => {
+          const error = problem.severity === "error";
+          return (
+            <Box component="li" key={i}>
+              <ButtonBase
+                onClick={() => onGo(problem)}
+                sx={{
+                  display: "flex",
+                  gap: 1.25,
+                  width: "100%",
+                  textAlign: "left",
+                  justifyContent: "flex-start",
+                  alignItems: "baseline",
+                  minHeight: 44,
+                  py: 0.75,
+                  borderBottom: "1px dotted",
+                  borderColor: "rule",
+                }}
+              >
+                <Box
+                  component="span"
+                  sx={{
+                    flex: "none",
+                    width: 108,
+                    color: error ? "signal.conflict" : "signal.open",
+                    fontWeight: 700,
+                    fontSize: "0.9rem",
+                  }}
+                >
+                  {error ? "✕" : "△"} {problem.line}:{problem.column}
+                </Box>
+                <Typography component="span" variant="body2">
+                  {problem.message}
+                </Typography>
+              </ButtonBase>
+            </Box>
+          );
+        })}
+      </Box>
+      {problems.length > MOST_PROBLEMS && (
+        <Typography variant="body2">and {problems.length - MOST_PROBLEMS} more</Typography>
+      )}
+    </Box>
+  );
+}

@@ -1,0 +1,41 @@
+import { Box, Button, Link, Typography } from "@mui/material";
+import { Link as RouterLink } from "react-router";
+import { Page } from "../../app/Page";
+import { useKeys } from "../../offline/queries";
+
+export function KeyList() {
+  const keys = useKeys();
+  return (
+    <Page
+      title="Keys"
+      aside={
+        <Button component={RouterLink} to="/keys/new" variant="contained">
+          Paste a key
+        </Button>
+      }
+    >
+      {keys.isError && (
+        <Typography role="alert">
+          The keys can’t be fetched just now. They appear here as soon as the server answers.
+        </Typography>
+      )}
+      {keys.data?.length === 0 && (
+        <Typography>There is no key yet. Paste one as text out of a book; both layouts are understood.</Typography>
+      )}
+      <Box component="ul" sx={{ listStyle: "none", p: 0, m: 0 }}>
+        {keys.data?.map((key) => (
+          <Box component="li" key={key.hash} sx={{ py: 1.25, borderBottom: "1px dotted", borderColor: "rule" }}>
+            <Link component={RouterLink} to={`/keys/${key.hash}`} variant="h2">
+              {key.title}
+            </Link>
+            <Typography variant="body2" color="text.secondary">
+              {key.couplets} couplets, {key.taxa} taxa, version {key.version}
+              {key.handsOverTo.length > 0 && <>; hands over to {key.handsOverTo.join(" and ")}</>}
+              {key.enteredFrom.length > 0 && <>; entered from {key.enteredFrom.join(" and ")}</>}
+            </Typography>
+          </Box>
+        ))}
+      </Box>
+    </Page>
+  );
+}

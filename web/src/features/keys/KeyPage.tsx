@@ -1,0 +1,91 @@
+import { Box, Button, Link, Typography } from "@mui/material";
+import { useQuery } from "@tanstack/react-query";
+import { Link as RouterLink, useNavigate, useParams } from "react-router";
+import { answerOf, api, ProblemError } from "../../api/client";
+import { Page, Part } from "../../app/Page";
+import { beginWalk } from "../bench/walks";
+import { CoupletList } from "./CoupletList";
+
+export function KeyPage() {
+  const { hash = "" } = useParams();
+  const navigate = useNavigate();
+  const found = useQuery({
+    queryKey: ["key", hash],
+    queryFn: () => answerOf((signal) => api.GET("/api/v1/keys/{hash}", { params: { path: { hash } }, signal })),
+  });
+  if (found.isError) {
+    return (
+      <Page title="This key can’t be shown">
+        <Typography role="alert">
+          {found.error instanceof ProblemError
+            ? found.error.problem.detail
+            : "The server doesn’t answer just now; the key appears as soon as it does."}
+        </Typography>
+      </Page>
+    );
+  }
+  if (!found.data)
+    return (
+      <Page title="Key">
+        <Typography role="status">Fetching the key …</Typography>
+      </Page>
+    );
+  const { key, title, version, versions, sourceText } = found.data;
+  const newest = versions[0];
+  return (
+    <Page
+      title={title}
+      aside={
+        <Box sx={{ display: "flex", gap: 1.5, flexWrap: "wrap" }}>
+          <Button
+            variant="contained"
+            onClick={() => void beginWalk({ hash, title }).then((id) => navigate(`/bench/${id}`))}
+          >
+            Follow this key
+          </Button>
+          <Button component={RouterLink} to={`/keys/new?from=${hash}`}>
+            Edit as a new version
+          </Button>
+        </Box>
+      }
+    >
+      <Typography variant="body2" color="text.secondary" sx={{ mb: 2 }}>
+        {key.notes.join(" ")} {key.layout}, {key.couplets.length} couplets. Version {version}
+        {newest && newest.hash !== hash && (
+          <>
+            ; the newest is{" "}
+            <Link component={RouterLink} to={`/keys/${newest.hash}`}>
+              version {newest.version}
+            </Link>
+          </>
+        )}
+        .
+      </Typography>
+      <Part id="couplets" title="Couplets">
+        <CoupletList keyRead={key} headingId="couplets" />
+      </Part>
+      {versions.length > 1 && (
+        <Part id="versions" title="Versions">
+          {versions.map((it) => (
+            <Typography key={it.hash} variant="body2">
+              <Link component={RouterLink} to={`/keys/${it.hash}`} aria-current={it.hash === hash ? "page" : undefined}>
+                Version {it.version}
+              </Link>
+              , saved {new Date(it.addedAt).toLocaleDateString("en-GB", { dateStyle: "long" })}
+            </Typography>
+          ))}
+        </Part>
+      )}
+      <Part id="source" title="As it was typed">
+        <Box
+          component="pre"
+          tabIndex={0}
+          aria-labelledby="source"
+          sx={{ overflowX: "auto", fontSize: "0.85rem", m: 0, maxHeight: 420 }}
+        >
+          {sourceText}
+        </Box>
+      </Part>
+    </Page>
+  );
+}

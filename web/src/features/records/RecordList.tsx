@@ -1,0 +1,167 @@
+import { Autocomplete, Box, Button, Link, MenuItem, TextField, Typography } from "@mui/material";
+import { keepPreviousData, useInfiniteQuery } from "@tanstack/react-query";
+import { Link as RouterLink, useSearchParams } from "react-router";
+import { answerOf, api, type Schemas } from "../../api/client";
+import { Page } from "../../app/Page";
+import { useLocalWork, usePlaces } from "../../offline/queries";
+import { NamesLabel } from "../taxa/TaxonLabel";
+
+export function RecordList() {
+  const [search, setSearch] = useSearchParams();
+  const taxon = search.get("taxon") ?? "";
+  const place = search.get("place") ?? "";
+  const places = usePlaces();
+  const { outbox } = useLocalWork();
+  const narrow = { taxon: taxon || undefined, place: place || undefined };
+  const records = useInfiniteQuery({
+    queryKey: ["records", taxon, place],
+    initialPageParam: undefined as string | undefined,
+    placeholderData: keepPreviousData,
+    queryFn: ({ pageParam }) =>
+      answerOf((signal) => api.GET("/api/v1/records", { params: { query: { ...narrow, after: pageParam } }, signal })),
+    getNextPageParam: (page) => page.next ?? undefined,
+  });
+  const lines = records.data?.pages.flatMap((page) => page.records) ?? [];
+  const names = records.data?.pages[0]?.names ?? [];
+  const set = (part: Record<string, string>) => {
+    const next = { taxon, place, ...part };
+    setSearch(Object.fromEntries(Object.entries(next).filter(([, value]) => value)), { replace: true });
+  };
+  const waiting = outbox.flatMap((entry) => (entry.command.kind === "recordDetermination" ? [entry.command] : []));
+  const query = new URLSearchParams(
+    Object.entries(narrow).flatMap(([key, value]) => (value ? [[key, value]] : [])),
+  ).toString();
+
+  return (
+    <Page
+      title="Records"
+      aside={
+        <Button component="a" href={`/api/v1/records.csv${query && "?" + query}`} download>
+          Take away as CSV
+        </Button>
+      }
+    >
+      <Box role="search" aria-label="Narrow the records" sx={{ display: "flex", flexWrap: "wrap", gap: 2, mb: 2 }}>
+        <Autocomplete
+          options={names}
+          value={taxon || null}
+          onChange={(_, value) => set({ taxon: value ?? "" })}
+          isOptionEqualToValue={(option, value) => option === value}
+          sx={{ flex: "1 1 16rem", maxWidth: 420 }}
+          renderInput={(params) => <TextField {...params} label="Taxon" />}
+        />
+        <TextField
+          select
+          label="Place"
+          value={places.data?.some((p) => p.id === place) ? place : ""}
+          onChange={(event) => set({ place: event.target.value })}
+          sx={{ flex: "1 1 16rem", maxWidth: 420 }}
+          slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
+        >
+          <MenuItem value="">All places</MenuItem>
+          {(places.data ?? []).map((it) => (
+            <MenuItem key={it.id} value={it.id}>
+              {it.name}
+            </MenuItem>
+          ))}
+        </TextField>
+        {(taxon || place) && <Button onClick={() => set({ taxon: "", place: "" })}>Show all</Button>}
+      </Box>
+      {records.isError && lines.length === 0 && (
+        <Typography role="alert">
+          The records can’t be fetched just now. They appear here as soon as the server answers.
+        </Typography>
+      )}
+      {waiting.map((command) => (
+        <Box key={command.id} sx={{ bgcolor: "signal.openWash", px: 1, py: 1, borderBottom: 1, borderColor: "rule" }}>
+          <NamesLabel names={command.names} />
+          <Typography variant="body2">◌ Kept on this device on {day(command.eventDate)}, waiting to be sent</Typography>
+        </Box>
+      ))}
+      {records.isSuccess && lines.length === 0 && (
+        <Typography>
+          {taxon || place ? (
+            "No record fits. Show all, or narrow it otherwise."
+          ) : (
+            <>
+              There is no record yet.{" "}
+              <Link component={RouterLink} to="/">
+                Take a plant in hand
+              </Link>{" "}
+              and follow a key.
+            </>
+          )}
+        </Typography>
+      )}
+      <Box
+        component="ol"
+        aria-label="Determinations, newest first"
+        sx={{ listStyle: "none", p: 0, m: 0, borderTop: lines.length ? 1 : 0, borderColor: "rule" }}
+      >
+        {lines.map((line) => (
+          <Line key={line.determinationId} line={line} />
+        ))}
+      </Box>
+      {records.hasNextPage && (
+        <Button sx={{ mt: 2 }} disabled={records.isFetchingNextPage} onClick={() => void records.fetchNextPage()}>
+          Show older records
+        </Button>
+      )}
+    </Page>
+  );
+}
+
+function Line({ line }: { line: Schemas["RecordLine"] }) {
+  const overtaken = line.number < line.ofPlant;
+  return (
+    <Box
+      component="li"
+      sx={{
+        display: "grid",
+        gridTemplateColumns: { xs: "1fr", sm: "8.5rem minmax(0, 1fr) minmax(0, 16rem)" },
+        columnGap: 2,
+        py: 1,
+        borderBottom: "1px dotted",
+        borderColor: "rule",
+      }}
+    >
+      <Typography component="span" variant="body2" color="text.secondary">
+        {day(line.eventDate)}
+      </Typography>
+      <Box>
+        <Link component={RouterLink} to={`/plants/${line.plantId}`} sx={{ fontSize: "1.0625rem" }}>
+          <NamesLabel names={line.names} />
+        </Link>
+        <Typography component="span" variant="body2" sx={{ display: "block" }}>
+          {line.names.length > 1 && (
+            <Box component="span" sx={{ color: "signal.open", fontWeight: 700 }}>
+              ◐ {line.names.length} taxa open{" "}
+            </Box>
+          )}
+          {overtaken && (
+            <Box component="span" sx={{ color: "signal.absent", fontWeight: 700 }}>
+              ↷ determined again later{" "}
+            </Box>
+          )}
+          {line.ofPlant > 1 && (
+            <Box component="span" sx={{ color: "text.secondary" }}>
+              determination {line.number} of {line.ofPlant}{" "}
+            </Box>
+          )}
+          {line.note}
+        </Typography>
+      </Box>
+      <Typography component="span" variant="body2" color="text.secondary">
+        {line.placeName}
+        {line.plantLabel && <>, {line.plantLabel}</>}
+        <br />
+        {line.recorder}
+      </Typography>
+    </Box>
+  );
+}
+
+/** A day as botanists write it: 23 May 2026. */
+export function day(date: string): string {
+  return new Date(date + "T12:00:00").toLocaleDateString("en-GB", { day: "numeric", month: "short", year: "numeric" });
+}

@@ -1,0 +1,85 @@
+import BackHand from "@mui/icons-material/BackHandOutlined";
+import Dangerous from "@mui/icons-material/DangerousOutlined";
+import Forward from "@mui/icons-material/KeyboardDoubleArrowRight";
+import Shield from "@mui/icons-material/ShieldOutlined";
+import { Box, Typography } from "@mui/material";
+import { Fragment } from "react";
+import type { Schemas } from "../../api/client";
+import { TaxonLabel } from "./TaxonLabel";
+
+type Caution = Schemas["Caution"];
+
+const glyphs: Record<Caution, typeof Shield> = {
+  poisonous: Dangerous,
+  irritant: BackHand,
+  protected: Shield,
+  invasive: Forward,
+};
+
+/** Glyph and word of each caution, in a line. */
+export function CautionMarks({ cautions }: { cautions: Caution[] }) {
+  return (
+    <>
+      {cautions.map((caution) => {
+        const Glyph = glyphs[caution];
+        return (
+          <Box
+            key={caution}
+            component="span"
+            sx={{ color: "signal.caution", fontWeight: 700, fontSize: "0.875rem", mr: 1, whiteSpace: "nowrap" }}
+          >
+            <Glyph aria-hidden="true" sx={{ fontSize: "1.05em", verticalAlign: "-0.15em", mr: 0.25 }} />
+            {caution}
+          </Box>
+        );
+      })}
+    </>
+  );
+}
+
+// Up to so many taxa are warned of one by one; more are named together, and the list beside says which is what.
+const MOST_IN_FULL = 2;
+
+/** What to mind before a plant is handled: the cautions of every taxon that still stands. */
+export function CautionNotes({ taxa }: { taxa: Schemas["Taxon"][] }) {
+  const careful = taxa.filter((taxon) => taxon.cautions.length > 0);
+  if (careful.length === 0) return null;
+  return (
+    <Box
+      role="note"
+      aria-label="Cautions"
+      sx={{
+        bgcolor: "signal.cautionWash",
+        borderLeft: "4px solid",
+        borderColor: "signal.caution",
+        px: 1.5,
+        py: 0.75,
+        mb: 1.5,
+      }}
+    >
+      {careful.length <= MOST_IN_FULL ? (
+        careful.map((taxon) => (
+          <Typography key={taxon.id} variant="body2">
+            <CautionMarks cautions={taxon.cautions} />
+            <TaxonLabel name={taxon.name} />: {taxon.cautionNote}
+          </Typography>
+        ))
+      ) : (
+        <Typography variant="body2">
+          <CautionMarks cautions={[...new Set(careful.flatMap((taxon) => taxon.cautions))]} />
+          Still possible:{" "}
+          {careful.map((taxon, i) => (
+            <Fragment key={taxon.id}>
+              {i > 0 && ", "}
+              <TaxonLabel name={taxon.name} />
+            </Fragment>
+          ))}
+          . Look first; don’t break, pick or taste anything.
+        </Typography>
+      )}
+      <Typography variant="caption" sx={{ display: "block", color: "text.secondary" }}>
+        Local law, the landowner’s word and licensed or medical advice come first.
+      </Typography>
+    </Box>
+  );
+}

@@ -1,0 +1,110 @@
+import { QueryClient, useQuery, useQueryClient } from "@tanstack/react-query";
+import { useEffect, useState } from "react";
+import { answerOf, api, ask, AwayError, type Schemas } from "../api/client";
+import { flush, onOutboxChange, queued } from "./outbox";
+import { keep, kept, store, type QueuedCommand, type Walk } from "./store";
+
+export const queryClient = new QueryClient({
+  defaultOptions: { queries: { retry: false, networkMode: "always", refetchOnWindowFocus: true, staleTime: 5_000 } },
+});
+
+const WATCH_MS = 15_000;
+const WATCH_AWAY_MS = 2_000;
+
+/** The answer of the server, or what it answered last time when it is away. */
+async function orKept<T>(name: string, fetch: () => Promise<T>): Promise<T> {
+  try {
+    const value = await fetch();
+    await keep(name, value);
+    return value;
+  } catch (error) {
+    const before = error instanceof AwayError ? await kept<T>(name) : undefined;
+    if (before === undefined) throw error;
+    return before;
+  }
+}
+
+export const usePlaces = () =>
+  useQuery({
+    queryKey: ["places"],
+    queryFn: () =>
+      orKept<Schemas["Place"][]>("places", () => answerOf((signal) => api.GET("/api/v1/places", { signal }))),
+  });
+
+export const usePeople = () =>
+  useQuery({
+    queryKey: ["people"],
+    queryFn: () =>
+      orKept<Schemas["PersonReference"][]>("people", () => answerOf((signal) => api.GET("/api/v1/people", { signal }))),
+  });
+
+export const useKeys = () =>
+  useQuery({
+    queryKey: ["keys"],
+    queryFn: () =>
+      orKept<Schemas["KeySummary"][]>("keys", () => answerOf((signal) => api.GET("/api/v1/keys", { signal }))),
+  });
+
+/** The key versions within reach of a walk, with those that it has followed already. */
+export const useShelf = (versions: string[] | undefined) => {
+  const wanted = [...new Set(versions)].sort();
+  return useQuery({
+    enabled: versions !== undefined,
+    queryKey: ["shelf", ...wanted],
+    staleTime: 60_000,
+    queryFn: () =>
+      orKept<Schemas["Shelf"]>("shelf:" + wanted.join(), () =>
+        answerOf((signal) => api.GET("/api/v1/keys/shelf", { params: { query: { with: wanted } }, signal })),
+      ),
+  });
+};
+
+export type Connection = "ready" | "away";
+
+/** Watches whether the server and its database answer; sends what waits as soon as they do. */
+export function useConnection(): Connection {
+  const client = useQueryClient();
+  const { data } = useQuery({
+    queryKey: ["health"],
+    queryFn: async (): Promise<Connection> => {
+      const outcome = await ask((signal) => api.GET("/api/v1/health", { signal }));
+      return outcome.kind === "answer" ? "ready" : "away";
+    },
+    refetchInterval: (query) => (query.state.data === "away" ? WATCH_AWAY_MS : WATCH_MS),
+    refetchIntervalInBackground: true,
+    staleTime: 0,
+  });
+  useEffect(() => {
+    if (data !== "ready") return;
+    void flush();
+    void client.invalidateQueries({ predicate: (query) => query.queryKey[0] !== "health" });
+  }, [data, client]);
+  return data ?? "ready";
+}
+
+/** Commands that wait and walks that aren't kept yet, newest first. */
+export function useLocalWork(): { outbox: QueuedCommand[]; walks: Walk[]; loaded: boolean } {
+  const client = useQueryClient();
+  const [work, setWork] = useState<{ outbox: QueuedCommand[]; walks: Walk[]; loaded: boolean }>({
+    outbox: [],
+    walks: [],
+    loaded: false,
+  });
+  useEffect(() => {
+    let current = true;
+    const load = async () => {
+      const [outbox, walks] = await Promise.all([queued(), (await store()).getAll("walks")]);
+      if (current) setWork({ outbox, walks: walks.sort((a, b) => b.updatedAt - a.updatedAt), loaded: true });
+    };
+    void load();
+    const stop = onOutboxChange((taken) => {
+      void load();
+      if (taken) void client.invalidateQueries({ predicate: (query) => query.queryKey[0] !== "health" });
+    });
+    return () => {
+      current = false;
+      stop();
+    };
+  }, [client]);
+  return work;
+}

@@ -1,0 +1,66 @@
+import { openDB, type DBSchema, type IDBPDatabase } from "idb";
+import type { Problem, Schemas } from "../api/client";
+
+export type Command = Schemas["Command"];
+
+/** A command that waits to be sent. */
+export interface QueuedCommand {
+  seq?: number;
+  id: string;
+  command: Command;
+  /** The walk that it closes when it is taken in. */
+  walkId?: string;
+}
+
+/** What is filled in when a determination is kept. */
+export interface KeepForm {
+  placeId: string;
+  date: string;
+  recorder: string;
+  label: string;
+  note: string;
+}
+
+/** A walk through keys that isn't kept yet, or is on its way to the server. */
+export interface Walk {
+  id: string;
+  start: string;
+  title: string;
+  answers: Schemas["TrailAnswer"][];
+  form: KeepForm;
+  /** The plant that is determined again, with the looks at it that are known. */
+  plant?: { id: string; label: string; placeId: string; placeName: string; looks: { id: string; date: string }[] };
+  updatedAt: number;
+  /** Set while its command waits to be sent. */
+  sending?: boolean;
+  /** Why it was refused when it was last sent. */
+  problem?: Problem;
+}
+
+interface GartenStore extends DBSchema {
+  outbox: { key: number; value: QueuedCommand };
+  walks: { key: string; value: Walk };
+  kept: { key: string; value: unknown };
+}
+
+let opened: Promise<IDBPDatabase<GartenStore>> | undefined;
+
+export function store(): Promise<IDBPDatabase<GartenStore>> {
+  opened ??= openDB<GartenStore>("garten", 1, {
+    upgrade(db) {
+      db.createObjectStore("outbox", { keyPath: "seq", autoIncrement: true });
+      db.createObjectStore("walks", { keyPath: "id" });
+      db.createObjectStore("kept");
+    },
+  });
+  return opened;
+}
+
+/** A value kept on this device under a name; undefined where there is none. */
+export async function kept<T>(name: string): Promise<T | undefined> {
+  return (await (await store()).get("kept", name)) as T | undefined;
+}
+
+export async function keep(name: string, value: unknown): Promise<void> {
+  await (await store()).put("kept", value, name);
+}
