@@ -6,6 +6,9 @@ public static class NearNames
     // With more names than this only slips of one letter are looked for: comparing each with each would take seconds.
     private const int MostForPairs = 600;
 
+    // More pairs than anybody looks through: then the names are a series, such as "species a" to "species z".
+    private const int MostPairs = 200;
+
     // So many names that are one letter apart are a series, not slips.
     private const int MostInGroup = 40;
 
@@ -18,7 +21,7 @@ public static class NearNames
     /// <summary>
     /// Pairs of names that differ by a single letter (missing, added, another, or two swapped), by two letters in a long word, by the
     /// Latin ending of the same stem (<c>alba</c>, <c>albus</c>), or by case alone. Each pair once, the name that comes first in
-    /// <paramref name="names"/> first. Names that differ in a digit or in a word of under four letters are taken as meant.
+    /// <paramref name="names"/> first, up to about 200 pairs. Names that differ in a digit or in a word of under four letters are taken as meant.
     /// </summary>
     public static IReadOnlyList<(string First, string Second)> Pairs(IReadOnlyList<string> names)
     {
@@ -29,6 +32,7 @@ public static class NearNames
         var groups = new Dictionary<string, List<string>>(StringComparer.Ordinal);
         foreach (var name in order.Keys)
         {
+            if (found.Count >= MostPairs) break;
             var folded = Fold(name);
             foreach (var form in Deletions(folded).Append(folded))
             {
@@ -37,7 +41,7 @@ public static class NearNames
                 if (group.Count < MostInGroup) group.Add(name);
             }
         }
-        if (order.Count <= MostForPairs)
+        if (order.Count <= MostForPairs && found.Count < MostPairs)
         {
             var all = order.Keys.ToList();
             for (var i = 0; i < all.Count; i++)

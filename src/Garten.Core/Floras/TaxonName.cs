@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text;
+using System.Text.RegularExpressions;
 
 namespace Garten.Core.Floras;
 
@@ -13,7 +14,7 @@ namespace Garten.Core.Floras;
 /// <param name="Authorship">Who published the name, as typed; empty where none is given.</param>
 /// <param name="CommonName">A common name that stood beside the scientific one; empty where none is given.</param>
 /// <param name="IsScientific">Whether the text has the form of a scientific name.</param>
-public sealed record TaxonName(string Name, string Authorship, string CommonName, bool IsScientific)
+public sealed partial record TaxonName(string Name, string Authorship, string CommonName, bool IsScientific)
 {
     private static readonly HashSet<string> Ranks = new(StringComparer.Ordinal)
     {
@@ -47,14 +48,14 @@ public sealed record TaxonName(string Name, string Authorship, string CommonName
     {
         ArgumentException.ThrowIfNullOrWhiteSpace(text);
         var plain = WithoutItalicsMarks(text);
-        if (TryParseScientific(plain, out var name)) return name;
+        if (TryParseScientific(plain, out var name)) return name.HasEpithet && name.Authorship.Length == 0 && !name.LooksLatin ? new TaxonName(plain, "", "", false) : name;
 
         // "Silver thornwood (Vellorna alba)" and "Vellorna alba (silver thornwood)"
         if (plain.EndsWith(')') && plain.LastIndexOf('(') is var open and > 0)
         {
             var outside = plain[..open].TrimEnd(' ', ',', ':', '-', '–', '—', '=');
             var inside = plain[(open + 1)..^1].Trim();
-            if (outside.Length > 0 && TryParseScientific(outside, out var before)) return before with { CommonName = inside };
+            if (outside.Length > 0 && TryParseScientific(outside, out var before) && before.LooksLatin) return before with { CommonName = inside };
             if (outside.Length > 0 && TryParseScientific(inside, out var within) && within.HasEpithet) return within with { CommonName = outside };
         }
 
@@ -66,14 +67,14 @@ public sealed record TaxonName(string Name, string Authorship, string CommonName
             var left = plain[..at].Trim();
             var right = plain[(at + separator.Length)..].Trim();
             if (left.Length == 0 || right.Length == 0) continue;
-            if (TryParseScientific(left, out var first) && first.HasEpithet) return first with { CommonName = right };
-            if (TryParseScientific(right, out var second) && second.HasEpithet) return second with { CommonName = left };
+            if (TryParseScientific(left, out var first) && first.HasEpithet && first.LooksLatin) return first with { CommonName = right };
+            if (TryParseScientific(right, out var second) && second.HasEpithet && second.LooksLatin) return second with { CommonName = left };
         }
 
         // "Silver Thornwood Vellorna alba"
         for (var i = plain.IndexOf(' ', StringComparison.Ordinal); i > 0; i = plain.IndexOf(' ', i + 1))
         {
-            if (TryParseScientific(plain[(i + 1)..], out var tail) && tail.HasEpithet) return tail with { CommonName = plain[..i].TrimEnd(' ', ',') };
+            if (TryParseScientific(plain[(i + 1)..], out var tail) && tail.HasEpithet && tail.LooksLatin) return tail with { CommonName = plain[..i].TrimEnd(' ', ',') };
         }
         return new TaxonName(plain, "", "", false);
     }
@@ -82,6 +83,22 @@ public sealed record TaxonName(string Name, string Authorship, string CommonName
 
     /// <summary>Whether the name has more than a genus (or a family): an epithet, a hybrid sign or a qualifier such as "sp.".</summary>
     public bool HasEpithet => IsScientific && Name.Contains(' ', StringComparison.Ordinal);
+
+    /// <summary>
+    /// Whether the epithet could be Latin, by its ending: "alba" could, "smooth" and "glabrous" couldn't.
+    /// A name without an epithet of its own ("Vellorna", "Vellorna sp.") could.
+    /// </summary>
+    public bool LooksLatin
+    {
+        get
+        {
+            var epithet = Name.Split(' ').Skip(1).FirstOrDefault(IsEpithet);
+            return epithet is null || (!epithet.EndsWith("ous", StringComparison.Ordinal) && LatinEnding().IsMatch(epithet));
+        }
+    }
+
+    [GeneratedRegex("(?:us|a|um|is|e|i|ae|ens|ans|oides|odes|or|ax|ix|ex|ox|on|os|es|er|ys|yx|as|o|en|ops|eps|iceps|ur|ar)$", RegexOptions.CultureInvariant)]
+    private static partial Regex LatinEnding();
 
     /// <summary>The first word of a scientific name without a hybrid sign; empty for other names. An abbreviated genus keeps its full stop.</summary>
     public string Genus => !IsScientific ? "" : Name.Split(' ', StringSplitOptions.RemoveEmptyEntries).FirstOrDefault(w => w != "×") ?? "";

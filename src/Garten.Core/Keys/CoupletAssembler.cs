@@ -7,8 +7,8 @@ internal static class CoupletAssembler
 {
     public static DraftKey Assemble(RawKey raw, TailContext context)
     {
-        var tails = raw.Leads.Select(l => LeadTail.Find(l.Text, context)).ToList();
-        var layout = raw.ByIndentation || IsIndented(raw.Leads, tails) ? KeyLayout.Indented : KeyLayout.Bracketed;
+        var tails = raw.Leads.Select(l => context.IsPlain && l.OwnTail is { Strength: LeaderStrength.Set } own ? own : LeadTail.Find(l.Text, context)).ToList();
+        var layout = raw.ByIndentation || IsIndented(raw.Leads, tails, context.Labels) ? KeyLayout.Indented : KeyLayout.Bracketed;
         var couplets = layout == KeyLayout.Indented ? Nested(raw) : Together(raw);
         var tailOf = raw.Leads.Zip(tails).ToDictionary(p => p.First, p => p.Second);
         foreach (var lead in couplets.SelectMany(c => c.Leads)) lead.Tail = tailOf[lead.Raw];
@@ -20,15 +20,16 @@ internal static class CoupletAssembler
         return new DraftKey(raw, layout, couplets);
     }
 
-    // Indented: couplets are taken up again after others stood between their leads, or left with one open lead that others stand below.
-    private static bool IsIndented(List<RawLead> leads, List<LeadTail?> tails)
+    // Indented: couplets are taken up again after others stood between their leads, or left with an open lead that others stand below.
+    // Without any indentation a single open lead may just lack its destination; two in a key that names no couplet by number can't.
+    private static bool IsIndented(List<RawLead> leads, List<LeadTail?> tails, IReadOnlySet<string> labels)
     {
         var count = new Dictionary<string, int>(StringComparer.Ordinal);
-        int returns = 0, openedBelow = 0, indentedBelow = 0, couplets = 0, numbers = 0;
+        int returns = 0, openedBelow = 0, indentedBelow = 0, openLast = 0, couplets = 0, numbers = 0;
         string? current = null;
         for (var i = 0; i < leads.Count; i++)
         {
-            if (tails[i]?.Destination.Kind == DestinationKind.Couplet) numbers++;
+            if (tails[i] is { Destination.Kind: DestinationKind.Couplet } to && (to.Strength == LeaderStrength.Set || labels.Contains(to.Destination.Target))) numbers++;
             var label = leads[i].Label ?? current ?? "";
             if (leads[i].Label is not null && label != current)
             {
@@ -36,10 +37,11 @@ internal static class CoupletAssembler
                 if (!count.ContainsKey(label))
                 {
                     couplets++;
-                    if (current is not null && tails[i - 1] is null or { Strength: LeaderStrength.Space, Destination.Kind: DestinationKind.Couplet })
+                    if (current is not null && tails[i - 1] is null)
                     {
-                        if (count[current] == 1 && tails[i - 1] is null) openedBelow++;
-                        else if (leads[i].Indent > leads[i - 1].Indent && tails[i - 1] is null) indentedBelow++;
+                        if (count[current] == 1) openedBelow++;
+                        else if (leads[i].Indent > leads[i - 1].Indent) indentedBelow++;
+                        else openLast++;
                     }
                 }
             }
@@ -47,7 +49,7 @@ internal static class CoupletAssembler
             current = label;
         }
         if (returns > 0 && returns * 4 >= couplets) return true;
-        return numbers == 0 && couplets > 1 && (openedBelow > 0 || indentedBelow > 0);
+        return couplets > 1 && (openedBelow + indentedBelow > numbers || (numbers == 0 && openLast > 1));
     }
 
     private static List<DraftCouplet> Together(RawKey raw)
@@ -67,7 +69,7 @@ internal static class CoupletAssembler
                 && lead.Mark.Letter.Length > 0 && current.Leads.Exists(l => l.Raw.Mark.Letter == lead.Mark.Letter);
             if (current is not null && current.Label == label && !repeats) current.Leads.Add(new DraftLead(lead));
             // Its sibling stands elsewhere: the couplet was left with one lead.
-            else if (!repeats && byLabel.TryGetValue(label, out var open) && open.Leads.Count == 1)
+            else if (!repeats && byLabel.TryGetValue(label, out var open) && (open.Leads.Count == 1 || HasNextLetter(open, lead)))
             {
                 open.Leads.Add(new DraftLead(lead));
                 current = open;
@@ -82,6 +84,10 @@ internal static class CoupletAssembler
         }
         return couplets;
     }
+
+    // "c" behind "a" and "b": a further lead of the same couplet, not another couplet of the same number.
+    private static bool HasNextLetter(DraftCouplet couplet, RawLead lead) =>
+        lead.Mark.Letter is [var letter] && letter == 'a' + couplet.Leads.Count && couplet.Leads.TrueForAll(l => l.Raw.Mark.Letter.Length == 1 && l.Raw.Mark.Letter[0] < letter);
 
     private static List<DraftCouplet> Nested(RawKey raw)
     {

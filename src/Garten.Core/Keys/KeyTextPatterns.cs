@@ -43,9 +43,6 @@ internal static partial class KeyTextPatterns
     [GeneratedRegex(@"^\(?\d{1,4}[a-z]?[.)]{1,2}\s+(?=[A-Z×*_x])", RegexOptions.CultureInvariant)]
     public static partial Regex SerialNumber();
 
-    [GeneratedRegex(@"(?:us|a|um|is|e|i|ae|ens|ans|oides|odes|or|ax|ix|ex|ox|on|os|es|er|ys|yx|as|o|en|ops|eps|iceps|ur|ar)$", RegexOptions.CultureInvariant)]
-    public static partial Regex LatinEnding();
-
     // Nouns and adjectives that open a statement with a capital letter.
     [GeneratedRegex(@"^(?:leaf|leaves|leaflets?|blades?|twigs?|buds?|bark|stems?|trunks?|branch(?:es|lets)?|shoots?|roots?|rhizomes?|bulbs?|tubers?|corms?|flowers?|florets?|spikelets?|spikes?|panicles?|racemes?|umbels?|heads?|catkins?|cones?|fruits?|berry|berries|drupes?|nuts?|nutlets?|achenes?|capsules?|pods?|samaras?|seeds?|petals?|sepals?|tepals?|corolla|calyx|bracts?|bracteoles?|stamens?|anthers?|filaments?|styles?|stigmas?|ovary|ovaries|carpels?|pistils?|perianth|inflorescences?|cymes?|petioles?|petiolules?|pedicels?|peduncles?|stipules?|ligules?|sheaths?|margins?|base|bases|apex|apices|tips?|veins?|nerves?|teeth|lobes?|hairs?|glands?|spines?|thorns?|prickles?|scales?|scars?|lenticels?|pith|latex|sap|plants?|herbs?|trees?|shrubs?|climbers?|annuals?|perennials?|evergreens?|deciduous|habit|crown|wood|needles?|fronds?|pinnae|pinnules?|sori|indusi(?:a|um)|spores?|surface|upper|lower|inner|outer|terminal|lateral|all|both|not|without|with|usually|often|rarely|mostly|growing|native|found|surfaces?|internodes?|nodes?|tendrils?|glumes?|lemmas?|awns?|utricles?|culms?|receptacle|involucre|phyllaries|rays?|discs?|disks?|flowering|fruiting|male|female|young|mature|old|fresh|dry|basal|cauline|stem|receptacles?|odou?r|scent|colou?r)$", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
     public static partial Regex StatementNoun();

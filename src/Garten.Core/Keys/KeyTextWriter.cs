@@ -10,7 +10,7 @@ public static class KeyTextWriter
     private const int SpacesPerLevel = 2;
 
     // Beyond this depth the page is too narrow; the numbers tell what belongs together.
-    private const int DeepestIndent = 30;
+    private const int DeepestIndent = 12;
 
     /// <summary>The key as text, lines ended by a line feed.</summary>
     /// <param name="key">A sound key: labels are unique and every lead has statements and a destination.</param>
@@ -51,6 +51,8 @@ public static class KeyTextWriter
     {
         var byLabel = key.Couplets.ToDictionary(c => c.Label, StringComparer.Ordinal);
         var written = new HashSet<string>(StringComparer.Ordinal);
+        // What stands below a lead says where it goes. Where a reader could take the end of a lead for a number, all leads get theirs.
+        var numbered = key.Couplets.SelectMany(c => c.Leads).Any(l => l.Destination!.Kind == DestinationKind.Couplet && (l.Destination.Page.Length > 0 || char.IsAsciiDigit(l.Statements[^1][^1])));
         if (key.Couplets.Count == 0) return;
         var open = new Stack<(Couplet Couplet, int Lead)>();
         open.Push((key.Couplets[0], 0));
@@ -66,8 +68,7 @@ public static class KeyTextWriter
             var to = lead.Destination!;
             if (to.Kind == DestinationKind.Couplet && byLabel.TryGetValue(to.Target, out var below) && written.Add(to.Target))
             {
-                // What stands below it says where it goes. The number is written only where a reader could take the end of the lead for one.
-                if (to.Page.Length > 0 || char.IsAsciiDigit(lead.Statements[^1][^1])) text.Append(Leader).Append(Destination(to));
+                if (numbered) text.Append(Leader).Append(Destination(to));
                 text.Append('\n');
                 open.Push((below, 0));
             }

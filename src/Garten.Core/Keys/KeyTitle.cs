@@ -48,6 +48,9 @@ public static class KeyTitle
     private static string Subject(string plain)
     {
         var subject = plain;
+        // "II. Key to the species of Vellorna", "2. Key to …"
+        var first = subject.IndexOf(' ', StringComparison.Ordinal);
+        if (first is > 0 and <= 4 && subject.AsSpan(first + 1).StartsWith("key ") && (IsRoman(subject[..first]) || first == 1 || subject.AsSpan(0, first).ContainsAnyInRange('0', '9'))) subject = subject[(first + 1)..];
         for (var changed = true; changed;)
         {
             changed = false;

@@ -77,6 +77,13 @@ internal sealed record LeadMark(
                 at++;
                 strength = MarkStrength.Marked;
             }
+            // "1.1 Leaves", "1.2 Leaves": the second number counts the leads.
+            else if (at + 2 < line.Length && line[at] == '.' && line[at + 1] is >= '1' and <= '9' && line[at + 2] is ' ' or '\t')
+            {
+                letter = line[at..(at + 2)];
+                at += 2;
+                strength = MarkStrength.Marked;
+            }
         }
         else if (char.IsAsciiLetter(line[at]))
         {

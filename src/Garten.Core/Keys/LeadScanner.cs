@@ -179,7 +179,7 @@ internal sealed class LeadScanner
             var first = below is { Label: null } or { IsLetterLabel: true } && (below.Label ?? below.Letter) is "a" or "A" or "–" or "-" or "—" or "+" or "•" or "*";
             return first && (_lead is null || LeadIsComplete()) ? mark : mark.Strength == MarkStrength.Marked && LeadIsComplete() && _lead is not null && NextIsText(i) ? mark : null;
         }
-        if (KeyTextPatterns.QuantityNoun().IsMatch(rest) && (mark.Strength == MarkStrength.Bare || mark.BackReference is not null || mark.Letter.Length > 0 && mark.Letter[0] is '\'' or '"' or '’' or '′' or '″'))
+        if (KeyTextPatterns.QuantityNoun().IsMatch(rest) && (mark.Strength == MarkStrength.Bare || mark.BackReference is not null || mark.Letter.Length > 0 && mark.Letter[0] is '.' or '\'' or '"' or '’' or '′' or '″'))
         {
             return null;
         }

@@ -153,16 +153,18 @@ internal sealed record LeadTail(string Statements, int At, LeadDestination Desti
     {
         var word = text[(text.LastIndexOf(' ') + 1)..^1];
         if (word.Length > 0 && char.IsDigit(word[^1])) return text[..^1];
-        if (word.Length > 0 && char.IsLower(word[0]) && word.Length > 4) return text[..^1];
-        return text;
+        return word.Length > 0 && char.IsLower(word[0]) && !KeepTheirStop.Contains(word) ? text[..^1] : text;
     }
+
+    private static readonly HashSet<string> KeepTheirStop = new(StringComparer.Ordinal) { "agg", "aggr", "sp", "spp", "auct", "auctt", "f", "fil", "hort", "s.l", "s.str", "s.s", "s.lat", "al", "ined", "nov" };
 
     private static string? KeyReference(string text, TailContext context)
     {
         var stripped = KeyTextPatterns.GoTo().Replace(text, "").Trim();
         if (stripped.Length == 0) return null;
         if (KeyTextPatterns.KeyName().IsMatch(stripped)) return stripped;
-        if (context.NamesKey(stripped)) return stripped;
+        // A title without the word ("Conifers", or "Vellorna" of "Key to the species of Vellorna") is written with it from here on.
+        if (context.NamesKey(stripped)) return $"Key to {stripped}";
         // "Vellorna (Key B)", "Conifers, Key 2", "Vellorna, see Key to Vellorna"
         var inside = KeyTextPatterns.KeyNameBehind().Match(stripped);
         return inside.Success ? inside.Groups[1].Value.Trim() : null;
@@ -285,15 +287,8 @@ internal sealed record LeadTail(string Statements, int At, LeadDestination Desti
     // Words that begin statements in capitals; no genus is called so.
     private static bool StartsLikeStatement(TaxonName name) => KeyTextPatterns.StatementNoun().IsMatch(name.Genus) || name.Genus.EndsWith('.');
 
-    /// <summary>Whether the epithet could be Latin: by its ending, and not an English adjective in "-ous".</summary>
-    private static bool LooksLatin(TaxonName name)
-    {
-        var words = name.Name.Split(' ');
-        var epithet = words.Skip(1).FirstOrDefault(TaxonName.IsEpithet);
-        if (KeyTextPatterns.StatementNoun().IsMatch(name.Genus)) return false;
-        if (epithet is null) return words.Length > 1;
-        return !epithet.EndsWith("ous", StringComparison.Ordinal) && KeyTextPatterns.LatinEnding().IsMatch(epithet);
-    }
+    // A binomial that isn't a noun with an adjective: "Bark smooth" has its form too.
+    private static bool LooksLatin(TaxonName name) => !KeyTextPatterns.StatementNoun().IsMatch(name.Genus) && name.LooksLatin && name.Name.Contains(' ', StringComparison.Ordinal);
 
     private static bool IsTitleCase(string text)
     {

@@ -68,8 +68,8 @@ internal sealed class RawLead(LeadMark mark, string? label, int line, int column
             if (!IsShapeOrColour(LastWord())) _text.Length--;
             return;
         }
-        // A range that is broken behind its dash.
-        if (last is '-' or '–' && _text.Length > 1 && char.IsDigit(_text[^2]) && char.IsDigit(next)) return;
+        // A range that is broken behind its dash ("3–" / "5 cm"), or "2-" / "lobed".
+        if (last is '-' or '–' && _text.Length > 1 && char.IsDigit(_text[^2]) && (char.IsDigit(next) || char.IsLower(next))) return;
         _text.Append(' ');
     }
 

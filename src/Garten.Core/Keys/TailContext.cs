@@ -8,6 +8,9 @@ internal sealed record TailContext(IReadOnlySet<string> Labels, IReadOnlySet<str
 {
     public static TailContext Empty { get; } = new(new HashSet<string>(StringComparer.Ordinal), new HashSet<string>(StringComparer.Ordinal), []);
 
+    /// <summary>Whether a destination that is set off from its lead reads the same without this context: no other key, and no letter, can be meant.</summary>
+    public bool IsPlain { get; } = Titles.Count == 0 && Labels.All(l => char.IsAsciiDigit(l[0]));
+
     /// <summary>Whether a text is the title of a key of this text, whole or by its first part ("Key B" of "Key B. Twigs in winter").</summary>
     public bool NamesKey(string text) => Titles.Any(title => KeyTitle.IsNamedBy(title, text));
 }
