@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text;
+using System.Text.Json.Serialization;
 using System.Text.RegularExpressions;
 
 namespace Garten.Core.Floras;
@@ -82,12 +83,14 @@ public sealed partial record TaxonName(string Name, string Authorship, string Co
     private static readonly string[] NameSeparators = [", ", ": ", " – ", " — ", " - ", " = "];
 
     /// <summary>Whether the name has more than a genus (or a family): an epithet, a hybrid sign or a qualifier such as "sp.".</summary>
+    [JsonIgnore]
     public bool HasEpithet => IsScientific && Name.Contains(' ', StringComparison.Ordinal);
 
     /// <summary>
     /// Whether the epithet could be Latin, by its ending: "alba" could, "smooth" and "glabrous" couldn't.
     /// A name without an epithet of its own ("Vellorna", "Vellorna sp.") could.
     /// </summary>
+    [JsonIgnore]
     public bool LooksLatin
     {
         get
@@ -101,6 +104,7 @@ public sealed partial record TaxonName(string Name, string Authorship, string Co
     private static partial Regex LatinEnding();
 
     /// <summary>The first word of a scientific name without a hybrid sign; empty for other names. An abbreviated genus keeps its full stop.</summary>
+    [JsonIgnore]
     public string Genus => !IsScientific ? "" : Name.Split(' ', StringSplitOptions.RemoveEmptyEntries).FirstOrDefault(w => w != "×") ?? "";
 
     /// <summary>

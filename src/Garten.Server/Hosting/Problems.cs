@@ -17,7 +17,8 @@ internal static partial class Problems
         {
             var error = context.Features.Get<IExceptionHandlerFeature>()?.Error;
             var problem = Of(error);
-            if (problem.Status >= 500) Failed(app.Logger, error, context.Request.Method, context.Request.Path);
+            if (problem.Status == StatusCodes.Status503ServiceUnavailable) Away(app.Logger, context.Request.Method, context.Request.Path, error!.Message);
+            else if (problem.Status >= 500) Failed(app.Logger, error, context.Request.Method, context.Request.Path);
             context.Response.Headers.CacheControl = "no-store";
             await Result(problem).ExecuteAsync(context);
         }));
@@ -51,6 +52,9 @@ internal static partial class Problems
 
     private static string Where(System.Text.Json.JsonException json) =>
         json.LineNumber is { } line ? $"It isn't the JSON that this address takes (line {line + 1}, byte {json.BytePositionInLine + 1}{(json.Path is { Length: > 1 } path ? $", at {path}" : "")})." : "It isn't the JSON that this address takes.";
+
+    [LoggerMessage(LogLevel.Warning, "{Method} {Path}: the database doesn't answer ({Reason})")]
+    private static partial void Away(ILogger log, string method, PathString path, string reason);
 
     [LoggerMessage(LogLevel.Error, "{Method} {Path} failed")]
     private static partial void Failed(ILogger log, Exception? error, string method, PathString path);

@@ -14,8 +14,9 @@ internal static class WebApp
     /// <summary>Every address that is neither a file nor the API is a page of the app.</summary>
     public static void MapGartenPages(this WebApplication app)
     {
-        app.MapFallback("/api/{**rest}", () => Problems.Result(404, "not-found", "There is nothing at this address.", "See the description of the API at /api/v1/openapi.json.")).ExcludeFromDescription();
-        if (Options(app) is { } options) app.MapFallbackToFile("index.html", options);
+        if (Options(app) is not { } options) return;
+        app.MapFallbackToFile("/", "index.html", options);
+        app.MapFallbackToFile("{*path:nonfile:regex(^(?!api/))}", "index.html", options);
     }
 
     private static StaticFileOptions? Options(WebApplication app)

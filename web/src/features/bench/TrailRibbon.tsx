@@ -1,5 +1,6 @@
 import { Box, ButtonBase, Typography } from "@mui/material";
 import type { ReactNode } from "react";
+import { visuallyHidden } from "./StandingList";
 import { leadLetter } from "./walks";
 import type { CoupletName, OpenCouplet, TrailStep } from "./useWalk";
 
@@ -28,7 +29,7 @@ export function TrailRibbon({ steps, open = [], at, onReopen, onPath }: Props) {
             label={step.couplet}
             current={isAt(step.keyVersion, step.couplet)}
             onClick={onReopen && (() => onReopen(step))}
-            name={`Couplet ${step.couplet} of ${step.keyTitle}: ${step.lead === null ? "can’t tell, both leads open" : `${leadLetter(step.lead)}, ${step.leads[step.lead] ?? ""}`}${onReopen ? ". Change" : ""}`}
+            name={`Couplet ${step.couplet} of ${step.keyTitle}: `}${onReopen ? ". Change" : ""}`}
           >
             {step.branch && <Branch from={step.branch} />}
             {step.lead === null ? (
@@ -52,7 +53,7 @@ export function TrailRibbon({ steps, open = [], at, onReopen, onPath }: Props) {
             label={couplet.couplet.label}
             current={isAt(couplet.keyVersion, couplet.couplet.label)}
             onClick={onPath && (() => onPath({ keyVersion: couplet.keyVersion, couplet: couplet.couplet.label }))}
-            name={`Go on at couplet ${couplet.couplet.label} of ${couplet.keyTitle}`}
+            name={`Go on at couplet ${couplet.couplet.label} of ${couplet.keyTitle}: `}
           >
             {couplet.branch && <Branch from={couplet.branch} />}
             <Box component="span" sx={{ color: "text.secondary" }}>
@@ -127,6 +128,9 @@ function Node({ forks, fork, open, current, label, name, onClick, children }: No
           fontWeight: current ? 700 : undefined,
         }}
       >
+        <Box component="span" sx={visuallyHidden}>
+          {name}
+        </Box>
         {children}
       </Typography>
     </>
@@ -153,7 +157,7 @@ function Node({ forks, fork, open, current, label, name, onClick, children }: No
     },
   } as const;
   return onClick ? (
-    <ButtonBase onClick={onClick} aria-label={name} aria-current={current ? "step" : undefined} sx={style}>
+    <ButtonBase onClick={onClick} aria-current={current ? "step" : undefined} sx={style}>
       {body}
     </ButtonBase>
   ) : (

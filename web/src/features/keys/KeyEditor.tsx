@@ -14,12 +14,12 @@ const DRAFT = "keyText";
 // While somebody types, the text is read again after this pause.
 const PAUSE_MS = 150;
 
-const EXAMPLE = `Key to Vellorna
+const EXAMPLE = `Key to the shrubs of a hedge
 
-1. Leaves opposite; fruit winged ........ 2
-1. Leaves alternate ........ Vellorna humilis Hask.
-2. Twigs with corky wings ........ Vellorna alata Hask.
-2. Twigs round ........ Vellorna cinerea Ormdal`;
+1. Leaves opposite; twigs with corky wings ........ Vellorna alata Hask.
+1. Leaves alternate ........ 2
+2. Thorns in the leaf axils ........ Tharsina spinosa Hask.
+2. Thorns absent; leaf base unequal ........ Carpessa rubra Ormdal`;
 
 /** Key text on one side, what was read from it on the other. */
 export function KeyEditor() {

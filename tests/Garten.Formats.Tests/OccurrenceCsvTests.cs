@@ -1,0 +1,77 @@
+using System.Globalization;
+using System.Text;
+using CsvHelper;
+using Garten.Core.Floras;
+using Garten.Formats;
+using Xunit;
+
+namespace Garten.Formats.Tests;
+
+public sealed class OccurrenceCsvTests
+{
+    private static readonly DarwinCoreOccurrence Plain = new()
+    {
+        OccurrenceId = "urn:uuid:1", OrganismId = "urn:uuid:2", OrganismName = "", EventDate = new DateOnly(2026, 5, 31), RecordedBy = "Ilse Marrin", ScientificName = "Vellorna alata",
+        TaxonRank = "species", Family = "Vellornaceae", VernacularName = "winged vellorn", VerbatimIdentification = "Vellorna alata", IdentifiedBy = "Ilse Marrin",
+        DateIdentified = new DateOnly(2026, 6, 1), IdentificationReferences = "Key to Vellorna", IdentificationRemarks = "", PreviousIdentifications = "", Locality = "Harrow Alder Wood",
+        DecimalLatitude = 57.4182, DecimalLongitude = -11.2046, CoordinateUncertaintyInMeters = 150,
+    };
+
+    private static async Task<string> WriteAsync(params DarwinCoreOccurrence[] rows)
+    {
+        using var stream = new MemoryStream();
+        await OccurrenceCsv.WriteAsync(stream, rows.ToAsyncEnumerable(), CancellationToken.None);
+        return Encoding.UTF8.GetString(stream.ToArray());
+    }
+
+    [Fact]
+    public async Task EveryHeaderIsADarwinCoreTermAndEveryRowHasAllCells()
+    {
+        var lines = (await WriteAsync(Plain)).Split("\r\n", StringSplitOptions.RemoveEmptyEntries);
+        Assert.Equal(
+            "occurrenceID,organismID,organismName,basisOfRecord,occurrenceStatus,eventDate,recordedBy,kingdom,family,scientificName,taxonRank,vernacularName,verbatimIdentification," +
+            "identifiedBy,dateIdentified,identificationReferences,identificationRemarks,previousIdentifications,locality,decimalLatitude,decimalLongitude,geodeticDatum,coordinateUncertaintyInMeters", lines[0]);
+        Assert.Equal(
+            "urn:uuid:1,urn:uuid:2,,HumanObservation,present,2026-05-31,Ilse Marrin,Plantae,Vellornaceae,Vellorna alata,species,winged vellorn,Vellorna alata," +
+            "Ilse Marrin,2026-06-01,Key to Vellorna,,,Harrow Alder Wood,57.4182,-11.2046,EPSG:4326,150", lines[1]);
+    }
+
+    [Fact]
+    public async Task CommasQuotesLineBreaksAndUmlautsComeBackAsTheyWere()
+    {
+        const string awkward = "near \"the stile\", by Örn;\r\nsecond line × ☂";
+        using var csv = new CsvReader(new StringReader(await WriteAsync(Plain with { IdentificationRemarks = awkward })), CultureInfo.InvariantCulture);
+        csv.Read();
+        csv.ReadHeader();
+        csv.Read();
+        Assert.Equal(awkward, csv.GetField("identificationRemarks"));
+        Assert.Equal("-11.2046", csv.GetField("decimalLongitude"));
+    }
+
+    [Theory]
+    [InlineData("=1+1", "'=1+1")]
+    [InlineData("+cmd", "'+cmd")]
+    [InlineData("-2+3", "'-2+3")]
+    [InlineData("@SUM(A1)", "'@SUM(A1)")]
+    [InlineData("\t=1", "'\t=1")]
+    [InlineData("＝1", "'＝1")]
+    [InlineData("a=1", "a=1")]
+    [InlineData("", "")]
+    public void NoCellIsAFormula(string text, string cell) => Assert.Equal(cell, OccurrenceCsv.Inert(text));
+
+    [Fact]
+    public void TaxaAreReadWithTheirCautions()
+    {
+        var taxa = TaxonTable.Read(new StringReader("name,authorship,rank,parent,family,common_name,cautions,caution_note\nVellorna × media,Hask.,species,Vellorna,Vellornaceae,\"vellorn, mixed\",poisonous|irritant,Mind it.\n"));
+        var taxon = Assert.Single(taxa);
+        Assert.Equal(("vellorna-x-media", "vellorna", "vellorn, mixed"), (taxon.Id, taxon.Parent, taxon.CommonName));
+        Assert.Equal([Caution.Poisonous, Caution.Irritant], taxon.Cautions);
+    }
+
+    [Fact]
+    public void ACautionThatIsNoneIsNamedWithItsRow()
+    {
+        var error = Assert.Throws<FormatException>(() => TaxonTable.Read(new StringReader("name,cautions\nVellorna alba,dangerous\n")));
+        Assert.Contains("Row 2", error.Message, StringComparison.Ordinal);
+    }
+}

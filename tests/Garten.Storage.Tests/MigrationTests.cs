@@ -1,0 +1,55 @@
+using System.Security.Cryptography;
+using Garten.Storage;
+using Garten.Testing;
+using Npgsql;
+using Xunit;
+
+namespace Garten.Storage.Tests;
+
+public sealed class MigrationTests : IAsyncLifetime
+{
+    private TestDatabase _database = null!;
+
+    public async ValueTask InitializeAsync() => _database = await TestDatabase.CreateAsync();
+
+    public async ValueTask DisposeAsync() => await _database.DisposeAsync();
+
+    // A migration that has landed never changes: databases out there have run it as it was. Add a line for a new file.
+    [Fact]
+    public void AMigrationThatHasLandedNeverChanges()
+    {
+        var landed = new Dictionary<string, string>(StringComparer.Ordinal)
+        {
+            ["0001_start.sql"] = "4a1b81ae42ff950ed4e8149b8fd7ebdc9ea080aba2a9e6f81a963c3959ecbe35",
+        };
+        var assembly = typeof(Migrator).Assembly;
+        var found = assembly.GetManifestResourceNames().Where(n => n.EndsWith(".sql", StringComparison.Ordinal)).ToDictionary(n => n, n =>
+        {
+            using var stream = assembly.GetManifestResourceStream(n)!;
+            return Convert.ToHexStringLower(SHA256.HashData(stream));
+        }, StringComparer.Ordinal);
+        Assert.Equal(landed, found);
+    }
+
+    [Fact]
+    public async Task ServersThatStartTogetherMigrateOnce()
+    {
+        await Task.WhenAll(Enumerable.Range(0, 4).Select(_ => Task.Run(() => Migrator.Migrate(_database.ConnectionString))));
+        await using var source = NpgsqlDataSource.Create(_database.ConnectionString);
+        Assert.Equal(1L, await source.CreateCommand("select count(*) from schemaversions").ExecuteScalarAsync(TestContext.Current.CancellationToken));
+    }
+
+    [Fact]
+    public async Task FactsCantBeChangedOrRemoved()
+    {
+        Migrator.Migrate(_database.ConnectionString);
+        await using var source = NpgsqlDataSource.Create(_database.ConnectionString);
+        var stop = TestContext.Current.CancellationToken;
+        await source.CreateCommand("insert into command values (gen_random_uuid(), 'k', 'h', '{}', now())").ExecuteNonQueryAsync(stop);
+        foreach (var sql in new[] { "update command set kind = 'x'", "delete from command" })
+        {
+            var error = await Assert.ThrowsAsync<PostgresException>(() => source.CreateCommand(sql).ExecuteNonQueryAsync(stop));
+            Assert.Equal(PostgresErrorCodes.RestrictViolation, error.SqlState);
+        }
+    }
+}

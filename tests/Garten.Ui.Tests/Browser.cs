@@ -1,0 +1,147 @@
+using System.Text.Json;
+using OpenQA.Selenium;
+using OpenQA.Selenium.Chrome;
+using OpenQA.Selenium.Support.UI;
+using Xunit;
+
+namespace Garten.Ui.Tests;
+
+/// <summary>Headless Chromium as its user has it: a keyboard or a thumb, and a page that is waited for, never slept for.</summary>
+public sealed class Browser : IDisposable
+{
+    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(30);
+    private readonly string _profile = Directory.CreateTempSubdirectory("garten-browser-").FullName;
+    private readonly ChromeDriver _driver;
+    private readonly Uri _address;
+
+    public Browser(Uri address, int width = 1280, int height = 800, bool touch = false)
+    {
+        _address = address;
+        var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
+        options.AddArguments("--headless=new", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync",
+            "--hide-scrollbars", "--lang=en-GB", $"--user-data-dir={_profile}");
+        options.SetLoggingPreference(LogType.Browser, LogLevel.All);
+        var service = ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver");
+        service.SuppressInitialDiagnosticInformation = true;
+        _driver = new ChromeDriver(service, options, TimeSpan.FromMinutes(2));
+        Size(width, height, touch);
+    }
+
+    public void Dispose()
+    {
+        _driver.Quit();
+        _driver.Dispose();
+        Directory.Delete(_profile, recursive: true);
+    }
+
+    public void Size(int width, int height, bool touch = false)
+    {
+        _driver.ExecuteCdpCommand("Emulation.setDeviceMetricsOverride", new() { ["width"] = width, ["height"] = height, ["deviceScaleFactor"] = 1, ["mobile"] = touch });
+        _driver.ExecuteCdpCommand("Emulation.setTouchEmulationEnabled", new() { ["enabled"] = touch });
+    }
+
+    public void Open(string path) => _driver.Navigate().GoToUrl(new Uri(_address, path));
+
+    public string Path => new Uri(_driver.Url).AbsolutePath;
+
+    /// <summary>Waits for a condition, and says what the page showed where it never came.</summary>
+    public void Until(Func<bool> condition, string what)
+    {
+        try
+        {
+            new WebDriverWait(_driver, Patience) { PollingInterval = TimeSpan.FromMilliseconds(50) }.Until(_ =>
+            {
+                try
+                {
+                    return condition();
+                }
+                catch (Exception moving) when (moving is StaleElementReferenceException or NoSuchElementException)
+                {
+                    return false;
+                }
+            });
+        }
+        catch (WebDriverTimeoutException)
+        {
+            Assert.Fail($"Waited for {what}. The page at {Path} shows:\n{Text}");
+        }
+    }
+
+    public void UntilText(string text) => Until(() => Text.Contains(text, StringComparison.Ordinal), $"the text “{text}”");
+
+    /// <summary>What the page shows, as text.</summary>
+    public string Text => _driver.FindElement(By.TagName("body")).Text;
+
+    public IReadOnlyList<IWebElement> All(string css) => _driver.FindElements(By.CssSelector(css));
+
+    public IWebElement Find(string css)
+    {
+        Until(() => All(css).Count > 0, css);
+        return All(css)[0];
+    }
+
+    /// <summary>The button or link with this accessible name, or whose name begins so.</summary>
+    public IWebElement Control(string name)
+    {
+        IWebElement? found = null;
+        Until(() => (found = All("button, a, [role=option], [role=combobox]").FirstOrDefault(e => e.Displayed && NameOf(e).StartsWith(name, StringComparison.Ordinal))) is not null, $"the control “{name}”");
+        return found!;
+    }
+
+    public void Click(string name) => Control(name).Click();
+
+    /// <summary>Taps with a finger in the middle of the control.</summary>
+    public void Tap(string name)
+    {
+        var control = Control(name);
+        _driver.ExecuteScript("arguments[0].scrollIntoView({block:'center'})", control);
+        var rect = (IReadOnlyDictionary<string, object>)_driver.ExecuteScript("const r=arguments[0].getBoundingClientRect();return {x:r.x+r.width/2,y:r.y+r.height/2,w:r.width,h:r.height}", control)!;
+        Assert.True(Convert.ToDouble(rect["h"]) >= 44, $"“{name}” is only {rect["h"]} px high.");
+        _driver.ExecuteCdpCommand("Input.dispatchTouchEvent", new() { ["type"] = "touchStart", ["touchPoints"] = new object[] { new Dictionary<string, object> { ["x"] = rect["x"], ["y"] = rect["y"] } } });
+        _driver.ExecuteCdpCommand("Input.dispatchTouchEvent", new() { ["type"] = "touchEnd", ["touchPoints"] = Array.Empty<object>() });
+    }
+
+    /// <summary>Presses keys where the focus is.</summary>
+    public void Press(string keys) => _driver.SwitchTo().ActiveElement().SendKeys(keys);
+
+    private static string NameOf(IWebElement element) => ((WebElement)element).ComputedAccessibleLabel ?? "";
+
+    public string FocusedName => NameOf(_driver.SwitchTo().ActiveElement());
+
+    /// <summary>Goes on with Tab until the control of this name has the focus.</summary>
+    public void TabTo(string name)
+    {
+        for (var i = 0; i < 120; i++)
+        {
+            if (FocusedName.StartsWith(name, StringComparison.Ordinal)) return;
+            Press(Keys.Tab);
+        }
+        Assert.Fail($"“{name}” can't be reached with Tab. The page at {Path} shows:\n{Text}");
+    }
+
+    public string Run(string script, params object[] arguments) => (string)_driver.ExecuteAsyncScript("const done=arguments[arguments.length-1];(async()=>{" + script + "})().then(done,e=>done('failed: '+e))", arguments)!;
+
+    /// <summary>Checks the page with axe-core; every rule of WCAG 2.2 A and AA counts.</summary>
+    public void ShouldBeAccessible()
+    {
+        if (_driver.ExecuteScript("return typeof axe") is not "object") _driver.ExecuteScript(File.ReadAllText(System.IO.Path.Combine(GartenSite.Root, "web", "node_modules", "axe-core", "axe.min.js")));
+        var found = Run("const r=await axe.run(document,{runOnly:['wcag2a','wcag2aa','wcag21a','wcag21aa','wcag22aa','best-practice']});return JSON.stringify(r.violations.map(v=>v.id+': '+v.nodes.map(n=>n.target+' '+(n.any[0]?.message??n.failureSummary)).join(' | ')))");
+        Assert.True(found == "[]", $"At {Path}: {string.Join("\n", JsonSerializer.Deserialize<string[]>(found.StartsWith('[') ? found : JsonSerializer.Serialize(new[] { found }))!)}");
+    }
+
+    /// <summary>No error may stand in the browser's console but those of requests that a test made fail.</summary>
+    public void ShouldHaveNoErrors()
+    {
+        var errors = _driver.Manage().Logs.GetLog(LogType.Browser).Where(e => e.Level == LogLevel.Severe && !e.Message.Contains("Failed to load resource", StringComparison.Ordinal)).Select(e => e.Message);
+        Assert.Empty(errors);
+    }
+
+    /// <summary>The page is never wider than the screen.</summary>
+    public void ShouldFitTheScreen() => Assert.Equal("fits", Run("return document.documentElement.scrollWidth<=window.innerWidth?'fits':document.documentElement.scrollWidth+' of '+window.innerWidth"));
+
+    /// <summary>Gives a date field its day; in which order its parts are typed depends on the machine's language.</summary>
+    public void SetDate(string css, string day) => _driver.ExecuteScript(
+        "Object.getOwnPropertyDescriptor(HTMLInputElement.prototype,'value').set.call(arguments[0],arguments[1]);arguments[0].dispatchEvent(new Event('input',{bubbles:true}))", Find(css), day);
+
+    public void Shoot(string file) => _driver.GetScreenshot().SaveAsFile(file);
+}

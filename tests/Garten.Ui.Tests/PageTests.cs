@@ -1,0 +1,83 @@
+using System.Net.Http.Json;
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using Garten.Core.Contracts;
+using Garten.Core.Keys;
+using Xunit;
+
+namespace Garten.Ui.Tests;
+
+public sealed class PageTests(GartenSite site) : IClassFixture<GartenSite>
+{
+    [Theory]
+    [InlineData("paper")]
+    [InlineData("night")]
+    [InlineData("sun")]
+    public async Task EveryPageIsAccessibleInEveryLook(string look)
+    {
+        var stop = TestContext.Current.CancellationToken;
+        var key = (string)(await site.Client.GetFromJsonAsync<JsonNode>("/api/v1/keys", stop))![0]!["hash"]!;
+        var plant = (string)(await site.Client.GetFromJsonAsync<JsonNode>("/api/v1/records", stop))!["records"]![0]!["plantId"]!;
+        using var browser = new Browser(site.Address);
+        browser.Open("/");
+        browser.Run($"localStorage.setItem('garten.look','{look}')");
+        foreach (var (path, text) in new[]
+        {
+            ("/", "Begin with a key"), ("/keys", "Paste a key"), ($"/keys/{key}", "Couplets"), ("/keys/new", "Try it with an example"), ("/records", "Take away as CSV"),
+            ($"/plants/{plant}", "Stands now"), ("/bench/nothing", "isn’t on this device"), ("/no/such/page", "nothing at this address"),
+        })
+        {
+            browser.Open(path);
+            browser.UntilText(text);
+            browser.ShouldBeAccessible();
+        }
+        browser.Open("/");
+        browser.Click("Follow Key to the woody plants");
+        browser.UntilText("15 taxa stand");
+        browser.ShouldBeAccessible();
+        browser.Press("0");
+        browser.UntilText("under 1b");
+        browser.ShouldBeAccessible();
+        browser.ShouldHaveNoErrors();
+    }
+
+    [Fact]
+    public void TheCoreInTheBrowserReadsAndWalksAsTheNativeOne()
+    {
+        using var browser = new Browser(site.Address);
+        browser.Open("/keys");
+        browser.UntilText("Paste a key");
+        const string load = "const {dotnet}=await import(location.origin+'/_framework/dotnet.js');globalThis.core??=(await (await dotnet.create()).getAssemblyExports('Garten.Browser.dll')).Garten.Browser.CoreExports;";
+        foreach (var file in Directory.EnumerateFiles(Path.Combine(GartenSite.Root, "tests", "Garten.Core.Tests", "Keys", "KeyTexts")).Concat(Directory.EnumerateFiles(Path.Combine(GartenSite.Root, "demo", "keys"))))
+        {
+            var request = JsonSerializer.Serialize(new ReadKeyTextRequest(File.ReadAllText(file)), CoreJson.Default.ReadKeyTextRequest);
+            var native = KeyTextReader.Read(File.ReadAllText(file));
+            Assert.Equal(JsonSerializer.Serialize(native, CoreJson.Default.KeyReading), browser.Run(load + "return core.ReadKeyText(arguments[0])".Replace("arguments[0]", JsonSerializer.Serialize(request), StringComparison.Ordinal)));
+            if (!native.IsSound) continue;
+            var versions = native.Keys.Select(k => new KeyVersion(KeyHash.Of(k), k)).ToList();
+            var walk = new WalkRequest(versions[0].Hash, [new TrailAnswer(versions[0].Hash, versions[0].Key.Couplets[0].Label, null)]);
+            var answer = browser.Run(load + "core.FillShelf(" + JsonSerializer.Serialize(JsonSerializer.Serialize(new Shelf(versions, []), CoreJson.Default.Shelf)) + ");"
+                + "return core.Walk(" + JsonSerializer.Serialize(JsonSerializer.Serialize(walk, CoreJson.Default.WalkRequest)) + ")");
+            Assert.Equal(JsonSerializer.Serialize(KeyWalk.Follow(new KeyShelf(versions), walk.Start, walk.Answers), CoreJson.Default.WalkState), answer);
+        }
+    }
+
+    [Fact]
+    public void ATextOfTenThousandCoupletsNeitherStopsThePageNorIsRefused()
+    {
+        using var browser = new Browser(site.Address);
+        browser.Open("/keys/new");
+        browser.Find("textarea[aria-invalid=false]");
+        // Typed at once, as from the clipboard; meanwhile the page's own thread must go on.
+        browser.Run("""
+            let text='Key to a long row\n';
+            for(let i=1;i<=10000;i++) text+=`${i}a. Red ... Vellorna alba\n${i}b. Blue ... ${i===10000?'Vellorna nigra':i+1}\n`;
+            const area=document.querySelector('textarea[aria-invalid=false]');
+            Object.getOwnPropertyDescriptor(HTMLTextAreaElement.prototype,'value').set.call(area,text);
+            area.dispatchEvent(new Event('input',{bubbles:true}));
+            """);
+        browser.UntilText("10000 couplets, 2 taxa");
+        browser.UntilText("✓ Sound");
+        browser.ShouldHaveNoErrors();
+    }
+}

@@ -1,0 +1,52 @@
+using Xunit;
+
+namespace Garten.Ui.Tests;
+
+/// <summary>The pictures of the README, taken by ./garten screenshots; in an ordinary run the same way is walked and no file written.</summary>
+public sealed class ScreenshotTests(GartenSite site) : IClassFixture<GartenSite>
+{
+    private static void Shoot(Browser browser, string name)
+    {
+        if (Environment.GetEnvironmentVariable("GARTEN_SCREENSHOTS") is { Length: > 0 } folder) browser.Shoot(Path.Combine(folder, name + ".png"));
+    }
+
+    [Fact]
+    public void TheMainViewsAreShownWithTheDemo()
+    {
+        using var browser = new Browser(site.Address);
+        browser.Open("/");
+        browser.UntilText("Key to the woody plants");
+        Shoot(browser, "bench-start");
+        browser.Click("Follow Key to the woody plants");
+        foreach (var (key, next) in new[] { ("", "Couplet 1"), ("2", "Couplet 2"), ("1", "Couplet 3"), ("1", "Young twigs with two corky wings"), ("0", "under 1a") })
+        {
+            if (key.Length > 0) browser.Press(key);
+            browser.UntilText(next);
+        }
+        Shoot(browser, "bench-key");
+        browser.Click("Keep it as it stands");
+        browser.UntilText("kept as an open set");
+        Shoot(browser, "bench-keep");
+        browser.Open("/records");
+        browser.UntilText("determined again later");
+        Shoot(browser, "records");
+        browser.Click("Vellorna torvanica");
+        browser.UntilText("Stands now");
+        Shoot(browser, "plant");
+        browser.Open("/keys/new");
+        browser.Click("Try it with an example");
+        browser.UntilText("✓ Sound");
+        var text = browser.Find("textarea[aria-invalid=false]");
+        text.SendKeys(OpenQA.Selenium.Keys.Control + OpenQA.Selenium.Keys.End + OpenQA.Selenium.Keys.Null + "\n3. Leaves grey ... 7");
+        browser.UntilText("there is no couplet 7");
+        Shoot(browser, "key-paste");
+        browser.Size(390, 844, touch: true);
+        browser.Open("/");
+        browser.Tap("Follow Key to Carpessa");
+        browser.UntilText("4 taxa stand");
+        browser.Run("localStorage.setItem('garten.look','sun')");
+        browser.Open(browser.Path);
+        browser.UntilText("4 taxa stand");
+        Shoot(browser, "bench-phone-sun");
+    }
+}

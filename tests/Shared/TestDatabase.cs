@@ -1,0 +1,42 @@
+using Npgsql;
+
+namespace Garten.Testing;
+
+/// <summary>A database of its own for a test class, on the throw-away PostgreSQL that ./garten test starts.</summary>
+public sealed class TestDatabase : IAsyncDisposable
+{
+    private readonly string _admin;
+    private readonly string _name;
+
+    private TestDatabase(string admin, string name)
+    {
+        _admin = admin;
+        _name = name;
+        ConnectionString = new NpgsqlConnectionStringBuilder(admin) { Database = name }.ConnectionString;
+    }
+
+    public string ConnectionString { get; }
+
+    public static async Task<TestDatabase> CreateAsync()
+    {
+        var admin = Environment.GetEnvironmentVariable("GARTEN_TEST_DATABASE")
+            ?? throw new InvalidOperationException("GARTEN_TEST_DATABASE is not set: run the tests with ./garten test, which starts a PostgreSQL for them.");
+        var database = new TestDatabase(admin, "test_" + Guid.NewGuid().ToString("N"));
+        await database.RunAsync($"create database {database._name}");
+        return database;
+    }
+
+    public async ValueTask DisposeAsync()
+    {
+        NpgsqlConnection.ClearAllPools();
+        await RunAsync($"drop database if exists {_name} with (force)");
+    }
+
+    private async Task RunAsync(string sql)
+    {
+        await using var connection = new NpgsqlConnection(_admin);
+        await connection.OpenAsync();
+        await using var command = new NpgsqlCommand(sql, connection);
+        await command.ExecuteNonQueryAsync();
+    }
+}

@@ -1,0 +1,89 @@
+# Builds and checks everything and runs every test; closes with the line "N passed, N failed".
+prepare_tests() {
+  require_toolchain
+  install_postgresql
+  install_browser
+}
+
+start_test_database() {
+  local folder
+  folder=$(mktemp -d /tmp/garten-test.XXXXXX)
+  chmod 755 "$folder"
+  TEST_FOLDER=$folder
+  # Thrown away afterwards: nothing here has to outlive a power cut.
+  POSTGRES_OPTIONS=(-c fsync=off -c synchronous_commit=off -c full_page_writes=off -c max_connections=200)
+  open_data_folder "$folder" test 0
+  start_database
+  PGPASSWORD=$(cat "$CLUSTER/password") "$PG/psql" -q -X -h 127.0.0.1 -p "$DATABASE_PORT" -U garten_admin -d postgres -c "alter role garten createdb"
+  GARTEN_TEST_DATABASE=$(database_connection postgres)
+  export GARTEN_TEST_DATABASE
+}
+
+end_tests() {
+  stop_database
+  rm -rf "${TEST_FOLDER:-}"
+}
+
+check_formatting() {
+  quietly "check the formatting of C#" dotnet format Garten.slnx --verify-no-changes --no-restore --exclude src/Garten.Browser/obj
+  quietly "check the formatting of TypeScript" npm --prefix web run format
+  quietly "check TypeScript with ESLint" npm --prefix web run lint -- --max-warnings 0
+  quietly "check the types of TypeScript" npm --prefix web run typecheck
+}
+
+# The description of the API and the types made from it are committed; they must be those of this code.
+check_generated_types() {
+  cp docs/openapi.json artifacts/openapi.before.json
+  cp web/src/api/schema.d.ts artifacts/schema.before.d.ts
+  quietly "describe the API" dotnet build src/Garten.Server -c Release --no-restore --no-incremental
+  quietly "make the types of the API" npm --prefix web run types
+  cmp -s docs/openapi.json artifacts/openapi.before.json || fail "docs/openapi.json was not current; it has been made again. Look at it and commit it."
+  cmp -s web/src/api/schema.d.ts artifacts/schema.before.d.ts || fail "web/src/api/schema.d.ts was not current; it has been made again. Look at it and commit it."
+}
+
+
+# Share of tests in the code; see docs/architecture.md.
+report_share() { bash tools/code-share.sh; }
+
+run_tests() {
+  prepare_tests
+  mkdir -p artifacts/logs
+  quietly "restore the packages" restore Garten.slnx
+  install_web_packages
+  quietly "build everything" dotnet build Garten.slnx -c Release --no-restore -warnaserror
+  check_generated_types
+  check_formatting
+  build_application
+  trap end_tests EXIT
+  trap 'exit 130' INT
+  trap 'exit 143' TERM HUP
+  start_test_database
+  export GARTEN_WEB="$GARTEN_ROOT/artifacts/web" SE_OFFLINE=true
+  say "· run the tests"
+  local log=artifacts/logs/tests.log code=0
+  dotnet test --solution Garten.slnx -c Release --no-build --max-parallel-test-modules 1 "$@" 2>&1 | tee "$log" >&2 || code=$?
+  report_share
+  local passed failed
+  passed=$(sed -n 's/^ *succeeded: *\([0-9]*\).*/\1/p' "$log" | tail -n 1)
+  failed=$(sed -n 's/^ *failed: *\([0-9]*\).*/\1/p' "$log" | tail -n 1)
+  end_tests
+  trap - EXIT
+  printf '%s passed, %s failed\n' "${passed:-0}" "${failed:-0}"
+  [ "$code" = 0 ] && [ "${failed:-1}" = 0 ] && [ "${passed:-0}" -gt 0 ]
+}
+
+# The pictures of the README, from the demo data at 1280x800; the journeys of the interface tests take them as they go.
+take_screenshots() {
+  export GARTEN_SCREENSHOTS="$GARTEN_ROOT/docs/screenshots"
+  mkdir -p "$GARTEN_SCREENSHOTS"
+  prepare_tests
+  quietly "restore the packages" restore Garten.slnx
+  quietly "build everything" dotnet build Garten.slnx -c Release --no-restore
+  build_application
+  trap end_tests EXIT
+  trap 'exit 130' INT
+  trap 'exit 143' TERM HUP
+  start_test_database
+  export GARTEN_WEB="$GARTEN_ROOT/artifacts/web" SE_OFFLINE=true
+  dotnet test --project tests/Garten.Ui.Tests -c Release --no-build -- --filter-class '*ScreenshotTests'
+}
