@@ -29,7 +29,7 @@ export function TrailRibbon({ steps, open = [], at, onReopen, onPath }: Props) {
             label={step.couplet}
             current={isAt(step.keyVersion, step.couplet)}
             onClick={onReopen && (() => onReopen(step))}
-            name={`Couplet ${step.couplet} of ${step.keyTitle}: `}${onReopen ? ". Change" : ""}`}
+            name={`Couplet ${step.couplet} of ${step.keyTitle}: `}
           >
             {step.branch && <Branch from={step.branch} />}
             {step.lead === null ? (
