@@ -27,10 +27,11 @@ install_web_packages() {
 }
 
 build_web() {
-  changed_since web web || return 0
+  changed_since web web tools/notices.mjs || return 0
   install_web_packages
   begin_stamp web
   quietly "build the web app" npm --prefix web run build
+  quietly "gather the licences of what is shipped" node tools/notices.mjs artifacts/web/licences.txt
   end_stamp web
 }
 

@@ -76,7 +76,7 @@ public sealed class DeterminationRepository(NpgsqlDataSource database)
             """
             select p.id, p.label, l.id, l.name, l.locality, l.latitude, l.longitude, l.uncertainty_metres, l.caution
             from plant p join place l on l.id = p.place_id where p.id = $1
-            """, id).ReadAllAsync(r => new PlantDetail(r.GetGuid(0), r.GetString(1), PlaceRepository.Read(r, 2), []), stop);
+            """, id).ReadAllAsync(r => new PlantDetail(r.GetGuid(0), r.GetString(1), PlaceRepository.Read(r, 2), [], []), stop);
         if (plants.Count == 0) return null;
         var determinations = await connection.Command(
             """

@@ -1,4 +1,5 @@
 using System.Text.Json.Serialization;
+using Garten.Core.Floras;
 using Garten.Core.Keys;
 
 namespace Garten.Core.Contracts;
@@ -127,8 +128,13 @@ public sealed record DeterminationDetail(
     Guid Id, Guid OccurrenceId, DateOnly EventDate, DateTimeOffset RecordedAt, PersonReference Recorder, string Name, IReadOnlyList<string> Names,
     string StartKey, string StartKeyTitle, IReadOnlyList<TrailStep> Steps, string Note);
 
-/// <summary>A plant with its history, newest determination first.</summary>
-public sealed record PlantDetail(Guid Id, string Label, Place Place, IReadOnlyList<DeterminationDetail> Determinations);
+/// <summary>A plant with its history.</summary>
+/// <param name="Id">Its identity.</param>
+/// <param name="Label">What its recorder calls it; may be empty.</param>
+/// <param name="Place">Where it grows.</param>
+/// <param name="Determinations">Newest first.</param>
+/// <param name="Taxa">The taxa of the flora that the newest determination names, for their cautions.</param>
+public sealed record PlantDetail(Guid Id, string Label, Place Place, IReadOnlyList<DeterminationDetail> Determinations, IReadOnlyList<Taxon> Taxa);
 
 /// <summary>A line of the record list: one determination.</summary>
 /// <param name="DeterminationId">The determination.</param>

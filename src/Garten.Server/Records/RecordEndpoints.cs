@@ -30,9 +30,15 @@ internal static class RecordEndpoints
                 ExportAsync(new RecordFilter(Blank(taxon), place), context, records, floras, stop))
             .Produces<string>(200, "text/csv").WithName("exportRecords").WithSummary("Occurrences as CSV with Darwin Core terms.");
 
-        api.MapGet("/plants/{id:guid}", async (Guid id, DeterminationRepository records, CancellationToken stop) =>
-                await records.PlantAsync(id, stop) is { } plant ? Results.Ok(plant) : Problems.Result(404, "plant.unknown", "No plant has this id.", "Choose one from the list of records."))
+        api.MapGet("/plants/{id:guid}", async (Guid id, DeterminationRepository records, FloraRepository floras, CancellationToken stop) =>
+                await records.PlantAsync(id, stop) is { } plant ? Results.Ok(await WithTaxaAsync(plant, floras, stop)) : Problems.Result(404, "plant.unknown", "No plant has this id.", "Choose one from the list of records."))
             .Produces<PlantDetail>().Produces<ProblemReport>(404, Problem).WithName("getPlant").WithSummary("A plant with its history of determinations.");
+    }
+
+    private static async Task<PlantDetail> WithTaxaAsync(PlantDetail plant, FloraRepository floras, CancellationToken stop)
+    {
+        var index = new TaxonIndex(await floras.TaxaAsync(stop));
+        return plant with { Taxa = [.. plant.Determinations.Take(1).SelectMany(d => d.Names).Select(index.Find).OfType<Taxon>()] };
     }
 
     private static string? Blank(string? text) => string.IsNullOrWhiteSpace(text) ? null : text;

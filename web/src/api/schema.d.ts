@@ -631,13 +631,21 @@ export interface components {
             uncertaintyMetres: number;
             caution: string;
         };
-        /** @description A plant with its history, newest determination first. */
+        /** @description A plant with its history. */
         PlantDetail: {
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description Its identity.
+             */
             id: string;
+            /** @description What its recorder calls it; may be empty. */
             label: string;
+            /** @description Where it grows. */
             place: components["schemas"]["Place"];
+            /** @description Newest first. */
             determinations: components["schemas"]["DeterminationDetail"][];
+            /** @description The taxa of the flora that the newest determination names, for their cautions. */
+            taxa: components["schemas"]["Taxon"][];
         };
         /** @description What is wrong and where, after RFC 9457. */
         ProblemReport: {
@@ -778,10 +786,6 @@ export interface components {
             commonName: string;
             /** @description Whether the text has the form of a scientific name. */
             isScientific: boolean;
-            /** @description Whether the name has more than a genus (or a family): an epithet, a hybrid sign or a qualifier such as "sp.". */
-            hasEpithet?: boolean;
-            /** @description The first word of a scientific name without a hybrid sign; empty for other names. An abbreviated genus keeps its full stop. */
-            genus?: null | string;
         };
         /** @description An answer given at a couplet. */
         TrailAnswer: {

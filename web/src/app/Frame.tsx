@@ -111,6 +111,11 @@ export function Frame() {
       <Box component="main" id="content" sx={{ flex: 1 }}>
         <Outlet />
       </Box>
+      <Box component="footer" sx={{ px: { xs: 2, md: 3 }, py: 1, borderTop: 1, borderColor: "rule" }}>
+        <Typography variant="caption" color="text.secondary">
+          Garten is free software (MIT). <Link href="/licences.txt">Licences of what it is made with</Link>
+        </Typography>
+      </Box>
     </Box>
   );
 }

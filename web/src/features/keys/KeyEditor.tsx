@@ -6,6 +6,7 @@ import { api, ask, type Problem, type Schemas } from "../../api/client";
 import { Page } from "../../app/Page";
 import { core } from "../../core/coreClient";
 import { send } from "../../offline/outbox";
+import { useKeys } from "../../offline/queries";
 import { keep, kept } from "../../offline/store";
 import { CoupletList } from "./CoupletList";
 
@@ -25,6 +26,7 @@ const EXAMPLE = `Key to the shrubs of a hedge
 export function KeyEditor() {
   const navigate = useNavigate();
   const [search] = useSearchParams();
+  const keys = useKeys();
   const from = search.get("from");
   const [text, setText] = useState<string>();
   const [reading, setReading] = useState<Schemas["KeyReading"]>();
@@ -183,6 +185,7 @@ export function KeyEditor() {
                 </Typography>
                 <Typography variant="body2" color="text.secondary" sx={{ mb: 0.5 }}>
                   {key.layout}, {key.couplets.length} couplets, {countTaxa(key)} taxa. {key.notes.join(" ")}
+                  {savedAs(key.title) && <strong> {savedAs(key.title)}</strong>}
                 </Typography>
                 <CoupletList keyRead={key} headingId={`key-${i}`} />
               </Box>
@@ -191,6 +194,12 @@ export function KeyEditor() {
       </Box>
     </Page>
   );
+
+  // A key of this title is there already: nobody should be surprised to have made a version of it.
+  function savedAs(title: string) {
+    const same = keys.data?.find((it) => it.title.toLowerCase() === title.toLowerCase());
+    return same ? `Will be saved as version ${same.version + 1} of the key of this title.` : "";
+  }
 
   function verdict() {
     if (empty) return "";

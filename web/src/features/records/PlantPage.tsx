@@ -7,6 +7,7 @@ import { Page } from "../../app/Page";
 import { useKeys } from "../../offline/queries";
 import { TrailRibbon } from "../bench/TrailRibbon";
 import { beginWalk } from "../bench/walks";
+import { CautionNotes } from "../taxa/Cautions";
 import { NamesLabel } from "../taxa/TaxonLabel";
 import { day } from "./RecordList";
 
@@ -78,6 +79,9 @@ export function PlantPage() {
           <strong>△ Mind the ground:</strong> {plant.place.caution}
         </Typography>
       )}
+      <Box sx={{ mt: 1 }}>
+        <CautionNotes taxa={plant.taxa} />
+      </Box>
       {plant.determinations.map((it, i) => (
         <Box
           key={it.id}
