@@ -11,10 +11,25 @@ public sealed class OccurrenceCsvTests
 {
     private static readonly DarwinCoreOccurrence Plain = new()
     {
-        OccurrenceId = "urn:uuid:1", OrganismId = "urn:uuid:2", OrganismName = "", EventDate = new DateOnly(2026, 5, 31), RecordedBy = "Ilse Marrin", ScientificName = "Vellorna alata",
-        TaxonRank = "species", Family = "Vellornaceae", VernacularName = "winged vellorn", VerbatimIdentification = "Vellorna alata", IdentifiedBy = "Ilse Marrin",
-        DateIdentified = new DateOnly(2026, 6, 1), IdentificationReferences = "Key to Vellorna", IdentificationRemarks = "", PreviousIdentifications = "", Locality = "Harrow Alder Wood",
-        DecimalLatitude = 57.4182, DecimalLongitude = -11.2046, CoordinateUncertaintyInMeters = 150,
+        OccurrenceId = "urn:uuid:1",
+        OrganismId = "urn:uuid:2",
+        OrganismName = "",
+        EventDate = new DateOnly(2026, 5, 31),
+        RecordedBy = "Ilse Marrin",
+        ScientificName = "Vellorna alata",
+        TaxonRank = "species",
+        Family = "Vellornaceae",
+        VernacularName = "winged vellorn",
+        VerbatimIdentification = "Vellorna alata",
+        IdentifiedBy = "Ilse Marrin",
+        DateIdentified = new DateOnly(2026, 6, 1),
+        IdentificationReferences = "Key to Vellorna",
+        IdentificationRemarks = "",
+        PreviousIdentifications = "",
+        Locality = "Harrow Alder Wood",
+        DecimalLatitude = 57.4182,
+        DecimalLongitude = -11.2046,
+        CoordinateUncertaintyInMeters = 150,
     };
 
     private static async Task<string> WriteAsync(params DarwinCoreOccurrence[] rows)

@@ -25,15 +25,32 @@ public sealed class RecordApiTests(GartenServer server) : IClassFixture<GartenSe
 
     private JsonObject Place() => new()
     {
-        ["kind"] = "savePlace", ["id"] = Guid.CreateVersion7(), ["placeId"] = _place, ["name"] = "Skarn, \"upper\" ridge", ["locality"] = "Torvane", ["latitude"] = 57.4, ["longitude"] = -11.2,
-        ["uncertaintyMetres"] = 80, ["caution"] = "",
+        ["kind"] = "savePlace",
+        ["id"] = Guid.CreateVersion7(),
+        ["placeId"] = _place,
+        ["name"] = "Skarn, \"upper\" ridge",
+        ["locality"] = "Torvane",
+        ["latitude"] = 57.4,
+        ["longitude"] = -11.2,
+        ["uncertaintyMetres"] = 80,
+        ["caution"] = "",
     };
 
     private JsonObject Record() => new()
     {
-        ["kind"] = "recordDetermination", ["id"] = Guid.CreateVersion7(), ["determinationId"] = Guid.CreateVersion7(), ["occurrenceId"] = Guid.CreateVersion7(), ["plantId"] = Guid.CreateVersion7(),
-        ["plantLabel"] = "", ["placeId"] = _place, ["eventDate"] = "2026-05-31", ["recorder"] = new JsonObject { ["id"] = Guid.CreateVersion7(), ["name"] = "Örn Askling" }, ["startKey"] = _key,
-        ["answers"] = new JsonArray(new JsonObject { ["keyVersion"] = _key, ["couplet"] = "1", ["lead"] = 1 }), ["names"] = new JsonArray("Carpessa pendula", "Carpessa nigricans"), ["note"] = "=1+1, \"seen\"",
+        ["kind"] = "recordDetermination",
+        ["id"] = Guid.CreateVersion7(),
+        ["determinationId"] = Guid.CreateVersion7(),
+        ["occurrenceId"] = Guid.CreateVersion7(),
+        ["plantId"] = Guid.CreateVersion7(),
+        ["plantLabel"] = "",
+        ["placeId"] = _place,
+        ["eventDate"] = "2026-05-31",
+        ["recorder"] = new JsonObject { ["id"] = Guid.CreateVersion7(), ["name"] = "Örn Askling" },
+        ["startKey"] = _key,
+        ["answers"] = new JsonArray(new JsonObject { ["keyVersion"] = _key, ["couplet"] = "1", ["lead"] = 1 }),
+        ["names"] = new JsonArray("Carpessa pendula", "Carpessa nigricans"),
+        ["note"] = "=1+1, \"seen\"",
     };
 
     private async Task<int> CountAsync() => (await server.GetAsync($"/api/v1/records?place={_place}"))["records"]!.AsArray().Count;

@@ -31,7 +31,7 @@ public enum DestinationKind
 /// The couplet's label, the taxon's name without authorship, or the other key as it is named in the text ("Key B", "Key to Vellorna").
 /// </param>
 /// <param name="Taxon">The taxon name taken apart; null unless <paramref name="Kind"/> is a taxon.</param>
-/// <param name="Page">A page that the text points to ("12", "12–14"); empty where none is given.</param>
+/// <param name="Page">A page or figure that the text points to ("12", "12–14", "fig. 3"); empty where none is given.</param>
 public sealed record LeadDestination(DestinationKind Kind, string Target, TaxonName? Taxon = null, string Page = "");
 
 /// <summary>One of the choices of a couplet.</summary>

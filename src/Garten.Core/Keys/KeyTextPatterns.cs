@@ -5,12 +5,12 @@ namespace Garten.Core.Keys;
 /// <summary>Patterns of key text. Each is short, anchored or bounded, so that no text makes it slow.</summary>
 internal static partial class KeyTextPatterns
 {
-    // "(p. 12)", ", p. 12", "page 12–14" at the end.
-    [GeneratedRegex(@"[,;]?\s*[\(\[]?\s*\b(?:pp?|pages?|pg)\b\.?\s{0,3}(\d{1,5}(?:\s?[–-]\s?\d{1,5})?)\s*[\)\]]?\.?$", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
+    // "(p. 12)", ", p. 12", "page 12–14", "(fig. 3)", "[Plate 4]" at the end.
+    [GeneratedRegex(@"[,;]?\s*[\(\[]?\s*\b(?:(?:pp?|pages?|pg)\b\.?\s{0,3}(\d{1,5}(?:\s?[–-]\s?\d{1,5})?)|((?:figs?|figures?|plates?|pl)\b\.?\s{0,3}\d{1,5}[a-z]?))\s*[\)\]]?\.?$", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
     public static partial Regex PageHint();
 
-    // "2", "(2)", "2a", "go to 2", "see couplet 2", "No. 2", "→2".
-    [GeneratedRegex(@"^((?:(?:go|goes|going|see|return|proceed|continue|turn|back|on|with|at|to|couplet|lead|step|no\.?|nr\.?|number|#|key|group)\s*){0,6})[\(\[]?(\d{1,5})(?:[a-h]|['’′*]{1,2})?[\)\]]?[.:]?$", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
+    // "2", "(2)", "2a", "go to 2", "see couplet 2", "No. 2", "2 (Section Alatae)".
+    [GeneratedRegex(@"^((?:(?:go|goes|going|see|return|proceed|continue|turn|back|on|with|at|to|couplet|lead|step|no\.?|nr\.?|number|#|key|group)\s*){0,6})[\(\[]?(\d{1,5})(?:[a-h]|['’′*]{1,2})?[\)\]]?[.:]?(?:\s+\([^()]{1,60}\))?$", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
     public static partial Regex CoupletNumber();
 
     // "B", "BB", "go to B".

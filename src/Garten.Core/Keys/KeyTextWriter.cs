@@ -92,6 +92,6 @@ public static class KeyTextWriter
     private static string Destination(LeadDestination to)
     {
         var name = to.Taxon is null ? to.Target : to.Taxon.CommonName.Length > 0 ? $"{to.Taxon} ({to.Taxon.CommonName})" : to.Taxon.ToString();
-        return to.Page.Length > 0 ? $"{name} (p. {to.Page})" : name;
+        return to.Page.Length == 0 ? name : char.IsAsciiDigit(to.Page[0]) ? $"{name} (p. {to.Page})" : $"{name} ({to.Page})";
     }
 }

@@ -52,9 +52,13 @@ internal sealed record LeadMark(
             sign = line[at].ToString();
             at++;
         }
-        if (line[at] is '(' or '[')
+        // "Couplet 4" above its leads.
+        var isCouplet = line.AsSpan(at).StartsWith("couplet ", StringComparison.OrdinalIgnoreCase);
+        if (isCouplet) at = SkipBlank(line, at + "couplet ".Length);
+        if (at >= line.Length) return null;
+        if (line[at] is '(' or '[' or '<')
         {
-            close = line[at] == '(' ? ')' : ']';
+            close = line[at] switch { '(' => ')', '[' => ']', _ => '>' };
             at++;
         }
         else if (line[at] is '#' or '§' or '№' && at + 1 < line.Length && char.IsAsciiDigit(line[at + 1])) at++;
@@ -70,6 +74,7 @@ internal sealed record LeadMark(
             if (at - digits > MostLabelDigits) return null;
             label = line[digits..at].TrimStart('0');
             if (label.Length == 0) return null;
+            if (isCouplet) strength = MarkStrength.Marked;
             // "1a", "1 a." — a letter straight behind the number, or one that carries punctuation of its own.
             if (at < line.Length && line[at] is (>= 'a' and <= 'h') or (>= 'A' and <= 'H') && !IsWordAt(line, at + 1))
             {
@@ -85,7 +90,7 @@ internal sealed record LeadMark(
                 strength = MarkStrength.Marked;
             }
         }
-        else if (char.IsAsciiLetter(line[at]))
+        else if (char.IsAsciiLetter(line[at]) && !isCouplet)
         {
             var letters = at;
             while (at < line.Length && line[at] == line[letters]) at++;
@@ -118,8 +123,8 @@ internal sealed record LeadMark(
         }
         if (letter.Length > 0 && !isLetter) strength = MarkStrength.Marked;
         if (punctuated) strength = MarkStrength.Marked;
-        if (isLetter && strength == MarkStrength.Bare && letter.Length == 0) return null;
-        if (isLetter && !punctuated && close == '\0') return null;
+        // "b Leaves alternate": a letter alone begins a lead only behind one that began with "a"; whoever reads the lines knows.
+        if (isLetter && !punctuated && close == '\0' && !(letter.Length == 0 && OpensStatement(line, at))) return null;
 
         var glued = at;
         at = SkipBlank(line, at);
@@ -139,7 +144,7 @@ internal sealed record LeadMark(
             else if (line[at] is (>= 'a' and <= 'h') or (>= 'A' and <= 'H') && !IsWordAt(line, at + 1))
             {
                 at++;
-                if (ReadPunctuation(line, ref at) && (at >= line.Length || line[at] is ' ' or '\t'))
+                if (OpensStatement(line, at) || (ReadPunctuation(line, ref at) && (at >= line.Length || line[at] is ' ' or '\t')))
                 {
                     letter = line[sub].ToString();
                     strength = MarkStrength.Marked;
@@ -178,6 +183,14 @@ internal sealed record LeadMark(
             return at >= line.Length ? null : new LeadMark(null, mark.TrimEnd('.', ')'), null, 0, at, MarkStrength.Marked, false);
         }
         return null;
+    }
+
+    // White space and then a capital letter, or a tab: what stands before it is a mark and not the first word.
+    private static bool OpensStatement(string line, int at)
+    {
+        if (at >= line.Length || line[at] is not (' ' or '\t')) return false;
+        var next = SkipBlank(line, at);
+        return next < line.Length && (line[at] == '\t' || next > at + 1 || char.IsUpper(line[next]));
     }
 
     private static string ReadPrimes(string line, ref int at)

@@ -58,7 +58,7 @@ internal sealed class LeadScanner
     private bool IsLikelyMark(int i)
     {
         if (_marks[i] is not { } mark) return false;
-        if (mark.IsLetterLabel && !_numeric) return true;
+        if (mark.IsLetterLabel) return mark.Strength == MarkStrength.Marked;
         if (mark.Strength == MarkStrength.Marked) return true;
         return mark.Length < _lines[i].Text.Length && !KeyTextPatterns.QuantityNoun().IsMatch(_lines[i].Text[mark.Length..]);
     }
@@ -166,6 +166,7 @@ internal sealed class LeadScanner
         {
             // "A. Key to the conifers" above a key is its title.
             if (_numeric && IsTitle(line)) return null;
+            if (!_numeric && mark.Strength == MarkStrength.Bare) return null;
             if (_numeric) return (_lead is not null || _pendingLabel is not null) && mark.Letter.Length == 0 && FollowsLetter(mark.Label[0]) ? mark with { Letter = mark.Label } : null;
             var known = mark.Label == _currentLabel || _leadsPerLabel.ContainsKey(mark.Label) || _key is null;
             return known || _currentLabel is { Length: 1 } && mark.Label[0] <= _leadsPerLabel.Keys.Max(k => k[0]) + 1 || LeadIsComplete() ? mark : null;
@@ -267,7 +268,9 @@ internal sealed class LeadScanner
     {
         if (_currentLabel is null || _leadsPerLabel.GetValueOrDefault(_currentLabel) != 1) return false;
         var first = _lines[i].Text.TrimStart();
-        if (first.Length == 0 || !(char.IsUpper(first[0]) || char.IsDigit(first[0]))) return false;
+        if (first.Length == 0) return false;
+        // In small letters ("or leaves alternate ... 3") only where both destinations are set off beyond doubt.
+        if (!char.IsUpper(first[0]) && !char.IsDigit(first[0])) return _lead!.OwnTail is { Strength: LeaderStrength.Set } && LeadTail.Find(first, TailContext.Empty) is { Strength: LeaderStrength.Set } own && own.Statements.Trim().Length > 0;
         var text = "";
         const int mostLines = 12;
         for (var at = i; at < Math.Min(_lines.Count, i + mostLines) && at < _nextMarked[i] && !_lines[at].IsBlank; at++)

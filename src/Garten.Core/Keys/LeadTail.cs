@@ -202,7 +202,7 @@ internal sealed record LeadTail(string Statements, int At, LeadDestination Desti
         text = text.TrimEnd();
         if (text.Length == 0 || !(char.IsAsciiDigit(text[^1]) || text[^1] is ')' or ']' or '.')) return (text, "");
         var page = KeyTextPatterns.PageHint().Match(text, Math.Max(0, text.Length - LongestPageHint));
-        return page.Success && page.Index > 0 ? (text[..page.Index].TrimEnd(' ', ',', ';', '('), page.Groups[1].Value) : (text, "");
+        return page.Success && page.Index > 0 ? (text[..page.Index].TrimEnd(' ', ',', ';', '('), page.Groups[1].Success ? page.Groups[1].Value : page.Groups[2].Value) : (text, "");
     }
 
     // "(pages 12345 – 12345)." and some white space.

@@ -571,7 +571,7 @@ export interface components {
             target: string;
             taxon?: null | components["schemas"]["TaxonName"];
             /**
-             * @description A page that the text points to ("12", "12–14"); empty where none is given.
+             * @description A page or figure that the text points to ("12", "12–14", "fig. 3"); empty where none is given.
              * @default
              */
             page: string;

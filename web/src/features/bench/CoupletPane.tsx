@@ -1,5 +1,6 @@
 import { Box, Button, ButtonBase, Typography } from "@mui/material";
 import type { OpenCouplet } from "./useWalk";
+import { pageLabel } from "../keys/CoupletList";
 import { TaxonLabel } from "../taxa/TaxonLabel";
 
 interface Props {
@@ -81,7 +82,7 @@ export function CoupletPane({ open, given, onAnswer }: Props) {
               <Typography component="span" variant="body2" color="text.secondary" sx={{ display: "block", mt: 0.5 }}>
                 {given === i && <strong>✓ your answer · </strong>}
                 <Behind taxa={open.taxa[i] ?? []} />
-                {lead.destination?.page && <>, page {lead.destination.page}</>}
+                {lead.destination?.page && <>, {pageLabel(lead.destination.page)}</>}
               </Typography>
             </Box>
           </ButtonBase>

@@ -61,6 +61,9 @@ export function CoupletList({ keyRead, headingId }: { keyRead: Schemas["Key"]; h
   );
 }
 
+/** A page as a number, a figure as it is named. */
+export const pageLabel = (page: string) => (/^\d/.test(page) ? `p. ${page}` : page);
+
 function Destination({ to }: { to: Schemas["Lead"]["destination"] }) {
   if (!to) {
     return (
@@ -82,7 +85,7 @@ function Destination({ to }: { to: Schemas["Lead"]["destination"] }) {
         />
       )}
       {to.taxon?.commonName && <> ({to.taxon.commonName})</>}
-      {to.page && <>, p. {to.page}</>}
+      {to.page && <>, {pageLabel(to.page)}</>}
     </>
   );
 }
