@@ -1,5 +1,6 @@
 # A PostgreSQL cluster of one's own: loopback only, with a password, not the system's service; it dies with this command.
 DATABASE_PID=""
+DATABASE_PORT=""
 
 # The server refuses to run as root; its programs then run as the user that Debian's package made.
 run_as_postgres=()
@@ -53,22 +54,26 @@ POSTGRES_OPTIONS=()
 in_root_folder() { (cd / && "$@"); }
 
 start_database() {
-  local tries=0
+  local tries=0 port
   while :; do
-    DATABASE_PORT=$(free_port)
+    # A server that starts again after a crash keeps its port: what is connected to it finds it there.
+    port=${DATABASE_PORT:-$(free_port)}
     # Directly in the background: this shell must be the parent whose death ends the server.
-    "${run_as_postgres[@]}" setpriv --pdeathsig INT -- env LC_ALL=C "$PG/postgres" -D "$CLUSTER/db" -c listen_addresses=127.0.0.1 -c port="$DATABASE_PORT" \
+    "${run_as_postgres[@]}" setpriv --pdeathsig INT -- env LC_ALL=C "$PG/postgres" -D "$CLUSTER/db" -c listen_addresses=127.0.0.1 -c port="$port" \
       -c unix_socket_directories= -c max_connections=60 -c logging_collector=off "${POSTGRES_OPTIONS[@]}" >>"$CLUSTER.log" 2>&1 9>&- &
     DATABASE_PID=$!
     local waited=0
     while kill -0 "$DATABASE_PID" 2>/dev/null && [ $waited -lt 600 ]; do
-      if "$PG/pg_isready" -q -h 127.0.0.1 -p "$DATABASE_PORT"; then break 2; fi
+      if "$PG/pg_isready" -q -h 127.0.0.1 -p "$port"; then break 2; fi
       sleep 0.1
       waited=$((waited + 1))
     done
+    # Backends of a server that was killed need a moment to end; until then a new one can't start.
     tries=$((tries + 1))
-    [ $tries -lt 3 ] || { tail -n 20 "$CLUSTER.log" >&2; fail "The database doesn't start; see $CLUSTER.log."; }
+    [ $tries -lt 20 ] || { tail -n 20 "$CLUSTER.log" >&2; fail "The database doesn't start; see $CLUSTER.log."; }
+    sleep 0.5
   done
+  DATABASE_PORT=$port
   prepare_role
 }
 
