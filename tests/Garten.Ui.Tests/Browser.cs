@@ -95,7 +95,10 @@ public sealed class Browser : IDisposable
     {
         var control = Control(name);
         _driver.ExecuteScript("arguments[0].scrollIntoView({block:'center'})", control);
-        var rect = (IReadOnlyDictionary<string, object>)_driver.ExecuteScript("const r=arguments[0].getBoundingClientRect();return {x:r.x+r.width/2,y:r.y+r.height/2,w:r.width,h:r.height}", control)!;
+        // A page that still moves under the finger would let it tap something else.
+        Until(() => Run("const at=()=>{const r=arguments[0].getBoundingClientRect();return r.x+','+r.y};const a=at();await new Promise(d=>requestAnimationFrame(()=>requestAnimationFrame(()=>requestAnimationFrame(d))));return a===at()?'still':'moves'", control) == "still", $"“{name}” standing still");
+        // A finger lands in what is seen of the page, which may be a part of it.
+        var rect = (IReadOnlyDictionary<string, object>)_driver.ExecuteScript("const r=arguments[0].getBoundingClientRect(),v=visualViewport;return {x:r.x+r.width/2-v.offsetLeft,y:r.y+r.height/2-v.offsetTop,h:r.height}", control)!;
         Assert.True(Convert.ToDouble(rect["h"]) >= 44, $"“{name}” is only {rect["h"]} px high.");
         _driver.ExecuteCdpCommand("Input.dispatchTouchEvent", new() { ["type"] = "touchStart", ["touchPoints"] = new object[] { new Dictionary<string, object> { ["x"] = rect["x"], ["y"] = rect["y"] } } });
         _driver.ExecuteCdpCommand("Input.dispatchTouchEvent", new() { ["type"] = "touchEnd", ["touchPoints"] = Array.Empty<object>() });

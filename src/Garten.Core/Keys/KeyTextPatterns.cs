@@ -29,14 +29,14 @@ internal static partial class KeyTextPatterns
     public static partial Regex KeyNameBehind();
 
     // The same behind a single space: "… needle-like go to Key to Conifers", "… needle-like Key B".
-    [GeneratedRegex(@"(?:^|[\s.;,\(])((?:(?:[Gg]o|[Ss]ee)\s+(?:to\s+)?(?:the\s+)?)?(?:(?:[Ss]ub-?)?[Kk]ey\s+(?:[A-Z0-9]{1,3}|(?:to|for)\s[^;.]{2,100})|KEY\s+(?:[A-Z0-9]{1,3}|TO\s[^;.]{2,100})|Group\s+(?:[A-Z]|\d{1,3}|[IVX]{1,5})|GROUP\s+(?:[A-Z]|\d{1,3}|[IVX]{1,5})))\)?\.?$", RegexOptions.CultureInvariant)]
+    [GeneratedRegex(@"(?:^|[\s.;,\(\[])((?:(?:[Gg]o|[Ss]ee)\s+(?:to\s+)?(?:the\s+)?)?(?:(?:[Ss]ub-?)?[Kk]ey\s+(?:[A-Z0-9]{1,3}|(?:to|for)\s[^;.]{2,100})|KEY\s+(?:[A-Z0-9]{1,3}|TO\s[^;.]{2,100})|Group\s+(?:[A-Z]|\d{1,3}|[IVX]{1,5})|GROUP\s+(?:[A-Z]|\d{1,3}|[IVX]{1,5})))[\)\]]?\.?$", RegexOptions.CultureInvariant)]
     public static partial Regex KeyReferenceAtEnd();
 
     [GeneratedRegex(@"^\(?\d+\)?$", RegexOptions.CultureInvariant)]
     public static partial Regex OnlyNumber();
 
     // " 2", " (2)", "opposite.2", " go to 2" at the end.
-    [GeneratedRegex(@"(?:(?<go>\s\(?(?:(?:[Gg]o|[Ss]ee|[Rr]eturn|[Pp]roceed|[Cc]ontinue|[Tt]urn|[Cc]ouplet)\s+)(?:(?:to|with|at|back|couplet|no\.?|lead)\s+){0,3})|\s|(?<=[A-Za-z][.;:)]))[\(\[]?(?<n>\d{1,5})(?:[a-h]|['’′*]{1,2})?[\)\]]{0,2}\.?$", RegexOptions.CultureInvariant)]
+    [GeneratedRegex(@"(?:(?<go>\s\(?(?:(?:[Gg]o|[Ss]ee|[Rr]eturn|[Pp]roceed|[Cc]ontinue|[Tt]urn|[Cc]ouplet)\s+)(?:(?:to|with|at|back|couplet|step|no\.?|lead)\s+){0,3})|\s|(?<=[A-Za-z][.;:)]))[\(\[]?(?<n>\d{1,5})(?:[a-h]|['’′*]{1,2})?[\)\]]{0,2}\.?$", RegexOptions.CultureInvariant)]
     public static partial Regex NumberAtEnd();
 
     // "12. Vellorna alba": the taxon's number in the flora.
@@ -50,6 +50,10 @@ internal static partial class KeyTextPatterns
     // A line that names a key: "KEY B", "Key to …", "Subkey 2", "Group A. Conifers", "# Winter twigs".
     [GeneratedRegex(@"^(?:#{1,6}\s+\S|(?:[A-Z0-9]{1,3}[.:)]\s+)?(?:(?:[A-Z]\w*\s+){0,4})(?:sub-?)?key\b|(?:group|section|part)\s+(?:[A-Z]|\d{1,3}|[IVX]{1,5})\b)", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
     public static partial Regex TitleLine();
+
+    // What stands alone between two leads.
+    [GeneratedRegex(@"^\s*(?:vs\.?|versus|or|oder|ou|[-–—_=*]{3,})\s*$", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
+    public static partial Regex BetweenLeads();
 
     // What a bare number is the quantity of: "2 mm", "3 pairs of", "5 or more".
     [GeneratedRegex(@"^\(?(?:µm|mm|cm|dm|m|km|in|ft|inch(?:es)?|feet|metres?|meters?|x|to|or|and|pairs?|times|veins?|nerves?|teeth|lobes?|stamens?|styles?|petals?|sepals?|leaflets?|leaves|flowers?|seeds?|cells?|rows?|parts?|together|wide|long|tall|high|across|broad|thick|diam|of|in|years?|weeks?|scales?|scars?|more|fewer|small|large|whorls?|per|on|at|equal|unequal|pores?|ribs?|angled|merous)\b", RegexOptions.CultureInvariant)]

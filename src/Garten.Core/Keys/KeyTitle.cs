@@ -24,7 +24,9 @@ public static class KeyTitle
         if (subject.Length > 1 && subject == wanted) return true;
         // "Key B" names "Key B: twigs in winter", and "B" does too; "Key to B" doesn't name "Key to Birches".
         var head = Head(title);
-        return head.Length > 0 && (head == named || head == "key " + named || head == "group " + named);
+        if (head.Length > 0 && (head == named || head == "key " + named || head == "group " + named)) return true;
+        // "Key B" and "Group B" name "B. Twigs in winter" as well.
+        return head.Length is > 0 and <= 3 && (named == "key " + head || named == "group " + head || named == "section " + head);
     }
 
     /// <summary>The words of a title in small letters with single spaces and without punctuation: two titles that agree in it are the same.</summary>

@@ -53,8 +53,8 @@ internal sealed record LeadMark(
             at++;
         }
         // "Couplet 4" above its leads.
-        var isCouplet = line.AsSpan(at).StartsWith("couplet ", StringComparison.OrdinalIgnoreCase);
-        if (isCouplet) at = SkipBlank(line, at + "couplet ".Length);
+        var isCouplet = line.AsSpan(at).StartsWith("couplet ", StringComparison.OrdinalIgnoreCase) || line.AsSpan(at).StartsWith("step ", StringComparison.OrdinalIgnoreCase);
+        if (isCouplet) at = SkipBlank(line, line.IndexOf(' ', at));
         if (at >= line.Length) return null;
         if (line[at] is '(' or '[' or '<')
         {

@@ -42,6 +42,7 @@ internal sealed class LeadScanner
 
     public static (List<RawKey> Keys, List<KeyProblem> Problems) Scan(List<SourceLine> lines)
     {
+        if (OutlineScanner.Scan(lines) is { } outline) return ([outline], []);
         var scanner = new LeadScanner(lines);
         if (scanner._nextMarked[0] == lines.Count || !scanner.HasLabels())
         {
@@ -70,7 +71,7 @@ internal sealed class LeadScanner
         var mark = Accepted(i);
         if (mark is null)
         {
-            TakeUnmarked(i);
+            if (!IsBetweenLeads(i)) TakeUnmarked(i);
             return;
         }
         var label = mark.IsLetterLabel && _numeric ? null : mark.Label;
@@ -101,6 +102,10 @@ internal sealed class LeadScanner
         if (_currentLabel is not null) _leadsPerLabel[_currentLabel] = _leadsPerLabel.GetValueOrDefault(_currentLabel) + 1;
         if (int.TryParse(label, NumberStyles.None, CultureInfo.InvariantCulture, out var number)) _largest = Math.Max(_largest, number);
     }
+
+    // A word or a rule on a line of its own between two leads: "or", "vs.", "-----".
+    private bool IsBetweenLeads(int i) =>
+        _lead is not null && _header.Count == 0 && KeyTextPatterns.BetweenLeads().IsMatch(_lines[i].Text) && _nextMarked[i + 1] < _lines.Count && LeadIsComplete();
 
     // Whether the lead with this label is the first of a new key: a title stands before it, or the numbers start again behind a line of text.
     private bool StartsKey(string label)
@@ -165,7 +170,7 @@ internal sealed class LeadScanner
         if (mark.IsLetterLabel)
         {
             // "A. Key to the conifers" above a key is its title.
-            if (_numeric && IsTitle(line)) return null;
+            if (_numeric && (IsTitle(line) || IsLetteredTitle(i, rest))) return null;
             if (!_numeric && mark.Strength == MarkStrength.Bare) return null;
             if (_numeric) return (_lead is not null || _pendingLabel is not null) && mark.Letter.Length == 0 && FollowsLetter(mark.Label[0]) ? mark with { Letter = mark.Label } : null;
             var known = mark.Label == _currentLabel || _leadsPerLabel.ContainsKey(mark.Label) || _key is null;
@@ -190,6 +195,11 @@ internal sealed class LeadScanner
         if (expected) return char.IsLower(rest[0]) && !(LeadIsComplete() || _lead is null || number == _largest + 1 || _leadsPerLabel.GetValueOrDefault(mark.Label) == 1) ? null : mark;
         return !char.IsLower(rest[0]) && LeadIsComplete() ? mark : null;
     }
+
+    // "B. Vellorna" behind a blank line, where the couplet before is complete and the numbers begin anew: the next key's title.
+    private bool IsLetteredTitle(int i, string rest) =>
+        i > 0 && _lines[i - 1].IsBlank && LeadIsComplete() && _leadsPerLabel.GetValueOrDefault(_currentLabel ?? "") >= 2 && rest.Length <= LongestTitle
+        && NextLabel(i + 1) is { } next && next == _key?.Leads[0].Label && LeadTail.Find(rest, TailContext.Empty) is null;
 
     private bool NextIsText(int i) => i + 1 < _lines.Count && !_lines[i + 1].IsBlank && !IsLikelyMark(i + 1);
 
@@ -229,6 +239,11 @@ internal sealed class LeadScanner
         if (_lead.Text.Length > LongestLead)
         {
             Stray([line]);
+            return;
+        }
+        if (_marks[i] is { IsLetterLabel: true } lettered && IsLetteredTitle(i, line.Text[Math.Min(lettered.Length, line.Text.Length)..]))
+        {
+            _header.Add(line);
             return;
         }
         var tail = _lead.OwnTail;

@@ -230,8 +230,9 @@ internal sealed record LeadTail(string Statements, int At, LeadDestination Desti
     // A name at the end without a leader. It is one if it has the form of a scientific name, or stands in capitals mid-sentence.
     private static LeadTail? FindName(string text, string page, TailContext context)
     {
-        // "… in twos (Pinolia gemina)"
-        if (text.EndsWith(')') && text.LastIndexOf('(') is var open and > 0
+        if (text.Length == 0) return null;
+        // "… in twos (Pinolia gemina)", "… in twos [Pinolia gemina]"
+        if (text[^1] is ')' or ']' && text.LastIndexOf(text[^1] == ')' ? '(' : '[') is var open and > 0
             && TaxonName.TryParseScientific(text[(open + 1)..^1], out var inBrackets) && inBrackets.HasEpithet && LooksLatin(inBrackets)
             && !TaxonName.IsGenus(LastWordBefore(text, open)))
         {
@@ -285,7 +286,10 @@ internal sealed record LeadTail(string Statements, int At, LeadDestination Desti
     }
 
     // Words that begin statements in capitals; no genus is called so.
-    private static bool StartsLikeStatement(TaxonName name) => KeyTextPatterns.StatementNoun().IsMatch(name.Genus) || name.Genus.EndsWith('.');
+    private static bool StartsLikeStatement(TaxonName name) => KeyTextPatterns.StatementNoun().IsMatch(name.Genus) || name.Genus.EndsWith('.') && name.Genus.Length > LongestAbbreviatedGenus;
+
+    // "V." and "Ve."; "Fig." and "Approx." are no genera.
+    private const int LongestAbbreviatedGenus = 3;
 
     // A binomial that isn't a noun with an adjective: "Bark smooth" has its form too.
     private static bool LooksLatin(TaxonName name) => !KeyTextPatterns.StatementNoun().IsMatch(name.Genus) && name.LooksLatin && name.Name.Contains(' ', StringComparison.Ordinal);

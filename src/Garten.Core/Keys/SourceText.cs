@@ -51,6 +51,10 @@ internal static class SourceText
     private static SourceLine Plain(ReadOnlySpan<char> raw, int number)
     {
         var trimmed = raw.TrimEnd();
+        // A row of a table: "| 1 | Leaves opposite | 2 |". Its cells stand in columns like any others; the row under its head says nothing.
+        var isRow = trimmed.Length > 2 && trimmed.TrimStart()[0] == '|' && trimmed[^1] == '|';
+        if (isRow && trimmed.IndexOfAnyExcept("|-: \t") < 0) return new SourceLine(number, "", null, false);
+        if (isRow) trimmed = trimmed[..^1].TrimEnd();
         var softHyphen = trimmed.Length > 0 && trimmed[^1] == '\u00AD';
         var dropped = trimmed.IndexOfAny("\u00AD\u200B\uFEFF\u2060") >= 0 || trimmed.IndexOf("**") >= 0 || trimmed.IndexOf("__") >= 0;
         var text = new char[trimmed.Length];
@@ -67,6 +71,7 @@ internal static class SourceText
                 continue;
             }
             if (c != '\t' && char.IsWhiteSpace(c)) c = ' ';
+            if (isRow && c == '|') c = length == 0 || new ReadOnlySpan<char>(text, 0, length).IsWhiteSpace() ? ' ' : '\t';
             text[length] = c;
             if (columns is not null) columns[length] = i + 1;
             length++;

@@ -26,7 +26,10 @@ export function KeepForm({ walk, state, onChange, onBack, onKept, onWaiting, onR
   const [adding, setAdding] = useState(false);
   const [errors, setErrors] = useState<Partial<Record<keyof Form, string>>>({});
   const [busy, setBusy] = useState(false);
+  // The select's handle focuses what is seen of it, not the hidden field that carries its name.
+  const placeField = useRef<HTMLInputElement>(null);
   const dateField = useRef<HTMLInputElement>(null);
+  const recorderField = useRef<HTMLInputElement>(null);
   const heading = useId();
   const form = walk.form;
   const names = state.standing.map((s) => s.name);
@@ -47,8 +50,9 @@ export function KeepForm({ walk, state, onChange, onBack, onKept, onWaiting, onR
     else if (date?.rangeOverflow) found.date = "This date is in the future. Give the day on which the plant was seen.";
     setErrors(found);
     if (Object.keys(found).length > 0) {
+      const fields = { placeId: placeField, date: dateField, recorder: recorderField };
       const first = (["placeId", "date", "recorder"] as const).find((name) => found[name]);
-      document.querySelector<HTMLElement>(`[name="${first}"]`)?.focus();
+      if (first) fields[first].current?.focus();
       return;
     }
     setBusy(true);
@@ -107,6 +111,7 @@ export function KeepForm({ walk, state, onChange, onBack, onKept, onWaiting, onR
             required
             label="Place"
             name="placeId"
+            inputRef={placeField}
             value={places.data?.some((p) => p.id === form.placeId) ? form.placeId : ""}
             onChange={(event) => set({ placeId: event.target.value })}
             disabled={Boolean(walk.plant)}
@@ -147,6 +152,7 @@ export function KeepForm({ walk, state, onChange, onBack, onKept, onWaiting, onR
               {...params}
               required
               name="recorder"
+              inputRef={recorderField}
               label="Recorder"
               {...help(errors.recorder, refused?.recorder)}
             />
