@@ -93,7 +93,7 @@ public sealed class JourneyTests(GartenSite site) : IClassFixture<GartenSite>
         browser.Press("cinerea");
         browser.Until(() => browser.All("[role=option]").Count > 0, "names to choose");
         browser.Press(Keys.Down + Keys.Enter);
-        browser.Until(() => browser.All("ol li").Count == 2, "the records of that taxon");
+        browser.Until(() => browser.All("ol li") is { Count: >= 2 } lines && lines.All(l => l.Text.Contains("cinerea", StringComparison.Ordinal)), "the records of that taxon");
         browser.ShouldBeAccessible();
         browser.ShouldHaveNoErrors();
     }

@@ -172,6 +172,8 @@ export function themeOf(look: Look): Theme {
           notchedOutline: { borderColor: inks.faded },
         },
       },
+      // A page that is locked while a menu is open may move under the finger, and the menu would take that for a change of mind.
+      MuiPopover: { defaultProps: { disableScrollLock: true } },
       MuiMenuItem: { styleOverrides: { root: { minHeight: TOUCH_TARGET } } },
       MuiMenu: { styleOverrides: { paper: { border: line } } },
       MuiAutocomplete: { styleOverrides: { paper: { border: line } } },
