@@ -1,0 +1,170 @@
+using Garten.Core.Quantities;
+using Garten.Core.Seasons;
+
+namespace Garten.Core.Characters;
+
+/// <summary>The organs by which the evidence sheet is ordered.</summary>
+public enum Organ
+{
+    /// <summary>The whole plant.</summary>
+    Habit,
+
+    /// <summary>Bark of trunk and branches.</summary>
+    Bark,
+
+    /// <summary>Twigs of this and the last year.</summary>
+    Twig,
+
+    /// <summary>Resting buds.</summary>
+    Bud,
+
+    /// <summary>Leaves.</summary>
+    Leaf,
+
+    /// <summary>Stems of plants that aren't woody.</summary>
+    Stem,
+
+    /// <summary>The arrangement of the flowers.</summary>
+    Inflorescence,
+
+    /// <summary>Single flowers.</summary>
+    Flower,
+
+    /// <summary>Fruit and seed.</summary>
+    Fruit,
+
+    /// <summary>What is below ground.</summary>
+    Underground,
+
+    /// <summary>Where it grows.</summary>
+    Site,
+}
+
+/// <summary>What values a character has.</summary>
+public enum CharacterKind
+{
+    /// <summary>States without an order.</summary>
+    Categorical,
+
+    /// <summary>States in an order: neighbours are misread more easily.</summary>
+    Ordered,
+
+    /// <summary>Things counted.</summary>
+    Count,
+
+    /// <summary>A length.</summary>
+    Length,
+
+    /// <summary>One measure over another.</summary>
+    Ratio,
+
+    /// <summary>An angle.</summary>
+    Angle,
+}
+
+/// <summary>What is needed to see or measure it.</summary>
+public enum Tool
+{
+    /// <summary>Nothing.</summary>
+    Eye,
+
+    /// <summary>Binoculars, for what is high up.</summary>
+    Binoculars,
+
+    /// <summary>A hand lens.</summary>
+    Lens,
+
+    /// <summary>A ruler, or a calibrated object.</summary>
+    Ruler,
+
+    /// <summary>A knife.</summary>
+    Knife,
+
+    /// <summary>A microscope.</summary>
+    Microscope,
+}
+
+/// <summary>What is done to the plant to see it, from least to most.</summary>
+public enum Handling
+{
+    /// <summary>Nothing.</summary>
+    Look,
+
+    /// <summary>It is touched.</summary>
+    Touch,
+
+    /// <summary>A leaf or twig is taken.</summary>
+    TakeAPiece,
+
+    /// <summary>A part is cut.</summary>
+    Cut,
+
+    /// <summary>It is dug up.</summary>
+    Uproot,
+}
+
+/// <summary>A state of a character.</summary>
+/// <param name="Id">Stable identity within the character.</param>
+/// <param name="Name">Its name.</param>
+/// <param name="Definition">What it means; may be empty.</param>
+/// <param name="Terms">Words and phrases that keys and floras use for it.</param>
+public sealed record CharacterState(string Id, string Name, string Definition, IReadOnlyList<string> Terms);
+
+/// <summary>Something of a plant that is looked at, measured or counted.</summary>
+/// <param name="Id">Stable identity within the flora.</param>
+/// <param name="Name">Its name.</param>
+/// <param name="Organ">Where it is looked for.</param>
+/// <param name="Kind">What values it has.</param>
+/// <param name="States">Its states, for categorical and ordered ones; else empty.</param>
+/// <param name="Nouns">Nouns that name the part it is a property of.</param>
+/// <param name="Measures">Words that name its dimension: long, wide, high.</param>
+/// <param name="Reliability">Probability that a careful observer scores it right; above 0, below 1.</param>
+/// <param name="Detection">Probability that what is there is found when it is looked for.</param>
+/// <param name="EffortSeconds">How long a look takes.</param>
+/// <param name="Tool">What is needed.</param>
+/// <param name="Handling">What is done to the plant.</param>
+/// <param name="SeenIn">Phenophases in which it can be seen; empty: always.</param>
+/// <param name="Needs">Exists only where another character has one of these states; null: always.</param>
+/// <param name="Family">Measures of one thing, of which at most two are independent: length, width and their ratio; may be empty.</param>
+/// <param name="SizeGroup">Sizes that vary together on a plant; may be empty.</param>
+/// <param name="RatioOf">For a ratio: the measured characters that it derives from, dividend first; else empty.</param>
+/// <param name="MeasuredFrom">From where to where it is measured, in words; may be empty.</param>
+public sealed record Character(
+    string Id, string Name, Organ Organ, CharacterKind Kind, IReadOnlyList<CharacterState> States, IReadOnlyList<string> Nouns, IReadOnlyList<string> Measures,
+    double Reliability, double Detection, int EffortSeconds, Tool Tool, Handling Handling, IReadOnlyList<Phenophase> SeenIn, Applicability? Needs = null,
+    string Family = "", string SizeGroup = "", IReadOnlyList<string>? RatioOf = null, string MeasuredFrom = "")
+{
+    /// <summary>Whether it is measured or counted.</summary>
+    public bool IsQuantity => Kind is not (CharacterKind.Categorical or CharacterKind.Ordered);
+
+    /// <summary>The kind of number it has.</summary>
+    /// <exception cref="InvalidOperationException">It has states instead.</exception>
+    public QuantityKind Quantity => Kind switch
+    {
+        CharacterKind.Count => QuantityKind.Count,
+        CharacterKind.Length => QuantityKind.Length,
+        CharacterKind.Ratio => QuantityKind.Ratio,
+        CharacterKind.Angle => QuantityKind.Angle,
+        _ => throw new InvalidOperationException($"The character {Id} has states, not numbers."),
+    };
+
+    /// <summary>Whether it can be seen on a day, by the windows of a region. A phase without a window never holds.</summary>
+    public bool CanBeSeen(DateOnly day, IReadOnlyList<PhaseWindow> windows)
+    {
+        ArgumentNullException.ThrowIfNull(windows);
+        return SeenIn.Count == 0 || windows.Any(w => SeenIn.Contains(w.Phase) && w.Holds(day));
+    }
+
+    /// <summary>Place of a state among the states; -1 where it has none of this id.</summary>
+    public int IndexOf(string state)
+    {
+        for (var i = 0; i < States.Count; i++)
+        {
+            if (States[i].Id == state) return i;
+        }
+        return -1;
+    }
+}
+
+/// <summary>A character exists only where another one has one of some states.</summary>
+public sealed record Applicability(string Character, IReadOnlyList<string> States);

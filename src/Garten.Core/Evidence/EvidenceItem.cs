@@ -1,0 +1,120 @@
+using Garten.Core.Characters;
+using Garten.Core.Quantities;
+
+namespace Garten.Core.Evidence;
+
+/// <summary>What a sheet says of one character in one kind of light, its looks put together.</summary>
+/// <param name="Character">The character.</param>
+/// <param name="States">Places of the states seen among the character's; empty for readings.</param>
+/// <param name="Together">Whether all of them are on the plant.</param>
+/// <param name="NotFound">Looked for and not found.</param>
+/// <param name="Sample">The readings; null for states.</param>
+/// <param name="Show">Of a stand: how many show it.</param>
+/// <param name="Of">Of a stand: how many were looked at.</param>
+/// <param name="Sureness">The surest of its looks.</param>
+/// <param name="Larger">Whether leaves are larger here than in the sun.</param>
+/// <param name="Weight">Exponent of its likelihood; 0 where it doesn't count.</param>
+/// <param name="Reason">Why it counts less, or not, or is judged otherwise; empty for most.</param>
+/// <param name="FromCouplets">The couplets that it was noted at; empty where it was looked at by itself.</param>
+public sealed record EvidenceItem(
+    Character Character, IReadOnlyList<int> States, bool Together, bool NotFound, Sample? Sample, int Show, int Of, Sureness Sureness, bool Larger, double Weight, string Reason,
+    IReadOnlyList<string> FromCouplets)
+{
+    private sealed record Scoring(string States, bool Together, bool NotFound, int Show, int Of);
+
+    /// <summary>
+    /// Puts the looks of a sheet together: readings of a character pool over the plant; the same scoring counts once, the surest; of
+    /// different scorings of one character each counts in part; of a family of measures two count; sizes that vary together count as
+    /// 1/(1 + (k−1)·r) each. The order of the looks doesn't matter.
+    /// </summary>
+    /// <param name="observations">The observations that hold.</param>
+    /// <param name="find">Finds a character; looks at unknown ones are left out.</param>
+    /// <param name="options">The numbers to weigh with.</param>
+    public static IReadOnlyList<EvidenceItem> Pool(IReadOnlyList<Observation> observations, Func<string, Character?> find, EvidenceOptions options)
+    {
+        ArgumentNullException.ThrowIfNull(observations);
+        ArgumentNullException.ThrowIfNull(find);
+        ArgumentNullException.ThrowIfNull(options);
+        var items = new List<EvidenceItem>();
+        foreach (var byCharacter in observations.Where(o => o.Outcome != Outcome.OutOfReach).GroupBy(o => o.Character, StringComparer.Ordinal).OrderBy(g => g.Key, StringComparer.Ordinal))
+        {
+            if (find(byCharacter.Key) is not { } character) continue;
+            if (character.IsQuantity) AddSamples(items, character, byCharacter, options);
+            else AddScorings(items, character, byCharacter, options);
+        }
+        return Dependent(items, options);
+    }
+
+    private static void AddSamples(List<EvidenceItem> items, Character character, IEnumerable<Observation> looks, EvidenceOptions options)
+    {
+        foreach (var group in looks.Where(o => o.Readings.Count > 0).GroupBy(o => (o.Context.LeavesAreLarger, Class(o))).OrderBy(g => g.Key.ToString(), StringComparer.Ordinal))
+        {
+            if (Quantities.Sample.Of(group.SelectMany(o => o.Readings)) is not { } sample) continue;
+            var (weight, reason) = Judge(character, group.First().Context, options);
+            items.Add(new(character, [], false, false, sample, 0, 0, group.Min(o => o.Sureness), group.Key.LeavesAreLarger && character.Organ == Organ.Leaf, weight, reason, Couplets(group)));
+        }
+    }
+
+    private static void AddScorings(List<EvidenceItem> items, Character character, IEnumerable<Observation> looks, EvidenceOptions options)
+    {
+        var scorings = looks.Where(o => o.States.Count > 0 || o.Outcome == Outcome.NotFound)
+            .GroupBy(o => (new Scoring(string.Join('|', o.States.Order(StringComparer.Ordinal)), o.Together, o.Outcome == Outcome.NotFound, o.Show, o.Of), Class(o)))
+            .OrderBy(g => g.Key.ToString(), StringComparer.Ordinal).ToList();
+        foreach (var group in scorings)
+        {
+            var first = group.First();
+            if (group.Key.Item1.NotFound && AbsentState(character) < 0) continue;
+            var (weight, reason) = Judge(character, first.Context, options);
+            items.Add(new(character, [.. first.States.Select(character.IndexOf).Where(i => i >= 0).Order()], first.Together, group.Key.Item1.NotFound, null, first.Show, first.Of,
+                group.Min(o => o.Sureness), false, weight / scorings.Count, reason, Couplets(group)));
+        }
+    }
+
+    // What must not be pooled: a neighbour's material with the plant's own, a shaped part with a grown one.
+    private static (bool Neighbour, bool Shaped) Class(Observation o) => (o.Context.Attachment == Attachment.PerhapsNeighbours, o.Context.Shaping != Shaping.Unsaid);
+
+    private static string[] Couplets(IEnumerable<Observation> group) => [.. group.Select(o => o.FromCouplet).Where(f => f.Length > 0).Distinct(StringComparer.Ordinal).Order(StringComparer.Ordinal)];
+
+    private static (double Weight, string Reason) Judge(Character character, ObservationContext context, EvidenceOptions options)
+    {
+        if (context.Shaping != Shaping.Unsaid && (character.Organ == Organ.Habit || character.SizeGroup.Length > 0)) return (0, "The plant is browsed, cut or trained: its habit and sizes say nothing.");
+        if (context.Attachment == Attachment.PerhapsNeighbours) return (options.NeighbourWeight, "It is perhaps a neighbour's: it weighs a quarter.");
+        return context.LeavesAreLarger && character.Organ == Organ.Leaf && character.Kind == CharacterKind.Length ? (1, "Measured on leaves of shade or of a sapling, which are larger.") : (1, "");
+    }
+
+    private static IReadOnlyList<EvidenceItem> Dependent(List<EvidenceItem> items, EvidenceOptions options)
+    {
+        var result = items.ToList();
+        foreach (var family in items.Where(i => i.Character.Family.Length > 0 && i.Weight > 0).GroupBy(i => i.Character.Family, StringComparer.Ordinal))
+        {
+            // Measured ones before derived ones.
+            var characters = family.Select(i => i.Character).Distinct().OrderBy(c => c.Kind == CharacterKind.Ratio).ThenBy(c => c.Id, StringComparer.Ordinal).Skip(options.IndependentOfFamily).ToHashSet();
+            for (var i = 0; i < result.Count; i++)
+            {
+                if (characters.Contains(result[i].Character)) result[i] = result[i] with { Weight = 0, Reason = "It follows from the other measures of the same part." };
+            }
+        }
+        foreach (var group in result.Where(i => i.Character.SizeGroup.Length > 0 && i.Weight > 0).GroupBy(i => i.Character.SizeGroup, StringComparer.Ordinal).Where(g => g.Count() > 1).ToList())
+        {
+            var share = 1 / (1 + (group.Count() - 1) * options.SizeCorrelation);
+            foreach (var item in group)
+            {
+                var at = result.IndexOf(item);
+                result[at] = item with { Weight = item.Weight * share };
+            }
+        }
+        return result;
+    }
+
+    /// <summary>The state that means that the part isn't there; -1 where the character has none.</summary>
+    public static int AbsentState(Character character)
+    {
+        ArgumentNullException.ThrowIfNull(character);
+        for (var i = 0; i < character.States.Count; i++)
+        {
+            if (character.States[i].Id is "absent" or "none"
+                || character.States[i].Id.StartsWith("no-", StringComparison.Ordinal) || character.States[i].Id.StartsWith("not-", StringComparison.Ordinal)) return i;
+        }
+        return -1;
+    }
+}

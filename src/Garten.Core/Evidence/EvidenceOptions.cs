@@ -1,0 +1,58 @@
+using Garten.Core.Quantities;
+
+namespace Garten.Core.Evidence;
+
+/// <summary>The numbers by which evidence is weighed; each with its reason.</summary>
+public sealed record EvidenceOptions
+{
+    /// <summary>The usual ones.</summary>
+    public static EvidenceOptions Default { get; } = new();
+
+    /// <summary>ε: one look in a hundred is a slip of the pen or of the flora, so that no single one can weigh more than about 100:1.</summary>
+    public double Slip { get; init; } = 0.01;
+
+    /// <summary>How much of a fairly sure look is only what any plant would show.</summary>
+    public double FairlyDoubt { get; init; } = 0.2;
+
+    /// <summary>The same of a guess.</summary>
+    public double GuessDoubt { get; init; } = 0.6;
+
+    /// <summary>Share of the uniform in the flora-wide marginal: a state that no described taxon has is rare, not impossible.</summary>
+    public double UniformShare { get; init; } = 0.1;
+
+    /// <summary>Exponent of what is perhaps a neighbour's.</summary>
+    public double NeighbourWeight { get; init; } = 0.25;
+
+    /// <summary>By how much leaves of shade and saplings exceed those of the sun where a description doesn't say.</summary>
+    public double ShadeWidening { get; init; } = 1.5;
+
+    /// <summary>Correlation between the sizes of one plant: a small one is small in all.</summary>
+    public double SizeCorrelation { get; init; } = 0.5;
+
+    /// <summary>How many of a family of measures are independent: length and width make their ratio.</summary>
+    public int IndependentOfFamily { get; init; } = 2;
+
+    /// <summary>Most plants of a stand that count: plants of one stand are kin.</summary>
+    public int MostOfStand { get; init; } = 5;
+
+    /// <summary>Below this probability a state conflicts with a description.</summary>
+    public double ConflictBelow { get; init; } = 0.02;
+
+    /// <summary>Below this it is doubtful.</summary>
+    public double DoubtfulBelow { get; init; } = 0.06;
+
+    /// <summary>Below this it is at the edge.</summary>
+    public double EdgeBelow { get; init; } = 0.2;
+
+    /// <summary>Standard deviation of the readings of one plant on the log scale, before its own readings say otherwise.</summary>
+    public double WithinPlant { get; init; } = 0.15;
+
+    /// <summary>How many readings that belief is worth.</summary>
+    public double WithinPlantWorth { get; init; } = 3;
+
+    /// <summary>What ranges cover.</summary>
+    public RangeOptions Ranges { get; init; } = RangeOptions.Default;
+
+    /// <summary>How much a look of this sureness is only what any plant would show.</summary>
+    public double Doubt(Sureness sureness) => sureness switch { Sureness.Sure => 0, Sureness.Fairly => FairlyDoubt, _ => GuessDoubt };
+}

@@ -1,0 +1,184 @@
+using Garten.Core.Characters;
+using Garten.Core.Floras;
+using Garten.Core.Quantities;
+
+namespace Garten.Core.Evidence;
+
+/// <summary>
+/// How probable what was seen is on a plant of a taxon. Of states: Σ over true states u of P(u|taxon)·P(scored|u). Of readings: the
+/// density of their mean. Each is (1−ε)·f + ε·m with m the flora-wide marginal, and a doubtful look is mixed further with m.
+/// </summary>
+public sealed class Likelihood
+{
+    private readonly EvidenceOptions _options;
+    private readonly Dictionary<string, List<CharacterDescription>> _byCharacter;
+    private readonly Dictionary<QuantityRange, RangeDistribution> _distributions = [];
+    private readonly Dictionary<QuantityRange, QuantityRange> _widened = [];
+
+    /// <summary>Makes the weigher of a table.</summary>
+    /// <param name="descriptions">All descriptions of the pack: the marginal is taken over them, never over the candidates.</param>
+    /// <param name="options">The numbers to weigh with.</param>
+    public Likelihood(IEnumerable<TaxonDescription> descriptions, EvidenceOptions? options = null)
+    {
+        _options = options ?? EvidenceOptions.Default;
+        _byCharacter = descriptions.SelectMany(d => d.Characters).GroupBy(c => c.Character, StringComparer.Ordinal).ToDictionary(g => g.Key, g => g.ToList(), StringComparer.Ordinal);
+    }
+
+    /// <summary>
+    /// Softened likelihood of an item under a description, on the scale of the marginal: the marginal itself where the taxon isn't
+    /// described in the character. Always above 0.
+    /// </summary>
+    /// <param name="item">What was seen.</param>
+    /// <param name="description">What the taxon is like in the item's character; null where unknown.</param>
+    /// <param name="marginal">m, from <see cref="Marginal"/>.</param>
+    /// <param name="controllerIsOnSheet">Whether the character that decides if this one applies is on the sheet itself.</param>
+    public double Of(EvidenceItem item, CharacterDescription? description, double marginal, bool controllerIsOnSheet = false)
+    {
+        ArgumentNullException.ThrowIfNull(item);
+        if (description is null || !description.Applies && controllerIsOnSheet) return marginal;
+        var f = description.Applies ? Raw(item, description) : 0;
+        var soft = (1 - _options.Slip) * f + _options.Slip * marginal;
+        var doubt = _options.Doubt(item.Sureness);
+        return (1 - doubt) * soft + doubt * marginal;
+    }
+
+    /// <summary>f, the likelihood before it is softened; 0 or more.</summary>
+    public double Raw(EvidenceItem item, CharacterDescription description)
+    {
+        ArgumentNullException.ThrowIfNull(item);
+        ArgumentNullException.ThrowIfNull(description);
+        if (item.Sample is { } sample) return RangeOf(item, description) is { } range ? Distribution(range).Likelihood(sample.AsMeasured()) : 0;
+        if (item.NotFound) return NotFound(item.Character, description);
+        var each = item.States.Select(s => Scored(item.Character, s, description)).ToList();
+        if (each.Count == 0) return 0;
+        // Two looks that show both: in either order.
+        var one = item.Together && each.Count > 1 ? Math.Min(1, each.Aggregate(1d, (product, p) => product * p) * Factorial(each.Count)) : Math.Min(1, each.Sum());
+        if (item.Of <= 0) return one;
+        var counted = Math.Min(item.Of, _options.MostOfStand) / (double)item.Of;
+        return Math.Pow(Math.Pow(one, item.Show) * Math.Pow(1 - one, item.Of - item.Show), counted);
+    }
+
+    /// <summary>m: the mean of f over all described taxa, mixed with the uniform.</summary>
+    public double Marginal(EvidenceItem item)
+    {
+        ArgumentNullException.ThrowIfNull(item);
+        var described = _byCharacter.GetValueOrDefault(item.Character.Id)?.Where(d => d.Applies).ToList() ?? [];
+        var mean = described.Count == 0 ? 0 : described.Sum(d => Raw(item, d)) / described.Count;
+        var uniform = Uniform(item, described);
+        return described.Count == 0 ? uniform : (1 - _options.UniformShare) * mean + _options.UniformShare * uniform;
+    }
+
+    private double Uniform(EvidenceItem item, List<CharacterDescription> described)
+    {
+        const double room = 2;
+        if (item.Sample is not { } sample) return 1d / Math.Max(2, item.Character.States.Count) * Math.Max(1, item.States.Count);
+        var ranges = described.Select(d => d.Range).OfType<QuantityRange>().ToList();
+        var low = ranges.Count == 0 ? sample.Mean / 10 : ranges.Min(r => r.LowExtreme ?? r.Low);
+        var high = ranges.Count == 0 ? sample.Mean * 10 : ranges.Max(r => r.HighExtreme ?? r.High);
+        if (item.Character.Kind is CharacterKind.Count) return 1 / (high * room + 1);
+        if (item.Character.Kind is CharacterKind.Angle) return 1 / 180d;
+        // Uniform on the logarithm: density 1/(x·ln(b/a)).
+        low = Math.Max(low, high / 1000);
+        return 1 / (Math.Max(sample.Mean, low / 10) * Math.Log(high * room / (low / room)));
+    }
+
+    // P(scored as s | taxon).
+    private static double Scored(Character character, int scored, CharacterDescription description)
+    {
+        var n = character.States.Count;
+        double listed = 0, probability = 0;
+        var unlisted = n;
+        foreach (var share in description.States)
+        {
+            var u = character.IndexOf(share.State);
+            if (u < 0) continue;
+            listed += share.Share;
+            unlisted--;
+            probability += share.Share * Confusion(character, scored, u);
+        }
+        var rest = Math.Max(0, 1 - listed);
+        if (rest <= 1e-9 || unlisted == 0) return probability;
+        for (var u = 0; u < n; u++)
+        {
+            if (!description.States.Any(s => s.State == character.States[u].Id)) probability += rest / unlisted * Confusion(character, scored, u);
+        }
+        return probability;
+    }
+
+    /// <summary>
+    /// P(scored | true): the reliability on the diagonal; the rest over the other states alike, for ordered ones falling by half with
+    /// each step of distance.
+    /// </summary>
+    public static double Confusion(Character character, int scored, int actual)
+    {
+        ArgumentNullException.ThrowIfNull(character);
+        var n = character.States.Count;
+        if (n < 2) return 1;
+        if (scored == actual) return character.Reliability;
+        var rest = 1 - character.Reliability;
+        if (character.Kind != CharacterKind.Ordered) return rest / (n - 1);
+        var sum = 0d;
+        for (var s = 0; s < n; s++)
+        {
+            if (s != actual) sum += Math.Pow(0.5, Math.Abs(s - actual));
+        }
+        return rest * Math.Pow(0.5, Math.Abs(scored - actual)) / sum;
+    }
+
+    // Looked for and not found: certain where it is absent, one minus the detection where it is there.
+    private static double NotFound(Character character, CharacterDescription description)
+    {
+        var absent = EvidenceItem.AbsentState(character);
+        if (absent < 0) return 0;
+        var share = description.States.FirstOrDefault(s => s.State == character.States[absent].Id)?.Share ?? 0;
+        return share + (1 - share) * (1 - character.Detection);
+    }
+
+    /// <summary>
+    /// The range that readings are held against: that of shade leaves where they are from there and the description has one; else the sun
+    /// leaf's, widened upwards by 1.5.
+    /// </summary>
+    public QuantityRange? RangeOf(EvidenceItem item, CharacterDescription description)
+    {
+        ArgumentNullException.ThrowIfNull(item);
+        ArgumentNullException.ThrowIfNull(description);
+        if (!item.Larger || description.Range is not { } range || range.Kind != QuantityKind.Length) return description.Range;
+        if (description.Shade is { } shade) return shade;
+        if (_widened.TryGetValue(range, out var known)) return known;
+        return _widened[range] = Widened(range, _options.ShadeWidening);
+    }
+
+    /// <summary>A range widened upwards.</summary>
+    public static QuantityRange Widened(QuantityRange range, double by)
+    {
+        ArgumentNullException.ThrowIfNull(range);
+        return range with { High = range.High * by, HighExtreme = range.HighExtreme * by };
+    }
+
+    /// <summary>The distribution of a range, made once.</summary>
+    public RangeDistribution Distribution(QuantityRange range)
+    {
+        ArgumentNullException.ThrowIfNull(range);
+        if (_distributions.TryGetValue(range, out var made)) return made;
+        return _distributions[range] = new RangeDistribution(range, _options.Ranges);
+    }
+
+    /// <summary>How what was seen stands to a description; null where the taxon isn't described in it.</summary>
+    public Fit? Verdict(EvidenceItem item, CharacterDescription? description)
+    {
+        ArgumentNullException.ThrowIfNull(item);
+        if (description is null) return null;
+        if (!description.Applies) return Fit.Conflicts;
+        if (item.Sample is { } sample) return RangeOf(item, description) is { } range ? Distribution(range).Verdict(sample.AsMeasured()) : null;
+        // Against what a plant that has just this state would give: a state seen on one plant in three is no surprise.
+        var p = Raw(item, description);
+        if (item.Of > 0) p = Math.Pow(p, 1d / Math.Max(1, Math.Min(item.Of, _options.MostOfStand)));
+        return p < StateFloor(item, _options.ConflictBelow) ? Fit.Conflicts : p < StateFloor(item, _options.DoubtfulBelow) ? Fit.Doubtful : p < _options.EdgeBelow ? Fit.AtTheEdge : Fit.Fits;
+    }
+
+    // A misreading alone gives a state some probability; a state that only misreading explains is in conflict however unreliable the character.
+    private static double StateFloor(EvidenceItem item, double bound) =>
+        item.NotFound ? bound : Math.Max(bound, 1.0001 * (1 - item.Character.Reliability) / Math.Max(1, item.Character.States.Count - 1) * item.States.Count * (bound / EvidenceOptions.Default.ConflictBelow > 1 ? 1.5 : 1));
+
+    private static double Factorial(int n) => Enumerable.Range(1, n).Aggregate(1d, (product, i) => product * i);
+}

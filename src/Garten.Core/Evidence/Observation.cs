@@ -1,0 +1,208 @@
+using Garten.Core.Characters;
+using Garten.Core.Quantities;
+
+namespace Garten.Core.Evidence;
+
+/// <summary>How sure the observer is.</summary>
+public enum Sureness
+{
+    /// <summary>Sure.</summary>
+    Sure,
+
+    /// <summary>Fairly sure.</summary>
+    Fairly,
+
+    /// <summary>A guess.</summary>
+    Guess,
+}
+
+/// <summary>What came of a look.</summary>
+public enum Outcome
+{
+    /// <summary>Seen, measured or counted.</summary>
+    Seen,
+
+    /// <summary>Looked for and not found: counts as absent, with the probability that it would have been found.</summary>
+    NotFound,
+
+    /// <summary>It couldn't be reached; says nothing about the plant.</summary>
+    OutOfReach,
+}
+
+/// <summary>Where on the plant.</summary>
+public enum Position
+{
+    /// <summary>Not said.</summary>
+    Unsaid,
+
+    /// <summary>Low down.</summary>
+    Low,
+
+    /// <summary>In the middle.</summary>
+    Middle,
+
+    /// <summary>At the top.</summary>
+    Top,
+}
+
+/// <summary>In which light the part grew.</summary>
+public enum Light
+{
+    /// <summary>Not said: taken for sun.</summary>
+    Unsaid,
+
+    /// <summary>In the sun.</summary>
+    Sun,
+
+    /// <summary>In the shade.</summary>
+    Shade,
+}
+
+/// <summary>How old the plant is.</summary>
+public enum Stage
+{
+    /// <summary>Not said: taken for adult.</summary>
+    Unsaid,
+
+    /// <summary>A seedling.</summary>
+    Seedling,
+
+    /// <summary>A sapling.</summary>
+    Sapling,
+
+    /// <summary>Juvenile.</summary>
+    Juvenile,
+
+    /// <summary>Adult.</summary>
+    Adult,
+}
+
+/// <summary>How old the part is.</summary>
+public enum PartAge
+{
+    /// <summary>Not said.</summary>
+    Unsaid,
+
+    /// <summary>Young or this year's.</summary>
+    Young,
+
+    /// <summary>Full-grown or fresh.</summary>
+    Grown,
+
+    /// <summary>Old, worn or faded.</summary>
+    Old,
+}
+
+/// <summary>What was done to the plant.</summary>
+public enum Shaping
+{
+    /// <summary>Nothing that is known.</summary>
+    Unsaid,
+
+    /// <summary>Browsed.</summary>
+    Browsed,
+
+    /// <summary>Mown.</summary>
+    Mown,
+
+    /// <summary>Clipped or trained.</summary>
+    Clipped,
+
+    /// <summary>Resprouting from a cut.</summary>
+    Resprouting,
+}
+
+/// <summary>Whether the part is the plant's own.</summary>
+public enum Attachment
+{
+    /// <summary>Not said: taken for attached.</summary>
+    Unsaid,
+
+    /// <summary>On the plant.</summary>
+    Attached,
+
+    /// <summary>Lying beneath it.</summary>
+    Beneath,
+
+    /// <summary>Perhaps a neighbour's.</summary>
+    PerhapsNeighbours,
+}
+
+/// <summary>Sex of the part.</summary>
+public enum PartSex
+{
+    /// <summary>Not said.</summary>
+    Unsaid,
+
+    /// <summary>Male.</summary>
+    Male,
+
+    /// <summary>Female.</summary>
+    Female,
+
+    /// <summary>Both.</summary>
+    Both,
+}
+
+/// <summary>What a look is to be judged by. All is unsaid by default.</summary>
+public sealed record ObservationContext(
+    Position Position = Position.Unsaid, Light Light = Light.Unsaid, Stage Stage = Stage.Unsaid, PartAge Age = PartAge.Unsaid, Shaping Shaping = Shaping.Unsaid,
+    Attachment Attachment = Attachment.Unsaid, PartSex Sex = PartSex.Unsaid)
+{
+    /// <summary>Whether leaves are larger here than on adult sun shoots.</summary>
+    public bool LeavesAreLarger => Light == Light.Shade || Stage is Stage.Seedling or Stage.Sapling;
+}
+
+/// <summary>A look at one character of a plant. A fact: never changed, only superseded by another one.</summary>
+/// <param name="Id">Identity, made by the device.</param>
+/// <param name="Character">Id of the character.</param>
+/// <param name="Outcome">What came of it.</param>
+/// <param name="States">The states seen: one, or several of which it is one or the other; empty for readings.</param>
+/// <param name="Together">Whether several states are all on the plant.</param>
+/// <param name="Readings">The readings; empty for states.</param>
+/// <param name="Show">Of a stand: how many plants show it; 0 for a single plant.</param>
+/// <param name="Of">Of a stand: how many were looked at; 0 for a single plant.</param>
+/// <param name="Sureness">How sure.</param>
+/// <param name="Context">What it is to be judged by.</param>
+/// <param name="Tool">What it was seen with.</param>
+/// <param name="Date">The day, <c>YYYY-MM-DD</c>.</param>
+/// <param name="Note">A note; may be empty.</param>
+/// <param name="Supersedes">The observation that it corrects; null for a first one.</param>
+/// <param name="Withdrawn">Whether it only takes the superseded one back.</param>
+/// <param name="FromCouplet">The couplet whose statement it answers ("hash#3"); empty where it was looked at by itself.</param>
+public sealed record Observation(
+    Guid Id, string Character, Outcome Outcome, IReadOnlyList<string> States, bool Together, IReadOnlyList<Reading> Readings, int Show, int Of, Sureness Sureness,
+    ObservationContext Context, Tool Tool, string Date, string Note, Guid? Supersedes = null, bool Withdrawn = false, string FromCouplet = "");
+
+/// <summary>The observations of one plant that hold: those that no other one supersedes.</summary>
+public static class EvidenceSheet
+{
+    /// <summary>What holds, in the order in which it was noted. Two that supersede the same one both hold.</summary>
+    public static IReadOnlyList<Observation> Holding(IReadOnlyList<Observation> observations)
+    {
+        ArgumentNullException.ThrowIfNull(observations);
+        var superseded = observations.Select(o => o.Supersedes).OfType<Guid>().ToHashSet();
+        return [.. observations.Where(o => !superseded.Contains(o.Id) && !o.Withdrawn)];
+    }
+
+    /// <summary>What is wrong with an observation, as a sentence; null where it can be kept.</summary>
+    public static string? Problem(Observation observation, Character? character, DateOnly today)
+    {
+        ArgumentNullException.ThrowIfNull(observation);
+        if (observation.Withdrawn) return observation.Supersedes is null ? "Say which observation is taken back." : null;
+        if (character is null) return $"There is no character “{observation.Character}”.";
+        if (observation.States.FirstOrDefault(s => character.IndexOf(s) < 0) is { } unknown) return $"“{unknown}” is no state of {character.Name}.";
+        if (observation.States.Distinct(StringComparer.Ordinal).Count() != observation.States.Count) return "A state is given twice.";
+        if (observation.Outcome == Outcome.Seen && observation.States.Count == 0 && observation.Readings.Count == 0) return "Choose a state or enter a reading.";
+        if (character.IsQuantity && observation.States.Count > 0) return $"{character.Name} is measured; it has no states.";
+        if (!character.IsQuantity && observation.Readings.Count > 0) return $"{character.Name} has states; it isn't measured.";
+        if (observation.Readings.Count > ReadingText.MostReadings) return $"Up to {ReadingText.MostReadings} readings belong to one observation.";
+        if (observation.Readings.Any(r => !double.IsFinite(r.Value) || r.Value < 0 || r.Calibration < 0 || r.Resolution < 0 || !double.IsFinite(r.Calibration + r.Resolution))) return "A reading is no number of 0 or more.";
+        if (character.Kind is CharacterKind.Length or CharacterKind.Ratio && observation.Readings.Any(r => r.Value <= 0)) return "A length or a ratio of zero can't be measured; note that the part is absent instead.";
+        if (character.Kind == CharacterKind.Length && observation.Readings.Any(r => r.Value > ReadingText.LongestLength)) return "A reading is longer than any plant.";
+        if (character.Kind == CharacterKind.Count && observation.Readings.Any(r => Math.Abs(r.Value - Math.Round(r.Value)) > 1e-9)) return "A count is a whole number.";
+        if (observation.Show < 0 || observation.Of < 0 || observation.Show > observation.Of) return "Of a stand, at most as many plants show it as were looked at.";
+        if (!DateOnly.TryParseExact(observation.Date, "yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture, System.Globalization.DateTimeStyles.None, out var date)) return "There is no such date.";
+        return date > today ? "This date is in the future." : null;
+    }
+}
