@@ -193,7 +193,7 @@ public sealed class StatementReader
             if (reader.Longest(_words, i) is not { } phrase) return null;
             var length = phrase.Words.Length;
             var isNoun = phrase.Nouns.Count > 0;
-            var states = isNoun && phrase.States.Count > 0 && !IsStateHere(i, length, phrase) ? [] : Candidates(phrase);
+            var states = isNoun && phrase.States.Count > 0 && !IsStateHere(i, length, phrase) ? [] : Candidates(phrase, i == 0);
             if (states.Count > 0)
             {
                 foreach (var group in states.GroupBy(s => s.Character).Take(1)) Add(group.Key, [.. group.Select(s => s.State)]);
@@ -203,6 +203,8 @@ public sealed class StatementReader
             {
                 _subject = string.Join(' ', phrase.Words);
                 Subject ??= _subject;
+                // "Tree, 8–15 m high" names a part and its form at once.
+                if (phrase.States.Exists(s => s.Character.Organ == Organ.Habit)) Add(phrase.States[0].Character, [.. phrase.States.Where(s => s.Character == phrase.States[0].Character).Select(s => s.State)]);
                 Mark(i, length, StatementPartKind.Noun);
             }
             else return null;
@@ -221,14 +223,14 @@ public sealed class StatementReader
             return _words[next].Text is "or" or "only" or "and" or "in" or "beside";
         }
 
-        private List<(Character Character, int State)> Candidates(Phrase phrase)
+        private List<(Character Character, int State)> Candidates(Phrase phrase, bool opens)
         {
             if (phrase.States.Count == 0) return [];
             var ofSubject = _subject is null ? [] : phrase.States.Where(s => s.Character.Nouns.Contains(_subject, StringComparer.Ordinal)).ToList();
             if (ofSubject.Count > 0) return SameCharacter(ofSubject);
             // A phrase of its own ("milky sap", "low shrub") needs no subject; a single word that names another part does.
             var own = phrase.States.Select(s => s.Character).Distinct().ToList();
-            if (own.Count == 1 && (phrase.Words.Length > 1 || Subject is null && !_inherits || own[0].Id == _last || own[0].Organ == Organ.Habit && Subject is null)) return phrase.States;
+            if (own.Count == 1 && (phrase.Words.Length > 1 || opens || phrase.Nouns.Contains(own[0]) || Subject is null && !_inherits || own[0].Id == _last || own[0].Organ == Organ.Habit && Subject is null)) return phrase.States;
             return [];
         }
 
@@ -242,7 +244,9 @@ public sealed class StatementReader
         private void Add(Character character, List<int> states)
         {
             Crossed(character.Id);
-            if (_subject is null || Subject is null) (_subject, Subject) = (_subject ?? character.Nouns[0], Subject ?? character.Nouns[0]);
+            // A term of another part ("latex", "milky sap") makes that part the subject.
+            if (_subject is null || !character.Nouns.Contains(_subject, StringComparer.Ordinal)) _subject = character.Nouns[0];
+            Subject ??= _subject;
             var at = _states.FindIndex(s => s.Character == character);
             if (at < 0)
             {

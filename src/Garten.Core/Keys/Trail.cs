@@ -1,3 +1,4 @@
+using Garten.Core.Evidence;
 using Garten.Core.Floras;
 
 namespace Garten.Core.Keys;
@@ -6,7 +7,23 @@ namespace Garten.Core.Keys;
 /// <param name="KeyVersion">Hash of the version followed.</param>
 /// <param name="Couplet">Label of the couplet.</param>
 /// <param name="Lead">Index of the chosen lead from 0; null for "can't tell", which keeps every lead open.</param>
-public sealed record TrailAnswer(string KeyVersion, string Couplet, int? Lead);
+/// <param name="Sureness">How sure; a guess counts as fairly sure.</param>
+public sealed record TrailAnswer(string KeyVersion, string Couplet, int? Lead, Sureness Sureness = Sureness.Sure)
+{
+    /// <summary>Probability that a sure answer is the lead that the plant lies under.</summary>
+    public const double SureRight = 0.97;
+
+    /// <summary>The same of a fairly sure one.</summary>
+    public const double FairlyRight = 0.85;
+
+    /// <summary>Probability of this answer at a couplet of so many leads, under one of them: 1 for "can't tell".</summary>
+    public double Probability(int under, int leads)
+    {
+        if (Lead is not { } chosen) return 1;
+        var right = Sureness == Sureness.Sure ? SureRight : FairlyRight;
+        return chosen == under ? right : (1 - right) / Math.Max(1, leads - 1);
+    }
+}
 
 /// <summary>An answered couplet on the way, with the words that were read there.</summary>
 /// <param name="KeyVersion">Hash of the version.</param>

@@ -1,0 +1,110 @@
+using Garten.Core.Evidence;
+using Garten.Core.Floras;
+using Garten.Core.Quantities;
+
+namespace Garten.Core.Keys;
+
+/// <summary>Keys, flora and glossary made ready for the Bench: readings of statements and descriptions by name are worked out once.</summary>
+public sealed class BenchShelf
+{
+    private readonly StatementReader _reader;
+    private readonly Dictionary<string, Dictionary<string, IReadOnlyList<IReadOnlyList<StatementReading>>>> _readings = new(StringComparer.Ordinal);
+    private readonly ILookup<string, string> _forms;
+
+    /// <summary>Makes it.</summary>
+    /// <param name="keys">The key versions.</param>
+    /// <param name="table">Characters, descriptions as written, seasons.</param>
+    /// <param name="taxa">The taxa of the flora.</param>
+    /// <param name="taught">Terms that a person has taught.</param>
+    /// <param name="corrected">Readings that a person has set.</param>
+    public BenchShelf(KeyShelf keys, CharacterTable table, IReadOnlyList<Taxon> taxa, IReadOnlyList<TaughtTerm>? taught = null, IReadOnlyList<CorrectedStatement>? corrected = null)
+    {
+        ArgumentNullException.ThrowIfNull(table);
+        ArgumentNullException.ThrowIfNull(taxa);
+        Keys = keys;
+        Table = table;
+        Descriptions = CharacterTable.Complete(table.Descriptions, taxa);
+        Likelihood = new Likelihood(Descriptions);
+        _forms = taxa.Where(t => t.Rank is "cultivar" or "form").ToLookup(t => t.Parent, t => t.Id, StringComparer.Ordinal);
+        _reader = new StatementReader(table.Characters, taught, corrected);
+    }
+
+    /// <summary>The key versions.</summary>
+    public KeyShelf Keys { get; }
+
+    /// <summary>Characters and seasons.</summary>
+    public CharacterTable Table { get; }
+
+    /// <summary>The descriptions of the flora's species, hybrids and forms, completed.</summary>
+    public IReadOnlyList<TaxonDescription> Descriptions { get; }
+
+    /// <summary>The weigher over the whole flora.</summary>
+    public Likelihood Likelihood { get; }
+
+    /// <summary>Cultivated and sport forms of a taxon.</summary>
+    public IEnumerable<string> FormsOf(string taxon) => _forms[taxon];
+
+    /// <summary>Per lead of a couplet, the readings of its statements.</summary>
+    public IReadOnlyList<IReadOnlyList<StatementReading>> Readings(KeyVersion version, string couplet)
+    {
+        ArgumentNullException.ThrowIfNull(version);
+        if (!_readings.TryGetValue(version.Hash, out var own)) _readings[version.Hash] = own = new(StringComparer.Ordinal);
+        if (!own.TryGetValue(couplet, out var read)) own[couplet] = read = [.. version.Find(couplet)!.Leads.Select(l => _reader.Read(l.Statements))];
+        return read;
+    }
+
+    /// <summary>
+    /// Descriptions made of a key's own statements on the ways to each end: what its leads claim of it. Provisional; used where the flora
+    /// has no description of its own.
+    /// </summary>
+    /// <param name="start">Hash of the version to start with.</param>
+    /// <returns>By name as the keys give it.</returns>
+    public IReadOnlyDictionary<string, TaxonDescription> Provisional(string start)
+    {
+        var map = new KeyMap(Keys, start, new HashSet<string>(StringComparer.Ordinal));
+        var found = new Dictionary<string, List<Dictionary<string, StatementClaim>>>(StringComparer.Ordinal);
+        // A taxon that is reached by very many ways is described well enough by some of them.
+        const int mostWays = 20_000;
+        var ways = new Stack<(KeyPlace Place, Dictionary<string, StatementClaim> Claims)>([(map.Start, new(StringComparer.Ordinal))]);
+        for (var n = 0; n < mostWays && ways.TryPop(out var at); n++)
+        {
+            var readings = Readings(Keys.Find(at.Place.Version)!, at.Place.Couplet);
+            var steps = map.Steps(at.Place);
+            for (var l = 0; l < steps.Length; l++)
+            {
+                var claims = new Dictionary<string, StatementClaim>(at.Claims, StringComparer.Ordinal);
+                // What is said further down is said of fewer taxa: it stands.
+                foreach (var claim in readings[l].SelectMany(r => r.Claims)) claims[claim.Character] = claim;
+                if (steps[l].Place is { } next) ways.Push((next, claims));
+                else if (found.TryGetValue(steps[l].EndName, out var list)) list.Add(claims);
+                else found[steps[l].EndName] = [claims];
+            }
+        }
+        return found.ToDictionary(f => f.Key, f => new TaxonDescription(f.Key, [.. Describe(f.Value)], true), StringComparer.Ordinal);
+    }
+
+    private IEnumerable<CharacterDescription> Describe(List<Dictionary<string, StatementClaim>> ways)
+    {
+        foreach (var id in ways.SelectMany(w => w.Keys).Distinct(StringComparer.Ordinal).Order(StringComparer.Ordinal))
+        {
+            if (Table.Find(id) is not { } character) continue;
+            var claims = ways.Select(w => w.GetValueOrDefault(id)).OfType<StatementClaim>().ToList();
+            // One way that says nothing of it leaves it unknown there; the others describe it.
+            if (character.IsQuantity)
+            {
+                var ranges = claims.Select(c => c.Range).OfType<QuantityRange>().Distinct().ToList();
+                if (ranges.Count == 1) yield return new CharacterDescription(id, [], ranges[0]);
+                else if (ranges.Count > 1) yield return new CharacterDescription(id, [], new QuantityRange(ranges[0].Kind, RangeForm.Between, ranges.Min(r => r.Low), ranges.Max(r => r.High)));
+            }
+            else
+            {
+                var shares = new Dictionary<string, double>(StringComparer.Ordinal);
+                foreach (var claim in claims)
+                {
+                    foreach (var state in claim.States) shares[state] = shares.GetValueOrDefault(state) + claim.Modality / claim.States.Count / claims.Count;
+                }
+                yield return new CharacterDescription(id, [.. shares.OrderBy(s => s.Key, StringComparer.Ordinal).Select(s => new StateShare(s.Key, s.Value))]);
+            }
+        }
+    }
+}

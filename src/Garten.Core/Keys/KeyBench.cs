@@ -1,0 +1,219 @@
+using Garten.Core.Characters;
+using Garten.Core.Evidence;
+using Garten.Core.Floras;
+using Garten.Core.Identification;
+using Garten.Core.Quantities;
+
+namespace Garten.Core.Keys;
+
+/// <summary>A taxon with its probability.</summary>
+/// <param name="Name">As the keys call it.</param>
+/// <param name="TaxonId">The taxon of the flora; null where the flora hasn't it.</param>
+/// <param name="Share">Its probability among all ends of the keys, 0 to 1.</param>
+/// <param name="OnTrail">Whether the answers leave it standing.</param>
+/// <param name="IsProvisional">Whether it is weighed by what the key itself says of it, for want of a description.</param>
+/// <param name="Items">How the sheet stands to it, item by item.</param>
+public sealed record WeighedEnd(string Name, string? TaxonId, double Share, bool OnTrail, bool IsProvisional, IReadOnlyList<ItemFit> Items);
+
+/// <summary>The answered couplet that was most likely answered wrongly.</summary>
+/// <param name="KeyVersion">Hash of the version.</param>
+/// <param name="Couplet">Label of the couplet.</param>
+/// <param name="Probability">Probability that the plant left the trail there, by the sheet and the descriptions.</param>
+/// <param name="Lead">The lead that it may lie under instead.</param>
+/// <param name="Character">The character to look at again; empty where none can be seen now.</param>
+/// <param name="Best">The likeliest taxon behind the leads that weren't taken.</param>
+public sealed record WeakTurn(string KeyVersion, string Couplet, double Probability, int Lead, string Character, string Best);
+
+/// <summary>A path that is still open, with its probability.</summary>
+public sealed record OpenPath(string KeyVersion, string Couplet, double Share);
+
+/// <summary>What the Bench shows of a walk with a sheet.</summary>
+/// <param name="Walk">The walk, with the answers that the sheet gives.</param>
+/// <param name="BySheet">The answers among them that the sheet has given.</param>
+/// <param name="Against">Answered couplets of which the sheet clearly says otherwise.</param>
+/// <param name="Verdicts">The couplets on the way and those open, weighed.</param>
+/// <param name="Ends">All ends of the keys, likeliest first.</param>
+/// <param name="Turns">The answered couplets by how likely the plant left the trail there, likeliest first; those without any doubt are left out.</param>
+/// <param name="Paths">The open couplets with their shares.</param>
+public sealed record BenchState(
+    WalkState Walk, IReadOnlyList<TrailAnswer> BySheet, IReadOnlyList<TrailAnswer> Against, IReadOnlyList<CoupletVerdict> Verdicts, IReadOnlyList<WeighedEnd> Ends, IReadOnlyList<WeakTurn> Turns,
+    IReadOnlyList<OpenPath> Paths);
+
+/// <summary>Follows keys with a sheet of evidence.</summary>
+public static class KeyBench
+{
+    // A species' own form against its cultivated ones, before anything is seen.
+    private const double FormPrior = 0.05;
+
+    // Turns less doubtful than this are not worth a word.
+    private const double LeastDoubt = 0.02;
+
+    /// <summary>Follows the keys as far as answers and sheet reach, and weighs everything.</summary>
+    /// <param name="shelf">Keys and flora.</param>
+    /// <param name="start">Hash of the version to start with.</param>
+    /// <param name="answers">The answers given; they go before what the sheet says.</param>
+    /// <param name="observations">The looks at the plant; superseded ones are passed over.</param>
+    /// <param name="hand">Statements weighed by hand.</param>
+    /// <param name="day">The day, for what can be seen.</param>
+    public static BenchState Follow(BenchShelf shelf, string start, IReadOnlyList<TrailAnswer> answers, IReadOnlyList<Observation> observations, IReadOnlyList<HandWeighing> hand, DateOnly day)
+    {
+        ArgumentNullException.ThrowIfNull(shelf);
+        var options = EvidenceOptions.Default;
+        var items = EvidenceItem.Pool(EvidenceSheet.Holding(observations), shelf.Table.Find, options);
+        var followed = answers.Select(a => a.KeyVersion).ToHashSet(StringComparer.Ordinal);
+        if (shelf.Keys.Find(start) is null) throw new ArgumentException("The key version to start with isn't on the shelf.", nameof(start));
+        var map = new KeyMap(shelf.Keys, start, followed);
+        var names = map.Behind(map.Start);
+        var ids = names.ToDictionary(n => n, n => shelf.Keys.Recognise(n)?.Id, StringComparer.Ordinal);
+        var provisional = names.Any(n => ids[n] is not { } id || !Describes(shelf, id)) ? shelf.Provisional(start) : new Dictionary<string, TaxonDescription>(StringComparer.Ordinal);
+        var own = provisional.Where(p => ids.TryGetValue(p.Key, out var id) && (id is null || !Describes(shelf, id))).Select(p => p.Value).ToList();
+        var sheet = new WeighedSheet(items, [.. shelf.Descriptions, .. own], own.Count == 0 ? shelf.Likelihood : new Likelihood([.. shelf.Descriptions, .. own]));
+        string Key(string name) => ids[name] is { } id && Describes(shelf, id) ? id : name;
+        var weighing = new CoupletWeighing(sheet, options);
+
+        CoupletVerdict Weigh(KeyPlace place, bool leaveOutOwn = false)
+        {
+            var version = shelf.Keys.Find(place.Version)!;
+            return weighing.Weigh(place.Version, version.Find(place.Couplet)!, shelf.Readings(version, place.Couplet), [.. map.Steps(place).Select(s => (IReadOnlyList<string>)[.. map.Behind(s).Select(Key)])], hand, leaveOutOwn);
+        }
+
+        // Couplets that the sheet decides are answered by it, one after the other, until one is open.
+        var all = answers.ToList();
+        var bySheet = new List<TrailAnswer>();
+        var walk = KeyWalk.Follow(shelf.Keys, start, all);
+        var verdicts = new Dictionary<KeyPlace, CoupletVerdict>();
+        for (var going = items.Count > 0 || hand.Count > 0; going;)
+        {
+            going = false;
+            foreach (var open in walk.Open)
+            {
+                var place = new KeyPlace(open.KeyVersion, open.Couplet.Label);
+                if (!verdicts.TryGetValue(place, out var verdict)) verdicts[place] = verdict = Weigh(place);
+                if (verdict.Call != CoupletCall.Clear) continue;
+                var given = new TrailAnswer(place.Version, place.Couplet, verdict.Best);
+                all.Add(given);
+                bySheet.Add(given);
+                going = true;
+            }
+            if (going) walk = KeyWalk.Follow(shelf.Keys, start, all);
+        }
+        foreach (var place in walk.Steps.Select(s => new KeyPlace(s.KeyVersion, s.Couplet)).Concat(walk.Open.Select(o => new KeyPlace(o.KeyVersion, o.Couplet.Label))))
+        {
+            if (!verdicts.ContainsKey(place)) verdicts[place] = Weigh(place);
+        }
+        var against = answers.Where(a => a.Lead is { } l && verdicts.TryGetValue(new KeyPlace(a.KeyVersion, a.Couplet), out var v) && v.Call == CoupletCall.Clear && v.Best != l).ToList();
+
+        var onSheet = items.Where(i => i.Weight > 0).Select(i => i.Character.Id).ToHashSet(StringComparer.Ordinal);
+        bool Counts(TrailAnswer answer)
+        {
+            var version = shelf.Keys.Find(answer.KeyVersion);
+            return version is not null && !shelf.Readings(version, answer.Couplet).SelectMany(l => l).SelectMany(s => s.Claims).Any(c => onSheet.Contains(c.Character))
+                && !hand.Any(h => h.KeyVersion == answer.KeyVersion && h.Couplet == answer.Couplet);
+        }
+        var counting = answers.Where(Counts).ToDictionary(a => new KeyPlace(a.KeyVersion, a.Couplet));
+        var byHand = hand.GroupBy(h => new KeyPlace(h.KeyVersion, h.Couplet)).ToDictionary(g => g.Key, g => g.ToList());
+        var routes = BestRoutes(map, counting, byHand);
+        var taxa = names.ToDictionary(n => n, n => WeighWithForms(shelf, sheet, Key(n), null), StringComparer.Ordinal);
+        var shares = WeighedSheet.Shares([.. names.Select(n => routes[n] + taxa[n].LogLikelihood)]);
+        var standing = walk.Standing.Select(s => s.Name).ToHashSet(StringComparer.Ordinal);
+        var ends = names.Select((n, i) => new WeighedEnd(n, ids[n], shares[i], standing.Contains(n), Key(n) == n && provisional.ContainsKey(n), taxa[n].Items)).OrderByDescending(e => e.Share).ToList();
+        var shareOf = ends.ToDictionary(e => e.Name, e => e.Share, StringComparer.Ordinal);
+        var paths = walk.Open.Select(o => new OpenPath(o.KeyVersion, o.Couplet.Label, map.Behind(new KeyPlace(o.KeyVersion, o.Couplet.Label)).Sum(n => shareOf[n]))).ToList();
+        var turns = items.Count == 0 ? [] : Turns(shelf, map, walk, sheet, names, Key, onSheet, day);
+        return new BenchState(walk, bySheet, against, [.. verdicts.Values], ends, turns, paths);
+    }
+
+    private static bool Describes(BenchShelf shelf, string taxon) => shelf.Descriptions.Any(d => d.Taxon == taxon);
+
+    private static WeighedTaxon WeighWithForms(BenchShelf shelf, WeighedSheet sheet, string taxon, Func<EvidenceItem, bool>? leaveOut)
+    {
+        var own = sheet.Weigh(taxon, leaveOut);
+        var forms = shelf.FormsOf(taxon).Where(sheet.Describes).Select(f => sheet.Weigh(f, leaveOut)).ToList();
+        if (forms.Count == 0) return own;
+        var best = forms.MaxBy(f => f.LogLikelihood)!;
+        var top = Math.Max(own.LogLikelihood, best.LogLikelihood);
+        var mixed = top + Math.Log((1 - FormPrior) * Math.Exp(own.LogLikelihood - top) + FormPrior / forms.Count * forms.Sum(f => Math.Exp(f.LogLikelihood - top)));
+        return new WeighedTaxon(taxon, mixed, best.LogLikelihood > own.LogLikelihood ? best.Items : own.Items);
+    }
+
+    // ln of the probability of the counting answers under each end, by its best route.
+    private static Dictionary<string, double> BestRoutes(KeyMap map, Dictionary<KeyPlace, TrailAnswer> answers, Dictionary<KeyPlace, List<HandWeighing>> byHand)
+    {
+        var best = new Dictionary<KeyPlace, double> { [map.Start] = 0 };
+        var ends = new Dictionary<string, double>(StringComparer.Ordinal);
+        foreach (var place in TopologicalOrder(map))
+        {
+            if (!best.TryGetValue(place, out var score)) continue;
+            var steps = map.Steps(place);
+            for (var l = 0; l < steps.Length; l++)
+            {
+                var next = score + (answers.TryGetValue(place, out var answer) ? Math.Log(answer.Probability(l, steps.Length)) : 0);
+                foreach (var h in byHand.GetValueOrDefault(place) ?? []) next += Math.Log(h.Lead == l == h.Fits ? CoupletVerdict.HandTrue : 1 - CoupletVerdict.HandTrue);
+                if (steps[l].Place is { } to) best[to] = Math.Max(best.GetValueOrDefault(to, double.NegativeInfinity), next);
+                else ends[steps[l].EndName] = Math.Max(ends.GetValueOrDefault(steps[l].EndName, double.NegativeInfinity), next);
+            }
+        }
+        return ends;
+    }
+
+    // A sound key goes round in no circle: every place comes after all that lead to it.
+    private static List<KeyPlace> TopologicalOrder(KeyMap map)
+    {
+        var waitingFor = map.Order.ToDictionary(p => p, _ => 0);
+        foreach (var place in map.Order)
+        {
+            foreach (var step in map.Steps(place))
+            {
+                if (step.Place is { } to) waitingFor[to]++;
+            }
+        }
+        var order = new List<KeyPlace>();
+        var ready = new Queue<KeyPlace>([map.Start]);
+        while (ready.TryDequeue(out var place))
+        {
+            order.Add(place);
+            foreach (var step in map.Steps(place))
+            {
+                if (step.Place is { } to && --waitingFor[to] == 0) ready.Enqueue(to);
+            }
+        }
+        return order;
+    }
+
+    // Where the plant may have left the trail: by the sheet, the probability of the ends that each answer has left behind.
+    private static List<WeakTurn> Turns(BenchShelf shelf, KeyMap map, WalkState walk, WeighedSheet sheet, string[] names, Func<string, string> key, HashSet<string> onSheet, DateOnly day)
+    {
+        var turns = new List<WeakTurn>();
+        foreach (var step in walk.Steps.Where(s => s.Lead is not null))
+        {
+            var place = new KeyPlace(step.KeyVersion, step.Couplet);
+            var leads = map.Steps(place);
+            var kept = map.Behind(leads[step.Lead!.Value]).ToHashSet(StringComparer.Ordinal);
+            var left = map.Behind(place).Where(n => !kept.Contains(n)).ToList();
+            if (left.Count == 0) continue;
+            var at = place.ToString();
+            bool LeaveOut(EvidenceItem item) => item.FromCouplets.Count > 0 && item.FromCouplets.All(f => f == at);
+            var shares = WeighedSheet.Shares([.. names.Select(n => WeighWithForms(shelf, sheet, key(n), LeaveOut).LogLikelihood)]);
+            var byName = names.Zip(shares).ToDictionary(p => p.First, p => p.Second, StringComparer.Ordinal);
+            var probability = left.Sum(n => byName[n]);
+            if (probability < LeastDoubt) continue;
+            var bestLeft = left.MaxBy(n => byName[n])!;
+            var bestKept = kept.MaxBy(n => byName[n])!;
+            var lead = Enumerable.Range(0, leads.Length).Where(l => l != step.Lead).First(l => map.Behind(leads[l]).Contains(bestLeft));
+            turns.Add(new WeakTurn(step.KeyVersion, step.Couplet, probability, lead, LookAgain(shelf, sheet, place, key(bestLeft), key(bestKept), onSheet, day), bestLeft));
+        }
+        return [.. turns.OrderByDescending(t => t.Probability)];
+    }
+
+    // The character to look at: of this couplet's own the one that can be seen now and separates best, else any of the flora's.
+    private static string LookAgain(BenchShelf shelf, WeighedSheet sheet, KeyPlace place, string first, string second, HashSet<string> onSheet, DateOnly day)
+    {
+        var own = shelf.Readings(shelf.Keys.Find(place.Version)!, place.Couplet).SelectMany(l => l).SelectMany(s => s.Claims).Select(c => c.Character).ToHashSet(StringComparer.Ordinal);
+        var seen = shelf.Table.Characters.Where(c => c.CanBeSeen(day, shelf.Table.Seasons))
+            .Select(c => (Character: c, Separation: Separation.Of(c, sheet.Description(first, c.Id), sheet.Description(second, c.Id), sheet.Likelihood)))
+            .Where(c => c.Separation > 0.5)
+            .OrderByDescending(c => own.Contains(c.Character.Id)).ThenByDescending(c => !onSheet.Contains(c.Character.Id)).ThenByDescending(c => Math.Round(c.Separation, 1)).ThenBy(c => c.Character.EffortSeconds)
+            .ToList();
+        return seen.Count > 0 ? seen[0].Character.Id : own.FirstOrDefault() ?? "";
+    }
+}

@@ -1,0 +1,77 @@
+using Garten.Core.Floras;
+
+namespace Garten.Core.Keys;
+
+/// <summary>A place in the keys: a couplet of a version.</summary>
+internal readonly record struct KeyPlace(string Version, string Couplet)
+{
+    public override string ToString() => $"{Version}#{Couplet}";
+}
+
+/// <summary>What a lead leads to: another place, or an end.</summary>
+internal readonly record struct KeyStep(KeyPlace? Place, string EndName, TaxonName? EndTaxon);
+
+/// <summary>The couplets within reach of a start, with their leads resolved through hand-overs, and what lies behind each.</summary>
+internal sealed class KeyMap
+{
+    private readonly Dictionary<KeyPlace, KeyStep[]> _steps = [];
+    private readonly Dictionary<KeyPlace, string[]> _behind = [];
+
+    public KeyMap(KeyShelf shelf, string start, IReadOnlySet<string> followed)
+    {
+        var first = shelf.Find(start)!;
+        Start = new KeyPlace(start, first.Key.Couplets[0].Label);
+        var waiting = new Stack<KeyPlace>([Start]);
+        while (waiting.TryPop(out var place))
+        {
+            if (_steps.ContainsKey(place)) continue;
+            var version = shelf.Find(place.Version)!;
+            var steps = version.Find(place.Couplet)!.Leads.Select(l => Resolve(shelf, version, l, followed)).ToArray();
+            _steps[place] = steps;
+            Order.Add(place);
+            foreach (var step in steps)
+            {
+                if (step.Place is { } next) waiting.Push(next);
+            }
+        }
+    }
+
+    public KeyPlace Start { get; }
+
+    public List<KeyPlace> Order { get; } = [];
+
+    public KeyStep[] Steps(KeyPlace place) => _steps[place];
+
+    private static KeyStep Resolve(KeyShelf shelf, KeyVersion version, Lead lead, IReadOnlySet<string> followed)
+    {
+        var to = lead.Destination!;
+        if (to.Kind == DestinationKind.Couplet) return new KeyStep(new KeyPlace(version.Hash, to.Target), "", null);
+        if (to.Kind == DestinationKind.Taxon) return new KeyStep(null, to.Target, to.Taxon);
+        var named = shelf.Resolve(to.Target, version);
+        var key = named.FirstOrDefault(v => followed.Contains(v.Hash)) ?? (named.Count > 0 ? named[0] : null);
+        return key is null ? new KeyStep(null, to.Target, null) : new KeyStep(new KeyPlace(key.Hash, key.Key.Couplets[0].Label), "", null);
+    }
+
+    /// <summary>Names of the ends behind a lead, each once.</summary>
+    public IEnumerable<string> Behind(KeyStep step) => step.Place is { } place ? Behind(place) : [step.EndName];
+
+    /// <summary>Names of the ends behind a place, each once.</summary>
+    public string[] Behind(KeyPlace from)
+    {
+        if (_behind.TryGetValue(from, out var known)) return known;
+        var names = new List<string>();
+        var seen = new HashSet<string>(StringComparer.Ordinal);
+        var met = new HashSet<KeyPlace>();
+        var waiting = new Stack<KeyPlace>([from]);
+        while (waiting.TryPop(out var place))
+        {
+            if (!met.Add(place)) continue;
+            foreach (var step in _steps[place])
+            {
+                if (step.Place is { } next) waiting.Push(next);
+                else if (seen.Add(step.EndName)) names.Add(step.EndName);
+            }
+        }
+        return _behind[from] = [.. names];
+    }
+}
