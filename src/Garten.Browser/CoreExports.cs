@@ -1,6 +1,7 @@
 using System.Runtime.InteropServices.JavaScript;
 using System.Text.Json;
 using Garten.Core.Contracts;
+using Garten.Core.Floras;
 using Garten.Core.Keys;
 
 namespace Garten.Browser;
@@ -8,7 +9,7 @@ namespace Garten.Browser;
 /// <summary>The core for the browser's worker: JSON in, JSON out, nothing else.</summary>
 public static partial class CoreExports
 {
-    private static KeyShelf _shelf = new([]);
+    private static BenchShelf _shelf = new(new KeyShelf([]), CharacterTable.Empty, []);
 
     /// <summary>Reads a key text.</summary>
     [JSExport]
@@ -22,8 +23,7 @@ public static partial class CoreExports
     [JSExport]
     public static string FillShelf(string shelf)
     {
-        var filled = JsonSerializer.Deserialize(shelf, CoreJson.Default.Shelf)!;
-        _shelf = new KeyShelf(filled.Versions, filled.Taxa);
+        _shelf = JsonSerializer.Deserialize(shelf, CoreJson.Default.Shelf)!.Ready();
         return "true";
     }
 
@@ -32,6 +32,26 @@ public static partial class CoreExports
     public static string Walk(string request)
     {
         var walk = JsonSerializer.Deserialize(request, CoreJson.Default.WalkRequest)!;
-        return JsonSerializer.Serialize(KeyWalk.Follow(_shelf, walk.Start, walk.Answers), CoreJson.Default.WalkState);
+        return JsonSerializer.Serialize(KeyWalk.Follow(_shelf.Keys, walk.Start, walk.Answers), CoreJson.Default.WalkState);
     }
+
+    /// <summary>Follows the keys on the shelf with a sheet of evidence.</summary>
+    [JSExport]
+    public static string Bench(string request) =>
+        JsonSerializer.Serialize(JsonSerializer.Deserialize(request, CoreJson.Default.BenchRequest)!.Follow(_shelf), CoreJson.Default.BenchState);
+
+    /// <summary>What awaits one who starts any of the keys on the shelf.</summary>
+    [JSExport]
+    public static string Outlook(string request) =>
+        JsonSerializer.Serialize(JsonSerializer.Deserialize(request, CoreJson.Default.OutlookRequest)!.Look(_shelf), CoreJson.Default.IReadOnlyListKeyOutlook);
+
+    /// <summary>Reads readings while they are typed.</summary>
+    [JSExport]
+    public static string Measure(string request) =>
+        JsonSerializer.Serialize(JsonSerializer.Deserialize(request, CoreJson.Default.MeasureRequest)!.Read(_shelf), CoreJson.Default.MeasureResponse);
+
+    /// <summary>The statements of a key on the shelf with their readings.</summary>
+    [JSExport]
+    public static string Statements(string hash) =>
+        JsonSerializer.Serialize(_shelf.Keys.Find(JsonSerializer.Deserialize(hash, CoreJson.Default.String)!) is { } version ? CoupletReadings.Of(_shelf, version) : [], CoreJson.Default.IReadOnlyListCoupletReadings);
 }

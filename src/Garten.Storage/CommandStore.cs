@@ -2,13 +2,15 @@ using System.Globalization;
 using System.Security.Cryptography;
 using System.Text.Json;
 using Garten.Core.Contracts;
+using Garten.Core.Evidence;
+using Garten.Core.Floras;
 using Garten.Core.Keys;
 using Npgsql;
 
 namespace Garten.Storage;
 
 /// <summary>Carries out commands: each wholly or not at all, each once.</summary>
-public sealed class CommandStore(NpgsqlDataSource database, TimeProvider clock)
+public sealed class CommandStore(NpgsqlDataSource database, TimeProvider clock, CharacterTable glossary)
 {
     // The oldest date a record may carry: before it, dates belong to another calendar.
     private static readonly DateOnly OldestDate = new(1753, 1, 1);
@@ -16,6 +18,8 @@ public sealed class CommandStore(NpgsqlDataSource database, TimeProvider clock)
     private const int LongestName = 200;
     private const int LongestNote = 10_000;
     private const int MostAnswers = 10_000;
+    private const int MostObservations = 5_000;
+    private const int LongestTerm = 200;
 
     /// <summary>Carries out a command. A refusal is a result, not an exception; only a database that doesn't answer throws.</summary>
     public async Task<CommandResult> ApplyAsync(Command command, CancellationToken stop)
@@ -60,6 +64,14 @@ public sealed class CommandStore(NpgsqlDataSource database, TimeProvider clock)
             case RecordDeterminationCommand record:
                 await RecordAsync(connection, record, stop);
                 return new CommandResult(record.Id, CommandStatus.Applied);
+            case TeachTermCommand teach:
+                await CheckTermAsync(connection, teach, stop);
+                await EvidenceRepository.TeachAsync(connection, teach, clock.GetUtcNow(), stop);
+                return new CommandResult(teach.Id, CommandStatus.Applied);
+            case CorrectStatementCommand correct:
+                await CheckClaimsAsync(connection, correct, stop);
+                await EvidenceRepository.CorrectAsync(connection, correct, clock.GetUtcNow(), stop);
+                return new CommandResult(correct.Id, CommandStatus.Applied);
             default:
                 throw Refused(422, "command.kind", "This kind of command isn't known.", "See the API's description for the kinds of commands.", "kind");
         }
@@ -121,7 +133,58 @@ public sealed class CommandStore(NpgsqlDataSource database, TimeProvider clock)
         if (await DeterminationRepository.IsDeterminationAsync(connection, it.DeterminationId, stop)) throw Refused(409, "determination.exists", "A determination of this id is there already.", "Make a new id: an earlier determination is never overwritten.", "determinationId");
         if (await DeterminationRepository.PlaceOfPlantAsync(connection, it.PlantId, stop) is { } place && place != it.PlaceId) throw Refused(409, "plant.place", "This plant grows at another place.", "Name the place it was recorded at, or record another plant.", "placeId");
         if (await DeterminationRepository.OccurrenceAsync(connection, it.OccurrenceId, stop) is { } seen && seen != (it.PlantId, date)) throw Refused(409, "occurrence.disagrees", "This look was of another plant or on another day.", "Make a new occurrence id for another day.", "occurrenceId");
+        var looks = await CheckObservationsAsync(connection, it, stop);
         await DeterminationRepository.AddAsync(connection, it, date, walk, clock.GetUtcNow(), stop);
+        foreach (var look in looks) await EvidenceRepository.AddAsync(connection, it.PlantId, it.Recorder.Id, look, clock.GetUtcNow(), stop);
+    }
+
+    // The looks that are new; those that are kept already must be of this plant.
+    private async Task<IReadOnlyList<Observation>> CheckObservationsAsync(NpgsqlConnection connection, RecordDeterminationCommand it, CancellationToken stop)
+    {
+        var looks = it.Observations ?? [];
+        if (looks.Count > MostObservations || (it.Hand?.Count ?? 0) > MostObservations) throw Refused(422, "observations.too-many", "These are too many observations.", $"Send at most {MostObservations} at a time.", "observations");
+        if (looks.Count == 0) return [];
+        var known = await EvidenceRepository.KnownAsync(connection, [.. looks.Select(o => o.Id)], stop);
+        var table = await FloraRepository.TableAsync(connection, glossary, stop);
+        var today = DateOnly.FromDateTime(clock.GetLocalNow().Date);
+        var ids = new HashSet<Guid>();
+        for (var i = 0; i < looks.Count; i++)
+        {
+            var field = string.Create(CultureInfo.InvariantCulture, $"observations[{i}]");
+            var look = looks[i];
+            if (look.Id == Guid.Empty || !ids.Add(look.Id)) throw Refused(422, "observation.id", "An observation needs an id of its own.", "Make a new UUID (version 7) for each.", field);
+            if (known.TryGetValue(look.Id, out var plant))
+            {
+                if (plant != it.PlantId) throw Refused(409, "observation.plant", "This observation is of another plant.", "Make a new observation for this plant.", field);
+                continue;
+            }
+            if (EvidenceSheet.Problem(look, table.Find(look.Character), today) is { } wrong) throw Refused(422, "observation.invalid", "An observation can't be kept.", wrong, field);
+            CheckText(look.Note, field, "The note", LongestNote, required: false);
+        }
+        return [.. looks.Where(o => !known.ContainsKey(o.Id))];
+    }
+
+    private async Task CheckTermAsync(NpgsqlConnection connection, TeachTermCommand teach, CancellationToken stop)
+    {
+        CheckText(teach.Term, "term", "The term", LongestTerm, required: true);
+        var table = await FloraRepository.TableAsync(connection, glossary, stop);
+        if (table.Find(teach.Character) is not { } character) throw Refused(422, "character.unknown", "There is no such character.", "Choose one of the glossary.", "character");
+        if (character.IndexOf(teach.State) < 0) throw Refused(422, "state.unknown", $"{character.Name} has no such state.", "Choose one of its states.", "state");
+    }
+
+    private async Task CheckClaimsAsync(NpgsqlConnection connection, CorrectStatementCommand correct, CancellationToken stop)
+    {
+        CheckText(correct.Text, "text", "The statement", LongestNote, required: true);
+        var table = await FloraRepository.TableAsync(connection, glossary, stop);
+        for (var i = 0; i < correct.Claims.Count; i++)
+        {
+            var field = string.Create(CultureInfo.InvariantCulture, $"claims[{i}]");
+            var claim = correct.Claims[i];
+            if (table.Find(claim.Character) is not { } character) throw Refused(422, "character.unknown", "There is no such character.", "Choose one of the glossary.", field);
+            if (claim.States.Any(s => character.IndexOf(s) < 0)) throw Refused(422, "state.unknown", $"{character.Name} has no such state.", "Choose one of its states.", field);
+            if (!(claim.Modality is > 0 and <= 1)) throw Refused(422, "claim.modality", "The frequency isn't one.", "Give a share above 0, up to 1.", field);
+            if (character.IsQuantity ? claim.Range is null || claim.Range.Kind != character.Quantity || claim.Range.Contradiction() is not null : claim.States.Count == 0) throw Refused(422, "claim.empty", "The claim says nothing of the character.", "Give its states, or a range of its kind.", field);
+        }
     }
 
     private DateOnly CheckDate(string text)

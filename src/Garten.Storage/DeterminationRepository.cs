@@ -76,7 +76,7 @@ public sealed class DeterminationRepository(NpgsqlDataSource database)
             """
             select p.id, p.label, l.id, l.name, l.locality, l.latitude, l.longitude, l.uncertainty_metres, l.caution
             from plant p join place l on l.id = p.place_id where p.id = $1
-            """, id).ReadAllAsync(r => new PlantDetail(r.GetGuid(0), r.GetString(1), PlaceRepository.Read(r, 2), [], []), stop);
+            """, id).ReadAllAsync(r => new PlantDetail(r.GetGuid(0), r.GetString(1), PlaceRepository.Read(r, 2), [], [], []), stop);
         if (plants.Count == 0) return null;
         var determinations = await connection.Command(
             """
@@ -88,7 +88,7 @@ public sealed class DeterminationRepository(NpgsqlDataSource database)
             order by d.number desc
             """, id).ReadAllAsync(r => new DeterminationDetail(r.GetGuid(0), r.GetGuid(1), r.GetFieldValue<DateOnly>(2), r.GetFieldValue<DateTimeOffset>(3),
                 new PersonReference(r.GetGuid(4), r.GetString(5)), r.GetString(6), r.GetFieldValue<string[]>(7), r.GetString(8), r.GetString(9), Steps(r.GetString(10)), r.GetString(11)), stop);
-        return plants[0] with { Determinations = determinations };
+        return plants[0] with { Determinations = determinations, Observations = await EvidenceRepository.OfPlantAsync(connection, id, stop) };
     }
 
     /// <summary>Every occurrence that has a determination within the filter, newest first, with all its determinations.</summary>
@@ -155,10 +155,11 @@ public sealed class DeterminationRepository(NpgsqlDataSource database)
         var names = walk.Standing.Select(s => s.Name).ToArray();
         await connection.Command(
             """
-            insert into determination (id, occurrence_id, plant_id, place_id, event_date, identified_by, recorded_at, name, names, start_key, note, trail)
-            values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12)
+            insert into determination (id, occurrence_id, plant_id, place_id, event_date, identified_by, recorded_at, name, names, start_key, note, trail, hand)
+            values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13)
             """, it.DeterminationId, it.OccurrenceId, it.PlantId, it.PlaceId, date, it.Recorder.Id, now, Conclusion.SharedName(names), names, it.StartKey, it.Note)
-            .With(Sql.Json(JsonSerializer.Serialize(walk.Steps, CoreJson.Default.IReadOnlyListTrailStep))).RunAsync(stop);
+            .With(Sql.Json(JsonSerializer.Serialize(walk.Steps, CoreJson.Default.IReadOnlyListTrailStep)))
+            .With(Sql.Json(JsonSerializer.Serialize(it.Hand ?? [], CoreJson.Default.IReadOnlyListHandWeighing))).RunAsync(stop);
     }
 
     private static IReadOnlyList<TrailStep> Steps(string json) => JsonSerializer.Deserialize(json, CoreJson.Default.IReadOnlyListTrailStep)!;

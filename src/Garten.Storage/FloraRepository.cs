@@ -14,7 +14,7 @@ namespace Garten.Storage;
 public sealed record PublishedFlora(int Version, string ContentHash, string Pack);
 
 /// <summary>Floras as immutable packs.</summary>
-public sealed class FloraRepository(NpgsqlDataSource database)
+public sealed class FloraRepository(NpgsqlDataSource database, CharacterTable glossary)
 {
     /// <summary>The newest version of a flora; null where there is none of this id.</summary>
     public async Task<PublishedFlora?> NewestAsync(string id, CancellationToken stop)
@@ -31,6 +31,24 @@ public sealed class FloraRepository(NpgsqlDataSource database)
         await using var connection = await database.OpenConnectionAsync(stop);
         var packs = await connection.Command("select distinct on (id) pack from flora order by id, version desc").ReadAllAsync(r => r.GetString(0), stop);
         return [.. packs.SelectMany(p => JsonSerializer.Deserialize(p, CoreJson.Default.Flora)!.Taxa).OrderBy(t => t.Name, StringComparer.Ordinal)];
+    }
+
+    /// <summary>
+    /// Characters, descriptions and seasons of the newest versions of all floras; the glossary that ships with the program where no flora
+    /// has characters.
+    /// </summary>
+    public async Task<CharacterTable> TableAsync(CancellationToken stop)
+    {
+        await using var connection = await database.OpenConnectionAsync(stop);
+        return await TableAsync(connection, glossary, stop);
+    }
+
+    internal static async Task<CharacterTable> TableAsync(NpgsqlConnection connection, CharacterTable glossary, CancellationToken stop)
+    {
+        var packs = await connection.Command("select distinct on (id) pack from flora order by id, version desc").ReadAllAsync(r => r.GetString(0), stop);
+        var tables = packs.Select(p => JsonSerializer.Deserialize(p, CoreJson.Default.Flora)!.Table).OfType<CharacterTable>().Where(t => t.Characters.Count > 0).ToList();
+        if (tables.Count == 0) return glossary;
+        return new CharacterTable([.. tables.SelectMany(t => t.Characters).DistinctBy(c => c.Id)], [.. tables.SelectMany(t => t.Descriptions).DistinctBy(d => d.Taxon)], [.. tables.SelectMany(t => t.Seasons).DistinctBy(w => w.Phase)]);
     }
 
     /// <summary>Publishes a flora as its next version; nothing happens when the newest one says the same.</summary>

@@ -21,6 +21,7 @@ public sealed class MigrationTests : IAsyncLifetime
         var landed = new Dictionary<string, string>(StringComparer.Ordinal)
         {
             ["0001_start.sql"] = "4a1b81ae42ff950ed4e8149b8fd7ebdc9ea080aba2a9e6f81a963c3959ecbe35",
+            ["0002_evidence.sql"] = "679957efd53a624be61f2fd79b836dbd5cdc0eb201373b128f1bd513e9927b62",
         };
         var assembly = typeof(Migrator).Assembly;
         var found = assembly.GetManifestResourceNames().Where(n => n.EndsWith(".sql", StringComparison.Ordinal)).ToDictionary(n => n, n =>
@@ -36,7 +37,7 @@ public sealed class MigrationTests : IAsyncLifetime
     {
         await Task.WhenAll(Enumerable.Range(0, 4).Select(_ => Task.Run(() => Migrator.Migrate(_database.ConnectionString))));
         await using var source = NpgsqlDataSource.Create(_database.ConnectionString);
-        Assert.Equal(1L, await source.CreateCommand("select count(*) from schemaversions").ExecuteScalarAsync(TestContext.Current.CancellationToken));
+        Assert.Equal(2L, await source.CreateCommand("select count(*) from schemaversions").ExecuteScalarAsync(TestContext.Current.CancellationToken));
     }
 
     [Fact]

@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Garten.Core.Quantities;
 using Garten.Core.Seasons;
 
@@ -135,10 +136,12 @@ public sealed record Character(
     string Family = "", string SizeGroup = "", IReadOnlyList<string>? RatioOf = null, string MeasuredFrom = "")
 {
     /// <summary>Whether it is measured or counted.</summary>
+    [JsonIgnore]
     public bool IsQuantity => Kind is not (CharacterKind.Categorical or CharacterKind.Ordered);
 
     /// <summary>The kind of number it has.</summary>
     /// <exception cref="InvalidOperationException">It has states instead.</exception>
+    [JsonIgnore]
     public QuantityKind Quantity => Kind switch
     {
         CharacterKind.Count => QuantityKind.Count,

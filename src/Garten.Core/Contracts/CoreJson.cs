@@ -1,6 +1,10 @@
 using System.Text.Json.Serialization;
+using Garten.Core.Characters;
+using Garten.Core.Evidence;
 using Garten.Core.Floras;
 using Garten.Core.Keys;
+using Garten.Core.Quantities;
+using Garten.Core.Seasons;
 
 namespace Garten.Core.Contracts;
 
@@ -12,13 +16,25 @@ namespace Garten.Core.Contracts;
     NumberHandling = JsonNumberHandling.Strict,
     RespectNullableAnnotations = true,
     RespectRequiredConstructorParameters = true,
-    Converters = [typeof(CamelCaseWords<KeyLayout>), typeof(CamelCaseWords<DestinationKind>), typeof(CamelCaseWords<ProblemSeverity>), typeof(CamelCaseWords<CommandStatus>), typeof(CamelCaseWords<Caution>)])]
+    Converters = [typeof(CamelCaseWords<KeyLayout>), typeof(CamelCaseWords<DestinationKind>), typeof(CamelCaseWords<ProblemSeverity>), typeof(CamelCaseWords<CommandStatus>), typeof(CamelCaseWords<Caution>),
+        typeof(CamelCaseWords<Outcome>), typeof(CamelCaseWords<Sureness>), typeof(CamelCaseWords<Position>), typeof(CamelCaseWords<Light>), typeof(CamelCaseWords<Stage>), typeof(CamelCaseWords<PartAge>), typeof(CamelCaseWords<Shaping>), typeof(CamelCaseWords<Attachment>), typeof(CamelCaseWords<PartSex>), typeof(CamelCaseWords<Tool>), typeof(CamelCaseWords<Handling>), typeof(CamelCaseWords<Organ>), typeof(CamelCaseWords<CharacterKind>), typeof(CamelCaseWords<QuantityKind>), typeof(CamelCaseWords<RangeForm>), typeof(CamelCaseWords<Fit>), typeof(CamelCaseWords<Phenophase>), typeof(CamelCaseWords<StatementPartKind>), typeof(CamelCaseWords<StatementFit>), typeof(CamelCaseWords<CoupletCall>), typeof(CamelCaseWords<BlockReason>)])]
 [JsonSerializable(typeof(KeyCheckResponse))]
 [JsonSerializable(typeof(KeyReading))]
 [JsonSerializable(typeof(ReadKeyTextRequest))]
 [JsonSerializable(typeof(WalkRequest))]
 [JsonSerializable(typeof(WalkState))]
 [JsonSerializable(typeof(Shelf))]
+[JsonSerializable(typeof(BenchRequest))]
+[JsonSerializable(typeof(BenchState))]
+[JsonSerializable(typeof(OutlookRequest))]
+[JsonSerializable(typeof(IReadOnlyList<KeyOutlook>))]
+[JsonSerializable(typeof(MeasureRequest))]
+[JsonSerializable(typeof(MeasureResponse))]
+[JsonSerializable(typeof(IReadOnlyList<CoupletReadings>))]
+[JsonSerializable(typeof(Observation))]
+[JsonSerializable(typeof(IReadOnlyList<HandWeighing>))]
+[JsonSerializable(typeof(string))]
+[JsonSerializable(typeof(IReadOnlyList<StatementClaim>))]
 [JsonSerializable(typeof(IReadOnlyList<TrailStep>))]
 [JsonSerializable(typeof(Key))]
 [JsonSerializable(typeof(Flora))]

@@ -1,5 +1,9 @@
+using System.Globalization;
+using Garten.Core.Characters;
+using Garten.Core.Evidence;
 using Garten.Core.Floras;
 using Garten.Core.Keys;
+using Garten.Core.Quantities;
 
 namespace Garten.Core.Contracts;
 
@@ -27,9 +31,95 @@ public sealed record ReadKeyTextRequest(string Text);
 /// <summary>What walks in the worker go through.</summary>
 /// <param name="Versions">Key versions, newest first.</param>
 /// <param name="Taxa">The taxa of the flora.</param>
-public sealed record Shelf(IReadOnlyList<KeyVersion> Versions, IReadOnlyList<Taxon> Taxa);
+/// <param name="Table">Characters, descriptions and seasons.</param>
+/// <param name="Taught">Terms that persons have taught.</param>
+/// <param name="Corrected">Readings of statements that persons have set.</param>
+public sealed record Shelf(
+    IReadOnlyList<KeyVersion> Versions, IReadOnlyList<Taxon> Taxa, CharacterTable Table, IReadOnlyList<TaughtTerm> Taught, IReadOnlyList<CorrectedStatement> Corrected)
+{
+    /// <summary>Made ready for the Bench.</summary>
+    public BenchShelf Ready() => new(new KeyShelf(Versions, Taxa), Table, Taxa, Taught, Corrected);
+}
 
 /// <summary>A walk through keys that the worker holds on its shelf.</summary>
 /// <param name="Start">Hash of the version to start with.</param>
 /// <param name="Answers">The answers given so far.</param>
 public sealed record WalkRequest(string Start, IReadOnlyList<TrailAnswer> Answers);
+
+/// <summary>A walk with a sheet of evidence.</summary>
+/// <param name="Start">Hash of the version to start with.</param>
+/// <param name="Answers">The answers given so far.</param>
+/// <param name="Observations">The looks at the plant.</param>
+/// <param name="Hand">Statements weighed by hand.</param>
+/// <param name="Day">The day, <c>YYYY-MM-DD</c>.</param>
+public sealed record BenchRequest(
+    string Start, IReadOnlyList<TrailAnswer> Answers, IReadOnlyList<Observation> Observations, IReadOnlyList<HandWeighing> Hand, string Day)
+{
+    /// <summary>Follows the keys of a shelf.</summary>
+    public BenchState Follow(BenchShelf shelf) => KeyBench.Follow(shelf, Start, Answers, Observations, Hand, DateOnly.ParseExact(Day, "yyyy-MM-dd", CultureInfo.InvariantCulture));
+}
+
+/// <summary>What awaits one who starts keys today.</summary>
+/// <param name="Day">The day, <c>YYYY-MM-DD</c>.</param>
+/// <param name="Tools">What is at hand besides the eye.</param>
+/// <param name="Most">The most handling that is allowed.</param>
+public sealed record OutlookRequest(string Day, IReadOnlyList<Tool> Tools, Handling Most)
+{
+    /// <summary>Looks ahead through every key of a shelf that has a couplet.</summary>
+    public IReadOnlyList<KeyOutlook> Look(BenchShelf shelf)
+    {
+        ArgumentNullException.ThrowIfNull(shelf);
+        var day = DateOnly.ParseExact(Day, "yyyy-MM-dd", CultureInfo.InvariantCulture);
+        return [.. shelf.Keys.Versions.Where(v => v.Key.Couplets.Count > 0).Select(v => KeyOutlook.Of(shelf, v.Hash, day, Tools, Most))];
+    }
+}
+
+/// <summary>Readings as typed.</summary>
+/// <param name="Text">The line.</param>
+/// <param name="Character">Id of the character.</param>
+/// <param name="Unit">Unit of numbers without one: mm, cm, m, in, ft.</param>
+/// <param name="Calibrated">The object whose multiples they are; null for a ruler.</param>
+public sealed record MeasureRequest(string Text, string Character, string Unit, CalibratedObject? Calibrated)
+{
+    // Readings beyond three times the largest that is known of any plant of the flora are asked about.
+    private const double Unheard = 3;
+
+    /// <summary>Reads them for a character of a shelf's table.</summary>
+    public MeasureResponse Read(BenchShelf shelf)
+    {
+        ArgumentNullException.ThrowIfNull(shelf);
+        if (shelf.Table.Find(Character) is not { IsQuantity: true } character) return new(new ReadingLine([], [new ReadingProblem("This character isn't measured.", 0)]), null, "");
+        var largest = shelf.Descriptions.SelectMany(d => d.Characters).Where(c => c.Character == Character).SelectMany(c => new[] { c.Range?.HighExtreme ?? c.Range?.High, c.Shade?.HighExtreme ?? c.Shade?.High }).Max();
+        var line = ReadingText.Read(Text, character.Quantity, MeasureUnit.Named(Unit), Calibrated, largest is { } l ? l * Unheard : double.PositiveInfinity);
+        var sample = Quantities.Sample.Of(line.Readings);
+        return new(line, sample, sample is null ? "" : Words(sample, character.Quantity));
+    }
+
+    private static string Words(Sample sample, QuantityKind kind)
+    {
+        string Show(double value) => ReadingText.Show(value, kind);
+        var words = $"n {sample.Count} · mean {Show(sample.Mean)}";
+        if (sample.Count > 1) words += $" · {Show(sample.Least)} to {Show(sample.Largest)}";
+        return sample.Low is { } low && sample.High is { } high ? $"{words} · 95 % of the mean {Show(Math.Max(0, low))} to {Show(high)}" : words;
+    }
+}
+
+/// <summary>Readings as understood, and what they say together.</summary>
+/// <param name="Line">The readings and what is wrong.</param>
+/// <param name="Sample">n, mean, range and interval; null where no reading counts.</param>
+/// <param name="Shown">The same in words.</param>
+public sealed record MeasureResponse(ReadingLine Line, Sample? Sample, string Shown);
+
+/// <summary>The statements of a key with their readings: per couplet, per lead.</summary>
+/// <param name="Couplet">Label of the couplet.</param>
+/// <param name="Leads">Per lead, its statements.</param>
+public sealed record CoupletReadings(string Couplet, IReadOnlyList<IReadOnlyList<StatementReading>> Leads)
+{
+    /// <summary>Those of a whole key.</summary>
+    public static IReadOnlyList<CoupletReadings> Of(BenchShelf shelf, KeyVersion version)
+    {
+        ArgumentNullException.ThrowIfNull(shelf);
+        ArgumentNullException.ThrowIfNull(version);
+        return [.. version.Key.Couplets.Select(c => new CoupletReadings(c.Label, shelf.Readings(version, c.Label)))];
+    }
+}

@@ -1,4 +1,5 @@
 using System.Text.Json.Serialization;
+using Garten.Core.Evidence;
 using Garten.Core.Floras;
 using Garten.Core.Keys;
 
@@ -13,6 +14,8 @@ namespace Garten.Core.Contracts;
 [JsonDerivedType(typeof(SaveKeysCommand), "saveKeys")]
 [JsonDerivedType(typeof(SavePlaceCommand), "savePlace")]
 [JsonDerivedType(typeof(RecordDeterminationCommand), "recordDetermination")]
+[JsonDerivedType(typeof(TeachTermCommand), "teachTerm")]
+[JsonDerivedType(typeof(CorrectStatementCommand), "correctStatement")]
 public abstract record Command(Guid Id);
 
 /// <summary>Saves every key of a text; a key whose title is known already becomes its next version.</summary>
@@ -47,9 +50,24 @@ public sealed record PersonReference(Guid Id, string Name);
 /// <param name="Answers">The answers in their order; at least one.</param>
 /// <param name="Names">The taxa that the trail leaves standing, as the device worked them out; checked here.</param>
 /// <param name="Note">A note; may be empty.</param>
+/// <param name="Observations">The looks at the plant that aren't kept yet; those known already by their id are passed over.</param>
+/// <param name="Hand">Statements weighed by hand.</param>
 public sealed record RecordDeterminationCommand(
     Guid Id, Guid DeterminationId, Guid OccurrenceId, Guid PlantId, string PlantLabel, Guid PlaceId, string EventDate, PersonReference Recorder,
-    string StartKey, IReadOnlyList<TrailAnswer> Answers, IReadOnlyList<string> Names, string Note) : Command(Id);
+    string StartKey, IReadOnlyList<TrailAnswer> Answers, IReadOnlyList<string> Names, string Note, IReadOnlyList<Observation>? Observations = null, IReadOnlyList<HandWeighing>? Hand = null) : Command(Id);
+
+/// <summary>Teaches a word or phrase for a state: from now on statements that use it are read so.</summary>
+/// <param name="Id">Identity of the command.</param>
+/// <param name="Character">Id of the character.</param>
+/// <param name="State">Id of the state.</param>
+/// <param name="Term">The word or phrase.</param>
+public sealed record TeachTermCommand(Guid Id, string Character, string State, string Term) : Command(Id);
+
+/// <summary>Sets the reading of a statement, wherever it stands in just these words.</summary>
+/// <param name="Id">Identity of the command.</param>
+/// <param name="Text">The statement as typed.</param>
+/// <param name="Claims">Its claims; empty: it stays text.</param>
+public sealed record CorrectStatementCommand(Guid Id, string Text, IReadOnlyList<StatementClaim> Claims) : Command(Id);
 
 /// <summary>Commands in the order in which they were given.</summary>
 public sealed record CommandBatch(IReadOnlyList<Command> Commands);
@@ -134,7 +152,8 @@ public sealed record DeterminationDetail(
 /// <param name="Place">Where it grows.</param>
 /// <param name="Determinations">Newest first.</param>
 /// <param name="Taxa">The taxa of the flora that the newest determination names, for their cautions.</param>
-public sealed record PlantDetail(Guid Id, string Label, Place Place, IReadOnlyList<DeterminationDetail> Determinations, IReadOnlyList<Taxon> Taxa);
+/// <param name="Observations">Its evidence sheet: all looks at it, oldest first, superseded ones too.</param>
+public sealed record PlantDetail(Guid Id, string Label, Place Place, IReadOnlyList<DeterminationDetail> Determinations, IReadOnlyList<Taxon> Taxa, IReadOnlyList<Observation> Observations);
 
 /// <summary>A line of the record list: one determination.</summary>
 /// <param name="DeterminationId">The determination.</param>

@@ -1,4 +1,5 @@
 using Garten.Core.Characters;
+using Garten.Core.Floras;
 using Garten.Core.Quantities;
 
 namespace Garten.Core.Evidence;
@@ -16,9 +17,10 @@ namespace Garten.Core.Evidence;
 /// <param name="Weight">Exponent of its likelihood; 0 where it doesn't count.</param>
 /// <param name="Reason">Why it counts less, or not, or is judged otherwise; empty for most.</param>
 /// <param name="FromCouplets">The couplets that it was noted at; empty where it was looked at by itself.</param>
+/// <param name="Follows">Whether it only follows from other measures: it adds nothing to them, but a key may ask for it.</param>
 public sealed record EvidenceItem(
     Character Character, IReadOnlyList<int> States, bool Together, bool NotFound, Sample? Sample, int Show, int Of, Sureness Sureness, bool Larger, double Weight, string Reason,
-    IReadOnlyList<string> FromCouplets)
+    IReadOnlyList<string> FromCouplets, bool Follows = false)
 {
     private sealed record Scoring(string States, bool Together, bool NotFound, int Show, int Of);
 
@@ -28,21 +30,36 @@ public sealed record EvidenceItem(
     /// 1/(1 + (k−1)·r) each. The order of the looks doesn't matter.
     /// </summary>
     /// <param name="observations">The observations that hold.</param>
-    /// <param name="find">Finds a character; looks at unknown ones are left out.</param>
+    /// <param name="table">The characters; looks at unknown ones are left out, and ratios of measured ones derive themselves.</param>
     /// <param name="options">The numbers to weigh with.</param>
-    public static IReadOnlyList<EvidenceItem> Pool(IReadOnlyList<Observation> observations, Func<string, Character?> find, EvidenceOptions options)
+    public static IReadOnlyList<EvidenceItem> Pool(IReadOnlyList<Observation> observations, CharacterTable table, EvidenceOptions options)
     {
         ArgumentNullException.ThrowIfNull(observations);
-        ArgumentNullException.ThrowIfNull(find);
+        ArgumentNullException.ThrowIfNull(table);
         ArgumentNullException.ThrowIfNull(options);
         var items = new List<EvidenceItem>();
         foreach (var byCharacter in observations.Where(o => o.Outcome != Outcome.OutOfReach).GroupBy(o => o.Character, StringComparer.Ordinal).OrderBy(g => g.Key, StringComparer.Ordinal))
         {
-            if (find(byCharacter.Key) is not { } character) continue;
+            if (table.Find(byCharacter.Key) is not { } character) continue;
             if (character.IsQuantity) AddSamples(items, character, byCharacter, options);
             else AddScorings(items, character, byCharacter, options);
         }
+        foreach (var ratio in table.Characters.Where(c => c.RatioOf is [_, _] && !items.Exists(i => i.Character == c))) AddRatio(items, ratio, observations, options);
         return Dependent(items, options);
+    }
+
+    // Of two measured characters, in the same light: paired where both have as many readings.
+    private static void AddRatio(List<EvidenceItem> items, Character ratio, IReadOnlyList<Observation> observations, EvidenceOptions options)
+    {
+        foreach (var larger in new[] { false, true })
+        {
+            List<Observation> Of(string character) => [.. observations.Where(o => o.Character == character && o.Context.LeavesAreLarger == larger && Class(o) == (false, false) && o.Readings.Count > 0)];
+            var (above, below) = (Of(ratio.RatioOf![0]), Of(ratio.RatioOf[1]));
+            if (DerivedRatio.Of([.. above.SelectMany(o => o.Readings)], [.. below.SelectMany(o => o.Readings)], paired: true) is not { } derived) continue;
+            var readings = derived.Each.Count > 0 ? derived.Each.Select(v => new Reading(v, "", 0)) : [new Reading(derived.Value, "", 0, derived.Uncertainty ?? options.WithinPlant * derived.Value)];
+            var looks = above.Concat(below).ToList();
+            items.Add(new(ratio, [], false, false, Quantities.Sample.Of(readings), 0, 0, looks.Max(o => o.Sureness), false, 1, "", Couplets(looks), true));
+        }
     }
 
     private static void AddSamples(List<EvidenceItem> items, Character character, IEnumerable<Observation> looks, EvidenceOptions options)
@@ -82,7 +99,7 @@ public sealed record EvidenceItem(
         return context.LeavesAreLarger && character.Organ == Organ.Leaf && character.Kind == CharacterKind.Length ? (1, "Measured on leaves of shade or of a sapling, which are larger.") : (1, "");
     }
 
-    private static IReadOnlyList<EvidenceItem> Dependent(List<EvidenceItem> items, EvidenceOptions options)
+    private static List<EvidenceItem> Dependent(List<EvidenceItem> items, EvidenceOptions options)
     {
         var result = items.ToList();
         foreach (var family in items.Where(i => i.Character.Family.Length > 0 && i.Weight > 0).GroupBy(i => i.Character.Family, StringComparer.Ordinal))
@@ -91,7 +108,7 @@ public sealed record EvidenceItem(
             var characters = family.Select(i => i.Character).Distinct().OrderBy(c => c.Kind == CharacterKind.Ratio).ThenBy(c => c.Id, StringComparer.Ordinal).Skip(options.IndependentOfFamily).ToHashSet();
             for (var i = 0; i < result.Count; i++)
             {
-                if (characters.Contains(result[i].Character)) result[i] = result[i] with { Weight = 0, Reason = "It follows from the other measures of the same part." };
+                if (characters.Contains(result[i].Character)) result[i] = result[i] with { Weight = 0, Follows = true };
             }
         }
         foreach (var group in result.Where(i => i.Character.SizeGroup.Length > 0 && i.Weight > 0).GroupBy(i => i.Character.SizeGroup, StringComparer.Ordinal).Where(g => g.Count() > 1).ToList())

@@ -68,7 +68,7 @@ public sealed class Likelihood
         return described.Count == 0 ? uniform : (1 - _options.UniformShare) * mean + _options.UniformShare * uniform;
     }
 
-    private double Uniform(EvidenceItem item, List<CharacterDescription> described)
+    private static double Uniform(EvidenceItem item, List<CharacterDescription> described)
     {
         const double room = 2;
         if (item.Sample is not { } sample) return 1d / Math.Max(2, item.Character.States.Count) * Math.Max(1, item.States.Count);

@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Garten.Core.Characters;
 using Garten.Core.Quantities;
 
@@ -150,6 +151,7 @@ public sealed record ObservationContext(
     Attachment Attachment = Attachment.Unsaid, PartSex Sex = PartSex.Unsaid)
 {
     /// <summary>Whether leaves are larger here than on adult sun shoots.</summary>
+    [JsonIgnore]
     public bool LeavesAreLarger => Light == Light.Shade || Stage is Stage.Seedling or Stage.Sapling;
 }
 

@@ -33,7 +33,8 @@ public sealed record Taxon(
 /// <param name="Id">Stable identity of the flora, such as <c>torvane</c>.</param>
 /// <param name="Name">Its name.</param>
 /// <param name="Taxa">The taxa, ordered by name.</param>
-public sealed record Flora(string Id, string Name, IReadOnlyList<Taxon> Taxa);
+/// <param name="Table">Characters, descriptions and seasons; null for a flora of names alone.</param>
+public sealed record Flora(string Id, string Name, IReadOnlyList<Taxon> Taxa, CharacterTable? Table = null);
 
 /// <summary>Finds taxa by the names that keys call them.</summary>
 public sealed class TaxonIndex

@@ -13,7 +13,7 @@ namespace Garten.Core.Keys;
 /// </summary>
 internal sealed class CoupletWeighing(WeighedSheet sheet, EvidenceOptions options)
 {
-    private readonly ILookup<string, EvidenceItem> _items = sheet.Items.Where(i => i.Weight > 0).ToLookup(i => i.Character.Id, StringComparer.Ordinal);
+    private readonly ILookup<string, EvidenceItem> _items = sheet.Items.Where(i => i.Weight > 0 || i.Follows).ToLookup(i => i.Character.Id, StringComparer.Ordinal);
 
     /// <summary>Weighs a couplet.</summary>
     /// <param name="keyVersion">Hash of the version.</param>
@@ -30,8 +30,11 @@ internal sealed class CoupletWeighing(WeighedSheet sheet, EvidenceOptions option
         var ofCharacter = new Dictionary<string, double[]>(StringComparer.Ordinal);
         var reasons = new List<string>();
         var seen = false;
+        var families = new Dictionary<string, int>(StringComparer.Ordinal);
         foreach (var character in readings.SelectMany(l => l).SelectMany(s => s.Claims).Select(c => c.Character).Distinct(StringComparer.Ordinal))
         {
+            // Of length, width and their ratio two are independent; which two, the couplet says.
+            if (_items[character].FirstOrDefault()?.Character.Family is { Length: > 0 } family && (families[family] = families.GetValueOrDefault(family) + 1) > options.IndependentOfFamily) continue;
             var claims = readings.Select(l => l.SelectMany(s => s.Claims).Where(c => c.Character == character).ToList()).ToList();
             var sum = new double[n];
             var any = false;
@@ -40,7 +43,7 @@ internal sealed class CoupletWeighing(WeighedSheet sheet, EvidenceOptions option
                 any = true;
                 if (item.Reason.Length > 0 && !reasons.Contains(item.Reason)) reasons.Add(item.Reason);
                 var factors = Factors(item, claims, taxaUnder);
-                for (var l = 0; l < n; l++) sum[l] += item.Weight * Math.Log(factors[l]);
+                for (var l = 0; l < n; l++) sum[l] += (item.Follows ? 1 : item.Weight) * Math.Log(factors[l]);
             }
             if (!any) continue;
             seen = true;

@@ -35,9 +35,18 @@ public sealed record OpenPath(string KeyVersion, string Couplet, double Share);
 /// <param name="Ends">All ends of the keys, likeliest first.</param>
 /// <param name="Turns">The answered couplets by how likely the plant left the trail there, likeliest first; those without any doubt are left out.</param>
 /// <param name="Paths">The open couplets with their shares.</param>
+/// <param name="Sheet">The sheet put together, character by character.</param>
+/// <param name="NotNow">Ids of the characters that can't be seen at this time of the year.</param>
 public sealed record BenchState(
     WalkState Walk, IReadOnlyList<TrailAnswer> BySheet, IReadOnlyList<TrailAnswer> Against, IReadOnlyList<CoupletVerdict> Verdicts, IReadOnlyList<WeighedEnd> Ends, IReadOnlyList<WeakTurn> Turns,
-    IReadOnlyList<OpenPath> Paths);
+    IReadOnlyList<OpenPath> Paths, IReadOnlyList<SheetLine> Sheet, IReadOnlyList<string> NotNow);
+
+/// <summary>A line of the evidence sheet.</summary>
+/// <param name="Character">Id of the character.</param>
+/// <param name="Seen">What was seen, in words and figures.</param>
+/// <param name="Reason">Why it counts less, or is judged otherwise; empty for most.</param>
+/// <param name="FitOfBest">How it stands to the likeliest taxon; null where that isn't described in it.</param>
+public sealed record SheetLine(string Character, string Seen, string Reason, Fit? FitOfBest);
 
 /// <summary>Follows keys with a sheet of evidence.</summary>
 public static class KeyBench
@@ -59,7 +68,7 @@ public static class KeyBench
     {
         ArgumentNullException.ThrowIfNull(shelf);
         var options = EvidenceOptions.Default;
-        var items = EvidenceItem.Pool(EvidenceSheet.Holding(observations), shelf.Table.Find, options);
+        var items = EvidenceItem.Pool(EvidenceSheet.Holding(observations), shelf.Table, options);
         var followed = answers.Select(a => a.KeyVersion).ToHashSet(StringComparer.Ordinal);
         if (shelf.Keys.Find(start) is null) throw new ArgumentException("The key version to start with isn't on the shelf.", nameof(start));
         var map = new KeyMap(shelf.Keys, start, followed);
@@ -103,7 +112,7 @@ public static class KeyBench
         }
         var against = answers.Where(a => a.Lead is { } l && verdicts.TryGetValue(new KeyPlace(a.KeyVersion, a.Couplet), out var v) && v.Call == CoupletCall.Clear && v.Best != l).ToList();
 
-        var onSheet = items.Where(i => i.Weight > 0).Select(i => i.Character.Id).ToHashSet(StringComparer.Ordinal);
+        var onSheet = items.Where(i => i.Weight > 0 || i.Follows).Select(i => i.Character.Id).ToHashSet(StringComparer.Ordinal);
         bool Counts(TrailAnswer answer)
         {
             var version = shelf.Keys.Find(answer.KeyVersion);
@@ -120,7 +129,8 @@ public static class KeyBench
         var shareOf = ends.ToDictionary(e => e.Name, e => e.Share, StringComparer.Ordinal);
         var paths = walk.Open.Select(o => new OpenPath(o.KeyVersion, o.Couplet.Label, map.Behind(new KeyPlace(o.KeyVersion, o.Couplet.Label)).Sum(n => shareOf[n]))).ToList();
         var turns = items.Count == 0 ? [] : Turns(shelf, map, walk, sheet, names, Key, onSheet, day);
-        return new BenchState(walk, bySheet, against, [.. verdicts.Values], ends, turns, paths);
+        return new BenchState(walk, bySheet, against, [.. verdicts.Values], ends, turns, paths, [.. items.Select(i => new SheetLine(i.Character.Id, CoupletWeighing.Show(i), i.Reason, ends.Count == 0 ? null : ends[0].Items.FirstOrDefault(f => f.Character == i.Character.Id)?.Fit))],
+            [.. shelf.Table.Characters.Where(c => !c.CanBeSeen(day, shelf.Table.Seasons)).Select(c => c.Id)]);
     }
 
     private static bool Describes(BenchShelf shelf, string taxon) => shelf.Descriptions.Any(d => d.Taxon == taxon);

@@ -1,8 +1,12 @@
+using System.Globalization;
 using System.Text.Json;
 using System.Text.Json.Serialization;
+using Garten.Core.Characters;
 using Garten.Core.Contracts;
+using Garten.Core.Evidence;
 using Garten.Core.Floras;
 using Garten.Core.Keys;
+using Garten.Core.Quantities;
 using Garten.Formats;
 using Garten.Storage;
 
@@ -15,7 +19,7 @@ internal sealed class DemoLoader(FloraRepository floras, KeyRepository keys, Pla
 
     public async Task LoadOnceAsync(string folder, CancellationToken stop)
     {
-        using (var table = new StreamReader(Path.Combine(folder, "flora", "taxa.csv"))) await floras.PublishAsync(new Flora(FloraId, "Torvane", TaxonTable.Read(table)), stop);
+        await floras.PublishAsync(ReadFlora(Path.Combine(folder, "flora")), stop);
         if ((await places.ListAsync(stop)).Count > 0) return;
         foreach (var file in Directory.EnumerateFiles(Path.Combine(folder, "keys"), "*.txt").Order(StringComparer.Ordinal))
         {
@@ -29,6 +33,17 @@ internal sealed class DemoLoader(FloraRepository floras, KeyRepository keys, Pla
         var place = survey.Place;
         await SendAsync(new SavePlaceCommand(Guid.CreateVersion7(), place.Id, place.Name, place.Locality, place.Latitude, place.Longitude, place.UncertaintyMetres, place.Caution), stop);
         foreach (var plant in survey.Plants) await LoadAsync(plant, survey.Place, shelf, people, today, stop);
+    }
+
+    private static Flora ReadFlora(string folder)
+    {
+        using var names = new StreamReader(Path.Combine(folder, "taxa.csv"));
+        using var cells = new StreamReader(Path.Combine(folder, "descriptions.csv"));
+        var taxa = TaxonTable.Read(names);
+        var characters = CharacterTableCsv.WoodyCharacters;
+        var (descriptions, problems) = CharacterTableCsv.ReadDescriptions(cells, characters, taxa);
+        if (problems.Count > 0) throw new FormatException($"The demo's {problems[0].File}, row {problems[0].Row}, {problems[0].Column}: {problems[0].Message}");
+        return new Flora(FloraId, "Torvane", taxa, new CharacterTable(characters, descriptions, CharacterTableCsv.WoodySeasons));
     }
 
     private async Task LoadAsync(DemoPlant plant, DemoPlace place, KeyShelf shelf, Dictionary<string, PersonReference> people, DateOnly today, CancellationToken stop)
@@ -45,9 +60,21 @@ internal sealed class DemoLoader(FloraRepository floras, KeyRepository keys, Pla
                 answers.Add(new TrailAnswer(open.KeyVersion, open.Couplet.Label, answer == "?" ? null : answer[0] - 'a'));
             }
             var names = KeyWalk.Follow(shelf, start, answers).Standing.Select(s => s.Name).ToList();
+            var day = today.AddDays(-it.DaysAgo).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);
             await SendAsync(new RecordDeterminationCommand(Guid.CreateVersion7(), Guid.CreateVersion7(), Guid.CreateVersion7(), plantId, plant.Label, place.Id,
-                today.AddDays(-it.DaysAgo).ToString("yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture), people[it.By], start, answers, names, it.Note), stop);
+                day, people[it.By], start, answers, names, it.Note, [.. (it.Sheet ?? []).Select(line => Look(line, day))]), stop);
         }
+    }
+
+    // "leaf-length@shade: 72 80 76 mm", "leaf-base: rounded": a look as the survey's file writes it.
+    private static Observation Look(string line, string day)
+    {
+        var parts = line.Split(": ", 2);
+        var name = parts[0].Split('@');
+        var character = CharacterTableCsv.WoodyCharacters.Single(c => c.Id == name[0]);
+        var context = new ObservationContext(Light: name.Length > 1 ? Light.Shade : Light.Unsaid);
+        var readings = character.IsQuantity ? ReadingText.Read(parts[1], character.Quantity).Readings : [];
+        return new Observation(Guid.CreateVersion7(), character.Id, Outcome.Seen, character.IsQuantity ? [] : parts[1].Split(" | "), false, readings, 0, 0, Sureness.Sure, context, character.IsQuantity && character.Quantity == QuantityKind.Length ? Tool.Ruler : Tool.Eye, day, "");
     }
 
     private async Task SendAsync(Command command, CancellationToken stop)
@@ -59,7 +86,7 @@ internal sealed class DemoLoader(FloraRepository floras, KeyRepository keys, Pla
 
 internal sealed record DemoPlace(Guid Id, string Name, string Locality, double Latitude, double Longitude, double UncertaintyMetres, string Caution);
 
-internal sealed record DemoDetermination(int DaysAgo, string By, string Key, string Answers, string Note);
+internal sealed record DemoDetermination(int DaysAgo, string By, string Key, string Answers, string Note, IReadOnlyList<string>? Sheet = null);
 
 internal sealed record DemoPlant(string Label, IReadOnlyList<DemoDetermination> Determinations);
 

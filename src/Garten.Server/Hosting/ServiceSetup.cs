@@ -1,5 +1,7 @@
 using System.Text.Json.Serialization;
 using Garten.Core.Contracts;
+using Garten.Core.Floras;
+using Garten.Formats;
 using Garten.Server.Demo;
 using Garten.Storage;
 using Npgsql;
@@ -31,7 +33,9 @@ internal static class ServiceSetup
         services.AddSingleton<KeyRepository>();
         services.AddSingleton<PlaceRepository>();
         services.AddSingleton<PersonRepository>();
+        services.AddSingleton(new CharacterTable(CharacterTableCsv.WoodyCharacters, [], CharacterTableCsv.WoodySeasons));
         services.AddSingleton<FloraRepository>();
+        services.AddSingleton<EvidenceRepository>();
         services.AddSingleton<DeterminationRepository>();
         services.AddSingleton<CommandStore>();
         services.AddSingleton<DemoLoader>();

@@ -164,7 +164,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What a walk goes through: the newest versions, the versions named by “with”, and the taxa of the flora. */
+        /** What a walk goes through: the newest versions, the versions named by “with”, the flora with its character table, and what was taught. */
         get: operations["getShelf"];
         put?: never;
         post?: never;
@@ -242,15 +242,261 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/keys/bench": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Follows keys with a sheet of evidence and weighs couplets and taxa. Stores nothing; the browser does the same by itself. */
+        post: operations["bench"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/keys/outlook": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Which couplets of which keys can't be answered on a day with the tools at hand. */
+        post: operations["outlook"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/keys/measure": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads readings as typed: n, mean, range and interval, and what is wrong with them. */
+        post: operations["measure"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/keys/{hash}/statements": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The statements of a key version with their readings. */
+        get: operations["readStatements"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description A character exists only where another one has one of some states. */
+        Applicability: {
+            character: string;
+            states: string[];
+        };
+        /**
+         * @description Whether the part is the plant's own.
+         * @default unsaid
+         * @enum {unknown}
+         */
+        Attachment: "unsaid" | "attached" | "beneath" | "perhapsNeighbours";
+        /** @description A walk with a sheet of evidence. */
+        BenchRequest: {
+            /** @description Hash of the version to start with. */
+            start: string;
+            /** @description The answers given so far. */
+            answers: components["schemas"]["TrailAnswer"][];
+            /** @description The looks at the plant. */
+            observations: components["schemas"]["Observation"][];
+            /** @description Statements weighed by hand. */
+            hand: components["schemas"]["HandWeighing"][];
+            /** @description The day, `YYYY-MM-DD`. */
+            day: string;
+        };
+        /** @description What the Bench shows of a walk with a sheet. */
+        BenchState: {
+            /** @description The walk, with the answers that the sheet gives. */
+            walk: components["schemas"]["WalkState"];
+            /** @description The answers among them that the sheet has given. */
+            bySheet: components["schemas"]["TrailAnswer"][];
+            /** @description Answered couplets of which the sheet clearly says otherwise. */
+            against: components["schemas"]["TrailAnswer"][];
+            /** @description The couplets on the way and those open, weighed. */
+            verdicts: components["schemas"]["CoupletVerdict"][];
+            /** @description All ends of the keys, likeliest first. */
+            ends: components["schemas"]["WeighedEnd"][];
+            /** @description The answered couplets by how likely the plant left the trail there, likeliest first; those without any doubt are left out. */
+            turns: components["schemas"]["WeakTurn"][];
+            /** @description The open couplets with their shares. */
+            paths: components["schemas"]["OpenPath"][];
+            /** @description The sheet put together, character by character. */
+            sheet: components["schemas"]["SheetLine"][];
+            /** @description Ids of the characters that can't be seen at this time of the year. */
+            notNow: string[];
+        };
+        /**
+         * @description Why a couplet can't be answered today.
+         * @enum {unknown}
+         */
+        BlockReason: "season" | "tool" | "handling";
+        /** @description A couplet that can't be answered today. */
+        BlockedCouplet: {
+            /** @description Hash of the version. */
+            keyVersion: string;
+            /** @description Title of the key. */
+            keyTitle: string;
+            /** @description Label of the couplet. */
+            couplet: string;
+            /** @description Why. */
+            reason: components["schemas"]["BlockReason"];
+            /** @description Names of the characters that it wants. */
+            characters: string[];
+            /**
+             * Format: int32
+             * @description How many taxa lie behind it.
+             */
+            taxaBehind: number;
+        };
+        /** @description An object of one's own that lengths are measured with: a coin, a card, a pencil, the own thumb. */
+        CalibratedObject: {
+            /** @description What it is called. */
+            name: string;
+            /**
+             * Format: double
+             * @description Its length in millimetres; above 0.
+             */
+            length: number;
+            /**
+             * Format: double
+             * @description Standard uncertainty of that length in millimetres; 0 or more. A thumb bends.
+             */
+            uncertainty: number;
+        };
         /**
          * @description Why a plant wants care before it is handled.
          * @enum {unknown}
          */
         Caution: "poisonous" | "irritant" | "protected" | "invasive";
+        /** @description Something of a plant that is looked at, measured or counted. */
+        Character: {
+            /** @description Stable identity within the flora. */
+            id: string;
+            /** @description Its name. */
+            name: string;
+            /** @description Where it is looked for. */
+            organ: components["schemas"]["Organ"];
+            /** @description What values it has. */
+            kind: components["schemas"]["CharacterKind"];
+            /** @description Its states, for categorical and ordered ones; else empty. */
+            states: components["schemas"]["CharacterState"][];
+            /** @description Nouns that name the part it is a property of. */
+            nouns: string[];
+            /** @description Words that name its dimension: long, wide, high. */
+            measures: string[];
+            /**
+             * Format: double
+             * @description Probability that a careful observer scores it right; above 0, below 1.
+             */
+            reliability: number;
+            /**
+             * Format: double
+             * @description Probability that what is there is found when it is looked for.
+             */
+            detection: number;
+            /**
+             * Format: int32
+             * @description How long a look takes.
+             */
+            effortSeconds: number;
+            /** @description What is needed. */
+            tool: components["schemas"]["Tool"];
+            /** @description What is done to the plant. */
+            handling: components["schemas"]["Handling"];
+            /** @description Phenophases in which it can be seen; empty: always. */
+            seenIn: components["schemas"]["Phenophase"][];
+            needs?: null | components["schemas"]["Applicability"];
+            /**
+             * @description Measures of one thing, of which at most two are independent: length, width and their ratio; may be empty.
+             * @default
+             */
+            family: string;
+            /**
+             * @description Sizes that vary together on a plant; may be empty.
+             * @default
+             */
+            sizeGroup: string;
+            /** @description For a ratio: the measured characters that it derives from, dividend first; else empty. */
+            ratioOf?: null | string[];
+            /**
+             * @description From where to where it is measured, in words; may be empty.
+             * @default
+             */
+            measuredFrom: string;
+        };
+        /** @description What a taxon is like in one character. */
+        CharacterDescription: {
+            /** @description Id of the character. */
+            character: string;
+            /** @description The states it has; empty for a measured character. */
+            states: components["schemas"]["StateShare"][];
+            range?: null | components["schemas"]["QuantityRange"];
+            shade?: null | components["schemas"]["QuantityRange"];
+            /**
+             * @description False where the taxon hasn't the part at all.
+             * @default true
+             */
+            applies: boolean;
+        };
+        /**
+         * @description What values a character has.
+         * @enum {unknown}
+         */
+        CharacterKind: "categorical" | "ordered" | "count" | "length" | "ratio" | "angle";
+        /** @description A state of a character. */
+        CharacterState: {
+            /** @description Stable identity within the character. */
+            id: string;
+            /** @description Its name. */
+            name: string;
+            /** @description What it means; may be empty. */
+            definition: string;
+            /** @description Words and phrases that keys and floras use for it. */
+            terms: string[];
+        };
+        /** @description Characters, what taxa are like in them, and when what can be seen: all that a sheet is weighed with. */
+        CharacterTable: {
+            /** @description The characters, in the order in which they are shown. */
+            characters: components["schemas"]["Character"][];
+            /** @description The descriptions; those of a genus or a cultivated form are completed by IReadOnlyList&lt;TaxonDescription&gt; CharacterTable.Complete(IReadOnlyList&lt;TaxonDescription&gt; written, IReadOnlyList&lt;Taxon&gt; taxa). */
+            descriptions: components["schemas"]["TaxonDescription"][];
+            /** @description When the phenophases last. */
+            seasons: components["schemas"]["PhaseWindow"][];
+        };
         /** @description One key of a checked text, in short. */
         CheckedKey: {
             /** @description Its title; empty where the text gives none. */
@@ -269,7 +515,7 @@ export interface components {
          * @description A change, made on a device with or without signal and sent when it can be. The id is made by the device (UUID version 7);
          *     the same command sent again changes nothing.
          */
-        Command: components["schemas"]["CommandSaveKeysCommand"] | components["schemas"]["CommandSavePlaceCommand"] | components["schemas"]["CommandRecordDeterminationCommand"];
+        Command: components["schemas"]["CommandSaveKeysCommand"] | components["schemas"]["CommandSavePlaceCommand"] | components["schemas"]["CommandRecordDeterminationCommand"] | components["schemas"]["CommandTeachTermCommand"] | components["schemas"]["CommandCorrectStatementCommand"];
         /** @description Commands in the order in which they were given. */
         CommandBatch: {
             commands: components["schemas"]["Command"][];
@@ -277,6 +523,20 @@ export interface components {
         /** @description The results in the order of the commands. */
         CommandBatchResponse: {
             results: components["schemas"]["CommandResult"][];
+        };
+        /** @description Sets the reading of a statement, wherever it stands in just these words. */
+        CommandCorrectStatementCommand: {
+            /** @enum {string} */
+            kind?: "correctStatement";
+            /** @description The statement as typed. */
+            text: string;
+            /** @description Its claims; empty: it stays text. */
+            claims: components["schemas"]["StatementClaim"][];
+            /**
+             * Format: uuid
+             * @description Identity of the command.
+             */
+            id: string;
         };
         /** @description Adds a determination to the history of a plant. Earlier ones stay. */
         CommandRecordDeterminationCommand: {
@@ -316,6 +576,10 @@ export interface components {
             names: string[];
             /** @description A note; may be empty. */
             note: string;
+            /** @description The looks at the plant that aren't kept yet; those known already by their id are passed over. */
+            observations?: null | components["schemas"]["Observation"][];
+            /** @description Statements weighed by hand. */
+            hand?: null | components["schemas"]["HandWeighing"][];
             /**
              * Format: uuid
              * @description Identity of the command.
@@ -388,12 +652,72 @@ export interface components {
          * @enum {unknown}
          */
         CommandStatus: "applied" | "already" | "refused";
+        /** @description Teaches a word or phrase for a state: from now on statements that use it are read so. */
+        CommandTeachTermCommand: {
+            /** @enum {string} */
+            kind?: "teachTerm";
+            /** @description Id of the character. */
+            character: string;
+            /** @description Id of the state. */
+            state: string;
+            /** @description The word or phrase. */
+            term: string;
+            /**
+             * Format: uuid
+             * @description Identity of the command.
+             */
+            id: string;
+        };
+        /** @description The reading that a person has set for a statement, wherever it stands in just these words. */
+        CorrectedStatement: {
+            /** @description The statement as typed. */
+            text: string;
+            /** @description Its claims; empty: it stays text. */
+            claims: components["schemas"]["StatementClaim"][];
+        };
         /** @description A couplet: two or more leads of which one is chosen. */
         Couplet: {
             /** @description Its number or letter in the text; unique within a sound key. */
             label: string;
             /** @description The leads in their order; two or more in a sound key. */
             leads: components["schemas"]["Lead"][];
+        };
+        /**
+         * @description What the sheet says of a couplet.
+         * @enum {unknown}
+         */
+        CoupletCall: "unseen" | "undecided" | "leaning" | "clear";
+        /** @description The statements of a key with their readings: per couplet, per lead. */
+        CoupletReadings: {
+            /** @description Label of the couplet. */
+            couplet: string;
+            /** @description Per lead, its statements. */
+            leads: components["schemas"]["StatementReading"][][];
+        };
+        /** @description A couplet weighed by the sheet. */
+        CoupletVerdict: {
+            /** @description Hash of the version. */
+            keyVersion: string;
+            /** @description Label of the couplet. */
+            couplet: string;
+            /** @description Lead by lead. */
+            leads: components["schemas"]["LeadVerdict"][];
+            /** @description What the sheet says. */
+            call: components["schemas"]["CoupletCall"];
+            /**
+             * Format: int32
+             * @description Index of the best lead; null where nothing is on the sheet.
+             */
+            best: null | number;
+            /**
+             * Format: double
+             * @description The best lead against the sum of the rest; 1 where nothing is on the sheet.
+             */
+            odds: number;
+            /** @description The same in words. */
+            words: string;
+            /** @description Why something was judged otherwise, such as leaves of the shade. */
+            reasons: string[];
         };
         /**
          * @description What a lead goes to.
@@ -437,6 +761,8 @@ export interface components {
             /** @description The note. */
             note: string;
         };
+        /** @enum {unknown} */
+        Fit: "fits" | "atTheEdge" | "doubtful" | "conflicts" | null;
         /** @description The taxa of a region: an immutable version, named by the hash of its content. */
         Flora: {
             /** @description Stable identity of the flora, such as `torvane`. */
@@ -445,10 +771,46 @@ export interface components {
             name: string;
             /** @description The taxa, ordered by name. */
             taxa: components["schemas"]["Taxon"][];
+            table?: null | components["schemas"]["CharacterTable"];
         };
+        /** @description A statement that isn't understood, weighed by hand. */
+        HandWeighing: {
+            /** @description Hash of the version. */
+            keyVersion: string;
+            /** @description Label of the couplet. */
+            couplet: string;
+            /**
+             * Format: int32
+             * @description Index of the lead from 0.
+             */
+            lead: number;
+            /**
+             * Format: int32
+             * @description Index of the statement from 0.
+             */
+            statement: number;
+            /** @description Whether it fits the plant. */
+            fits: boolean;
+        };
+        /**
+         * @description What is done to the plant to see it, from least to most.
+         * @enum {unknown}
+         */
+        Handling: "look" | "touch" | "takeAPiece" | "cut" | "uproot";
         /** @description Whether the server and its database answer. */
         HealthReport: {
             status: string;
+        };
+        /** @description How one item of a sheet stands to one taxon. */
+        ItemFit: {
+            /** @description Id of the character. */
+            character: string;
+            fit: null | components["schemas"]["Fit"];
+            /**
+             * Format: double
+             * @description ln of its weighted likelihood over the marginal: above 0 it speaks for the taxon.
+             */
+            logRatio: number;
         };
         /** @description A dichotomous key (couplets of three or more leads are allowed). The first couplet is where it starts. */
         Key: {
@@ -481,6 +843,30 @@ export interface components {
          * @enum {unknown}
          */
         KeyLayout: "bracketed" | "indented";
+        /** @description What awaits one who starts a key today. */
+        KeyOutlook: {
+            /** @description Hash of the version. */
+            keyVersion: string;
+            /** @description Its title. */
+            keyTitle: string;
+            /**
+             * Format: int32
+             * @description How many couplets it has, with those of keys it hands over to.
+             */
+            couplets: number;
+            /**
+             * Format: int32
+             * @description How many taxa it can end at.
+             */
+            taxa: number;
+            /** @description The couplets that can't be answered, in the order of the keys. */
+            blocked: components["schemas"]["BlockedCouplet"][];
+            /**
+             * Format: int32
+             * @description How many taxa lie behind any of them.
+             */
+            taxaBlocked: number;
+        };
         /** @description Something wrong in a key text, with its place and what to do. */
         KeyProblem: {
             /** @description Whether it stops the key from being saved. */
@@ -576,6 +962,103 @@ export interface components {
              */
             page: string;
         };
+        /** @description A lead weighed by the sheet. */
+        LeadVerdict: {
+            /** @description Its statements. */
+            statements: components["schemas"]["StatementVerdict"][];
+            /**
+             * Format: double
+             * @description Its share of the couplet, 0 to 1; equal shares where nothing is on the sheet.
+             */
+            share: number;
+        };
+        /**
+         * @description In which light the part grew.
+         * @default unsaid
+         * @enum {unknown}
+         */
+        Light: "unsaid" | "sun" | "shade";
+        /** @description Readings as typed. */
+        MeasureRequest: {
+            /** @description The line. */
+            text: string;
+            /** @description Id of the character. */
+            character: string;
+            /** @description Unit of numbers without one: mm, cm, m, in, ft. */
+            unit: string;
+            calibrated: null | components["schemas"]["CalibratedObject"];
+        };
+        /** @description Readings as understood, and what they say together. */
+        MeasureResponse: {
+            /** @description The readings and what is wrong. */
+            line: components["schemas"]["ReadingLine"];
+            sample: null | components["schemas"]["Sample"];
+            /** @description The same in words. */
+            shown: string;
+        };
+        /** @description A look at one character of a plant. A fact: never changed, only superseded by another one. */
+        Observation: {
+            /**
+             * Format: uuid
+             * @description Identity, made by the device.
+             */
+            id: string;
+            /** @description Id of the character. */
+            character: string;
+            /** @description What came of it. */
+            outcome: components["schemas"]["Outcome"];
+            /** @description The states seen: one, or several of which it is one or the other; empty for readings. */
+            states: string[];
+            /** @description Whether several states are all on the plant. */
+            together: boolean;
+            /** @description The readings; empty for states. */
+            readings: components["schemas"]["Reading"][];
+            /**
+             * Format: int32
+             * @description Of a stand: how many plants show it; 0 for a single plant.
+             */
+            show: number;
+            /**
+             * Format: int32
+             * @description Of a stand: how many were looked at; 0 for a single plant.
+             */
+            of: number;
+            /** @description How sure. */
+            sureness: components["schemas"]["Sureness"];
+            /** @description What it is to be judged by. */
+            context: components["schemas"]["ObservationContext"];
+            /** @description What it was seen with. */
+            tool: components["schemas"]["Tool"];
+            /** @description The day, `YYYY-MM-DD`. */
+            date: string;
+            /** @description A note; may be empty. */
+            note: string;
+            /**
+             * Format: uuid
+             * @description The observation that it corrects; null for a first one.
+             */
+            supersedes?: null | string;
+            /**
+             * @description Whether it only takes the superseded one back.
+             * @default false
+             */
+            withdrawn: boolean;
+            /**
+             * @description The couplet whose statement it answers ("hash#3"); empty where it was looked at by itself.
+             * @default
+             */
+            fromCouplet: string;
+        };
+        /** @description What a look is to be judged by. All is unsaid by default. */
+        ObservationContext: {
+            position?: components["schemas"]["Position"];
+            light?: components["schemas"]["Light"];
+            stage?: components["schemas"]["Stage"];
+            age?: components["schemas"]["PartAge"];
+            shaping?: components["schemas"]["Shaping"];
+            attachment?: components["schemas"]["Attachment"];
+            sex?: components["schemas"]["PartSex"];
+        };
         /** @description A couplet that waits for an answer. */
         OpenCouplet: {
             /** @description Hash of the version. */
@@ -611,12 +1094,80 @@ export interface components {
              */
             mostToEnd: number;
         };
+        /** @description A path that is still open, with its probability. */
+        OpenPath: {
+            keyVersion: string;
+            couplet: string;
+            /** Format: double */
+            share: number;
+        };
+        /**
+         * @description The organs by which the evidence sheet is ordered.
+         * @enum {unknown}
+         */
+        Organ: "habit" | "bark" | "twig" | "bud" | "leaf" | "stem" | "inflorescence" | "flower" | "fruit" | "underground" | "site";
+        /**
+         * @description What came of a look.
+         * @enum {unknown}
+         */
+        Outcome: "seen" | "notFound" | "outOfReach";
+        /** @description What awaits one who starts keys today. */
+        OutlookRequest: {
+            /** @description The day, `YYYY-MM-DD`. */
+            day: string;
+            /** @description What is at hand besides the eye. */
+            tools: components["schemas"]["Tool"][];
+            /** @description The most handling that is allowed. */
+            most: components["schemas"]["Handling"];
+        };
+        /**
+         * @description How old the part is.
+         * @default unsaid
+         * @enum {unknown}
+         */
+        PartAge: "unsaid" | "young" | "grown" | "old";
+        /**
+         * @description Sex of the part.
+         * @default unsaid
+         * @enum {unknown}
+         */
+        PartSex: "unsaid" | "male" | "female" | "both";
         /** @description A person as a command names them; the name is kept in one place and can be changed or erased there. */
         PersonReference: {
             /** Format: uuid */
             id: string;
             name: string;
         };
+        /** @description When a phenophase lasts in a region. */
+        PhaseWindow: {
+            /** @description The phenophase. */
+            phase: components["schemas"]["Phenophase"];
+            /**
+             * Format: int32
+             * @description Month of its first day, 1 to 12.
+             */
+            fromMonth: number;
+            /**
+             * Format: int32
+             * @description Day in that month.
+             */
+            fromDay: number;
+            /**
+             * Format: int32
+             * @description Month of its last day; before the first one where the window runs over the new year.
+             */
+            toMonth: number;
+            /**
+             * Format: int32
+             * @description Day in that month.
+             */
+            toDay: number;
+        };
+        /**
+         * @description What a plant is doing at a time of the year.
+         * @enum {unknown}
+         */
+        Phenophase: "shootsUp" | "restingBud" | "leafBudOpening" | "flower" | "fullLeaf" | "autumnColour" | "bareTwig" | "youngFruit" | "ripeFruit" | "fruitPersisting";
         /** @description A recording place. */
         Place: {
             /** Format: uuid */
@@ -646,7 +1197,15 @@ export interface components {
             determinations: components["schemas"]["DeterminationDetail"][];
             /** @description The taxa of the flora that the newest determination names, for their cautions. */
             taxa: components["schemas"]["Taxon"][];
+            /** @description Its evidence sheet: all looks at it, oldest first, superseded ones too. */
+            observations: components["schemas"]["Observation"][];
         };
+        /**
+         * @description Where on the plant.
+         * @default unsaid
+         * @enum {unknown}
+         */
+        Position: "unsaid" | "low" | "middle" | "top";
         /** @description What is wrong and where, after RFC 9457. */
         ProblemReport: {
             /** @description What is wrong, in short. */
@@ -673,6 +1232,101 @@ export interface components {
          * @enum {unknown}
          */
         ProblemSeverity: "warning" | "error";
+        /**
+         * @description What kind of number a measured or counted character has.
+         * @enum {unknown}
+         */
+        QuantityKind: "count" | "length" | "ratio" | "angle";
+        /**
+         * @description A measured or counted character as floras give it: typical bounds, with or without extremes. Lengths in millimetres, angles in
+         *     degrees, counts and ratios as such.
+         */
+        QuantityRange: {
+            /** @description What kind of number it is. */
+            kind: components["schemas"]["QuantityKind"];
+            /** @description Which sides are bounded. */
+            form: components["schemas"]["RangeForm"];
+            /**
+             * Format: double
+             * @description Typical low bound; 0 or more. For RangeForm.UpTo it is worked out from High.
+             */
+            low: number;
+            /**
+             * Format: double
+             * @description Typical high bound; not below Low. For RangeForm.MoreThan it is worked out from Low.
+             */
+            high: number;
+            /**
+             * Format: double
+             * @description The rare low extreme, below Low; null where none is given.
+             */
+            lowExtreme?: null | number;
+            /**
+             * Format: double
+             * @description The rare high extreme, above High; null where none is given.
+             */
+            highExtreme?: null | number;
+            /**
+             * @description The notation as typed.
+             * @default
+             */
+            text: string;
+        };
+        /**
+         * @description Which sides of a described quantity are bounded.
+         * @enum {unknown}
+         */
+        RangeForm: "between" | "upTo" | "moreThan" | "exactly";
+        /** @description One reading. */
+        Reading: {
+            /**
+             * Format: double
+             * @description In millimetres, degrees or as a number.
+             */
+            value: number;
+            /** @description As typed. */
+            text: string;
+            /**
+             * Format: double
+             * @description The step in its last place, in the same unit as the value.
+             */
+            resolution: number;
+            /**
+             * Format: double
+             * @description Standard uncertainty that its instrument brings, in the same unit; 0 for a ruler.
+             * @default 0
+             */
+            calibration: number;
+            /**
+             * @description Why it was struck out; empty while it counts.
+             * @default
+             */
+            struck: string;
+        };
+        /** @description Readings read from a line. */
+        ReadingLine: {
+            /** @description The readings in their order, those before a problem too. */
+            readings: components["schemas"]["Reading"][];
+            /** @description What is wrong; empty where all is sound. */
+            problems: components["schemas"]["ReadingProblem"][];
+            /** @description Whether the readings can be kept. */
+            isSound?: boolean;
+        };
+        /** @description What is wrong with readings as typed, or worth asking about. */
+        ReadingProblem: {
+            /** @description A sentence for the person who typed it. */
+            message: string;
+            /**
+             * Format: int32
+             * @description Index of the character, from 0.
+             */
+            at: number;
+            /**
+             * @description Whether it is only asked about and may stand.
+             * @default false
+             */
+            isQuestion: boolean;
+        };
         /** @description A line of the record list: one determination. */
         RecordLine: {
             /**
@@ -727,6 +1381,54 @@ export interface components {
             /** @description All names that records have, for the filter. */
             names: string[];
         };
+        /** @description What readings of one character say together; struck-out ones don't count. */
+        Sample: {
+            /**
+             * Format: int32
+             * @description How many count, n.
+             */
+            count: number;
+            /**
+             * Format: double
+             * @description Their mean.
+             */
+            mean: number;
+            /**
+             * Format: double
+             * @description The smallest.
+             */
+            least: number;
+            /**
+             * Format: double
+             * @description The largest.
+             */
+            largest: number;
+            /**
+             * Format: double
+             * @description Standard deviation s with n − 1; null for fewer than two.
+             */
+            deviation: null | number;
+            /**
+             * Format: double
+             * @description Low end of the 95 % interval of the mean; null where it can't be said.
+             */
+            low: null | number;
+            /**
+             * Format: double
+             * @description High end of that interval.
+             */
+            high: null | number;
+            /**
+             * Format: double
+             * @description The coarsest step among them.
+             */
+            resolution: number;
+            /**
+             * Format: double
+             * @description Mean uncertainty that the instrument brings; it doesn't shrink with n.
+             */
+            calibration: number;
+        };
         /** @description A version of a key that a command has saved or found saved. */
         SavedKey: {
             title: string;
@@ -735,13 +1437,41 @@ export interface components {
             version: number;
             isNew: boolean;
         };
+        /**
+         * @description What was done to the plant.
+         * @default unsaid
+         * @enum {unknown}
+         */
+        Shaping: "unsaid" | "browsed" | "mown" | "clipped" | "resprouting";
+        /** @description A line of the evidence sheet. */
+        SheetLine: {
+            /** @description Id of the character. */
+            character: string;
+            /** @description What was seen, in words and figures. */
+            seen: string;
+            /** @description Why it counts less, or is judged otherwise; empty for most. */
+            reason: string;
+            fitOfBest: null | components["schemas"]["Fit"];
+        };
         /** @description What walks in the worker go through. */
         Shelf: {
             /** @description Key versions, newest first. */
             versions: components["schemas"]["KeyVersion"][];
             /** @description The taxa of the flora. */
             taxa: components["schemas"]["Taxon"][];
+            /** @description Characters, descriptions and seasons. */
+            table: components["schemas"]["CharacterTable"];
+            /** @description Terms that persons have taught. */
+            taught: components["schemas"]["TaughtTerm"][];
+            /** @description Readings of statements that persons have set. */
+            corrected: components["schemas"]["CorrectedStatement"][];
         };
+        /**
+         * @description How old the plant is.
+         * @default unsaid
+         * @enum {unknown}
+         */
+        Stage: "unsaid" | "seedling" | "sapling" | "juvenile" | "adult";
         /** @description A taxon that the answers leave standing. */
         StandingTaxon: {
             /** @description Its name without authorship; for a hand-over to a key that isn't there, how the lead names that key. */
@@ -751,6 +1481,97 @@ export interface components {
             reached: boolean;
             /** @description The taxon of the flora that is meant; null where the flora hasn't it. */
             taxonId?: null | string;
+        };
+        /** @description How often a taxon has a state. */
+        StateShare: {
+            /** @description Id of the state. */
+            state: string;
+            /**
+             * Format: double
+             * @description Share of the plants, above 0 to 1; the shares of a description add up to at most 1.
+             */
+            share: number;
+        };
+        /** @description What a statement claims of one character. */
+        StatementClaim: {
+            /** @description Id of the character. */
+            character: string;
+            /** @description Ids of the states that it allows: one or the other; empty for a measure. */
+            states: string[];
+            range: null | components["schemas"]["QuantityRange"];
+            /**
+             * Format: double
+             * @description How often it holds, above 0 to 1; see Modality.
+             */
+            modality: number;
+        };
+        /**
+         * @description How a statement stands to what was seen.
+         * @enum {unknown}
+         */
+        StatementFit: "fits" | "atTheEdge" | "doubtful" | "conflicts" | "notSeen" | "unread";
+        /** @description A part of a statement's text. */
+        StatementPart: {
+            /**
+             * Format: int32
+             * @description Index of its first character, from 0.
+             */
+            at: number;
+            /**
+             * Format: int32
+             * @description How many characters.
+             */
+            length: number;
+            /** @description What it was read as. */
+            kind: components["schemas"]["StatementPartKind"];
+        };
+        /**
+         * @description What a part of a statement's text was read as.
+         * @enum {unknown}
+         */
+        StatementPartKind: "noun" | "state" | "quantity" | "modality" | "negation";
+        /** @description A statement and its reading. */
+        StatementReading: {
+            /** @description As typed. */
+            text: string;
+            /** @description What it claims; empty where it stays text. */
+            claims: components["schemas"]["StatementClaim"][];
+            /** @description What its parts were read as, in the order of the text. */
+            parts: components["schemas"]["StatementPart"][];
+            /**
+             * @description Whether a person has set the reading.
+             * @default false
+             */
+            isCorrected: boolean;
+        };
+        /** @description A statement with its reading and how it stands. */
+        StatementVerdict: {
+            /** @description The reading. */
+            reading: components["schemas"]["StatementReading"];
+            /** @description How it stands. */
+            fit: components["schemas"]["StatementFit"];
+            /** @description What was seen of it, in words and figures: "62 mm (n 4), 3–6 cm wanted"; empty where nothing. */
+            seen: string;
+            /**
+             * Format: double
+             * @description ln of what it contributes to its lead against the mean of the couplet's leads; 0 where nothing was seen.
+             */
+            logRatio: number;
+        };
+        /**
+         * @description How sure the observer is.
+         * @default sure
+         * @enum {unknown}
+         */
+        Sureness: "sure" | "fairly" | "guess";
+        /** @description A word or phrase that a person has taught for a state. */
+        TaughtTerm: {
+            /** @description Id of the character. */
+            character: string;
+            /** @description Id of the state. */
+            state: string;
+            /** @description The word or phrase. */
+            term: string;
         };
         /** @description A taxon of a flora. */
         Taxon: {
@@ -773,6 +1594,18 @@ export interface components {
             /** @description What the cautions mean for this plant, in a sentence; empty where there are none. */
             cautionNote: string;
         };
+        /** @description What a taxon is like. A character that isn't among them is unknown. */
+        TaxonDescription: {
+            /** @description Id of the taxon. */
+            taxon: string;
+            /** @description By character. */
+            characters: components["schemas"]["CharacterDescription"][];
+            /**
+             * @description Whether it was made from the statements of a key and nobody has looked it over.
+             * @default false
+             */
+            isProvisional: boolean;
+        };
         /** @description A taxon name as it stands in a key or a list, taken apart. */
         TaxonName: {
             /**
@@ -787,6 +1620,11 @@ export interface components {
             /** @description Whether the text has the form of a scientific name. */
             isScientific: boolean;
         };
+        /**
+         * @description What is needed to see or measure it.
+         * @enum {unknown}
+         */
+        Tool: "eye" | "binoculars" | "lens" | "ruler" | "knife" | "microscope";
         /** @description An answer given at a couplet. */
         TrailAnswer: {
             /** @description Hash of the version followed. */
@@ -798,6 +1636,8 @@ export interface components {
              * @description Index of the chosen lead from 0; null for "can't tell", which keeps every lead open.
              */
             lead: null | number;
+            /** @description How sure; a guess counts as fairly sure. */
+            sureness?: components["schemas"]["Sureness"];
         };
         /** @description An answered couplet on the way, with the words that were read there. */
         TrailStep: {
@@ -843,6 +1683,45 @@ export interface components {
             dormant: components["schemas"]["TrailAnswer"][];
             /** @description Whether every path has come to its end. */
             isFinished?: boolean;
+        };
+        /** @description The answered couplet that was most likely answered wrongly. */
+        WeakTurn: {
+            /** @description Hash of the version. */
+            keyVersion: string;
+            /** @description Label of the couplet. */
+            couplet: string;
+            /**
+             * Format: double
+             * @description Probability that the plant left the trail there, by the sheet and the descriptions.
+             */
+            probability: number;
+            /**
+             * Format: int32
+             * @description The lead that it may lie under instead.
+             */
+            lead: number;
+            /** @description The character to look at again; empty where none can be seen now. */
+            character: string;
+            /** @description The likeliest taxon behind the leads that weren't taken. */
+            best: string;
+        };
+        /** @description A taxon with its probability. */
+        WeighedEnd: {
+            /** @description As the keys call it. */
+            name: string;
+            /** @description The taxon of the flora; null where the flora hasn't it. */
+            taxonId: null | string;
+            /**
+             * Format: double
+             * @description Its probability among all ends of the keys, 0 to 1.
+             */
+            share: number;
+            /** @description Whether the answers leave it standing. */
+            onTrail: boolean;
+            /** @description Whether it is weighed by what the key itself says of it, for want of a description. */
+            isProvisional: boolean;
+            /** @description How the sheet stands to it, item by item. */
+            items: components["schemas"]["ItemFit"][];
         };
     };
     responses: never;
@@ -1305,6 +2184,163 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    bench: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BenchRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchState"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    outlook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OutlookRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeyOutlook"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    measure: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MeasureRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MeasureResponse"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    readStatements: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                hash: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CoupletReadings"][];
                 };
             };
             /** @description Not Found */

@@ -40,5 +40,9 @@ export function warmUp(): void {
 export const core = {
   readKeyText: (text: string) => call<Schemas["KeyReading"]>("ReadKeyText", { text }),
   fillShelf: (shelf: Schemas["Shelf"]) => call<boolean>("FillShelf", shelf),
+  bench: (request: Schemas["BenchRequest"]) => call<Schemas["BenchState"]>("Bench", request),
+  outlook: (request: Schemas["OutlookRequest"]) => call<Schemas["KeyOutlook"][]>("Outlook", request),
+  measure: (request: Schemas["MeasureRequest"]) => call<Schemas["MeasureResponse"]>("Measure", request),
+  statements: (hash: string) => call<Schemas["CoupletReadings"][]>("Statements", hash),
   walk: (request: Schemas["WalkRequest"]) => call<Schemas["WalkState"]>("Walk", request),
 };

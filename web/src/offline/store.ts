@@ -21,12 +21,27 @@ export interface KeepForm {
   note: string;
 }
 
+/** How a look is made; the next one is made in the same way unless it is said otherwise. */
+export interface Manner {
+  sureness: Schemas["Sureness"];
+  tool: Schemas["Tool"];
+  context: Schemas["ObservationContext"];
+}
+
 /** A walk through keys that isn't kept yet, or is on its way to the server. */
 export interface Walk {
   id: string;
   start: string;
   title: string;
   answers: Schemas["TrailAnswer"][];
+  /** The evidence sheet: looks at the plant, with those that are kept on the server already. */
+  observations?: Schemas["Observation"][];
+  /** Ids of the looks that the server has: they are superseded, never changed. */
+  keptIds?: string[];
+  /** Statements weighed by hand. */
+  hand?: Schemas["HandWeighing"][];
+  /** What the next look inherits. */
+  manner?: Manner;
   form: KeepForm;
   /** The plant that is determined again, with the looks at it that are known. */
   plant?: { id: string; label: string; placeId: string; placeName: string; looks: { id: string; date: string }[] };

@@ -5,11 +5,24 @@ import type { Schemas } from "../../api/client";
 import { Page, Part } from "../../app/Page";
 import { useKeys, useLocalWork } from "../../offline/queries";
 import type { Walk } from "../../offline/store";
+import { AtHandLine, OutlookOf, useOutlook } from "./Outlook";
 import { beginWalk, discardWalk, saveWalk } from "./walks";
 
 export function BenchStart() {
   const keys = useKeys();
   const { walks } = useLocalWork();
+  const { outlook, atHand, change } = useOutlook();
+  const navigate = useNavigate();
+  const blockedShare = (it: Schemas["KeyOutlook"]) => it.taxaBlocked / Math.max(1, it.taxa);
+  // Of the keys that stand by themselves, one of which fewer taxa lie behind what can't be seen today.
+  const better = (hash: string) => {
+    const own = outlook?.get(hash);
+    if (!own || own.blocked.length === 0) return undefined;
+    const others = entries.flatMap((key) => (key.hash !== hash ? (outlook?.get(key.hash) ?? []) : []));
+    const best = others.sort((a, b) => blockedShare(a) - blockedShare(b))[0];
+    return best && blockedShare(best) < blockedShare(own) / 2 ? best : undefined;
+  };
+  const start = (key: { hash: string; title: string }) => void beginWalk(key).then((id) => navigate(`/bench/${id}`));
   const unfinished = walks.filter((walk) => !walk.sending);
   const entries = (keys.data ?? []).filter((key) => key.enteredFrom.length === 0);
   const others = (keys.data ?? []).filter((key) => key.enteredFrom.length > 0);
@@ -38,17 +51,27 @@ export function BenchStart() {
             and follow it here.
           </Typography>
         )}
+        {entries.length > 0 && <AtHandLine atHand={atHand} onChange={change} />}
         <Box component="ul" sx={{ listStyle: "none", p: 0, m: 0 }}>
-          {entries.map((key) => (
-            <KeyEntry key={key.hash} summary={key} />
-          ))}
+          {entries.map((key) => {
+            const other = better(key.hash);
+            return (
+              <KeyEntry
+                key={key.hash}
+                summary={key}
+                outlook={outlook?.get(key.hash)}
+                better={other}
+                onBetter={() => other && start({ hash: other.keyVersion, title: other.keyTitle })}
+              />
+            );
+          })}
         </Box>
       </Part>
       {others.length > 0 && (
         <Part id="go-straight" title="Or go straight to a part">
           <Box component="ul" sx={{ listStyle: "none", p: 0, m: 0 }}>
             {others.map((key) => (
-              <KeyEntry key={key.hash} summary={key} />
+              <KeyEntry key={key.hash} summary={key} outlook={outlook?.get(key.hash)} />
             ))}
           </Box>
         </Part>
@@ -72,7 +95,13 @@ const rowStyle = {
   borderColor: "rule",
 } as const;
 
-function KeyEntry({ summary }: { summary: Schemas["KeySummary"] }) {
+function KeyEntry(props: {
+  summary: Schemas["KeySummary"];
+  outlook?: Schemas["KeyOutlook"];
+  better?: Schemas["KeyOutlook"];
+  onBetter?: () => void;
+}) {
+  const { summary, outlook, better, onBetter } = props;
   const navigate = useNavigate();
   const sizes = `${summary.couplets} couplets, ${summary.taxa} taxa`;
   const on = summary.handsOverTo.length > 0 ? `, goes on in ${summary.handsOverTo.join(" and ")}` : "";
@@ -87,6 +116,7 @@ function KeyEntry({ summary }: { summary: Schemas["KeySummary"] }) {
           {sizes}
           {on}.
         </Typography>
+        {outlook && <OutlookOf it={outlook} better={better} onBetter={() => onBetter?.()} />}
       </Box>
       <Button
         variant="contained"

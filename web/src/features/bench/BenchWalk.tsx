@@ -7,8 +7,12 @@ import { NamesLabel } from "../taxa/TaxonLabel";
 import { CoupletPane } from "./CoupletPane";
 import { KeepForm } from "./KeepForm";
 import { StandingList } from "./StandingList";
+import { OrganSheet } from "./OrganSheet";
+import { PlantFigure, type OrganState } from "./PlantFigure";
+import { newLook, withLook } from "./sheet";
 import { TrailRibbon } from "./TrailRibbon";
 import { useWalk } from "./useWalk";
+import type { Schemas } from "../../api/client";
 
 /** The Bench: a couplet on the table, the trail and the taxa still standing beside it. */
 export function BenchWalk() {
@@ -22,18 +26,70 @@ function Walk({ walkId }: { walkId: string }) {
   const { walk, state, reopened, path } = bench;
   const [keeping, setKeeping] = useState(false);
   const [help, setHelp] = useState(false);
+  const [organ, setOrgan] = useState<{ organ: Schemas["Organ"]; focus?: string }>();
   const table = useRef<HTMLDivElement>(null);
   const taxa = useMemo(() => new Map(bench.taxa.map((taxon) => [taxon.id, taxon])), [bench.taxa]);
 
   const couplet = reopened?.open ?? path;
   const at = couplet && { keyVersion: couplet.keyVersion, couplet: couplet.couplet.label };
+  const verdict = bench.verdictOf(at);
+  const characters = useMemo(() => bench.table?.characters ?? [], [bench.table]);
+  const seenNow = (character: Schemas["Character"]) => !bench.bench?.notNow.includes(character.id);
+  const asked = new Set(
+    verdict?.leads.flatMap((l) => l.statements.flatMap((s) => s.reading.claims.map((c) => c.character))) ?? [],
+  );
+  const organs: OrganState[] = [...new Set(characters.map((c) => c.organ))].map((it) => {
+    const own = characters.filter((c) => c.organ === it);
+    const lines = bench.bench?.sheet.filter((l) => own.some((c) => c.id === l.character)) ?? [];
+    return {
+      organ: it,
+      seen: new Set(lines.map((l) => l.character)).size,
+      conflict: lines.some((l) => l.fitOfBest === "conflicts"),
+      asked: own.some((c) => asked.has(c.id)),
+      absent: !own.some(seenNow),
+    };
+  });
+  const look = (character: string) => {
+    const found = characters.find((c) => c.id === character);
+    if (found) setOrgan({ organ: found.organ, focus: character });
+  };
+  // A statement that fits lands on the sheet; one that isn't understood is weighed by hand.
+  const onStatement = (lead: number, statement: number, reading: Schemas["StatementReading"], fits: boolean) => {
+    if (!walk || !at) return;
+    const claims = reading.claims.filter((c) => c.states.length > 0);
+    if (claims.length === 0) {
+      const others = (walk.hand ?? []).filter(
+        (h) =>
+          !(h.keyVersion === at.keyVersion && h.couplet === at.couplet && h.lead === lead && h.statement === statement),
+      );
+      bench.change({ ...walk, hand: [...others, { ...at, lead, statement, fits }] });
+      return;
+    }
+    const next = claims.reduce((before, claim) => {
+      const character = characters.find((c) => c.id === claim.character);
+      const states = fits
+        ? claim.states
+        : (character?.states.map((s) => s.id).filter((s) => !claim.states.includes(s)) ?? []);
+      if (states.length === 0) return before;
+      return withLook(
+        before,
+        newLook(before, claim.character, { states, fromCouplet: `${at.keyVersion}#${at.couplet}` }),
+      );
+    }, walk);
+    bench.change(next);
+  };
   const answer = (lead: number | null) => {
     if (at) bench.answer(at, lead);
   };
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      if (keeping || help || event.ctrlKey || event.altKey || event.metaKey || isTyping(event.target)) return;
+      if (event.key === "Escape" && organ && !help) {
+        setOrgan(undefined);
+        event.preventDefault();
+        return;
+      }
+      if (keeping || help || organ || event.ctrlKey || event.altKey || event.metaKey || isTyping(event.target)) return;
       const digit = /^[0-9]$/.test(event.key) ? Number(event.key) : undefined;
       if (digit === 0 && at) answer(null);
       else if (digit !== undefined && couplet && digit <= couplet.couplet.leads.length && digit > 0) answer(digit - 1);
@@ -47,7 +103,7 @@ function Walk({ walkId }: { walkId: string }) {
   });
 
   // After each answer the eye, and a screen reader, go on at the new couplet.
-  const onTable = keeping ? "keep" : at ? at.keyVersion + at.couplet : "end";
+  const onTable = keeping ? "keep" : organ ? organ.organ : at ? at.keyVersion + at.couplet : "end";
   const first = useRef(true);
   const loaded = state !== undefined;
   useEffect(() => {
@@ -57,7 +113,8 @@ function Walk({ walkId }: { walkId: string }) {
       return;
     }
     table.current?.focus({ preventScroll: true });
-    if (window.innerWidth < 900) table.current?.scrollIntoView();
+    const top = table.current?.getBoundingClientRect().top ?? 0;
+    if (window.innerWidth < 900 || top < 0) table.current?.scrollIntoView();
   }, [onTable, loaded]);
 
   if (walk === null) {
@@ -103,6 +160,9 @@ function Walk({ walkId }: { walkId: string }) {
     );
   }
 
+  const turn = bench.bench?.turns[0];
+  // A doubt is worth a word once it is a serious one.
+  const weakest = turn && turn.probability >= SERIOUS_DOUBT ? turn : undefined;
   const names = state.standing.map((s) => s.name);
   const careful = state.standing.flatMap((s) => (s.taxonId ? (taxa.get(s.taxonId) ?? []) : []));
   return (
@@ -118,10 +178,26 @@ function Walk({ walkId }: { walkId: string }) {
         sx={{
           display: "grid",
           gap: { xs: 2.5, md: 3 },
-          gridTemplateColumns: { xs: "1fr", md: "minmax(210px, 270px) minmax(0, 1fr) minmax(190px, 250px)" },
-          gridTemplateAreas: { xs: '"table" "standing" "trail"', md: '"trail table standing"' },
+          gridTemplateColumns: { xs: "1fr", md: "270px minmax(0, 1fr) minmax(190px, 240px)" },
+          gridTemplateAreas: {
+            xs: '"table" "figure" "standing" "trail"',
+            md: '"figure table standing" "trail table standing"',
+          },
+          gridTemplateRows: { md: "auto 1fr" },
         }}
       >
+        <Box sx={{ gridArea: "figure", maxWidth: 340, width: "100%", mx: "auto" }}>
+          {organs.length > 0 && (
+            <PlantFigure
+              organs={organs}
+              chosen={organ?.organ}
+              onChoose={(it) => {
+                setKeeping(false);
+                setOrgan(organ?.organ === it ? undefined : { organ: it });
+              }}
+            />
+          )}
+        </Box>
         <Box sx={{ gridArea: "trail" }}>
           <Typography variant="h2" sx={{ mb: 0.5 }}>
             Trail
@@ -130,12 +206,18 @@ function Walk({ walkId }: { walkId: string }) {
             steps={state.steps}
             open={state.open}
             at={at}
+            bySheet={bench.bench?.bySheet}
+            against={bench.bench?.against}
+            weakest={weakest}
+            shares={bench.bench && bench.bench.sheet.length > 0 ? bench.bench.paths : []}
             onReopen={(step) => {
               setKeeping(false);
+              setOrgan(undefined);
               bench.reopen({ keyVersion: step.keyVersion, couplet: step.couplet });
             }}
             onPath={(name) => {
               setKeeping(false);
+              setOrgan(undefined);
               bench.reopen(undefined);
               bench.choosePath(name);
             }}
@@ -146,15 +228,40 @@ function Walk({ walkId }: { walkId: string }) {
             <KeepForm
               walk={walk}
               state={state}
+              bySheet={bench.bench?.bySheet ?? []}
               onChange={(form) => bench.change({ ...walk, form, problem: undefined })}
               onBack={() => setKeeping(false)}
               onKept={(plantId) => void navigate(`/plants/${plantId}`)}
               onWaiting={() => void navigate("/records")}
               onRefused={(problem) => bench.setWalk({ ...walk, problem })}
             />
+          ) : organ ? (
+            <>
+              <CautionNotes taxa={careful} />
+              <OrganSheet
+                key={organ.organ}
+                organ={organ.organ}
+                focus={organ.focus}
+                walk={walk}
+                characters={characters.filter((c) => c.organ === organ.organ)}
+                lines={bench.bench?.sheet ?? []}
+                asked={asked}
+                seenNow={seenNow}
+                onChange={bench.change}
+                onBack={() => setOrgan(undefined)}
+              />
+            </>
           ) : (
             <>
               <CautionNotes taxa={careful} />
+              {weakest && !reopened && (
+                <WeakestTurn
+                  turn={weakest}
+                  character={characters.find((c) => c.id === weakest.character)?.name}
+                  onLook={() => look(weakest.character)}
+                  onReopen={() => bench.reopen({ keyVersion: weakest.keyVersion, couplet: weakest.couplet })}
+                />
+              )}
               {reopened && (
                 <Box
                   sx={{
@@ -176,14 +283,21 @@ function Walk({ walkId }: { walkId: string }) {
                 </Box>
               )}
               {couplet ? (
-                <CoupletPane open={couplet} given={reopened?.lead} onAnswer={answer} />
+                <CoupletPane
+                  open={couplet}
+                  verdict={verdict}
+                  given={reopened?.lead}
+                  onAnswer={answer}
+                  onStatement={onStatement}
+                  onLook={look}
+                />
               ) : (
                 <End names={names} />
               )}
               <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1.5, mt: 1.5 }}>
                 <Button
                   variant={couplet ? "outlined" : "contained"}
-                  disabled={walk.answers.length === 0}
+                  disabled={state.steps.length === 0}
                   onClick={() => setKeeping(true)}
                 >
                   {couplet ? "Keep it as it stands" : "Keep it"}
@@ -196,7 +310,7 @@ function Walk({ walkId }: { walkId: string }) {
           )}
         </Box>
         <Box sx={{ gridArea: "standing" }}>
-          <StandingList standing={state.standing} taxa={taxa} />
+          <StandingList standing={state.standing} taxa={taxa} ends={bench.bench?.ends} />
         </Box>
       </Box>
       <Dialog open={help} onClose={() => setHelp(false)} aria-labelledby="keys-title">
@@ -219,6 +333,33 @@ function Walk({ walkId }: { walkId: string }) {
         </DialogActions>
       </Dialog>
     </Page>
+  );
+}
+
+const SERIOUS_DOUBT = 0.25;
+
+/** The couplet most likely answered wrongly, with what to look at again. */
+function WeakestTurn(props: {
+  turn: Schemas["WeakTurn"];
+  character?: string;
+  onLook: () => void;
+  onReopen: () => void;
+}) {
+  const { turn, character, onLook, onReopen } = props;
+  return (
+    <Box role="note" sx={{ border: 2, borderColor: "signal.conflict", px: 1.5, py: 1, mb: 1.5 }}>
+      <Typography variant="body2">
+        <Box component="strong" sx={{ color: "signal.conflict" }}>
+          ▽ Weakest turn: couplet {turn.couplet}.
+        </Box>{" "}
+        By the sheet the plant left the trail here with a probability of {Math.round(turn.probability * 100)} %, perhaps
+        towards <em>{turn.best}</em>.{character && ` Look again at: ${character}.`}
+      </Typography>
+      <Box sx={{ display: "flex", gap: 1, mt: 0.75, flexWrap: "wrap" }}>
+        {character && <Button onClick={onLook}>Look at {character}</Button>}
+        <Button onClick={onReopen}>Open couplet {turn.couplet} again</Button>
+      </Box>
+    </Box>
   );
 }
 

@@ -1,10 +1,17 @@
 import { Box, Button, ButtonBase, Typography } from "@mui/material";
+import type { Schemas } from "../../api/client";
 import type { OpenCouplet } from "./useWalk";
 import { pageLabel } from "../keys/CoupletList";
 import { TaxonLabel } from "../taxa/TaxonLabel";
 
 interface Props {
   open: OpenCouplet;
+  /** What the sheet says of it. */
+  verdict?: Schemas["CoupletVerdict"];
+  /** A statement that fits or doesn't, as it was tapped. */
+  onStatement: (lead: number, statement: number, reading: Schemas["StatementReading"], fits: boolean) => void;
+  /** Opens the sheet at a character. */
+  onLook: (character: string) => void;
   /** The answer given before, when an answered couplet is open again; undefined on a new one. */
   given?: number | null;
   onAnswer: (lead: number | null) => void;
@@ -14,7 +21,7 @@ interface Props {
 const MOST_NAMED = 4;
 
 /** A couplet with its leads as large targets. */
-export function CoupletPane({ open, given, onAnswer }: Props) {
+export function CoupletPane({ open, verdict, given, onAnswer, onStatement, onLook }: Props) {
   const { couplet } = open;
   return (
     <Box component="section" aria-labelledby="couplet">
@@ -31,62 +38,71 @@ export function CoupletPane({ open, given, onAnswer }: Props) {
         </Typography>
       </Box>
       <KeyPlace place={open.place} of={open.coupletsInKey} />
+      {verdict && verdict.call !== "unseen" && <VerdictLine verdict={verdict} />}
       <Box role="group" aria-labelledby="couplet" sx={{ display: "grid", gap: 1.25, mt: 1.5 }}>
-        {couplet.leads.map((lead, i) => (
-          <ButtonBase
-            key={i}
-            onClick={() => onAnswer(i)}
-            aria-keyshortcuts={i < 9 ? String(i + 1) : undefined}
-            aria-pressed={given === undefined ? undefined : given === i}
-            sx={{
-              display: "flex",
-              alignItems: "stretch",
-              textAlign: "left",
-              width: "100%",
-              minHeight: 96,
-              border: "2px solid",
-              borderColor: given === i ? "primary.main" : "text.primary",
-              bgcolor: given === i ? "signal.chosenWash" : "background.paper",
-              "&:hover": { bgcolor: "signal.chosenWash" },
-            }}
-          >
+        {couplet.leads.map((lead, i) => {
+          const weighed = verdict?.leads[i];
+          const taxa = open.taxa[i] ?? [];
+          return (
             <Box
-              component="span"
+              key={i}
               sx={{
-                flex: "none",
-                width: 52,
-                display: "grid",
-                placeItems: "center",
-                borderRight: 1,
-                borderColor: "rule",
-                fontWeight: 700,
-                fontSize: "1.3rem",
+                position: "relative",
+                display: "flex",
+                alignItems: "stretch",
+                border: "2px solid",
+                borderColor: given === i ? "primary.main" : "text.primary",
+                bgcolor: given === i ? "signal.chosenWash" : "background.paper",
+                minHeight: 96,
+                "&:has(> button:hover)": { bgcolor: "signal.chosenWash" },
               }}
             >
-              {i + 1}
+              {/* The whole lead is one target; what can be tapped inside it lies above. */}
+              <ButtonBase
+                onClick={() => onAnswer(i)}
+                aria-label={`${i + 1} ${lead.statements.join("; ")}; ${taxa.length === 1 ? taxa[0]?.name : `${taxa.length} taxa`}`}
+                aria-keyshortcuts={i < 9 ? String(i + 1) : undefined}
+                aria-pressed={given === undefined ? undefined : given === i}
+                sx={{ position: "absolute", inset: 0 }}
+              />
+              <Box
+                aria-hidden="true"
+                sx={{
+                  flex: "none",
+                  width: 52,
+                  display: "grid",
+                  placeItems: "center",
+                  borderRight: 1,
+                  borderColor: "rule",
+                  fontWeight: 700,
+                  fontSize: "1.3rem",
+                }}
+              >
+                {i + 1}
+              </Box>
+              <Box sx={{ flex: 1, minWidth: 0, pl: 2, pr: 1, py: 0.75, alignSelf: "center" }}>
+                {lead.statements.map((statement, s) => (
+                  <Statement
+                    key={s}
+                    text={statement}
+                    first={s === 0}
+                    it={weighed?.statements[s]}
+                    onFits={(fits, reading) => onStatement(i, s, reading, fits)}
+                    onLook={onLook}
+                  />
+                ))}
+                <Box sx={{ display: "flex", alignItems: "center", gap: 1.5, mt: 0.25 }}>
+                  <Typography component="span" variant="body2" color="text.secondary" sx={{ flex: 1 }}>
+                    {given === i && <strong>✓ your answer · </strong>}
+                    <Behind taxa={taxa} />
+                    {lead.destination?.page && <>, {pageLabel(lead.destination.page)}</>}
+                  </Typography>
+                  {weighed && verdict.call !== "unseen" && <ShareBar share={weighed.share} best={verdict.best === i} />}
+                </Box>
+              </Box>
             </Box>
-            <Box component="span" sx={{ flex: 1, px: 2, py: 1.25, alignSelf: "center" }}>
-              {lead.statements.map((statement, s) => (
-                <Typography
-                  key={s}
-                  component="span"
-                  sx={{
-                    display: "block",
-                    fontSize: s === 0 ? "1.15rem" : "1.0625rem",
-                    fontWeight: s === 0 ? 600 : 400,
-                  }}
-                >
-                  {statement}
-                </Typography>
-              ))}
-              <Typography component="span" variant="body2" color="text.secondary" sx={{ display: "block", mt: 0.5 }}>
-                {given === i && <strong>✓ your answer · </strong>}
-                <Behind taxa={open.taxa[i] ?? []} />
-                {lead.destination?.page && <>, {pageLabel(lead.destination.page)}</>}
-              </Typography>
-            </Box>
-          </ButtonBase>
-        ))}
+          );
+        })}
         <Button
           onClick={() => onAnswer(null)}
           aria-keyshortcuts="0"
@@ -174,5 +190,131 @@ function KeyPlace({ place, of }: { place: number; of: number }) {
         }}
       />
     </Box>
+  );
+}
+
+const fits: Record<Schemas["StatementFit"], { glyph: string; words: string; color: string }> = {
+  fits: { glyph: "●", words: "fits", color: "signal.support" },
+  atTheEdge: { glyph: "◐", words: "at the edge", color: "signal.support" },
+  doubtful: { glyph: "?", words: "doubtful", color: "signal.open" },
+  conflicts: { glyph: "✕", words: "conflicts", color: "signal.conflict" },
+  notSeen: { glyph: "○", words: "not seen", color: "text.secondary" },
+  unread: { glyph: "¶", words: "weigh by hand", color: "text.secondary" },
+};
+
+/** A statement with how it stands and the figure behind it; a tap says that it fits, or doesn't. */
+function Statement(props: {
+  text: string;
+  first: boolean;
+  it?: Schemas["StatementVerdict"];
+  onFits: (fits: boolean, reading: Schemas["StatementReading"]) => void;
+  onLook: (character: string) => void;
+}) {
+  const { text, first, it, onFits, onLook } = props;
+  const said = it && fits[it.fit];
+  const claim = it?.reading.claims[0];
+  const measured = it !== undefined && it.reading.claims.length > 0 && it.reading.claims.every((c) => c.range);
+  const toWeigh = it !== undefined && !measured && (it.fit === "notSeen" || it.fit === "unread");
+  return (
+    <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", columnGap: 1 }}>
+      <Box sx={{ flex: "1 1 15rem", minWidth: 0 }}>
+        <Typography component="span" sx={{ fontSize: first ? "1.15rem" : "1.0625rem", fontWeight: first ? 600 : 400 }}>
+          {text}
+        </Typography>
+        {it && said && it.fit !== "notSeen" && it.fit !== "unread" && (
+          <Typography component="span" variant="body2" sx={{ display: "block", color: said.color }}>
+            <strong>
+              {said.glyph} {said.words}
+            </strong>
+            {it.seen && `: ${it.seen}`}
+          </Typography>
+        )}
+      </Box>
+      {it && said && (
+        <Box sx={{ display: "flex", alignItems: "center", position: "relative", zIndex: 1 }}>
+          {toWeigh && (
+            <Typography component="span" variant="caption" color="text.secondary" sx={{ mr: 0.5 }}>
+              {said.glyph} {said.words}
+            </Typography>
+          )}
+          {claim && (
+            <SmallButton onClick={() => onLook(claim.character)} name={`${measured ? "Measure" : "Look"}: ${text}`}>
+              {measured ? "Measure" : "Look"}
+            </SmallButton>
+          )}
+          {toWeigh && (
+            <>
+              <SmallButton onClick={() => onFits(true, it.reading)} name={`Fits: ${text}`}>
+                Fits
+              </SmallButton>
+              <SmallButton onClick={() => onFits(false, it.reading)} name={`Doesn’t fit: ${text}`}>
+                Doesn’t
+              </SmallButton>
+            </>
+          )}
+        </Box>
+      )}
+    </Box>
+  );
+}
+
+function SmallButton({ onClick, name, children }: { onClick: () => void; name: string; children: string }) {
+  return (
+    <ButtonBase
+      onClick={onClick}
+      aria-label={name}
+      sx={{
+        minHeight: 44,
+        px: 1,
+        fontSize: "0.9375rem",
+        fontWeight: 600,
+        textDecoration: "underline",
+        textUnderlineOffset: 3,
+      }}
+    >
+      {children}
+    </ButtonBase>
+  );
+}
+
+function ShareBar({ share, best }: { share: number; best: boolean }) {
+  const percent = share > 0.995 ? "over 99 %" : share < 0.005 ? "under 1 %" : `${Math.round(share * 100)} %`;
+  return (
+    <Box component="span" sx={{ flex: "none", width: 150, display: "flex", alignItems: "center", gap: 1 }}>
+      <Typography
+        component="span"
+        variant="body2"
+        sx={{ fontWeight: best ? 700 : 400, textAlign: "right", minWidth: 66, order: 1 }}
+      >
+        {percent}
+      </Typography>
+      <Box
+        component="span"
+        aria-hidden="true"
+        sx={{ flex: 1, height: 7, border: 1, borderColor: "text.secondary", display: "block" }}
+      >
+        <Box
+          component="span"
+          sx={{
+            display: "block",
+            height: "100%",
+            width: `${share * 100}%`,
+            bgcolor: best ? "primary.main" : "text.secondary",
+          }}
+        />
+      </Box>
+    </Box>
+  );
+}
+
+function VerdictLine({ verdict }: { verdict: Schemas["CoupletVerdict"] }) {
+  const glyph = { clear: "●", leaning: "◐", undecided: "○", unseen: "" }[verdict.call];
+  return (
+    <Typography variant="body2" sx={{ mt: 1 }} aria-live="polite">
+      <strong>
+        {glyph} By the sheet: {verdict.words}
+      </strong>{" "}
+      {verdict.reasons.join(" ")}
+    </Typography>
   );
 }

@@ -12,6 +12,8 @@ import { remember, today } from "./walks";
 interface Props {
   walk: Walk;
   state: Schemas["WalkState"];
+  /** Answers that the sheet has given. */
+  bySheet: Schemas["TrailAnswer"][];
   onChange: (form: Form) => void;
   onBack: () => void;
   onKept: (plantId: string) => void;
@@ -20,7 +22,7 @@ interface Props {
 }
 
 /** Place, day, recorder and note of a determination; the trail goes with it. */
-export function KeepForm({ walk, state, onChange, onBack, onKept, onWaiting, onRefused }: Props) {
+export function KeepForm({ walk, state, bySheet, onChange, onBack, onKept, onWaiting, onRefused }: Props) {
   const places = usePlaces();
   const people = usePeople();
   const [adding, setAdding] = useState(false);
@@ -59,7 +61,7 @@ export function KeepForm({ walk, state, onChange, onBack, onKept, onWaiting, onR
     remember(form);
     const known = people.data?.find((person) => person.name === form.recorder.trim());
     const plantId = walk.plant?.id ?? uuid();
-    const onTheWay = walk.answers.filter((a) =>
+    const onTheWay = [...walk.answers, ...bySheet].filter((a) =>
       state.steps.some((s) => s.keyVersion === a.keyVersion && s.couplet === a.couplet),
     );
     await (await store()).put("walks", { ...walk, sending: true, problem: undefined });
@@ -79,6 +81,8 @@ export function KeepForm({ walk, state, onChange, onBack, onKept, onWaiting, onR
         answers: onTheWay,
         names,
         note: form.note.trim(),
+        observations: (walk.observations ?? []).filter((o) => !walk.keptIds?.includes(o.id)),
+        hand: walk.hand ?? [],
       },
       walk.id,
     );

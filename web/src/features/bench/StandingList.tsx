@@ -6,20 +6,43 @@ import { TaxonLabel } from "../taxa/TaxonLabel";
 interface Props {
   standing: Schemas["StandingTaxon"][];
   taxa: Map<string, Schemas["Taxon"]>;
+  /** All ends of the keys with their probabilities; left out where nothing is weighed. */
+  ends?: Schemas["WeighedEnd"][];
 }
+
+// An end off the trail is worth a line from this share on.
+const WORTH_A_LINE = 0.03;
 
 // A longer list is cut; the count says how many there are.
 const MOST_SHOWN = 60;
 
 /** The taxa that the answers leave standing. */
-export function StandingList({ standing, taxa }: Props) {
+export function StandingList({ standing, taxa, ends = [] }: Props) {
+  const weighed = ends.length > 0 && new Set(ends.map((e) => e.share.toFixed(6))).size > 1;
+  const byName = new Map(ends.map((e) => [e.name, e]));
+  const ordered = weighed
+    ? [...standing].sort((a, b) => (byName.get(b.name)?.share ?? 0) - (byName.get(a.name)?.share ?? 0))
+    : standing;
+  const off = weighed ? ends.filter((e) => !e.onTrail && e.share >= WORTH_A_LINE) : [];
   return (
     <Box component="section" aria-labelledby="standing">
       <Typography variant="h2" id="standing" aria-live="polite">
         {standing.length === 1 ? "One taxon stands" : `${standing.length} taxa stand`}
       </Typography>
+      {off.length > 0 && (
+        <Box sx={{ my: 1, borderLeft: "4px solid", borderColor: "signal.conflict", pl: 1 }}>
+          <Typography variant="h3">Off the trail, but likely by the sheet</Typography>
+          {off.slice(0, 5).map((end) => (
+            <Box key={end.name} sx={{ py: 0.25 }}>
+              <TaxonLabel name={end.name} scientific />
+              <Share share={end.share} />
+            </Box>
+          ))}
+        </Box>
+      )}
       <Box component="ul" sx={{ listStyle: "none", p: 0, m: 0, mt: 0.5 }}>
-        {standing.slice(0, MOST_SHOWN).map((it) => {
+        {ordered.slice(0, MOST_SHOWN).map((it) => {
+          const end = weighed ? byName.get(it.name) : undefined;
           const taxon = it.taxonId ? taxa.get(it.taxonId) : undefined;
           return (
             <Box component="li" key={it.name} sx={{ py: 0.5, borderBottom: "1px dotted", borderColor: "rule" }}>
@@ -39,7 +62,14 @@ export function StandingList({ standing, taxa }: Props) {
                 )}
                 <TaxonLabel name={it.name} scientific={it.taxon?.isScientific ?? false} />
               </Typography>
+              {end && <Share share={end.share} />}
               <Typography variant="caption" sx={{ display: "block", color: "text.secondary" }}>
+                {end?.isProvisional && "weighed by the key’s own words (provisional) · "}
+                {end && end.items.some((i) => i.fit === "conflicts") && (
+                  <Box component="span" sx={{ color: "signal.conflict", fontWeight: 700 }}>
+                    ✕ {end.items.filter((i) => i.fit === "conflicts").length} in conflict ·{" "}
+                  </Box>
+                )}
                 {taxon ? <CautionMarks cautions={taxon.cautions} /> : null}
                 {taxon?.commonName}
                 {!it.taxon && "a key that isn’t here; the trail ends with this group"}
@@ -49,6 +79,20 @@ export function StandingList({ standing, taxa }: Props) {
         })}
       </Box>
       {standing.length > MOST_SHOWN && <Typography variant="body2">and {standing.length - MOST_SHOWN} more</Typography>}
+    </Box>
+  );
+}
+
+function Share({ share }: { share: number }) {
+  const percent = share > 0.995 ? "over 99 %" : share < 0.005 ? "under 1 %" : `${Math.round(share * 100)} %`;
+  return (
+    <Box sx={{ display: "flex", alignItems: "center", gap: 1 }}>
+      <Box aria-hidden="true" sx={{ flex: 1, height: 7, border: 1, borderColor: "rule" }}>
+        <Box sx={{ height: "100%", width: `${share * 100}%`, bgcolor: "primary.main" }} />
+      </Box>
+      <Typography component="span" variant="body2" sx={{ minWidth: 64, textAlign: "right" }}>
+        {percent}
+      </Typography>
     </Box>
   );
 }

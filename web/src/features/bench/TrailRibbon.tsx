@@ -9,6 +9,12 @@ interface Props {
   open?: OpenCouplet[];
   /** The couplet that is on the table now. */
   at?: CoupletName;
+  /** Answers that the sheet has given, that it contradicts, and the weakest turn. */
+  bySheet?: CoupletName[];
+  against?: CoupletName[];
+  weakest?: CoupletName;
+  /** Shares of the open paths. */
+  shares?: (CoupletName & { share: number })[];
   onReopen?: (step: CoupletName) => void;
   onPath?: (path: CoupletName) => void;
 }
@@ -16,8 +22,26 @@ interface Props {
 const INDENT = 18;
 
 /** The way through the keys as a path: answered couplets, forks where both leads stay open, and where it goes on. */
-export function TrailRibbon({ steps, open = [], at, onReopen, onPath }: Props) {
+export function TrailRibbon({
+  steps,
+  open = [],
+  at,
+  bySheet = [],
+  against = [],
+  weakest,
+  shares = [],
+  onReopen,
+  onPath,
+}: Props) {
+  const among = (list: CoupletName[], step: CoupletName) =>
+    list.some((it) => it.keyVersion === step.keyVersion && it.couplet === step.couplet);
   const isAt = (keyVersion: string, couplet: string) => at?.keyVersion === keyVersion && at.couplet === couplet;
+  const shareOf = (couplet: OpenCouplet) => {
+    const path =
+      open.length > 1 &&
+      shares.find((it) => it.keyVersion === couplet.keyVersion && it.couplet === couplet.couplet.label);
+    return path ? `, ${Math.round(path.share * 100)} %` : "";
+  };
   return (
     <Box component="ol" aria-label="Trail" sx={{ listStyle: "none", m: 0, p: 0 }}>
       {steps.map((step) => (
@@ -32,6 +56,9 @@ export function TrailRibbon({ steps, open = [], at, onReopen, onPath }: Props) {
             name={`Couplet ${step.couplet} of ${step.keyTitle}: `}
           >
             {step.branch && <Branch from={step.branch} />}
+            {weakest && among([weakest], step) && <Mark color="signal.conflict">▽ weakest turn</Mark>}
+            {among(against, step) && <Mark color="signal.conflict">✕ the sheet says otherwise</Mark>}
+            {among(bySheet, step) && <Mark color="signal.support">● by the sheet</Mark>}
             {step.lead === null ? (
               <Box component="span" sx={{ color: "signal.open", fontWeight: 700 }}>
                 can’t tell, {step.leads.length} leads open
@@ -57,7 +84,7 @@ export function TrailRibbon({ steps, open = [], at, onReopen, onPath }: Props) {
           >
             {couplet.branch && <Branch from={couplet.branch} />}
             <Box component="span" sx={{ color: "text.secondary" }}>
-              still to answer
+              still to answer{shareOf(couplet)}
             </Box>
           </Node>
         </Box>
@@ -78,6 +105,12 @@ function KeyHead({ title, handOver }: { title: string; handOver: boolean }) {
 const Branch = ({ from }: { from: string }) => (
   <Box component="span" sx={{ color: "signal.open", mr: 0.75 }}>
     under {from}:
+  </Box>
+);
+
+const Mark = ({ color, children }: { color: string; children: ReactNode }) => (
+  <Box component="span" sx={{ color, fontWeight: 700, mr: 0.75 }}>
+    {children}:
   </Box>
 );
 

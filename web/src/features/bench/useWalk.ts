@@ -3,7 +3,7 @@ import type { Schemas } from "../../api/client";
 import { core } from "../../core/coreClient";
 import { useShelf } from "../../offline/queries";
 import { store, type Walk } from "../../offline/store";
-import { saveWalk } from "./walks";
+import { saveWalk, today } from "./walks";
 
 export type OpenCouplet = Schemas["OpenCouplet"];
 export type TrailStep = Schemas["TrailStep"];
@@ -15,6 +15,7 @@ export interface CoupletName {
 }
 
 interface View {
+  bench: Schemas["BenchState"];
   state: Schemas["WalkState"];
   /** An answered couplet that is open again to be changed, with its answer. */
   reopened?: { open: OpenCouplet; lead: number | null };
@@ -62,11 +63,18 @@ export function useWalk(walkId: string) {
     if (!walk || !filled) return;
     const ask = ++asked.current;
     const work = async () => {
-      const state = await core.walk({ start: walk.start, answers: walk.answers });
-      const next: View = { state };
-      const given = reopenedName && walk.answers.find((a) => names(a, reopenedName));
+      const bench = await core.bench({
+        start: walk.start,
+        answers: walk.answers,
+        observations: walk.observations ?? [],
+        hand: walk.hand ?? [],
+        day: walk.form.date || today(),
+      });
+      const next: View = { bench, state: bench.walk };
+      const all = [...walk.answers, ...bench.bySheet];
+      const given = reopenedName && all.find((a) => names(a, reopenedName));
       if (given) {
-        const others = walk.answers.filter((a) => !names(a, given));
+        const others = all.filter((a) => !names(a, given));
         const open = (await core.walk({ start: walk.start, answers: others })).open;
         const couplet = open.find((o) => o.keyVersion === given.keyVersion && o.couplet.label === given.couplet);
         if (couplet) next.reopened = { open: couplet, lead: given.lead };
@@ -86,6 +94,7 @@ export function useWalk(walkId: string) {
   const path =
     open.find((o) => chosenPath && names({ keyVersion: o.keyVersion, couplet: o.couplet.label }, chosenPath)) ??
     open[0];
+  const verdictOf = (name: CoupletName | undefined) => name && view?.bench.verdicts.find((v) => names(v, name));
 
   return {
     walk,
@@ -96,6 +105,9 @@ export function useWalk(walkId: string) {
         ? "The keys can’t be fetched just now. The walk is kept on this device; it opens when the server answers."
         : undefined),
     taxa: filled?.taxa ?? [],
+    table: filled?.table,
+    bench: view?.bench,
+    verdictOf,
     state: view?.state,
     reopened: view?.reopened,
     path,
@@ -120,7 +132,12 @@ export function useWalk(walkId: string) {
       // The last answer on the way; dormant ones aren't on it.
       const onTheWay = walk.answers.filter((a) => view?.state.steps.some((s) => names(s, a)));
       const last = onTheWay.at(-1);
-      if (!last) return;
+      if (!last) {
+        // What the sheet has answered can only be overruled: it is opened again.
+        const step = view?.state.steps.at(-1);
+        if (step) setReopenedName({ keyVersion: step.keyVersion, couplet: step.couplet });
+        return;
+      }
       setChosenPath({ keyVersion: last.keyVersion, couplet: last.couplet });
       change({ ...walk, answers: walk.answers.filter((a) => a !== last) });
     },

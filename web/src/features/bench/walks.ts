@@ -13,12 +13,18 @@ export function today(): string {
 }
 
 /** Begins a walk through a key; place and recorder are those of the last record. */
-export async function beginWalk(key: { hash: string; title: string }, plant?: Walk["plant"]): Promise<string> {
+export async function beginWalk(
+  key: { hash: string; title: string },
+  plant?: Walk["plant"],
+  observations: Walk["observations"] = [],
+): Promise<string> {
   const walk: Walk = {
     id: uuid(),
     start: key.hash,
     title: key.title,
     answers: [],
+    observations,
+    keptIds: observations.map((o) => o.id),
     form: {
       placeId: plant?.placeId ?? localStorage.getItem(PLACE) ?? "",
       date: today(),

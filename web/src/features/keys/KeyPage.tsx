@@ -5,6 +5,7 @@ import { answerOf, api, ProblemError } from "../../api/client";
 import { Page, Part } from "../../app/Page";
 import { beginWalk } from "../bench/walks";
 import { CoupletList } from "./CoupletList";
+import { StatementList } from "./StatementList";
 
 export function KeyPage() {
   const { hash = "" } = useParams();
@@ -63,6 +64,9 @@ export function KeyPage() {
       </Typography>
       <Part id="couplets" title="Couplets">
         <CoupletList keyRead={key} headingId="couplets" />
+      </Part>
+      <Part id="statements" title="How its statements are read">
+        <StatementList hash={hash} />
       </Part>
       {versions.length > 1 && (
         <Part id="versions" title="Versions">

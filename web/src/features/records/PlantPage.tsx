@@ -41,13 +41,11 @@ export function PlantPage() {
   const plant = found.data;
   const again = async (key: { hash: string; title: string }) => {
     const looks = plant.determinations.map((d) => ({ id: d.occurrenceId, date: d.eventDate }));
-    const id = await beginWalk(key, {
-      id: plant.id,
-      label: plant.label,
-      placeId: plant.place.id,
-      placeName: plant.place.name,
-      looks,
-    });
+    const id = await beginWalk(
+      key,
+      { id: plant.id, label: plant.label, placeId: plant.place.id, placeName: plant.place.name, looks },
+      plant.observations,
+    );
     void navigate(`/bench/${id}`);
   };
   return (

@@ -1,0 +1,46 @@
+using System.Globalization;
+using System.Text.Json;
+using Garten.Core.Contracts;
+using Garten.Core.Evidence;
+using Garten.Core.Keys;
+using Npgsql;
+
+namespace Garten.Storage;
+
+/// <summary>Looks at plants, and what persons have taught the reader of statements.</summary>
+public sealed class EvidenceRepository(NpgsqlDataSource database)
+{
+    /// <summary>The terms that persons have taught, oldest first.</summary>
+    public async Task<IReadOnlyList<TaughtTerm>> TaughtAsync(CancellationToken stop)
+    {
+        await using var connection = await database.OpenConnectionAsync(stop);
+        return await connection.Command("select character, state, term from taught_term order by number").ReadAllAsync(r => new TaughtTerm(r.GetString(0), r.GetString(1), r.GetString(2)), stop);
+    }
+
+    /// <summary>The readings that persons have set, the newest of each statement.</summary>
+    public async Task<IReadOnlyList<CorrectedStatement>> CorrectedAsync(CancellationToken stop)
+    {
+        await using var connection = await database.OpenConnectionAsync(stop);
+        return await connection.Command("select distinct on (statement) statement, claims from corrected_statement order by statement, number desc")
+            .ReadAllAsync(r => new CorrectedStatement(r.GetString(0), JsonSerializer.Deserialize(r.GetString(1), CoreJson.Default.IReadOnlyListStatementClaim)!), stop);
+    }
+
+    internal static Task<List<Observation>> OfPlantAsync(NpgsqlConnection connection, Guid plant, CancellationToken stop) =>
+        connection.Command("select content from observation where plant_id = $1 order by number", plant).ReadAllAsync(r => JsonSerializer.Deserialize(r.GetString(0), CoreJson.Default.Observation)!, stop);
+
+    /// <summary>Which of these ids are taken, and by which plant.</summary>
+    internal static async Task<Dictionary<Guid, Guid>> KnownAsync(NpgsqlConnection connection, Guid[] ids, CancellationToken stop) =>
+        (await connection.Command("select id, plant_id from observation where id = any($1)", ids).ReadAllAsync(r => (Id: r.GetGuid(0), Plant: r.GetGuid(1)), stop)).ToDictionary(o => o.Id, o => o.Plant);
+
+    internal static async Task AddAsync(NpgsqlConnection connection, Guid plant, Guid observer, Observation observation, DateTimeOffset now, CancellationToken stop) =>
+        await connection.Command("insert into observation (id, plant_id, character, observed_on, supersedes, observer, recorded_at, content) values ($1, $2, $3, $4, $5, $6, $7, $8)",
+            observation.Id, plant, observation.Character, DateOnly.ParseExact(observation.Date, "yyyy-MM-dd", CultureInfo.InvariantCulture), observation.Supersedes, observer, now)
+            .With(Sql.Json(JsonSerializer.Serialize(observation, CoreJson.Default.Observation))).RunAsync(stop);
+
+    internal static async Task TeachAsync(NpgsqlConnection connection, TeachTermCommand it, DateTimeOffset now, CancellationToken stop) =>
+        await connection.Command("insert into taught_term (character, state, term, taught_at) values ($1, $2, $3, $4)", it.Character, it.State, it.Term.Trim(), now).RunAsync(stop);
+
+    internal static async Task CorrectAsync(NpgsqlConnection connection, CorrectStatementCommand it, DateTimeOffset now, CancellationToken stop) =>
+        await connection.Command("insert into corrected_statement (statement, corrected_at, claims) values ($1, $2, $3)", it.Text, now)
+            .With(Sql.Json(JsonSerializer.Serialize(it.Claims, CoreJson.Default.IReadOnlyListStatementClaim))).RunAsync(stop);
+}

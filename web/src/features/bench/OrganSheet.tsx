@@ -1,0 +1,326 @@
+import { Box, Button, ButtonBase, TextField, Typography } from "@mui/material";
+import { useState } from "react";
+import type { Schemas } from "../../api/client";
+import type { Walk } from "../../offline/store";
+import { CalibrateDialog } from "./CalibrateDialog";
+import { MannerLine } from "./MannerLine";
+import { MeasureField } from "./MeasureField";
+import { organNames } from "./PlantFigure";
+import { holding, newLook, plainManner, withLook, type Character, type Observation } from "./sheet";
+
+interface Props {
+  organ: Schemas["Organ"];
+  walk: Walk;
+  characters: Character[];
+  lines: Schemas["SheetLine"][];
+  /** Characters that the couplet on the table speaks of. */
+  asked: Set<string>;
+  /** Characters that can be seen on the day. */
+  seenNow: (character: Character) => boolean;
+  focus?: string;
+  onChange: (walk: Walk) => void;
+  onBack: () => void;
+}
+
+const handlingWords: Record<Schemas["Handling"], string> = {
+  look: "",
+  touch: "touch",
+  takeAPiece: "takes a piece",
+  cut: "cuts the plant",
+  uproot: "uproots",
+};
+
+/** The evidence sheet of one organ: a tap on a state records it. */
+export function OrganSheet({ organ, walk, characters, lines, asked, seenNow, focus, onChange, onBack }: Props) {
+  const [calibrating, setCalibrating] = useState(false);
+  const manner = walk.manner ?? plainManner;
+  const ordered = [...characters].sort((a, b) => rank(b) - rank(a));
+  function rank(character: Character) {
+    return (character.id === focus ? 4 : 0) + (asked.has(character.id) ? 2 : 0) + (seenNow(character) ? 1 : 0);
+  }
+  return (
+    <Box component="section" aria-labelledby="organ">
+      <Box sx={{ display: "flex", alignItems: "center", gap: 1.5, flexWrap: "wrap", mb: 1 }}>
+        <Typography variant="h1" component="h2" id="organ" sx={{ flex: 1 }}>
+          {organNames[organ]}
+        </Typography>
+        {characters.some((c) => c.kind === "length") && (
+          <Button onClick={() => setCalibrating(true)}>Coin, card, thumb …</Button>
+        )}
+        <Button variant="contained" onClick={onBack} aria-keyshortcuts="Escape">
+          Back to the key
+        </Button>
+      </Box>
+      <MannerLine manner={manner} onChange={(next) => onChange({ ...walk, manner: next })} />
+      {ordered.map((character) => (
+        <CharacterRow
+          key={character.id}
+          character={character}
+          walk={walk}
+          line={lines.filter((l) => l.character === character.id)}
+          asked={asked.has(character.id)}
+          seenNow={seenNow(character)}
+          onChange={onChange}
+        />
+      ))}
+      {calibrating && <CalibrateDialog onClose={() => setCalibrating(false)} />}
+    </Box>
+  );
+}
+
+interface RowProps {
+  character: Character;
+  walk: Walk;
+  line: Schemas["SheetLine"][];
+  asked: boolean;
+  seenNow: boolean;
+  onChange: (walk: Walk) => void;
+}
+
+function CharacterRow({ character, walk, line, asked, seenNow, onChange }: RowProps) {
+  const [more, setMore] = useState(false);
+  const looks = holding(walk.observations ?? []).filter((o) => o.character === character.id);
+  const manner = walk.manner ?? plainManner;
+  // A look in other light is another look; the last one in this manner is the one that a tap changes.
+  const current = looks
+    .filter((o) => o.context.light === manner.context.light && o.context.position === manner.context.position)
+    .at(-1);
+  const set = (next: Observation | undefined) => onChange(withLook(walk, next, current));
+  const hasStates = character.states.length > 0;
+  const toggle = (state: string) => {
+    const before = current?.outcome === "seen" ? current.states : [];
+    const states = before.includes(state) ? before.filter((s) => s !== state) : [...before, state];
+    set(states.length === 0 ? undefined : newLook(walk, character.id, { ...kept(current), states }));
+  };
+  const isAbsent = current?.outcome === "notFound";
+  return (
+    <Box
+      component="section"
+      aria-label={character.name}
+      sx={{
+        borderTop: "1px dotted",
+        borderColor: "rule",
+        py: 1.25,
+        pl: asked ? 1.25 : 0,
+        borderLeft: asked ? "4px solid" : undefined,
+        borderLeftColor: asked ? "signal.open" : undefined,
+      }}
+    >
+      <Box sx={{ display: "flex", alignItems: "center", gap: 1, flexWrap: "wrap" }}>
+        <Typography variant="h3" sx={{ flex: "1 1 12rem" }}>
+          {character.name}
+        </Typography>
+        <Typography variant="caption" color="text.secondary">
+          {[
+            asked && "asked for by the couplet",
+            !seenNow && "◌ not at this time of the year",
+            character.tool !== "eye" && character.tool,
+            handlingWords[character.handling],
+          ]
+            .filter(Boolean)
+            .join(" · ")}
+        </Typography>
+        {current && (
+          <Quiet onClick={() => set(undefined)} name={`Take back ${character.name}`}>
+            Take it back
+          </Quiet>
+        )}
+        <Quiet onClick={() => setMore(!more)} expanded={more} name={`More about ${character.name}`}>
+          {more ? "Less" : "More"}
+        </Quiet>
+      </Box>
+      {character.handling !== "look" && character.handling !== "touch" && (
+        <Typography variant="caption" sx={{ color: "signal.caution", display: "block", mb: 0.5 }}>
+          △ Only where law and the landowner allow it; never on a protected plant.
+        </Typography>
+      )}
+      {line.map((it) => (
+        <Typography key={it.seen} variant="body2" aria-live="polite" sx={{ mb: 0.5 }}>
+          <Box
+            component="span"
+            sx={{ color: it.fitOfBest === "conflicts" ? "signal.conflict" : "signal.support", fontWeight: 700 }}
+          >
+            {it.fitOfBest === "conflicts" ? "✕" : "●"} {it.seen}
+          </Box>
+          {it.reason && <> {it.reason}</>}
+        </Typography>
+      ))}
+      {hasStates ? (
+        <Box
+          role="group"
+          aria-label={`States of ${character.name}`}
+          sx={{ display: "flex", flexWrap: "wrap", gap: 0.75 }}
+        >
+          {character.states.map((state) => {
+            const on = current?.states.includes(state.id) ?? false;
+            return (
+              <ButtonBase
+                key={state.id}
+                onClick={() => toggle(state.id)}
+                aria-pressed={on}
+                title={state.definition || undefined}
+                sx={{
+                  border: on ? 2 : 1,
+                  borderColor: on ? "primary.main" : "text.secondary",
+                  bgcolor: on ? "signal.chosenWash" : "background.paper",
+                  minHeight: 44,
+                  px: 1.5,
+                  fontSize: "1rem",
+                  fontWeight: on ? 700 : 400,
+                }}
+              >
+                {on && "✓ "}
+                {state.name}
+              </ButtonBase>
+            );
+          })}
+        </Box>
+      ) : (
+        <MeasureField
+          character={character}
+          readings={current?.readings ?? []}
+          onRecord={(readings) =>
+            set(
+              newLook(walk, character.id, {
+                ...kept(current),
+                context: manner.context,
+                tool: character.kind === "length" ? "ruler" : manner.tool,
+                readings: [...(current?.readings ?? []), ...readings],
+              }),
+            )
+          }
+          onStrike={(index, reason) =>
+            current &&
+            set(
+              newLook(walk, character.id, {
+                ...kept(current),
+                readings: current.readings.map((r, i) => (i === index ? { ...r, struck: reason } : r)),
+              }),
+            )
+          }
+        />
+      )}
+      {current && current.states.length > 1 && (
+        <Button
+          sx={{ mt: 0.75 }}
+          onClick={() => set(newLook(walk, character.id, { ...kept(current), together: !current.together }))}
+        >
+          {current.together ? "All of these are on the plant" : "One or the other"} (change)
+        </Button>
+      )}
+      {more && (
+        <Box sx={{ display: "flex", gap: 1, flexWrap: "wrap", alignItems: "center", mt: 1 }}>
+          {hasStates && (
+            <Button
+              aria-pressed={isAbsent}
+              onClick={() =>
+                set(
+                  isAbsent ? undefined : newLook(walk, character.id, { outcome: "notFound", states: [], readings: [] }),
+                )
+              }
+            >
+              {isAbsent && "✓ "}Looked for, not found
+            </Button>
+          )}
+          {hasStates && (
+            <StandFields
+              current={current}
+              onSet={(part) => current && set(newLook(walk, character.id, { ...kept(current), ...part }))}
+            />
+          )}
+          <TextField
+            size="small"
+            label={`Note on ${character.name}`}
+            defaultValue={current?.note ?? ""}
+            disabled={!current}
+            onBlur={(event) => {
+              if (current && event.target.value !== current.note)
+                set(newLook(walk, character.id, { ...kept(current), note: event.target.value }));
+            }}
+            sx={{ flex: "1 1 14rem", width: "auto" }}
+          />
+        </Box>
+      )}
+    </Box>
+  );
+}
+
+function Quiet(props: { onClick: () => void; name: string; expanded?: boolean; children: string }) {
+  return (
+    <ButtonBase
+      onClick={props.onClick}
+      aria-label={props.name}
+      aria-expanded={props.expanded}
+      sx={{
+        minHeight: 44,
+        px: 1,
+        fontSize: "0.9375rem",
+        fontWeight: 600,
+        textDecoration: "underline",
+        textUnderlineOffset: 3,
+      }}
+    >
+      {props.children}
+    </ButtonBase>
+  );
+}
+
+// What a changed look keeps of the one before.
+function kept(before: Observation | undefined): Partial<Observation> {
+  if (!before) return {};
+  return {
+    outcome: "seen",
+    states: before.states,
+    together: before.together,
+    readings: before.readings,
+    show: before.show,
+    of: before.of,
+    sureness: before.sureness,
+    context: before.context,
+    note: before.note,
+    fromCouplet: before.fromCouplet,
+  };
+}
+
+/** Of a stand of several plants: k of n show it. */
+function StandFields({ current, onSet }: { current?: Observation; onSet: (part: Partial<Observation>) => void }) {
+  const [show, setShow] = useState(current?.show ? String(current.show) : "");
+  const [of, setOf] = useState(current?.of ? String(current.of) : "");
+  const whole = (text: string) => /^\d{1,5}$/.test(text);
+  const bad = (show || of) && !(whole(show) && whole(of) && Number(show) <= Number(of) && Number(of) > 0);
+  const take = () => {
+    if (show === "" && of === "") onSet({ show: 0, of: 0 });
+    else if (!bad) onSet({ show: Number(show), of: Number(of) });
+  };
+  return (
+    <Box sx={{ display: "flex", gap: 0.75, alignItems: "center", flexWrap: "wrap" }}>
+      <Typography variant="body2">Of a stand:</Typography>
+      <TextField
+        size="small"
+        label="show it"
+        value={show}
+        disabled={!current}
+        onChange={(event) => setShow(event.target.value)}
+        onBlur={take}
+        error={Boolean(bad)}
+        sx={{ width: 90 }}
+      />
+      <Typography variant="body2">of</Typography>
+      <TextField
+        size="small"
+        label="looked at"
+        value={of}
+        disabled={!current}
+        onChange={(event) => setOf(event.target.value)}
+        onBlur={take}
+        error={Boolean(bad)}
+        sx={{ width: 90 }}
+      />
+      {bad && (
+        <Typography variant="caption" color="error" role="alert">
+          ✕ Whole numbers, the first not above the second.
+        </Typography>
+      )}
+    </Box>
+  );
+}

@@ -1,0 +1,90 @@
+import { v7 as uuid } from "uuid";
+import type { Schemas } from "../../api/client";
+import type { Manner, Walk } from "../../offline/store";
+
+export type Observation = Schemas["Observation"];
+export type Character = Schemas["Character"];
+
+/** What the first look of a plant inherits. */
+export const plainManner: Manner = {
+  sureness: "sure",
+  tool: "eye",
+  context: {
+    position: "unsaid",
+    light: "unsaid",
+    stage: "unsaid",
+    age: "unsaid",
+    shaping: "unsaid",
+    attachment: "unsaid",
+    sex: "unsaid",
+  },
+};
+
+/** The looks that no other one supersedes. */
+export function holding(observations: Observation[]): Observation[] {
+  const superseded = new Set(observations.map((o) => o.supersedes).filter(Boolean));
+  return observations.filter((o) => !superseded.has(o.id) && !o.withdrawn);
+}
+
+/** A look in the manner of the last one. */
+export function newLook(walk: Walk, character: string, part: Partial<Observation>): Observation {
+  const manner = walk.manner ?? plainManner;
+  return {
+    id: uuid(),
+    character,
+    outcome: "seen",
+    states: [],
+    together: false,
+    readings: [],
+    show: 0,
+    of: 0,
+    sureness: manner.sureness,
+    context: manner.context,
+    tool: manner.tool,
+    date: walk.form.date,
+    note: "",
+    withdrawn: false,
+    fromCouplet: "",
+    ...part,
+  };
+}
+
+/** The walk with a look in place of another one; a look that is kept on the server is superseded, one that isn't yet is replaced. */
+export function withLook(walk: Walk, next: Observation | undefined, before?: Observation): Walk {
+  const all = walk.observations ?? [];
+  const isKept = before && walk.keptIds?.includes(before.id);
+  if (!before) return { ...walk, observations: next ? [...all, next] : all };
+  if (!isKept) {
+    const observations = next
+      ? all.map((o) => (o.id === before.id ? { ...next, supersedes: before.supersedes } : o))
+      : all.filter((o) => o.id !== before.id).concat(takenBack(before));
+    return { ...walk, observations };
+  }
+  const correction = next
+    ? { ...next, supersedes: before.id }
+    : { ...before, id: uuid(), supersedes: before.id, withdrawn: true };
+  return { ...walk, observations: [...all, correction] };
+}
+
+// A correction that is itself taken back leaves what it corrected taken back as well.
+function takenBack(before: Observation): Observation[] {
+  return before.supersedes ? [{ ...before, id: uuid(), withdrawn: true }] : [];
+}
+
+/** The context in words, only what differs from the plain one. */
+export function mannerInWords(manner: Manner): string {
+  const { context } = manner;
+  const said = [
+    manner.sureness === "sure" ? "sure" : manner.sureness === "fairly" ? "fairly sure" : "a guess",
+    context.light !== "unsaid" && (context.light === "shade" ? "in the shade" : "in the sun"),
+    context.position !== "unsaid" && `${context.position} on the plant`,
+    context.stage !== "unsaid" && context.stage,
+    context.age !== "unsaid" && `${context.age} part`,
+    context.shaping !== "unsaid" && context.shaping,
+    context.attachment === "beneath" && "lying beneath",
+    context.attachment === "perhapsNeighbours" && "perhaps a neighbour’s",
+    context.sex !== "unsaid" && context.sex,
+    `by ${manner.tool}`,
+  ];
+  return said.filter(Boolean).join(" · ");
+}
