@@ -97,8 +97,10 @@ public sealed class Browser : IDisposable
         _driver.ExecuteScript("arguments[0].scrollIntoView({block:'center'})", control);
         // A page that still moves under the finger would let it tap something else.
         Until(() => Run("const at=()=>{const r=arguments[0].getBoundingClientRect();return r.x+','+r.y};const a=at();await new Promise(d=>requestAnimationFrame(()=>requestAnimationFrame(()=>requestAnimationFrame(d))));return a===at()?'still':'moves'", control) == "still", $"“{name}” standing still");
-        // A finger lands in what is seen of the page, which may be a part of it.
-        var rect = (IReadOnlyDictionary<string, object>)_driver.ExecuteScript("const r=arguments[0].getBoundingClientRect(),v=visualViewport;return {x:r.x+r.width/2-v.offsetLeft,y:r.y+r.height/2-v.offsetTop,h:r.height}", control)!;
+        // A finger lands in what is seen of the page, which may be a part of it; beside what lies above the control, if that covers its middle.
+        var rect = (IReadOnlyDictionary<string, object>)_driver.ExecuteScript(
+            "const e=arguments[0],r=e.getBoundingClientRect(),v=visualViewport,y=r.y+r.height/2,own=x=>{const h=document.elementFromPoint(x,y);return h&&(e.contains(h)||h.contains(e))};"
+            + "const x=[r.x+r.width/2,r.x+26].find(own)??r.x+r.width/2;return {x:x-v.offsetLeft,y:y-v.offsetTop,h:r.height}", control)!;
         Assert.True(Convert.ToDouble(rect["h"]) >= 44, $"“{name}” is only {rect["h"]} px high.");
         _driver.ExecuteCdpCommand("Input.dispatchTouchEvent", new() { ["type"] = "touchStart", ["touchPoints"] = new object[] { new Dictionary<string, object> { ["x"] = rect["x"], ["y"] = rect["y"] } } });
         _driver.ExecuteCdpCommand("Input.dispatchTouchEvent", new() { ["type"] = "touchEnd", ["touchPoints"] = Array.Empty<object>() });

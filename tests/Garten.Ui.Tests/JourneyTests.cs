@@ -107,7 +107,7 @@ public sealed class JourneyTests(GartenSite site) : IClassFixture<GartenSite>
         browser.Click("Determine it again");
         browser.ShouldBeAccessible();
         browser.Click("Key to the leafless twigs of Torvane");
-        browser.UntilText("13 taxa stand");
+        browser.UntilText("20 taxa stand");
         foreach (var (key, next) in new[] { ("2", "Couplet 2"), ("1", "Couplet 3"), ("1", "Couplet 4"), ("1", "The trail ends here") })
         {
             browser.Press(key);
@@ -132,7 +132,7 @@ public sealed class JourneyTests(GartenSite site) : IClassFixture<GartenSite>
         browser.UntilText("Begin with a key");
         browser.ShouldFitTheScreen();
         browser.Tap("Follow Key to the woody plants of Torvane in leaf");
-        browser.UntilText("15 taxa stand");
+        browser.UntilText("24 taxa stand");
         browser.ShouldFitTheScreen();
         browser.Tap("2 Leaves thin");
         browser.UntilText("Couplet 2");

@@ -1,8 +1,12 @@
 using System.Net.Http.Json;
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using Garten.Core.Characters;
 using Garten.Core.Contracts;
+using Garten.Core.Evidence;
+using Garten.Core.Floras;
 using Garten.Core.Keys;
+using Garten.Core.Quantities;
 using Xunit;
 
 namespace Garten.Ui.Tests;
@@ -33,7 +37,7 @@ public sealed class PageTests(GartenSite site) : IClassFixture<GartenSite>
         }
         browser.Open("/");
         browser.Click("Follow Key to the woody plants");
-        browser.UntilText("15 taxa stand");
+        browser.UntilText("24 taxa stand");
         browser.ShouldBeAccessible();
         browser.Press("0");
         browser.UntilText("under 1b");
@@ -56,7 +60,7 @@ public sealed class PageTests(GartenSite site) : IClassFixture<GartenSite>
             if (!native.IsSound) continue;
             var versions = native.Keys.Select(k => new KeyVersion(KeyHash.Of(k), k)).ToList();
             var walk = new WalkRequest(versions[0].Hash, [new TrailAnswer(versions[0].Hash, versions[0].Key.Couplets[0].Label, null)]);
-            var answer = browser.Run(load + "core.FillShelf(" + JsonSerializer.Serialize(JsonSerializer.Serialize(new Shelf(versions, []), CoreJson.Default.Shelf)) + ");"
+            var answer = browser.Run(load + "core.FillShelf(" + JsonSerializer.Serialize(JsonSerializer.Serialize(new Shelf(versions, [], CharacterTable.Empty, [], []), CoreJson.Default.Shelf)) + ");"
                 + "return core.Walk(" + JsonSerializer.Serialize(JsonSerializer.Serialize(walk, CoreJson.Default.WalkRequest)) + ")");
             Assert.Equal(JsonSerializer.Serialize(KeyWalk.Follow(new KeyShelf(versions), walk.Start, walk.Answers), CoreJson.Default.WalkState), answer);
         }
@@ -79,5 +83,48 @@ public sealed class PageTests(GartenSite site) : IClassFixture<GartenSite>
         browser.UntilText("10000 couplets, 2 taxa");
         browser.UntilText("✓ Sound");
         browser.ShouldHaveNoErrors();
+    }
+
+    [Fact]
+    public async Task TheSameSheetGivesTheSameNumbersInTheBrowserAsNatively()
+    {
+        var json = await site.Client.GetStringAsync("/api/v1/keys/shelf", TestContext.Current.CancellationToken);
+        var shelf = JsonSerializer.Deserialize(json, CoreJson.Default.Shelf)!.Ready();
+        using var browser = new Browser(site.Address);
+        browser.Open("/keys");
+        browser.UntilText("Paste a key");
+        Observation Look(string character, string[] states, params double[] values) =>
+            new(Guid.CreateVersion7(), character, Outcome.Seen, states, false, [.. values.Select(v => new Reading(v, "", 1))], 0, 0, Sureness.Fairly, new ObservationContext(Light: Light.Shade), Tool.Ruler, "2026-07-01", "");
+        Observation[] sheet = [Look("leaf-length", [], 72, 81, 79), Look("leaf-width", [], 60, 66, 71), Look("leaf-base", ["rounded", "heart"]), Look("tooth-number", [], 11, 14), Look("fruit-hairs", ["hairy"])];
+        foreach (var key in shelf.Keys.Versions)
+        {
+            var request = new BenchRequest(key.Hash, [new TrailAnswer(key.Hash, key.Key.Couplets[0].Label, 1)], sheet, [], "2026-07-01");
+            var native = JsonNode.Parse(JsonSerializer.Serialize(request.Follow(shelf), CoreJson.Default.BenchState));
+            var answer = browser.Run("const {dotnet}=await import(location.origin+'/_framework/dotnet.js');globalThis.core??=(await (await dotnet.create()).getAssemblyExports('Garten.Browser.dll')).Garten.Browser.CoreExports;"
+                + "globalThis.filled??=core.FillShelf(await (await fetch('/api/v1/keys/shelf')).text());return core.Bench(arguments[0])", JsonSerializer.Serialize(request, CoreJson.Default.BenchRequest));
+            Alike(native, JsonNode.Parse(answer), key.Key.Title);
+        }
+    }
+
+    // Texts and numbers of both, a number within 1e-9 of its size.
+    private static void Alike(JsonNode? expected, JsonNode? actual, string at)
+    {
+        switch (expected)
+        {
+            case JsonObject own:
+                foreach (var (name, value) in own) Alike(value, actual!.AsObject()[name], $"{at}.{name}");
+                break;
+            case JsonArray list:
+                Assert.Equal(list.Count, actual!.AsArray().Count);
+                for (var i = 0; i < list.Count; i++) Alike(list[i], actual.AsArray()[i], $"{at}[{i}]");
+                break;
+            case JsonValue value when value.GetValueKind() == JsonValueKind.Number:
+                var (a, b) = (value.GetValue<double>(), actual!.GetValue<double>());
+                Assert.True(Math.Abs(a - b) <= 1e-9 * Math.Max(1, Math.Abs(a)), $"{at}: {a} natively, {b} in the browser");
+                break;
+            default:
+                Assert.Equal(expected?.ToJsonString(), actual?.ToJsonString());
+                break;
+        }
     }
 }

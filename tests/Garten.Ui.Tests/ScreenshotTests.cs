@@ -15,7 +15,7 @@ public sealed class ScreenshotTests(GartenSite site) : IClassFixture<GartenSite>
     {
         using var browser = new Browser(site.Address);
         browser.Open("/");
-        browser.UntilText("Key to the woody plants");
+        browser.UntilText("couplets can’t be answered today");
         Shoot(browser, "bench-start");
         browser.Click("Follow Key to the woody plants");
         foreach (var (key, next) in new[] { ("", "Couplet 1"), ("2", "Couplet 2"), ("1", "Couplet 3"), ("1", "Young twigs with two corky wings"), ("0", "under 1a") })
@@ -23,6 +23,21 @@ public sealed class ScreenshotTests(GartenSite site) : IClassFixture<GartenSite>
             if (key.Length > 0) browser.Press(key);
             browser.UntilText(next);
         }
+        Shoot(browser, "bench-fork");
+        browser.Click("Leaf");
+        browser.UntilText("Back to the key");
+        void State(string character, string state) => browser.Find($"section[aria-label='{character}']").FindElements(OpenQA.Selenium.By.CssSelector("[aria-pressed]")).Single(b => b.Text == state).Click();
+        State("division of the leaf", "lobed");
+        State("depth of the lobes", "more than half-way");
+        browser.UntilText("2 seen");
+        var field = browser.Find("section[aria-label='length of the leaf'] input");
+        field.SendKeys("82 95 88 mm");
+        browser.UntilText("n 3 · mean");
+        Shoot(browser, "bench-evidence");
+        field.SendKeys(OpenQA.Selenium.Keys.Enter);
+        browser.UntilText("mean of 3");
+        browser.Press(OpenQA.Selenium.Keys.Escape);
+        browser.UntilText("By the sheet: Leaning");
         Shoot(browser, "bench-key");
         browser.Click("Keep it as it stands");
         browser.UntilText("kept as an open set");
@@ -33,6 +48,11 @@ public sealed class ScreenshotTests(GartenSite site) : IClassFixture<GartenSite>
         browser.Click("Vellorna torvanica");
         browser.UntilText("Stands now");
         Shoot(browser, "plant");
+        browser.Open("/keys");
+        browser.Click("Key to Vellorna");
+        browser.UntilText("statements are read; the others stay text");
+        browser.Find("#statements").Click();
+        Shoot(browser, "key-statements");
         browser.Open("/keys/new");
         browser.Click("Try it with an example");
         browser.UntilText("✓ Sound");

@@ -68,6 +68,7 @@ public sealed record EvidenceItem(
         {
             if (Quantities.Sample.Of(group.SelectMany(o => o.Readings)) is not { } sample) continue;
             var (weight, reason) = Judge(character, group.First().Context, options);
+            if (StemSeries.InWords(group.SelectMany(o => o.Readings), character.Quantity) is { } series) reason = $"{reason} {series}".Trim();
             items.Add(new(character, [], false, false, sample, 0, 0, group.Min(o => o.Sureness), group.Key.LeavesAreLarger && character.Organ == Organ.Leaf, weight, reason, Couplets(group)));
         }
     }

@@ -11,7 +11,7 @@ namespace Garten.Core.Evidence;
 public sealed class Likelihood
 {
     private readonly EvidenceOptions _options;
-    private readonly Dictionary<string, List<CharacterDescription>> _byCharacter;
+    private readonly Dictionary<string, Dictionary<string, CharacterDescription>> _byCharacter;
     private readonly Dictionary<QuantityRange, RangeDistribution> _distributions = [];
     private readonly Dictionary<QuantityRange, QuantityRange> _widened = [];
 
@@ -21,8 +21,21 @@ public sealed class Likelihood
     public Likelihood(IEnumerable<TaxonDescription> descriptions, EvidenceOptions? options = null)
     {
         _options = options ?? EvidenceOptions.Default;
-        _byCharacter = descriptions.SelectMany(d => d.Characters).GroupBy(c => c.Character, StringComparer.Ordinal).ToDictionary(g => g.Key, g => g.ToList(), StringComparer.Ordinal);
+        _byCharacter = new(StringComparer.Ordinal);
+        foreach (var description in descriptions)
+        {
+            foreach (var character in description.Characters)
+            {
+                if (!_byCharacter.TryGetValue(character.Character, out var own)) _byCharacter[character.Character] = own = new(StringComparer.Ordinal);
+                own.TryAdd(description.Taxon, character);
+            }
+        }
     }
+
+    private static readonly Dictionary<string, CharacterDescription> None = [];
+
+    /// <summary>What the taxa are like in a character, by taxon; those that aren't described in it are missing.</summary>
+    public IReadOnlyDictionary<string, CharacterDescription> Described(string character) => _byCharacter.GetValueOrDefault(character) ?? None;
 
     /// <summary>
     /// Softened likelihood of an item under a description, on the scale of the marginal: the marginal itself where the taxon isn't
@@ -30,13 +43,19 @@ public sealed class Likelihood
     /// </summary>
     /// <param name="item">What was seen.</param>
     /// <param name="description">What the taxon is like in the item's character; null where unknown.</param>
-    /// <param name="marginal">m, from <see cref="Marginal"/>.</param>
+    /// <param name="marginal">m, the flora-wide marginal of the item.</param>
     /// <param name="controllerIsOnSheet">Whether the character that decides if this one applies is on the sheet itself.</param>
     public double Of(EvidenceItem item, CharacterDescription? description, double marginal, bool controllerIsOnSheet = false)
     {
         ArgumentNullException.ThrowIfNull(item);
         if (description is null || !description.Applies && controllerIsOnSheet) return marginal;
-        var f = description.Applies ? Raw(item, description) : 0;
+        return Soften(item, description.Applies ? Raw(item, description) : 0, marginal);
+    }
+
+    /// <summary>(1−ε)·f + ε·m, mixed further with m by the doubt of the look.</summary>
+    public double Soften(EvidenceItem item, double f, double marginal)
+    {
+        ArgumentNullException.ThrowIfNull(item);
         var soft = (1 - _options.Slip) * f + _options.Slip * marginal;
         var doubt = _options.Doubt(item.Sureness);
         return (1 - doubt) * soft + doubt * marginal;
@@ -62,10 +81,28 @@ public sealed class Likelihood
     public double Marginal(EvidenceItem item)
     {
         ArgumentNullException.ThrowIfNull(item);
-        var described = _byCharacter.GetValueOrDefault(item.Character.Id)?.Where(d => d.Applies).ToList() ?? [];
-        var mean = described.Count == 0 ? 0 : described.Sum(d => Raw(item, d)) / described.Count;
-        var uniform = Uniform(item, described);
-        return described.Count == 0 ? uniform : (1 - _options.UniformShare) * mean + _options.UniformShare * uniform;
+        return Marginal(item, RawByTaxon(item));
+    }
+
+    /// <summary>f of every taxon that is described in the item's character and has the part; worked out once for marginal and weights.</summary>
+    public Dictionary<string, double> RawByTaxon(EvidenceItem item)
+    {
+        ArgumentNullException.ThrowIfNull(item);
+        var raw = new Dictionary<string, double>(StringComparer.Ordinal);
+        foreach (var (taxon, description) in Described(item.Character.Id))
+        {
+            if (description.Applies) raw[taxon] = Raw(item, description);
+        }
+        return raw;
+    }
+
+    /// <summary>m out of the f of all taxa.</summary>
+    public double Marginal(EvidenceItem item, IReadOnlyDictionary<string, double> raw)
+    {
+        ArgumentNullException.ThrowIfNull(item);
+        ArgumentNullException.ThrowIfNull(raw);
+        var uniform = Uniform(item, Described(item.Character.Id).Values.Where(d => d.Applies).ToList());
+        return raw.Count == 0 ? uniform : (1 - _options.UniformShare) * raw.Values.Average() + _options.UniformShare * uniform;
     }
 
     private static double Uniform(EvidenceItem item, List<CharacterDescription> described)

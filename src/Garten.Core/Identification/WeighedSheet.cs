@@ -24,25 +24,22 @@ public sealed record WeighedTaxon(string Taxon, double LogLikelihood, IReadOnlyL
 /// <summary>A sheet weighed against the descriptions of a flora.</summary>
 public sealed class WeighedSheet
 {
-    private readonly Dictionary<string, TaxonDescription> _descriptions;
-    private readonly Dictionary<string, CharacterDescription>[] _byCharacter;
+    private readonly Dictionary<string, double>[] _raw;
     private readonly double[] _marginals;
     private readonly HashSet<string> _onSheet;
 
     /// <summary>Weighs.</summary>
     /// <param name="items">The items of the sheet.</param>
-    /// <param name="descriptions">Descriptions by taxon.</param>
-    /// <param name="likelihood">The weigher of the whole pack.</param>
-    public WeighedSheet(IReadOnlyList<EvidenceItem> items, IEnumerable<TaxonDescription> descriptions, Likelihood likelihood)
+    /// <param name="likelihood">The weigher of the whole pack, with its descriptions.</param>
+    public WeighedSheet(IReadOnlyList<EvidenceItem> items, Likelihood likelihood)
     {
         ArgumentNullException.ThrowIfNull(items);
         ArgumentNullException.ThrowIfNull(likelihood);
         Items = items;
         Likelihood = likelihood;
-        _descriptions = descriptions.ToDictionary(d => d.Taxon, StringComparer.Ordinal);
-        _marginals = [.. items.Select(likelihood.Marginal)];
+        _raw = [.. items.Select(likelihood.RawByTaxon)];
+        _marginals = [.. items.Select((item, i) => likelihood.Marginal(item, _raw[i]))];
         _onSheet = [.. items.Select(i => i.Character.Id)];
-        _byCharacter = [.. items.Select(i => _descriptions.Values.SelectMany(d => d.Characters.Where(c => c.Character == i.Character.Id).Select(c => (d.Taxon, c))).ToDictionary(p => p.Taxon, p => p.c, StringComparer.Ordinal))];
     }
 
     /// <summary>The items.</summary>
@@ -50,9 +47,6 @@ public sealed class WeighedSheet
 
     /// <summary>The weigher.</summary>
     public Likelihood Likelihood { get; }
-
-    /// <summary>Whether a taxon has a description.</summary>
-    public bool Describes(string taxon) => _descriptions.ContainsKey(taxon);
 
     /// <summary>Weighs a taxon; items for which <paramref name="leaveOut"/> holds don't count.</summary>
     public WeighedTaxon Weigh(string taxon, Func<EvidenceItem, bool>? leaveOut = null)
@@ -63,16 +57,32 @@ public sealed class WeighedSheet
         {
             var item = Items[i];
             if (leaveOut is not null && leaveOut(item)) continue;
-            var described = _byCharacter[i].GetValueOrDefault(taxon);
-            var ratio = item.Weight * Math.Log(Likelihood.Of(item, described, _marginals[i], item.Character.Needs is { } needs && _onSheet.Contains(needs.Character)) / _marginals[i]);
+            var described = Description(taxon, item.Character.Id);
+            var controlled = described is { Applies: false } && item.Character.Needs is { } needs && _onSheet.Contains(needs.Character);
+            var ratio = described is null || controlled || item.Weight == 0 ? 0 : item.Weight * Math.Log(Likelihood.Soften(item, _raw[i].GetValueOrDefault(taxon), _marginals[i]) / _marginals[i]);
             sum += ratio;
             fits.Add(new ItemFit(item.Character.Id, item.Weight == 0 ? null : Likelihood.Verdict(item, described), ratio));
         }
         return new WeighedTaxon(taxon, sum, fits);
     }
 
+    /// <summary>The sum of the log ratios alone, for what is asked of many taxa.</summary>
+    public double LogLikelihood(string taxon, Func<EvidenceItem, bool>? leaveOut = null)
+    {
+        var sum = 0d;
+        for (var i = 0; i < Items.Count; i++)
+        {
+            var item = Items[i];
+            if (item.Weight == 0 || leaveOut is not null && leaveOut(item)) continue;
+            var described = Description(taxon, item.Character.Id);
+            if (described is null || !described.Applies && item.Character.Needs is { } needs && _onSheet.Contains(needs.Character)) continue;
+            sum += item.Weight * Math.Log(Likelihood.Soften(item, _raw[i].GetValueOrDefault(taxon), _marginals[i]) / _marginals[i]);
+        }
+        return sum;
+    }
+
     /// <summary>What a taxon is like in a character; null where unknown.</summary>
-    public CharacterDescription? Description(string taxon, string character) => _descriptions.GetValueOrDefault(taxon)?.Characters.FirstOrDefault(c => c.Character == character);
+    public CharacterDescription? Description(string taxon, string character) => Likelihood.Described(character).GetValueOrDefault(taxon);
 
     /// <summary>Shares out of log weights: each over the sum of all, worked out so that nothing overflows; equal where all are alike.</summary>
     public static double[] Shares(IReadOnlyList<double> logWeights)

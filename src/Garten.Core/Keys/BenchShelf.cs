@@ -10,6 +10,7 @@ public sealed class BenchShelf
     private readonly StatementReader _reader;
     private readonly Dictionary<string, Dictionary<string, IReadOnlyList<IReadOnlyList<StatementReading>>>> _readings = new(StringComparer.Ordinal);
     private readonly ILookup<string, string> _forms;
+    private readonly HashSet<string> _described;
 
     /// <summary>Makes it.</summary>
     /// <param name="keys">The key versions.</param>
@@ -25,6 +26,7 @@ public sealed class BenchShelf
         Table = table;
         Descriptions = CharacterTable.Complete(table.Descriptions, taxa);
         Likelihood = new Likelihood(Descriptions);
+        _described = [.. Descriptions.Select(d => d.Taxon)];
         _forms = taxa.Where(t => t.Rank is "cultivar" or "form").ToLookup(t => t.Parent, t => t.Id, StringComparer.Ordinal);
         _reader = new StatementReader(table.Characters, taught, corrected);
     }
@@ -40,6 +42,9 @@ public sealed class BenchShelf
 
     /// <summary>The weigher over the whole flora.</summary>
     public Likelihood Likelihood { get; }
+
+    /// <summary>Whether the flora describes a taxon.</summary>
+    public bool Describes(string taxon) => _described.Contains(taxon);
 
     /// <summary>Cultivated and sport forms of a taxon.</summary>
     public IEnumerable<string> FormsOf(string taxon) => _forms[taxon];

@@ -29,6 +29,7 @@ public sealed record OpenPath(string KeyVersion, string Couplet, double Share);
 
 /// <summary>What the Bench shows of a walk with a sheet.</summary>
 /// <param name="Walk">The walk, with the answers that the sheet gives.</param>
+/// <param name="Answers">All answers that it was followed by: those given, in place of some "can't tell" those of the sheet, and those of the sheet alone.</param>
 /// <param name="BySheet">The answers among them that the sheet has given.</param>
 /// <param name="Against">Answered couplets of which the sheet clearly says otherwise.</param>
 /// <param name="Verdicts">The couplets on the way and those open, weighed.</param>
@@ -38,7 +39,7 @@ public sealed record OpenPath(string KeyVersion, string Couplet, double Share);
 /// <param name="Sheet">The sheet put together, character by character.</param>
 /// <param name="NotNow">Ids of the characters that can't be seen at this time of the year.</param>
 public sealed record BenchState(
-    WalkState Walk, IReadOnlyList<TrailAnswer> BySheet, IReadOnlyList<TrailAnswer> Against, IReadOnlyList<CoupletVerdict> Verdicts, IReadOnlyList<WeighedEnd> Ends, IReadOnlyList<WeakTurn> Turns,
+    WalkState Walk, IReadOnlyList<TrailAnswer> Answers, IReadOnlyList<TrailAnswer> BySheet, IReadOnlyList<TrailAnswer> Against, IReadOnlyList<CoupletVerdict> Verdicts, IReadOnlyList<WeighedEnd> Ends, IReadOnlyList<WeakTurn> Turns,
     IReadOnlyList<OpenPath> Paths, IReadOnlyList<SheetLine> Sheet, IReadOnlyList<string> NotNow);
 
 /// <summary>A line of the evidence sheet.</summary>
@@ -74,10 +75,10 @@ public static class KeyBench
         var map = new KeyMap(shelf.Keys, start, followed);
         var names = map.Behind(map.Start);
         var ids = names.ToDictionary(n => n, n => shelf.Keys.Recognise(n)?.Id, StringComparer.Ordinal);
-        var provisional = names.Any(n => ids[n] is not { } id || !Describes(shelf, id)) ? shelf.Provisional(start) : new Dictionary<string, TaxonDescription>(StringComparer.Ordinal);
-        var own = provisional.Where(p => ids.TryGetValue(p.Key, out var id) && (id is null || !Describes(shelf, id))).Select(p => p.Value).ToList();
-        var sheet = new WeighedSheet(items, [.. shelf.Descriptions, .. own], own.Count == 0 ? shelf.Likelihood : new Likelihood([.. shelf.Descriptions, .. own]));
-        string Key(string name) => ids[name] is { } id && Describes(shelf, id) ? id : name;
+        var provisional = names.Any(n => ids[n] is not { } id || !shelf.Describes(id)) ? shelf.Provisional(start) : new Dictionary<string, TaxonDescription>(StringComparer.Ordinal);
+        var own = provisional.Where(p => ids.TryGetValue(p.Key, out var id) && (id is null || !shelf.Describes(id))).Select(p => p.Value).ToList();
+        var sheet = new WeighedSheet(items, own.Count == 0 ? shelf.Likelihood : new Likelihood([.. shelf.Descriptions, .. own]));
+        string Key(string name) => ids[name] is { } id && shelf.Describes(id) ? id : name;
         var weighing = new CoupletWeighing(sheet, options);
 
         CoupletVerdict Weigh(KeyPlace place, bool leaveOutOwn = false)
@@ -89,8 +90,18 @@ public static class KeyBench
         // Couplets that the sheet decides are answered by it, one after the other, until one is open.
         var all = answers.ToList();
         var bySheet = new List<TrailAnswer>();
-        var walk = KeyWalk.Follow(shelf.Keys, start, all);
         var verdicts = new Dictionary<KeyPlace, CoupletVerdict>();
+        // "Can't tell" leaves it to the sheet: what is seen later closes the fork.
+        for (var i = 0; i < all.Count && items.Count + hand.Count > 0; i++)
+        {
+            var place = new KeyPlace(all[i].KeyVersion, all[i].Couplet);
+            if (all[i].Lead is not null || !map.Has(place)) continue;
+            var verdict = verdicts[place] = Weigh(place);
+            if (verdict.Call != CoupletCall.Clear) continue;
+            all[i] = new TrailAnswer(place.Version, place.Couplet, verdict.Best);
+            bySheet.Add(all[i]);
+        }
+        var walk = KeyWalk.Follow(shelf.Keys, start, all);
         for (var going = items.Count > 0 || hand.Count > 0; going;)
         {
             going = false;
@@ -122,28 +133,35 @@ public static class KeyBench
         var counting = answers.Where(Counts).ToDictionary(a => new KeyPlace(a.KeyVersion, a.Couplet));
         var byHand = hand.GroupBy(h => new KeyPlace(h.KeyVersion, h.Couplet)).ToDictionary(g => g.Key, g => g.ToList());
         var routes = BestRoutes(map, counting, byHand);
-        var taxa = names.ToDictionary(n => n, n => WeighWithForms(shelf, sheet, Key(n), null), StringComparer.Ordinal);
+        var taxa = names.ToDictionary(n => n, n => WeighWithForms(shelf, sheet, Key(n)), StringComparer.Ordinal);
         var shares = WeighedSheet.Shares([.. names.Select(n => routes[n] + taxa[n].LogLikelihood)]);
         var standing = walk.Standing.Select(s => s.Name).ToHashSet(StringComparer.Ordinal);
         var ends = names.Select((n, i) => new WeighedEnd(n, ids[n], shares[i], standing.Contains(n), Key(n) == n && provisional.ContainsKey(n), taxa[n].Items)).OrderByDescending(e => e.Share).ToList();
         var shareOf = ends.ToDictionary(e => e.Name, e => e.Share, StringComparer.Ordinal);
         var paths = walk.Open.Select(o => new OpenPath(o.KeyVersion, o.Couplet.Label, map.Behind(new KeyPlace(o.KeyVersion, o.Couplet.Label)).Sum(n => shareOf[n]))).ToList();
-        var turns = items.Count == 0 ? [] : Turns(shelf, map, walk, sheet, names, Key, onSheet, day);
-        return new BenchState(walk, bySheet, against, [.. verdicts.Values], ends, turns, paths, [.. items.Select(i => new SheetLine(i.Character.Id, CoupletWeighing.Show(i), i.Reason, ends.Count == 0 ? null : ends[0].Items.FirstOrDefault(f => f.Character == i.Character.Id)?.Fit))],
+        var turns = items.Count == 0 ? [] : Turns(shelf, map, walk, sheet, names, Key, [.. names.Select(n => taxa[n].LogLikelihood)], onSheet, day);
+        return new BenchState(walk, all, bySheet, against, [.. verdicts.Values], ends, turns, paths, [.. items.Select(i => new SheetLine(i.Character.Id, CoupletWeighing.Show(i), i.Reason, ends.Count == 0 ? null : ends[0].Items.FirstOrDefault(f => f.Character == i.Character.Id)?.Fit))],
             [.. shelf.Table.Characters.Where(c => !c.CanBeSeen(day, shelf.Table.Seasons)).Select(c => c.Id)]);
     }
 
-    private static bool Describes(BenchShelf shelf, string taxon) => shelf.Descriptions.Any(d => d.Taxon == taxon);
-
-    private static WeighedTaxon WeighWithForms(BenchShelf shelf, WeighedSheet sheet, string taxon, Func<EvidenceItem, bool>? leaveOut)
+    private static WeighedTaxon WeighWithForms(BenchShelf shelf, WeighedSheet sheet, string taxon)
     {
-        var own = sheet.Weigh(taxon, leaveOut);
-        var forms = shelf.FormsOf(taxon).Where(sheet.Describes).Select(f => sheet.Weigh(f, leaveOut)).ToList();
+        var own = sheet.Weigh(taxon);
+        var forms = shelf.FormsOf(taxon).Where(shelf.Describes).Select(f => sheet.Weigh(f)).ToList();
         if (forms.Count == 0) return own;
         var best = forms.MaxBy(f => f.LogLikelihood)!;
-        var top = Math.Max(own.LogLikelihood, best.LogLikelihood);
-        var mixed = top + Math.Log((1 - FormPrior) * Math.Exp(own.LogLikelihood - top) + FormPrior / forms.Count * forms.Sum(f => Math.Exp(f.LogLikelihood - top)));
-        return new WeighedTaxon(taxon, mixed, best.LogLikelihood > own.LogLikelihood ? best.Items : own.Items);
+        return new WeighedTaxon(taxon, Mixed(own.LogLikelihood, [.. forms.Select(f => f.LogLikelihood)]), best.LogLikelihood > own.LogLikelihood ? best.Items : own.Items);
+    }
+
+    private static double LogLikelihood(BenchShelf shelf, WeighedSheet sheet, string taxon, Func<EvidenceItem, bool> leaveOut) =>
+        Mixed(sheet.LogLikelihood(taxon, leaveOut), [.. shelf.FormsOf(taxon).Where(shelf.Describes).Select(f => sheet.LogLikelihood(f, leaveOut))]);
+
+    // A species is its own form or, rarely, one of its cultivated ones.
+    private static double Mixed(double own, double[] forms)
+    {
+        if (forms.Length == 0) return own;
+        var top = Math.Max(own, forms.Max());
+        return top + Math.Log((1 - FormPrior) * Math.Exp(own - top) + FormPrior / forms.Length * forms.Sum(f => Math.Exp(f - top)));
     }
 
     // ln of the probability of the counting answers under each end, by its best route.
@@ -191,9 +209,10 @@ public static class KeyBench
     }
 
     // Where the plant may have left the trail: by the sheet, the probability of the ends that each answer has left behind.
-    private static List<WeakTurn> Turns(BenchShelf shelf, KeyMap map, WalkState walk, WeighedSheet sheet, string[] names, Func<string, string> key, HashSet<string> onSheet, DateOnly day)
+    private static List<WeakTurn> Turns(BenchShelf shelf, KeyMap map, WalkState walk, WeighedSheet sheet, string[] names, Func<string, string> key, double[] logLikelihoods, HashSet<string> onSheet, DateOnly day)
     {
         var turns = new List<WeakTurn>();
+        var all = WeighedSheet.Shares(logLikelihoods);
         foreach (var step in walk.Steps.Where(s => s.Lead is not null))
         {
             var place = new KeyPlace(step.KeyVersion, step.Couplet);
@@ -203,7 +222,7 @@ public static class KeyBench
             if (left.Count == 0) continue;
             var at = place.ToString();
             bool LeaveOut(EvidenceItem item) => item.FromCouplets.Count > 0 && item.FromCouplets.All(f => f == at);
-            var shares = WeighedSheet.Shares([.. names.Select(n => WeighWithForms(shelf, sheet, key(n), LeaveOut).LogLikelihood)]);
+            var shares = sheet.Items.Any(LeaveOut) ? WeighedSheet.Shares([.. names.Select(n => LogLikelihood(shelf, sheet, key(n), LeaveOut))]) : all;
             var byName = names.Zip(shares).ToDictionary(p => p.First, p => p.Second, StringComparer.Ordinal);
             var probability = left.Sum(n => byName[n]);
             if (probability < LeastDoubt) continue;

@@ -40,6 +40,8 @@ internal sealed class KeyMap
 
     public List<KeyPlace> Order { get; } = [];
 
+    public bool Has(KeyPlace place) => _steps.ContainsKey(place);
+
     public KeyStep[] Steps(KeyPlace place) => _steps[place];
 
     private static KeyStep Resolve(KeyShelf shelf, KeyVersion version, Lead lead, IReadOnlySet<string> followed)

@@ -15,7 +15,8 @@ public sealed record CalibratedObject(string Name, double Length, double Uncerta
 /// <param name="Resolution">The step in its last place, in the same unit as the value.</param>
 /// <param name="Calibration">Standard uncertainty that its instrument brings, in the same unit; 0 for a ruler.</param>
 /// <param name="Struck">Why it was struck out; empty while it counts.</param>
-public sealed record Reading(double Value, string Text, double Resolution, double Calibration = 0, string Struck = "");
+/// <param name="At">In a series up the stem: <c>low</c>, <c>middle</c> or <c>top</c>; else empty.</param>
+public sealed record Reading(double Value, string Text, double Resolution, double Calibration = 0, string Struck = "", string At = "");
 
 /// <summary>What is wrong with readings as typed, or worth asking about.</summary>
 /// <param name="Message">A sentence for the person who typed it.</param>

@@ -42,6 +42,30 @@ public sealed record Sample(int Count, double Mean, double Least, double Largest
     private static double Square(double value) => value * value;
 }
 
+/// <summary>A series up the stem: how a measure changes from low to top.</summary>
+public static class StemSeries
+{
+    private static readonly string[] Places = ["low", "middle", "top"];
+
+    // Less than a tenth from low to top is no trend: leaves of one height differ by as much.
+    private const double LeastTrend = 0.1;
+
+    /// <summary>
+    /// Means per place and the trend, in words; null where readings come from fewer than two places. It rises or falls where the top
+    /// differs from the low one by a tenth or more.
+    /// </summary>
+    public static string? InWords(IEnumerable<Reading> readings, QuantityKind kind)
+    {
+        ArgumentNullException.ThrowIfNull(readings);
+        var counted = readings.Where(r => r.Struck.Length == 0).ToLookup(r => r.At, r => r.Value, StringComparer.Ordinal);
+        var means = Places.Where(counted.Contains).Select(p => (Place: p, Mean: counted[p].Average())).ToList();
+        if (means.Count < 2) return null;
+        var change = means[^1].Mean / means[0].Mean;
+        var trend = change > 1 + LeastTrend ? "it rises" : change < 1 - LeastTrend ? "it falls" : "no trend";
+        return $"Up the stem: {string.Join(", ", means.Select(m => $"{m.Place} {ReadingText.Show(m.Mean, kind)}"))}; {trend}.";
+    }
+}
+
 /// <summary>A ratio derived from two measured characters.</summary>
 /// <param name="Value">The ratio.</param>
 /// <param name="Pairs">From how many pairs it comes; 0 where the readings aren't paired.</param>

@@ -109,6 +109,16 @@ public sealed class ReadingTests
         Assert.Equal(2, DerivedRatio.Of(struck, Of(20, 20, 30), paired: true)!.Value, 9);
     }
 
+    [Fact]
+    public void ASeriesUpTheStemHasATrend()
+    {
+        static Reading At(string place, double value) => new(value, "", 1, 0, "", place);
+        // 80 and 84 low, 60 in the middle, 41 at the top: 82, 60, 41; 41/82 is half.
+        Assert.Equal("Up the stem: low 8.2 cm, middle 6 cm, top 4.1 cm; it falls.", StemSeries.InWords([At("low", 80), At("low", 84), At("middle", 60), At("top", 41)], QuantityKind.Length));
+        Assert.Equal("Up the stem: low 20 mm, top 21 mm; no trend.", StemSeries.InWords([At("low", 20), At("top", 21)], QuantityKind.Length));
+        Assert.Null(StemSeries.InWords([At("low", 20), At("", 30)], QuantityKind.Length));
+    }
+
     private static readonly Gen<List<Reading>> Readings = Gen.Double[0.1, 500].List[1, 30].Select(values => values.ConvertAll(v => new Reading(Math.Round(v, 1), "", 0.1)));
 
     [Fact]

@@ -152,9 +152,26 @@ public sealed class TorvaneTests(ITestOutputHelper output)
             var looks = TorvaneFlora.Table.Characters.Select(c => TorvaneFlora.Look(random, c, taxon.Characters.FirstOrDefault(d => d.Character == c.Id))).OfType<Observation>().ToList();
             Assert.True(looks.Count > 35);
             var items = EvidenceItem.Pool(looks, TorvaneFlora.Table, EvidenceOptions.Default);
-            var weighed = new WeighedSheet(items, TorvaneFlora.Shelf.Descriptions, TorvaneFlora.Shelf.Likelihood).Weigh(taxon.Taxon);
+            var weighed = new WeighedSheet(items, TorvaneFlora.Shelf.Likelihood).Weigh(taxon.Taxon);
             output.WriteLine($"{taxon.Taxon}: {looks.Count} looks, {weighed.Conflicts} in conflict");
             Assert.True(weighed.Conflicts <= 1, taxon.Taxon + ": " + string.Join(", ", weighed.Items.Where(i => i.Fit == Fit.Conflicts).Select(i => i.Character)));
         }
+    }
+
+    [Theory]
+    [InlineData("leaf-length", "9–6 mm", "above the high bound")]
+    [InlineData("leaf-length", "(7–)6–9 mm", "low extreme")]
+    [InlineData("leaf-length", "6–9", "unit")]
+    [InlineData("leaf-base", "rounded | often rounded", "given twice")]
+    [InlineData("leaf-base", "tubular", "no state of")]
+    [InlineData("leaf-length", "4–6 mm @shade 8–7 mm", "above the high bound")]
+    [InlineData("tail", "long", "no character")]
+    public void ADescriptionThatContradictsItselfIsSaidWithItsCell(string character, string value, string says)
+    {
+        var (read, problems) = CharacterTableCsv.ReadDescriptions(new StringReader($"taxon,character,value\nVellorna alata,leaf-base,heart\nVellorna alata,{character},{value}\n"), CharacterTableCsv.WoodyCharacters, TorvaneFlora.Taxa);
+        var problem = Assert.Single(problems);
+        Assert.Equal(3, problem.Row);
+        Assert.Contains(says, problem.Message, StringComparison.Ordinal);
+        Assert.Single(read.Single().Characters);
     }
 }

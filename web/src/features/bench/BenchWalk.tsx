@@ -10,6 +10,7 @@ import { StandingList } from "./StandingList";
 import { OrganSheet } from "./OrganSheet";
 import { PlantFigure, type OrganState } from "./PlantFigure";
 import { newLook, withLook } from "./sheet";
+import { percent } from "./percent";
 import { TrailRibbon } from "./TrailRibbon";
 import { useWalk } from "./useWalk";
 import type { Schemas } from "../../api/client";
@@ -228,7 +229,7 @@ function Walk({ walkId }: { walkId: string }) {
             <KeepForm
               walk={walk}
               state={state}
-              bySheet={bench.bench?.bySheet ?? []}
+              answers={bench.bench?.answers ?? walk.answers}
               onChange={(form) => bench.change({ ...walk, form, problem: undefined })}
               onBack={() => setKeeping(false)}
               onKept={(plantId) => void navigate(`/plants/${plantId}`)}
@@ -320,6 +321,7 @@ function Walk({ walkId }: { walkId: string }) {
             ["1 2 3 …", "choose that lead"],
             ["0", "can’t tell: every lead stays open"],
             ["Backspace", "take the last answer back"],
+            ["Escape", "from the evidence sheet back to the key"],
             ["Tab, Enter", "go to any couplet of the trail and open it again"],
             ["?", "this list"],
           ].map(([key, what]) => (
@@ -352,8 +354,8 @@ function WeakestTurn(props: {
         <Box component="strong" sx={{ color: "signal.conflict" }}>
           ▽ Weakest turn: couplet {turn.couplet}.
         </Box>{" "}
-        By the sheet the plant left the trail here with a probability of {Math.round(turn.probability * 100)} %, perhaps
-        towards <em>{turn.best}</em>.{character && ` Look again at: ${character}.`}
+        By the sheet the plant left the trail here with a probability of {percent(turn.probability)}, perhaps towards{" "}
+        <em>{turn.best}</em>.{character && ` Look again at: ${character}.`}
       </Typography>
       <Box sx={{ display: "flex", gap: 1, mt: 0.75, flexWrap: "wrap" }}>
         {character && <Button onClick={onLook}>Look at {character}</Button>}

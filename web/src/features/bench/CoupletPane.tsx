@@ -1,5 +1,6 @@
 import { Box, Button, ButtonBase, Typography } from "@mui/material";
 import type { Schemas } from "../../api/client";
+import { percent } from "./percent";
 import type { OpenCouplet } from "./useWalk";
 import { pageLabel } from "../keys/CoupletList";
 import { TaxonLabel } from "../taxa/TaxonLabel";
@@ -278,7 +279,6 @@ function SmallButton({ onClick, name, children }: { onClick: () => void; name: s
 }
 
 function ShareBar({ share, best }: { share: number; best: boolean }) {
-  const percent = share > 0.995 ? "over 99 %" : share < 0.005 ? "under 1 %" : `${Math.round(share * 100)} %`;
   return (
     <Box component="span" sx={{ flex: "none", width: 150, display: "flex", alignItems: "center", gap: 1 }}>
       <Typography
@@ -286,7 +286,7 @@ function ShareBar({ share, best }: { share: number; best: boolean }) {
         variant="body2"
         sx={{ fontWeight: best ? 700 : 400, textAlign: "right", minWidth: 66, order: 1 }}
       >
-        {percent}
+        {percent(share)}
       </Typography>
       <Box
         component="span"

@@ -12,8 +12,8 @@ import { remember, today } from "./walks";
 interface Props {
   walk: Walk;
   state: Schemas["WalkState"];
-  /** Answers that the sheet has given. */
-  bySheet: Schemas["TrailAnswer"][];
+  /** All answers of the trail, those of the sheet too. */
+  answers: Schemas["TrailAnswer"][];
   onChange: (form: Form) => void;
   onBack: () => void;
   onKept: (plantId: string) => void;
@@ -22,7 +22,7 @@ interface Props {
 }
 
 /** Place, day, recorder and note of a determination; the trail goes with it. */
-export function KeepForm({ walk, state, bySheet, onChange, onBack, onKept, onWaiting, onRefused }: Props) {
+export function KeepForm({ walk, state, answers, onChange, onBack, onKept, onWaiting, onRefused }: Props) {
   const places = usePlaces();
   const people = usePeople();
   const [adding, setAdding] = useState(false);
@@ -61,7 +61,7 @@ export function KeepForm({ walk, state, bySheet, onChange, onBack, onKept, onWai
     remember(form);
     const known = people.data?.find((person) => person.name === form.recorder.trim());
     const plantId = walk.plant?.id ?? uuid();
-    const onTheWay = [...walk.answers, ...bySheet].filter((a) =>
+    const onTheWay = answers.filter((a) =>
       state.steps.some((s) => s.keyVersion === a.keyVersion && s.couplet === a.couplet),
     );
     await (await store()).put("walks", { ...walk, sending: true, problem: undefined });

@@ -13,6 +13,7 @@ interface Props {
   onStrike: (index: number, reason: string) => void;
 }
 
+const PLACES = ["low", "middle", "top"] as const;
 const REASONS = ["torn or worn", "another plant’s", "misread", "not full-grown"];
 
 /** Readings as they come, or counted; n, mean, range and interval appear while typing. */
@@ -22,6 +23,8 @@ export function MeasureField({ character, readings, onRecord, onStrike }: Props)
   const [text, setText] = useState("");
   const [tally, setTally] = useState(0);
   const [unit, setUnit] = useState("mm");
+  const [series, setSeries] = useState(false);
+  const [at, setAt] = useState<(typeof PLACES)[number]>("low");
   const [striking, setStriking] = useState<number>();
   const [read, setRead] = useState<Schemas["MeasureResponse"]>();
   const [tried, setTried] = useState(false);
@@ -49,7 +52,9 @@ export function MeasureField({ character, readings, onRecord, onStrike }: Props)
   const record = () => {
     setTried(true);
     if (!sound) return;
-    onRecord(shown.line.readings);
+    onRecord(series ? shown.line.readings.map((r) => ({ ...r, at })) : shown.line.readings);
+    // A series goes on upwards.
+    if (series) setAt(at === "low" ? "middle" : "top");
     setText("");
     setRead(undefined);
     setTried(false);
@@ -112,6 +117,28 @@ export function MeasureField({ character, readings, onRecord, onStrike }: Props)
           Record
         </Button>
       </Box>
+      {(character.organ === "leaf" || character.organ === "stem") && (
+        <Box
+          role="group"
+          aria-label={`Series of ${character.name} up the stem`}
+          sx={{ display: "flex", gap: 0.75, alignItems: "center", flexWrap: "wrap", mt: 0.5 }}
+        >
+          <Button onClick={() => setSeries(!series)} aria-pressed={series}>
+            {series && "✓ "}Series up the stem
+          </Button>
+          {series &&
+            PLACES.map((place) => (
+              <Button
+                key={place}
+                variant={at === place ? "contained" : "outlined"}
+                aria-pressed={at === place}
+                onClick={() => setAt(place)}
+              >
+                {place}
+              </Button>
+            ))}
+        </Box>
+      )}
       {isCount && (
         <Box
           role="group"
@@ -152,10 +179,15 @@ export function MeasureField({ character, readings, onRecord, onStrike }: Props)
           {readings.map((reading, i) => (
             <Chip
               key={i}
-              label={`${reading.text || reading.value}${reading.struck ? `, struck out: ${reading.struck}` : ""}`}
+              component="button"
+              label={`${reading.at ? `${reading.at}: ` : ""}${reading.text || reading.value}${reading.struck ? `, struck out: ${reading.struck}` : ""}`}
               variant="outlined"
               onClick={() => (reading.struck ? onStrike(i, "") : setStriking(striking === i ? undefined : i))}
-              aria-label={reading.struck ? `Take ${reading.text} back in` : `Strike out ${reading.text}`}
+              aria-label={
+                reading.struck
+                  ? `Take back in ${reading.text || reading.value}, struck out: ${reading.struck}`
+                  : `Strike out ${reading.text || reading.value}`
+              }
               sx={{
                 borderRadius: 0.5,
                 height: 44,

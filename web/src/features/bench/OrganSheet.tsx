@@ -121,11 +121,15 @@ function CharacterRow({ character, walk, line, asked, seenNow, onChange }: RowPr
             .join(" · ")}
         </Typography>
         {current && (
-          <Quiet onClick={() => set(undefined)} name={`Take back ${character.name}`}>
+          <Quiet onClick={() => set(undefined)} name={`Take it back: ${character.name}`}>
             Take it back
           </Quiet>
         )}
-        <Quiet onClick={() => setMore(!more)} expanded={more} name={`More about ${character.name}`}>
+        <Quiet
+          onClick={() => setMore(!more)}
+          expanded={more}
+          name={`${more ? "Less" : "More"} about ${character.name}`}
+        >
           {more ? "Less" : "More"}
         </Quiet>
       </Box>

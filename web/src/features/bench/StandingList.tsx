@@ -1,6 +1,7 @@
 import { Box, Typography } from "@mui/material";
 import type { Schemas } from "../../api/client";
 import { CautionMarks } from "../taxa/Cautions";
+import { percent } from "./percent";
 import { TaxonLabel } from "../taxa/TaxonLabel";
 
 interface Props {
@@ -84,14 +85,13 @@ export function StandingList({ standing, taxa, ends = [] }: Props) {
 }
 
 function Share({ share }: { share: number }) {
-  const percent = share > 0.995 ? "over 99 %" : share < 0.005 ? "under 1 %" : `${Math.round(share * 100)} %`;
   return (
     <Box sx={{ display: "flex", alignItems: "center", gap: 1 }}>
       <Box aria-hidden="true" sx={{ flex: 1, height: 7, border: 1, borderColor: "rule" }}>
         <Box sx={{ height: "100%", width: `${share * 100}%`, bgcolor: "primary.main" }} />
       </Box>
       <Typography component="span" variant="body2" sx={{ minWidth: 64, textAlign: "right" }}>
-        {percent}
+        {percent(share)}
       </Typography>
     </Box>
   );

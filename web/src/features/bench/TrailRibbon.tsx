@@ -1,6 +1,7 @@
 import { Box, ButtonBase, Typography } from "@mui/material";
 import type { ReactNode } from "react";
 import { visuallyHidden } from "./StandingList";
+import { percent } from "./percent";
 import { leadLetter } from "./walks";
 import type { CoupletName, OpenCouplet, TrailStep } from "./useWalk";
 
@@ -40,7 +41,7 @@ export function TrailRibbon({
     const path =
       open.length > 1 &&
       shares.find((it) => it.keyVersion === couplet.keyVersion && it.couplet === couplet.couplet.label);
-    return path ? `, ${Math.round(path.share * 100)} %` : "";
+    return path ? `, ${percent(path.share)}` : "";
   };
   return (
     <Box component="ol" aria-label="Trail" sx={{ listStyle: "none", m: 0, p: 0 }}>

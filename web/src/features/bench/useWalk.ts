@@ -71,7 +71,7 @@ export function useWalk(walkId: string) {
         day: walk.form.date || today(),
       });
       const next: View = { bench, state: bench.walk };
-      const all = [...walk.answers, ...bench.bySheet];
+      const all = bench.answers;
       const given = reopenedName && all.find((a) => names(a, reopenedName));
       if (given) {
         const others = all.filter((a) => !names(a, given));

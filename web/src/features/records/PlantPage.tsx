@@ -9,6 +9,7 @@ import { TrailRibbon } from "../bench/TrailRibbon";
 import { beginWalk } from "../bench/walks";
 import { CautionNotes } from "../taxa/Cautions";
 import { NamesLabel } from "../taxa/TaxonLabel";
+import { PlantSheet } from "./PlantSheet";
 import { day } from "./RecordList";
 
 /** A plant with its whole history: nothing that was said of it is overwritten. */
@@ -104,6 +105,7 @@ export function PlantPage() {
           </Box>
         </Box>
       ))}
+      <PlantSheet observations={plant.observations} />
       <Dialog open={choosing} onClose={() => setChoosing(false)} aria-labelledby="choose-key">
         <DialogTitle id="choose-key">By which key?</DialogTitle>
         <DialogContent sx={{ display: "grid", gap: 1 }}>

@@ -1,0 +1,120 @@
+using OpenQA.Selenium;
+using Xunit;
+
+namespace Garten.Ui.Tests;
+
+/// <summary>Evidence on the Bench: looked at, measured, weighed, and found again on the plant.</summary>
+public sealed class EvidenceTests(GartenSite site) : IClassFixture<GartenSite>
+{
+    private static void State(Browser browser, string character, string state) =>
+        browser.Find($"section[aria-label='{character}']").FindElements(By.CssSelector("[aria-pressed]")).Single(b => b.Text.TrimStart('✓', ' ') == state).Click();
+
+    [Fact]
+    public void AWrongTurnIsShownAndTheSheetAnswersCoupletsAndIsKeptWithThePlant()
+    {
+        using var browser = new Browser(site.Address);
+        browser.Open("/");
+        browser.UntilText("couplets can’t be answered today");
+        browser.ShouldBeAccessible();
+        browser.Click("Follow Key to the woody plants");
+        browser.UntilText("24 taxa stand");
+        // Two statements that fit land on the sheet, and the sheet answers the couplet.
+        browser.Click("Fits: Leaves thin, falling in autumn");
+        browser.UntilText("Leaning to lead 2");
+        browser.Click("Fits: sap clear");
+        browser.UntilText("by the sheet");
+        browser.UntilText("Couplet 2");
+        browser.ShouldBeAccessible();
+        // A wrong turn on purpose: the leaves are opposite.
+        browser.Press("2");
+        browser.UntilText("Couplet 4");
+        browser.Click("Leaf");
+        browser.UntilText("Back to the key");
+        State(browser, "division of the leaf", "lobed");
+        State(browser, "depth of the lobes", "more than half-way");
+        State(browser, "hairs beneath the leaf", "in the vein axils");
+        browser.UntilText("weakest turn");
+        browser.ShouldBeAccessible();
+        // Readings as they come; what they say stands there while one types; a wrong one is said at its field.
+        var field = browser.Find("section[aria-label='length of the leaf'] input");
+        field.SendKeys("82 9,5 kg");
+        browser.UntilText("no unit that is known here");
+        field.SendKeys(Keys.Control + "a" + Keys.Null + "82 95,5 88 mm");
+        browser.UntilText("n 3 · mean 8.85 cm");
+        field.SendKeys(Keys.Enter);
+        browser.UntilText("8.85 cm (mean of 3");
+        browser.Click("Strike out 95,5 mm");
+        browser.Click("torn or worn");
+        browser.UntilText("8.5 cm (mean of 2");
+        browser.Press(Keys.Escape);
+        browser.UntilText("Weakest turn: couplet 2.");
+        browser.ShouldBeAccessible();
+        browser.Click("Open couplet 2 again");
+        browser.UntilText("Open again");
+        browser.Press("1");
+        browser.UntilText("Key to Vellorna");
+        browser.Until(() => !browser.Text.Contains("weakest turn", StringComparison.Ordinal), "no weak turn any more");
+        browser.Click("Keep it as it stands");
+        browser.Click("Place");
+        browser.Click("Harrow Alder Wood");
+        browser.Until(() => browser.All("[role=option]").Count == 0, "the chosen place");
+        browser.Find("[name=recorder]").SendKeys("Runa Velt");
+        browser.Click("Keep the record");
+        browser.UntilText("Stands now");
+        browser.UntilText("Evidence sheet");
+        browser.UntilText("struck out: torn or worn");
+        browser.ShouldBeAccessible();
+        // Determined again, the plant brings its sheet along.
+        browser.Click("Determine it again");
+        browser.Click("Key to Vellorna");
+        browser.UntilText("By the sheet:");
+        browser.ShouldHaveNoErrors();
+    }
+
+    [Fact]
+    public void AStatementIsCorrectedAndAWordTaught()
+    {
+        using var browser = new Browser(site.Address);
+        browser.Open("/keys");
+        browser.Click("Key to the leafless twigs of Torvane");
+        browser.UntilText("statements are read; the others stay text");
+        browser.ShouldBeAccessible();
+        browser.Click("Correct: twig ends never sharp");
+        browser.ShouldBeAccessible();
+        browser.Click("Character");
+        browser.Click("thorns or cushions");
+        browser.Until(() => browser.All("[role=option]").Count == 0, "the chosen character");
+        browser.Click("neither");
+        browser.Click("Set this reading");
+        browser.UntilText("✓ set by hand · thorns or cushions: neither");
+        browser.ShouldHaveNoErrors();
+    }
+
+    [Fact]
+    public void ByThumbTheFigureLeadsToAnOrganAndBack()
+    {
+        using var browser = new Browser(site.Address, 390, 844, touch: true);
+        browser.Open("/");
+        browser.Tap("Follow Key to Mirelda");
+        browser.UntilText("4 taxa stand");
+        browser.ShouldFitTheScreen();
+        browser.Tap("Leaf");
+        browser.UntilText("Back to the key");
+        browser.ShouldFitTheScreen();
+        browser.ShouldBeAccessible();
+        browser.Tap("Coin, card, thumb");
+        browser.UntilText("Measure with what is in the pocket");
+        browser.ShouldBeAccessible();
+        var fields = browser.All("[role=dialog] input");
+        fields[0].SendKeys("my thumb");
+        fields[1].SendKeys("62");
+        fields[2].SendKeys("3");
+        browser.Tap("Calibrate");
+        browser.UntilText("my thumb: 62 ± 3 mm");
+        browser.Tap("Close");
+        browser.Until(() => browser.All("[role=dialog]").Count == 0, "the closed dialog");
+        browser.Tap("Back to the key");
+        browser.UntilText("Couplet 1");
+        browser.ShouldFitTheScreen();
+    }
+}
