@@ -107,7 +107,7 @@ public sealed class KeyBenchTests
         Assert.Equal(0.425, Follow([Answer("1", 0) with { Sureness = Sureness.Fairly }], []).Ends[0].Share, 9);
         // An answer of whose characters one is on the sheet counts no more: the sheet counts.
         var sheet = Follow([Answer("1", 0)], [See(Arrangement, "alternate")]);
-        Assert.True(sheet.Ends[0].Name.StartsWith("Carpessa", StringComparison.Ordinal));
+        Assert.StartsWith("Carpessa", sheet.Ends[0].Name, StringComparison.Ordinal);
         Assert.True(sheet.Ends[0].IsProvisional);
     }
 

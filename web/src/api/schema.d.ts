@@ -342,6 +342,8 @@ export interface components {
         BenchState: {
             /** @description The walk, with the answers that the sheet gives. */
             walk: components["schemas"]["WalkState"];
+            /** @description All answers that it was followed by: those given, in place of some "can't tell" those of the sheet, and those of the sheet alone. */
+            answers: components["schemas"]["TrailAnswer"][];
             /** @description The answers among them that the sheet has given. */
             bySheet: components["schemas"]["TrailAnswer"][];
             /** @description Answered couplets of which the sheet clearly says otherwise. */
@@ -1302,6 +1304,11 @@ export interface components {
              * @default
              */
             struck: string;
+            /**
+             * @description In a series up the stem: `low`, `middle` or `top`; else empty.
+             * @default
+             */
+            at: string;
         };
         /** @description Readings read from a line. */
         ReadingLine: {

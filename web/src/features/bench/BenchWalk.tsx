@@ -164,6 +164,10 @@ function Walk({ walkId }: { walkId: string }) {
   const turn = bench.bench?.turns[0];
   // A doubt is worth a word once it is a serious one.
   const weakest = turn && turn.probability >= SERIOUS_DOUBT ? turn : undefined;
+  // The trail proposes a better open path; it never jumps by itself.
+  const paths = bench.bench && bench.bench.sheet.length > 0 ? bench.bench.paths : [];
+  const ownShare = paths.find((it) => it.keyVersion === at?.keyVersion && it.couplet === at.couplet)?.share ?? 1;
+  const betterPath = [...paths].sort((a, b) => b.share - a.share).find((it) => it.share >= ownShare * CLEARLY_LIKELIER);
   const names = state.standing.map((s) => s.name);
   const careful = state.standing.flatMap((s) => (s.taxonId ? (taxa.get(s.taxonId) ?? []) : []));
   return (
@@ -283,6 +287,26 @@ function Walk({ walkId }: { walkId: string }) {
                   <Button onClick={() => bench.reopen(undefined)}>Leave it as it is</Button>
                 </Box>
               )}
+              {betterPath && !reopened && (
+                <Box
+                  sx={{
+                    bgcolor: "signal.openWash",
+                    px: 1.5,
+                    py: 0.5,
+                    mb: 1.5,
+                    display: "flex",
+                    flexWrap: "wrap",
+                    alignItems: "center",
+                    gap: 1,
+                  }}
+                >
+                  <Typography variant="body2" sx={{ flex: "1 1 14rem" }}>
+                    <strong>⑂ By the sheet another open path is likelier:</strong> couplet {betterPath.couplet},{" "}
+                    {percent(betterPath.share)}.
+                  </Typography>
+                  <Button onClick={() => bench.choosePath(betterPath)}>Go on there</Button>
+                </Box>
+              )}
               {couplet ? (
                 <CoupletPane
                   open={couplet}
@@ -339,6 +363,9 @@ function Walk({ walkId }: { walkId: string }) {
 }
 
 const SERIOUS_DOUBT = 0.25;
+
+// Another path is worth a word when it is this many times as likely.
+const CLEARLY_LIKELIER = 3;
 
 /** The couplet most likely answered wrongly, with what to look at again. */
 function WeakestTurn(props: {
