@@ -23,8 +23,19 @@ public static class Modality
 
     private static readonly Dictionary<string, double> Words = new(StringComparer.OrdinalIgnoreCase)
     {
-        ["always"] = Always, ["usually"] = Usually, ["mostly"] = Usually, ["generally"] = Usually, ["typically"] = Usually, ["normally"] = Usually,
-        ["often"] = Often, ["frequently"] = Often, ["commonly"] = Often, ["sometimes"] = Sometimes, ["occasionally"] = Sometimes, ["rarely"] = Rarely, ["seldom"] = Rarely,
+        ["always"] = Always,
+        ["usually"] = Usually,
+        ["mostly"] = Usually,
+        ["generally"] = Usually,
+        ["typically"] = Usually,
+        ["normally"] = Usually,
+        ["often"] = Often,
+        ["frequently"] = Often,
+        ["commonly"] = Often,
+        ["sometimes"] = Sometimes,
+        ["occasionally"] = Sometimes,
+        ["rarely"] = Rarely,
+        ["seldom"] = Rarely,
     };
 
     /// <summary>The share that a word means; null where it is no word of frequency.</summary>

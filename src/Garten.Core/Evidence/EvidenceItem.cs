@@ -44,7 +44,7 @@ public sealed record EvidenceItem(
             if (character.IsQuantity) AddSamples(items, character, byCharacter, options);
             else AddScorings(items, character, byCharacter, options);
         }
-        foreach (var ratio in table.Characters.Where(c => c.RatioOf is [_, _] && !items.Exists(i => i.Character == c))) AddRatio(items, ratio, observations, options);
+        foreach (var ratio in table.Characters.Where(c => c.RatioOf is [_, _] && !items.Exists(i => i.Character.Id == c.Id))) AddRatio(items, ratio, observations, options);
         return Dependent(items, options);
     }
 

@@ -12,8 +12,23 @@ public sealed class Likelihood
 {
     private readonly EvidenceOptions _options;
     private readonly Dictionary<string, Dictionary<string, CharacterDescription>> _byCharacter;
-    private readonly Dictionary<QuantityRange, RangeDistribution> _distributions = [];
-    private readonly Dictionary<QuantityRange, QuantityRange> _widened = [];
+    private readonly Dictionary<QuantityRange, RangeDistribution> _distributions = new(ReferenceEqualityComparer.Instance);
+    private readonly Dictionary<QuantityRange, QuantityRange> _widened = new(ReferenceEqualityComparer.Instance);
+    private readonly Dictionary<string, Row[]> _rows = new(StringComparer.Ordinal);
+
+    private readonly Dictionary<string, int> _indices = new(StringComparer.Ordinal);
+
+    /// <summary>A description of a character with the shares of all its states in their order; made once, for the loops over a whole flora.</summary>
+    /// <param name="Index">Place of the taxon, see <see cref="IndexOf"/>.</param>
+    /// <param name="Description">The description.</param>
+    /// <param name="Shares">Per state of the character its share; empty for a measured one.</param>
+    public sealed record Row(int Index, CharacterDescription Description, double[] Shares);
+
+    /// <summary>How many taxa are described.</summary>
+    public int Taxa => _indices.Count;
+
+    /// <summary>Place of a taxon among the described ones, from 0; -1 where it isn't described.</summary>
+    public int IndexOf(string taxon) => _indices.GetValueOrDefault(taxon, -1);
 
     /// <summary>Makes the weigher of a table.</summary>
     /// <param name="descriptions">All descriptions of the pack: the marginal is taken over them, never over the candidates.</param>
@@ -24,6 +39,7 @@ public sealed class Likelihood
         _byCharacter = new(StringComparer.Ordinal);
         foreach (var description in descriptions)
         {
+            _indices.TryAdd(description.Taxon, _indices.Count);
             foreach (var character in description.Characters)
             {
                 if (!_byCharacter.TryGetValue(character.Character, out var own)) _byCharacter[character.Character] = own = new(StringComparer.Ordinal);
@@ -32,7 +48,7 @@ public sealed class Likelihood
         }
     }
 
-    private static readonly Dictionary<string, CharacterDescription> None = [];
+    private static readonly Dictionary<string, CharacterDescription> None = new(StringComparer.Ordinal);
 
     /// <summary>What the taxa are like in a character, by taxon; those that aren't described in it are missing.</summary>
     public IReadOnlyDictionary<string, CharacterDescription> Described(string character) => _byCharacter.GetValueOrDefault(character) ?? None;
@@ -68,7 +84,8 @@ public sealed class Likelihood
         ArgumentNullException.ThrowIfNull(description);
         if (item.Sample is { } sample) return RangeOf(item, description) is { } range ? Distribution(range).Likelihood(sample.AsMeasured()) : 0;
         if (item.NotFound) return NotFound(item.Character, description);
-        var each = item.States.Select(s => Scored(item.Character, s, description)).ToList();
+        var shares = Shares(item.Character, description);
+        var each = item.States.Select(s => Scored(item.Character, s, shares)).ToList();
         if (each.Count == 0) return 0;
         // Two looks that show both: in either order.
         var one = item.Together && each.Count > 1 ? Math.Min(1, each.Aggregate(1d, (product, p) => product * p) * Factorial(each.Count)) : Math.Min(1, each.Sum());
@@ -77,23 +94,79 @@ public sealed class Likelihood
         return Math.Pow(Math.Pow(one, item.Show) * Math.Pow(1 - one, item.Of - item.Show), counted);
     }
 
-    /// <summary>m: the mean of f over all described taxa, mixed with the uniform.</summary>
+    /// <summary>m: the mean of f over all described taxa that have the part, mixed with the uniform.</summary>
     public double Marginal(EvidenceItem item)
     {
         ArgumentNullException.ThrowIfNull(item);
-        return Marginal(item, RawByTaxon(item));
+        var rows = Rows(item.Character);
+        return Marginal(item, rows, RawOfRows(item, rows));
     }
 
-    /// <summary>f of every taxon that is described in the item's character and has the part; worked out once for marginal and weights.</summary>
-    public Dictionary<string, double> RawByTaxon(EvidenceItem item)
+    /// <summary>m out of the f of all rows.</summary>
+    public double Marginal(EvidenceItem item, IReadOnlyList<Row> rows, IReadOnlyList<double> raw)
     {
         ArgumentNullException.ThrowIfNull(item);
-        var raw = new Dictionary<string, double>(StringComparer.Ordinal);
-        foreach (var (taxon, description) in Described(item.Character.Id))
+        ArgumentNullException.ThrowIfNull(rows);
+        ArgumentNullException.ThrowIfNull(raw);
+        var sum = 0d;
+        var having = 0;
+        for (var i = 0; i < rows.Count; i++)
         {
-            if (description.Applies) raw[taxon] = Raw(item, description);
+            if (!rows[i].Description.Applies) continue;
+            sum += raw[i];
+            having++;
+        }
+        var uniform = Uniform(item, rows);
+        return having == 0 ? uniform : (1 - _options.UniformShare) * sum / having + _options.UniformShare * uniform;
+    }
+
+    /// <summary>f of every row, 0 for a taxon that hasn't the part; worked out once for marginal and weights.</summary>
+    public double[] RawOfRows(EvidenceItem item, IReadOnlyList<Row> rows)
+    {
+        ArgumentNullException.ThrowIfNull(item);
+        ArgumentNullException.ThrowIfNull(rows);
+        var raw = new double[rows.Count];
+        // Of one state or the other the same sum over true states is asked of every taxon: its weights are worked out first.
+        var weights = item is { Sample: null, NotFound: false, Together: false, Of: 0 } ? Weights(item) : null;
+        for (var i = 0; i < raw.Length; i++)
+        {
+            var row = rows[i];
+            if (!row.Description.Applies) continue;
+            if (weights is null)
+            {
+                raw[i] = Raw(item, row.Description);
+                continue;
+            }
+            var f = 0d;
+            for (var u = 0; u < weights.Length; u++) f += row.Shares[u] * weights[u];
+            raw[i] = Math.Min(1, f);
         }
         return raw;
+    }
+
+    /// <summary>All descriptions of a character.</summary>
+    public IReadOnlyList<Row> Rows(Character character)
+    {
+        ArgumentNullException.ThrowIfNull(character);
+        if (_rows.TryGetValue(character.Id, out var rows)) return rows;
+        return _rows[character.Id] = [.. Described(character.Id).Select(d => new Row(_indices[d.Key], d.Value, Shares(character, d.Value)))];
+    }
+
+    private static double[] Weights(EvidenceItem item) =>
+        [.. Enumerable.Range(0, item.Character.States.Count).Select(u => item.States.Sum(s => Confusion(item.Character, s, u)))];
+
+    // What isn't listed shares the rest.
+    private static double[] Shares(Character character, CharacterDescription description)
+    {
+        var shares = new double[character.States.Count];
+        foreach (var share in description.States)
+        {
+            if (character.IndexOf(share.State) is >= 0 and var u) shares[u] += share.Share;
+        }
+        var rest = 1 - shares.Sum();
+        var unlisted = shares.Count(p => p == 0);
+        if (rest <= 1e-9 || unlisted == 0) return shares;
+        return [.. shares.Select(p => p == 0 ? rest / unlisted : p)];
     }
 
     /// <summary>m out of the f of all taxa.</summary>
@@ -101,15 +174,15 @@ public sealed class Likelihood
     {
         ArgumentNullException.ThrowIfNull(item);
         ArgumentNullException.ThrowIfNull(raw);
-        var uniform = Uniform(item, Described(item.Character.Id).Values.Where(d => d.Applies).ToList());
+        var uniform = Uniform(item, Rows(item.Character));
         return raw.Count == 0 ? uniform : (1 - _options.UniformShare) * raw.Values.Average() + _options.UniformShare * uniform;
     }
 
-    private static double Uniform(EvidenceItem item, List<CharacterDescription> described)
+    private static double Uniform(EvidenceItem item, IReadOnlyList<Row> described)
     {
         const double room = 2;
         if (item.Sample is not { } sample) return 1d / Math.Max(2, item.Character.States.Count) * Math.Max(1, item.States.Count);
-        var ranges = described.Select(d => d.Range).OfType<QuantityRange>().ToList();
+        var ranges = described.Where(d => d.Description.Applies).Select(d => d.Description.Range).OfType<QuantityRange>().ToList();
         var low = ranges.Count == 0 ? sample.Mean / 10 : ranges.Min(r => r.LowExtreme ?? r.Low);
         var high = ranges.Count == 0 ? sample.Mean * 10 : ranges.Max(r => r.HighExtreme ?? r.High);
         if (item.Character.Kind is CharacterKind.Count) return 1 / (high * room + 1);
@@ -119,26 +192,11 @@ public sealed class Likelihood
         return 1 / (Math.Max(sample.Mean, low / 10) * Math.Log(high * room / (low / room)));
     }
 
-    // P(scored as s | taxon).
-    private static double Scored(Character character, int scored, CharacterDescription description)
+    // P(scored as s | taxon) = Σ over true states u of P(u|taxon)·P(s|u).
+    private static double Scored(Character character, int scored, double[] shares)
     {
-        var n = character.States.Count;
-        double listed = 0, probability = 0;
-        var unlisted = n;
-        foreach (var share in description.States)
-        {
-            var u = character.IndexOf(share.State);
-            if (u < 0) continue;
-            listed += share.Share;
-            unlisted--;
-            probability += share.Share * Confusion(character, scored, u);
-        }
-        var rest = Math.Max(0, 1 - listed);
-        if (rest <= 1e-9 || unlisted == 0) return probability;
-        for (var u = 0; u < n; u++)
-        {
-            if (!description.States.Any(s => s.State == character.States[u].Id)) probability += rest / unlisted * Confusion(character, scored, u);
-        }
+        var probability = 0d;
+        for (var u = 0; u < shares.Length; u++) probability += shares[u] * Confusion(character, scored, u);
         return probability;
     }
 

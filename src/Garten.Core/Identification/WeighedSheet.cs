@@ -24,9 +24,8 @@ public sealed record WeighedTaxon(string Taxon, double LogLikelihood, IReadOnlyL
 /// <summary>A sheet weighed against the descriptions of a flora.</summary>
 public sealed class WeighedSheet
 {
-    private readonly Dictionary<string, double>[] _raw;
-    private readonly double[] _marginals;
-    private readonly HashSet<string> _onSheet;
+    private readonly double[][] _ratios;
+    private readonly double[] _sums;
 
     /// <summary>Weighs.</summary>
     /// <param name="items">The items of the sheet.</param>
@@ -37,9 +36,31 @@ public sealed class WeighedSheet
         ArgumentNullException.ThrowIfNull(likelihood);
         Items = items;
         Likelihood = likelihood;
-        _raw = [.. items.Select(likelihood.RawByTaxon)];
-        _marginals = [.. items.Select((item, i) => likelihood.Marginal(item, _raw[i]))];
-        _onSheet = [.. items.Select(i => i.Character.Id)];
+        var onSheet = items.Select(i => i.Character.Id).ToHashSet(StringComparer.Ordinal);
+        _ratios = [.. items.Select(item => Ratios(item, likelihood, onSheet))];
+        _sums = new double[likelihood.Taxa];
+        foreach (var ratios in _ratios)
+        {
+            for (var t = 0; t < ratios.Length; t++) _sums[t] += ratios[t];
+        }
+    }
+
+    // ln of an item's weighted likelihood over its marginal, by the places of the taxa; 0 for those that aren't described in it.
+    private static double[] Ratios(EvidenceItem item, Likelihood likelihood, HashSet<string> onSheet)
+    {
+        var ratios = new double[likelihood.Taxa];
+        if (item.Weight == 0) return ratios;
+        var rows = likelihood.Rows(item.Character);
+        var raw = likelihood.RawOfRows(item, rows);
+        var marginal = likelihood.Marginal(item, rows, raw);
+        var controlled = item.Character.Needs is { } needs && onSheet.Contains(needs.Character);
+        for (var i = 0; i < raw.Length; i++)
+        {
+            // A part that the taxon hasn't: what decides that is weighed itself where it is on the sheet.
+            if (!rows[i].Description.Applies && controlled) continue;
+            ratios[rows[i].Index] = item.Weight * Math.Log(likelihood.Soften(item, raw[i], marginal) / marginal);
+        }
+        return ratios;
     }
 
     /// <summary>The items.</summary>
@@ -48,35 +69,29 @@ public sealed class WeighedSheet
     /// <summary>The weigher.</summary>
     public Likelihood Likelihood { get; }
 
-    /// <summary>Weighs a taxon; items for which <paramref name="leaveOut"/> holds don't count.</summary>
-    public WeighedTaxon Weigh(string taxon, Func<EvidenceItem, bool>? leaveOut = null)
+    /// <summary>Weighs a taxon item by item.</summary>
+    public WeighedTaxon Weigh(string taxon)
     {
+        var at = Likelihood.IndexOf(taxon);
         var fits = new List<ItemFit>(Items.Count);
-        var sum = 0d;
         for (var i = 0; i < Items.Count; i++)
         {
-            var item = Items[i];
-            if (leaveOut is not null && leaveOut(item)) continue;
-            var described = Description(taxon, item.Character.Id);
-            var controlled = described is { Applies: false } && item.Character.Needs is { } needs && _onSheet.Contains(needs.Character);
-            var ratio = described is null || controlled || item.Weight == 0 ? 0 : item.Weight * Math.Log(Likelihood.Soften(item, _raw[i].GetValueOrDefault(taxon), _marginals[i]) / _marginals[i]);
-            sum += ratio;
-            fits.Add(new ItemFit(item.Character.Id, item.Weight == 0 ? null : Likelihood.Verdict(item, described), ratio));
+            var fit = Items[i].Weight == 0 ? null : Likelihood.Verdict(Items[i], Description(taxon, Items[i].Character.Id));
+            fits.Add(new ItemFit(Items[i].Character.Id, fit, at < 0 ? 0 : _ratios[i][at]));
         }
-        return new WeighedTaxon(taxon, sum, fits);
+        return new WeighedTaxon(taxon, LogLikelihood(taxon), fits);
     }
 
-    /// <summary>The sum of the log ratios alone, for what is asked of many taxa.</summary>
+    /// <summary>The sum of the log ratios of a taxon; items for which <paramref name="leaveOut"/> holds don't count. 0 where it isn't described.</summary>
     public double LogLikelihood(string taxon, Func<EvidenceItem, bool>? leaveOut = null)
     {
+        var at = Likelihood.IndexOf(taxon);
+        if (at < 0) return 0;
+        if (leaveOut is null) return _sums[at];
         var sum = 0d;
         for (var i = 0; i < Items.Count; i++)
         {
-            var item = Items[i];
-            if (item.Weight == 0 || leaveOut is not null && leaveOut(item)) continue;
-            var described = Description(taxon, item.Character.Id);
-            if (described is null || !described.Applies && item.Character.Needs is { } needs && _onSheet.Contains(needs.Character)) continue;
-            sum += item.Weight * Math.Log(Likelihood.Soften(item, _raw[i].GetValueOrDefault(taxon), _marginals[i]) / _marginals[i]);
+            if (!leaveOut(Items[i])) sum += _ratios[i][at];
         }
         return sum;
     }

@@ -1,5 +1,7 @@
+using Garten.Core.Characters;
 using Garten.Core.Evidence;
 using Garten.Core.Floras;
+using Garten.Core.Identification;
 using Garten.Core.Quantities;
 
 namespace Garten.Core.Keys;
@@ -43,6 +45,31 @@ public sealed class BenchShelf
     /// <summary>The weigher over the whole flora.</summary>
     public Likelihood Likelihood { get; }
 
+    private readonly Dictionary<(string Character, string First, string Second), double> _separations = [];
+
+    // How well a character separates two taxa: of the flora's own worked out once.
+    internal double Separation(Character character, string first, string second, WeighedSheet sheet)
+    {
+        double Of() => Identification.Separation.Of(character, sheet.Description(first, character.Id), sheet.Description(second, character.Id), sheet.Likelihood);
+        if (!Describes(first) || !Describes(second)) return Of();
+        const int mostKept = 200_000;
+        if (_separations.TryGetValue((character.Id, first, second), out var known)) return known;
+        if (_separations.Count >= mostKept) _separations.Clear();
+        return _separations[(character.Id, first, second)] = Of();
+    }
+
+    // Made once for a start and the versions that a trail has followed; few of them are in use at a time.
+    private readonly Dictionary<string, KeyMap> _maps = new(StringComparer.Ordinal);
+
+    internal KeyMap Map(string start, IReadOnlySet<string> followed)
+    {
+        var name = start + "|" + string.Join('|', followed.Order(StringComparer.Ordinal));
+        if (_maps.TryGetValue(name, out var map)) return map;
+        const int mostMaps = 50;
+        if (_maps.Count >= mostMaps) _maps.Clear();
+        return _maps[name] = new KeyMap(Keys, start, followed);
+    }
+
     /// <summary>Whether the flora describes a taxon.</summary>
     public bool Describes(string taxon) => _described.Contains(taxon);
 
@@ -66,7 +93,7 @@ public sealed class BenchShelf
     /// <returns>By name as the keys give it.</returns>
     public IReadOnlyDictionary<string, TaxonDescription> Provisional(string start)
     {
-        var map = new KeyMap(Keys, start, new HashSet<string>(StringComparer.Ordinal));
+        var map = Map(start, new HashSet<string>(StringComparer.Ordinal));
         var found = new Dictionary<string, List<Dictionary<string, StatementClaim>>>(StringComparer.Ordinal);
         // A taxon that is reached by very many ways is described well enough by some of them.
         const int mostWays = 20_000;

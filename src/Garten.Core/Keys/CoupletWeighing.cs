@@ -19,10 +19,10 @@ internal sealed class CoupletWeighing(WeighedSheet sheet, EvidenceOptions option
     /// <param name="keyVersion">Hash of the version.</param>
     /// <param name="couplet">The couplet.</param>
     /// <param name="readings">Per lead, its statements' readings.</param>
-    /// <param name="taxaUnder">Per lead, ids of the taxa behind it, for what can't be held against a cut.</param>
+    /// <param name="taxaUnder">Of a lead, ids of the taxa behind it, for what can't be held against a cut.</param>
     /// <param name="hand">Statements weighed by hand; those of other couplets are passed over.</param>
     /// <param name="leaveOutOwn">Whether what was noted at this very couplet is left out.</param>
-    public CoupletVerdict Weigh(string keyVersion, Couplet couplet, IReadOnlyList<IReadOnlyList<StatementReading>> readings, IReadOnlyList<IReadOnlyList<string>> taxaUnder, IReadOnlyList<HandWeighing> hand, bool leaveOutOwn = false)
+    public CoupletVerdict Weigh(string keyVersion, Couplet couplet, IReadOnlyList<IReadOnlyList<StatementReading>> readings, Func<int, IReadOnlyList<string>> taxaUnder, IReadOnlyList<HandWeighing> hand, bool leaveOutOwn = false)
     {
         var place = new KeyPlace(keyVersion, couplet.Label).ToString();
         var n = couplet.Leads.Count;
@@ -79,7 +79,7 @@ internal sealed class CoupletWeighing(WeighedSheet sheet, EvidenceOptions option
     }
 
     // One factor per lead for one item.
-    private double[] Factors(EvidenceItem item, List<List<StatementClaim>> claims, IReadOnlyList<IReadOnlyList<string>> taxaUnder)
+    private double[] Factors(EvidenceItem item, List<List<StatementClaim>> claims, Func<int, IReadOnlyList<string>> taxaUnder)
     {
         var n = claims.Count;
         var doubt = options.Doubt(item.Sureness);
@@ -89,7 +89,7 @@ internal sealed class CoupletWeighing(WeighedSheet sheet, EvidenceOptions option
         {
             // A key's sizes are those of the sun: leaves of the shade are held against what the flora says of the taxa behind each lead.
             marginal = sheet.Likelihood.Marginal(item);
-            f = [.. taxaUnder.Select(taxa => Mean(item, taxa, marginal))];
+            f = [.. Enumerable.Range(0, n).Select(l => Mean(item, taxaUnder(l), marginal))];
         }
         else if (item.Sample is { } sample)
         {

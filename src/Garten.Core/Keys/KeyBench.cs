@@ -12,7 +12,7 @@ namespace Garten.Core.Keys;
 /// <param name="Share">Its probability among all ends of the keys, 0 to 1.</param>
 /// <param name="OnTrail">Whether the answers leave it standing.</param>
 /// <param name="IsProvisional">Whether it is weighed by what the key itself says of it, for want of a description.</param>
-/// <param name="Items">How the sheet stands to it, item by item.</param>
+/// <param name="Items">How the sheet stands to it, item by item; empty for all but the likeliest ends.</param>
 public sealed record WeighedEnd(string Name, string? TaxonId, double Share, bool OnTrail, bool IsProvisional, IReadOnlyList<ItemFit> Items);
 
 /// <summary>The answered couplet that was most likely answered wrongly.</summary>
@@ -55,6 +55,12 @@ public static class KeyBench
     // A species' own form against its cultivated ones, before anything is seen.
     private const double FormPrior = 0.05;
 
+    // Ends beyond these are too unlikely to be looked into item by item.
+    private const int MostItemised = 15;
+
+    // For the likeliest turns it is worked out what to look at again.
+    private const int MostLookedAt = 3;
+
     // Turns less doubtful than this are not worth a word.
     private const double LeastDoubt = 0.02;
 
@@ -72,7 +78,7 @@ public static class KeyBench
         var items = EvidenceItem.Pool(EvidenceSheet.Holding(observations), shelf.Table, options);
         var followed = answers.Select(a => a.KeyVersion).ToHashSet(StringComparer.Ordinal);
         if (shelf.Keys.Find(start) is null) throw new ArgumentException("The key version to start with isn't on the shelf.", nameof(start));
-        var map = new KeyMap(shelf.Keys, start, followed);
+        var map = shelf.Map(start, followed);
         var names = map.Behind(map.Start);
         var ids = names.ToDictionary(n => n, n => shelf.Keys.Recognise(n)?.Id, StringComparer.Ordinal);
         var provisional = names.Any(n => ids[n] is not { } id || !shelf.Describes(id)) ? shelf.Provisional(start) : new Dictionary<string, TaxonDescription>(StringComparer.Ordinal);
@@ -84,7 +90,7 @@ public static class KeyBench
         CoupletVerdict Weigh(KeyPlace place, bool leaveOutOwn = false)
         {
             var version = shelf.Keys.Find(place.Version)!;
-            return weighing.Weigh(place.Version, version.Find(place.Couplet)!, shelf.Readings(version, place.Couplet), [.. map.Steps(place).Select(s => (IReadOnlyList<string>)[.. map.Behind(s).Select(Key)])], hand, leaveOutOwn);
+            return weighing.Weigh(place.Version, version.Find(place.Couplet)!, shelf.Readings(version, place.Couplet), lead => [.. map.Behind(map.Steps(place)[lead]).Select(Key)], hand, leaveOutOwn);
         }
 
         // Couplets that the sheet decides are answered by it, one after the other, until one is open.
@@ -133,27 +139,23 @@ public static class KeyBench
         var counting = answers.Where(Counts).ToDictionary(a => new KeyPlace(a.KeyVersion, a.Couplet));
         var byHand = hand.GroupBy(h => new KeyPlace(h.KeyVersion, h.Couplet)).ToDictionary(g => g.Key, g => g.ToList());
         var routes = BestRoutes(map, counting, byHand);
-        var taxa = names.ToDictionary(n => n, n => WeighWithForms(shelf, sheet, Key(n)), StringComparer.Ordinal);
-        var shares = WeighedSheet.Shares([.. names.Select(n => routes[n] + taxa[n].LogLikelihood)]);
+        var logLikelihoods = names.Select(n => LogLikelihood(shelf, sheet, Key(n), null)).ToArray();
+        var shares = WeighedSheet.Shares([.. names.Select((n, i) => routes[n] + logLikelihoods[i])]);
         var standing = walk.Standing.Select(s => s.Name).ToHashSet(StringComparer.Ordinal);
-        var ends = names.Select((n, i) => new WeighedEnd(n, ids[n], shares[i], standing.Contains(n), Key(n) == n && provisional.ContainsKey(n), taxa[n].Items)).OrderByDescending(e => e.Share).ToList();
+        var ends = names.Select((n, i) => new WeighedEnd(n, ids[n], shares[i], standing.Contains(n), Key(n) == n && provisional.ContainsKey(n), [])).OrderByDescending(e => e.Share).ToList();
+        for (var i = 0; i < Math.Min(ends.Count, MostItemised); i++) ends[i] = ends[i] with { Items = ItemFits(shelf, sheet, Key(ends[i].Name)) };
         var shareOf = ends.ToDictionary(e => e.Name, e => e.Share, StringComparer.Ordinal);
         var paths = walk.Open.Select(o => new OpenPath(o.KeyVersion, o.Couplet.Label, map.Behind(new KeyPlace(o.KeyVersion, o.Couplet.Label)).Sum(n => shareOf[n]))).ToList();
-        var turns = items.Count == 0 ? [] : Turns(shelf, map, walk, sheet, names, Key, [.. names.Select(n => taxa[n].LogLikelihood)], onSheet, day);
+        var turns = items.Count == 0 ? [] : Turns(shelf, map, walk, sheet, names, Key, logLikelihoods, onSheet, day);
         return new BenchState(walk, all, bySheet, against, [.. verdicts.Values], ends, turns, paths, [.. items.Select(i => new SheetLine(i.Character.Id, CoupletWeighing.Show(i), i.Reason, ends.Count == 0 ? null : ends[0].Items.FirstOrDefault(f => f.Character == i.Character.Id)?.Fit))],
             [.. shelf.Table.Characters.Where(c => !c.CanBeSeen(day, shelf.Table.Seasons)).Select(c => c.Id)]);
     }
 
-    private static WeighedTaxon WeighWithForms(BenchShelf shelf, WeighedSheet sheet, string taxon)
-    {
-        var own = sheet.Weigh(taxon);
-        var forms = shelf.FormsOf(taxon).Where(shelf.Describes).Select(f => sheet.Weigh(f)).ToList();
-        if (forms.Count == 0) return own;
-        var best = forms.MaxBy(f => f.LogLikelihood)!;
-        return new WeighedTaxon(taxon, Mixed(own.LogLikelihood, [.. forms.Select(f => f.LogLikelihood)]), best.LogLikelihood > own.LogLikelihood ? best.Items : own.Items);
-    }
+    // Item by item, by whichever of its forms fits best.
+    private static IReadOnlyList<ItemFit> ItemFits(BenchShelf shelf, WeighedSheet sheet, string taxon) =>
+        shelf.FormsOf(taxon).Where(shelf.Describes).Append(taxon).Select(t => sheet.Weigh(t)).MaxBy(w => w.LogLikelihood)!.Items;
 
-    private static double LogLikelihood(BenchShelf shelf, WeighedSheet sheet, string taxon, Func<EvidenceItem, bool> leaveOut) =>
+    private static double LogLikelihood(BenchShelf shelf, WeighedSheet sheet, string taxon, Func<EvidenceItem, bool>? leaveOut) =>
         Mixed(sheet.LogLikelihood(taxon, leaveOut), [.. shelf.FormsOf(taxon).Where(shelf.Describes).Select(f => sheet.LogLikelihood(f, leaveOut))]);
 
     // A species is its own form or, rarely, one of its cultivated ones.
@@ -211,7 +213,7 @@ public static class KeyBench
     // Where the plant may have left the trail: by the sheet, the probability of the ends that each answer has left behind.
     private static List<WeakTurn> Turns(BenchShelf shelf, KeyMap map, WalkState walk, WeighedSheet sheet, string[] names, Func<string, string> key, double[] logLikelihoods, HashSet<string> onSheet, DateOnly day)
     {
-        var turns = new List<WeakTurn>();
+        var turns = new List<(WeakTurn Turn, KeyPlace Place, string Kept)>();
         var all = WeighedSheet.Shares(logLikelihoods);
         foreach (var step in walk.Steps.Where(s => s.Lead is not null))
         {
@@ -229,9 +231,10 @@ public static class KeyBench
             var bestLeft = left.MaxBy(n => byName[n])!;
             var bestKept = kept.MaxBy(n => byName[n])!;
             var lead = Enumerable.Range(0, leads.Length).Where(l => l != step.Lead).First(l => map.Behind(leads[l]).Contains(bestLeft));
-            turns.Add(new WeakTurn(step.KeyVersion, step.Couplet, probability, lead, LookAgain(shelf, sheet, place, key(bestLeft), key(bestKept), onSheet, day), bestLeft));
+            turns.Add((new WeakTurn(step.KeyVersion, step.Couplet, probability, lead, "", bestLeft), place, bestKept));
         }
-        return [.. turns.OrderByDescending(t => t.Probability)];
+        return [.. turns.OrderByDescending(t => t.Turn.Probability).Select((t, i) =>
+            i < MostLookedAt ? t.Turn with { Character = LookAgain(shelf, sheet, t.Place, key(t.Turn.Best), key(t.Kept), onSheet, day) } : t.Turn)];
     }
 
     // The character to look at: of this couplet's own the one that can be seen now and separates best, else any of the flora's.
@@ -239,7 +242,7 @@ public static class KeyBench
     {
         var own = shelf.Readings(shelf.Keys.Find(place.Version)!, place.Couplet).SelectMany(l => l).SelectMany(s => s.Claims).Select(c => c.Character).ToHashSet(StringComparer.Ordinal);
         var seen = shelf.Table.Characters.Where(c => c.CanBeSeen(day, shelf.Table.Seasons))
-            .Select(c => (Character: c, Separation: Separation.Of(c, sheet.Description(first, c.Id), sheet.Description(second, c.Id), sheet.Likelihood)))
+            .Select(c => (Character: c, Separation: shelf.Separation(c, first, second, sheet)))
             .Where(c => c.Separation > 0.5)
             .OrderByDescending(c => own.Contains(c.Character.Id)).ThenByDescending(c => !onSheet.Contains(c.Character.Id)).ThenByDescending(c => Math.Round(c.Separation, 1)).ThenBy(c => c.Character.EffortSeconds)
             .ToList();

@@ -5,6 +5,11 @@ namespace Garten.Core.Keys;
 /// <summary>A place in the keys: a couplet of a version.</summary>
 internal readonly record struct KeyPlace(string Version, string Couplet)
 {
+    // The hash of a version is long; labels alone tell nearly all places apart.
+    public bool Equals(KeyPlace other) => string.Equals(Couplet, other.Couplet, StringComparison.Ordinal) && string.Equals(Version, other.Version, StringComparison.Ordinal);
+
+    public override int GetHashCode() => Couplet.GetHashCode(StringComparison.Ordinal);
+
     public override string ToString() => $"{Version}#{Couplet}";
 }
 

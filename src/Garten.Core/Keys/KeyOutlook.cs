@@ -47,7 +47,7 @@ public sealed record KeyOutlook(string KeyVersion, string KeyTitle, int Couplets
     {
         ArgumentNullException.ThrowIfNull(shelf);
         ArgumentNullException.ThrowIfNull(tools);
-        var map = new KeyMap(shelf.Keys, start, new HashSet<string>(StringComparer.Ordinal));
+        var map = shelf.Map(start, new HashSet<string>(StringComparer.Ordinal));
         var blocked = new List<BlockedCouplet>();
         var behind = new HashSet<string>(StringComparer.Ordinal);
         foreach (var place in map.Order)

@@ -12,7 +12,15 @@ internal static class NumberText
 
     private static readonly Dictionary<char, double> Vulgar = new()
     {
-        ['½'] = 1 / 2d, ['⅓'] = 1 / 3d, ['⅔'] = 2 / 3d, ['¼'] = 1 / 4d, ['¾'] = 3 / 4d, ['⅛'] = 1 / 8d, ['⅜'] = 3 / 8d, ['⅝'] = 5 / 8d, ['⅞'] = 7 / 8d,
+        ['½'] = 1 / 2d,
+        ['⅓'] = 1 / 3d,
+        ['⅔'] = 2 / 3d,
+        ['¼'] = 1 / 4d,
+        ['¾'] = 3 / 4d,
+        ['⅛'] = 1 / 8d,
+        ['⅜'] = 3 / 8d,
+        ['⅝'] = 5 / 8d,
+        ['⅞'] = 7 / 8d,
     };
 
     /// <summary>A number read at a place.</summary>

@@ -70,6 +70,7 @@ public sealed class RangeDistribution
     private readonly double[] _slope;
     private readonly bool _isLog;
     private readonly RangeOptions _options;
+    private double? _middleSlope;
 
     /// <summary>Makes the distribution of a range.</summary>
     /// <param name="range">A sound range (<see cref="QuantityRange.Contradiction"/> is null).</param>
@@ -171,15 +172,15 @@ public sealed class RangeDistribution
     /// <summary>s: how far the mean of these readings strays, in units of z. 1 for a single exact reading.</summary>
     public double Spread(Measured measured)
     {
-        var middle = Slope(Middle());
         var own = measured.Resolution * measured.Resolution / 12 + measured.Calibration * measured.Calibration;
-        return Math.Sqrt(_options.BetweenPlants + (1 - _options.BetweenPlants) / Math.Max(1, measured.Count) + own * middle * middle);
+        var plain = _options.BetweenPlants + (1 - _options.BetweenPlants) / Math.Max(1, measured.Count);
+        if (own <= 0) return Math.Sqrt(plain);
+        var middle = _middleSlope ??= Slope(Quantile(0));
+        return Math.Sqrt(plain + own * middle * middle);
     }
 
     /// <summary>s of the difference between a plant's own mean, known without end, and the range: √ρ.</summary>
     public double PlantSpread() => Math.Sqrt(_options.BetweenPlants);
-
-    private double Middle() => Quantile(0);
 
     /// <summary>
     /// Density of the mean at its value, per unit of x; for counts the probability of the mean's cell, ±1/(2n). Zero takes all below one half.

@@ -166,7 +166,11 @@ public sealed class LikelihoodTests
     {
         var look = Look(Base) with
         {
-            Character = character, States = states.Length == 0 ? [] : states.Split('|'), Show = show, Of = of, Date = date,
+            Character = character,
+            States = states.Length == 0 ? [] : states.Split('|'),
+            Show = show,
+            Of = of,
+            Date = date,
             Readings = reading.Length == 0 ? [] : [new Reading(double.Parse(reading, System.Globalization.CultureInfo.InvariantCulture), reading, 1)],
         };
         Assert.Contains(says, EvidenceSheet.Problem(look, Table.Find(character), new DateOnly(2026, 7, 1))!, StringComparison.Ordinal);

@@ -1727,7 +1727,7 @@ export interface components {
             onTrail: boolean;
             /** @description Whether it is weighed by what the key itself says of it, for want of a description. */
             isProvisional: boolean;
-            /** @description How the sheet stands to it, item by item. */
+            /** @description How the sheet stands to it, item by item; empty for all but the likeliest ends. */
             items: components["schemas"]["ItemFit"][];
         };
     };

@@ -184,49 +184,58 @@ function Walk({ walkId }: { walkId: string }) {
           display: "grid",
           gap: { xs: 2.5, md: 3 },
           gridTemplateColumns: { xs: "1fr", md: "270px minmax(0, 1fr) minmax(190px, 240px)" },
-          gridTemplateAreas: {
-            xs: '"table" "figure" "standing" "trail"',
-            md: '"figure table standing" "trail table standing"',
-          },
-          gridTemplateRows: { md: "auto 1fr" },
+          gridTemplateAreas: { xs: '"table" "figure" "standing" "trail"', md: '"left table standing"' },
         }}
       >
-        <Box sx={{ gridArea: "figure", maxWidth: 340, width: "100%", mx: "auto" }}>
-          {organs.length > 0 && (
-            <PlantFigure
-              organs={organs}
-              chosen={organ?.organ}
-              onChoose={(it) => {
+        {/* Beside a long sheet, plant, trail and taxa stay in sight; on a phone each has its place in the one column. */}
+        <Box
+          sx={{
+            display: { xs: "contents", md: "block" },
+            gridArea: { md: "left" },
+            position: { md: "sticky" },
+            top: { md: 8 },
+            alignSelf: "start",
+            maxHeight: { md: "calc(100vh - 16px)" },
+            overflowY: { md: "auto" },
+          }}
+        >
+          <Box sx={{ gridArea: { xs: "figure" }, maxWidth: 340, width: "100%", mx: "auto" }}>
+            {organs.length > 0 && (
+              <PlantFigure
+                organs={organs}
+                chosen={organ?.organ}
+                onChoose={(it) => {
+                  setKeeping(false);
+                  setOrgan(organ?.organ === it ? undefined : { organ: it });
+                }}
+              />
+            )}
+          </Box>
+          <Box sx={{ gridArea: { xs: "trail" }, mt: { md: 2 } }}>
+            <Typography variant="h2" sx={{ mb: 0.5 }}>
+              Trail
+            </Typography>
+            <TrailRibbon
+              steps={state.steps}
+              open={state.open}
+              at={at}
+              bySheet={bench.bench?.bySheet}
+              against={bench.bench?.against}
+              weakest={weakest}
+              shares={bench.bench && bench.bench.sheet.length > 0 ? bench.bench.paths : []}
+              onReopen={(step) => {
                 setKeeping(false);
-                setOrgan(organ?.organ === it ? undefined : { organ: it });
+                setOrgan(undefined);
+                bench.reopen({ keyVersion: step.keyVersion, couplet: step.couplet });
+              }}
+              onPath={(name) => {
+                setKeeping(false);
+                setOrgan(undefined);
+                bench.reopen(undefined);
+                bench.choosePath(name);
               }}
             />
-          )}
-        </Box>
-        <Box sx={{ gridArea: "trail" }}>
-          <Typography variant="h2" sx={{ mb: 0.5 }}>
-            Trail
-          </Typography>
-          <TrailRibbon
-            steps={state.steps}
-            open={state.open}
-            at={at}
-            bySheet={bench.bench?.bySheet}
-            against={bench.bench?.against}
-            weakest={weakest}
-            shares={bench.bench && bench.bench.sheet.length > 0 ? bench.bench.paths : []}
-            onReopen={(step) => {
-              setKeeping(false);
-              setOrgan(undefined);
-              bench.reopen({ keyVersion: step.keyVersion, couplet: step.couplet });
-            }}
-            onPath={(name) => {
-              setKeeping(false);
-              setOrgan(undefined);
-              bench.reopen(undefined);
-              bench.choosePath(name);
-            }}
-          />
+          </Box>
         </Box>
         <Box ref={table} tabIndex={-1} sx={{ gridArea: "table", outline: "none", scrollMarginTop: 8 }}>
           {keeping ? (
@@ -334,7 +343,19 @@ function Walk({ walkId }: { walkId: string }) {
             </>
           )}
         </Box>
-        <Box sx={{ gridArea: "standing" }}>
+        <Box
+          tabIndex={0}
+          role="region"
+          aria-labelledby="standing"
+          sx={{
+            gridArea: "standing",
+            position: { md: "sticky" },
+            top: { md: 8 },
+            alignSelf: "start",
+            maxHeight: { md: "calc(100vh - 16px)" },
+            overflowY: { md: "auto" },
+          }}
+        >
           <StandingList standing={state.standing} taxa={taxa} ends={bench.bench?.ends} />
         </Box>
       </Box>

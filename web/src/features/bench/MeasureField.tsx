@@ -117,7 +117,7 @@ export function MeasureField({ character, readings, onRecord, onStrike }: Props)
           Record
         </Button>
       </Box>
-      {(character.organ === "leaf" || character.organ === "stem") && (
+      {isLength && (character.organ === "leaf" || character.organ === "stem") && (
         <Box
           role="group"
           aria-label={`Series of ${character.name} up the stem`}

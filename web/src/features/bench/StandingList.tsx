@@ -26,7 +26,7 @@ export function StandingList({ standing, taxa, ends = [] }: Props) {
     : standing;
   const off = weighed ? ends.filter((e) => !e.onTrail && e.share >= WORTH_A_LINE) : [];
   return (
-    <Box component="section" aria-labelledby="standing">
+    <Box>
       <Typography variant="h2" id="standing" aria-live="polite">
         {standing.length === 1 ? "One taxon stands" : `${standing.length} taxa stand`}
       </Typography>
