@@ -33,7 +33,7 @@ public sealed record OpenPath(string KeyVersion, string Couplet, double Share);
 /// <param name="BySheet">The answers among them that the sheet has given.</param>
 /// <param name="Against">Answered couplets of which the sheet clearly says otherwise.</param>
 /// <param name="Verdicts">The couplets on the way and those open, weighed.</param>
-/// <param name="Ends">All ends of the keys, likeliest first.</param>
+/// <param name="Ends">The ends of the keys, likeliest first; at most a hundred. The shares are those among all ends.</param>
 /// <param name="Turns">The answered couplets by how likely the plant left the trail there, likeliest first; those without any doubt are left out.</param>
 /// <param name="Paths">The open couplets with their shares.</param>
 /// <param name="Sheet">The sheet put together, character by character.</param>
@@ -57,6 +57,9 @@ public static class KeyBench
 
     // Ends beyond these are too unlikely to be looked into item by item.
     private const int MostItemised = 15;
+
+    // Of a large flora the ends beyond these hold next to nothing, and nobody reads that far.
+    private const int MostEnds = 100;
 
     // For the likeliest turns it is worked out what to look at again.
     private const int MostLookedAt = 3;
@@ -147,7 +150,7 @@ public static class KeyBench
         var shareOf = ends.ToDictionary(e => e.Name, e => e.Share, StringComparer.Ordinal);
         var paths = walk.Open.Select(o => new OpenPath(o.KeyVersion, o.Couplet.Label, map.Behind(new KeyPlace(o.KeyVersion, o.Couplet.Label)).Sum(n => shareOf[n]))).ToList();
         var turns = items.Count == 0 ? [] : Turns(shelf, map, walk, sheet, names, Key, logLikelihoods, onSheet, day);
-        return new BenchState(walk, all, bySheet, against, [.. verdicts.Values], ends, turns, paths, [.. items.Select(i => new SheetLine(i.Character.Id, CoupletWeighing.Show(i), i.Reason, ends.Count == 0 ? null : ends[0].Items.FirstOrDefault(f => f.Character == i.Character.Id)?.Fit))],
+        return new BenchState(walk, all, bySheet, against, [.. verdicts.Values], ends.Count > MostEnds ? ends[..MostEnds] : ends, turns, paths, [.. items.Select(i => new SheetLine(i.Character.Id, CoupletWeighing.Show(i), i.Reason, ends.Count == 0 ? null : ends[0].Items.FirstOrDefault(f => f.Character == i.Character.Id)?.Fit))],
             [.. shelf.Table.Characters.Where(c => !c.CanBeSeen(day, shelf.Table.Seasons)).Select(c => c.Id)]);
     }
 

@@ -350,7 +350,7 @@ export interface components {
             against: components["schemas"]["TrailAnswer"][];
             /** @description The couplets on the way and those open, weighed. */
             verdicts: components["schemas"]["CoupletVerdict"][];
-            /** @description All ends of the keys, likeliest first. */
+            /** @description The ends of the keys, likeliest first; at most a hundred. The shares are those among all ends. */
             ends: components["schemas"]["WeighedEnd"][];
             /** @description The answered couplets by how likely the plant left the trail there, likeliest first; those without any doubt are left out. */
             turns: components["schemas"]["WeakTurn"][];
