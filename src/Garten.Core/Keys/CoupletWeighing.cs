@@ -21,10 +21,8 @@ internal sealed class CoupletWeighing(WeighedSheet sheet, EvidenceOptions option
     /// <param name="readings">Per lead, its statements' readings.</param>
     /// <param name="taxaUnder">Of a lead, ids of the taxa behind it, for what can't be held against a cut.</param>
     /// <param name="hand">Statements weighed by hand; those of other couplets are passed over.</param>
-    /// <param name="leaveOutOwn">Whether what was noted at this very couplet is left out.</param>
-    public CoupletVerdict Weigh(string keyVersion, Couplet couplet, IReadOnlyList<IReadOnlyList<StatementReading>> readings, Func<int, IReadOnlyList<string>> taxaUnder, IReadOnlyList<HandWeighing> hand, bool leaveOutOwn = false)
+    public CoupletVerdict Weigh(string keyVersion, Couplet couplet, IReadOnlyList<IReadOnlyList<StatementReading>> readings, Func<int, IReadOnlyList<string>> taxaUnder, IReadOnlyList<HandWeighing> hand)
     {
-        var place = new KeyPlace(keyVersion, couplet.Label).ToString();
         var n = couplet.Leads.Count;
         var log = new double[n];
         var ofCharacter = new Dictionary<string, double[]>(StringComparer.Ordinal);
@@ -38,7 +36,7 @@ internal sealed class CoupletWeighing(WeighedSheet sheet, EvidenceOptions option
             var claims = readings.Select(l => l.SelectMany(s => s.Claims).Where(c => c.Character == character).ToList()).ToList();
             var sum = new double[n];
             var any = false;
-            foreach (var item in _items[character].Where(i => !leaveOutOwn || !(i.FromCouplets.Count > 0 && i.FromCouplets.All(f => f == place))))
+            foreach (var item in _items[character])
             {
                 any = true;
                 if (item.Reason.Length > 0 && !reasons.Contains(item.Reason)) reasons.Add(item.Reason);

@@ -90,10 +90,10 @@ public static class KeyBench
         string Key(string name) => ids[name] is { } id && shelf.Describes(id) ? id : name;
         var weighing = new CoupletWeighing(sheet, options);
 
-        CoupletVerdict Weigh(KeyPlace place, bool leaveOutOwn = false)
+        CoupletVerdict Weigh(KeyPlace place)
         {
             var version = shelf.Keys.Find(place.Version)!;
-            return weighing.Weigh(place.Version, version.Find(place.Couplet)!, shelf.Readings(version, place.Couplet), lead => [.. map.Behind(map.Steps(place)[lead]).Select(Key)], hand, leaveOutOwn);
+            return weighing.Weigh(place.Version, version.Find(place.Couplet)!, shelf.Readings(version, place.Couplet), lead => [.. map.Behind(map.Steps(place)[lead]).Select(Key)], hand);
         }
 
         // Couplets that the sheet decides are answered by it, one after the other, until one is open.

@@ -179,9 +179,6 @@ public sealed class RangeDistribution
         return Math.Sqrt(plain + own * middle * middle);
     }
 
-    /// <summary>s of the difference between a plant's own mean, known without end, and the range: √ρ.</summary>
-    public double PlantSpread() => Math.Sqrt(_options.BetweenPlants);
-
     /// <summary>
     /// Density of the mean at its value, per unit of x; for counts the probability of the mean's cell, ±1/(2n). Zero takes all below one half.
     /// </summary>
