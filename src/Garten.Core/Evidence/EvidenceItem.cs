@@ -64,7 +64,7 @@ public sealed record EvidenceItem(
 
     private static void AddSamples(List<EvidenceItem> items, Character character, IEnumerable<Observation> looks, EvidenceOptions options)
     {
-        foreach (var group in looks.Where(o => o.Readings.Count > 0).GroupBy(o => (o.Context.LeavesAreLarger, Class(o))).OrderBy(g => g.Key.ToString(), StringComparer.Ordinal))
+        foreach (var group in looks.Where(o => o.Readings.Count > 0).GroupBy(o => (o.Context.LeavesAreLarger, Class(o))).OrderBy(g => g.Key))
         {
             if (Quantities.Sample.Of(group.SelectMany(o => o.Readings)) is not { } sample) continue;
             var (weight, reason) = Judge(character, group.First().Context, options);
@@ -77,7 +77,7 @@ public sealed record EvidenceItem(
     {
         var scorings = looks.Where(o => o.States.Count > 0 || o.Outcome == Outcome.NotFound)
             .GroupBy(o => (new Scoring(string.Join('|', o.States.Order(StringComparer.Ordinal)), o.Together, o.Outcome == Outcome.NotFound, o.Show, o.Of), Class(o)))
-            .OrderBy(g => g.Key.ToString(), StringComparer.Ordinal).ToList();
+            .OrderBy(g => g.Key.Item1.States, StringComparer.Ordinal).ThenBy(g => (g.Key.Item1.Together, g.Key.Item1.NotFound, g.Key.Item1.Show, g.Key.Item1.Of)).ThenBy(g => g.Key.Item2).ToList();
         foreach (var group in scorings)
         {
             var first = group.First();

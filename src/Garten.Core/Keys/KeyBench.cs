@@ -56,7 +56,7 @@ public static class KeyBench
     private const double FormPrior = 0.05;
 
     // Ends beyond these are too unlikely to be looked into item by item.
-    private const int MostItemised = 15;
+    private const int MostItemised = 8;
 
     // Of a large flora the ends beyond these hold next to nothing, and nobody reads that far.
     private const int MostEnds = 100;
@@ -83,7 +83,7 @@ public static class KeyBench
         if (shelf.Keys.Find(start) is null) throw new ArgumentException("The key version to start with isn't on the shelf.", nameof(start));
         var map = shelf.Map(start, followed);
         var names = map.Behind(map.Start);
-        var ids = names.ToDictionary(n => n, n => shelf.Keys.Recognise(n)?.Id, StringComparer.Ordinal);
+        var ids = map.Ids;
         var provisional = names.Any(n => ids[n] is not { } id || !shelf.Describes(id)) ? shelf.Provisional(start) : new Dictionary<string, TaxonDescription>(StringComparer.Ordinal);
         var own = provisional.Where(p => ids.TryGetValue(p.Key, out var id) && (id is null || !shelf.Describes(id))).Select(p => p.Value).ToList();
         var sheet = new WeighedSheet(items, own.Count == 0 ? shelf.Likelihood : new Likelihood([.. shelf.Descriptions, .. own]));
@@ -174,7 +174,7 @@ public static class KeyBench
     {
         var best = new Dictionary<KeyPlace, double> { [map.Start] = 0 };
         var ends = new Dictionary<string, double>(StringComparer.Ordinal);
-        foreach (var place in TopologicalOrder(map))
+        foreach (var place in map.InOrder)
         {
             if (!best.TryGetValue(place, out var score)) continue;
             var steps = map.Steps(place);
@@ -187,30 +187,6 @@ public static class KeyBench
             }
         }
         return ends;
-    }
-
-    // A sound key goes round in no circle: every place comes after all that lead to it.
-    private static List<KeyPlace> TopologicalOrder(KeyMap map)
-    {
-        var waitingFor = map.Order.ToDictionary(p => p, _ => 0);
-        foreach (var place in map.Order)
-        {
-            foreach (var step in map.Steps(place))
-            {
-                if (step.Place is { } to) waitingFor[to]++;
-            }
-        }
-        var order = new List<KeyPlace>();
-        var ready = new Queue<KeyPlace>([map.Start]);
-        while (ready.TryDequeue(out var place))
-        {
-            order.Add(place);
-            foreach (var step in map.Steps(place))
-            {
-                if (step.Place is { } to && --waitingFor[to] == 0) ready.Enqueue(to);
-            }
-        }
-        return order;
     }
 
     // Where the plant may have left the trail: by the sheet, the probability of the ends that each answer has left behind.

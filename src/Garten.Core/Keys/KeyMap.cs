@@ -25,6 +25,7 @@ internal sealed class KeyMap
     public KeyMap(KeyShelf shelf, string start, IReadOnlySet<string> followed)
     {
         var first = shelf.Find(start)!;
+        Shelf = shelf;
         Start = new KeyPlace(start, first.Key.Couplets[0].Label);
         var waiting = new Stack<KeyPlace>([Start]);
         while (waiting.TryPop(out var place))
@@ -41,7 +42,32 @@ internal sealed class KeyMap
         }
     }
 
+    private KeyShelf Shelf { get; }
+
     public KeyPlace Start { get; }
+
+    /// <summary>Of every name that can be reached, the id of the flora's taxon; null where it has none.</summary>
+    public IReadOnlyDictionary<string, string?> Ids => field ??= Behind(Start).ToDictionary(n => n, n => Shelf.Recognise(n)?.Id, StringComparer.Ordinal);
+
+    /// <summary>The places, each after all that lead to it: a sound key goes round in no circle.</summary>
+    public IReadOnlyList<KeyPlace> InOrder => field ??= TopologicalOrder();
+
+    private List<KeyPlace> TopologicalOrder()
+    {
+        var waitingFor = Order.ToDictionary(p => p, _ => 0);
+        foreach (var to in Order.SelectMany(p => _steps[p]).Select(s => s.Place).OfType<KeyPlace>()) waitingFor[to]++;
+        var order = new List<KeyPlace>();
+        var ready = new Queue<KeyPlace>([Start]);
+        while (ready.TryDequeue(out var place))
+        {
+            order.Add(place);
+            foreach (var to in _steps[place].Select(s => s.Place).OfType<KeyPlace>())
+            {
+                if (--waitingFor[to] == 0) ready.Enqueue(to);
+            }
+        }
+        return order;
+    }
 
     public List<KeyPlace> Order { get; } = [];
 

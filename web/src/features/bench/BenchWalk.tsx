@@ -79,8 +79,14 @@ function Walk({ walkId }: { walkId: string }) {
     }, walk);
     bench.change(next);
   };
+  // How sure an answer is, couplet by couplet, as far as it was said.
+  const [said, setSaid] = useState<Record<string, boolean>>({});
+  const fairly = (at && said[at.keyVersion + at.couplet]) ?? (reopened !== undefined && reopened.sureness !== "sure");
   const answer = (lead: number | null) => {
-    if (at) bench.answer(at, lead);
+    if (at) bench.answer(at, lead, fairly && lead !== null ? "fairly" : "sure");
+  };
+  const sayFairly = (it: boolean) => {
+    if (at) setSaid({ ...said, [at.keyVersion + at.couplet]: it });
   };
 
   useEffect(() => {
@@ -94,6 +100,7 @@ function Walk({ walkId }: { walkId: string }) {
       const digit = /^[0-9]$/.test(event.key) ? Number(event.key) : undefined;
       if (digit === 0 && at) answer(null);
       else if (digit !== undefined && couplet && digit <= couplet.couplet.leads.length && digit > 0) answer(digit - 1);
+      else if (event.key === "f" && at) sayFairly(!fairly);
       else if (event.key === "Backspace") bench.stepBack();
       else if (event.key === "?") setHelp(true);
       else return;
@@ -220,6 +227,7 @@ function Walk({ walkId }: { walkId: string }) {
               open={state.open}
               at={at}
               bySheet={bench.bench?.bySheet}
+              fairly={walk.answers.filter((a) => a.sureness && a.sureness !== "sure")}
               against={bench.bench?.against}
               weakest={weakest}
               shares={bench.bench && bench.bench.sheet.length > 0 ? bench.bench.paths : []}
@@ -321,6 +329,8 @@ function Walk({ walkId }: { walkId: string }) {
                   open={couplet}
                   verdict={verdict}
                   given={reopened?.lead}
+                  fairly={fairly}
+                  onFairly={sayFairly}
                   onAnswer={answer}
                   onStatement={onStatement}
                   onLook={look}
@@ -365,6 +375,7 @@ function Walk({ walkId }: { walkId: string }) {
           {[
             ["1 2 3 …", "choose that lead"],
             ["0", "can’t tell: every lead stays open"],
+            ["f", "the answer that comes is only fairly sure"],
             ["Backspace", "take the last answer back"],
             ["Escape", "from the evidence sheet back to the key"],
             ["Tab, Enter", "go to any couplet of the trail and open it again"],

@@ -2,6 +2,7 @@ import { Box, Button, ButtonBase, Typography } from "@mui/material";
 import type { Schemas } from "../../api/client";
 import { percent } from "./percent";
 import type { OpenCouplet } from "./useWalk";
+import { QuietButton } from "../../app/QuietButton";
 import { pageLabel } from "../keys/CoupletList";
 import { TaxonLabel } from "../taxa/TaxonLabel";
 
@@ -15,6 +16,9 @@ interface Props {
   onLook: (character: string) => void;
   /** The answer given before, when an answered couplet is open again; undefined on a new one. */
   given?: number | null;
+  /** Whether the answer is, or will be, only fairly sure. */
+  fairly: boolean;
+  onFairly: (fairly: boolean) => void;
   onAnswer: (lead: number | null) => void;
 }
 
@@ -22,7 +26,7 @@ interface Props {
 const MOST_NAMED = 4;
 
 /** A couplet with its leads as large targets. */
-export function CoupletPane({ open, verdict, given, onAnswer, onStatement, onLook }: Props) {
+export function CoupletPane({ open, verdict, given, fairly, onFairly, onAnswer, onStatement, onLook }: Props) {
   const { couplet } = open;
   return (
     <Box component="section" aria-labelledby="couplet">
@@ -125,6 +129,17 @@ export function CoupletPane({ open, verdict, given, onAnswer, onStatement, onLoo
             {couplet.leads.length === 2 ? "both" : `all ${couplet.leads.length}`} open
           </span>
         </Button>
+        <ButtonBase
+          aria-pressed={fairly}
+          aria-keyshortcuts="f"
+          onClick={() => onFairly(!fairly)}
+          sx={{ justifySelf: "start", minHeight: 44, px: 0.5, gap: 1, fontSize: "0.9375rem" }}
+        >
+          <span aria-hidden="true">{fairly ? "☑" : "☐"}</span>
+          <span>
+            Only <strong>fairly sure</strong> of the answer
+          </span>
+        </ButtonBase>
       </Box>
     </Box>
   );
@@ -239,42 +254,23 @@ function Statement(props: {
             </Typography>
           )}
           {claim && (
-            <SmallButton onClick={() => onLook(claim.character)} name={`${measured ? "Measure" : "Look"}: ${text}`}>
+            <QuietButton onClick={() => onLook(claim.character)} name={`${measured ? "Measure" : "Look"}: ${text}`}>
               {measured ? "Measure" : "Look"}
-            </SmallButton>
+            </QuietButton>
           )}
           {toWeigh && (
             <>
-              <SmallButton onClick={() => onFits(true, it.reading)} name={`Fits: ${text}`}>
+              <QuietButton onClick={() => onFits(true, it.reading)} name={`Fits: ${text}`}>
                 Fits
-              </SmallButton>
-              <SmallButton onClick={() => onFits(false, it.reading)} name={`Doesn’t fit: ${text}`}>
+              </QuietButton>
+              <QuietButton onClick={() => onFits(false, it.reading)} name={`Doesn’t fit: ${text}`}>
                 Doesn’t
-              </SmallButton>
+              </QuietButton>
             </>
           )}
         </Box>
       )}
     </Box>
-  );
-}
-
-function SmallButton({ onClick, name, children }: { onClick: () => void; name: string; children: string }) {
-  return (
-    <ButtonBase
-      onClick={onClick}
-      aria-label={name}
-      sx={{
-        minHeight: 44,
-        px: 1,
-        fontSize: "0.9375rem",
-        fontWeight: 600,
-        textDecoration: "underline",
-        textUnderlineOffset: 3,
-      }}
-    >
-      {children}
-    </ButtonBase>
   );
 }
 

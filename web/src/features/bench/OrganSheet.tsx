@@ -1,6 +1,7 @@
 import { Box, Button, ButtonBase, TextField, Typography } from "@mui/material";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
+import { QuietButton } from "../../app/QuietButton";
 import type { Walk } from "../../offline/store";
 import { CalibrateDialog } from "./CalibrateDialog";
 import { MannerLine } from "./MannerLine";
@@ -121,17 +122,17 @@ function CharacterRow({ character, walk, line, asked, seenNow, onChange }: RowPr
             .join(" · ")}
         </Typography>
         {current && (
-          <Quiet onClick={() => set(undefined)} name={`Take it back: ${character.name}`}>
+          <QuietButton onClick={() => set(undefined)} name={`Take it back: ${character.name}`}>
             Take it back
-          </Quiet>
+          </QuietButton>
         )}
-        <Quiet
+        <QuietButton
           onClick={() => setMore(!more)}
           expanded={more}
           name={`${more ? "Less" : "More"} about ${character.name}`}
         >
           {more ? "Less" : "More"}
-        </Quiet>
+        </QuietButton>
       </Box>
       {character.handling !== "look" && character.handling !== "touch" && (
         <Typography variant="caption" sx={{ color: "signal.caution", display: "block", mb: 0.5 }}>
@@ -246,26 +247,6 @@ function CharacterRow({ character, walk, line, asked, seenNow, onChange }: RowPr
         </Box>
       )}
     </Box>
-  );
-}
-
-function Quiet(props: { onClick: () => void; name: string; expanded?: boolean; children: string }) {
-  return (
-    <ButtonBase
-      onClick={props.onClick}
-      aria-label={props.name}
-      aria-expanded={props.expanded}
-      sx={{
-        minHeight: 44,
-        px: 1,
-        fontSize: "0.9375rem",
-        fontWeight: 600,
-        textDecoration: "underline",
-        textUnderlineOffset: 3,
-      }}
-    >
-      {props.children}
-    </ButtonBase>
   );
 }
 

@@ -13,6 +13,8 @@ interface Props {
   /** Answers that the sheet has given, that it contradicts, and the weakest turn. */
   bySheet?: CoupletName[];
   against?: CoupletName[];
+  /** Answers that were only fairly sure. */
+  fairly?: CoupletName[];
   weakest?: CoupletName;
   /** Shares of the open paths. */
   shares?: (CoupletName & { share: number })[];
@@ -29,6 +31,7 @@ export function TrailRibbon({
   at,
   bySheet = [],
   against = [],
+  fairly = [],
   weakest,
   shares = [],
   onReopen,
@@ -59,6 +62,7 @@ export function TrailRibbon({
             {step.branch && <Branch from={step.branch} />}
             {weakest && among([weakest], step) && <Mark color="signal.conflict">▽ weakest turn</Mark>}
             {among(against, step) && <Mark color="signal.conflict">✕ the sheet says otherwise</Mark>}
+            {among(fairly, step) && <Mark color="signal.open">? fairly sure</Mark>}
             {among(bySheet, step) && <Mark color="signal.support">● by the sheet</Mark>}
             {step.lead === null ? (
               <Box component="span" sx={{ color: "signal.open", fontWeight: 700 }}>

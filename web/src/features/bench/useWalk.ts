@@ -18,7 +18,7 @@ interface View {
   bench: Schemas["BenchState"];
   state: Schemas["WalkState"];
   /** An answered couplet that is open again to be changed, with its answer. */
-  reopened?: { open: OpenCouplet; lead: number | null };
+  reopened?: { open: OpenCouplet; lead: number | null; sureness: Schemas["Sureness"] };
 }
 
 const names = (a: CoupletName, b: CoupletName) => a.keyVersion === b.keyVersion && a.couplet === b.couplet;
@@ -77,7 +77,7 @@ export function useWalk(walkId: string) {
         const others = all.filter((a) => !names(a, given));
         const open = (await core.walk({ start: walk.start, answers: others })).open;
         const couplet = open.find((o) => o.keyVersion === given.keyVersion && o.couplet.label === given.couplet);
-        if (couplet) next.reopened = { open: couplet, lead: given.lead };
+        if (couplet) next.reopened = { open: couplet, lead: given.lead, sureness: given.sureness ?? "sure" };
       }
       // An answer that has been overtaken by a newer one is dropped.
       if (ask === asked.current) setView(next);
@@ -114,9 +114,9 @@ export function useWalk(walkId: string) {
     choosePath: setChosenPath,
     reopen: setReopenedName,
     change,
-    answer: (couplet: CoupletName, lead: number | null) => {
+    answer: (couplet: CoupletName, lead: number | null, sureness: Schemas["Sureness"]) => {
       if (!walk) return;
-      const given = { ...couplet, lead };
+      const given = { ...couplet, lead, sureness };
       const at = walk.answers.findIndex((a) => names(a, couplet));
       const answers = at < 0 ? [...walk.answers, given] : walk.answers.map((a, i) => (i === at ? given : a));
       setReopenedName(undefined);

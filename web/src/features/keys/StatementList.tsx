@@ -1,7 +1,6 @@
 import {
   Box,
   Button,
-  ButtonBase,
   Dialog,
   DialogActions,
   DialogContent,
@@ -17,6 +16,7 @@ import type { Schemas } from "../../api/client";
 import { core } from "../../core/coreClient";
 import { send } from "../../offline/outbox";
 import { useShelf } from "../../offline/queries";
+import { QuietButton } from "../../app/QuietButton";
 import { leadLetter } from "../bench/walks";
 
 type Reading = Schemas["StatementReading"];
@@ -33,6 +33,14 @@ export function StatementList({ hash }: { hash: string }) {
   const [couplets, setCouplets] = useState<Schemas["CoupletReadings"][]>();
   const [shown, setShown] = useState(PAGE);
   const [editing, setEditing] = useState<Reading>();
+  const [refused, setRefused] = useState("");
+  // What is accepted stays as it is read now, whatever the grammar or the glossary make of it later.
+  const accept = async (reading: Reading) => {
+    const { text, claims } = reading;
+    const sent = await send({ kind: "correctStatement", id: uuid(), text, claims });
+    setRefused(sent.kind === "refused" ? `${sent.problem.title} ${sent.problem.detail}` : "");
+    void client.invalidateQueries({ queryKey: ["shelf"] });
+  };
   useEffect(() => {
     if (!shelf.data) return;
     let current = true;
@@ -55,6 +63,11 @@ export function StatementList({ hash }: { hash: string }) {
         <Mark kind="noun">organ</Mark> <Mark kind="state">state</Mark> <Mark kind="quantity">measure</Mark>{" "}
         <Mark kind="modality">how often</Mark> <Mark kind="negation">not</Mark>
       </Typography>
+      {refused && (
+        <Typography role="alert" color="error">
+          ✕ {refused}
+        </Typography>
+      )}
       <Box component="ol" sx={{ listStyle: "none", p: 0, m: 0 }}>
         {couplets.slice(0, shown).map((couplet) =>
           couplet.leads.map((lead, l) =>
@@ -83,23 +96,19 @@ export function StatementList({ hash }: { hash: string }) {
                   color="text.secondary"
                   sx={{ gridColumn: { xs: 2, md: "auto" } }}
                 >
-                  {reading.isCorrected && <strong>✓ set by hand · </strong>}
+                  {reading.isCorrected && <strong>✓ looked over · </strong>}
                   {inWords(reading.claims, characters) || "¶ stays text"}
                 </Typography>
-                <ButtonBase
-                  onClick={() => setEditing(reading)}
-                  aria-label={`Correct: ${reading.text}`}
-                  sx={{
-                    minHeight: 44,
-                    px: 1,
-                    fontWeight: 600,
-                    textDecoration: "underline",
-                    justifySelf: "start",
-                    gridColumn: { xs: 2, md: "auto" },
-                  }}
-                >
-                  Correct
-                </ButtonBase>
+                <Box sx={{ display: "flex", gridColumn: { xs: 2, md: "auto" }, justifySelf: { md: "end" } }}>
+                  {reading.claims.length > 0 && !reading.isCorrected && (
+                    <QuietButton onClick={() => void accept(reading)} name={`Accept: ${reading.text}`}>
+                      Accept
+                    </QuietButton>
+                  )}
+                  <QuietButton onClick={() => setEditing(reading)} name={`Correct: ${reading.text}`}>
+                    Correct
+                  </QuietButton>
+                </Box>
               </Box>
             )),
           ),
