@@ -80,14 +80,15 @@ public sealed class DeterminationRepository(NpgsqlDataSource database)
         if (plants.Count == 0) return null;
         var determinations = await connection.Command(
             """
-            select d.id, d.occurrence_id, d.event_date, d.recorded_at, w.id, w.name, d.name, d.names, d.start_key, k.title, d.trail, d.note
+            select d.id, d.occurrence_id, d.event_date, d.recorded_at, w.id, w.name, d.name, d.names, d.start_key, k.title, d.trail, d.note, d.floras
             from determination d
             join person w on w.id = d.identified_by
             join key_version k on k.hash = d.start_key
             where d.plant_id = $1
             order by d.number desc
             """, id).ReadAllAsync(r => new DeterminationDetail(r.GetGuid(0), r.GetGuid(1), r.GetFieldValue<DateOnly>(2), r.GetFieldValue<DateTimeOffset>(3),
-                new PersonReference(r.GetGuid(4), r.GetString(5)), r.GetString(6), r.GetFieldValue<string[]>(7), r.GetString(8), r.GetString(9), Steps(r.GetString(10)), r.GetString(11)), stop);
+                new PersonReference(r.GetGuid(4), r.GetString(5)), r.GetString(6), r.GetFieldValue<string[]>(7), r.GetString(8), r.GetString(9), Steps(r.GetString(10)), r.GetString(11),
+                JsonSerializer.Deserialize(r.GetString(12), CoreJson.Default.IReadOnlyDictionaryStringInt32)!), stop);
         return plants[0] with { Determinations = determinations, Observations = await EvidenceRepository.OfPlantAsync(connection, id, stop) };
     }
 
@@ -155,8 +156,9 @@ public sealed class DeterminationRepository(NpgsqlDataSource database)
         var names = walk.Standing.Select(s => s.Name).ToArray();
         await connection.Command(
             """
-            insert into determination (id, occurrence_id, plant_id, place_id, event_date, identified_by, recorded_at, name, names, start_key, note, trail, hand)
-            values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13)
+            insert into determination (id, occurrence_id, plant_id, place_id, event_date, identified_by, recorded_at, name, names, start_key, note, trail, hand, floras)
+            select $1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, coalesce(jsonb_object_agg(f.id, f.version), '{}')
+            from (select id, max(version) as version from flora group by id) f
             """, it.DeterminationId, it.OccurrenceId, it.PlantId, it.PlaceId, date, it.Recorder.Id, now, Conclusion.SharedName(names), names, it.StartKey, it.Note)
             .With(Sql.Json(JsonSerializer.Serialize(walk.Steps, CoreJson.Default.IReadOnlyListTrailStep)))
             .With(Sql.Json(JsonSerializer.Serialize(it.Hand ?? [], CoreJson.Default.IReadOnlyListHandWeighing))).RunAsync(stop);

@@ -130,10 +130,13 @@ public sealed record CharacterState(string Id, string Name, string Definition, I
 /// <param name="SizeGroup">Sizes that vary together on a plant; may be empty.</param>
 /// <param name="RatioOf">For a ratio: the measured characters that it derives from, dividend first; else empty.</param>
 /// <param name="MeasuredFrom">From where to where it is measured, in words; may be empty.</param>
+/// <param name="Unit">Unit of numbers that are typed without one, and in which its values are shown: mm, cm, m; may be empty.</param>
+/// <param name="Definition">What it is; may be empty.</param>
+/// <param name="Trap">What it is easily misjudged by; may be empty.</param>
 public sealed record Character(
     string Id, string Name, Organ Organ, CharacterKind Kind, IReadOnlyList<CharacterState> States, IReadOnlyList<string> Nouns, IReadOnlyList<string> Measures,
     double Reliability, double Detection, int EffortSeconds, Tool Tool, Handling Handling, IReadOnlyList<Phenophase> SeenIn, Applicability? Needs = null,
-    string Family = "", string SizeGroup = "", IReadOnlyList<string>? RatioOf = null, string MeasuredFrom = "")
+    string Family = "", string SizeGroup = "", IReadOnlyList<string>? RatioOf = null, string MeasuredFrom = "", string Unit = "", string Definition = "", string Trap = "")
 {
     /// <summary>Whether it is measured or counted.</summary>
     [JsonIgnore]

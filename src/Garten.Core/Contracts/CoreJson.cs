@@ -16,7 +16,7 @@ namespace Garten.Core.Contracts;
     NumberHandling = JsonNumberHandling.Strict,
     RespectNullableAnnotations = true,
     RespectRequiredConstructorParameters = true,
-    Converters = [typeof(CamelCaseWords<KeyLayout>), typeof(CamelCaseWords<DestinationKind>), typeof(CamelCaseWords<ProblemSeverity>), typeof(CamelCaseWords<CommandStatus>), typeof(CamelCaseWords<Caution>),
+    Converters = [typeof(CamelCaseWords<KeyLayout>), typeof(CamelCaseWords<DestinationKind>), typeof(CamelCaseWords<ProblemSeverity>), typeof(CamelCaseWords<CommandStatus>), typeof(CamelCaseWords<Caution>), typeof(CamelCaseWords<Origin>),
         typeof(CamelCaseWords<Outcome>), typeof(CamelCaseWords<Sureness>), typeof(CamelCaseWords<Position>), typeof(CamelCaseWords<Light>), typeof(CamelCaseWords<Stage>), typeof(CamelCaseWords<PartAge>), typeof(CamelCaseWords<Shaping>), typeof(CamelCaseWords<Attachment>), typeof(CamelCaseWords<PartSex>), typeof(CamelCaseWords<Tool>), typeof(CamelCaseWords<Handling>), typeof(CamelCaseWords<Organ>), typeof(CamelCaseWords<CharacterKind>), typeof(CamelCaseWords<QuantityKind>), typeof(CamelCaseWords<RangeForm>), typeof(CamelCaseWords<Fit>), typeof(CamelCaseWords<Phenophase>), typeof(CamelCaseWords<StatementPartKind>), typeof(CamelCaseWords<StatementFit>), typeof(CamelCaseWords<CoupletCall>), typeof(CamelCaseWords<BlockReason>)])]
 [JsonSerializable(typeof(KeyCheckResponse))]
 [JsonSerializable(typeof(KeyReading))]
@@ -38,6 +38,12 @@ namespace Garten.Core.Contracts;
 [JsonSerializable(typeof(IReadOnlyList<TrailStep>))]
 [JsonSerializable(typeof(Key))]
 [JsonSerializable(typeof(Flora))]
+[JsonSerializable(typeof(IReadOnlyList<FloraSummary>))]
+[JsonSerializable(typeof(FloraImport))]
+[JsonSerializable(typeof(FloraRefusal))]
+[JsonSerializable(typeof(FloraVersion))]
+[JsonSerializable(typeof(IReadOnlyList<FloraProblem>))]
+[JsonSerializable(typeof(IReadOnlyDictionary<string, int>))]
 [JsonSerializable(typeof(CommandBatch))]
 [JsonSerializable(typeof(Command))]
 [JsonSerializable(typeof(CommandBatchResponse))]

@@ -142,9 +142,10 @@ public sealed record KeyVersionSummary(string Hash, int Version, DateTimeOffset 
 /// <param name="StartKeyTitle">Title of that key.</param>
 /// <param name="Steps">The trail with the words that were read.</param>
 /// <param name="Note">The note.</param>
+/// <param name="Floras">Ids of the floras that were published then, with their versions.</param>
 public sealed record DeterminationDetail(
     Guid Id, Guid OccurrenceId, DateOnly EventDate, DateTimeOffset RecordedAt, PersonReference Recorder, string Name, IReadOnlyList<string> Names,
-    string StartKey, string StartKeyTitle, IReadOnlyList<TrailStep> Steps, string Note);
+    string StartKey, string StartKeyTitle, IReadOnlyList<TrailStep> Steps, string Note, IReadOnlyDictionary<string, int> Floras);
 
 /// <summary>A plant with its history.</summary>
 /// <param name="Id">Its identity.</param>

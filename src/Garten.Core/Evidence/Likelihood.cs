@@ -165,8 +165,11 @@ public sealed class Likelihood
         }
         var rest = 1 - shares.Sum();
         var unlisted = shares.Count(p => p == 0);
-        if (rest <= 1e-9 || unlisted == 0) return shares;
-        return [.. shares.Select(p => p == 0 ? rest / unlisted : p)];
+        if (rest > 1e-9 && unlisted > 0) shares = [.. shares.Select(p => p == 0 ? rest / unlisted : p)];
+        if (description.Misread is not { Count: > 0 } misread) return shares;
+        // What a plant is often taken to have takes its part of the scorings, as if it had it.
+        for (var u = 0; u < shares.Length; u++) shares[u] = shares[u] * (1 - DescriptionCell.MisreadShare) + (misread.Contains(character.States[u].Id) ? DescriptionCell.MisreadShare / misread.Count : 0);
+        return shares;
     }
 
     /// <summary>m out of the f of all taxa.</summary>

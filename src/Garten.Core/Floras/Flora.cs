@@ -1,34 +1,5 @@
 namespace Garten.Core.Floras;
 
-/// <summary>Why a plant wants care before it is handled.</summary>
-public enum Caution
-{
-    /// <summary>Poisonous if any part gets into the mouth.</summary>
-    Poisonous,
-
-    /// <summary>Sap, hairs or thorns hurt the skin or the eyes.</summary>
-    Irritant,
-
-    /// <summary>Protected: not to be picked, cut or dug up.</summary>
-    Protected,
-
-    /// <summary>Invasive: not to be carried or spread.</summary>
-    Invasive,
-}
-
-/// <summary>A taxon of a flora.</summary>
-/// <param name="Id">Stable identity within the flora, such as <c>vellorna-alba</c>.</param>
-/// <param name="Name">Scientific name without authorship.</param>
-/// <param name="Authorship">Who published it; empty where unknown.</param>
-/// <param name="Rank">Its rank as a word: genus, species, subspecies …</param>
-/// <param name="Parent">Id of the taxon above it; empty at the top.</param>
-/// <param name="Family">Name of its family.</param>
-/// <param name="CommonName">A common name; empty where it has none.</param>
-/// <param name="Cautions">Why it wants care; empty for most.</param>
-/// <param name="CautionNote">What the cautions mean for this plant, in a sentence; empty where there are none.</param>
-public sealed record Taxon(
-    string Id, string Name, string Authorship, string Rank, string Parent, string Family, string CommonName, IReadOnlyList<Caution> Cautions, string CautionNote);
-
 /// <summary>The taxa of a region: an immutable version, named by the hash of its content.</summary>
 /// <param name="Id">Stable identity of the flora, such as <c>torvane</c>.</param>
 /// <param name="Name">Its name.</param>

@@ -15,7 +15,9 @@ public sealed record StateShare(string State, double Share);
 /// <param name="Range">Its range; null for one with states.</param>
 /// <param name="Shade">Its range on shade leaves and saplings; null where only the sun leaf's is known.</param>
 /// <param name="Applies">False where the taxon hasn't the part at all.</param>
-public sealed record CharacterDescription(string Character, IReadOnlyList<StateShare> States, QuantityRange? Range = null, QuantityRange? Shade = null, bool Applies = true);
+/// <param name="Misread">States that this taxon hasn't but is often taken to have; null where there are none.</param>
+public sealed record CharacterDescription(
+    string Character, IReadOnlyList<StateShare> States, QuantityRange? Range = null, QuantityRange? Shade = null, bool Applies = true, IReadOnlyList<string>? Misread = null);
 
 /// <summary>What a taxon is like. A character that isn't among them is unknown.</summary>
 /// <param name="Taxon">Id of the taxon.</param>
@@ -33,6 +35,37 @@ public sealed record CharacterTable(IReadOnlyList<Character> Characters, IReadOn
     public static CharacterTable Empty { get; } = new([], [], []);
 
     private readonly Dictionary<string, Character> _byId = Characters.ToDictionary(c => c.Id, StringComparer.Ordinal);
+
+    /// <summary>
+    /// Several tables as one. A character of the same id but with other states, or of another kind, is another character: the later one is
+    /// then named with the place of its table in front ("2/leaf-shape"). Of two descriptions of a taxon the first counts.
+    /// </summary>
+    public static CharacterTable Join(IReadOnlyList<CharacterTable> tables)
+    {
+        ArgumentNullException.ThrowIfNull(tables);
+        if (tables.Count == 1) return tables[0];
+        var characters = new Dictionary<string, Character>(StringComparer.Ordinal);
+        var descriptions = new Dictionary<string, TaxonDescription>(StringComparer.Ordinal);
+        for (var i = 0; i < tables.Count; i++)
+        {
+            var renamed = new Dictionary<string, string>(StringComparer.Ordinal);
+            foreach (var character in tables[i].Characters)
+            {
+                var known = characters.GetValueOrDefault(character.Id);
+                if (known is not null && IsSame(known, character)) continue;
+                var id = known is null ? character.Id : $"{i + 1}/{character.Id}";
+                if (known is not null) renamed[character.Id] = id;
+                characters.TryAdd(id, character with { Id = id });
+            }
+            foreach (var description in tables[i].Descriptions)
+            {
+                descriptions.TryAdd(description.Taxon, description with { Characters = [.. description.Characters.Select(c => c with { Character = renamed.GetValueOrDefault(c.Character, c.Character) })] });
+            }
+        }
+        return new CharacterTable([.. characters.Values], [.. descriptions.Values], [.. tables.SelectMany(t => t.Seasons).DistinctBy(w => w.Phase)]);
+    }
+
+    private static bool IsSame(Character a, Character b) => a.Kind == b.Kind && a.States.Select(s => s.Id).SequenceEqual(b.States.Select(s => s.Id), StringComparer.Ordinal);
 
     /// <summary>The character of this id; null where there is none.</summary>
     public Character? Find(string id) => _byId.GetValueOrDefault(id);
@@ -59,71 +92,5 @@ public sealed record CharacterTable(IReadOnlyList<Character> Characters, IReadOn
             if (characters.Count > 0) done.Add(new TaxonDescription(taxon.Id, [.. characters.Values.OrderBy(c => c.Character, StringComparer.Ordinal)]));
         }
         return done;
-    }
-}
-
-/// <summary>A cell of a description as it is typed: <c>opposite | rarely whorled</c>, <c>5–8 cm @shade 9–14 cm</c>, <c>n/a</c>, <c>?</c>.</summary>
-public static class DescriptionCell
-{
-    /// <summary>Reads a cell.</summary>
-    /// <param name="text">What is typed.</param>
-    /// <param name="character">The character it describes.</param>
-    /// <param name="problem">What is wrong; null where it is sound.</param>
-    /// <returns>The description; null for "?" (unknown) and where it can't be read.</returns>
-    public static CharacterDescription? Read(string text, Character character, out string? problem)
-    {
-        ArgumentNullException.ThrowIfNull(text);
-        ArgumentNullException.ThrowIfNull(character);
-        problem = null;
-        text = text.Trim();
-        if (text is "" or "?") return null;
-        if (text is "n/a") return new CharacterDescription(character.Id, [], null, null, false);
-        return character.IsQuantity ? ReadRange(text, character, out problem) : ReadStates(text, character, out problem);
-    }
-
-    private static CharacterDescription? ReadRange(string text, Character character, out string? problem)
-    {
-        var parts = text.Split("@shade", StringSplitOptions.TrimEntries);
-        var ranges = new List<QuantityRange>();
-        problem = null;
-        foreach (var part in parts.Take(2))
-        {
-            var reading = RangeNotation.Read(part, character.Quantity);
-            if (reading.Ranges.Count != 1) problem ??= reading.Problem is { } wrong ? $"{wrong.Message} (“{part}”, character {wrong.At + 1})" : $"“{part}” is two measures; one is wanted.";
-            else ranges.Add(reading.Ranges[0]);
-        }
-        if (parts.Length > 2) problem ??= "There are two ranges for shade leaves.";
-        return problem is null ? new CharacterDescription(character.Id, [], ranges[0], ranges.Count > 1 ? ranges[1] : null) : null;
-    }
-
-    // "a | often b": the words' shares belong to the states that have one; the others share what is left.
-    private static CharacterDescription? ReadStates(string text, Character character, out string? problem)
-    {
-        problem = null;
-        var found = new List<(string State, double? Share)>();
-        foreach (var part in text.Split('|', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries))
-        {
-            var space = part.IndexOf(' ', StringComparison.Ordinal);
-            var share = space > 0 ? Modality.Of(part[..space]) : null;
-            var name = share is null ? part : part[(space + 1)..].Trim();
-            var state = character.States.FirstOrDefault(s => s.Id == name || string.Equals(s.Name, name, StringComparison.OrdinalIgnoreCase) || s.Terms.Contains(name, StringComparer.OrdinalIgnoreCase));
-            if (state is null)
-            {
-                problem = $"“{name}” is no state of {character.Name}: it has {string.Join(", ", character.States.Select(s => s.Name))}.";
-                return null;
-            }
-            if (found.Exists(f => f.State == state.Id))
-            {
-                problem = $"“{state.Name}” is given twice.";
-                return null;
-            }
-            found.Add((state.Id, share));
-        }
-        // Shares are of plants: "often" beside an unmarked state leaves that one the rest; words alone are brought to 1.
-        var marked = found.Sum(f => f.Share ?? 0);
-        var plain = found.Count(f => f.Share is null);
-        var rest = plain == 0 ? 0 : Math.Max(1 - marked, Modality.Often) / plain;
-        var total = marked + rest * plain;
-        return new CharacterDescription(character.Id, [.. found.Select(f => new StateShare(f.State, (f.Share ?? rest) / total))]);
     }
 }

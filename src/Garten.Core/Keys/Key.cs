@@ -58,16 +58,6 @@ public sealed record Key(string Title, KeyLayout Layout, IReadOnlyList<string> N
         Couplets.SelectMany(c => c.Leads).Select(l => l.Destination?.Taxon).OfType<TaxonName>().DistinctBy(t => t.Name);
 }
 
-/// <summary>How bad a problem is.</summary>
-public enum ProblemSeverity
-{
-    /// <summary>Worth a look; the key works.</summary>
-    Warning,
-
-    /// <summary>The key can't be followed soundly and isn't saved.</summary>
-    Error,
-}
-
 /// <summary>Something wrong in a key text, with its place and what to do.</summary>
 /// <param name="Severity">Whether it stops the key from being saved.</param>
 /// <param name="Code">A stable name of the kind of problem, such as <c>couplet.missing</c>.</param>

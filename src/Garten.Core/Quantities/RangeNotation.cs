@@ -29,11 +29,12 @@ public static partial class RangeNotation
     /// <param name="text">The notation.</param>
     /// <param name="kind">What kind of number is expected; a unit of another kind is a problem.</param>
     /// <param name="many">What "many" begins at, for counts.</param>
-    public static NotationReading Read(string text, QuantityKind kind, int many = DefaultMany)
+    /// <param name="unit">Unit of lengths without one; null: such a length is a problem.</param>
+    public static NotationReading Read(string text, QuantityKind kind, int many = DefaultMany, MeasureUnit? unit = null)
     {
         ArgumentNullException.ThrowIfNull(text);
         if (text.Length > LongestText) return Failed($"This is longer than {LongestText} characters: it is no range.", LongestText);
-        var scanner = new Scanner(Plain(text), text, kind, many);
+        var scanner = new Scanner(Plain(text), text, kind, many, unit);
         scanner.SkipBlank();
         if (scanner.AtEnd) return Failed("Write a number or a range, such as 6–9.", 0);
         if (scanner.Notation() is not { } ranges) return new([], scanner.At, scanner.Problem);
@@ -101,7 +102,7 @@ public static partial class RangeNotation
     [GeneratedRegex(@"\G(?<word>twice|thrice|half|once)\s+(?=as\b|its\b|the\b)", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
     private static partial Regex Multiple();
 
-    private sealed class Scanner(string text, string typed, QuantityKind? expected, int many)
+    private sealed class Scanner(string text, string typed, QuantityKind? expected, int many, MeasureUnit? otherwise = null)
     {
         private MeasureUnit? _unit;
         private bool _isRatio;
@@ -140,7 +141,8 @@ public static partial class RangeNotation
                 if (AtEnd || NumberText.Read(text, At) is null && text[At] is not ('(' or 'c')) return expected is null ? Back(afterFirst, start, first, firstUnit) : Fail<IReadOnlyList<QuantityRange>>("Behind the × the second measure is missing.", cross);
                 if (One() is not { } second) return null;
                 var secondUnit = _unit ?? firstUnit;
-                firstUnit ??= secondUnit;
+                firstUnit ??= secondUnit ?? otherwise;
+                secondUnit ??= firstUnit;
                 if (firstUnit?.Kind != secondUnit?.Kind) return Fail<IReadOnlyList<QuantityRange>>("Length and width have units of different kinds.", cross);
                 if (firstUnit is null) return Fail<IReadOnlyList<QuantityRange>>("Say in which unit: mm, cm, m, in.", At);
                 return Both(first, firstUnit, second, secondUnit!, start);
@@ -381,6 +383,7 @@ public static partial class RangeNotation
 
         private QuantityRange? Build(Raw raw, MeasureUnit? unit, int start)
         {
+            if (!_isRatio && !_isMerous && expected == QuantityKind.Length) unit ??= otherwise;
             var kind = _isRatio ? QuantityKind.Ratio : _isMerous ? QuantityKind.Count : unit?.Kind ?? (expected is QuantityKind.Ratio or QuantityKind.Angle ? expected.Value : QuantityKind.Count);
             if (expected is { } wanted && kind != wanted)
             {

@@ -34,6 +34,7 @@ internal static class ServiceSetup
         services.AddSingleton<PlaceRepository>();
         services.AddSingleton<PersonRepository>();
         services.AddSingleton(new CharacterTable(CharacterTableCsv.WoodyCharacters, [], CharacterTableCsv.WoodySeasons));
+        services.AddSingleton(new Floras.CharacterTableDefaults(CharacterTableCsv.WoodySeasons));
         services.AddSingleton<FloraRepository>();
         services.AddSingleton<EvidenceRepository>();
         services.AddSingleton<DeterminationRepository>();

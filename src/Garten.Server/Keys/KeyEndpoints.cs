@@ -88,8 +88,12 @@ internal static class KeyEndpoints
             .WithName("readStatements").WithSummary("The statements of a key version with their readings.");
     }
 
-    private static async Task<Shelf> ShelfAsync(string[] with, KeyRepository repository, FloraRepository floras, EvidenceRepository evidence, CancellationToken stop) =>
-        new(await repository.ShelfAsync(with, stop), await floras.TaxaAsync(stop), await floras.TableAsync(stop), await evidence.TaughtAsync(stop), await evidence.CorrectedAsync(stop));
+    private static async Task<Shelf> ShelfAsync(string[] with, KeyRepository repository, FloraRepository floras, EvidenceRepository evidence, CancellationToken stop)
+    {
+        var versions = await repository.ShelfAsync(with, stop);
+        var (taxa, table) = await floras.ForKeysAsync(versions.SelectMany(v => v.Key.Taxa()).Select(t => t.Name), stop);
+        return new Shelf(versions, taxa, table, await evidence.TaughtAsync(stop), await evidence.CorrectedAsync(stop));
+    }
 
     // The body as UTF-8 text, or why it isn't taken.
     private static async Task<(string Text, IResult? Refusal)> ReadTextAsync(HttpRequest request, CancellationToken stop)

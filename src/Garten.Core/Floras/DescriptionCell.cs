@@ -1,0 +1,99 @@
+using Garten.Core.Characters;
+using Garten.Core.Quantities;
+
+namespace Garten.Core.Floras;
+
+/// <summary>
+/// A cell of a description as it is typed: <c>ovate | usually elliptic | rarely lanceolate</c>, <c>!serrate</c> (often misread so),
+/// <c>(4–)6–9(–13)</c>, <c>5–8 cm @shade 9–14 cm</c>, <c>-</c> (not applicable), <c>?</c> (unknown).
+/// </summary>
+public static class DescriptionCell
+{
+    /// <summary>Share of scorings in which a state marked with "!" is taken for what the plant has.</summary>
+    public const double MisreadShare = 0.2;
+
+    private static readonly HashSet<string> UnknownWords = new(StringComparer.OrdinalIgnoreCase) { "", "?", "na", "nan", "null", "unknown", "not known", "n.d.", "nd", ".", "not recorded" };
+
+    private static readonly HashSet<string> NotApplicableWords = new(StringComparer.OrdinalIgnoreCase) { "-", "–", "—", "n/a", "not applicable", "n.a." };
+
+    /// <summary>Whether a cell says nothing: it is empty, "?" or a usual word for a missing value.</summary>
+    public static bool IsUnknown(string text) => UnknownWords.Contains((text ?? "").Trim());
+
+    /// <summary>Whether a cell says that the taxon hasn't the part.</summary>
+    public static bool IsNotApplicable(string text) => NotApplicableWords.Contains((text ?? "").Trim());
+
+    /// <summary>Reads a cell.</summary>
+    /// <param name="text">What is typed.</param>
+    /// <param name="character">The character it describes; lengths without a unit are in its unit.</param>
+    /// <param name="problem">What is wrong; null where it is sound.</param>
+    /// <returns>The description; null where it is unknown or can't be read.</returns>
+    public static CharacterDescription? Read(string text, Character character, out string? problem)
+    {
+        ArgumentNullException.ThrowIfNull(text);
+        ArgumentNullException.ThrowIfNull(character);
+        problem = null;
+        text = text.Trim();
+        if (IsUnknown(text)) return null;
+        if (IsNotApplicable(text)) return new CharacterDescription(character.Id, [], null, null, false);
+        return character.IsQuantity ? ReadRange(text, character, out problem) : ReadStates(text, character, out problem);
+    }
+
+    private static CharacterDescription? ReadRange(string text, Character character, out string? problem)
+    {
+        var parts = text.Split("@shade", StringSplitOptions.TrimEntries);
+        var ranges = new List<QuantityRange>();
+        problem = null;
+        foreach (var part in parts.Take(2))
+        {
+            var reading = RangeNotation.Read(part, character.Quantity, unit: MeasureUnit.Named(character.Unit));
+            if (reading.Ranges.Count != 1) problem ??= reading.Problem is { } wrong ? $"{wrong.Message} (“{part}”, character {wrong.At + 1})" : $"“{part}” is two measures; one is wanted.";
+            else ranges.Add(reading.Ranges[0]);
+        }
+        if (parts.Length > 2) problem ??= "There are two ranges for shade leaves.";
+        return problem is null ? new CharacterDescription(character.Id, [], ranges[0], ranges.Count > 1 ? ranges[1] : null) : null;
+    }
+
+    // "a | often b": the words' shares belong to the states that have one; the others share what is left.
+    private static CharacterDescription? ReadStates(string text, Character character, out string? problem)
+    {
+        problem = null;
+        var found = new List<(string State, double? Share)>();
+        var misread = new List<string>();
+        foreach (var part in text.Split('|', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries))
+        {
+            var isMisread = part[0] == '!';
+            var said = isMisread ? part[1..].Trim() : part;
+            var space = said.IndexOf(' ', StringComparison.Ordinal);
+            var share = space > 0 && !isMisread ? Modality.Of(said[..space]) : null;
+            var name = share is null ? said : said[(space + 1)..].Trim();
+            if (Find(character, said) is { } whole) (name, share) = (whole.Id, null);
+            if (Find(character, name) is not { } state)
+            {
+                problem = $"“{name}” is no state of {character.Name}: it has {string.Join(", ", character.States.Select(s => s.Name))}.";
+                return null;
+            }
+            if (found.Exists(f => f.State == state.Id) || misread.Contains(state.Id))
+            {
+                problem = $"“{state.Name}” is given twice.";
+                return null;
+            }
+            if (isMisread) misread.Add(state.Id);
+            else found.Add((state.Id, share));
+        }
+        if (found.Count == 0)
+        {
+            problem = "It says only what the plant is mistaken for; say also what it has.";
+            return null;
+        }
+        // Shares are of plants: "often" beside an unmarked state leaves that one the rest; words alone are brought to 1.
+        var marked = found.Sum(f => f.Share ?? 0);
+        var plain = found.Count(f => f.Share is null);
+        var rest = plain == 0 ? 0 : Math.Max(1 - marked, Modality.Often) / plain;
+        var total = marked + rest * plain;
+        return new CharacterDescription(character.Id, [.. found.Select(f => new StateShare(f.State, (f.Share ?? rest) / total))], Misread: misread.Count > 0 ? misread : null);
+    }
+
+    private static CharacterState? Find(Character character, string name) =>
+        character.States.FirstOrDefault(s => string.Equals(s.Id, name, StringComparison.OrdinalIgnoreCase))
+        ?? character.States.FirstOrDefault(s => string.Equals(s.Name, name, StringComparison.OrdinalIgnoreCase) || s.Terms.Contains(name, StringComparer.OrdinalIgnoreCase));
+}

@@ -1,0 +1,20 @@
+namespace Garten.Core.Floras;
+
+/// <summary>How bad a problem of a key text or of a table is.</summary>
+public enum ProblemSeverity
+{
+    /// <summary>Worth a look; what was read works without it.</summary>
+    Warning,
+
+    /// <summary>It can't be used soundly, and nothing of it is kept.</summary>
+    Error,
+}
+
+/// <summary>Something wrong in the tables of a flora, with its place.</summary>
+/// <param name="Severity">Whether it stops the flora from being kept.</param>
+/// <param name="Code">Stable name of the kind of problem: <c>taxon.twice</c>, <c>cell.unreadable</c> …</param>
+/// <param name="Sheet">Which table.</param>
+/// <param name="Row">Row of the table, the header being 1; 0 where the table as a whole is meant.</param>
+/// <param name="Column">Heading of the column; empty where the whole row is meant.</param>
+/// <param name="Message">What is wrong and what to do, as a sentence.</param>
+public sealed record FloraProblem(ProblemSeverity Severity, string Code, string Sheet, int Row, string Column, string Message);

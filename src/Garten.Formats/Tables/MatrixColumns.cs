@@ -1,0 +1,141 @@
+using Garten.Core.Characters;
+using Garten.Core.Floras;
+using Garten.Core.Quantities;
+using Garten.Core.Seasons;
+
+namespace Garten.Formats.Tables;
+
+/// <summary>The columns of a matrix with the characters that they are: those of the table of characters, or worked out from what the cells hold.</summary>
+internal sealed record MatrixColumns(IReadOnlyList<Character> All, IReadOnlyList<(int Column, Character Character)> Characters, IReadOnlyDictionary<string, int> Facts)
+{
+    // So many different words in a column are notes, not states.
+    private const int MostStates = 60;
+
+    // Headings that say something of the taxon itself, where there is no table of characters.
+    private static readonly string[] OfTaxon = ["authorship", "author", "family", "rank", "common_name", "common_names", "synonyms", "habitats", "habitat", "status", "origin"];
+
+    public static MatrixColumns Of(FloraSheets sheets, List<FloraProblem> problems, CancellationToken stop)
+    {
+        var matrix = sheets.Matrix;
+        var facts = new Dictionary<string, int>(StringComparer.Ordinal);
+        var defined = sheets.Characters is null ? null : CharacterSheet.Read(sheets.Characters, sheets.States, problems);
+        var all = defined?.ToList() ?? [];
+        var found = new List<(int, Character)>();
+        for (var column = 1; column < matrix.Header.Count; column++)
+        {
+            stop.ThrowIfCancellationRequested();
+            var heading = matrix.Header[column];
+            if (heading.Length == 0)
+            {
+                if (matrix.Rows.Any(r => r.Cell(column).Length > 0)) problems.Add(new(ProblemSeverity.Error, "column.no-name", matrix.Name, 1, $"{column + 1}", $"Column {column + 1} has cells but no heading."));
+                continue;
+            }
+            Character? character;
+            if (defined is not null)
+            {
+                character = defined.FirstOrDefault(c => c.Id == heading) ?? defined.FirstOrDefault(c => Sheet.Plain(c.Id) == Sheet.Plain(heading) || Sheet.Plain(c.Name) == Sheet.Plain(heading));
+                if (character is null)
+                {
+                    problems.Add(new(ProblemSeverity.Error, "character.unknown", matrix.Name, 1, heading, $"The column “{heading}” is no character of the table of characters. Add it there, or rename the column."));
+                    continue;
+                }
+                if (!character.IsQuantity && character.States.Count == 0)
+                {
+                    if (WithStates(character, matrix, column, problems) is not { } filled) continue;
+                    all[all.FindIndex(c => c.Id == character.Id)] = character = filled;
+                }
+            }
+            else
+            {
+                if (OfTaxon.Any(f => Sheet.Plain(f) == Sheet.Plain(heading)))
+                {
+                    facts[Sheet.Plain(heading)] = column;
+                    continue;
+                }
+                character = Guessed(heading, matrix, column, problems);
+                if (character is null) continue;
+                if (all.Exists(c => c.Id == character.Id)) continue;
+                all.Add(character);
+            }
+            if (found.Exists(f => f.Item2.Id == character.Id)) problems.Add(new(ProblemSeverity.Error, "column.twice", matrix.Name, 1, heading, $"Two columns are the character {character.Name}."));
+            else found.Add((column, character));
+        }
+        if (matrix.Header.Count < 2) problems.Add(new(ProblemSeverity.Error, "matrix.columns", matrix.Name, 1, "", "The matrix has a single column. Behind the taxon, every column is a character; is it separated by commas, semicolons or tabs?"));
+        return new(all, found, facts);
+    }
+
+    // "leaf length (cm)" with numbers below it is a length in cm; a column of words has these words as its states.
+    private static Character? Guessed(string heading, Sheet matrix, int column, List<FloraProblem> problems)
+    {
+        var cells = Filled(matrix, column);
+        var (name, unit) = Unit(heading);
+        var id = FloraTables.IdOf(heading);
+        var numbers = cells.Count(c => char.IsAsciiDigit(c.TrimStart('(', '<', '>', '≥', '≤', '~', 'c', '.', ' ').FirstOrDefault()));
+        if (cells.Count > 0 && numbers >= 0.9 * cells.Count)
+        {
+            var kind = MeasureUnit.Named(unit) is { } known ? known.Kind == QuantityKind.Angle ? CharacterKind.Angle : CharacterKind.Length
+                : unit.Length == 0 && cells.TrueForAll(c => FloraTables.TryNumber(c, out var v) ? Math.Abs(v - Math.Round(v)) < 1e-9 : !c.Contains('.', StringComparison.Ordinal)) ? CharacterKind.Count : CharacterKind.Ratio;
+            if (cells.Exists(c => c.Any(char.IsAsciiLetter) && cells.Exists(d => MeasureUnit.Named(d.Split(' ')[^1]) is not null))) kind = CharacterKind.Length;
+            return CharacterSheet.Plain(id, name, kind, [], unit);
+        }
+        return WithStates(CharacterSheet.Plain(id, name, CharacterKind.Categorical, [], ""), matrix, column, problems);
+    }
+
+    private static Character? WithStates(Character character, Sheet matrix, int column, List<FloraProblem> problems)
+    {
+        var cells = Filled(matrix, column);
+        // Values that stand alone somewhere are states; "red, white" is two of them where both do.
+        var whole = cells.Where(c => c.IndexOfAny(['|', ',', ';', '/']) < 0).Select(Bare).ToHashSet(StringComparer.OrdinalIgnoreCase);
+        var states = new List<string>();
+        foreach (var part in cells.SelectMany(c => c.Split('|', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)).Select(Bare))
+        {
+            if (part.Length > 0 && !states.Contains(part, StringComparer.OrdinalIgnoreCase)) states.Add(part);
+        }
+        var composed = states.Where(s => s.IndexOfAny([',', ';', '/']) > 0 && s.Split([',', ';', '/'], StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries).All(whole.Contains)).ToList();
+        if (composed.Count > 0)
+        {
+            problems.Add(new(ProblemSeverity.Warning, "cell.several", matrix.Name, 1, matrix.Header[column], $"“{composed[0]}”{(composed.Count > 1 ? $" and {composed.Count - 1} others are" : " is")} kept as a state of its own. Where several states are meant, separate them with |."));
+        }
+        if (states.Count > MostStates && states.Count > cells.Count / 4)
+        {
+            problems.Add(new(ProblemSeverity.Warning, "column.text", matrix.Name, 1, matrix.Header[column], $"The column “{matrix.Header[column]}” holds {states.Count} different texts: it is taken for notes and left out."));
+            return null;
+        }
+        if (states.Count == 0)
+        {
+            problems.Add(new(ProblemSeverity.Warning, "column.empty", matrix.Name, 1, matrix.Header[column], $"No cell of the column “{matrix.Header[column]}” says anything; it is left out."));
+            return null;
+        }
+        var ids = new HashSet<string>(StringComparer.Ordinal);
+        return character with
+        {
+            States = [.. states.Order(StringComparer.OrdinalIgnoreCase).Select(s =>
+            {
+                var id = FloraTables.IdOf(s) is { Length: > 0 } plain ? plain : "state";
+                for (var n = 2; !ids.Add(id); n++) id = $"{FloraTables.IdOf(s)}-{n}";
+                return new CharacterState(id, s, "", [s]);
+            })],
+        };
+    }
+
+    // Without "usually" and the mark of misreading.
+    private static string Bare(string part)
+    {
+        part = part.TrimStart('!').Trim();
+        var space = part.IndexOf(' ', StringComparison.Ordinal);
+        return space > 0 && Modality.Of(part[..space]) is not null ? part[(space + 1)..].Trim() : part;
+    }
+
+    private static List<string> Filled(Sheet matrix, int column) => [.. matrix.Rows.Select(r => r.Cell(column)).Where(c => !DescriptionCell.IsUnknown(c) && !DescriptionCell.IsNotApplicable(c))];
+
+    // "leaf length (cm)", "leaf_length_cm", "height [m]".
+    private static (string Name, string Unit) Unit(string heading)
+    {
+        var open = heading.LastIndexOfAny(['(', '[']);
+        if (open > 0 && heading.TrimEnd() is [.., ')' or ']']) return (heading[..open].Trim().Replace('_', ' '), heading[(open + 1)..].Trim().TrimEnd(')', ']').Trim());
+        var last = heading.LastIndexOfAny([' ', '_', '.']);
+        if (last > 0 && MeasureUnit.Named(heading[(last + 1)..]) is not null && heading[(last + 1)..] is not ("in" or "m")) return (heading[..last].Replace('_', ' ').Trim(), heading[(last + 1)..]);
+        if (last > 0 && heading[(last + 1)..] is "m" or "mg" or "g" or "kg") return (heading[..last].Replace('_', ' ').Trim(), heading[(last + 1)..]);
+        return (heading.Replace('_', ' '), "");
+    }
+}
