@@ -38,7 +38,7 @@ public static class FloraImporter
             if (reading.Sheet is { } sheet) sheets[field] = sheet;
         }
         if (problems.Exists(p => p.Severity == ProblemSeverity.Error)) return Refused(problems);
-        var flora = FloraTables.Read(new FloraSheets(sheets[Matrix], sheets.GetValueOrDefault("characters"), sheets.GetValueOrDefault("taxa"), sheets.GetValueOrDefault("states")), seasons, stop);
+        var flora = FloraTables.Read(new FloraSheets(sheets[Matrix], sheets.GetValueOrDefault("characters"), sheets.GetValueOrDefault("taxa"), sheets.GetValueOrDefault("states")), seasons, null, stop);
         return flora with { Problems = [.. flora.Problems.Concat(problems).OrderByDescending(p => p.Severity)] };
     }
 }

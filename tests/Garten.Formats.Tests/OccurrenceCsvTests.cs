@@ -73,20 +73,4 @@ public sealed class OccurrenceCsvTests
     [InlineData("a=1", "a=1")]
     [InlineData("", "")]
     public void NoCellIsAFormula(string text, string cell) => Assert.Equal(cell, OccurrenceCsv.Inert(text));
-
-    [Fact]
-    public void TaxaAreReadWithTheirCautions()
-    {
-        var taxa = TaxonTable.Read(new StringReader("name,authorship,rank,parent,family,common_name,cautions,caution_note\nVellorna × media,Hask.,species,Vellorna,Vellornaceae,\"vellorn, mixed\",poisonous|irritant,Mind it.\n"));
-        var taxon = Assert.Single(taxa);
-        Assert.Equal(("vellorna-x-media", "vellorna", "vellorn, mixed"), (taxon.Id, taxon.Parent, taxon.CommonName));
-        Assert.Equal([Caution.Poisonous, Caution.Irritant], taxon.Cautions);
-    }
-
-    [Fact]
-    public void ACautionThatIsNoneIsNamedWithItsRow()
-    {
-        var error = Assert.Throws<FormatException>(() => TaxonTable.Read(new StringReader("name,cautions\nVellorna alba,dangerous\n")));
-        Assert.Contains("Row 2", error.Message, StringComparison.Ordinal);
-    }
 }

@@ -80,7 +80,7 @@ public sealed record CharacterTable(IReadOnlyList<Character> Characters, IReadOn
         var byTaxon = written.ToDictionary(d => d.Taxon, StringComparer.Ordinal);
         var byId = taxa.ToDictionary(t => t.Id, StringComparer.Ordinal);
         var done = new List<TaxonDescription>();
-        foreach (var taxon in taxa.Where(t => t.Rank is not ("genus" or "family")))
+        foreach (var taxon in taxa.Where(t => t.Rank is not ("genus" or "family" or "aggregate")))
         {
             var characters = new Dictionary<string, CharacterDescription>(StringComparer.Ordinal);
             var line = new Stack<string>();

@@ -31,12 +31,13 @@ public static class FloraTables
     /// <summary>Reads the tables.</summary>
     /// <param name="sheets">The tables.</param>
     /// <param name="seasons">When the phenophases last.</param>
+    /// <param name="characters">The characters, where the tables have none of their own; null: they are worked out from the matrix.</param>
     /// <param name="stop">Ends the reading.</param>
-    public static FloraReading Read(FloraSheets sheets, IReadOnlyList<PhaseWindow> seasons, CancellationToken stop = default)
+    public static FloraReading Read(FloraSheets sheets, IReadOnlyList<PhaseWindow> seasons, IReadOnlyList<Character>? characters = null, CancellationToken stop = default)
     {
         ArgumentNullException.ThrowIfNull(sheets);
         var problems = new List<FloraProblem>();
-        var columns = MatrixColumns.Of(sheets, problems, stop);
+        var columns = MatrixColumns.Of(sheets, characters, problems, stop);
         var taxa = TaxonSheet.Read(sheets, columns.Facts, problems);
         var descriptions = Cells(sheets.Matrix, columns.Characters, taxa, problems, stop);
         var described = descriptions.Select(d => d.Taxon).ToHashSet(StringComparer.Ordinal);

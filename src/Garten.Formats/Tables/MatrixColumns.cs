@@ -14,11 +14,11 @@ internal sealed record MatrixColumns(IReadOnlyList<Character> All, IReadOnlyList
     // Headings that say something of the taxon itself, where there is no table of characters.
     private static readonly string[] OfTaxon = ["authorship", "author", "family", "rank", "common_name", "common_names", "synonyms", "habitats", "habitat", "status", "origin"];
 
-    public static MatrixColumns Of(FloraSheets sheets, List<FloraProblem> problems, CancellationToken stop)
+    public static MatrixColumns Of(FloraSheets sheets, IReadOnlyList<Character>? given, List<FloraProblem> problems, CancellationToken stop)
     {
         var matrix = sheets.Matrix;
         var facts = new Dictionary<string, int>(StringComparer.Ordinal);
-        var defined = sheets.Characters is null ? null : CharacterSheet.Read(sheets.Characters, sheets.States, problems);
+        var defined = sheets.Characters is null ? given : CharacterSheet.Read(sheets.Characters, sheets.States, problems);
         var all = defined?.ToList() ?? [];
         var found = new List<(int, Character)>();
         for (var column = 1; column < matrix.Header.Count; column++)

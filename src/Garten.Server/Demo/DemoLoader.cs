@@ -37,13 +37,9 @@ internal sealed class DemoLoader(FloraRepository floras, KeyRepository keys, Pla
 
     private static Flora ReadFlora(string folder)
     {
-        using var names = new StreamReader(Path.Combine(folder, "taxa.csv"));
-        using var cells = new StreamReader(Path.Combine(folder, "descriptions.csv"));
-        var taxa = TaxonTable.Read(names);
-        var characters = CharacterTableCsv.WoodyCharacters;
-        var (descriptions, problems) = CharacterTableCsv.ReadDescriptions(cells, characters, taxa);
-        if (problems.Count > 0) throw new FormatException($"The demo's {problems[0].File}, row {problems[0].Row}, {problems[0].Column}: {problems[0].Message}");
-        return new Flora(FloraId, "Torvane", taxa, new CharacterTable(characters, descriptions, CharacterTableCsv.WoodySeasons));
+        var reading = FloraFolder.Read(folder);
+        if (reading.Problems.Count > 0) throw new FormatException($"The demo's {reading.Problems[0].Sheet}, row {reading.Problems[0].Row}, {reading.Problems[0].Column}: {reading.Problems[0].Message}");
+        return new Flora(FloraId, "Torvane", reading.Taxa, reading.Table);
     }
 
     private async Task LoadAsync(DemoPlant plant, DemoPlace place, KeyShelf shelf, Dictionary<string, PersonReference> people, DateOnly today, CancellationToken stop)
@@ -71,7 +67,7 @@ internal sealed class DemoLoader(FloraRepository floras, KeyRepository keys, Pla
     {
         var parts = line.Split(": ", 2);
         var name = parts[0].Split('@');
-        var character = CharacterTableCsv.WoodyCharacters.Single(c => c.Id == name[0]);
+        var character = ShippedGlossary.Characters.Single(c => c.Id == name[0]);
         var context = new ObservationContext(Light: name.Length > 1 ? Light.Shade : Light.Unsaid);
         var readings = character.IsQuantity ? ReadingText.Read(parts[1], character.Quantity).Readings : [];
         return new Observation(Guid.CreateVersion7(), character.Id, Outcome.Seen, character.IsQuantity ? [] : parts[1].Split(" | "), false, readings, 0, 0, Sureness.Sure, context, character.IsQuantity && character.Quantity == QuantityKind.Length ? Tool.Ruler : Tool.Eye, day, "");

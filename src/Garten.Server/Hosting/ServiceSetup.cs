@@ -33,8 +33,8 @@ internal static class ServiceSetup
         services.AddSingleton<KeyRepository>();
         services.AddSingleton<PlaceRepository>();
         services.AddSingleton<PersonRepository>();
-        services.AddSingleton(new CharacterTable(CharacterTableCsv.WoodyCharacters, [], CharacterTableCsv.WoodySeasons));
-        services.AddSingleton(new Floras.CharacterTableDefaults(CharacterTableCsv.WoodySeasons));
+        services.AddSingleton(new CharacterTable(ShippedGlossary.Characters, [], ShippedGlossary.Seasons));
+        services.AddSingleton(new Floras.CharacterTableDefaults(ShippedGlossary.Seasons));
         services.AddSingleton<FloraRepository>();
         services.AddSingleton<EvidenceRepository>();
         services.AddSingleton<DeterminationRepository>();

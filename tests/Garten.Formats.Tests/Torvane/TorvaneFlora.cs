@@ -3,6 +3,7 @@ using Garten.Core.Evidence;
 using Garten.Core.Floras;
 using Garten.Core.Keys;
 using Garten.Core.Quantities;
+using Garten.Formats.Tables;
 
 namespace Garten.Formats.Tests.Torvane;
 
@@ -11,12 +12,11 @@ internal static class TorvaneFlora
 {
     public static string Root { get; } = FindRoot();
 
-    public static IReadOnlyList<Taxon> Taxa { get; } = TaxonTable.Read(new StreamReader(Path.Combine(Root, "demo", "flora", "taxa.csv")));
+    public static FloraReading Written { get; } = FloraFolder.Read(Path.Combine(Root, "demo", "flora"));
 
-    public static (IReadOnlyList<TaxonDescription> Descriptions, IReadOnlyList<TableProblem> Problems) Written { get; } =
-        CharacterTableCsv.ReadDescriptions(new StreamReader(Path.Combine(Root, "demo", "flora", "descriptions.csv")), CharacterTableCsv.WoodyCharacters, Taxa);
+    public static IReadOnlyList<Taxon> Taxa => Written.Taxa;
 
-    public static CharacterTable Table { get; } = new(CharacterTableCsv.WoodyCharacters, Written.Descriptions, CharacterTableCsv.WoodySeasons);
+    public static CharacterTable Table => Written.Table;
 
     public static IReadOnlyList<KeyVersion> Keys { get; } = [.. Directory.EnumerateFiles(Path.Combine(Root, "demo", "keys"), "*.txt").Order(StringComparer.Ordinal)
         .SelectMany(f => KeyTextReader.Read(File.ReadAllText(f)).Keys).Select(k => new KeyVersion(KeyHash.Of(k), k))];

@@ -1,0 +1,64 @@
+using System.Text;
+using Garten.Core.Floras;
+using Garten.Formats.Tests.Torvane;
+using Xunit;
+
+namespace Garten.Formats.Tests.Tables;
+
+/// <summary>SDD both ways, and what must not be read.</summary>
+public sealed class SddTests
+{
+    private static byte[] Written(Flora flora)
+    {
+        using var stream = new MemoryStream();
+        SddWriter.Write(flora, DateTimeOffset.UnixEpoch, stream);
+        return stream.ToArray();
+    }
+
+    [Fact]
+    public void TheDemoComesBackAsItWentOut()
+    {
+        var flora = new Flora("torvane", "Torvane", TorvaneFlora.Taxa, TorvaneFlora.Table);
+        var read = SddReader.Read("torvane.xml", Written(flora), []);
+        Assert.Empty(read.Problems);
+        Assert.Equal(flora.Taxa.Select(t => (t.Id, t.Name, t.Authorship, t.Rank)), read.Taxa.Select(t => (t.Id, t.Name, t.Authorship, t.Rank)));
+        Assert.Equal(flora.Table!.Characters.Select(c => (c.Id, c.Name, c.Kind, string.Join('|', c.States.Select(s => s.Id + s.Name + s.Definition)))), read.Table.Characters.Select(c => (c.Id, c.Name, c.Kind, string.Join('|', c.States.Select(s => s.Id + s.Name + s.Definition)))));
+        var back = read.Table.Descriptions.ToDictionary(d => d.Taxon);
+        foreach (var description in flora.Table.Descriptions)
+        {
+            foreach (var cell in description.Characters)
+            {
+                var other = back[description.Taxon].Characters.Single(c => c.Character == cell.Character);
+                Assert.Equal((cell.Applies, cell.Range?.Form, cell.Range?.Low, cell.Range?.High, cell.Range?.LowExtreme, cell.Range?.HighExtreme), (other.Applies, other.Range?.Form, other.Range?.Low, other.Range?.High, other.Range?.LowExtreme, other.Range?.HighExtreme));
+                Assert.Equal(cell.States.Select(s => s.State), other.States.Select(s => s.State));
+                // Shares go out as the nearest word of frequency.
+                Assert.All(cell.States.Zip(other.States), p => Assert.InRange(p.Second.Share, p.First.Share - 0.16, p.First.Share + 0.16));
+            }
+        }
+    }
+
+    [Theory]
+    [InlineData("<!DOCTYPE x [<!ENTITY a 'b'>]><Datasets>&a;</Datasets>", "sdd.entities")]
+    [InlineData("<!DOCTYPE x SYSTEM 'http://127.0.0.1:9/x.dtd'><Datasets/>", "sdd.entities")]
+    [InlineData("<Datasets>&undefined;</Datasets>", "sdd.entities")]
+    [InlineData("<Datasets><Dataset/></Datasets>", "sdd.namespace")]
+    [InlineData("<Datasets><Dataset>", "sdd.xml")]
+    [InlineData("no xml", "sdd.xml")]
+    public void WhatIsNoSddIsRefused(string text, string code) => Assert.Equal(code, Assert.Single(SddReader.Read("x.xml", Encoding.UTF8.GetBytes(text), []).Problems).Code);
+
+    [Fact]
+    public void NestingWithoutEndIsRefusedBeforeAnythingIsBuilt()
+    {
+        var text = string.Concat(Enumerable.Repeat("<a>", 2_000_000));
+        Assert.Equal("sdd.depth", Assert.Single(SddReader.Read("x.xml", Encoding.UTF8.GetBytes(text), []).Problems).Code);
+    }
+
+    [Fact]
+    public void WhatPointsNowhereIsNamedWithItsLine()
+    {
+        var text = $"<Datasets xmlns='{SddWriter.Namespace}'><Dataset>\n<TaxonNames><TaxonName id='t1'><Representation><Label>A b</Label></Representation></TaxonName></TaxonNames>\n<CodedDescriptions><CodedDescription id='d1'><Scope><TaxonName ref='t9'/></Scope></CodedDescription>\n<CodedDescription id='d2'><Scope><TaxonName ref='t1'/></Scope><SummaryData>\n<Categorical ref='c9'/></SummaryData></CodedDescription></CodedDescriptions></Dataset></Datasets>";
+        var problems = SddReader.Read("x.xml", Encoding.UTF8.GetBytes(text), []).Problems;
+        Assert.Contains(problems, p => p.Code == "taxon.unknown" && p.Row == 3);
+        Assert.Contains(problems, p => p.Code == "character.unknown" && p.Row == 5);
+    }
+}
