@@ -92,6 +92,13 @@ public sealed class DeterminationRepository(NpgsqlDataSource database)
         return plants[0] with { Determinations = determinations, Observations = await EvidenceRepository.OfPlantAsync(connection, id, stop) };
     }
 
+    /// <summary>The names that plants of a place bear now.</summary>
+    public async Task<IReadOnlyList<string>> NamesAtAsync(Guid place, CancellationToken stop)
+    {
+        await using var connection = await database.OpenConnectionAsync(stop);
+        return await connection.Command("select distinct unnest(names) from (select distinct on (plant_id) names from determination where place_id = $1 order by plant_id, number desc) newest", place).ReadAllAsync(r => r.GetString(0), stop);
+    }
+
     /// <summary>Every occurrence that has a determination within the filter, newest first, with all its determinations.</summary>
     public async IAsyncEnumerable<OccurrenceRow> ExportAsync(RecordFilter filter, [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken stop)
     {

@@ -4,6 +4,7 @@ using System.Text;
 using System.Text.Json;
 using Garten.Core.Contracts;
 using Garten.Core.Floras;
+using Garten.Core.Packs;
 using Npgsql;
 
 namespace Garten.Storage;
@@ -20,6 +21,8 @@ public sealed class FloraRepository(NpgsqlDataSource database, CharacterTable gl
     // Packs are immutable: what a hash names never changes. A few of them are read again and again.
     private static readonly ConcurrentDictionary<string, Flora> Read = new(StringComparer.Ordinal);
     private const int MostRead = 16;
+    private static readonly ConcurrentDictionary<string, FloraBook> Books = new(StringComparer.Ordinal);
+    private const int MostBooks = 8;
 
     /// <summary>A version of a flora; null where there is none.</summary>
     /// <param name="id">The flora.</param>
@@ -37,6 +40,23 @@ public sealed class FloraRepository(NpgsqlDataSource database, CharacterTable gl
             from flora_draft d where id = $1 and discarded_at is null
             """, id).ReadAllAsync(r => new PublishedFlora(r.GetInt32(0), r.GetString(1), r.GetString(2)), stop);
         return drafts.Find(d => version is null || d.Version == version);
+    }
+
+    /// <summary>The newest published version of a flora made ready for reading, or its draft where it was never published; null where there is none.</summary>
+    public async Task<FloraBook?> BookAsync(string id, CancellationToken stop)
+    {
+        await using var connection = await database.OpenConnectionAsync(stop);
+        var hashes = await connection.Command(
+            """
+            (select content_hash from flora where id = $1 order by version desc limit 1)
+            union all (select content_hash from flora_draft where id = $1 and discarded_at is null and not exists (select 1 from flora where id = $1))
+            """, id).ReadAllAsync(r => r.GetString(0), stop);
+        if (hashes.Count == 0) return null;
+        if (Books.TryGetValue(hashes[0], out var book)) return book;
+        if (await FindAsync(id, null, stop) is not { } found) return null;
+        book = new FloraBook(JsonSerializer.Deserialize(found.Pack, CoreJson.Default.Flora)!);
+        if (Books.Count >= MostBooks) Books.Clear();
+        return Books[found.ContentHash] = book;
     }
 
     /// <summary>All floras and drafts, by name.</summary>

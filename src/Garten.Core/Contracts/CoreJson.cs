@@ -3,6 +3,7 @@ using Garten.Core.Characters;
 using Garten.Core.Evidence;
 using Garten.Core.Floras;
 using Garten.Core.Keys;
+using Garten.Core.Packs;
 using Garten.Core.Quantities;
 using Garten.Core.Seasons;
 
@@ -40,6 +41,12 @@ namespace Garten.Core.Contracts;
 [JsonSerializable(typeof(Flora))]
 [JsonSerializable(typeof(IReadOnlyList<FloraSummary>))]
 [JsonSerializable(typeof(FloraImport))]
+[JsonSerializable(typeof(FloraCheck))]
+[JsonSerializable(typeof(IReadOnlyDictionary<string, string>))]
+[JsonSerializable(typeof(TaxonPage))]
+[JsonSerializable(typeof(TaxonList))]
+[JsonSerializable(typeof(GlossaryEntry))]
+[JsonSerializable(typeof(IReadOnlyList<Character>))]
 [JsonSerializable(typeof(FloraRefusal))]
 [JsonSerializable(typeof(FloraVersion))]
 [JsonSerializable(typeof(IReadOnlyList<FloraProblem>))]

@@ -1,4 +1,7 @@
+using Garten.Core.Characters;
 using Garten.Core.Floras;
+using Garten.Core.Packs;
+using Garten.Core.Seasons;
 
 namespace Garten.Core.Contracts;
 
@@ -19,6 +22,22 @@ public sealed record FloraSummary(string Id, string Name, int Version, int Taxa,
 /// <param name="Problems">What is wrong with the tables, worst first. A draft has warnings alone.</param>
 public sealed record FloraImport(string Id, int Version, int Taxa, int Characters, IReadOnlyList<FloraProblem> Problems);
 
+/// <summary>How a column of a matrix is read.</summary>
+/// <param name="Heading">Its heading as it stands in the file.</param>
+/// <param name="ReadAs">Name of the character, or what it says of the taxon; empty where it is left out.</param>
+/// <param name="Kind">Kind of the character; null where it is none.</param>
+/// <param name="Unit">Its unit; may be empty.</param>
+/// <param name="States">How many states it has.</param>
+/// <param name="Filled">How many cells say something.</param>
+public sealed record FloraColumn(string Heading, string ReadAs, CharacterKind? Kind, string Unit, int States, int Filled);
+
+/// <summary>What would come of bringing these tables; nothing is stored.</summary>
+/// <param name="Taxa">How many taxa.</param>
+/// <param name="Characters">How many characters.</param>
+/// <param name="Columns">The columns of the matrix behind its first one.</param>
+/// <param name="Problems">What is wrong, worst first.</param>
+public sealed record FloraCheck(int Taxa, int Characters, IReadOnlyList<FloraColumn> Columns, IReadOnlyList<FloraProblem> Problems);
+
 /// <summary>Tables that can't be kept: a problem report with every problem at its place.</summary>
 /// <param name="Title">What went wrong.</param>
 /// <param name="Status">The status code.</param>
@@ -33,3 +52,40 @@ public sealed record FloraRefusal(string Title, int Status, string Code, string 
 /// <param name="Id">The flora.</param>
 /// <param name="Version">Its version, from 1.</param>
 public sealed record FloraVersion(string Id, int Version);
+
+/// <summary>A line of the list of taxa.</summary>
+/// <param name="Taxon">The taxon.</param>
+/// <param name="Matched">The name that fits what was asked for, where it isn't its own.</param>
+/// <param name="Visible">What can be seen on it on the day asked for.</param>
+/// <param name="Description">What it is like, for its small plate.</param>
+public sealed record TaxonLine(Taxon Taxon, string Matched, IReadOnlyList<Phenophase> Visible, IReadOnlyList<CharacterDescription> Description);
+
+/// <summary>The taxa of a flora that were asked for.</summary>
+/// <param name="Taxa">The taxa, best first; at most as many as a page holds.</param>
+/// <param name="Found">How many there are in all.</param>
+/// <param name="Families">All families of the flora, for the filter.</param>
+/// <param name="GrowthForms">All growth forms.</param>
+public sealed record TaxonList(IReadOnlyList<TaxonLine> Taxa, int Found, IReadOnlyList<string> Families, IReadOnlyList<string> GrowthForms)
+{
+    /// <summary>Lines on a page.</summary>
+    public const int PageSize = 24;
+
+    /// <summary>Asks a flora.</summary>
+    /// <param name="book">The flora.</param>
+    /// <param name="query">What is asked for.</param>
+    /// <param name="from">The first line, from 0.</param>
+    /// <param name="names">Only taxa of these names; null for all.</param>
+    public static TaxonList Of(FloraBook book, TaxonQuery query, int from, IReadOnlySet<string>? names = null)
+    {
+        ArgumentNullException.ThrowIfNull(book);
+        var found = TaxonSearch.Find(book.Flora.Taxa, query).Where(f => names is null || names.Contains(f.Taxon.Name)).ToList();
+        return new TaxonList([.. found.Skip(from).Take(PageSize).Select(f => new TaxonLine(f.Taxon, f.Matched, f.Visible, book.Description(f.Taxon.Id)))], found.Count,
+            [.. book.Flora.Taxa.Select(t => t.Family).Where(f => f.Length > 0).Distinct(StringComparer.Ordinal).Order(StringComparer.Ordinal)],
+            [.. book.Flora.Taxa.Select(t => t.Facts?.GrowthForm ?? "").Where(f => f.Length > 0).Distinct(StringComparer.Ordinal).Order(StringComparer.Ordinal)]);
+    }
+}
+
+/// <summary>A character of the glossary with the taxa that show its states.</summary>
+/// <param name="Character">The character.</param>
+/// <param name="Showing">State by state.</param>
+public sealed record GlossaryEntry(Character Character, IReadOnlyList<StateTaxa> Showing);

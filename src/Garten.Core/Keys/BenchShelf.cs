@@ -59,15 +59,27 @@ public sealed class BenchShelf
     }
 
     // Made once for a start and the versions that a trail has followed; few of them are in use at a time.
+    private const int MostMaps = 50;
     private readonly Dictionary<string, KeyMap> _maps = new(StringComparer.Ordinal);
 
     internal KeyMap Map(string start, IReadOnlySet<string> followed)
     {
         var name = start + "|" + string.Join('|', followed.Order(StringComparer.Ordinal));
         if (_maps.TryGetValue(name, out var map)) return map;
-        const int mostMaps = 50;
-        if (_maps.Count >= mostMaps) _maps.Clear();
+        if (_maps.Count >= MostMaps) _maps.Clear();
         return _maps[name] = new KeyMap(Keys, start, followed);
+    }
+
+    private readonly Dictionary<KeyMap, string[]> _usable = new(ReferenceEqualityComparer.Instance);
+
+    // Of a flora with ferns and trees in it, a key to trees has no use for fronds.
+    internal string[] Usable(KeyMap map, IEnumerable<string> taxa, Likelihood likelihood)
+    {
+        if (_usable.TryGetValue(map, out var known)) return known;
+        if (_usable.Count >= MostMaps) _usable.Clear();
+        var behind = taxa.ToList();
+        var spoken = map.Order.SelectMany(p => Readings(Keys.Find(p.Version)!, p.Couplet)).SelectMany(l => l).SelectMany(s => s.Claims).Select(c => c.Character).ToHashSet(StringComparer.Ordinal);
+        return _usable[map] = [.. Table.Characters.Select(c => c.Id).Where(c => spoken.Contains(c) || behind.Exists(t => likelihood.Described(c).GetValueOrDefault(t) is { Applies: true }))];
     }
 
     /// <summary>Whether the flora describes a taxon.</summary>

@@ -38,9 +38,10 @@ public sealed record OpenPath(string KeyVersion, string Couplet, double Share);
 /// <param name="Paths">The open couplets with their shares.</param>
 /// <param name="Sheet">The sheet put together, character by character.</param>
 /// <param name="NotNow">Ids of the characters that can't be seen at this time of the year.</param>
+/// <param name="Usable">Ids of the characters that say something of the plants behind these keys: those that any of them is described in, or that a lead speaks of.</param>
 public sealed record BenchState(
     WalkState Walk, IReadOnlyList<TrailAnswer> Answers, IReadOnlyList<TrailAnswer> BySheet, IReadOnlyList<TrailAnswer> Against, IReadOnlyList<CoupletVerdict> Verdicts, IReadOnlyList<WeighedEnd> Ends, IReadOnlyList<WeakTurn> Turns,
-    IReadOnlyList<OpenPath> Paths, IReadOnlyList<SheetLine> Sheet, IReadOnlyList<string> NotNow);
+    IReadOnlyList<OpenPath> Paths, IReadOnlyList<SheetLine> Sheet, IReadOnlyList<string> NotNow, IReadOnlyList<string> Usable);
 
 /// <summary>A line of the evidence sheet.</summary>
 /// <param name="Character">Id of the character.</param>
@@ -151,7 +152,7 @@ public static class KeyBench
         var paths = walk.Open.Select(o => new OpenPath(o.KeyVersion, o.Couplet.Label, map.Behind(new KeyPlace(o.KeyVersion, o.Couplet.Label)).Sum(n => shareOf[n]))).ToList();
         var turns = items.Count == 0 ? [] : Turns(shelf, map, walk, sheet, names, Key, logLikelihoods, onSheet, day);
         return new BenchState(walk, all, bySheet, against, [.. verdicts.Values], ends.Count > MostEnds ? ends[..MostEnds] : ends, turns, paths, [.. items.Select(i => new SheetLine(i.Character.Id, CoupletWeighing.Show(i), i.Reason, ends.Count == 0 ? null : ends[0].Items.FirstOrDefault(f => f.Character == i.Character.Id)?.Fit))],
-            [.. shelf.Table.Characters.Where(c => !c.CanBeSeen(day, shelf.Table.Seasons)).Select(c => c.Id)]);
+            [.. shelf.Table.Characters.Where(c => !c.CanBeSeen(day, shelf.Table.Seasons)).Select(c => c.Id)], shelf.Usable(map, names.Select(Key), sheet.Likelihood));
     }
 
     // Item by item, by whichever of its forms fits best.

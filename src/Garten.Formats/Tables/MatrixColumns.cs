@@ -14,6 +14,9 @@ internal sealed record MatrixColumns(IReadOnlyList<Character> All, IReadOnlyList
     // Headings that say something of the taxon itself, where there is no table of characters.
     private static readonly string[] OfTaxon = ["authorship", "author", "family", "rank", "common_name", "common_names", "synonyms", "habitats", "habitat", "status", "origin"];
 
+    /// <summary>Whether a heading names something of the taxon itself.</summary>
+    public static bool SaysOfTaxon(string heading) => OfTaxon.Any(f => Sheet.Plain(f) == Sheet.Plain(heading));
+
     public static MatrixColumns Of(FloraSheets sheets, IReadOnlyList<Character>? given, List<FloraProblem> problems, CancellationToken stop)
     {
         var matrix = sheets.Matrix;
@@ -47,7 +50,7 @@ internal sealed record MatrixColumns(IReadOnlyList<Character> All, IReadOnlyList
             }
             else
             {
-                if (OfTaxon.Any(f => Sheet.Plain(f) == Sheet.Plain(heading)))
+                if (SaysOfTaxon(heading))
                 {
                     facts[Sheet.Plain(heading)] = column;
                     continue;

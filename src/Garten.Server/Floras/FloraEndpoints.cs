@@ -1,5 +1,8 @@
 using Garten.Core.Contracts;
+using Garten.Core.Characters;
 using Garten.Core.Floras;
+using Garten.Core.Keys;
+using Garten.Core.Packs;
 using Garten.Core.Seasons;
 using Garten.Formats;
 using Garten.Formats.Tables;
@@ -29,6 +32,10 @@ internal static class FloraEndpoints
             .Accepts<IFormFileCollection>("multipart/form-data").Produces<FloraImport>().Produces<FloraRefusal>(422, Problem).Produces<ProblemReport>(400, Problem).Produces<ProblemReport>(413, Problem).Produces<ProblemReport>(415, Problem)
             .WithName("importFlora").WithSummary("Brings a flora: the field “name” and the files “matrix”, “characters”, “taxa” and “states” (CSV or XLSX; all but the matrix may be left out), or “sdd”. It stays a draft until it is published.");
 
+        floras.MapPost("/check", CheckAsync)
+            .Accepts<IFormFileCollection>("multipart/form-data").Produces<FloraCheck>().Produces<ProblemReport>(400, Problem).Produces<ProblemReport>(413, Problem).Produces<ProblemReport>(415, Problem).Produces<ProblemReport>(422, Problem)
+            .WithName("checkFlora").WithSummary("Reads the tables of a flora and says how each column is taken and what is wrong. Stores nothing. The field “columns” gives columns of the matrix other headings, or leaves them out.");
+
         floras.MapGet("/{id}/pack", async (string id, int? version, HttpContext context, FloraRepository repository, CancellationToken stop) =>
             {
                 if (await repository.FindAsync(id, version, stop) is not { } flora) return Unknown(version);
@@ -49,6 +56,35 @@ internal static class FloraEndpoints
             })
             .Produces<string>(200, "application/xml").Produces<ProblemReport>(404, Problem).WithName("getSdd").WithSummary("The same as SDD 1.1, the TDWG standard for descriptive data.");
 
+        floras.MapGet("/{id}/taxa", async (string id, string? find, string? family, string? growthForm, Origin? origin, string? day, Guid? place, int? from, FloraRepository repository, DeterminationRepository records, CancellationToken stop) =>
+            {
+                if (await repository.BookAsync(id, stop) is not { } book) return Unknown(null);
+                if (!IsDay(day, out var on)) return NoDay();
+                var names = place is { } at ? (await records.NamesAtAsync(at, stop)).ToHashSet(StringComparer.Ordinal) : null;
+                return Results.Ok(TaxonList.Of(book, new TaxonQuery(find ?? "", family ?? "", growthForm ?? "", origin, on), Math.Max(0, from ?? 0), names));
+            })
+            .Produces<TaxonList>().Produces<ProblemReport>(404, Problem).Produces<ProblemReport>(422, Problem).WithName("findTaxa").WithSummary("The taxa of a flora by any of their names, family, growth form, origin, what is in flower or fruit on a day, or recorded at a place.");
+
+        floras.MapGet("/{id}/taxa/{taxon}", async (string id, string taxon, string? day, FloraRepository repository, KeyRepository keys, TimeProvider clock, CancellationToken stop) =>
+            {
+                if (await repository.BookAsync(id, stop) is not { } book) return Unknown(null);
+                if (!IsDay(day, out var on)) return NoDay();
+                var shelf = new KeyShelf(await keys.ShelfAsync([], stop));
+                return book.Page(taxon, shelf, on ?? DateOnly.FromDateTime(clock.GetLocalNow().Date)) is { } page ? Results.Ok(page) : Problems.Result(404, "taxon.unknown", "This flora has no such taxon.", "Find it by its name first.");
+            })
+            .Produces<TaxonPage>().Produces<ProblemReport>(404, Problem).Produces<ProblemReport>(422, Problem).WithName("getTaxon").WithSummary("Everything that a flora says of a taxon.");
+
+        floras.MapGet("/{id}/characters", async (string id, FloraRepository repository, CancellationToken stop) =>
+                await repository.BookAsync(id, stop) is { } book ? Results.Ok(book.Flora.Table?.Characters ?? []) : Unknown(null))
+            .Produces<IReadOnlyList<Character>>().Produces<ProblemReport>(404, Problem).WithName("getCharacters").WithSummary("The characters of a flora with their states: its glossary.");
+
+        floras.MapGet("/{id}/characters/{character}", async (string id, string character, FloraRepository repository, CancellationToken stop) =>
+            {
+                if (await repository.BookAsync(id, stop) is not { } book) return Unknown(null);
+                return book.Flora.Table?.Find(character) is { } found ? Results.Ok(new GlossaryEntry(found, book.Showing(found))) : Problems.Result(404, "character.unknown", "This flora has no such character.", "Choose one of its glossary.");
+            })
+            .Produces<GlossaryEntry>().Produces<ProblemReport>(404, Problem).WithName("getCharacter").WithSummary("A character with the taxa that show its states.");
+
         floras.MapPost("/{id}/publish", async (string id, FloraRepository repository, CancellationToken stop) =>
                 await repository.PublishDraftAsync(id, stop) is { } version ? Results.Ok(version) : NoDraft())
             .Produces<FloraVersion>().Produces<ProblemReport>(404, Problem).WithName("publishFlora").WithSummary("Publishes a draft as the next immutable version of its flora.");
@@ -63,11 +99,44 @@ internal static class FloraEndpoints
     private static IResult Unknown(int? version) =>
         Problems.Result(404, "flora.unknown", version is null ? "No flora has this id." : "No flora has this id and version.", "Ask for one of the list of floras.");
 
+    private static bool IsDay(string? text, out DateOnly? day)
+    {
+        day = null;
+        if (string.IsNullOrEmpty(text)) return true;
+        var sound = DateOnly.TryParseExact(text, "yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture, System.Globalization.DateTimeStyles.None, out var found);
+        day = sound ? found : null;
+        return sound;
+    }
+
+    private static IResult NoDay() => Problems.Result(422, "date.invalid", "There is no such date.", "Give the day as year-month-day, for example 2026-05-31.", "day");
+
     private static IResult NoDraft() => Problems.Result(404, "flora.no-draft", "No draft of this flora waits.", "Bring its tables first.");
+
+    private sealed record Brought(string Name, string Id, FloraReading Reading, IReadOnlyList<FloraColumn> Columns);
 
     private static async Task<IResult> ImportAsync(HttpRequest request, FloraRepository repository, CharacterTableDefaults defaults, CancellationToken stop)
     {
-        if (!request.HasFormContentType) return Problems.Result(415, "body.type", "The body isn't a form with files.", "Send multipart/form-data with the field “name” and the files “characters”, “matrix” and “taxa”.");
+        var (brought, refusal) = await ReadAsync(request, defaults, needsName: true, stop);
+        if (refusal is not null) return refusal;
+        var reading = brought!.Reading;
+        if (!reading.IsSound)
+        {
+            var errors = reading.Problems.Count(p => p.Severity == ProblemSeverity.Error);
+            return Results.Json(new FloraRefusal("These tables can't be kept.", 422, "flora.unsound", $"{errors} {(errors == 1 ? "problem stands" : "problems stand")} in the way; each is listed with its sheet, row and column. Nothing was stored.", reading.Taxa.Count, reading.Table.Characters.Count, reading.Problems),
+                CoreJson.Default.FloraRefusal, Problem, 422);
+        }
+        return Results.Ok(await repository.SaveDraftAsync(new Flora(brought.Id, brought.Name, reading.Taxa, reading.Table), reading.Problems, stop));
+    }
+
+    private static async Task<IResult> CheckAsync(HttpRequest request, CharacterTableDefaults defaults, CancellationToken stop)
+    {
+        var (brought, refusal) = await ReadAsync(request, defaults, needsName: false, stop);
+        return refusal ?? Results.Ok(new FloraCheck(brought!.Reading.Taxa.Count, brought.Reading.Table.Characters.Count, brought.Columns, brought.Reading.Problems));
+    }
+
+    private static async Task<(Brought? Brought, IResult? Refusal)> ReadAsync(HttpRequest request, CharacterTableDefaults defaults, bool needsName, CancellationToken stop)
+    {
+        if (!request.HasFormContentType) return (null, Problems.Result(415, "body.type", "The body isn't a form with files.", "Send multipart/form-data with the field “name” and the files “characters”, “matrix” and “taxa”."));
         if (request.HttpContext.Features.Get<IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } limit) limit.MaxRequestBodySize = LargestTables;
         IFormCollection form;
         try
@@ -76,14 +145,23 @@ internal static class FloraEndpoints
         }
         catch (InvalidDataException error)
         {
-            return error.Message.Contains("limit", StringComparison.Ordinal)
+            return (null, error.Message.Contains("limit", StringComparison.Ordinal)
                 ? Problems.Result(413, "body.too-large", "These tables are too large.", $"Send at most {LargestTables >> 20} MiB at a time.")
-                : Problems.Result(400, "request.invalid", "The form can't be read.", error.Message);
+                : Problems.Result(400, "request.invalid", "The form can't be read.", error.Message));
         }
         var name = form["name"].ToString().Trim();
-        if (name.Length is 0 or > LongestName) return Problems.Result(422, "flora.name", name.Length == 0 ? "The flora has no name." : "The flora's name is too long.", $"Give a name of 1 to {LongestName} characters.", "name");
+        if (needsName && name.Length is 0 or > LongestName) return (null, Problems.Result(422, "flora.name", name.Length == 0 ? "The flora has no name." : "The flora's name is too long.", $"Give a name of 1 to {LongestName} characters.", "name"));
         var id = FloraImporter.IdOf(name);
-        if (id.Length == 0) return Problems.Result(422, "flora.name", "The flora's name has no letter or digit.", "Give it a name that can be told apart.", "name");
+        if (needsName && id.Length == 0) return (null, Problems.Result(422, "flora.name", "The flora's name has no letter or digit.", "Give it a name that can be told apart.", "name"));
+        IReadOnlyDictionary<string, string>? renamed = null;
+        try
+        {
+            if (form["columns"].ToString() is { Length: > 0 } columns) renamed = JsonSerializer.Deserialize(columns, CoreJson.Default.IReadOnlyDictionaryStringString);
+        }
+        catch (JsonException)
+        {
+            return (null, Problems.Result(422, "flora.columns", "The new headings can't be read.", "Send “columns” as a JSON object: the heading in the file, then the new one; an empty one leaves the column out.", "columns"));
+        }
         var files = new Dictionary<string, (string Name, byte[] Content)>(StringComparer.Ordinal);
         foreach (var field in FloraImporter.Fields)
         {
@@ -95,15 +173,8 @@ internal static class FloraEndpoints
             }
             else if (form[field].ToString() is { Length: > 0 } text) files[field] = (field, System.Text.Encoding.UTF8.GetBytes(text));
         }
-        var reading = FloraImporter.Read(files, defaults.Seasons, stop);
-        var (taxa, characters) = (reading.Taxa.Count, reading.Table.Characters.Count);
-        if (!reading.IsSound)
-        {
-            var errors = reading.Problems.Count(p => p.Severity == ProblemSeverity.Error);
-            return Results.Json(new FloraRefusal("These tables can't be kept.", 422, "flora.unsound", $"{errors} {(errors == 1 ? "problem stands" : "problems stand")} in the way; each is listed with its sheet, row and column. Nothing was stored.", taxa, characters, reading.Problems),
-                CoreJson.Default.FloraRefusal, Problem, 422);
-        }
-        return Results.Ok(await repository.SaveDraftAsync(new Flora(id, name, reading.Taxa, reading.Table), reading.Problems, stop));
+        var (reading, read) = FloraImporter.ReadWithColumns(files, defaults.Seasons, renamed, stop);
+        return (new Brought(name, id, reading, read), null);
     }
 }
 

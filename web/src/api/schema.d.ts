@@ -123,23 +123,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/floras/{id}/pack": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** The newest version of a flora. */
-        get: operations["getPack"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/v1/keys": {
         parameters: {
             query?: never;
@@ -310,6 +293,194 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/floras": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** All floras with their newest version, and drafts that wait to be published. */
+        get: operations["listFloras"];
+        put?: never;
+        /** Brings a flora: the field “name” and the files “matrix”, “characters”, “taxa” and “states” (CSV or XLSX; all but the matrix may be left out), or “sdd”. It stays a draft until it is published. */
+        post: operations["importFlora"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/floras/check": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads the tables of a flora and says how each column is taken and what is wrong. Stores nothing. The field “columns” gives columns of the matrix other headings, or leaves them out. */
+        post: operations["checkFlora"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/floras/{id}/pack": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A version of a flora, or the newest; of one that was never published, its draft. */
+        get: operations["getPack"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/floras/{id}/sdd": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same as SDD 1.1, the TDWG standard for descriptive data. */
+        get: operations["getSdd"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/floras/{id}/taxa": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The taxa of a flora by any of their names, family, growth form, origin, what is in flower or fruit on a day, or recorded at a place. */
+        get: operations["findTaxa"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/floras/{id}/taxa/{taxon}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Everything that a flora says of a taxon. */
+        get: operations["getTaxon"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/floras/{id}/characters": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The characters of a flora with their states: its glossary. */
+        get: operations["getCharacters"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/floras/{id}/characters/{character}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A character with the taxa that show its states. */
+        get: operations["getCharacter"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/floras/{id}/publish": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Publishes a draft as the next immutable version of its flora. */
+        post: operations["publishFlora"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/floras/{id}/draft": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Sets a draft aside. */
+        delete: operations["discardDraft"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/floras/{id}/draft/restore": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Takes up a draft again that was set aside. */
+        post: operations["restoreDraft"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -360,6 +531,8 @@ export interface components {
             sheet: components["schemas"]["SheetLine"][];
             /** @description Ids of the characters that can't be seen at this time of the year. */
             notNow: string[];
+            /** @description Ids of the characters that say something of the plants behind these keys: those that any of them is described in, or that a lead speaks of. */
+            usable: string[];
         };
         /**
          * @description Why a couplet can't be answered today.
@@ -403,7 +576,7 @@ export interface components {
          * @description Why a plant wants care before it is handled.
          * @enum {unknown}
          */
-        Caution: "poisonous" | "irritant" | "protected" | "invasive";
+        Caution: "poisonous" | "irritant" | "protected" | "invasive" | "allergenic";
         /** @description Something of a plant that is looked at, measured or counted. */
         Character: {
             /** @description Stable identity within the flora. */
@@ -459,6 +632,21 @@ export interface components {
              * @default
              */
             measuredFrom: string;
+            /**
+             * @description Unit of numbers that are typed without one, and in which its values are shown: mm, cm, m; may be empty.
+             * @default
+             */
+            unit: string;
+            /**
+             * @description What it is; may be empty.
+             * @default
+             */
+            definition: string;
+            /**
+             * @description What it is easily misjudged by; may be empty.
+             * @default
+             */
+            trap: string;
         };
         /** @description What a taxon is like in one character. */
         CharacterDescription: {
@@ -473,6 +661,8 @@ export interface components {
              * @default true
              */
             applies: boolean;
+            /** @description States that this taxon hasn't but is often taken to have; null where there are none. */
+            misread?: null | string[];
         };
         /**
          * @description What values a character has.
@@ -762,6 +952,10 @@ export interface components {
             steps: components["schemas"]["TrailStep"][];
             /** @description The note. */
             note: string;
+            /** @description Ids of the floras that were published then, with their versions. */
+            floras: {
+                [key: string]: number;
+            };
         };
         /** @enum {unknown} */
         Fit: "fits" | "atTheEdge" | "doubtful" | "conflicts" | null;
@@ -774,6 +968,149 @@ export interface components {
             /** @description The taxa, ordered by name. */
             taxa: components["schemas"]["Taxon"][];
             table?: null | components["schemas"]["CharacterTable"];
+        };
+        /** @description What would come of bringing these tables; nothing is stored. */
+        FloraCheck: {
+            /**
+             * Format: int32
+             * @description How many taxa.
+             */
+            taxa: number;
+            /**
+             * Format: int32
+             * @description How many characters.
+             */
+            characters: number;
+            /** @description The columns of the matrix behind its first one. */
+            columns: components["schemas"]["FloraColumn"][];
+            /** @description What is wrong, worst first. */
+            problems: components["schemas"]["FloraProblem"][];
+        };
+        /** @description How a column of a matrix is read. */
+        FloraColumn: {
+            /** @description Its heading as it stands in the file. */
+            heading: string;
+            /** @description Name of the character, or what it says of the taxon; empty where it is left out. */
+            readAs: string;
+            kind: null | components["schemas"]["CharacterKind"];
+            /** @description Its unit; may be empty. */
+            unit: string;
+            /**
+             * Format: int32
+             * @description How many states it has.
+             */
+            states: number;
+            /**
+             * Format: int32
+             * @description How many cells say something.
+             */
+            filled: number;
+        };
+        /** @description What came of bringing a flora: a draft that stays apart until it is published. */
+        FloraImport: {
+            /** @description Identity of the flora, made of its name. */
+            id: string;
+            /**
+             * Format: int32
+             * @description The version that it becomes when it is published.
+             */
+            version: number;
+            /**
+             * Format: int32
+             * @description How many taxa it has.
+             */
+            taxa: number;
+            /**
+             * Format: int32
+             * @description How many characters.
+             */
+            characters: number;
+            /** @description What is wrong with the tables, worst first. A draft has warnings alone. */
+            problems: components["schemas"]["FloraProblem"][];
+        };
+        /** @description Something wrong in the tables of a flora, with its place. */
+        FloraProblem: {
+            /** @description Whether it stops the flora from being kept. */
+            severity: components["schemas"]["ProblemSeverity"];
+            /** @description Stable name of the kind of problem: `taxon.twice`, `cell.unreadable` … */
+            code: string;
+            /** @description Which table. */
+            sheet: string;
+            /**
+             * Format: int32
+             * @description Row of the table, the header being 1; 0 where the table as a whole is meant.
+             */
+            row: number;
+            /** @description Heading of the column; empty where the whole row is meant. */
+            column: string;
+            /** @description What is wrong and what to do, as a sentence. */
+            message: string;
+        };
+        /** @description Tables that can't be kept: a problem report with every problem at its place. */
+        FloraRefusal: {
+            /** @description What went wrong. */
+            title: string;
+            /**
+             * Format: int32
+             * @description The status code.
+             */
+            status: number;
+            /** @description Stable name of the problem. */
+            code: string;
+            /** @description What to do. */
+            detail: string;
+            /**
+             * Format: int32
+             * @description How many taxa could be read.
+             */
+            taxa: number;
+            /**
+             * Format: int32
+             * @description How many characters could be read.
+             */
+            characters: number;
+            /** @description The problems, worst first. */
+            problems: components["schemas"]["FloraProblem"][];
+        };
+        /** @description A flora in the list of floras. */
+        FloraSummary: {
+            /** @description Stable identity. */
+            id: string;
+            /** @description Its name. */
+            name: string;
+            /**
+             * Format: int32
+             * @description The newest published version; 0 where it was never published.
+             */
+            version: number;
+            /**
+             * Format: int32
+             * @description How many taxa the newest version has, or the draft where there is none.
+             */
+            taxa: number;
+            /**
+             * Format: int32
+             * @description How many characters.
+             */
+            characters: number;
+            draft: null | components["schemas"]["FloraImport"];
+        };
+        /** @description A published version. */
+        FloraVersion: {
+            /** @description The flora. */
+            id: string;
+            /**
+             * Format: int32
+             * @description Its version, from 1.
+             */
+            version: number;
+        };
+        /** @description A character of the glossary with the taxa that show its states. */
+        GlossaryEntry: {
+            /** @description The character. */
+            character: components["schemas"]["Character"];
+            /** @description State by state. */
+            showing: components["schemas"]["StateTaxa"][];
         };
         /** @description A statement that isn't understood, weighed by hand. */
         HandWeighing: {
@@ -803,6 +1140,9 @@ export interface components {
         HealthReport: {
             status: string;
         };
+        /** Format: binary */
+        IFormFile: string;
+        IFormFileCollection: components["schemas"]["IFormFile"][];
         /** @description How one item of a sheet stands to one taxon. */
         ItemFit: {
             /** @description Id of the character. */
@@ -845,6 +1185,32 @@ export interface components {
          * @enum {unknown}
          */
         KeyLayout: "bracketed" | "indented";
+        /** @description A state by which a taxon can be known, with how few others have it. */
+        KeyMark: {
+            /** @description Id of the character. */
+            character: string;
+            /** @description What it is like. */
+            text: string;
+            /**
+             * Format: int32
+             * @description How many other taxa of the flora may show the same.
+             */
+            others: number;
+        };
+        /** @description Where a taxon stands in a key. */
+        KeyMention: {
+            /** @description Hash of the version. */
+            keyVersion: string;
+            /** @description Title of the key. */
+            title: string;
+            /** @description The couplet at which it ends. */
+            couplet: string;
+            /**
+             * Format: int32
+             * @description The lead, from 0.
+             */
+            lead: number;
+        };
         /** @description What awaits one who starts a key today. */
         KeyOutlook: {
             /** @description Hash of the version. */
@@ -980,6 +1346,24 @@ export interface components {
          * @enum {unknown}
          */
         Light: "unsaid" | "sun" | "shade";
+        /** @description What separates a taxon from one that it is mistaken for. */
+        LookAlike: {
+            /** @description The other taxon. */
+            taxon: components["schemas"]["Taxon"];
+            /** @description Id of the character that counts: of those that separate the two, the one that is seen with the least effort; empty where none does. */
+            character: string;
+            /** @description What this taxon is like in it. */
+            own: string;
+            /** @description What the other one is like. */
+            other: string;
+            /**
+             * Format: double
+             * @description How well it separates, 0 to 1.
+             */
+            separation: number;
+            /** @description Whether it can be seen on the day asked for. */
+            canBeSeen: boolean;
+        };
         /** @description Readings as typed. */
         MeasureRequest: {
             /** @description The line. */
@@ -1109,6 +1493,11 @@ export interface components {
          */
         Organ: "habit" | "bark" | "twig" | "bud" | "leaf" | "stem" | "inflorescence" | "flower" | "fruit" | "underground" | "site";
         /**
+         * @description How a taxon came to the region.
+         * @enum {unknown}
+         */
+        Origin: "unsaid" | "native" | "introduced" | "doubtful";
+        /**
          * @description What came of a look.
          * @enum {unknown}
          */
@@ -1139,6 +1528,21 @@ export interface components {
             /** Format: uuid */
             id: string;
             name: string;
+        };
+        /** @description When a taxon shows an organ: half-months of the year, 1 (first half of January) to 24. */
+        PhaseSpan: {
+            /** @description What it is doing. */
+            phase: components["schemas"]["Phenophase"];
+            /**
+             * Format: int32
+             * @description The first half-month.
+             */
+            from: number;
+            /**
+             * Format: int32
+             * @description The last one; before From where it runs over the new year.
+             */
+            to: number;
         };
         /** @description When a phenophase lasts in a region. */
         PhaseWindow: {
@@ -1230,10 +1634,17 @@ export interface components {
             problems?: null | components["schemas"]["KeyProblem"][];
         };
         /**
-         * @description How bad a problem is.
+         * @description How bad a problem of a key text or of a table is.
          * @enum {unknown}
          */
         ProblemSeverity: "warning" | "error";
+        /** @description What a description says of one organ, in the style of floras. */
+        ProsePart: {
+            /** @description The organ. */
+            organ: components["schemas"]["Organ"];
+            /** @description The sentence, without the organ's name in front. */
+            text: string;
+        };
         /**
          * @description What kind of number a measured or counted character has.
          * @enum {unknown}
@@ -1499,6 +1910,13 @@ export interface components {
              */
             share: number;
         };
+        /** @description A term of the glossary with the taxa that show it. */
+        StateTaxa: {
+            /** @description Id of the state. */
+            state: string;
+            /** @description The taxa that have it, at least often. */
+            taxa: components["schemas"]["Taxon"][];
+        };
         /** @description What a statement claims of one character. */
         StatementClaim: {
             /** @description Id of the character. */
@@ -1600,6 +2018,7 @@ export interface components {
             cautions: components["schemas"]["Caution"][];
             /** @description What the cautions mean for this plant, in a sentence; empty where there are none. */
             cautionNote: string;
+            facts?: null | components["schemas"]["TaxonFacts"];
         };
         /** @description What a taxon is like. A character that isn't among them is unknown. */
         TaxonDescription: {
@@ -1612,6 +2031,72 @@ export interface components {
              * @default false
              */
             isProvisional: boolean;
+        };
+        /** @description What is known of a taxon besides its form. Everything may be empty. */
+        TaxonFacts: {
+            /** @description Other scientific names. */
+            synonyms: string[];
+            /** @description All its common names. */
+            commonNames: string[];
+            /** @description What its epithet means. */
+            meaning: string;
+            /** @description tree, shrub, climber, herb, grass, fern, aquatic … */
+            growthForm: string;
+            /** @description How it came here. */
+            origin: components["schemas"]["Origin"];
+            /** @description established, naturalised, casual, planted. */
+            establishment: string;
+            /** @description Whether its exact places are kept back. */
+            isSensitive: boolean;
+            /** @description Where it grows. */
+            habitats: string[];
+            /**
+             * Format: int32
+             * @description Lowest metre above the sea; null where unknown.
+             */
+            elevationFrom: null | number;
+            /**
+             * Format: int32
+             * @description Highest metre.
+             */
+            elevationTo: null | number;
+            /** @description Grid cells that it is recorded in. */
+            cells: string[];
+            /** @description Ids of the taxa that it is mistaken for, of any family. */
+            lookAlikes: string[];
+            /** @description Of a hybrid: ids of its parents; of an aggregate: empty. */
+            parents: string[];
+            /** @description Of an aggregate: ids of its members. */
+            members: string[];
+            /** @description When which organ can be seen on it here. */
+            phenology: components["schemas"]["PhaseSpan"][];
+            /** @description What to know it by, in a few words each. */
+            keyMarks: string[];
+        };
+        /** @description A line of the list of taxa. */
+        TaxonLine: {
+            /** @description The taxon. */
+            taxon: components["schemas"]["Taxon"];
+            /** @description The name that fits what was asked for, where it isn't its own. */
+            matched: string;
+            /** @description What can be seen on it on the day asked for. */
+            visible: components["schemas"]["Phenophase"][];
+            /** @description What it is like, for its small plate. */
+            description: components["schemas"]["CharacterDescription"][];
+        };
+        /** @description The taxa of a flora that were asked for. */
+        TaxonList: {
+            /** @description The taxa, best first; at most as many as a page holds. */
+            taxa: components["schemas"]["TaxonLine"][];
+            /**
+             * Format: int32
+             * @description How many there are in all.
+             */
+            found: number;
+            /** @description All families of the flora, for the filter. */
+            families: string[];
+            /** @description All growth forms. */
+            growthForms: string[];
         };
         /** @description A taxon name as it stands in a key or a list, taken apart. */
         TaxonName: {
@@ -1626,6 +2111,31 @@ export interface components {
             commonName: string;
             /** @description Whether the text has the form of a scientific name. */
             isScientific: boolean;
+        };
+        /** @description Everything that is known of a taxon, made ready to be read. */
+        TaxonPage: {
+            /** @description The taxon. */
+            taxon: components["schemas"]["Taxon"];
+            /** @description The taxa above it, the nearest first. */
+            line: components["schemas"]["Taxon"][];
+            /** @description The taxa below it: species of a genus, forms of a species. */
+            below: components["schemas"]["Taxon"][];
+            /** @description What it is like, with what its genus says. */
+            description: components["schemas"]["CharacterDescription"][];
+            /** @description The same in the style of floras. */
+            prose: components["schemas"]["ProsePart"][];
+            /** @description What to know it by: the rarest of what it always has. */
+            keyMarks: components["schemas"]["KeyMark"][];
+            /** @description The taxa that it is mistaken for, with the difference that counts for each. */
+            lookAlikes: components["schemas"]["LookAlike"][];
+            /** @description Parents of a hybrid, members of an aggregate, hybrids and aggregates that it belongs to. */
+            related: components["schemas"]["Taxon"][];
+            /** @description Other taxa with one of its common names. */
+            namesakes: components["schemas"]["Taxon"][];
+            /** @description Where it stands in keys. */
+            keys: components["schemas"]["KeyMention"][];
+            /** @description All grid cells of the flora, for the map. */
+            cells: string[];
         };
         /**
          * @description What is needed to see or measure it.
@@ -1943,37 +2453,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PlantDetail"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemReport"];
-                };
-            };
-        };
-    };
-    getPack: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                id: string;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["Flora"];
                 };
             };
             /** @description Not Found */
@@ -2349,6 +2828,455 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["CoupletReadings"][];
                 };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    listFloras: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FloraSummary"][];
+                };
+            };
+        };
+    };
+    importFlora: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["IFormFileCollection"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FloraImport"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Payload Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["FloraRefusal"];
+                };
+            };
+        };
+    };
+    checkFlora: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["IFormFileCollection"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FloraCheck"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Payload Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    getPack: {
+        parameters: {
+            query?: {
+                version?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Flora"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    getSdd: {
+        parameters: {
+            query?: {
+                version?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/xml": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    findTaxa: {
+        parameters: {
+            query?: {
+                find?: string;
+                family?: string;
+                growthForm?: string;
+                origin?: components["schemas"]["Origin"];
+                day?: string;
+                place?: string;
+                from?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TaxonList"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    getTaxon: {
+        parameters: {
+            query?: {
+                day?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+                taxon: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TaxonPage"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    getCharacters: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Character"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    getCharacter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+                character: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GlossaryEntry"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    publishFlora: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FloraVersion"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    discardDraft: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    restoreDraft: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description Not Found */
             404: {

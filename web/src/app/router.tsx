@@ -1,6 +1,10 @@
 import { createBrowserRouter } from "react-router";
 import { BenchStart } from "../features/bench/BenchStart";
 import { BenchWalk } from "../features/bench/BenchWalk";
+import { BringFlora } from "../features/flora/BringFlora";
+import { FloraList } from "../features/flora/FloraList";
+import { Glossary } from "../features/flora/Glossary";
+import { TaxonPage } from "../features/flora/TaxonPage";
 import { KeyEditor } from "../features/keys/KeyEditor";
 import { KeyList } from "../features/keys/KeyList";
 import { KeyPage } from "../features/keys/KeyPage";
@@ -16,6 +20,11 @@ export const router = createBrowserRouter([
     children: [
       { index: true, element: <BenchStart /> },
       { path: "bench/:walkId", element: <BenchWalk /> },
+      { path: "flora", element: <FloraList /> },
+      { path: "flora/bring", element: <BringFlora /> },
+      { path: "flora/:floraId", element: <FloraList /> },
+      { path: "flora/:floraId/glossary", element: <Glossary /> },
+      { path: "flora/:floraId/taxa/:taxonId", element: <TaxonPage /> },
       { path: "keys", element: <KeyList /> },
       { path: "keys/new", element: <KeyEditor /> },
       { path: "keys/:hash", element: <KeyPage /> },

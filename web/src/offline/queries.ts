@@ -12,7 +12,7 @@ const WATCH_MS = 15_000;
 const WATCH_AWAY_MS = 2_000;
 
 /** The answer of the server, or what it answered last time when it is away. */
-async function orKept<T>(name: string, fetch: () => Promise<T>): Promise<T> {
+export async function orKept<T>(name: string, fetch: () => Promise<T>): Promise<T> {
   try {
     const value = await fetch();
     await keep(name, value);

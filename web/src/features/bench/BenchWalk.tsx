@@ -4,6 +4,7 @@ import { Link as RouterLink, useNavigate, useParams } from "react-router";
 import { Page } from "../../app/Page";
 import { CautionNotes } from "../taxa/Cautions";
 import { NamesLabel } from "../taxa/TaxonLabel";
+import { GlossaryDialog } from "../flora/GlossaryDialog";
 import { CoupletPane } from "./CoupletPane";
 import { KeepForm } from "./KeepForm";
 import { StandingList } from "./StandingList";
@@ -27,6 +28,7 @@ function Walk({ walkId }: { walkId: string }) {
   const { walk, state, reopened, path } = bench;
   const [keeping, setKeeping] = useState(false);
   const [help, setHelp] = useState(false);
+  const [term, setTerm] = useState<Schemas["StatementReading"]>();
   const [organ, setOrgan] = useState<{ organ: Schemas["Organ"]; focus?: string }>();
   const table = useRef<HTMLDivElement>(null);
   const taxa = useMemo(() => new Map(bench.taxa.map((taxon) => [taxon.id, taxon])), [bench.taxa]);
@@ -34,7 +36,12 @@ function Walk({ walkId }: { walkId: string }) {
   const couplet = reopened?.open ?? path;
   const at = couplet && { keyVersion: couplet.keyVersion, couplet: couplet.couplet.label };
   const verdict = bench.verdictOf(at);
-  const characters = useMemo(() => bench.table?.characters ?? [], [bench.table]);
+  // What says nothing of the plants behind these keys isn't asked for.
+  const usable = bench.bench?.usable;
+  const characters = useMemo(
+    () => (bench.table?.characters ?? []).filter((c) => !usable || usable.length === 0 || usable.includes(c.id)),
+    [bench.table, usable],
+  );
   const seenNow = (character: Schemas["Character"]) => !bench.bench?.notNow.includes(character.id);
   const asked = new Set(
     verdict?.leads.flatMap((l) => l.statements.flatMap((s) => s.reading.claims.map((c) => c.character))) ?? [],
@@ -96,7 +103,8 @@ function Walk({ walkId }: { walkId: string }) {
         event.preventDefault();
         return;
       }
-      if (keeping || help || organ || event.ctrlKey || event.altKey || event.metaKey || isTyping(event.target)) return;
+      if (keeping || help || term || organ || event.ctrlKey || event.altKey || event.metaKey || isTyping(event.target))
+        return;
       const digit = /^[0-9]$/.test(event.key) ? Number(event.key) : undefined;
       if (digit === 0 && at) answer(null);
       else if (digit !== undefined && couplet && digit <= couplet.couplet.leads.length && digit > 0) answer(digit - 1);
@@ -334,6 +342,7 @@ function Walk({ walkId }: { walkId: string }) {
                   onAnswer={answer}
                   onStatement={onStatement}
                   onLook={look}
+                  onTerm={setTerm}
                 />
               ) : (
                 <End names={names} />
@@ -369,6 +378,15 @@ function Walk({ walkId }: { walkId: string }) {
           <StandingList standing={state.standing} taxa={taxa} ends={bench.bench?.ends} />
         </Box>
       </Box>
+      {term && (
+        <GlossaryDialog
+          characters={(bench.table?.characters ?? []).filter((c) =>
+            term.claims.some((claim) => claim.character === c.id),
+          )}
+          marked={term.claims.flatMap((claim) => claim.states)}
+          onClose={() => setTerm(undefined)}
+        />
+      )}
       <Dialog open={help} onClose={() => setHelp(false)} aria-labelledby="keys-title">
         <DialogTitle id="keys-title">On the keyboard</DialogTitle>
         <DialogContent>

@@ -14,6 +14,8 @@ interface Props {
   onStatement: (lead: number, statement: number, reading: Schemas["StatementReading"], fits: boolean) => void;
   /** Opens the sheet at a character. */
   onLook: (character: string) => void;
+  /** Opens the terms of a statement. */
+  onTerm: (reading: Schemas["StatementReading"]) => void;
   /** The answer given before, when an answered couplet is open again; undefined on a new one. */
   given?: number | null;
   /** Whether the answer is, or will be, only fairly sure. */
@@ -26,7 +28,7 @@ interface Props {
 const MOST_NAMED = 4;
 
 /** A couplet with its leads as large targets. */
-export function CoupletPane({ open, verdict, given, fairly, onFairly, onAnswer, onStatement, onLook }: Props) {
+export function CoupletPane({ open, verdict, given, fairly, onFairly, onAnswer, onStatement, onLook, onTerm }: Props) {
   const { couplet } = open;
   return (
     <Box component="section" aria-labelledby="couplet">
@@ -94,6 +96,7 @@ export function CoupletPane({ open, verdict, given, fairly, onFairly, onAnswer, 
                     it={weighed?.statements[s]}
                     onFits={(fits, reading) => onStatement(i, s, reading, fits)}
                     onLook={onLook}
+                    onTerm={onTerm}
                   />
                 ))}
                 <Box sx={{ display: "flex", alignItems: "center", gap: 1.5, mt: 0.25 }}>
@@ -218,6 +221,44 @@ const fits: Record<Schemas["StatementFit"], { glyph: string; words: string; colo
   unread: { glyph: "¶", words: "weigh by hand", color: "text.secondary" },
 };
 
+/** The text of a statement; its terms open the glossary in place. */
+function Terms(props: {
+  reading: Schemas["StatementReading"];
+  text: string;
+  onTerm: (reading: Schemas["StatementReading"]) => void;
+}) {
+  const { reading, text, onTerm } = props;
+  const pieces = [];
+  let at = 0;
+  for (const part of reading.parts.filter((p) => p.kind === "state")) {
+    if (part.at < at) continue;
+    const term = text.slice(part.at, part.at + part.length);
+    pieces.push(text.slice(at, part.at));
+    pieces.push(
+      <ButtonBase
+        key={part.at}
+        onClick={() => onTerm(reading)}
+        aria-label={`Term: ${term}`}
+        sx={{
+          position: "relative",
+          zIndex: 1,
+          font: "inherit",
+          verticalAlign: "baseline",
+          textDecoration: "underline dotted",
+          textUnderlineOffset: 4,
+          // A thumb means the lead; the term is explained on the organ's sheet.
+          "@media (pointer: coarse)": { pointerEvents: "none" },
+        }}
+      >
+        {term}
+      </ButtonBase>,
+    );
+    at = part.at + part.length;
+  }
+  pieces.push(text.slice(at));
+  return <>{pieces}</>;
+}
+
 /** A statement with how it stands and the figure behind it; a tap says that it fits, or doesn't. */
 function Statement(props: {
   text: string;
@@ -225,8 +266,9 @@ function Statement(props: {
   it?: Schemas["StatementVerdict"];
   onFits: (fits: boolean, reading: Schemas["StatementReading"]) => void;
   onLook: (character: string) => void;
+  onTerm: (reading: Schemas["StatementReading"]) => void;
 }) {
-  const { text, first, it, onFits, onLook } = props;
+  const { text, first, it, onFits, onLook, onTerm } = props;
   const said = it && fits[it.fit];
   const claim = it?.reading.claims[0];
   const measured = it !== undefined && it.reading.claims.length > 0 && it.reading.claims.every((c) => c.range);
@@ -235,7 +277,7 @@ function Statement(props: {
     <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", columnGap: 1 }}>
       <Box sx={{ flex: "1 1 15rem", minWidth: 0 }}>
         <Typography component="span" sx={{ fontSize: first ? "1.15rem" : "1.0625rem", fontWeight: first ? 600 : 400 }}>
-          {text}
+          {it ? <Terms reading={it.reading} text={text} onTerm={onTerm} /> : text}
         </Typography>
         {it && said && it.fit !== "notSeen" && it.fit !== "unread" && (
           <Typography component="span" variant="body2" sx={{ display: "block", color: said.color }}>

@@ -3,6 +3,8 @@ import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { QuietButton } from "../../app/QuietButton";
 import type { Walk } from "../../offline/store";
+import { StateFigure } from "../../plates/StateFigure";
+import { GlossaryDialog } from "../flora/GlossaryDialog";
 import { CalibrateDialog } from "./CalibrateDialog";
 import { MannerLine } from "./MannerLine";
 import { MeasureField } from "./MeasureField";
@@ -80,6 +82,7 @@ interface RowProps {
 
 function CharacterRow({ character, walk, line, asked, seenNow, onChange }: RowProps) {
   const [more, setMore] = useState(false);
+  const [term, setTerm] = useState(false);
   const looks = holding(walk.observations ?? []).filter((o) => o.character === character.id);
   const manner = walk.manner ?? plainManner;
   // A look in other light is another look; the last one in this manner is the one that a tap changes.
@@ -126,6 +129,9 @@ function CharacterRow({ character, walk, line, asked, seenNow, onChange }: RowPr
             Take it back
           </QuietButton>
         )}
+        <QuietButton onClick={() => setTerm(true)} name={`What is it: ${character.name}`}>
+          What is it
+        </QuietButton>
         <QuietButton
           onClick={() => setMore(!more)}
           expanded={more}
@@ -168,14 +174,19 @@ function CharacterRow({ character, walk, line, asked, seenNow, onChange }: RowPr
                   border: on ? 2 : 1,
                   borderColor: on ? "primary.main" : "text.secondary",
                   bgcolor: on ? "signal.chosenWash" : "background.paper",
-                  minHeight: 44,
-                  px: 1.5,
+                  minHeight: 52,
+                  gap: 0.75,
+                  pl: 0.5,
+                  pr: 1.5,
                   fontSize: "1rem",
                   fontWeight: on ? 700 : 400,
                 }}
               >
-                {on && "✓ "}
-                {state.name}
+                <StateFigure character={character} state={state.id} size={46} />
+                <span>
+                  {on && "✓ "}
+                  {state.name}
+                </span>
               </ButtonBase>
             );
           })}
@@ -213,6 +224,7 @@ function CharacterRow({ character, walk, line, asked, seenNow, onChange }: RowPr
           {current.together ? "All of these are on the plant" : "One or the other"} (change)
         </Button>
       )}
+      {term && <GlossaryDialog characters={[character]} marked={current?.states} onClose={() => setTerm(false)} />}
       {more && (
         <Box sx={{ display: "flex", gap: 1, flexWrap: "wrap", alignItems: "center", mt: 1 }}>
           {hasStates && (

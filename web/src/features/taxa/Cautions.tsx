@@ -1,5 +1,6 @@
 import BackHand from "@mui/icons-material/BackHandOutlined";
 import Dangerous from "@mui/icons-material/DangerousOutlined";
+import Grain from "@mui/icons-material/GrainOutlined";
 import Forward from "@mui/icons-material/KeyboardDoubleArrowRight";
 import Shield from "@mui/icons-material/ShieldOutlined";
 import { Box, Typography } from "@mui/material";
@@ -14,6 +15,7 @@ const glyphs: Record<Caution, typeof Shield> = {
   irritant: BackHand,
   protected: Shield,
   invasive: Forward,
+  allergenic: Grain,
 };
 
 /** Glyph and word of each caution, in a line. */

@@ -1,0 +1,71 @@
+using System.Globalization;
+using Garten.Core.Characters;
+using Garten.Core.Quantities;
+
+namespace Garten.Core.Floras;
+
+/// <summary>What a description says of one organ, in the style of floras.</summary>
+/// <param name="Organ">The organ.</param>
+/// <param name="Text">The sentence, without the organ's name in front.</param>
+public sealed record ProsePart(Organ Organ, string Text);
+
+/// <summary>Writes descriptions as floras do: organ by organ, states with their frequency, ranges as they were typed.</summary>
+public static class FloraProse
+{
+    /// <summary>The text of a description, organ by organ in the order of the characters; organs of which nothing is known are left out.</summary>
+    public static IReadOnlyList<ProsePart> Write(IReadOnlyList<CharacterDescription> description, IReadOnlyList<Character> characters)
+    {
+        ArgumentNullException.ThrowIfNull(description);
+        var cells = description.ToDictionary(c => c.Character, StringComparer.Ordinal);
+        return [.. characters.Where(c => cells.TryGetValue(c.Id, out var cell) && cell.Applies).GroupBy(c => c.Organ).OrderBy(g => g.Key)
+            .Select(organ => new ProsePart(organ.Key, string.Join("; ", organ.Select(c => Sentence(c, cells[c.Id]))) + "."))];
+    }
+
+    /// <summary>What a cell says, in words: "opposite, rarely in threes", "(4–)5–8(–10) cm", "not there", "unknown".</summary>
+    public static string Value(CharacterDescription? cell, Character character)
+    {
+        ArgumentNullException.ThrowIfNull(character);
+        if (cell is null) return "unknown";
+        if (!cell.Applies) return "not there";
+        if (cell.Range is { } range)
+        {
+            var text = range.Text.Length > 0 && !char.IsAsciiDigit(range.Text[^1]) && range.Text[^1] is not ')' || character.Unit.Length == 0 || range.Text.Length == 0 ? Shown(range, character) : $"{range.Text} {character.Unit}";
+            return cell.Shade is { } shade ? $"{text}, in the shade {Shown(shade, character)}" : text;
+        }
+        var states = cell.States.OrderByDescending(s => s.Share).Select(s => (Name: Name(character, s.State), Word: Modality.InWords(s.Share), s.Share)).ToList();
+        if (states.Count == 0) return "unknown";
+        // Two that are equally common are "or"; the commonest needs no word.
+        var first = states[0];
+        var rest = states.Skip(1).Select(s => Math.Abs(s.Share - first.Share) < 0.05 ? $"or {s.Name}" : $"{(s.Word == "always" ? "often" : s.Word)} {s.Name}").ToList();
+        var joined = rest.Count == 0 ? first.Name : $"{first.Name}, {string.Join(", ", rest)}".Replace(", or ", " or ", StringComparison.Ordinal);
+        return cell.Misread is { Count: > 0 } misread ? $"{joined} (often taken for {string.Join(" or ", misread.Select(m => Name(character, m)))})" : joined;
+    }
+
+    private static string Shown(QuantityRange range, Character character)
+    {
+        if (range.Text.Length > 0 && (character.Kind != CharacterKind.Length || range.Text.Any(char.IsLetter))) return range.Text;
+        string Show(double value) => ReadingText.Show(value, range.Kind);
+        return range.Low.Equals(range.High) ? Show(range.Low) : string.Create(CultureInfo.InvariantCulture, $"{Show(range.Low)} to {Show(range.High)}");
+    }
+
+    private static string Name(Character character, string state) => character.IndexOf(state) is >= 0 and var at ? character.States[at].Name : state;
+
+    // "rooting branches: not rooting" says it once; a form of growth needs no word before it.
+    private static string Sentence(Character character, CharacterDescription cell)
+    {
+        var (name, value) = (Short(character), Value(cell, character));
+        return !character.IsQuantity && (character.Id == "growth-form" || name.Split(' ').Any(w => w.Length > 3 && value.Contains(w, StringComparison.OrdinalIgnoreCase))) ? value : $"{name} {value}";
+    }
+
+    // "length of the leaf" stands under the leaf: "length".
+    private static string Short(Character character)
+    {
+        var name = character.Name;
+        foreach (var tail in new[] { " of the ", " on the " })
+        {
+            var at = name.LastIndexOf(tail, StringComparison.Ordinal);
+            if (at > 0 && name[(at + tail.Length)..].Split(' ').Length <= 2) name = name[..at];
+        }
+        return name;
+    }
+}

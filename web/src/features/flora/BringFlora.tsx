@@ -1,0 +1,472 @@
+import { Box, Button, LinearProgress, Link, TextField, Typography } from "@mui/material";
+import { useQueryClient } from "@tanstack/react-query";
+import { useRef, useState } from "react";
+import { Link as RouterLink } from "react-router";
+import type { Problem, Schemas } from "../../api/client";
+import { answerOf, api, ProblemError } from "../../api/client";
+import { Page, Part } from "../../app/Page";
+import { QuietButton } from "../../app/QuietButton";
+import { useFloras } from "./queries";
+
+const fields = [
+  ["matrix", "Taxa × characters", "The first column is the taxon, every other one a character. CSV or XLSX."],
+  ["characters", "Characters", "May be left out: kinds, units and states are then worked out from the cells."],
+  ["taxa", "Taxa", "May be left out: family, status, names, habitats, cautions …"],
+  ["states", "States", "May be left out: definitions of states and other words for them."],
+  ["sdd", "Or an SDD document", "SDD 1.1 in XML, instead of the tables."],
+] as const;
+
+type Field = (typeof fields)[number][0];
+type Files = Partial<Record<Field, File>>;
+
+// Of many problems the first ones are listed; the others come when these are mended.
+const MOST_LISTED = 100;
+
+interface Answer<T> {
+  status: number;
+  body: T;
+}
+
+/** Sends a form and says how far it has come; can be given up. */
+function sendForm<T>(
+  path: string,
+  form: FormData,
+  onSent: (share: number) => void,
+  signal: AbortSignal,
+): Promise<Answer<T>> {
+  return new Promise((resolve, reject) => {
+    const request = new XMLHttpRequest();
+    request.open("POST", path);
+    request.responseType = "json";
+    request.upload.onprogress = (event) => event.lengthComputable && onSent(event.loaded / event.total);
+    request.upload.onload = () => onSent(1);
+    request.onload = () => resolve({ status: request.status, body: request.response as T });
+    request.onerror = () => reject(new Error("The server doesn’t answer. Your files are untouched; try again."));
+    request.onabort = () => reject(new DOMException("given up", "AbortError"));
+    signal.addEventListener("abort", () => request.abort());
+    request.send(form);
+  });
+}
+
+/** Bringing a flora: choose files, see how they are read, mend, keep as a draft, publish. */
+export function BringFlora() {
+  const client = useQueryClient();
+  const floras = useFloras();
+  const [name, setName] = useState("");
+  const [files, setFiles] = useState<Files>({});
+  const [renamed, setRenamed] = useState<Record<string, string>>({});
+  const [check, setCheck] = useState<Schemas["FloraCheck"]>();
+  const [sent, setSent] = useState<number>();
+  const [problem, setProblem] = useState("");
+  const [draft, setDraft] = useState<Schemas["FloraImport"]>();
+  const [published, setPublished] = useState<Schemas["FloraVersion"]>();
+  const running = useRef<AbortController>(undefined);
+
+  const formOf = () => {
+    const form = new FormData();
+    form.set("name", name);
+    if (Object.keys(renamed).length > 0) form.set("columns", JSON.stringify(renamed));
+    for (const [field] of fields) {
+      const file = files[field];
+      if (file) form.set(field, file);
+    }
+    return form;
+  };
+  const run = async <T,>(path: string, onAnswer: (answer: Answer<T>) => void) => {
+    running.current?.abort();
+    const controller = new AbortController();
+    running.current = controller;
+    setProblem("");
+    setSent(0);
+    try {
+      onAnswer(await sendForm<T>(path, formOf(), setSent, controller.signal));
+    } catch (error) {
+      if (!(error instanceof DOMException)) setProblem(error instanceof Error ? error.message : String(error));
+    } finally {
+      if (running.current === controller) setSent(undefined);
+    }
+  };
+  const doCheck = () =>
+    run<Schemas["FloraCheck"] & Problem>("/api/v1/floras/check", ({ status, body }) => {
+      if (status === 200) setCheck(body);
+      else setProblem(`${body.title} ${body.detail}`);
+    });
+  const doKeep = () =>
+    run<Schemas["FloraImport"] & Schemas["FloraRefusal"]>("/api/v1/floras", ({ status, body }) => {
+      if (status === 200) {
+        setDraft(body);
+        void client.invalidateQueries({ queryKey: ["floras"] });
+      } else {
+        setProblem(`${body.title} ${body.detail}`);
+        if (body.problems) setCheck((before) => before && { ...before, problems: body.problems });
+      }
+    });
+  const choose = (field: Field, file: File | undefined) => {
+    setFiles((before) => ({ ...before, [field]: file }));
+    setCheck(undefined);
+    setDraft(undefined);
+    setPublished(undefined);
+    if (field === "matrix") setRenamed({});
+    if (file && !name) setName(file.name.replace(/\.[^.]+$/, "").replace(/[_-]+/g, " "));
+  };
+  const publish = async (id: string) => {
+    try {
+      setPublished(
+        await answerOf((signal) => api.POST("/api/v1/floras/{id}/publish", { params: { path: { id } }, signal })),
+      );
+      setDraft(undefined);
+      void client.invalidateQueries();
+    } catch (error) {
+      setProblem(
+        error instanceof ProblemError
+          ? `${error.problem.title} ${error.problem.detail}`
+          : "The server doesn’t answer. The draft is kept; try again.",
+      );
+    }
+  };
+  const errors = check?.problems.filter((p) => p.severity === "error").length ?? 0;
+  const ready = (files.matrix ?? files.sdd) !== undefined;
+  const drafts = (floras.data ?? []).filter((f) => f.draft);
+  return (
+    <Page
+      title="Bring a flora"
+      aside={
+        <Link component={RouterLink} to="/flora">
+          To the flora
+        </Link>
+      }
+    >
+      <Typography sx={{ maxWidth: "62ch", mb: 2 }}>
+        A plain trait table is enough: one row per taxon, one column per character. Nothing of it is used until you
+        publish it.
+      </Typography>
+      <Part id="files" title="1 · Files">
+        <TextField
+          label="Name of the flora"
+          value={name}
+          onChange={(event) => setName(event.target.value)}
+          sx={{ maxWidth: 420, mb: 1.5 }}
+        />
+        {fields.map(([field, label, what]) => (
+          <Box
+            key={field}
+            sx={{
+              display: "flex",
+              gap: 1.5,
+              alignItems: "center",
+              flexWrap: "wrap",
+              py: 0.5,
+              borderTop: "1px dotted",
+              borderColor: "rule",
+            }}
+          >
+            <Button component="label" variant={field === "matrix" ? "contained" : "outlined"} sx={{ minWidth: 190 }}>
+              {label}
+              <Box
+                component="input"
+                type="file"
+                name={field}
+                aria-label={`File: ${label}`}
+                accept={field === "sdd" ? ".xml" : ".csv,.tsv,.txt,.xlsx"}
+                onChange={(event) => choose(field, (event.target as HTMLInputElement).files?.[0])}
+                sx={{ position: "absolute", opacity: 0, inset: 0, cursor: "pointer" }}
+              />
+            </Button>
+            <Typography variant="body2" sx={{ flex: "1 1 14rem" }}>
+              {files[field] ? (
+                <strong>✓ {files[field].name}</strong>
+              ) : (
+                <Box component="span" sx={{ color: "text.secondary" }}>
+                  {what}
+                </Box>
+              )}
+            </Typography>
+            {files[field] && (
+              <QuietButton name={`Take away: ${label}`} onClick={() => choose(field, undefined)}>
+                Take away
+              </QuietButton>
+            )}
+          </Box>
+        ))}
+        <Box sx={{ display: "flex", gap: 1.5, mt: 1.5, flexWrap: "wrap" }}>
+          <Button variant="contained" disabled={!ready || sent !== undefined} onClick={() => void doCheck()}>
+            See how they are read
+          </Button>
+          {sent !== undefined && <Button onClick={() => running.current?.abort()}>Stop</Button>}
+        </Box>
+        {sent !== undefined && (
+          <Box role="status" sx={{ mt: 1 }}>
+            <LinearProgress
+              variant={sent < 1 ? "determinate" : "indeterminate"}
+              value={sent * 100}
+              aria-label="Progress"
+            />
+            <Typography variant="body2">
+              {sent < 1 ? `Sending, ${Math.round(sent * 100)} %` : "Reading the tables …"}
+            </Typography>
+          </Box>
+        )}
+        {problem && (
+          <Typography role="alert" color="error" sx={{ mt: 1 }}>
+            ✕ {problem}
+          </Typography>
+        )}
+      </Part>
+      {check && (
+        <>
+          <Part id="reading" title={`2 · ${check.taxa} taxa, ${check.characters} characters`}>
+            {check.columns.length > 0 && <Columns columns={check.columns} renamed={renamed} onChange={setRenamed} />}
+            {Object.keys(renamed).length > 0 && (
+              <Button sx={{ mt: 1 }} disabled={sent !== undefined} onClick={() => void doCheck()}>
+                Read again with these headings
+              </Button>
+            )}
+          </Part>
+          <Part
+            id="problems"
+            title={
+              check.problems.length === 0
+                ? "3 · Nothing is wrong"
+                : `3 · ${errors} in the way, ${check.problems.length - errors} to look at`
+            }
+          >
+            <ProblemTable problems={check.problems} />
+            <Button
+              variant="contained"
+              disabled={errors > 0 || !name.trim() || sent !== undefined}
+              onClick={() => void doKeep()}
+              sx={{ mt: 1 }}
+            >
+              Keep it as a draft
+            </Button>
+          </Part>
+        </>
+      )}
+      {draft && (
+        <Typography role="status" sx={{ mb: 2 }}>
+          <strong>✓ Kept as a draft:</strong> {draft.taxa} taxa, {draft.characters} characters. It becomes version{" "}
+          {draft.version} when it is published.
+        </Typography>
+      )}
+      {published && (
+        <Typography role="status" sx={{ mb: 2 }}>
+          <strong>✓ Published as version {published.version}.</strong>{" "}
+          <Link component={RouterLink} to={`/flora/${published.id}`}>
+            Open it
+          </Link>
+        </Typography>
+      )}
+      {drafts.length > 0 && (
+        <Part id="drafts" title="Drafts">
+          {drafts.map((flora) => (
+            <Draft
+              key={flora.id}
+              flora={flora}
+              onPublish={() => void publish(flora.id)}
+              onChange={() => void client.invalidateQueries({ queryKey: ["floras"] })}
+            />
+          ))}
+        </Part>
+      )}
+      {(floras.data ?? []).some((f) => f.version > 0) && (
+        <Part id="published" title="Take a flora with you">
+          {(floras.data ?? [])
+            .filter((f) => f.version > 0)
+            .map((flora) => (
+              <Typography key={flora.id} variant="body2">
+                {flora.name}, version {flora.version}: <Link href={`/api/v1/floras/${flora.id}/sdd`}>SDD document</Link>
+                , <Link href={`/api/v1/floras/${flora.id}/pack`}>JSON</Link>
+              </Typography>
+            ))}
+        </Part>
+      )}
+    </Page>
+  );
+}
+
+function Draft({
+  flora,
+  onPublish,
+  onChange,
+}: {
+  flora: Schemas["FloraSummary"];
+  onPublish: () => void;
+  onChange: () => void;
+}) {
+  const [gone, setGone] = useState(false);
+  const draft = flora.draft;
+  if (!draft) return null;
+  const setAside = async (aside: boolean) => {
+    const path = { params: { path: { id: flora.id } } };
+    const { response } = aside
+      ? await api.DELETE("/api/v1/floras/{id}/draft", path)
+      : await api.POST("/api/v1/floras/{id}/draft/restore", path);
+    if (response.ok) setGone(aside);
+    if (response.ok && !aside) onChange();
+  };
+  if (gone) {
+    return (
+      <Typography>
+        The draft {flora.name} was thrown away. <Button onClick={() => void setAside(false)}>Bring it back</Button>
+      </Typography>
+    );
+  }
+  return (
+    <Box sx={{ display: "flex", gap: 1.5, alignItems: "center", flexWrap: "wrap", py: 0.75 }}>
+      <Typography sx={{ flex: "1 1 16rem" }}>
+        <strong>{flora.name}</strong>: {draft.taxa} taxa, {draft.characters} characters
+        {draft.problems.length > 0 && `, ${draft.problems.length} to look at`}
+      </Typography>
+      <Link component={RouterLink} to={`/flora/${flora.id}`}>
+        Look through it
+      </Link>
+      <Button variant="contained" onClick={onPublish} aria-label={`Publish ${flora.name}`}>
+        Publish
+      </Button>
+      <Button onClick={() => void setAside(true)} aria-label={`Throw away ${flora.name}`}>
+        Throw away
+      </Button>
+    </Box>
+  );
+}
+
+function Columns({
+  columns,
+  renamed,
+  onChange,
+}: {
+  columns: Schemas["FloraColumn"][];
+  renamed: Record<string, string>;
+  onChange: (renamed: Record<string, string>) => void;
+}) {
+  const set = (heading: string, to: string | undefined) => {
+    const next = Object.fromEntries(Object.entries(renamed).filter(([it]) => it !== heading));
+    onChange(to === undefined || to === heading ? next : { ...next, [heading]: to });
+  };
+  return (
+    <Box
+      component="ul"
+      aria-label="Columns"
+      sx={{ listStyle: "none", p: 0, m: 0, maxHeight: 420, overflowY: "auto", border: 1, borderColor: "rule" }}
+      tabIndex={0}
+    >
+      {columns.map((column) => {
+        const out = renamed[column.heading] === "";
+        return (
+          <Box
+            component="li"
+            key={column.heading}
+            sx={{
+              display: "grid",
+              gridTemplateColumns: { xs: "1fr auto", md: "minmax(0, 1fr) minmax(0, 1.2fr) auto" },
+              gap: 1.5,
+              alignItems: "center",
+              px: 1.5,
+              py: 0.5,
+              borderBottom: "1px dotted",
+              borderColor: "rule",
+            }}
+          >
+            <TextField
+              size="small"
+              variant="standard"
+              value={renamed[column.heading] ?? column.heading}
+              disabled={out}
+              onChange={(event) => set(column.heading, event.target.value || undefined)}
+              slotProps={{ htmlInput: { "aria-label": `Heading of the column ${column.heading}` } }}
+            />
+            <Typography
+              variant="body2"
+              sx={{
+                gridRow: { xs: 2, md: "auto" },
+                gridColumn: { xs: "1 / -1", md: "auto" },
+                color: out || !column.readAs ? "signal.absent" : "text.primary",
+              }}
+            >
+              {out
+                ? "◌ left out"
+                : column.readAs
+                  ? `${column.kind ? `${kindWords[column.kind]}${column.states ? `, ${column.states} states` : ""}${column.unit ? ` in ${column.unit}` : ""}` : column.readAs}; ${column.filled} cells`
+                  : "◌ not used: see the problems below"}
+            </Typography>
+            <QuietButton
+              name={`${out ? "Use" : "Leave out"}: ${column.heading}`}
+              onClick={() => set(column.heading, out ? undefined : "")}
+            >
+              {out ? "Use" : "Leave out"}
+            </QuietButton>
+          </Box>
+        );
+      })}
+    </Box>
+  );
+}
+
+const kindWords: Record<Schemas["CharacterKind"], string> = {
+  categorical: "states",
+  ordered: "ordered states",
+  count: "count",
+  length: "length",
+  ratio: "number",
+  angle: "angle",
+};
+
+function ProblemTable({ problems }: { problems: Schemas["FloraProblem"][] }) {
+  if (problems.length === 0) return <Typography>Every cell was understood.</Typography>;
+  return (
+    <>
+      <Box
+        component="table"
+        sx={{
+          borderCollapse: "collapse",
+          width: "100%",
+          "& td, & th": {
+            textAlign: "left",
+            verticalAlign: "top",
+            borderBottom: "1px dotted",
+            borderColor: "rule",
+            py: 0.5,
+            pr: 1.5,
+          },
+        }}
+      >
+        <thead>
+          <tr>
+            {["", "Sheet", "Row", "Column", "What is wrong"].map((it, i) => (
+              <th key={i} scope="col">
+                <Typography variant="caption">
+                  {it || <span style={{ position: "absolute", left: -9999 }}>Severity</span>}
+                </Typography>
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {problems.slice(0, MOST_LISTED).map((it, i) => (
+            <tr key={i}>
+              <td>
+                <Typography
+                  variant="body2"
+                  sx={{
+                    color: it.severity === "error" ? "signal.conflict" : "signal.open",
+                    whiteSpace: "nowrap",
+                    fontWeight: 700,
+                  }}
+                >
+                  {it.severity === "error" ? "✕ in the way" : "? look"}
+                </Typography>
+              </td>
+              <td>{it.sheet}</td>
+              <td>{it.row || ""}</td>
+              <td>{it.column}</td>
+              <td>{it.message}</td>
+            </tr>
+          ))}
+        </tbody>
+      </Box>
+      {problems.length > MOST_LISTED && (
+        <Typography variant="body2">and {problems.length - MOST_LISTED} more.</Typography>
+      )}
+    </>
+  );
+}

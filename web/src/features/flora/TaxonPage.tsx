@@ -1,0 +1,309 @@
+import { Box, Button, Link, TextField, Typography } from "@mui/material";
+import { useEffect, useState } from "react";
+import { Link as RouterLink, useParams } from "react-router";
+import type { Schemas } from "../../api/client";
+import { Page, Part } from "../../app/Page";
+import { QuietButton } from "../../app/QuietButton";
+import { keep, kept } from "../../offline/store";
+import { Plate } from "../../plates/Plate";
+import type { Variation } from "../../plates/traits";
+import { organNames } from "../bench/PlantFigure";
+import { leadLetter, today } from "../bench/walks";
+import { CautionMarks } from "../taxa/Cautions";
+import { TaxonLabel } from "../taxa/TaxonLabel";
+import { originWords } from "./FloraList";
+import { GlossaryDialog } from "./GlossaryDialog";
+import { GridMap } from "./GridMap";
+import { useCharacters, useTaxon } from "./queries";
+import { YearStrip } from "./YearStrip";
+
+const variations: [Variation, string][] = [
+  ["typical", "Typical"],
+  ["small", "Small"],
+  ["large", "Large"],
+  ["shade", "Shade leaf"],
+];
+
+/** Everything that a flora knows of a taxon, drawn first. */
+export function TaxonPage() {
+  const { floraId = "", taxonId = "" } = useParams();
+  const page = useTaxon(floraId, taxonId, today());
+  if (!page.data) {
+    return (
+      <Page title="Taxon">
+        <Typography role="status">
+          {page.isError
+            ? "This taxon can’t be shown: the flora hasn’t it, or the server doesn’t answer."
+            : "Fetching the taxon …"}
+        </Typography>
+      </Page>
+    );
+  }
+  return <Shown key={taxonId} flora={floraId} page={page.data} />;
+}
+
+function Shown({ flora, page }: { flora: string; page: Schemas["TaxonPage"] }) {
+  const { taxon } = page;
+  const facts = taxon.facts;
+  const characters = useCharacters(flora);
+  const [variation, setVariation] = useState<Variation>("typical");
+  const [term, setTerm] = useState<string>();
+  const hasShade = page.description.some((cell) => cell.shade);
+  const term_ = characters.data?.find((c) => c.id === term);
+  const nameOf = (id: string) => characters.data?.find((c) => c.id === id)?.name ?? id;
+  const to = (it: Schemas["Taxon"]) => `/flora/${flora}/taxa/${it.id}`;
+  return (
+    <Page
+      title={taxon.name}
+      aside={
+        <Link component={RouterLink} to={`/flora/${flora}`}>
+          To the list
+        </Link>
+      }
+    >
+      <Typography sx={{ mt: -1.5 }}>
+        <TaxonLabel name={taxon.name} authorship={taxon.authorship} />
+        {facts?.meaning && <> · “{facts.meaning}”</>}
+        {taxon.family && ` · ${taxon.family}`}
+        {taxon.rank !== "species" && ` · ${taxon.rank}`}
+      </Typography>
+      <Typography color="text.secondary">
+        {facts && facts.commonNames.length > 0 ? facts.commonNames.join(", ") : taxon.commonName}
+        {facts && facts.synonyms.length > 0 && (
+          <>
+            {" "}
+            · once <TaxonLabel name={facts.synonyms.join(", ")} />
+          </>
+        )}
+      </Typography>
+      {page.namesakes.length > 0 && (
+        <Typography variant="body2">
+          <strong>◐ Its common name is shared</strong> with <TaxonLinks flora={flora} taxa={page.namesakes} />.
+        </Typography>
+      )}
+      {taxon.cautions.length > 0 && (
+        <Box
+          role="note"
+          aria-label="Cautions"
+          sx={{
+            bgcolor: "signal.cautionWash",
+            borderLeft: "4px solid",
+            borderColor: "signal.caution",
+            px: 1.5,
+            py: 0.75,
+            my: 1.5,
+          }}
+        >
+          <CautionMarks cautions={taxon.cautions} /> {taxon.cautionNote}
+          <Typography variant="caption" sx={{ display: "block", color: "text.secondary" }}>
+            Local law, the landowner’s word and licensed or medical advice come first.
+          </Typography>
+        </Box>
+      )}
+      <Box
+        sx={{
+          display: "grid",
+          gap: { xs: 2, md: 3 },
+          gridTemplateColumns: { xs: "1fr", md: "minmax(0, 1.75fr) minmax(0, 1fr)" },
+          mt: 1.5,
+        }}
+      >
+        <Box>
+          {page.description.length > 0 ? (
+            <>
+              <Box sx={{ border: 1, borderColor: "rule", bgcolor: "background.paper" }}>
+                <Plate name={taxon.name} description={page.description} variation={variation} />
+              </Box>
+              <Box
+                role="group"
+                aria-label="Which plant is drawn"
+                sx={{ display: "flex", flexWrap: "wrap", gap: 1, mt: 1, mb: 2 }}
+              >
+                {variations
+                  .filter(([it]) => it !== "shade" || hasShade)
+                  .map(([it, words]) => (
+                    <Button
+                      key={it}
+                      aria-pressed={variation === it}
+                      variant={variation === it ? "contained" : "outlined"}
+                      onClick={() => setVariation(it)}
+                    >
+                      {words}
+                    </Button>
+                  ))}
+              </Box>
+              <Part id="description" title="Description">
+                {page.prose.map((part) => (
+                  <Typography key={part.organ} sx={{ mb: 0.75 }}>
+                    <strong>{organNames[part.organ]}.</strong> {part.text}
+                  </Typography>
+                ))}
+              </Part>
+            </>
+          ) : (
+            <Typography>
+              This taxon isn’t described in this flora{page.below.length > 0 && "; those below it are"}.
+            </Typography>
+          )}
+          <MemoryAids flora={flora} taxon={taxon.id} />
+        </Box>
+        <Box>
+          {page.keyMarks.length > 0 && (
+            <Part id="marks" title="Know it by">
+              <Box component="ul" sx={{ pl: 2.5, m: 0 }}>
+                {page.keyMarks.map((mark) => (
+                  <li key={mark.character}>
+                    <QuietButton name={mark.text} onClick={() => setTerm(mark.character)}>
+                      {mark.text}
+                    </QuietButton>
+                    <Typography component="span" variant="body2" color="text.secondary">
+                      {mark.others === 0 ? "no other taxon here" : `shared with ${mark.others}`}
+                    </Typography>
+                  </li>
+                ))}
+              </Box>
+            </Part>
+          )}
+          {page.lookAlikes.length > 0 && (
+            <Part id="lookalikes" title="Taken for">
+              {page.lookAlikes.map((it) => (
+                <Box key={it.taxon.id} sx={{ mb: 1.25 }}>
+                  <Link component={RouterLink} to={to(it.taxon)}>
+                    <TaxonLabel name={it.taxon.name} />
+                  </Link>{" "}
+                  {it.taxon.family !== taxon.family && (
+                    <Typography component="span" variant="body2" color="text.secondary">
+                      ({it.taxon.family}){" "}
+                    </Typography>
+                  )}
+                  <CautionMarks cautions={it.taxon.cautions} />
+                  {it.character && (
+                    <Typography variant="body2">
+                      <strong>{nameOf(it.character)}:</strong> {it.own} here, {it.other} there.{" "}
+                      <Box component="span" sx={{ color: it.canBeSeen ? "signal.support" : "signal.absent" }}>
+                        {it.canBeSeen ? "● can be seen now" : "◌ not at this time of the year"}
+                      </Box>
+                    </Typography>
+                  )}
+                </Box>
+              ))}
+            </Part>
+          )}
+          {(page.related.length > 0 || page.below.length > 0 || page.line.length > 0) && (
+            <Part id="kin" title="Kin">
+              {page.line.length > 0 && (
+                <Typography variant="body2">
+                  In: <TaxonLinks flora={flora} taxa={page.line} />
+                </Typography>
+              )}
+              {page.below.length > 0 && (
+                <Typography variant="body2">
+                  {taxon.rank === "genus" ? "Species" : "Forms"}: <TaxonLinks flora={flora} taxa={page.below} />
+                </Typography>
+              )}
+              {page.related.length > 0 && (
+                <Typography variant="body2">
+                  {taxon.rank === "hybrid"
+                    ? "Parents and groups"
+                    : taxon.rank === "aggregate"
+                      ? "Members"
+                      : "Hybrids and aggregates"}
+                  : <TaxonLinks flora={flora} taxa={page.related} />
+                </Typography>
+              )}
+            </Part>
+          )}
+          {facts && facts.phenology.length > 0 && (
+            <Part id="year" title="The year">
+              <YearStrip phenology={facts.phenology} today={new Date()} />
+            </Part>
+          )}
+          <Part id="where" title="Where">
+            <Typography variant="body2">
+              {[
+                facts ? originWords[facts.origin] : "",
+                facts?.establishment ?? "",
+                (facts?.habitats ?? []).join(", "),
+                facts?.elevationFrom !== null && facts?.elevationFrom !== undefined
+                  ? `${facts.elevationFrom} to ${facts.elevationTo} m`
+                  : "",
+              ]
+                .filter(Boolean)
+                .join(" · ")}
+            </Typography>
+            {facts && <GridMap cells={facts.cells} all={page.cells} kept={facts.isSensitive} />}
+          </Part>
+          {page.keys.length > 0 && (
+            <Part id="keys" title="In the keys">
+              {page.keys.map((it) => (
+                <Typography key={it.keyVersion + it.couplet + it.lead} variant="body2">
+                  <Link component={RouterLink} to={`/keys/${it.keyVersion}`}>
+                    {it.title}
+                  </Link>
+                  , {it.couplet}
+                  {leadLetter(it.lead)}
+                </Typography>
+              ))}
+            </Part>
+          )}
+          <Typography variant="body2">
+            <Link component={RouterLink} to={`/records?taxon=${encodeURIComponent(taxon.name)}`}>
+              Its records
+            </Link>
+          </Typography>
+        </Box>
+      </Box>
+      {term_ && (
+        <GlossaryDialog
+          characters={[term_]}
+          marked={page.description.find((c) => c.character === term)?.states.map((s) => s.state)}
+          onClose={() => setTerm(undefined)}
+        />
+      )}
+    </Page>
+  );
+}
+
+function TaxonLinks({ flora, taxa }: { flora: string; taxa: Schemas["Taxon"][] }) {
+  return (
+    <>
+      {taxa.map((it, i) => (
+        <span key={it.id}>
+          {i > 0 && ", "}
+          <Link component={RouterLink} to={`/flora/${flora}/taxa/${it.id}`}>
+            <TaxonLabel name={it.name} />
+          </Link>
+        </span>
+      ))}
+    </>
+  );
+}
+
+/** One's own words to remember it by, kept on this device. */
+function MemoryAids({ flora, taxon }: { flora: string; taxon: string }) {
+  const name = `aid:${flora}:${taxon}`;
+  const [text, setText] = useState<string>();
+  useEffect(() => {
+    let current = true;
+    void kept<string>(name).then((found) => current && setText(found ?? ""));
+    return () => {
+      current = false;
+    };
+  }, [name]);
+  if (text === undefined) return null;
+  return (
+    <Part id="aids" title="Your own memory aids">
+      <TextField
+        multiline
+        minRows={2}
+        label="How do you remember it?"
+        helperText="Kept on this device only."
+        value={text}
+        onChange={(event) => {
+          setText(event.target.value);
+          void keep(name, event.target.value);
+        }}
+      />
+    </Part>
+  );
+}
