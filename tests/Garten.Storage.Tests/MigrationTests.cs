@@ -22,6 +22,7 @@ public sealed class MigrationTests : IAsyncLifetime
         {
             ["0001_start.sql"] = "4a1b81ae42ff950ed4e8149b8fd7ebdc9ea080aba2a9e6f81a963c3959ecbe35",
             ["0002_evidence.sql"] = "679957efd53a624be61f2fd79b836dbd5cdc0eb201373b128f1bd513e9927b62",
+            ["0003_floras.sql"] = "7aa1ed0077cf74a6450ade85e6f457ad31bb49be42b78fb63331610fbb8f08d6",
         };
         var assembly = typeof(Migrator).Assembly;
         var found = assembly.GetManifestResourceNames().Where(n => n.EndsWith(".sql", StringComparison.Ordinal)).ToDictionary(n => n, n =>
@@ -37,7 +38,7 @@ public sealed class MigrationTests : IAsyncLifetime
     {
         await Task.WhenAll(Enumerable.Range(0, 4).Select(_ => Task.Run(() => Migrator.Migrate(_database.ConnectionString))));
         await using var source = NpgsqlDataSource.Create(_database.ConnectionString);
-        Assert.Equal(2L, await source.CreateCommand("select count(*) from schemaversions").ExecuteScalarAsync(TestContext.Current.CancellationToken));
+        Assert.Equal(3L, await source.CreateCommand("select count(*) from schemaversions").ExecuteScalarAsync(TestContext.Current.CancellationToken));
     }
 
     [Fact]

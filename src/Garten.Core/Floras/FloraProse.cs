@@ -57,14 +57,15 @@ public static class FloraProse
         return !character.IsQuantity && (character.Id == "growth-form" || name.Split(' ').Any(w => w.Length > 3 && value.Contains(w, StringComparison.OrdinalIgnoreCase))) ? value : $"{name} {value}";
     }
 
+    private static readonly string[] OrganTails = [" of the leaf", " of the leaves", " of the twig", " of the buds", " of the stem", " of the flower", " of the fruit", " beneath the leaf", " of the young stem", " of the ripe fruit"];
+
     // "length of the leaf" stands under the leaf: "length".
     private static string Short(Character character)
     {
         var name = character.Name;
-        foreach (var tail in new[] { " of the ", " on the " })
+        foreach (var tail in OrganTails)
         {
-            var at = name.LastIndexOf(tail, StringComparison.Ordinal);
-            if (at > 0 && name[(at + tail.Length)..].Split(' ').Length <= 2) name = name[..at];
+            if (name.EndsWith(tail, StringComparison.Ordinal)) return name[..^tail.Length];
         }
         return name;
     }

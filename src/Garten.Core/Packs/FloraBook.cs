@@ -125,7 +125,8 @@ public sealed class FloraBook
 
     private LookAlike Difference(string id, Taxon other, DateOnly day)
     {
-        var best = _table.Characters.Select(c => (Character: c, Separation: Identification.Separation.Of(c, Cell(id, c.Id), Cell(other.Id, c.Id), _likelihood), CanBeSeen: c.CanBeSeen(day, _table.Seasons)))
+        // Where it grows is no difference of the plant.
+        var best = _table.Characters.Where(c => c.Organ != Organ.Site).Select(c => (Character: c, Separation: Identification.Separation.Of(c, Cell(id, c.Id), Cell(other.Id, c.Id), _likelihood), CanBeSeen: c.CanBeSeen(day, _table.Seasons)))
             .Where(c => c.Separation > 0)
             .OrderByDescending(c => c.Separation >= Telling).ThenByDescending(c => c.Separation >= Telling && c.CanBeSeen).ThenBy(c => c.Separation >= Telling ? c.Character.EffortSeconds / c.Character.Reliability : -c.Separation).ThenBy(c => c.Character.Id, StringComparer.Ordinal).ToList();
         if (best.Count == 0) return new LookAlike(other, "", "", "", 0, false);

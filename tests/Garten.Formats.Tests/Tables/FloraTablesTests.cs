@@ -18,7 +18,7 @@ public sealed class FloraTablesTests
         var files = new Dictionary<string, (string, byte[])>(StringComparer.Ordinal) { ["matrix"] = ("matrix.csv", Encoding.UTF8.GetBytes(matrix)) };
         if (characters is not null) files["characters"] = ("characters.csv", Encoding.UTF8.GetBytes(characters));
         if (taxa is not null) files["taxa"] = ("taxa.csv", Encoding.UTF8.GetBytes(taxa));
-        return FloraImporter.Read(files, []);
+        return FloraImporter.Read(files, [], stop: TestContext.Current.CancellationToken);
     }
 
     private static CharacterDescription Cell(FloraReading reading, string character) => reading.Table.Descriptions.Single().Characters.Single(c => c.Character == character);
@@ -111,7 +111,7 @@ public sealed class FloraTablesTests
     public void TextInAnotherEncodingIsReadAndSaid()
     {
         var files = new Dictionary<string, (string, byte[])>(StringComparer.Ordinal) { ["matrix"] = ("m.csv", Encoding.Latin1.GetBytes("taxon;colour\nA b;bläulich\nC d;rot\n")) };
-        var reading = FloraImporter.Read(files, []);
+        var reading = FloraImporter.Read(files, [], stop: TestContext.Current.CancellationToken);
         Assert.Contains("bläulich", reading.Table.Characters[0].States.Select(s => s.Name));
         Assert.Contains(reading.Problems, p => p.Code == "file.encoding");
     }
@@ -128,14 +128,14 @@ public sealed class FloraTablesTests
     public void AWorkbookIsReadWithItsFormulasDatesAndMergedCellsSaid()
     {
         var sound = Workbook("<row r='1'><c r='A1' t='inlineStr'><is><t>taxon</t></is></c><c r='B1' t='inlineStr'><is><t>petals</t></is></c></row><row r='2'><c r='A2' t='inlineStr'><is><t>A b</t></is></c><c r='B2'><f>2+3</f><v>5</v></c></row><row r='3'><c r='A3' t='inlineStr'><is><t>C d</t></is></c><c r='B3' s='1'><v>45000</v></c></row>", "");
-        var reading = FloraImporter.Read(new Dictionary<string, (string, byte[])>(StringComparer.Ordinal) { ["matrix"] = ("m.xlsx", sound) }, []);
+        var reading = FloraImporter.Read(new Dictionary<string, (string, byte[])>(StringComparer.Ordinal) { ["matrix"] = ("m.xlsx", sound) }, [], stop: TestContext.Current.CancellationToken);
         Assert.True(reading.IsSound, string.Join(' ', reading.Problems));
         Assert.Equal(5, reading.Table.Descriptions.Single().Characters.Single().Range!.Low);
         Assert.Contains(reading.Problems, p => p.Code == "cell.formula" && (p.Row, p.Column) == (2, "B"));
         Assert.Contains(reading.Problems, p => p.Code == "cell.date" && (p.Row, p.Column) == (3, "B"));
         var merged = Workbook("<row r='1'><c r='A1' t='inlineStr'><is><t>taxon</t></is></c><c r='B1' t='inlineStr'><is><t>petals</t></is></c></row><row r='2'><c r='A2' t='inlineStr'><is><t>A b</t></is></c><c r='B2'><v>5</v></c></row>", "<mergeCells count='1'><mergeCell ref='B2:B3'/></mergeCells>");
-        Assert.Contains(FloraImporter.Read(new Dictionary<string, (string, byte[])>(StringComparer.Ordinal) { ["matrix"] = ("m.xlsx", merged) }, []).Problems, p => p.Code == "cells.merged" && p.Row == 2 && p.Severity == ProblemSeverity.Error);
-        Assert.Contains(FloraImporter.Read(new Dictionary<string, (string, byte[])>(StringComparer.Ordinal) { ["matrix"] = ("m.xlsx", sound[..200]) }, []).Problems, p => p.Code == "workbook.unreadable");
+        Assert.Contains(FloraImporter.Read(new Dictionary<string, (string, byte[])>(StringComparer.Ordinal) { ["matrix"] = ("m.xlsx", merged) }, [], stop: TestContext.Current.CancellationToken).Problems, p => p.Code == "cells.merged" && p.Row == 2 && p.Severity == ProblemSeverity.Error);
+        Assert.Contains(FloraImporter.Read(new Dictionary<string, (string, byte[])>(StringComparer.Ordinal) { ["matrix"] = ("m.xlsx", sound[..200]) }, [], stop: TestContext.Current.CancellationToken).Problems, p => p.Code == "workbook.unreadable");
     }
 
     private static byte[] Workbook(string rows, string behind)

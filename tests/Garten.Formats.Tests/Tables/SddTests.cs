@@ -19,7 +19,7 @@ public sealed class SddTests
     public void TheDemoComesBackAsItWentOut()
     {
         var flora = new Flora("torvane", "Torvane", TorvaneFlora.Taxa, TorvaneFlora.Table);
-        var read = SddReader.Read("torvane.xml", Written(flora), []);
+        var read = SddReader.Read("torvane.xml", Written(flora), [], TestContext.Current.CancellationToken);
         Assert.Empty(read.Problems);
         Assert.Equal(flora.Taxa.Select(t => (t.Id, t.Name, t.Authorship, t.Rank)), read.Taxa.Select(t => (t.Id, t.Name, t.Authorship, t.Rank)));
         Assert.Equal(flora.Table!.Characters.Select(c => (c.Id, c.Name, c.Kind, string.Join('|', c.States.Select(s => s.Id + s.Name + s.Definition)))), read.Table.Characters.Select(c => (c.Id, c.Name, c.Kind, string.Join('|', c.States.Select(s => s.Id + s.Name + s.Definition)))));
@@ -44,20 +44,20 @@ public sealed class SddTests
     [InlineData("<Datasets><Dataset/></Datasets>", "sdd.namespace")]
     [InlineData("<Datasets><Dataset>", "sdd.xml")]
     [InlineData("no xml", "sdd.xml")]
-    public void WhatIsNoSddIsRefused(string text, string code) => Assert.Equal(code, Assert.Single(SddReader.Read("x.xml", Encoding.UTF8.GetBytes(text), []).Problems).Code);
+    public void WhatIsNoSddIsRefused(string text, string code) => Assert.Equal(code, Assert.Single(SddReader.Read("x.xml", Encoding.UTF8.GetBytes(text), [], TestContext.Current.CancellationToken).Problems).Code);
 
     [Fact]
     public void NestingWithoutEndIsRefusedBeforeAnythingIsBuilt()
     {
         var text = string.Concat(Enumerable.Repeat("<a>", 2_000_000));
-        Assert.Equal("sdd.depth", Assert.Single(SddReader.Read("x.xml", Encoding.UTF8.GetBytes(text), []).Problems).Code);
+        Assert.Equal("sdd.depth", Assert.Single(SddReader.Read("x.xml", Encoding.UTF8.GetBytes(text), [], TestContext.Current.CancellationToken).Problems).Code);
     }
 
     [Fact]
     public void WhatPointsNowhereIsNamedWithItsLine()
     {
         var text = $"<Datasets xmlns='{SddWriter.Namespace}'><Dataset>\n<TaxonNames><TaxonName id='t1'><Representation><Label>A b</Label></Representation></TaxonName></TaxonNames>\n<CodedDescriptions><CodedDescription id='d1'><Scope><TaxonName ref='t9'/></Scope></CodedDescription>\n<CodedDescription id='d2'><Scope><TaxonName ref='t1'/></Scope><SummaryData>\n<Categorical ref='c9'/></SummaryData></CodedDescription></CodedDescriptions></Dataset></Datasets>";
-        var problems = SddReader.Read("x.xml", Encoding.UTF8.GetBytes(text), []).Problems;
+        var problems = SddReader.Read("x.xml", Encoding.UTF8.GetBytes(text), [], TestContext.Current.CancellationToken).Problems;
         Assert.Contains(problems, p => p.Code == "taxon.unknown" && p.Row == 3);
         Assert.Contains(problems, p => p.Code == "character.unknown" && p.Row == 5);
     }

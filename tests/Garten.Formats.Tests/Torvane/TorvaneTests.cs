@@ -169,8 +169,8 @@ public sealed class TorvaneTests(ITestOutputHelper output)
     [InlineData("tail", "long", "is no character")]
     public void ADescriptionThatContradictsItselfIsSaidWithItsCell(string character, string value, string says)
     {
-        var matrix = SheetReader.Read("matrix.csv", System.Text.Encoding.UTF8.GetBytes($"taxon,leaf-tip,{character}\nVellorna alata,pointed,{value}\n")).Sheet!;
-        var read = FloraTables.Read(new FloraSheets(matrix), ShippedGlossary.Seasons, ShippedGlossary.Characters);
+        var matrix = SheetReader.Read("matrix.csv", System.Text.Encoding.UTF8.GetBytes($"taxon,leaf-tip,{character}\nVellorna alata,pointed,{value}\n"), TestContext.Current.CancellationToken).Sheet!;
+        var read = FloraTables.Read(new FloraSheets(matrix), ShippedGlossary.Seasons, ShippedGlossary.Characters, TestContext.Current.CancellationToken);
         var problem = Assert.Single(read.Problems);
         Assert.Contains(says, problem.Message, StringComparison.Ordinal);
         Assert.Equal(character, problem.Column);

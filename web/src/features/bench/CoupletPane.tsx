@@ -242,6 +242,7 @@ function Terms(props: {
         sx={{
           position: "relative",
           zIndex: 1,
+          display: "inline",
           font: "inherit",
           verticalAlign: "baseline",
           textDecoration: "underline dotted",

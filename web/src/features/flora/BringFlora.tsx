@@ -160,7 +160,21 @@ export function BringFlora() {
               borderColor: "rule",
             }}
           >
-            <Button component="label" variant={field === "matrix" ? "contained" : "outlined"} sx={{ minWidth: 190 }}>
+            <Box
+              component="label"
+              sx={{
+                position: "relative",
+                display: "inline-flex",
+                alignItems: "center",
+                minHeight: 44,
+                minWidth: 190,
+                px: 2,
+                border: field === "matrix" ? 2 : 1,
+                borderColor: field === "matrix" ? "primary.main" : "text.primary",
+                fontWeight: 600,
+                "&:focus-within": { outline: "3px solid", outlineColor: "primary.main", outlineOffset: 2 },
+              }}
+            >
               {label}
               <Box
                 component="input"
@@ -169,9 +183,9 @@ export function BringFlora() {
                 aria-label={`File: ${label}`}
                 accept={field === "sdd" ? ".xml" : ".csv,.tsv,.txt,.xlsx"}
                 onChange={(event) => choose(field, (event.target as HTMLInputElement).files?.[0])}
-                sx={{ position: "absolute", opacity: 0, inset: 0, cursor: "pointer" }}
+                sx={{ position: "absolute", opacity: 0, inset: 0, width: "100%", cursor: "pointer" }}
               />
-            </Button>
+            </Box>
             <Typography variant="body2" sx={{ flex: "1 1 14rem" }}>
               {files[field] ? (
                 <strong>✓ {files[field].name}</strong>

@@ -128,7 +128,7 @@ export function FloraList() {
           <Box sx={{ display: "flex", alignItems: "center", gap: 2, flexWrap: "wrap" }}>
             <Typography variant="body2" color="text.secondary" role="status" sx={{ flex: 1 }}>
               {list.data
-                ? `${list.data.found} taxa${narrowed ? " fit" : ""}.`
+                ? `${list.data.found === 1 ? "1 taxon" : `${list.data.found} taxa`}${narrowed ? (list.data.found === 1 ? " fits" : " fit") : ""}.`
                 : list.isError
                   ? "The list can’t be fetched just now."
                   : "Fetching the list …"}

@@ -64,7 +64,7 @@ export function Glossary() {
       </Box>
       <Typography variant="body2" color="text.secondary" role="status">
         {characters.data
-          ? `${shown.length} characters, ${shown.reduce((sum, c) => sum + c.states.length, 0)} states.`
+          ? `${shown.length === 1 ? "1 character" : `${shown.length} characters`}, ${shown.reduce((sum, c) => sum + c.states.length, 0)} states.`
           : characters.isError
             ? "The glossary can’t be fetched just now."
             : "Fetching the glossary …"}
