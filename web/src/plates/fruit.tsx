@@ -435,6 +435,30 @@ const makers: Record<string, (size: number, fill: string, traits: Traits) => Rea
       </>
     );
   },
+  spores: (size, fill) => (
+    <>
+      <Ink
+        d={line([
+          [0, size],
+          [0, size * 0.7],
+        ])}
+        width={2}
+      />
+      <Ink d={disc(0, size * 0.4, size * 0.32)} fill={fill} width={1.4} />
+      <Ink
+        d={[20, 60, 100, 140, 180, 220]
+          .map((a) =>
+            line([turn([0, -size * 0.32], a), turn([0, -size * 0.2], a)].map(([x, y]): Point => [x, y + size * 0.4])),
+          )
+          .join("")}
+        width={1}
+      />
+      <Ink
+        d={[-0.5, -0.3, 0.35, 0.52].map((x) => `M${x * size} ${size * (0.75 + Math.abs(x) * 0.4)}h.01`).join("")}
+        width={2.4}
+      />
+    </>
+  ),
   nutlets: (size, fill) => (
     <Ink
       d={[

@@ -425,7 +425,8 @@ export function habit(traits: Traits): Drawn {
     };
   }
   if (form === "climber") {
-    const twining = traits.state("climbing-organ") === "twining";
+    const organ = traits.state("climbing-organ") ?? "twining";
+    const twining = organ === "twining";
     const h = height;
     return {
       ...base,
@@ -433,7 +434,26 @@ export function habit(traits: Traits): Drawn {
       node: (
         <>
           {ground(h * 0.35)}
-          <Ink d={`M${-h * 0.015} 0V${-h}M${h * 0.015} 0V${-h}`} faint />
+          {organ !== "none" && <Ink d={`M${-h * 0.015} 0V${-h}M${h * 0.015} 0V${-h}`} faint />}
+          {organ === "hooks" && (
+            <Ink
+              d={[0.15, 0.3, 0.45, 0.6, 0.75, 0.9]
+                .map((t) => `M${h * 0.05} ${-h * t}q${h * 0.05} 0 ${h * 0.05} ${h * 0.035}`)
+                .join("")}
+              width={1.8}
+            />
+          )}
+          {organ === "rootlets" && (
+            <Ink
+              d={[0.12, 0.24, 0.36, 0.48, 0.6, 0.72, 0.84]
+                .map(
+                  (t) =>
+                    `M${h * 0.09} ${-h * t}L${h * 0.02} ${-h * (t - 0.01)}M${h * 0.09} ${-h * (t + 0.02)}L${h * 0.02} ${-h * (t + 0.03)}`,
+                )
+                .join("")}
+              width={1}
+            />
+          )}
           <Ink
             d={smooth(
               Array.from({ length: 17 }, (_, i): Point => [

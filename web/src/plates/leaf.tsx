@@ -216,6 +216,22 @@ function veins(blade: Blade, traits: Traits): string {
     }
     return path;
   }
+  if (kind === "palmate") {
+    for (const [reach, t] of [
+      [0.55, 0.72],
+      [0.86, 0.46],
+      [0.8, 0.22],
+    ] as const) {
+      for (const s of [-1, 1]) {
+        path += smooth([
+          [0, 0],
+          [s * at(t) * reach * 0.45, -t * blade.length * 0.62],
+          [s * at(t) * reach, -t * blade.length],
+        ]);
+      }
+    }
+    return path;
+  }
   const pairs =
     traits.state("leaf-shape") === "needle" ? 0 : Math.min(11, Math.max(4, Math.round(5 + blade.length / blade.width)));
   for (let i = 1; i <= pairs; i++) {

@@ -15,7 +15,7 @@ export function GlossaryDialog({
   return (
     <Dialog open onClose={onClose} aria-labelledby="term-title" fullWidth maxWidth="md">
       <DialogTitle id="term-title">{characters.map((c) => c.name).join(" · ")}</DialogTitle>
-      <DialogContent>
+      <DialogContent tabIndex={0}>
         {characters.map((character) => (
           <section key={character.id} aria-label={character.name}>
             {characters.length > 1 && (
