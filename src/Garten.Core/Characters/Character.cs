@@ -133,11 +133,16 @@ public sealed record CharacterState(string Id, string Name, string Definition, I
 /// <param name="Unit">Unit of numbers that are typed without one, and in which its values are shown: mm, cm, m; may be empty.</param>
 /// <param name="Definition">What it is; may be empty.</param>
 /// <param name="Trap">What it is easily misjudged by; may be empty.</param>
+/// <param name="TrendOf">For a trend up the stem: the measured character whose series it derives from, see <see cref="Trend"/>; else empty.</param>
 public sealed record Character(
     string Id, string Name, Organ Organ, CharacterKind Kind, IReadOnlyList<CharacterState> States, IReadOnlyList<string> Nouns, IReadOnlyList<string> Measures,
     double Reliability, double Detection, int EffortSeconds, Tool Tool, Handling Handling, IReadOnlyList<Phenophase> SeenIn, Applicability? Needs = null,
-    string Family = "", string SizeGroup = "", IReadOnlyList<string>? RatioOf = null, string MeasuredFrom = "", string Unit = "", string Definition = "", string Trap = "")
+    string Family = "", string SizeGroup = "", IReadOnlyList<string>? RatioOf = null, string MeasuredFrom = "", string Unit = "", string Definition = "", string Trap = "", string TrendOf = "")
 {
+    /// <summary>Id of the state of a trend: it falls from low to top, stays level, or rises.</summary>
+    /// <param name="direction">Below 0: it falls; 0: level; above 0: it rises.</param>
+    public static string Trend(int direction) => direction < 0 ? "falling" : direction > 0 ? "rising" : "level";
+
     /// <summary>Whether it is measured or counted.</summary>
     [JsonIgnore]
     public bool IsQuantity => Kind is not (CharacterKind.Categorical or CharacterKind.Ordered);

@@ -45,7 +45,16 @@ public sealed record EvidenceItem(
             else AddScorings(items, character, byCharacter, options);
         }
         foreach (var ratio in table.Characters.Where(c => c.RatioOf is [_, _] && !items.Exists(i => i.Character.Id == c.Id))) AddRatio(items, ratio, observations, options);
+        foreach (var trend in table.Characters.Where(c => c.TrendOf.Length > 0 && !items.Exists(i => i.Character.Id == c.Id))) AddTrend(items, trend, observations);
         return Dependent(items, options);
+    }
+
+    // Of a series up the stem: rising, level or falling is a character of its own.
+    private static void AddTrend(List<EvidenceItem> items, Character trend, IReadOnlyList<Observation> observations)
+    {
+        var looks = observations.Where(o => o.Character == trend.TrendOf && Class(o) == (false, false) && o.Readings.Count > 0).ToList();
+        if (StemSeries.Trend(looks.SelectMany(o => o.Readings)) is not { } direction || trend.IndexOf(Character.Trend(direction)) is not (>= 0 and var state)) return;
+        items.Add(new(trend, [state], false, false, null, 0, 0, looks.Max(o => o.Sureness), false, 1, "Derived from the series up the stem.", Couplets(looks)));
     }
 
     // Of two measured characters, in the same light: paired where both have as many readings.

@@ -57,12 +57,30 @@ public static class StemSeries
     public static string? InWords(IEnumerable<Reading> readings, QuantityKind kind)
     {
         ArgumentNullException.ThrowIfNull(readings);
-        var counted = readings.Where(r => r.Struck.Length == 0).ToLookup(r => r.At, r => r.Value, StringComparer.Ordinal);
-        var means = Places.Where(counted.Contains).Select(p => (Place: p, Mean: counted[p].Average())).ToList();
+        var means = Means(readings);
         if (means.Count < 2) return null;
-        var change = means[^1].Mean / means[0].Mean;
-        var trend = change > 1 + LeastTrend ? "it rises" : change < 1 - LeastTrend ? "it falls" : "no trend";
+        var trend = Direction(means) switch { > 0 => "it rises", < 0 => "it falls", _ => "no trend" };
         return $"Up the stem: {string.Join(", ", means.Select(m => $"{m.Place} {ReadingText.Show(m.Mean, kind)}"))}; {trend}.";
+    }
+
+    /// <summary>The trend of a series: 1 rising, -1 falling, 0 level; null where readings come from fewer than two places.</summary>
+    public static int? Trend(IEnumerable<Reading> readings)
+    {
+        ArgumentNullException.ThrowIfNull(readings);
+        var means = Means(readings);
+        return means.Count < 2 ? null : Direction(means);
+    }
+
+    private static List<(string Place, double Mean)> Means(IEnumerable<Reading> readings)
+    {
+        var counted = readings.Where(r => r.Struck.Length == 0).ToLookup(r => r.At, r => r.Value, StringComparer.Ordinal);
+        return [.. Places.Where(counted.Contains).Select(p => (p, counted[p].Average()))];
+    }
+
+    private static int Direction(List<(string Place, double Mean)> means)
+    {
+        var change = means[^1].Mean / means[0].Mean;
+        return change > 1 + LeastTrend ? 1 : change < 1 - LeastTrend ? -1 : 0;
     }
 }
 

@@ -101,7 +101,7 @@ internal static class CharacterSheet
         }
         foreach (var character in found)
         {
-            foreach (var other in (character.RatioOf ?? []).Concat(character.Needs is { } needs ? [needs.Character] : []).Where(o => !rows.ContainsKey(o)))
+            foreach (var other in (character.RatioOf ?? []).Concat(character.TrendOf.Length > 0 ? [character.TrendOf] : []).Concat(character.Needs is { } needs ? [needs.Character] : []).Where(o => !rows.ContainsKey(o)))
             {
                 problems.Add(new(ProblemSeverity.Error, "character.unknown", sheet.Name, rows[character.Id], "", $"{character.Name} speaks of a character “{other}” that isn't in the table."));
             }
@@ -171,6 +171,7 @@ internal static class CharacterSheet
             MeasuredFrom = Cell("measured"),
             Definition = Cell("definition", "description"),
             Trap = Cell("trap"),
+            TrendOf = Cell("trend_of"),
         };
     }
 

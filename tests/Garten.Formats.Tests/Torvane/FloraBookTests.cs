@@ -2,6 +2,7 @@ using Garten.Core.Characters;
 using Garten.Core.Evidence;
 using Garten.Core.Floras;
 using Garten.Core.Packs;
+using Garten.Core.Quantities;
 using Xunit;
 
 namespace Garten.Formats.Tests.Torvane;
@@ -97,5 +98,18 @@ public sealed class FloraBookTests
         var joined = CharacterTable.Join([new([Of("a", "b")], [Described("one", "a")], []), new([Of("a", "c")], [Described("two", "c")], []), new([Of("a", "b")], [Described("three", "b")], [])]);
         Assert.Equal(["shape", "2/shape"], joined.Characters.Select(c => c.Id));
         Assert.Equal(["shape", "2/shape", "shape"], joined.Descriptions.Select(d => d.Characters[0].Character));
+    }
+
+    [Fact]
+    public void ASeriesUpTheStemIsACharacterOfItsOwn()
+    {
+        Reading At(double value, string place) => new(value, "", 1, At: place);
+        Observation Leaves(params Reading[] readings) => new(Guid.NewGuid(), "leaf-length", Outcome.Seen, [], false, readings, 0, 0, Sureness.Sure, new(), Tool.Ruler, "2026-06-15", "");
+        EvidenceItem? Trend(Observation look) => EvidenceItem.Pool([look], TorvaneFlora.Table, EvidenceOptions.Default).FirstOrDefault(i => i.Character.Id == "leaf-size-trend");
+        // 80, 62 and 40 mm from low to top: down to a half, more than a tenth.
+        var item = Trend(Leaves(At(80, "low"), At(62, "middle"), At(40, "top")))!;
+        Assert.Equal("falling", item.Character.States[Assert.Single(item.States)].Id);
+        Assert.Equal("level", Trend(Leaves(At(80, "low"), At(84, "top")))!.Character.States[1].Id);
+        Assert.Null(Trend(Leaves(At(80, "low"), At(84, "low"))));
     }
 }

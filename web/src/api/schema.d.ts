@@ -647,6 +647,11 @@ export interface components {
              * @default
              */
             trap: string;
+            /**
+             * @description For a trend up the stem: the measured character whose series it derives from, see string Character.Trend(int direction); else empty.
+             * @default
+             */
+            trendOf: string;
         };
         /** @description What a taxon is like in one character. */
         CharacterDescription: {

@@ -223,6 +223,31 @@ function sexes(state: string): Drawn {
   };
 }
 
+/** A stem whose leaves grow smaller, stay alike or grow larger upwards. */
+function sizes(state: string): Drawn {
+  const at = [14, 4, -6, -16];
+  const size = (i: number) => (state === "falling" ? 13 - i * 3 : state === "rising" ? 4 + i * 3 : 8.5);
+  return {
+    toScale: false,
+    words: `leaves ${state}`,
+    box: [-22, -26, 44, 48],
+    node: (
+      <>
+        <Ink d="M0 20V-22" width={1.6} />
+        <Ink
+          d={at
+            .map((y, i) => {
+              const [s, n] = [i % 2 ? 1 : -1, size(i)];
+              return `M0 ${y}q${s * n * 0.5} ${-n * 0.7} ${s * n * 1.4} ${-n * 0.4}q${-s * n * 0.5} ${n * 0.7} ${-s * n * 1.4} ${n * 0.4}Z`;
+            })
+            .join("")}
+          fill={wash("green")}
+        />
+      </>
+    ),
+  };
+}
+
 const reactions: Record<string, string> = {
   acid: "M-14 10H14M-14 10V-2M-8 10V4",
   neutral: "M-14 10H14M-3 10V-4M3 10V-4",
@@ -248,6 +273,7 @@ export function stateFigure(character: { id: string; organ: string }, state: str
       box: [-18, -16, 36, 32],
       node: <Ink d={reactions[state] ?? ""} width={2} />,
     };
+  if (character.id === "leaf-size-trend") return sizes(state);
   if (character.id === "life-span") return underground(withStates(spans[state] ?? {}));
   if (character.id === "suckers")
     return underground(withStates({ "underground-type": state === "suckers" ? "runners" : "taproot" }));

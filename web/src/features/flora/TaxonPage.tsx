@@ -6,7 +6,10 @@ import { Page, Part } from "../../app/Page";
 import { QuietButton } from "../../app/QuietButton";
 import { keep, kept } from "../../offline/store";
 import { Plate } from "../../plates/Plate";
-import type { Variation } from "../../plates/traits";
+import { bark } from "../../plates/details";
+import { habit } from "../../plates/habit";
+import type { Traits, Variation } from "../../plates/traits";
+import { twig, twigDetail } from "../../plates/twig";
 import { organNames } from "../bench/PlantFigure";
 import { leadLetter, today } from "../bench/walks";
 import { CautionMarks } from "../taxa/Cautions";
@@ -22,6 +25,16 @@ const variations: [Variation, string][] = [
   ["small", "Small"],
   ["large", "Large"],
   ["shade", "Shade leaf"],
+];
+
+// What is left to look at when the leaves are down.
+const winterParts = [
+  twig,
+  (traits: Traits) => twigDetail(traits, "tip"),
+  (traits: Traits) => twigDetail(traits, "node"),
+  (traits: Traits) => twigDetail(traits, "foot"),
+  bark,
+  habit,
 ];
 
 /** Everything that a flora knows of a taxon, drawn first. */
@@ -46,9 +59,7 @@ function Shown({ flora, page }: { flora: string; page: Schemas["TaxonPage"] }) {
   const { taxon } = page;
   const facts = taxon.facts;
   const characters = useCharacters(flora);
-  const [variation, setVariation] = useState<Variation>("typical");
   const [term, setTerm] = useState<string>();
-  const hasShade = page.description.some((cell) => cell.shade);
   const term_ = characters.data?.find((c) => c.id === term);
   const nameOf = (id: string) => characters.data?.find((c) => c.id === id)?.name ?? id;
   const to = (it: Schemas["Taxon"]) => `/flora/${flora}/taxa/${it.id}`;
@@ -111,27 +122,7 @@ function Shown({ flora, page }: { flora: string; page: Schemas["TaxonPage"] }) {
         <Box>
           {page.description.length > 0 ? (
             <>
-              <Box sx={{ border: 1, borderColor: "rule", bgcolor: "background.paper" }}>
-                <Plate name={taxon.name} description={page.description} variation={variation} />
-              </Box>
-              <Box
-                role="group"
-                aria-label="Which plant is drawn"
-                sx={{ display: "flex", flexWrap: "wrap", gap: 1, mt: 1, mb: 2 }}
-              >
-                {variations
-                  .filter(([it]) => it !== "shade" || hasShade)
-                  .map(([it, words]) => (
-                    <Button
-                      key={it}
-                      aria-pressed={variation === it}
-                      variant={variation === it ? "contained" : "outlined"}
-                      onClick={() => setVariation(it)}
-                    >
-                      {words}
-                    </Button>
-                  ))}
-              </Box>
+              <PlateChoice page={page} />
               <Part id="description" title="Description">
                 {page.prose.map((part) => (
                   <Typography key={part.organ} sx={{ mb: 0.75 }}>
@@ -261,6 +252,53 @@ function Shown({ flora, page }: { flora: string; page: Schemas["TaxonPage"] }) {
         />
       )}
     </Page>
+  );
+}
+
+/** The plate, and which plant of the taxon it shows. */
+function PlateChoice({ page }: { page: Schemas["TaxonPage"] }) {
+  const [variation, setVariation] = useState<Variation>("typical");
+  const [winter, setWinter] = useState(false);
+  const hasTwig = page.description.some((cell) => cell.character === "bud-arrangement");
+  const hasShade = page.description.some((cell) => cell.shade);
+  const { taxon } = page;
+  return (
+    <>
+      <Box sx={{ border: 1, borderColor: "rule", bgcolor: "background.paper" }}>
+        <Plate
+          name={taxon.name}
+          description={page.description}
+          variation={variation}
+          only={winter ? winterParts : undefined}
+        />
+      </Box>
+      <Box
+        role="group"
+        aria-label="Which plant is drawn"
+        sx={{ display: "flex", flexWrap: "wrap", gap: 1, mt: 1, mb: 2 }}
+      >
+        {variations
+          .filter(([it]) => it !== "shade" || hasShade)
+          .map(([it, words]) => (
+            <Button
+              key={it}
+              aria-pressed={!winter && variation === it}
+              variant={!winter && variation === it ? "contained" : "outlined"}
+              onClick={() => {
+                setWinter(false);
+                setVariation(it);
+              }}
+            >
+              {words}
+            </Button>
+          ))}
+        {hasTwig && (
+          <Button aria-pressed={winter} variant={winter ? "contained" : "outlined"} onClick={() => setWinter(true)}>
+            Winter twig
+          </Button>
+        )}
+      </Box>
+    </>
   );
 }
 
