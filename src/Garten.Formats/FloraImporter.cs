@@ -68,7 +68,7 @@ public static class FloraImporter
             // Columns keep their order; one that was left out is passed over.
             var at = original.Header.Count == left.Count ? i : left.FindIndex(h => Sheet.Plain(h) == Sheet.Plain(original.Header[i]));
             var heading = at >= 0 ? left[at] : "";
-            var character = heading.Length == 0 ? null : flora.Table.Characters.FirstOrDefault(c => Sheet.Plain(c.Id) == Sheet.Plain(heading) || Sheet.Plain(c.Name) == Sheet.Plain(heading) || c.Id == FloraTables.IdOf(heading));
+            var character = heading.Length == 0 ? null : flora.Table.Characters.FirstOrDefault(c => Sheet.Plain(c.Id) == Sheet.Plain(heading) || Sheet.Plain(c.Name) == Sheet.Plain(heading) || c.Id == FloraTables.IdOf(heading) || Sheet.Plain(c.Name) == Sheet.Plain(heading.Split('(', '[')[0]));
             columns.Add(new FloraColumn(original.Header[i], character?.Name ?? (heading.Length > 0 && MatrixColumns.SaysOfTaxon(heading) ? $"{heading} of the taxon" : ""), character?.Kind, character?.Unit ?? "", character?.States.Count ?? 0, original.Rows.Count(r => !DescriptionCell.IsUnknown(r.Cell(i)))));
         }
         return columns;

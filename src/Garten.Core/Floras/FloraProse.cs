@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Text.Json.Serialization;
 using Garten.Core.Characters;
 using Garten.Core.Quantities;
 
@@ -6,8 +7,18 @@ namespace Garten.Core.Floras;
 
 /// <summary>What a description says of one organ, in the style of floras.</summary>
 /// <param name="Organ">The organ.</param>
-/// <param name="Text">The sentence, without the organ's name in front.</param>
-public sealed record ProsePart(Organ Organ, string Text);
+/// <param name="Items">What is said of it, character by character, in the order of the sentence.</param>
+public sealed record ProsePart(Organ Organ, IReadOnlyList<ProseItem> Items)
+{
+    /// <summary>The sentence, without the organ's name in front.</summary>
+    [JsonIgnore]
+    public string Text => string.Join("; ", Items.Select(i => i.Text)) + ".";
+}
+
+/// <summary>What is said of one character.</summary>
+/// <param name="Character">Id of the character.</param>
+/// <param name="Text">The words.</param>
+public sealed record ProseItem(string Character, string Text);
 
 /// <summary>Writes descriptions as floras do: organ by organ, states with their frequency, ranges as they were typed.</summary>
 public static class FloraProse
@@ -18,7 +29,7 @@ public static class FloraProse
         ArgumentNullException.ThrowIfNull(description);
         var cells = description.ToDictionary(c => c.Character, StringComparer.Ordinal);
         return [.. characters.Where(c => cells.TryGetValue(c.Id, out var cell) && cell.Applies).GroupBy(c => c.Organ).OrderBy(g => g.Key)
-            .Select(organ => new ProsePart(organ.Key, string.Join("; ", organ.Select(c => Sentence(c, cells[c.Id]))) + "."))];
+            .Select(organ => new ProsePart(organ.Key, [.. organ.Select(c => new ProseItem(c.Id, Sentence(c, cells[c.Id])))]))];
     }
 
     /// <summary>What a cell says, in words: "opposite, rarely in threes", "(4–)5–8(–10) cm", "not there", "unknown".</summary>

@@ -72,7 +72,8 @@ internal sealed record MatrixColumns(IReadOnlyList<Character> All, IReadOnlyList
     {
         var cells = Filled(matrix, column);
         var (name, unit) = Unit(heading);
-        var id = FloraTables.IdOf(heading);
+        // One spelling for both, so that what the program knows to draw is drawn.
+        var id = FloraTables.IdOf(heading).Replace("color", "colour", StringComparison.Ordinal);
         var numbers = cells.Count(c => char.IsAsciiDigit(c.TrimStart('(', '<', '>', '≥', '≤', '~', 'c', '.', ' ').FirstOrDefault()));
         if (cells.Count > 0 && numbers >= 0.9 * cells.Count)
         {

@@ -1643,12 +1643,19 @@ export interface components {
          * @enum {unknown}
          */
         ProblemSeverity: "warning" | "error";
+        /** @description What is said of one character. */
+        ProseItem: {
+            /** @description Id of the character. */
+            character: string;
+            /** @description The words. */
+            text: string;
+        };
         /** @description What a description says of one organ, in the style of floras. */
         ProsePart: {
             /** @description The organ. */
             organ: components["schemas"]["Organ"];
-            /** @description The sentence, without the organ's name in front. */
-            text: string;
+            /** @description What is said of it, character by character, in the order of the sentence. */
+            items: components["schemas"]["ProseItem"][];
         };
         /**
          * @description What kind of number a measured or counted character has.

@@ -1,4 +1,4 @@
-import { Box } from "@mui/material";
+import { Box, useMediaQuery, type Theme } from "@mui/material";
 import { useMemo } from "react";
 import type { Schemas } from "../api/client";
 import { ligule, stem, underground } from "./details";
@@ -7,7 +7,10 @@ import { fruit, seed, sorus } from "./fruit";
 import { habit } from "./habit";
 import { inflorescence } from "./inflorescence";
 import { leaf } from "./leaf";
-import { barOf, type Drawn } from "./pen";
+import { Cell } from "./Cell";
+import { plateSx } from "./plateSx";
+import { type Drawn } from "./pen";
+import { stateFigure } from "./StateFigure";
 import { traitsOf, type Traits, type Variation } from "./traits";
 import { twig } from "./twig";
 
@@ -51,65 +54,74 @@ export function partsOf(traits: Traits): Drawn[] {
 }
 
 const MOST_PARTS = 7;
-const WIDTH = 640;
-const HABIT = 200;
-const CELL = { width: 146, height: 176 };
-const LABEL = 20;
+// A phone has room for two parts beside the plant, a page for three; letters keep their size.
+const wide = { width: 640, habit: 200, columns: 3, cell: { width: 146, height: 176 }, least: 250 };
+const narrow = { width: 372, habit: 150, columns: 2, cell: { width: 111, height: 140 }, least: 200 };
+const MOST_LETTERS = 14;
 
-/** What can't be drawn is written small: smell, sap, sexes, feel. */
-function notesOf(traits: Traits): string[] {
-  const notes: string[] = [];
-  const smell = traits.state("leaf-smell");
-  if (smell && smell !== "none") notes.push(`✽ smells ${smell === "foul" ? "unpleasant" : `of ${smell}`}`);
-  if (traits.state("twig-sap") === "milky") notes.push("◖ milky sap");
-  if (traits.state("sexuality") === "dioecious") notes.push("♀ ♂ on separate plants");
-  if (traits.state("leaf-substance") === "fleshy") notes.push("◍ fleshy leaves");
-  if (traits.state("leaf-persistence") === "evergreen") notes.push("❄ evergreen");
-  return notes;
+// What no part of the plate shows is annotated: a small figure with a word, organ by organ.
+const annotated: { id: string; organ: string; word: string; silent?: string[] }[] = [
+  { id: "life-span", organ: "habit", word: "" },
+  { id: "leaf-arrangement", organ: "leaf", word: "leaves" },
+  { id: "leaf-persistence", organ: "leaf", word: "" },
+  { id: "leaf-smell", organ: "leaf", word: "smell:", silent: ["none"] },
+  { id: "leaf-substance", organ: "leaf", word: "leaf", silent: ["thin"] },
+  { id: "leaf-size-trend", organ: "leaf", word: "leaf size" },
+  { id: "twig-sap", organ: "twig", word: "sap" },
+  { id: "bark-texture", organ: "bark", word: "bark" },
+  { id: "bark-colour", organ: "bark", word: "bark" },
+  { id: "suckers", organ: "underground", word: "" },
+  { id: "sexuality", organ: "flower", word: "" },
+  { id: "catkin-time", organ: "inflorescence", word: "catkins" },
+  { id: "stamen-place", organ: "flower", word: "stamens", silent: ["inside"] },
+  { id: "calyx-form", organ: "flower", word: "calyx" },
+  { id: "fruit-colour", organ: "fruit", word: "fruit" },
+  { id: "fruit-condition", organ: "fruit", word: "fruit", silent: ["formed"] },
+  { id: "underground-type", organ: "underground", word: "" },
+  { id: "stem-interior", organ: "stem", word: "stem" },
+  { id: "stem-section", organ: "stem", word: "stem" },
+  { id: "climbing-organ", organ: "stem", word: "", silent: ["none"] },
+  { id: "habitat-kind", organ: "site", word: "" },
+  { id: "ground-wetness", organ: "site", word: "ground" },
+  { id: "soil-reaction", organ: "site", word: "soil" },
+];
+
+const MOST_NOTES = 12;
+const NOTE = { width: 74, height: 74 };
+
+interface Note {
+  words: string;
+  part: Drawn;
 }
 
-/** Puts a part into a cell, as large as it fits, with its bar. */
-export function Cell({
-  part,
-  x,
-  y,
-  width,
-  height,
-  label,
-}: {
-  part: Drawn;
-  x: number;
-  y: number;
-  width: number;
-  height: number;
-  label?: boolean;
-}) {
-  const room = height - (label === false ? 0 : LABEL);
-  const pad = 8;
-  const [left, top, w, h] = part.box;
-  const scale = Math.min((width - pad * 2) / w, (room - pad * 2) / h);
-  const [offsetX, offsetY] = [x + (width - w * scale) / 2 - left * scale, y + (room - h * scale) / 2 - top * scale];
-  const bar = barOf((width / scale) * 0.9);
-  const barWidth = bar.length * scale;
-  return (
-    <g>
-      {part.clipped ? (
-        <svg x={x + pad} y={y + pad} width={width - pad * 2} height={room - pad * 2} viewBox={part.box.join(" ")}>
-          {part.node}
-        </svg>
-      ) : (
-        <g transform={`translate(${offsetX} ${offsetY}) scale(${scale})`}>{part.node}</g>
-      )}
-      {part.toScale && label !== false && (
-        <g transform={`translate(${x + width / 2 - barWidth / 2 - 14} ${y + height - 12})`}>
-          <path d={`M0 -3v6M0 0H${barWidth}M${barWidth} -3v6`} stroke="currentColor" strokeWidth={1.1} fill="none" />
-          <text x={barWidth + 5} y={4} fontSize={11} fill="currentColor" fontFamily="inherit">
-            {bar.words}
-          </text>
-        </g>
-      )}
-    </g>
-  );
+// Ids of states as words where they don't say it themselves.
+const wordOf: Record<string, string> = {
+  "no-suckers": "no suckers",
+  foul: "unpleasant",
+  slack: "dune slack",
+  marsh: "salt marsh",
+  dioecious: "two sexes apart",
+  bisexual: "both sexes",
+  monoecious: "sexes apart on one plant",
+};
+
+/** What can't be drawn to scale: smell, sap, sexes, ground. */
+function notesOf(traits: Traits, parts: Drawn[]): Note[] {
+  const notes: Note[] = [];
+  const shows = (words: string) => parts.some((part) => part.words.startsWith(words));
+  // What a part of the plate shows already is left out.
+  const shown = new Set([
+    ...(shows("piece of stem") ? ["stem-interior", "stem-section"] : []),
+    ...(shows("underground") ? ["underground-type"] : []),
+    ...(shows("fruit") && !["plumed", "grain"].includes(traits.state("fruit-type") ?? "") ? ["fruit-colour"] : []),
+  ]);
+  for (const it of annotated.filter((a) => !shown.has(a.id))) {
+    const state = traits.state(it.id);
+    if (!state || it.silent?.includes(state)) continue;
+    const part = stateFigure(it, state);
+    if (part) notes.push({ part, words: `${it.word} ${wordOf[state] ?? state.replace(/-/g, " ")}`.trim() });
+  }
+  return notes.slice(0, MOST_NOTES);
 }
 
 interface Props {
@@ -122,15 +134,47 @@ interface Props {
   only?: ((traits: Traits) => Drawn)[];
 }
 
-const groundSx = {
-  "--plate-ground": (theme: { palette: { background: { paper: string } } }) => theme.palette.background.paper,
-};
-
 /** A taxon drawn from its own description, every part to scale with its bar. */
 export function Plate({ name, description, variation = "typical", small = false, only }: Props) {
   const traits = useMemo(() => traitsOf(description, variation), [description, variation]);
   const parts = useMemo(() => (only ? only.map((make) => make(traits)) : partsOf(traits)), [traits, only]);
-  const notes = small ? [] : notesOf(traits);
+  const isNarrow = useMediaQuery((theme: Theme) => theme.breakpoints.down("sm"));
+  const { width, habit: habitWidth, columns, cell, least } = isNarrow ? narrow : wide;
+  // The same for every variation: worked out and drawn once.
+  const notes = useMemo(() => {
+    const typical = traitsOf(description);
+    return small || only ? [] : notesOf(typical, partsOf(typical));
+  }, [small, only, description]);
+  const perRow = Math.floor(width / NOTE.width);
+  const strip = useMemo(
+    () =>
+      notes.map((note, i) => {
+        const [x, y] = [(i % perRow) * NOTE.width, Math.floor(i / perRow) * NOTE.height];
+        return (
+          <g key={note.words + i}>
+            <Cell
+              part={note.part}
+              x={x + 6}
+              y={y + 2}
+              width={NOTE.width - 12}
+              height={NOTE.height - 24}
+              label={false}
+            />
+            <text
+              x={x + NOTE.width / 2}
+              y={y + NOTE.height - 10}
+              fontSize={9.5}
+              textAnchor="middle"
+              fill="currentColor"
+              fontFamily="inherit"
+            >
+              {note.words.length > MOST_LETTERS ? `${note.words.slice(0, MOST_LETTERS - 1)}…` : note.words}
+            </text>
+          </g>
+        );
+      }),
+    [notes, perRow],
+  );
   const words = `${name}, drawn from its description${variation === "typical" ? "" : ` (${variation === "shade" ? "shade leaf" : variation})`}: ${parts.map((p) => p.words).join(", ")}.`;
   if (small) {
     const shown = parts.slice(0, 3);
@@ -140,7 +184,7 @@ export function Plate({ name, description, variation = "typical", small = false,
         viewBox={`0 0 ${shown.length * 100} 110`}
         role="img"
         aria-label={words}
-        sx={{ ...groundSx, display: "block", width: "100%", height: "auto", color: "text.primary" }}
+        sx={{ ...plateSx, display: "block", width: "100%", height: "auto" }}
       >
         {shown.map((part, i) => (
           <Cell key={i} part={part} x={i * 100} y={0} width={100} height={110} label={false} />
@@ -149,40 +193,36 @@ export function Plate({ name, description, variation = "typical", small = false,
     );
   }
   const [first, ...others] = parts;
-  const columns = 3;
   const rows = Math.max(1, Math.ceil(others.length / columns));
-  const height = Math.max(250, rows * CELL.height) + (notes.length > 0 ? 24 : 4);
+  const drawn = Math.max(least, rows * cell.height);
+  const height = drawn + Math.ceil(notes.length / perRow) * NOTE.height + 4;
   return (
     <Box
       component="svg"
-      viewBox={`0 0 ${WIDTH} ${height}`}
+      viewBox={`0 0 ${width} ${height}`}
       role="img"
-      aria-label={`${words} ${notes.map((n) => n.slice(2)).join(", ")}`}
+      aria-label={notes.length > 0 ? `${words} Noted beside: ${notes.map((n) => n.words).join(", ")}.` : words}
       sx={{
-        ...groundSx,
+        ...plateSx,
         display: "block",
         width: "100%",
         height: "auto",
-        color: "text.primary",
         bgcolor: "background.paper",
       }}
     >
-      {first && <Cell part={first} x={0} y={0} width={HABIT} height={Math.max(250, rows * CELL.height)} />}
+      {first && <Cell part={first} x={0} y={0} width={habitWidth} height={drawn} />}
       {others.map((part, i) => (
         <Cell
           key={i}
           part={part}
-          x={HABIT + (i % columns) * CELL.width}
-          y={Math.floor(i / columns) * CELL.height + (rows === 1 ? (250 - CELL.height) / 2 : 0)}
-          width={CELL.width}
-          height={CELL.height}
+          x={habitWidth + (i % columns) * cell.width}
+          y={Math.floor(i / columns) * cell.height + (rows === 1 ? (least - cell.height) / 2 : 0)}
+          width={cell.width}
+          height={cell.height}
         />
       ))}
-      {notes.length > 0 && (
-        <text x={12} y={height - 8} fontSize={12} fill="currentColor" fontFamily="inherit">
-          {notes.join("     ")}
-        </text>
-      )}
+      {notes.length > 0 && <path d={`M12 ${drawn}H${width - 12}`} stroke="currentColor" strokeOpacity={0.3} />}
+      <g transform={`translate(0 ${drawn})`}>{strip}</g>
     </Box>
   );
 }

@@ -8,7 +8,8 @@ import { leaf } from "./leaf";
 import { Ink, smooth, wash, type Drawn } from "./pen";
 import { withStates, type Traits } from "./traits";
 import { twig, twigDetail } from "./twig";
-import { Cell } from "./Plate";
+import { Cell } from "./Cell";
+import { plateSx } from "./plateSx";
 
 type Base = Record<string, string | number>;
 
@@ -314,14 +315,7 @@ export function StateFigure({
       component="svg"
       viewBox="0 0 80 80"
       aria-hidden="true"
-      sx={{
-        display: "block",
-        flex: "none",
-        width: size,
-        height: size,
-        color: "text.primary",
-        "--plate-ground": (theme: { palette: { background: { paper: string } } }) => theme.palette.background.paper,
-      }}
+      sx={{ ...plateSx, display: "block", flex: "none", width: size, height: size }}
     >
       <Cell part={part} x={0} y={0} width={80} height={80} label={false} />
     </Box>

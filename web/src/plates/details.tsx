@@ -390,11 +390,11 @@ export function bark(traits: Traits): Drawn {
   const next = hand(12);
   const marks =
     texture === "fissured"
-      ? Array.from({ length: 9 }, (_, i) =>
+      ? Array.from({ length: 8 }, (_, i) =>
           smooth([
-            [-16 + i * 4, -20 + next() * 6],
-            [-15 + i * 4 + (next() - 0.5) * 4, 0],
-            [-16 + i * 4 + (next() - 0.5) * 3, 20 - next() * 6],
+            [-14 + i * 4, -20 + next() * 6],
+            [-14 + i * 4 + (next() - 0.5) * 4, 0],
+            [-14 + i * 4 + (next() - 0.5) * 3, 20 - next() * 6],
           ]),
         ).join("")
       : texture === "peeling"

@@ -605,6 +605,17 @@ export function habit(traits: Traits): Drawn {
           ],
     node: (
       <>
+        {attitude === "floating" && (
+          <Ink
+            d={smooth([
+              [-h * 0.4, -h * 0.5],
+              [-h * 0.1, -h * 0.52],
+              [h * 0.2, -h * 0.49],
+              [h * 0.4, -h * 0.51],
+            ])}
+            dash="7 4"
+          />
+        )}
         {ground(h * 0.4)}
         <Ink d={smooth([[0, 0], ...[0.25, 0.5, 0.75, 1].map(bend)])} width={1.8} />
         {leaves.map((d, i) => (

@@ -124,7 +124,7 @@ function side(blade: Blade, traits: Traits, seed: number): Point[] {
 function outline(blade: Blade, traits: Traits): Point[] {
   const right = side(blade, traits, 3);
   const left = side(blade, traits, 5).map(([x, y]): Point => [-x, y]);
-  const foot = traits.state("leaf-base");
+  const foot = traits.state("leaf-base") ?? (traits.state("leaf-shape") === "kidney" ? "heart" : undefined);
   const w = blade.width;
   let base: Point[] = [];
   const skip =

@@ -93,8 +93,11 @@ const washes: Record<string, string> = {
   pale: "#e3d8b4",
 };
 
-export const wash = (colour: string | undefined, otherwise = "green") =>
-  washes[colour ?? otherwise] ?? washes[otherwise] ?? "none";
+/** A wash; at night a darker one of the same hue, so that the light ink on it is still seen. */
+export const wash = (colour: string | undefined, otherwise = "green") => {
+  const name = colour !== undefined && colour in washes ? colour : otherwise;
+  return `color-mix(in oklab, ${washes[name] ?? "transparent"}, var(--plate-shade, transparent) var(--plate-shading, 0%))`;
+};
 
 /** Short strokes over an area, inside of a half-width function along the y axis. */
 export function strokes(

@@ -1,5 +1,5 @@
-import { Box, Button, Link, TextField, Typography } from "@mui/material";
-import { useEffect, useState } from "react";
+import { Box, Button, ButtonBase, Link, TextField, Typography } from "@mui/material";
+import { Fragment, useEffect, useState } from "react";
 import { Link as RouterLink, useParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { Page, Part } from "../../app/Page";
@@ -7,7 +7,6 @@ import { QuietButton } from "../../app/QuietButton";
 import { keep, kept } from "../../offline/store";
 import { Plate } from "../../plates/Plate";
 import { bark } from "../../plates/details";
-import { habit } from "../../plates/habit";
 import type { Traits, Variation } from "../../plates/traits";
 import { twig, twigDetail } from "../../plates/twig";
 import { organNames } from "../bench/PlantFigure";
@@ -34,7 +33,6 @@ const winterParts = [
   (traits: Traits) => twigDetail(traits, "node"),
   (traits: Traits) => twigDetail(traits, "foot"),
   bark,
-  habit,
 ];
 
 /** Everything that a flora knows of a taxon, drawn first. */
@@ -126,7 +124,26 @@ function Shown({ flora, page }: { flora: string; page: Schemas["TaxonPage"] }) {
               <Part id="description" title="Description">
                 {page.prose.map((part) => (
                   <Typography key={part.organ} sx={{ mb: 0.75 }}>
-                    <strong>{organNames[part.organ]}.</strong> {part.text}
+                    <strong>{organNames[part.organ]}.</strong>{" "}
+                    {part.items.map((item, i) => (
+                      <Fragment key={item.character}>
+                        {i > 0 && "; "}
+                        <ButtonBase
+                          onClick={() => setTerm(item.character)}
+                          aria-label={`Term: ${item.text}`}
+                          sx={{
+                            display: "inline",
+                            font: "inherit",
+                            verticalAlign: "baseline",
+                            textAlign: "left",
+                            "&:hover, &:focus-visible": { textDecoration: "underline dotted", textUnderlineOffset: 4 },
+                          }}
+                        >
+                          {item.text}
+                        </ButtonBase>
+                      </Fragment>
+                    ))}
+                    .
                   </Typography>
                 ))}
               </Part>

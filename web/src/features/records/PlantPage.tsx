@@ -90,6 +90,10 @@ export function PlantPage() {
         >
           <Typography variant="body2" color="text.secondary">
             {i === 0 ? "Stands now" : "Earlier"} · seen on {day(it.eventDate)} · determined by {it.recorder.name}
+            {Object.entries(it.floras).length > 0 &&
+              ` · flora: ${Object.entries(it.floras)
+                .map(([id, version]) => `${id} ${version}`)
+                .join(", ")}`}
           </Typography>
           <Typography variant="h1" component="h2" id={it.id} sx={{ my: 0.5, fontSize: i === 0 ? "1.55rem" : "1.2rem" }}>
             <NamesLabel names={it.names} />
