@@ -46,7 +46,7 @@ public static class FloraImporter
         if (problems.Exists(p => p.Severity == ProblemSeverity.Error)) return Refused(problems);
         var flora = FloraTables.Read(new FloraSheets(sheets[Matrix], sheets.GetValueOrDefault("characters"), sheets.GetValueOrDefault("taxa"), sheets.GetValueOrDefault("states")), seasons, null, stop);
         var original = SheetReader.Read(files[Matrix].Name, files[Matrix].Content, stop).Sheet!;
-        return (flora with { Problems = [.. flora.Problems.Concat(problems).OrderByDescending(p => p.Severity)] }, Columns(original, sheets[Matrix], flora));
+        return (flora with { Problems = [.. flora.Problems.Concat(problems).OrderByDescending(p => p.Severity)] }, Columns(original, renamed, flora));
     }
 
     private static Sheet Renamed(Sheet sheet, IReadOnlyDictionary<string, string>? renamed) =>
@@ -59,15 +59,12 @@ public static class FloraImporter
         return kept.Count == sheet.Header.Count ? sheet : new Sheet(sheet.Name, [.. kept.Select(i => sheet.Header[i])], [.. sheet.Rows.Select(r => r with { Cells = [.. kept.Select(r.Cell)] })]);
     }
 
-    private static List<FloraColumn> Columns(Sheet original, Sheet read, FloraReading flora)
+    private static List<FloraColumn> Columns(Sheet original, IReadOnlyDictionary<string, string>? renamed, FloraReading flora)
     {
         var columns = new List<FloraColumn>();
-        var left = read.Header.ToList();
         for (var i = 1; i < original.Header.Count; i++)
         {
-            // Columns keep their order; one that was left out is passed over.
-            var at = original.Header.Count == left.Count ? i : left.FindIndex(h => Sheet.Plain(h) == Sheet.Plain(original.Header[i]));
-            var heading = at >= 0 ? left[at] : "";
+            var heading = renamed?.GetValueOrDefault(original.Header[i]) ?? original.Header[i];
             var character = heading.Length == 0 ? null : flora.Table.Characters.FirstOrDefault(c => Sheet.Plain(c.Id) == Sheet.Plain(heading) || Sheet.Plain(c.Name) == Sheet.Plain(heading) || c.Id == FloraTables.IdOf(heading) || Sheet.Plain(c.Name) == Sheet.Plain(heading.Split('(', '[')[0]));
             columns.Add(new FloraColumn(original.Header[i], character?.Name ?? (heading.Length > 0 && MatrixColumns.SaysOfTaxon(heading) ? $"{heading} of the taxon" : ""), character?.Kind, character?.Unit ?? "", character?.States.Count ?? 0, original.Rows.Count(r => !DescriptionCell.IsUnknown(r.Cell(i)))));
         }

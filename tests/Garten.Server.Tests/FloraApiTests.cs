@@ -17,9 +17,14 @@ public sealed class FloraApiTests(GartenServer server) : IClassFixture<GartenSer
         var form = new MultipartFormDataContent { { new StringContent(name), "name" } };
         foreach (var (field, content) in files)
         {
+            if (field == "columns")
+            {
+                form.Add(new StringContent(content), field);
+                continue;
+            }
             var part = new ByteArrayContent(Encoding.UTF8.GetBytes(content));
             part.Headers.ContentType = new MediaTypeHeaderValue("text/csv");
-            form.Add(part, field, field == "columns" ? "" : $"{field}.{(field == "sdd" ? "xml" : "csv")}");
+            form.Add(part, field, $"{field}.{(field == "sdd" ? "xml" : "csv")}");
         }
         return server.PostTextAsync(address, form);
     }
@@ -99,6 +104,7 @@ public sealed class FloraApiTests(GartenServer server) : IClassFixture<GartenSer
         Assert.Equal(["alvena-montis"], await Find("find=brontia"));
         Assert.Equal(["alvena-palus"], await Find("find=palsu"));
         Assert.Equal(["alvena-palus"], await Find("origin=introduced"));
+        Assert.Equal(422, (int)(await server.Client.GetAsync(new Uri("/api/v1/floras/found/taxa?origin=lost", UriKind.Relative), TestContext.Current.CancellationToken)).StatusCode);
         Assert.Equal(["alvena-montis"], await Find("day=2026-05-01"));
         Assert.Empty(await Find("find=nothing"));
         var page = await server.GetAsync("/api/v1/floras/found/taxa/alvena-montis?day=2026-05-01");

@@ -56,12 +56,14 @@ internal static class FloraEndpoints
             })
             .Produces<string>(200, "application/xml").Produces<ProblemReport>(404, Problem).WithName("getSdd").WithSummary("The same as SDD 1.1, the TDWG standard for descriptive data.");
 
-        floras.MapGet("/{id}/taxa", async (string id, string? find, string? family, string? growthForm, Origin? origin, string? day, Guid? place, int? from, FloraRepository repository, DeterminationRepository records, CancellationToken stop) =>
+        floras.MapGet("/{id}/taxa", async (string id, string? find, string? family, string? growthForm, string? origin, string? day, Guid? place, int? from, FloraRepository repository, DeterminationRepository records, CancellationToken stop) =>
             {
                 if (await repository.BookAsync(id, stop) is not { } book) return Unknown(null);
                 if (!IsDay(day, out var on)) return NoDay();
+                var cameBy = Enum.TryParse<Origin>(origin, ignoreCase: true, out var known) && Enum.IsDefined(known) && !char.IsDigit(origin![0]) ? known : (Origin?)null;
+                if (!string.IsNullOrEmpty(origin) && cameBy is null) return Problems.Result(422, "origin.invalid", "There is no such origin.", "Ask for native, introduced or doubtful.", "origin");
                 var names = place is { } at ? (await records.NamesAtAsync(at, stop)).ToHashSet(StringComparer.Ordinal) : null;
-                return Results.Ok(TaxonList.Of(book, new TaxonQuery(find ?? "", family ?? "", growthForm ?? "", origin, on), Math.Max(0, from ?? 0), names));
+                return Results.Ok(TaxonList.Of(book, new TaxonQuery(find ?? "", family ?? "", growthForm ?? "", cameBy, on), Math.Max(0, from ?? 0), names));
             })
             .Produces<TaxonList>().Produces<ProblemReport>(404, Problem).Produces<ProblemReport>(422, Problem).WithName("findTaxa").WithSummary("The taxa of a flora by any of their names, family, growth form, origin, what is in flower or fruit on a day, or recorded at a place.");
 

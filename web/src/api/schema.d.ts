@@ -3064,7 +3064,7 @@ export interface operations {
                 find?: string;
                 family?: string;
                 growthForm?: string;
-                origin?: components["schemas"]["Origin"];
+                origin?: string;
                 day?: string;
                 place?: string;
                 from?: number;

@@ -34,7 +34,7 @@ export const useTaxa = (flora: string | undefined, wanted: Wanted) =>
                 find: wanted.find || undefined,
                 family: wanted.family || undefined,
                 growthForm: wanted.growthForm || undefined,
-                origin: (wanted.origin || undefined) as Schemas["Origin"] | undefined,
+                origin: wanted.origin || undefined,
                 day: wanted.day || undefined,
                 place: wanted.place || undefined,
                 from: wanted.from,
@@ -88,7 +88,7 @@ export const useShowing = (flora: string, character: string | undefined) =>
       ),
   });
 
-/** The flora that is shown where none is named: the first that was published. */
+/** The flora that is shown where none is named: the largest that was published. */
 export function useFlora(id: string | undefined): {
   flora?: Schemas["FloraSummary"];
   floras: Schemas["FloraSummary"][];
@@ -99,7 +99,9 @@ export function useFlora(id: string | undefined): {
   const all = floras.data ?? [];
   return {
     floras: all,
-    flora: id ? all.find((f) => f.id === id) : (all.find((f) => f.version > 0) ?? all[0]),
+    flora: id
+      ? all.find((f) => f.id === id)
+      : [...all].sort((a, b) => Number(b.version > 0) - Number(a.version > 0) || b.taxa - a.taxa)[0],
     failed: floras.isError && !floras.data,
     loaded: floras.data !== undefined,
   };
