@@ -11,7 +11,7 @@ import type { Traits, Variation } from "../../plates/traits";
 import { twig, twigDetail } from "../../plates/twig";
 import { organNames } from "../bench/PlantFigure";
 import { leadLetter, today } from "../bench/walks";
-import { CautionMarks } from "../taxa/Cautions";
+import { CautionMarks, CautionNotes } from "../taxa/Cautions";
 import { TaxonLabel } from "../taxa/TaxonLabel";
 import { originWords } from "./FloraList";
 import { GlossaryDialog } from "./GlossaryDialog";
@@ -90,25 +90,9 @@ function Shown({ flora, page }: { flora: string; page: Schemas["TaxonPage"] }) {
           <strong>◐ Its common name is shared</strong> with <TaxonLinks flora={flora} taxa={page.namesakes} />.
         </Typography>
       )}
-      {taxon.cautions.length > 0 && (
-        <Box
-          role="note"
-          aria-label="Cautions"
-          sx={{
-            bgcolor: "signal.cautionWash",
-            borderLeft: "4px solid",
-            borderColor: "signal.caution",
-            px: 1.5,
-            py: 0.75,
-            my: 1.5,
-          }}
-        >
-          <CautionMarks cautions={taxon.cautions} /> {taxon.cautionNote}
-          <Typography variant="caption" sx={{ display: "block", color: "text.secondary" }}>
-            Local law, the landowner’s word and licensed or medical advice come first.
-          </Typography>
-        </Box>
-      )}
+      <Box sx={{ my: 1.5 }}>
+        <CautionNotes taxa={[taxon]} />
+      </Box>
       <Box
         sx={{
           display: "grid",
