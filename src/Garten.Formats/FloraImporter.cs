@@ -37,16 +37,17 @@ public static class FloraImporter
         if (!files.ContainsKey(Matrix)) return Refused([new(ProblemSeverity.Error, "file.missing", Matrix, 0, "", "The matrix is missing: a table whose first column is the taxon, with a column for each character.")]);
         var problems = new List<FloraProblem>();
         var sheets = new Dictionary<string, Sheet>(StringComparer.Ordinal);
+        Sheet? original = null;
         foreach (var (field, file) in files)
         {
             var reading = SheetReader.Read(file.Name, file.Content, stop);
             problems.AddRange(reading.Problems);
+            if (field == Matrix) original = reading.Sheet;
             if (reading.Sheet is { } sheet) sheets[field] = field == Matrix ? Renamed(sheet, renamed) : sheet;
         }
         if (problems.Exists(p => p.Severity == ProblemSeverity.Error)) return Refused(problems);
         var flora = FloraTables.Read(new FloraSheets(sheets[Matrix], sheets.GetValueOrDefault("characters"), sheets.GetValueOrDefault("taxa"), sheets.GetValueOrDefault("states")), seasons, null, stop);
-        var original = SheetReader.Read(files[Matrix].Name, files[Matrix].Content, stop).Sheet!;
-        return (flora with { Problems = [.. flora.Problems.Concat(problems).OrderByDescending(p => p.Severity)] }, Columns(original, renamed, flora));
+        return (flora with { Problems = [.. flora.Problems.Concat(problems).OrderByDescending(p => p.Severity)] }, Columns(original!, renamed, flora));
     }
 
     private static Sheet Renamed(Sheet sheet, IReadOnlyDictionary<string, string>? renamed) =>

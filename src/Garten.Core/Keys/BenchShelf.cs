@@ -78,7 +78,8 @@ public sealed class BenchShelf
         if (_usable.TryGetValue(map, out var known)) return known;
         if (_usable.Count >= MostMaps) _usable.Clear();
         var behind = taxa.ToList();
-        var spoken = map.Order.SelectMany(p => Readings(Keys.Find(p.Version)!, p.Couplet)).SelectMany(l => l).SelectMany(s => s.Claims).Select(c => c.Character).ToHashSet(StringComparer.Ordinal);
+        // Of plants that the flora describes it says what there is to see; reading every statement of a large key for that would take a second.
+        var spoken = behind.TrueForAll(Describes) ? [] : map.Order.SelectMany(p => Readings(Keys.Find(p.Version)!, p.Couplet)).SelectMany(l => l).SelectMany(s => s.Claims).Select(c => c.Character).ToHashSet(StringComparer.Ordinal);
         return _usable[map] = [.. Table.Characters.Select(c => c.Id).Where(c => spoken.Contains(c) || behind.Exists(t => likelihood.Described(c).GetValueOrDefault(t) is { Applies: true }))];
     }
 

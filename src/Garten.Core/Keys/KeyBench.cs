@@ -38,7 +38,7 @@ public sealed record OpenPath(string KeyVersion, string Couplet, double Share);
 /// <param name="Paths">The open couplets with their shares.</param>
 /// <param name="Sheet">The sheet put together, character by character.</param>
 /// <param name="NotNow">Ids of the characters that can't be seen at this time of the year.</param>
-/// <param name="Usable">Ids of the characters that say something of the plants behind these keys: those that any of them is described in, or that a lead speaks of.</param>
+/// <param name="Usable">Ids of the characters that say something of the plants behind these keys: those that any of them is described in; of keys to plants that the flora doesn't describe also those that a lead speaks of.</param>
 public sealed record BenchState(
     WalkState Walk, IReadOnlyList<TrailAnswer> Answers, IReadOnlyList<TrailAnswer> BySheet, IReadOnlyList<TrailAnswer> Against, IReadOnlyList<CoupletVerdict> Verdicts, IReadOnlyList<WeighedEnd> Ends, IReadOnlyList<WeakTurn> Turns,
     IReadOnlyList<OpenPath> Paths, IReadOnlyList<SheetLine> Sheet, IReadOnlyList<string> NotNow, IReadOnlyList<string> Usable);

@@ -531,7 +531,7 @@ export interface components {
             sheet: components["schemas"]["SheetLine"][];
             /** @description Ids of the characters that can't be seen at this time of the year. */
             notNow: string[];
-            /** @description Ids of the characters that say something of the plants behind these keys: those that any of them is described in, or that a lead speaks of. */
+            /** @description Ids of the characters that say something of the plants behind these keys: those that any of them is described in; of keys to plants that the flora doesn't describe also those that a lead speaks of. */
             usable: string[];
         };
         /**

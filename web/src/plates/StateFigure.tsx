@@ -61,7 +61,6 @@ const shown: Record<string, [(traits: Traits) => Drawn, Base]> = {
   "bud-arrangement": [twig, twigBase],
   pith: [(traits) => twigDetail(traits, "foot"), twigBase],
   "twig-sap": [(traits) => twigDetail(traits, "foot"), { ...twigBase, pith: "solid" }],
-  sorus: [sorus, {}],
   "sorus-shape": [sorus, { "sorus-place": "middle" }],
   "sorus-place": [sorus, { "sorus-shape": "round" }],
   "frond-division": [leaf, fern],

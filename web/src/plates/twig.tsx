@@ -124,10 +124,7 @@ export function twig(traits: Traits): Drawn {
   const thornLength = Math.min(gap * 1.25, traits.size("thorn-length") ?? 14);
   const top = thick * 0.36;
   const halfAt = (y: number) => top + ((thick / 2 - top) * y) / length;
-  const budFill = wash(
-    traits.state("bud-colour") ?? (colour === "green" ? "brown" : colour === "grey" ? "black" : "red-brown"),
-    "red-brown",
-  );
+  const budFill = wash(colour === "green" ? "brown" : colour === "grey" ? "black" : "red-brown", "red-brown");
   const nodes = [0.8, 1.95].map((n) => n * gap);
   const sides = nodes.map((y, i) => ({ y, at: isOpposite ? [-1, 1] : [i % 2 ? 1 : -1] }));
   const lenticels = Array.from({ length: 11 }, (_, i): Point => [

@@ -36,16 +36,16 @@ function Walk({ walkId }: { walkId: string }) {
   const couplet = reopened?.open ?? path;
   const at = couplet && { keyVersion: couplet.keyVersion, couplet: couplet.couplet.label };
   const verdict = bench.verdictOf(at);
-  // What says nothing of the plants behind these keys isn't asked for.
+  const asked = new Set(
+    verdict?.leads.flatMap((l) => l.statements.flatMap((st) => st.reading.claims.map((c) => c.character))) ?? [],
+  );
+  // What says nothing of the plants behind these keys isn't asked for, unless the couplet on the table does.
   const usable = bench.bench?.usable;
-  const characters = useMemo(
-    () => (bench.table?.characters ?? []).filter((c) => !usable || usable.length === 0 || usable.includes(c.id)),
-    [bench.table, usable],
+  const all = bench.table?.characters ?? [];
+  const characters = all.filter(
+    (c) => !usable || usable.length === 0 || usable.includes(c.id) || asked.has(c.id) || c.id === organ?.focus,
   );
   const seenNow = (character: Schemas["Character"]) => !bench.bench?.notNow.includes(character.id);
-  const asked = new Set(
-    verdict?.leads.flatMap((l) => l.statements.flatMap((s) => s.reading.claims.map((c) => c.character))) ?? [],
-  );
   const organs: OrganState[] = [...new Set(characters.map((c) => c.organ))].map((it) => {
     const own = characters.filter((c) => c.organ === it);
     const lines = bench.bench?.sheet.filter((l) => own.some((c) => c.id === l.character)) ?? [];
@@ -58,7 +58,7 @@ function Walk({ walkId }: { walkId: string }) {
     };
   });
   const look = (character: string) => {
-    const found = characters.find((c) => c.id === character);
+    const found = all.find((c) => c.id === character);
     if (found) setOrgan({ organ: found.organ, focus: character });
   };
   // A statement that fits lands on the sheet; one that isn't understood is weighed by hand.
@@ -287,7 +287,7 @@ function Walk({ walkId }: { walkId: string }) {
               {weakest && !reopened && (
                 <WeakestTurn
                   turn={weakest}
-                  character={characters.find((c) => c.id === weakest.character)?.name}
+                  character={all.find((c) => c.id === weakest.character)?.name}
                   onLook={() => look(weakest.character)}
                   onReopen={() => bench.reopen({ keyVersion: weakest.keyVersion, couplet: weakest.couplet })}
                 />
@@ -380,9 +380,7 @@ function Walk({ walkId }: { walkId: string }) {
       </Box>
       {term && (
         <GlossaryDialog
-          characters={(bench.table?.characters ?? []).filter((c) =>
-            term.claims.some((claim) => claim.character === c.id),
-          )}
+          characters={all.filter((c) => term.claims.some((claim) => claim.character === c.id))}
           marked={term.claims.flatMap((claim) => claim.states)}
           onClose={() => setTerm(undefined)}
         />
