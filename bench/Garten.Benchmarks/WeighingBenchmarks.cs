@@ -66,9 +66,3 @@ public class BenchStepBenchmarks
     [Benchmark(Description = "the walk with a sheet of 20 looks")]
     public int Step() => KeyBench.Follow(_shelf, _start, [new TrailAnswer(_start, "1", 0)], _sheet, [], new DateOnly(2026, 6, 1)).Ends.Count;
 }
-
-/// <summary>Runs the benchmarks that are asked for: <c>./garten bench --filter '*'</c>.</summary>
-public static class Program
-{
-    public static void Main(string[] args) => BenchmarkDotNet.Running.BenchmarkSwitcher.FromAssembly(typeof(Program).Assembly).Run(args);
-}

@@ -10,6 +10,7 @@ namespace Garten.Browser;
 public static partial class CoreExports
 {
     private static BenchShelf _shelf = new(new KeyShelf([]), CharacterTable.Empty, []);
+    private static ReadyFlora? _flora;
 
     /// <summary>Reads a key text.</summary>
     [JSExport]
@@ -26,6 +27,36 @@ public static partial class CoreExports
         _shelf = JsonSerializer.Deserialize(shelf, CoreJson.Default.Shelf)!.Ready();
         return "true";
     }
+
+    /// <summary>Takes a flora in its binary form, in place of the one that was there. Answers with its id.</summary>
+    [JSExport]
+    public static string LoadFlora(byte[] pack)
+    {
+        _flora = ReadyFlora.Read(pack);
+        return JsonSerializer.Serialize(_flora.Pack.Id, CoreJson.Default.String);
+    }
+
+    /// <summary>Works out some more of what later answers need; "false" when all is ready.</summary>
+    [JSExport]
+    public static string WarmUp(int characters) => _flora?.Sifter.WarmUp(characters) == true ? "true" : "false";
+
+    /// <summary>Sifts the loaded flora.</summary>
+    [JSExport]
+    public static string Sift(string request) => JsonSerializer.Serialize(JsonSerializer.Deserialize(request, CoreJson.Default.SiftRequest)!.Sift(Loaded()), CoreJson.Default.SiftResponse);
+
+    /// <summary>Holds taxa of the loaded flora against each other.</summary>
+    [JSExport]
+    public static string Contrast(string request) => JsonSerializer.Serialize(JsonSerializer.Deserialize(request, CoreJson.Default.ContrastRequest)!.Compare(Loaded()), CoreJson.Default.ContrastResult);
+
+    /// <summary>What is alone on a list of the loaded flora.</summary>
+    [JSExport]
+    public static string Giveaways(string request) => JsonSerializer.Serialize(JsonSerializer.Deserialize(request, CoreJson.Default.GiveawayRequest)!.Find(Loaded()), CoreJson.Default.GiveawayResponse);
+
+    /// <summary>Taxa of the loaded flora with what they are like.</summary>
+    [JSExport]
+    public static string Describe(string request) => JsonSerializer.Serialize(JsonSerializer.Deserialize(request, CoreJson.Default.DescribeRequest)!.Describe(Loaded()), CoreJson.Default.IReadOnlyListDescribedTaxon);
+
+    private static ReadyFlora Loaded() => _flora ?? throw new InvalidOperationException("No flora is loaded.");
 
     /// <summary>Follows the keys on the shelf.</summary>
     [JSExport]

@@ -16,6 +16,9 @@ public sealed class CommandStore(NpgsqlDataSource database, TimeProvider clock, 
     private static readonly DateOnly OldestDate = new(1753, 1, 1);
 
     private const int LongestName = 200;
+    private const int LongestCell = 20;
+    private const int MostNames = 100;
+    private const int MostHabitats = 30;
     private const int LongestNote = 10_000;
     private const int MostAnswers = 10_000;
     private const int MostObservations = 5_000;
@@ -100,6 +103,10 @@ public sealed class CommandStore(NpgsqlDataSource database, TimeProvider clock, 
         CheckText(place.Caution, "caution", "The caution", LongestNote, required: false);
         if (!(place.Latitude is >= -90 and <= 90)) throw Refused(422, "place.latitude", "The latitude isn't one.", "Give decimal degrees from -90 to 90, south negative.", "latitude");
         if (!(place.Longitude is >= -180 and <= 180)) throw Refused(422, "place.longitude", "The longitude isn't one.", "Give decimal degrees from -180 to 180, west negative.", "longitude");
+        CheckText(place.Cell, "cell", "The grid cell", LongestCell, required: false);
+        if (place.ElevationMetres is { } metres && !(metres is >= -500 and <= 9000)) throw Refused(422, "place.elevation", "The elevation isn't one.", "Give metres above the sea.", "elevationMetres");
+        if (place.Habitats is { Count: > MostHabitats }) throw Refused(422, "place.habitats", "These are too many habitats.", $"Give up to {MostHabitats}.", "habitats");
+        foreach (var habitat in place.Habitats ?? []) CheckText(habitat, "habitats", "A habitat", LongestName, required: true);
         // Half the circumference of the earth: no circle on it is larger.
         if (!(place.UncertaintyMetres is > 0 and <= 20_037_509)) throw Refused(422, "place.uncertainty", "The uncertainty isn't one.", "Give the radius in metres of the circle that holds the place, above 0.", "uncertaintyMetres");
     }
@@ -114,10 +121,32 @@ public sealed class CommandStore(NpgsqlDataSource database, TimeProvider clock, 
         CheckText(it.PlantLabel, "plantLabel", "The plant's label", LongestName, required: false);
         CheckText(it.Note, "note", "The note", LongestNote, required: false);
         var date = CheckDate(it.EventDate);
-        if (it.Answers.Count == 0) throw Refused(422, "trail.empty", "The trail has no answers.", "Follow the key to at least one answer first.", "answers");
+        var isSifted = it.StartKey.Length == 0;
+        if (isSifted) CheckNames(it);
+        else if (it.Answers.Count == 0) throw Refused(422, "trail.empty", "The trail has no answers.", "Follow the key to at least one answer first.", "answers");
         if (it.Answers.Count > MostAnswers) throw Refused(422, "trail.too-long", "The trail is too long.", $"A trail has at most {MostAnswers} answers.", "answers");
         if (!await DeterminationRepository.IsPlaceAsync(connection, it.PlaceId, stop)) throw Refused(422, "place.unknown", "This place isn't known.", "Choose one of the places, or add it first.", "placeId");
 
+        var walk = isSifted ? null : await FollowAsync(connection, it, stop);
+        if (await DeterminationRepository.IsDeterminationAsync(connection, it.DeterminationId, stop)) throw Refused(409, "determination.exists", "A determination of this id is there already.", "Make a new id: an earlier determination is never overwritten.", "determinationId");
+        if (await DeterminationRepository.PlaceOfPlantAsync(connection, it.PlantId, stop) is { } place && place != it.PlaceId) throw Refused(409, "plant.place", "This plant grows at another place.", "Name the place it was recorded at, or record another plant.", "placeId");
+        if (await DeterminationRepository.OccurrenceAsync(connection, it.OccurrenceId, stop) is { } seen && seen != (it.PlantId, date)) throw Refused(409, "occurrence.disagrees", "This look was of another plant or on another day.", "Make a new occurrence id for another day.", "occurrenceId");
+        var looks = await CheckObservationsAsync(connection, it, stop);
+        await DeterminationRepository.AddAsync(connection, it, date, walk is null ? it.Names : [.. walk.Standing.Select(s => s.Name)], walk?.Steps ?? [], clock.GetUtcNow(), stop);
+        foreach (var look in looks) await EvidenceRepository.AddAsync(connection, it.PlantId, it.Recorder.Id, look, clock.GetUtcNow(), stop);
+    }
+
+    // Found by sifting: what stands is what the recorder says; there is no trail to follow.
+    private static void CheckNames(RecordDeterminationCommand it)
+    {
+        if (it.Answers.Count > 0) throw Refused(422, "trail.without-key", "The answers are to no key.", "Say which key version the trail starts with.", "startKey");
+        if (it.Names.Count is 0 or > MostNames) throw Refused(422, "names.missing", it.Names.Count == 0 ? "No name is given." : "These are too many names.", $"Give 1 to {MostNames} names.", "names");
+        foreach (var name in it.Names) CheckText(name, "names", "A name", LongestName, required: true);
+        if (it.Names.Distinct(StringComparer.Ordinal).Count() != it.Names.Count) throw Refused(422, "names.twice", "A name is given twice.", "Give each name once.", "names");
+    }
+
+    private static async Task<WalkState> FollowAsync(NpgsqlConnection connection, RecordDeterminationCommand it, CancellationToken stop)
+    {
         var versions = it.Answers.Select(a => a.KeyVersion).Append(it.StartKey).Distinct(StringComparer.Ordinal).ToList();
         var shelf = new KeyShelf(await KeyRepository.ShelfAsync(connection, versions, stop));
         if (TrailCheck.Check(shelf, it.StartKey, it.Answers) is { } problem)
@@ -129,13 +158,7 @@ public sealed class CommandStore(NpgsqlDataSource database, TimeProvider clock, 
         {
             throw Refused(422, "trail.conclusion", "The names don't follow from the trail.", $"By these answers there stand: {Conclusion.InWords([.. walk.Standing.Select(s => s.Name)])}.", "names");
         }
-
-        if (await DeterminationRepository.IsDeterminationAsync(connection, it.DeterminationId, stop)) throw Refused(409, "determination.exists", "A determination of this id is there already.", "Make a new id: an earlier determination is never overwritten.", "determinationId");
-        if (await DeterminationRepository.PlaceOfPlantAsync(connection, it.PlantId, stop) is { } place && place != it.PlaceId) throw Refused(409, "plant.place", "This plant grows at another place.", "Name the place it was recorded at, or record another plant.", "placeId");
-        if (await DeterminationRepository.OccurrenceAsync(connection, it.OccurrenceId, stop) is { } seen && seen != (it.PlantId, date)) throw Refused(409, "occurrence.disagrees", "This look was of another plant or on another day.", "Make a new occurrence id for another day.", "occurrenceId");
-        var looks = await CheckObservationsAsync(connection, it, stop);
-        await DeterminationRepository.AddAsync(connection, it, date, walk, clock.GetUtcNow(), stop);
-        foreach (var look in looks) await EvidenceRepository.AddAsync(connection, it.PlantId, it.Recorder.Id, look, clock.GetUtcNow(), stop);
+        return walk;
     }
 
     // The looks that are new; those that are kept already must be of this plant.

@@ -73,17 +73,17 @@ public sealed class DeterminationRepository(NpgsqlDataSource database)
     {
         await using var connection = await database.OpenConnectionAsync(stop);
         var plants = await connection.Command(
-            """
-            select p.id, p.label, l.id, l.name, l.locality, l.latitude, l.longitude, l.uncertainty_metres, l.caution
+            $"""
+            select p.id, p.label, {PlaceRepository.Columns}
             from plant p join place l on l.id = p.place_id where p.id = $1
             """, id).ReadAllAsync(r => new PlantDetail(r.GetGuid(0), r.GetString(1), PlaceRepository.Read(r, 2), [], [], []), stop);
         if (plants.Count == 0) return null;
         var determinations = await connection.Command(
             """
-            select d.id, d.occurrence_id, d.event_date, d.recorded_at, w.id, w.name, d.name, d.names, d.start_key, k.title, d.trail, d.note, d.floras
+            select d.id, d.occurrence_id, d.event_date, d.recorded_at, w.id, w.name, d.name, d.names, coalesce(d.start_key, ''), coalesce(k.title, ''), d.trail, d.note, d.floras
             from determination d
             join person w on w.id = d.identified_by
-            join key_version k on k.hash = d.start_key
+            left join key_version k on k.hash = d.start_key
             where d.plant_id = $1
             order by d.number desc
             """, id).ReadAllAsync(r => new DeterminationDetail(r.GetGuid(0), r.GetGuid(1), r.GetFieldValue<DateOnly>(2), r.GetFieldValue<DateTimeOffset>(3),
@@ -106,18 +106,19 @@ public sealed class DeterminationRepository(NpgsqlDataSource database)
         await using var connection = await database.OpenConnectionAsync(stop);
         await using var command = connection.Command(
             $"""
-            select o.id, o.plant_id, p.label, l.id, l.name, l.locality, l.latitude, l.longitude, l.uncertainty_metres, l.caution, o.event_date, r.name,
-                a.name, a.names, w.name, a.recorded_at, a.note, k.title, a.trail
+            select o.id, o.plant_id, p.label, o.event_date, r.name, {PlaceRepository.Columns},
+                a.name, a.names, w.name, a.recorded_at, a.note, coalesce(k.title, ''), a.trail
             from occurrence o
             join plant p on p.id = o.plant_id
             join place l on l.id = p.place_id
             join person r on r.id = o.recorded_by
             join determination a on a.occurrence_id = o.id
             join person w on w.id = a.identified_by
-            join key_version k on k.hash = a.start_key
+            left join key_version k on k.hash = a.start_key
             where exists (select from determination d where d.occurrence_id = o.id and {Filtered})
             order by o.event_date desc, o.id desc, a.number desc
             """, filter.Taxon, filter.Place);
+        const int PlaceAt = 5;
         await using var reader = await command.ExecuteReaderAsync(stop);
         OccurrenceRow? current = null;
         var determinations = new List<DeterminationRow>();
@@ -129,9 +130,10 @@ public sealed class DeterminationRepository(NpgsqlDataSource database)
                 yield return current with { Determinations = [.. determinations] };
                 determinations.Clear();
             }
-            if (current?.Id != id) current = new OccurrenceRow(id, reader.GetGuid(1), reader.GetString(2), PlaceRepository.Read(reader, 3), reader.GetFieldValue<DateOnly>(10), reader.GetString(11), []);
-            determinations.Add(new DeterminationRow(reader.GetString(12), reader.GetFieldValue<string[]>(13), reader.GetString(14), reader.GetFieldValue<DateTimeOffset>(15),
-                reader.GetString(16), reader.GetString(17), Steps(reader.GetString(18))));
+            if (current?.Id != id) current = new OccurrenceRow(id, reader.GetGuid(1), reader.GetString(2), PlaceRepository.Read(reader, PlaceAt), reader.GetFieldValue<DateOnly>(3), reader.GetString(4), []);
+            const int own = PlaceAt + PlaceRepository.Width;
+            determinations.Add(new DeterminationRow(reader.GetString(own), reader.GetFieldValue<string[]>(own + 1), reader.GetString(own + 2), reader.GetFieldValue<DateTimeOffset>(own + 3),
+                reader.GetString(own + 4), reader.GetString(own + 5), Steps(reader.GetString(own + 6))));
         }
         if (current is not null) yield return current with { Determinations = [.. determinations] };
     }
@@ -154,20 +156,20 @@ public sealed class DeterminationRepository(NpgsqlDataSource database)
     internal static async Task<bool> IsDeterminationAsync(NpgsqlConnection connection, Guid id, CancellationToken stop) =>
         (await connection.Command("select 1 from determination where id = $1", id).ReadAllAsync(r => r.GetInt32(0), stop)).Count > 0;
 
-    internal static async Task AddAsync(NpgsqlConnection connection, RecordDeterminationCommand it, DateOnly date, WalkState walk, DateTimeOffset now, CancellationToken stop)
+    internal static async Task AddAsync(NpgsqlConnection connection, RecordDeterminationCommand it, DateOnly date, IReadOnlyList<string> standing, IReadOnlyList<TrailStep> steps, DateTimeOffset now, CancellationToken stop)
     {
         await PersonRepository.EnsureAsync(connection, it.Recorder, stop);
         await connection.Command("insert into plant (id, place_id, label) values ($1, $2, $3) on conflict (id) do nothing", it.PlantId, it.PlaceId, it.PlantLabel).RunAsync(stop);
         await connection.Command("insert into occurrence (id, plant_id, event_date, recorded_by) values ($1, $2, $3, $4) on conflict (id) do nothing",
             it.OccurrenceId, it.PlantId, date, it.Recorder.Id).RunAsync(stop);
-        var names = walk.Standing.Select(s => s.Name).ToArray();
+        var names = standing.ToArray();
         await connection.Command(
             """
             insert into determination (id, occurrence_id, plant_id, place_id, event_date, identified_by, recorded_at, name, names, start_key, note, trail, hand, floras)
             select $1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, coalesce(jsonb_object_agg(f.id, f.version), '{}')
             from (select id, max(version) as version from flora group by id) f
-            """, it.DeterminationId, it.OccurrenceId, it.PlantId, it.PlaceId, date, it.Recorder.Id, now, Conclusion.SharedName(names), names, it.StartKey, it.Note)
-            .With(Sql.Json(JsonSerializer.Serialize(walk.Steps, CoreJson.Default.IReadOnlyListTrailStep)))
+            """, it.DeterminationId, it.OccurrenceId, it.PlantId, it.PlaceId, date, it.Recorder.Id, now, Conclusion.SharedName(names), names, it.StartKey.Length > 0 ? it.StartKey : null, it.Note)
+            .With(Sql.Json(JsonSerializer.Serialize(steps, CoreJson.Default.IReadOnlyListTrailStep)))
             .With(Sql.Json(JsonSerializer.Serialize(it.Hand ?? [], CoreJson.Default.IReadOnlyListHandWeighing))).RunAsync(stop);
     }
 

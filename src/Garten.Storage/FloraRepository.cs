@@ -18,11 +18,36 @@ public sealed record PublishedFlora(int Version, string ContentHash, string Pack
 /// <summary>Floras as immutable packs, and drafts that wait to become one.</summary>
 public sealed class FloraRepository(NpgsqlDataSource database, CharacterTable glossary, TimeProvider clock)
 {
-    // Packs are immutable: what a hash names never changes. A few of them are read again and again.
-    private static readonly ConcurrentDictionary<string, Flora> Read = new(StringComparer.Ordinal);
-    private const int MostRead = 16;
-    private static readonly ConcurrentDictionary<string, FloraBook> Books = new(StringComparer.Ordinal);
-    private const int MostBooks = 8;
+    // What a hash names never changes: a few floras are kept as they were read, with what is made of them.
+    private static readonly ConcurrentDictionary<string, Loaded> Kept = new(StringComparer.Ordinal);
+    private const int MostKept = 16;
+
+    private sealed class Loaded
+    {
+        private readonly Lazy<FloraBook> _book;
+        private readonly Lazy<byte[]> _pack;
+        private readonly Lazy<ReadyFlora> _ready;
+
+        public Loaded(string pack)
+        {
+            Flora = JsonSerializer.Deserialize(pack, CoreJson.Default.Flora)!;
+            _book = new(() => new FloraBook(Flora));
+            _pack = new(() => ReadyFlora.Write(Flora));
+            // Through its binary form, as the browser reads it: both weigh the same columns.
+            _ready = new(() => ReadyFlora.Read(Pack));
+        }
+
+        public Flora Flora { get; }
+        public FloraBook Book => _book.Value;
+        public byte[] Pack => _pack.Value;
+        public ReadyFlora Ready => _ready.Value;
+
+        public static Loaded Keep(string hash, string pack)
+        {
+            if (Kept.Count >= MostKept) Kept.Clear();
+            return Kept[hash] = new Loaded(pack);
+        }
+    }
 
     /// <summary>A version of a flora; null where there is none.</summary>
     /// <param name="id">The flora.</param>
@@ -43,7 +68,9 @@ public sealed class FloraRepository(NpgsqlDataSource database, CharacterTable gl
     }
 
     /// <summary>The newest published version of a flora made ready for reading, or its draft where it was never published; null where there is none.</summary>
-    public async Task<FloraBook?> BookAsync(string id, CancellationToken stop)
+    public async Task<FloraBook?> BookAsync(string id, CancellationToken stop) => (await LoadAsync(id, stop))?.Book;
+
+    private async Task<Loaded?> LoadAsync(string id, CancellationToken stop)
     {
         await using var connection = await database.OpenConnectionAsync(stop);
         var hashes = await connection.Command(
@@ -52,11 +79,21 @@ public sealed class FloraRepository(NpgsqlDataSource database, CharacterTable gl
             union all (select content_hash from flora_draft where id = $1 and discarded_at is null and not exists (select 1 from flora where id = $1))
             """, id).ReadAllAsync(r => r.GetString(0), stop);
         if (hashes.Count == 0) return null;
-        if (Books.TryGetValue(hashes[0], out var book)) return book;
-        if (await FindAsync(id, null, stop) is not { } found) return null;
-        book = new FloraBook(JsonSerializer.Deserialize(found.Pack, CoreJson.Default.Flora)!);
-        if (Books.Count >= MostBooks) Books.Clear();
-        return Books[found.ContentHash] = book;
+        if (Kept.TryGetValue(hashes[0], out var loaded)) return loaded;
+        return await FindAsync(id, null, stop) is { } found ? Loaded.Keep(found.ContentHash, found.Pack) : null;
+    }
+
+    /// <summary>The newest published version of a flora made ready for sifting and contrast; null where there is none.</summary>
+    public async Task<ReadyFlora?> ReadyAsync(string id, CancellationToken stop) => (await LoadAsync(id, stop))?.Ready;
+
+    /// <summary>A version of a flora in its binary form, with the hash of its content; null where there is none.</summary>
+    public async Task<(string ContentHash, byte[] Pack)?> PackAsync(string id, int? version, CancellationToken stop)
+    {
+        await using var connection = await database.OpenConnectionAsync(stop);
+        var hashes = version is null ? [] : await connection.Command("select content_hash from flora where id = $1 and version = $2", id, version).ReadAllAsync(r => r.GetString(0), stop);
+        if (hashes.Count > 0 && Kept.TryGetValue(hashes[0], out var known)) return (hashes[0], known.Pack);
+        if (await FindAsync(id, version, stop) is not { } found) return null;
+        return (found.ContentHash, (Kept.GetValueOrDefault(found.ContentHash) ?? Loaded.Keep(found.ContentHash, found.Pack)).Pack);
     }
 
     /// <summary>All floras and drafts, by name.</summary>
@@ -116,14 +153,12 @@ public sealed class FloraRepository(NpgsqlDataSource database, CharacterTable gl
         var floras = new List<Flora>();
         foreach (var (id, version, hash) in newest)
         {
-            if (!Read.TryGetValue(hash, out var flora))
+            if (!Kept.TryGetValue(hash, out var loaded))
             {
                 var packs = await connection.Command("select pack from flora where id = $1 and version = $2", id, version).ReadAllAsync(r => r.GetString(0), stop);
-                flora = JsonSerializer.Deserialize(packs[0], CoreJson.Default.Flora)!;
-                if (Read.Count >= MostRead) Read.Clear();
-                Read[hash] = flora;
+                loaded = Loaded.Keep(hash, packs[0]);
             }
-            floras.Add(flora);
+            floras.Add(loaded.Flora);
         }
         return floras;
     }

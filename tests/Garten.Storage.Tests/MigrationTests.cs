@@ -23,6 +23,7 @@ public sealed class MigrationTests : IAsyncLifetime
             ["0001_start.sql"] = "4a1b81ae42ff950ed4e8149b8fd7ebdc9ea080aba2a9e6f81a963c3959ecbe35",
             ["0002_evidence.sql"] = "679957efd53a624be61f2fd79b836dbd5cdc0eb201373b128f1bd513e9927b62",
             ["0003_floras.sql"] = "7aa1ed0077cf74a6450ade85e6f457ad31bb49be42b78fb63331610fbb8f08d6",
+            ["0004_places.sql"] = "1f10597de685fa28a599d5fcaa6a41f545f949c3da2f06329beeaa733c1ec567",
         };
         var assembly = typeof(Migrator).Assembly;
         var found = assembly.GetManifestResourceNames().Where(n => n.EndsWith(".sql", StringComparison.Ordinal)).ToDictionary(n => n, n =>

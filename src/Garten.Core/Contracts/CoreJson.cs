@@ -2,6 +2,7 @@ using System.Text.Json.Serialization;
 using Garten.Core.Characters;
 using Garten.Core.Evidence;
 using Garten.Core.Floras;
+using Garten.Core.Identification;
 using Garten.Core.Keys;
 using Garten.Core.Packs;
 using Garten.Core.Quantities;
@@ -18,7 +19,7 @@ namespace Garten.Core.Contracts;
     RespectNullableAnnotations = true,
     RespectRequiredConstructorParameters = true,
     Converters = [typeof(CamelCaseWords<KeyLayout>), typeof(CamelCaseWords<DestinationKind>), typeof(CamelCaseWords<ProblemSeverity>), typeof(CamelCaseWords<CommandStatus>), typeof(CamelCaseWords<Caution>), typeof(CamelCaseWords<Origin>),
-        typeof(CamelCaseWords<Outcome>), typeof(CamelCaseWords<Sureness>), typeof(CamelCaseWords<Position>), typeof(CamelCaseWords<Light>), typeof(CamelCaseWords<Stage>), typeof(CamelCaseWords<PartAge>), typeof(CamelCaseWords<Shaping>), typeof(CamelCaseWords<Attachment>), typeof(CamelCaseWords<PartSex>), typeof(CamelCaseWords<Tool>), typeof(CamelCaseWords<Handling>), typeof(CamelCaseWords<Organ>), typeof(CamelCaseWords<CharacterKind>), typeof(CamelCaseWords<QuantityKind>), typeof(CamelCaseWords<RangeForm>), typeof(CamelCaseWords<Fit>), typeof(CamelCaseWords<Phenophase>), typeof(CamelCaseWords<StatementPartKind>), typeof(CamelCaseWords<StatementFit>), typeof(CamelCaseWords<CoupletCall>), typeof(CamelCaseWords<BlockReason>)])]
+        typeof(CamelCaseWords<Outcome>), typeof(CamelCaseWords<Sureness>), typeof(CamelCaseWords<Position>), typeof(CamelCaseWords<Light>), typeof(CamelCaseWords<Stage>), typeof(CamelCaseWords<PartAge>), typeof(CamelCaseWords<Shaping>), typeof(CamelCaseWords<Attachment>), typeof(CamelCaseWords<PartSex>), typeof(CamelCaseWords<Tool>), typeof(CamelCaseWords<Handling>), typeof(CamelCaseWords<Organ>), typeof(CamelCaseWords<CharacterKind>), typeof(CamelCaseWords<QuantityKind>), typeof(CamelCaseWords<RangeForm>), typeof(CamelCaseWords<Fit>), typeof(CamelCaseWords<Phenophase>), typeof(CamelCaseWords<StatementPartKind>), typeof(CamelCaseWords<StatementFit>), typeof(CamelCaseWords<CoupletCall>), typeof(CamelCaseWords<BlockReason>), typeof(CamelCaseWords<SiftPrior>), typeof(CamelCaseWords<StandingCall>), typeof(CamelCaseWords<WaitReason>), typeof(CamelCaseWords<RowGroup>)])]
 [JsonSerializable(typeof(KeyCheckResponse))]
 [JsonSerializable(typeof(KeyReading))]
 [JsonSerializable(typeof(ReadKeyTextRequest))]
@@ -48,6 +49,15 @@ namespace Garten.Core.Contracts;
 [JsonSerializable(typeof(GlossaryEntry))]
 [JsonSerializable(typeof(IReadOnlyList<Character>))]
 [JsonSerializable(typeof(FloraRefusal))]
+[JsonSerializable(typeof(CharacterTable))]
+[JsonSerializable(typeof(SiftRequest))]
+[JsonSerializable(typeof(SiftResponse))]
+[JsonSerializable(typeof(ContrastRequest))]
+[JsonSerializable(typeof(ContrastResult))]
+[JsonSerializable(typeof(GiveawayRequest))]
+[JsonSerializable(typeof(GiveawayResponse))]
+[JsonSerializable(typeof(DescribeRequest))]
+[JsonSerializable(typeof(IReadOnlyList<DescribedTaxon>))]
 [JsonSerializable(typeof(FloraVersion))]
 [JsonSerializable(typeof(IReadOnlyList<FloraProblem>))]
 [JsonSerializable(typeof(IReadOnlyDictionary<string, int>))]

@@ -32,7 +32,11 @@ public sealed record SaveKeysCommand(Guid Id, string Text) : Command(Id);
 /// <param name="Longitude">WGS 84 decimal degrees, east positive.</param>
 /// <param name="UncertaintyMetres">Radius of the circle that holds the place, in metres; above 0.</param>
 /// <param name="Caution">What to mind there (tides, bog, rockfall); may be empty.</param>
-public sealed record SavePlaceCommand(Guid Id, Guid PlaceId, string Name, string Locality, double Latitude, double Longitude, double UncertaintyMetres, string Caution) : Command(Id);
+/// <param name="Cell">Its cell in the grid of the flora, such as B2; may be empty.</param>
+/// <param name="ElevationMetres">Metres above the sea; null where unknown.</param>
+/// <param name="Habitats">The habitats it has, by the words of the flora; null where nothing is said.</param>
+public sealed record SavePlaceCommand(
+    Guid Id, Guid PlaceId, string Name, string Locality, double Latitude, double Longitude, double UncertaintyMetres, string Caution, string Cell = "", double? ElevationMetres = null, IReadOnlyList<string>? Habitats = null) : Command(Id);
 
 /// <summary>A person as a command names them; the name is kept in one place and can be changed or erased there.</summary>
 public sealed record PersonReference(Guid Id, string Name);
@@ -46,9 +50,9 @@ public sealed record PersonReference(Guid Id, string Name);
 /// <param name="PlaceId">Where it grows.</param>
 /// <param name="EventDate">The day it was seen, <c>YYYY-MM-DD</c>; not in the future.</param>
 /// <param name="Recorder">Who determined it.</param>
-/// <param name="StartKey">Hash of the key version that the trail starts with.</param>
-/// <param name="Answers">The answers in their order; at least one.</param>
-/// <param name="Names">The taxa that the trail leaves standing, as the device worked them out; checked here.</param>
+/// <param name="StartKey">Hash of the key version that the trail starts with; empty for a name found by sifting.</param>
+/// <param name="Answers">The answers in their order; at least one, none without a key.</param>
+/// <param name="Names">The taxa that the trail leaves standing, as the device worked them out; checked here. Without a key: the names that the recorder leaves standing.</param>
 /// <param name="Note">A note; may be empty.</param>
 /// <param name="Observations">The looks at the plant that aren't kept yet; those known already by their id are passed over.</param>
 /// <param name="Hand">Statements weighed by hand.</param>
@@ -108,7 +112,8 @@ public sealed record CommandResult(Guid Id, CommandStatus Status, ProblemReport?
 public sealed record CommandBatchResponse(IReadOnlyList<CommandResult> Results);
 
 /// <summary>A recording place.</summary>
-public sealed record Place(Guid Id, string Name, string Locality, double Latitude, double Longitude, double UncertaintyMetres, string Caution);
+public sealed record Place(
+    Guid Id, string Name, string Locality, double Latitude, double Longitude, double UncertaintyMetres, string Caution, string Cell = "", double? ElevationMetres = null, IReadOnlyList<string>? Habitats = null);
 
 /// <summary>A key as the list shows it.</summary>
 /// <param name="Hash">Hash of its newest version.</param>

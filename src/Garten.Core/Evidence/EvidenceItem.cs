@@ -144,4 +144,18 @@ public sealed record EvidenceItem(
         }
         return -1;
     }
+
+    /// <summary>What was seen, in words and figures.</summary>
+    public string InWords()
+    {
+        if (Sample is { } sample)
+        {
+            var kind = Character.Quantity;
+            var of = sample.Count > 1 ? $" (mean of {sample.Count}, {ReadingText.Show(sample.Least, kind)} to {ReadingText.Show(sample.Largest, kind)})" : "";
+            return ReadingText.Show(sample.Mean, kind) + of + (Larger ? ", leaves of the shade" : "");
+        }
+        if (NotFound) return $"{Character.Name}: looked for, not found";
+        var states = string.Join(Together ? " and " : " or ", States.Select(s => Character.States[s].Name));
+        return Of > 0 ? $"{states}: {Show} of {Of}" : states;
+    }
 }

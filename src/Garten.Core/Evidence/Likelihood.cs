@@ -83,8 +83,13 @@ public sealed class Likelihood
         ArgumentNullException.ThrowIfNull(item);
         ArgumentNullException.ThrowIfNull(description);
         if (item.Sample is { } sample) return RangeOf(item, description) is { } range ? Distribution(range).Likelihood(sample.AsMeasured()) : 0;
+        return Raw(item, description, item.NotFound ? [] : Shares(item.Character, description));
+    }
+
+    /// <summary>f of scored states, the shares of the description being known.</summary>
+    internal double Raw(EvidenceItem item, CharacterDescription description, double[] shares)
+    {
         if (item.NotFound) return NotFound(item.Character, description);
-        var shares = Shares(item.Character, description);
         var each = item.States.Select(s => Scored(item.Character, s, shares)).ToList();
         if (each.Count == 0) return 0;
         // Two looks that show both: in either order.
@@ -116,9 +121,20 @@ public sealed class Likelihood
             sum += raw[i];
             having++;
         }
-        var uniform = Uniform(item, rows);
-        return having == 0 ? uniform : (1 - _options.UniformShare) * sum / having + _options.UniformShare * uniform;
+        return Softened(Uniform(item, rows), sum, having);
     }
+
+    /// <summary>m out of the sum of f over the taxa that have the part.</summary>
+    /// <param name="item">What was seen.</param>
+    /// <param name="span">Least and largest that the flora describes; null where it describes nothing.</param>
+    /// <param name="sum">Sum of f.</param>
+    /// <param name="having">How many taxa it is taken over.</param>
+    internal double Marginal(EvidenceItem item, (double Low, double High)? span, double sum, int having) => Softened(Uniform(item, span), sum, having);
+
+    private double Softened(double uniform, double sum, int having) => having == 0 ? uniform : (1 - _options.UniformShare) * sum / having + _options.UniformShare * uniform;
+
+    /// <summary>The numbers it weighs with.</summary>
+    internal EvidenceOptions Options => _options;
 
     /// <summary>f of every row, 0 for a taxon that hasn't the part; worked out once for marginal and weights.</summary>
     public double[] RawOfRows(EvidenceItem item, IReadOnlyList<Row> rows)
@@ -156,7 +172,7 @@ public sealed class Likelihood
         [.. Enumerable.Range(0, item.Character.States.Count).Select(u => item.States.Sum(s => Confusion(item.Character, s, u)))];
 
     // What isn't listed shares the rest.
-    private static double[] Shares(Character character, CharacterDescription description)
+    internal static double[] Shares(Character character, CharacterDescription description)
     {
         var shares = new double[character.States.Count];
         foreach (var share in description.States)
@@ -183,11 +199,19 @@ public sealed class Likelihood
 
     private static double Uniform(EvidenceItem item, IReadOnlyList<Row> described)
     {
+        if (item.Sample is null) return Uniform(item, ((double, double)?)null);
+        var ranges = described.Where(d => d.Description.Applies).Select(d => d.Description.Range).OfType<QuantityRange>().ToList();
+        return Uniform(item, ranges.Count == 0 ? null : (ranges.Min(r => r.LowExtreme ?? r.Low), ranges.Max(r => r.HighExtreme ?? r.High)));
+    }
+
+    /// <summary>The likelihood of an item where nothing is known: states alike, lengths and ratios alike on the logarithm.</summary>
+    /// <param name="item">What was seen.</param>
+    /// <param name="span">Least and largest that the flora describes; null where it describes nothing.</param>
+    internal static double Uniform(EvidenceItem item, (double Low, double High)? span)
+    {
         const double room = 2;
         if (item.Sample is not { } sample) return 1d / Math.Max(2, item.Character.States.Count) * Math.Max(1, item.States.Count);
-        var ranges = described.Where(d => d.Description.Applies).Select(d => d.Description.Range).OfType<QuantityRange>().ToList();
-        var low = ranges.Count == 0 ? sample.Mean / 10 : ranges.Min(r => r.LowExtreme ?? r.Low);
-        var high = ranges.Count == 0 ? sample.Mean * 10 : ranges.Max(r => r.HighExtreme ?? r.High);
+        var (low, high) = span ?? (sample.Mean / 10, sample.Mean * 10);
         if (item.Character.Kind is CharacterKind.Count) return 1 / (high * room + 1);
         if (item.Character.Kind is CharacterKind.Angle) return 1 / 180d;
         // Uniform on the logarithm: density 1/(x·ln(b/a)).
@@ -268,8 +292,13 @@ public sealed class Likelihood
         if (description is null) return null;
         if (!description.Applies) return Fit.Conflicts;
         if (item.Sample is { } sample) return RangeOf(item, description) is { } range ? Distribution(range).Verdict(sample.AsMeasured()) : null;
+        return Verdict(item, Raw(item, description));
+    }
+
+    /// <summary>How a scored state stands to a description under which it has the likelihood <paramref name="p"/>.</summary>
+    internal Fit Verdict(EvidenceItem item, double p)
+    {
         // Against what a plant that has just this state would give: a state seen on one plant in three is no surprise.
-        var p = Raw(item, description);
         if (item.Of > 0) p = Math.Pow(p, 1d / Math.Max(1, Math.Min(item.Of, _options.MostOfStand)));
         return p < StateFloor(item, _options.ConflictBelow) ? Fit.Conflicts : p < StateFloor(item, _options.DoubtfulBelow) ? Fit.Doubtful : p < _options.EdgeBelow ? Fit.AtTheEdge : Fit.Fits;
     }

@@ -55,8 +55,31 @@ public static class FloraProse
     private static string Shown(QuantityRange range, Character character)
     {
         if (range.Text.Length > 0 && (character.Kind != CharacterKind.Length || range.Text.Any(char.IsLetter))) return range.Text;
-        string Show(double value) => ReadingText.Show(value, range.Kind);
-        return range.Low.Equals(range.High) ? Show(range.Low) : string.Create(CultureInfo.InvariantCulture, $"{Show(range.Low)} to {Show(range.High)}");
+        return Notation(range, character.Unit);
+    }
+
+    /// <summary>A range in the notation of floras, "(4–)6–9(–13) cm", made of its numbers; lengths in the unit given, or in the one that suits them.</summary>
+    /// <param name="range">The range.</param>
+    /// <param name="unit">mm, cm or m; empty for the one that suits.</param>
+    public static string Notation(QuantityRange range, string unit)
+    {
+        ArgumentNullException.ThrowIfNull(range);
+        const double centimetresFrom = 30, metresFrom = 1000;
+        var (factor, symbol) = range.Kind switch
+        {
+            QuantityKind.Length => MeasureUnit.Named(unit) is { Kind: QuantityKind.Length } own ? (own.Factor, " " + own.Symbol)
+                : range.High >= metresFrom ? (1000, " m") : range.High >= centimetresFrom ? (10, " cm") : (1, " mm"),
+            QuantityKind.Angle => (1, "°"),
+            _ => (1d, ""),
+        };
+        string Show(double value) => (value / factor).ToString("0.###", CultureInfo.InvariantCulture);
+        return range.Form switch
+        {
+            RangeForm.UpTo => $"up to {Show(range.High)}{symbol}",
+            RangeForm.MoreThan => $"more than {Show(range.Low)}{symbol}",
+            _ when range.Low.Equals(range.High) => $"{Show(range.Low)}{symbol}",
+            _ => $"{(range.LowExtreme < range.Low ? $"({Show(range.LowExtreme.Value)}–)" : "")}{Show(range.Low)}–{Show(range.High)}{(range.HighExtreme > range.High ? $"(–{Show(range.HighExtreme.Value)})" : "")}{symbol}",
+        };
     }
 
     private static string Name(Character character, string state) => character.IndexOf(state) is >= 0 and var at ? character.States[at].Name : state;

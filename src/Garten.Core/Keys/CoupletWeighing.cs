@@ -193,7 +193,7 @@ internal sealed class CoupletWeighing(WeighedSheet sheet, EvidenceOptions option
             {
                 var fit = item.Larger && item.Character.Kind == CharacterKind.Length ? ofCharacter.TryGetValue(claim.Character, out var w) && w[lead] >= w.Max() - Math.Log(3) ? StatementFit.Fits : StatementFit.Doubtful : FitOf(item, claim);
                 if (worst == StatementFit.NotSeen || fit > worst) worst = fit;
-                seen.Add(Show(item));
+                seen.Add(item.InWords());
             }
             if (ofCharacter.TryGetValue(claim.Character, out var weights)) ratio += weights[lead] - weights.Average();
         }
@@ -217,20 +217,5 @@ internal sealed class CoupletWeighing(WeighedSheet sheet, EvidenceOptions option
         if (inside == item.States.Count) return StatementFit.Fits;
         if (inside > 0) return StatementFit.AtTheEdge;
         return claim.Modality < 0.9 || item.Sureness == Sureness.Guess ? StatementFit.Doubtful : StatementFit.Conflicts;
-    }
-
-    /// <summary>What was seen, in words and figures.</summary>
-    public static string Show(EvidenceItem item)
-    {
-        if (item.Sample is { } sample)
-        {
-            var kind = item.Character.Quantity;
-            var value = ReadingText.Show(sample.Mean, kind);
-            var of = sample.Count > 1 ? $" (mean of {sample.Count}, {ReadingText.Show(sample.Least, kind)} to {ReadingText.Show(sample.Largest, kind)})" : "";
-            return value + of + (item.Larger ? ", leaves of the shade" : "");
-        }
-        if (item.NotFound) return $"{item.Character.Name}: looked for, not found";
-        var states = string.Join(item.Together ? " and " : " or ", item.States.Select(s => item.Character.States[s].Name));
-        return item.Of > 0 ? $"{states}: {item.Show} of {item.Of}" : states;
     }
 }

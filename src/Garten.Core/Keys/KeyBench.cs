@@ -151,7 +151,7 @@ public static class KeyBench
         var shareOf = ends.ToDictionary(e => e.Name, e => e.Share, StringComparer.Ordinal);
         var paths = walk.Open.Select(o => new OpenPath(o.KeyVersion, o.Couplet.Label, map.Behind(new KeyPlace(o.KeyVersion, o.Couplet.Label)).Sum(n => shareOf[n]))).ToList();
         var turns = items.Count == 0 ? [] : Turns(shelf, map, walk, sheet, names, Key, logLikelihoods, onSheet, day);
-        return new BenchState(walk, all, bySheet, against, [.. verdicts.Values], ends.Count > MostEnds ? ends[..MostEnds] : ends, turns, paths, [.. items.Select(i => new SheetLine(i.Character.Id, CoupletWeighing.Show(i), i.Reason, ends.Count == 0 ? null : ends[0].Items.FirstOrDefault(f => f.Character == i.Character.Id)?.Fit))],
+        return new BenchState(walk, all, bySheet, against, [.. verdicts.Values], ends.Count > MostEnds ? ends[..MostEnds] : ends, turns, paths, [.. items.Select(i => new SheetLine(i.Character.Id, i.InWords(), i.Reason, ends.Count == 0 ? null : ends[0].Items.FirstOrDefault(f => f.Character == i.Character.Id)?.Fit))],
             [.. shelf.Table.Characters.Where(c => !c.CanBeSeen(day, shelf.Table.Seasons)).Select(c => c.Id)], shelf.Usable(map, names.Select(Key), sheet.Likelihood));
     }
 

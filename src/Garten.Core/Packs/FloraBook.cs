@@ -52,9 +52,6 @@ public sealed record StateTaxa(string State, IReadOnlyList<Taxon> Taxa);
 /// <summary>A flora made ready for reading: taxon pages, search, and which taxa show which state.</summary>
 public sealed class FloraBook
 {
-    // A difference that holds for four plants in five is one to go by.
-    private const double Telling = 0.8;
-
     // What a taxon has on nine plants of ten can be its mark.
     private const double Regular = 0.9;
 
@@ -127,8 +124,7 @@ public sealed class FloraBook
     {
         // Where it grows is no difference of the plant.
         var best = _table.Characters.Where(c => c.Organ != Organ.Site).Select(c => (Character: c, Separation: Identification.Separation.Of(c, Cell(id, c.Id), Cell(other.Id, c.Id), _likelihood), CanBeSeen: c.CanBeSeen(day, _table.Seasons)))
-            .Where(c => c.Separation > 0)
-            .OrderByDescending(c => c.Separation >= Telling).ThenByDescending(c => c.Separation >= Telling && c.CanBeSeen).ThenBy(c => c.Separation >= Telling ? c.Character.EffortSeconds / c.Character.Reliability : -c.Separation).ThenBy(c => c.Character.Id, StringComparer.Ordinal).ToList();
+            .Where(c => c.Separation > 0).OrderBy(c => Contrast.Rank(c.Character, c.Separation, c.CanBeSeen)).ThenBy(c => c.Character.Id, StringComparer.Ordinal).ToList();
         if (best.Count == 0) return new LookAlike(other, "", "", "", 0, false);
         var (character, separation, seen) = best[0];
         return new LookAlike(other, character.Id, FloraProse.Value(Cell(id, character.Id), character), FloraProse.Value(Cell(other.Id, character.Id), character), separation, seen);

@@ -37,6 +37,16 @@ public static class Normal
         return z < 0 ? tail : 1 - tail;
     }
 
+    /// <summary>The same to within 8e-8, several times as quick: where many are summed and none is shown (Abramowitz and Stegun 1964, 26.2.17).</summary>
+    public static double BelowRoughly(double z)
+    {
+        const double p = 0.2316419, b1 = 0.319381530, b2 = -0.356563782, b3 = 1.781477937, b4 = -1.821255978, b5 = 1.330274429;
+        if (double.IsNegativeInfinity(z)) return 0;
+        var t = 1 / (1 + p * Math.Abs(z));
+        var tail = Density(z) * t * (b1 + t * (b2 + t * (b3 + t * (b4 + t * b5))));
+        return z < 0 ? tail : 1 - tail;
+    }
+
     /// <summary>Probability of a value from <paramref name="from"/> to <paramref name="to"/>; worked out in the tail where both lie so that nothing cancels.</summary>
     public static double Between(double from, double to) => to <= from ? 0 : from > 0 ? Below(-from) - Below(-to) : Below(to) - Below(from);
 }

@@ -90,42 +90,41 @@ public sealed class RangeDistribution
     /// <summary>The range.</summary>
     public QuantityRange Range { get; }
 
+    // Without lists and queries: a flora of 2,000 taxa makes these by the thousand.
     private (double[] U, double[] Z) Points(QuantityRange range)
     {
         // Counts fill the cells around them.
         var half = range.Kind == QuantityKind.Count ? 0.5 : 0;
-        double Scale(double x, bool isLow) => _isLog ? Math.Log(Math.Max(x, Math.Max(range.High, range.HighExtreme ?? 0) * LeastShareOfHigh)) : isLow ? x - half : x + half;
-        var low = Scale(range.Low, true);
-        var high = Scale(range.High, false);
+        var leastOnLog = Math.Max(range.High, range.HighExtreme ?? 0) * LeastShareOfHigh;
+        double Scale(double x, double side) => _isLog ? Math.Log(Math.Max(x, leastOnLog)) : x + side;
+        double low = Scale(range.Low, -half), high = Scale(range.High, half);
         // Two bounds that are the same number leave no width to stand on.
         if (!(high > low)) (low, high) = _isLog ? (low + Math.Log(1 - QuantityRange.CircaShare), low + Math.Log(1 + QuantityRange.CircaShare)) : (low - QuantityRange.CircaShare * Math.Max(1, Math.Abs(low)), low + QuantityRange.CircaShare * Math.Max(1, Math.Abs(low)));
-        var points = new List<(double U, double Z)>();
-        switch (range.Form)
-        {
-            case RangeForm.UpTo:
-                points.Add((low, -_options.BoundZ));
-                points.Add((high, _options.OneSidedZ));
-                break;
-            case RangeForm.MoreThan:
-                points.Add((low, -_options.OneSidedZ));
-                points.Add((high, _options.BoundZ));
-                break;
-            default:
-                points.Add((low, -_options.BoundZ));
-                points.Add(((low + high) / 2, 0));
-                points.Add((high, _options.BoundZ));
-                break;
-        }
-        if (range.LowExtreme is { } lowest && Scale(lowest, true) < points[0].U) points.Insert(0, (Scale(lowest, true), -_options.ExtremeZ));
-        if (range.HighExtreme is { } highest && Scale(highest, false) > points[^1].U) points.Add((Scale(highest, false), _options.ExtremeZ));
-        return ([.. points.Select(p => p.U)], [.. points.Select(p => p.Z)]);
+        double lowest = range.LowExtreme is { } below ? Scale(below, -half) : low, highest = range.HighExtreme is { } above ? Scale(above, half) : high;
+        var isBetween = range.Form is not (RangeForm.UpTo or RangeForm.MoreThan);
+        var count = (lowest < low ? 1 : 0) + (isBetween ? 3 : 2) + (highest > high ? 1 : 0);
+        double[] u = new double[count], z = new double[count];
+        var at = 0;
+        if (lowest < low) (u[at], z[at++]) = (lowest, -_options.ExtremeZ);
+        (u[at], z[at++]) = (low, range.Form == RangeForm.MoreThan ? -_options.OneSidedZ : -_options.BoundZ);
+        if (isBetween) (u[at], z[at++]) = ((low + high) / 2, 0);
+        (u[at], z[at++]) = (high, range.Form == RangeForm.UpTo ? _options.OneSidedZ : _options.BoundZ);
+        if (highest > high) (u[at], z[at]) = (highest, _options.ExtremeZ);
+        return (u, z);
     }
 
     // Monotone cubic slopes: harmonic means of the neighbouring secants (Fritsch and Butland 1984); the outermost secants at the ends.
     private static double[] Slopes(double[] u, double[] z)
     {
-        var secants = Enumerable.Range(0, u.Length - 1).Select(i => (z[i + 1] - z[i]) / (u[i + 1] - u[i])).ToArray();
-        return [.. Enumerable.Range(0, u.Length).Select(i => i == 0 ? secants[0] : i == u.Length - 1 ? secants[^1] : 2 * secants[i - 1] * secants[i] / (secants[i - 1] + secants[i]))];
+        var slopes = new double[u.Length];
+        var before = 0d;
+        for (var i = 0; i < u.Length; i++)
+        {
+            var behind = i + 1 < u.Length ? (z[i + 1] - z[i]) / (u[i + 1] - u[i]) : before;
+            slopes[i] = i == 0 ? behind : i + 1 == u.Length ? before : 2 * before * behind / (before + behind);
+            before = behind;
+        }
+        return slopes;
     }
 
     /// <summary>z of a value: 0 in the middle, ±1.2816 at the bounds. Minus infinity for a length or ratio of 0.</summary>
@@ -175,8 +174,16 @@ public sealed class RangeDistribution
         var own = measured.Resolution * measured.Resolution / 12 + measured.Calibration * measured.Calibration;
         var plain = _options.BetweenPlants + (1 - _options.BetweenPlants) / Math.Max(1, measured.Count);
         if (own <= 0) return Math.Sqrt(plain);
-        var middle = _middleSlope ??= Slope(Quantile(0));
+        var middle = _middleSlope ??= MiddleSlope();
         return Math.Sqrt(plain + own * middle * middle);
+    }
+
+    // Between two bounds the middle is a point of its own; else it has to be looked for.
+    private double MiddleSlope()
+    {
+        var at = Array.IndexOf(_z, 0d);
+        if (at < 0) return Slope(Quantile(0));
+        return _isLog ? _slope[at] / Math.Exp(_u[at]) : _slope[at];
     }
 
     /// <summary>
@@ -193,7 +200,8 @@ public sealed class RangeDistribution
             return Normal.Between(from, At(measured.Mean + half).Z / s);
         }
         if (_isLog && measured.Mean <= 0) return 0;
-        return Normal.Density(Z(measured.Mean) / s) * Slope(measured.Mean) / s;
+        var (z, slope) = At(_isLog ? Math.Log(measured.Mean) : measured.Mean);
+        return Normal.Density(z / s) * (_isLog ? slope / measured.Mean : slope) / s;
     }
 
     // A bare number carries 0.97 on itself; the rest falls off by half for each step away, to both sides alike.

@@ -30,9 +30,11 @@ internal sealed class DemoLoader(FloraRepository floras, KeyRepository keys, Pla
         var shelf = new KeyShelf(await keys.ShelfAsync([], stop));
         var people = survey.Plants.SelectMany(p => p.Determinations).Select(d => d.By).Distinct(StringComparer.Ordinal).ToDictionary(n => n, n => new PersonReference(Guid.CreateVersion7(), n), StringComparer.Ordinal);
         var today = DateOnly.FromDateTime(clock.GetLocalNow().Date);
-        var place = survey.Place;
-        await SendAsync(new SavePlaceCommand(Guid.CreateVersion7(), place.Id, place.Name, place.Locality, place.Latitude, place.Longitude, place.UncertaintyMetres, place.Caution), stop);
-        foreach (var plant in survey.Plants) await LoadAsync(plant, survey.Place, shelf, people, today, stop);
+        foreach (var place in survey.Places)
+        {
+            await SendAsync(new SavePlaceCommand(Guid.CreateVersion7(), place.Id, place.Name, place.Locality, place.Latitude, place.Longitude, place.UncertaintyMetres, place.Caution, place.Cell, place.ElevationMetres, place.Habitats), stop);
+        }
+        foreach (var plant in survey.Plants) await LoadAsync(plant, survey.Places[0], shelf, people, today, stop);
     }
 
     private static Flora ReadFlora(string folder)
@@ -42,7 +44,7 @@ internal sealed class DemoLoader(FloraRepository floras, KeyRepository keys, Pla
         return new Flora(FloraId, "Torvane", reading.Taxa, reading.Table);
     }
 
-    private async Task LoadAsync(DemoPlant plant, DemoPlace place, KeyShelf shelf, Dictionary<string, PersonReference> people, DateOnly today, CancellationToken stop)
+    private async Task LoadAsync(DemoPlant plant, Place place, KeyShelf shelf, Dictionary<string, PersonReference> people, DateOnly today, CancellationToken stop)
     {
         var plantId = Guid.CreateVersion7();
         foreach (var it in plant.Determinations)
@@ -80,13 +82,11 @@ internal sealed class DemoLoader(FloraRepository floras, KeyRepository keys, Pla
     }
 }
 
-internal sealed record DemoPlace(Guid Id, string Name, string Locality, double Latitude, double Longitude, double UncertaintyMetres, string Caution);
-
 internal sealed record DemoDetermination(int DaysAgo, string By, string Key, string Answers, string Note, IReadOnlyList<string>? Sheet = null);
 
 internal sealed record DemoPlant(string Label, IReadOnlyList<DemoDetermination> Determinations);
 
-internal sealed record DemoSurvey(DemoPlace Place, IReadOnlyList<DemoPlant> Plants);
+internal sealed record DemoSurvey(IReadOnlyList<Place> Places, IReadOnlyList<DemoPlant> Plants);
 
 [JsonSourceGenerationOptions(PropertyNamingPolicy = JsonKnownNamingPolicy.CamelCase)]
 [JsonSerializable(typeof(DemoSurvey))]

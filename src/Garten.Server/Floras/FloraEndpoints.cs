@@ -46,6 +46,16 @@ internal static class FloraEndpoints
             })
             .Produces<Flora>().Produces<ProblemReport>(404, Problem).WithName("getPack").WithSummary("A version of a flora, or the newest; of one that was never published, its draft.");
 
+        floras.MapGet("/{id}/columns", async (string id, int? version, HttpContext context, FloraRepository repository, CancellationToken stop) =>
+            {
+                if (await repository.PackAsync(id, version, stop) is not { } flora) return Unknown(version);
+                var tag = $"\"{flora.ContentHash}-{PackFile.Form}\"";
+                context.Response.Headers.ETag = tag;
+                context.Response.Headers.CacheControl = "no-cache";
+                return context.Request.Headers.IfNoneMatch.ToString() == tag ? Results.StatusCode(304) : Results.Bytes(flora.Pack, "application/octet-stream");
+            })
+            .Produces<byte[]>(200, "application/octet-stream").Produces<ProblemReport>(404, Problem).WithName("getColumns").WithSummary("The same in the binary form that identification loads.");
+
         floras.MapGet("/{id}/sdd", async (string id, int? version, HttpContext context, FloraRepository repository, TimeProvider clock, CancellationToken stop) =>
             {
                 if (await repository.FindAsync(id, version, stop) is not { } flora) return Unknown(version);

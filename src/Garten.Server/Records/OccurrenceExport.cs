@@ -34,7 +34,7 @@ internal static class OccurrenceExport
             VerbatimIdentification = Conclusion.InWords(current.Names),
             IdentifiedBy = current.IdentifiedBy,
             DateIdentified = DateOnly.FromDateTime(current.RecordedAt.UtcDateTime),
-            IdentificationReferences = string.Join("; ", current.Steps.Select(s => s.KeyTitle).Prepend(current.StartKeyTitle).Distinct(StringComparer.Ordinal)),
+            IdentificationReferences = string.Join("; ", current.Steps.Select(s => s.KeyTitle).Prepend(current.StartKeyTitle).Where(t => t.Length > 0).Distinct(StringComparer.Ordinal)),
             IdentificationRemarks = Remarks(current),
             PreviousIdentifications = string.Join(" | ", row.Determinations.Skip(1).Select(d =>
                 string.Create(CultureInfo.InvariantCulture, $"{Conclusion.InWords(d.Names)} (by {d.IdentifiedBy}, {d.RecordedAt.UtcDateTime:yyyy-MM-dd})"))),
@@ -54,7 +54,7 @@ internal static class OccurrenceExport
             keys[^1].Answers.Add(step.Lead is { } lead ? step.Couplet + KeyWalk.LeadLetter(lead) : step.Couplet + " can't tell");
             return keys;
         });
-        var way = "Trail: " + string.Join("; ", trail.Select(k => $"{k.Key}: {string.Join(", ", k.Answers)}"));
+        var way = trail.Count == 0 ? "By sifting." : "Trail: " + string.Join("; ", trail.Select(k => $"{k.Key}: {string.Join(", ", k.Answers)}"));
         return determination.Note.Length > 0 ? $"{determination.Note} | {way}" : way;
     }
 }

@@ -345,6 +345,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/floras/{id}/columns": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same in the binary form that identification loads. */
+        get: operations["getColumns"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/floras/{id}/sdd": {
         parameters: {
             query?: never;
@@ -475,6 +492,74 @@ export interface paths {
         put?: never;
         /** Takes up a draft again that was set aside. */
         post: operations["restoreDraft"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/identify/sift": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Sifts a flora by what was seen, in any order: the standing, and the looks that help most. Stores nothing; the browser does the same by itself. */
+        post: operations["sift"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/identify/contrast": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Holds 2 to 8 taxa against each other: the characters that separate them, each pair, and the smallest set for all. */
+        post: operations["contrast"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/identify/giveaways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** States that are alone on a list: one look names the plant. */
+        post: operations["giveaways"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/identify/describe": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Taxa with what they are like, for their plates; without a list of taxa all of the flora, by name alone. */
+        post: operations["describe"];
         delete?: never;
         options?: never;
         head?: never;
@@ -765,11 +850,11 @@ export interface components {
             eventDate: string;
             /** @description Who determined it. */
             recorder: components["schemas"]["PersonReference"];
-            /** @description Hash of the key version that the trail starts with. */
+            /** @description Hash of the key version that the trail starts with; empty for a name found by sifting. */
             startKey: string;
-            /** @description The answers in their order; at least one. */
+            /** @description The answers in their order; at least one, none without a key. */
             answers: components["schemas"]["TrailAnswer"][];
-            /** @description The taxa that the trail leaves standing, as the device worked them out; checked here. */
+            /** @description The taxa that the trail leaves standing, as the device worked them out; checked here. Without a key: the names that the recorder leaves standing. */
             names: string[];
             /** @description A note; may be empty. */
             note: string;
@@ -839,6 +924,18 @@ export interface components {
             /** @description What to mind there (tides, bog, rockfall); may be empty. */
             caution: string;
             /**
+             * @description Its cell in the grid of the flora, such as B2; may be empty.
+             * @default
+             */
+            cell: string;
+            /**
+             * Format: double
+             * @description Metres above the sea; null where unknown.
+             */
+            elevationMetres?: null | number;
+            /** @description The habitats it has, by the words of the flora; null where nothing is said. */
+            habitats?: null | string[];
+            /**
              * Format: uuid
              * @description Identity of the command.
              */
@@ -864,6 +961,94 @@ export interface components {
              * @description Identity of the command.
              */
             id: string;
+        };
+        /** @description Two of the compared and the character that separates them best. */
+        ContrastPair: {
+            /** @description A taxon. */
+            first: string;
+            /** @description The other. */
+            second: string;
+            /** @description The character: of those that separate them, one that can be seen now and takes least; empty where none does. */
+            character: string;
+            /**
+             * Format: double
+             * @description How well, 0 to 1.
+             */
+            separation: number;
+            /** @description Whether it can be seen now. */
+            canBeSeen: boolean;
+            /** @description The difference in words. */
+            text: string;
+        };
+        /** @description Taxa to hold against each other. */
+        ContrastRequest: {
+            /** @description The flora. */
+            floraId: string;
+            /** @description Ids of 2 to 8 taxa. */
+            taxa: string[];
+            /** @description The day, `YYYY-MM-DD`; left out: any time of the year. */
+            date?: null | string;
+            /** @description A place; reserved for the plants to compare with, it changes no row. */
+            place?: null | string;
+            /** @description What was seen on the plant in hand. */
+            observations?: null | components["schemas"]["SiftObservation"][];
+            /** @description The same as facts of a sheet. */
+            sheet?: null | components["schemas"]["Observation"][];
+            /** @description Sheets of plants seen before, to compare with. */
+            plants?: null | components["schemas"]["Observation"][][];
+        };
+        /** @description Taxa held against each other. */
+        ContrastResult: {
+            /** @description Their ids. */
+            taxa: string[];
+            /** @description The characters that tell any two apart: those that separate most pairs first, then those that take least. */
+            rows: components["schemas"]["ContrastRow"][];
+            /** @description Each pair. */
+            pairs: components["schemas"]["ContrastPair"][];
+            /** @description The fewest characters for all of them. */
+            smallest: components["schemas"]["SeparatingSet"];
+            /** @description The same of what was seen or can be checked now. */
+            smallestNow: components["schemas"]["SeparatingSet"];
+        };
+        /** @description A character that tells some of the compared apart. */
+        ContrastRow: {
+            /** @description Id of the character. */
+            character: string;
+            /** @description What each taxon is like, in their order. */
+            values: components["schemas"]["ContrastValue"][];
+            /**
+             * Format: int32
+             * @description How many pairs it separates cleanly (95 % and more).
+             */
+            cleanPairs: number;
+            /**
+             * Format: int32
+             * @description How many pairs it separates at least mostly (80 % and more).
+             */
+            mostlyPairs: number;
+            /**
+             * Format: double
+             * @description How well it separates the pair that it separates best, 0 to 1.
+             */
+            best: number;
+            /** @description Where it belongs. */
+            group: components["schemas"]["RowGroup"];
+            /** @description For "come back": when it can be seen; else empty. */
+            when: string;
+            /** @description What was seen on the plant; empty where nothing was. */
+            seen: string;
+            /** @description The taxa that what was seen speaks for; empty where it speaks for none of them more than for others. */
+            speaksFor: string[];
+            /** @description What was seen on the plants compared with, in their order; empty where nothing was. */
+            plants: string[];
+        };
+        /** @description What one of the compared is like in a character. */
+        ContrastValue: {
+            /** @description In words. */
+            text: string;
+            /** @description Its states; empty for a measure. */
+            states: components["schemas"]["StateShare"][];
+            range: null | components["schemas"]["QuantityRange"];
         };
         /** @description The reading that a person has set for a statement, wherever it stands in just these words. */
         CorrectedStatement: {
@@ -915,6 +1100,20 @@ export interface components {
             words: string;
             /** @description Why something was judged otherwise, such as leaves of the shade. */
             reasons: string[];
+        };
+        /** @description Taxa to be shown with what they are like. */
+        DescribeRequest: {
+            /** @description The flora. */
+            floraId: string;
+            /** @description Their ids; left out: all taxa of the flora, without what they are like. */
+            taxa?: null | string[];
+        };
+        /** @description A taxon with what it is like. */
+        DescribedTaxon: {
+            /** @description The taxon. */
+            taxon: components["schemas"]["Taxon"];
+            /** @description What it is like, character by character. */
+            description: components["schemas"]["CharacterDescription"][];
         };
         /**
          * @description What a lead goes to.
@@ -1109,6 +1308,36 @@ export interface components {
              * @description Its version, from 1.
              */
             version: number;
+        };
+        /** @description A state that gives a taxon away on a list. */
+        Giveaway: {
+            /** @description Id of the taxon. */
+            taxon: string;
+            /** @description Id of the character. */
+            character: string;
+            /** @description Id of the state. */
+            state: string;
+            /** @description In words: "bracts of the head: overtopping the head". */
+            text: string;
+        };
+        /** @description What is alone on the list of a place. */
+        GiveawayRequest: {
+            /** @description The flora. */
+            floraId: string;
+            at?: null | components["schemas"]["SiftPlace"];
+            /** @description The day, `YYYY-MM-DD`: only what can be seen then; left out: any time of the year. */
+            date?: null | string;
+            narrowing?: null | components["schemas"]["Narrowing"];
+        };
+        /** @description What is alone on a list. */
+        GiveawayResponse: {
+            /**
+             * Format: int32
+             * @description How many taxa are on the list.
+             */
+            listed: number;
+            /** @description What gives a taxon away, in the order of the taxa. */
+            giveaways: components["schemas"]["NamedGiveaway"][];
         };
         /** @description A character of the glossary with the taxa that show its states. */
         GlossaryEntry: {
@@ -1316,6 +1545,22 @@ export interface components {
             /** Format: date-time */
             addedAt: string;
         };
+        /** @description A look that would tell much but can't be taken now. */
+        LaterLook: {
+            /** @description Id of the character. */
+            character: string;
+            /**
+             * Format: double
+             * @description How much it would tell.
+             */
+            bits: number;
+            /** @description What stands in its way. */
+            reason: components["schemas"]["WaitReason"];
+            /** @description When it can be taken: "late May to June"; for the season alone, else empty. */
+            when: string;
+            /** @description What it waits for, in a sentence. */
+            inWords: string;
+        };
         /** @description One of the choices of a couplet. */
         Lead: {
             /** @description What the lead says, in order, as typed but for line breaks and runs of white space; at least one in a sound key. */
@@ -1386,6 +1631,30 @@ export interface components {
             sample: null | components["schemas"]["Sample"];
             /** @description The same in words. */
             shown: string;
+        };
+        /** @description A giveaway with the name of its taxon. */
+        NamedGiveaway: {
+            taxon: string;
+            name: string;
+            character: string;
+            state: string;
+            text: string;
+        };
+        /** @description What a list is narrowed to. Everything may be left out; what is given must all hold. */
+        Narrowing: {
+            /** @description Only these families. */
+            families?: null | string[];
+            /** @description Only these growth forms. */
+            growthForms?: null | string[];
+            /** @description Only these genera, by name. */
+            genera?: null | string[];
+            /**
+             * @description Only what is recorded in the place's grid cell or beside it.
+             * @default false
+             */
+            recordedHere: boolean;
+            /** @description Only these taxa, by id. */
+            taxa?: null | string[];
         };
         /** @description A look at one character of a plant. A fact: never changed, only superseded by another one. */
         Observation: {
@@ -1592,6 +1861,11 @@ export interface components {
             /** Format: double */
             uncertaintyMetres: number;
             caution: string;
+            /** @default  */
+            cell: string;
+            /** Format: double */
+            elevationMetres?: null | number;
+            habitats?: null | string[];
         };
         /** @description A plant with its history. */
         PlantDetail: {
@@ -1811,6 +2085,11 @@ export interface components {
             /** @description All names that records have, for the filter. */
             names: string[];
         };
+        /**
+         * @description Where a row of a contrast belongs.
+         * @enum {unknown}
+         */
+        RowGroup: "seen" | "now" | "later";
         /** @description What readings of one character say together; struck-out ones don't count. */
         Sample: {
             /**
@@ -1867,6 +2146,18 @@ export interface components {
             version: number;
             isNew: boolean;
         };
+        /** @description The fewest characters that separate every pair. */
+        SeparatingSet: {
+            /** @description Their ids. */
+            characters: string[];
+            /** @description Whether it is certain that no fewer will do. */
+            isOptimal: boolean;
+            /**
+             * Format: int32
+             * @description How many pairs nothing separates.
+             */
+            unseparated: number;
+        };
         /**
          * @description What was done to the plant.
          * @default unsaid
@@ -1896,12 +2187,212 @@ export interface components {
             /** @description Readings of statements that persons have set. */
             corrected: components["schemas"]["CorrectedStatement"][];
         };
+        /** @description A line of the sheet as it is weighed. */
+        SiftLine: {
+            /** @description Id of the character. */
+            character: string;
+            /** @description What was seen. */
+            seen: string;
+            /** @description Why it counts less; empty for most. */
+            reason: string;
+        };
+        /** @description A look at a plant in its shortest form. */
+        SiftObservation: {
+            /** @description Id of the character. */
+            character: string;
+            /** @description Ids of the states: one, or several of which it is one or the other. */
+            states?: null | string[];
+            /** @description Readings, in Unit. */
+            values?: null | number[];
+            /** @description mm, cm, m, in, ft …; left out: millimetres for lengths. */
+            unit?: null | string;
+            sureness?: null | components["schemas"]["Sureness"];
+            context?: null | components["schemas"]["ObservationContext"];
+            /**
+             * @description Whether several states are all on the plant.
+             * @default false
+             */
+            together: boolean;
+            outcome?: null | components["schemas"]["Outcome"];
+            /**
+             * Format: int32
+             * @description Of a stand: how many plants show it.
+             * @default 0
+             */
+            show: number;
+            /**
+             * Format: int32
+             * @description Of a stand: how many were looked at.
+             * @default 0
+             */
+            of: number;
+        };
+        /** @description What is known of a place where a plant is looked at. Everything may be left out. */
+        SiftPlace: {
+            /**
+             * @description Its grid cell, such as `B2`; empty where unknown.
+             * @default
+             */
+            cell: string;
+            /**
+             * Format: double
+             * @description Metres above the sea.
+             */
+            elevation?: null | number;
+            /** @description What grows there: the habitats of the flora's list. */
+            habitats?: null | string[];
+        };
+        /**
+         * @description What is weighed before anything is seen.
+         * @default equal
+         * @enum {unknown}
+         */
+        SiftPrior: "equal" | "plausible";
+        /** @description One thing seen, and how it stands to a taxon. */
+        SiftReason: {
+            /** @description Id of the character. */
+            character: string;
+            /** @description What was seen. */
+            seen: string;
+            /** @description What the taxon is like. */
+            described: string;
+            fit: null | components["schemas"]["Fit"];
+            /**
+             * Format: double
+             * @description ln of how many times as probable it is under this taxon as on any plant; below 0 it speaks against it.
+             */
+            odds: number;
+            /** @description Why it counts less, or is judged otherwise; empty for most. */
+            note: string;
+        };
+        /** @description A list to be sifted by what was seen. */
+        SiftRequest: {
+            /** @description The flora. */
+            floraId: string;
+            /** @description What was seen, in any order. */
+            observations?: null | components["schemas"]["SiftObservation"][];
+            options?: null | components["schemas"]["SiftRequestOptions"];
+            /** @description The same as facts of a sheet, as the Bench holds them; they are weighed with the others. */
+            sheet?: null | components["schemas"]["Observation"][];
+        };
+        /** @description How a list is sifted. Everything may be left out. */
+        SiftRequestOptions: {
+            /** @description Equal, or plausible. */
+            prior?: components["schemas"]["SiftPrior"];
+            /** @description Id or name of a place of the records, or a grid cell; the server looks it up. */
+            place?: null | string;
+            at?: null | components["schemas"]["SiftPlace"];
+            /** @description The day, `YYYY-MM-DD`. */
+            date?: null | string;
+            /**
+             * Format: int32
+             * @description For the strict view: how many conflicts a taxon may have; left out: the weighed view, in which all stand.
+             */
+            tolerance?: null | number;
+            /** @description What is at hand besides the eye; left out: all but a microscope. */
+            tools?: null | components["schemas"]["Tool"][];
+            handling?: null | components["schemas"]["Handling"];
+            /** @description Organs that this plant hasn't now. */
+            missing?: null | components["schemas"]["Organ"][];
+            /** @description Characters that can't be told on this plant. */
+            skip?: null | string[];
+            narrowing?: null | components["schemas"]["Narrowing"];
+        };
+        /** @description A list sifted. */
+        SiftResponse: {
+            /** @description The taxa, likeliest first; "not on this list" is among them. */
+            standing: components["schemas"]["SiftedTaxon"][];
+            /** @description The looks that help most now. */
+            tellingLooks: components["schemas"]["TellingLook"][];
+            /** @description The looks that would tell more but can't be taken now. */
+            later: components["schemas"]["LaterLook"][];
+            /** @description How sure the standing is. */
+            call: components["schemas"]["StandingCall"];
+            /**
+             * Format: int32
+             * @description How many it speaks of.
+             */
+            leaders: number;
+            /** @description The same in words. */
+            inWords: string;
+            /** @description Sets of leading taxa that no look tells apart. */
+            alike: string[][];
+            /**
+             * Format: int32
+             * @description How many taxa are on the list as narrowed.
+             */
+            listed: number;
+            /**
+             * Format: int32
+             * @description How many the flora describes.
+             */
+            all: number;
+            /** @description States alone on this list: of the likely taxa, and those that were seen. */
+            giveaways: components["schemas"]["Giveaway"][];
+            /** @description What was seen, put together. */
+            sheet: components["schemas"]["SiftLine"][];
+        };
+        /** @description A taxon as it stands. */
+        SiftedTaxon: {
+            /** @description Its id; `not-on-this-list` for a plant that isn't on the list. */
+            taxon: string;
+            /** @description Its name. */
+            name: string;
+            /**
+             * Format: double
+             * @description Its probability, 0 to 1.
+             */
+            probability: number;
+            /**
+             * Format: int32
+             * @description How many looks conflict with it.
+             */
+            conflicts: number;
+            /**
+             * Format: int32
+             * @description In how many of the looked at characters it is described.
+             */
+            described: number;
+            /**
+             * Format: double
+             * @description Its probability by the other prior.
+             */
+            other: number;
+            /** @description What speaks for and against it, strongest first; of the likeliest only. */
+            reasons: components["schemas"]["SiftReason"][];
+            /** @description Why it is less plausible here. */
+            priorReasons: string[];
+        };
+        /** @description A part of the candidates that a look would leave. */
+        SplitPart: {
+            /** @description What would be seen: the name of a state, "under 12 mm", "12 mm to 3 cm". */
+            outcome: string;
+            /** @description Id of the state; empty for a stretch of a measure. */
+            state: string;
+            /**
+             * Format: double
+             * @description How probable it is that this is seen, 0 to 1.
+             */
+            share: number;
+            /** @description The likeliest taxa of which this is what they most probably show. */
+            taxa: string[];
+            /**
+             * Format: int32
+             * @description How many more of the candidates there are.
+             */
+            more: number;
+        };
         /**
          * @description How old the plant is.
          * @default unsaid
          * @enum {unknown}
          */
         Stage: "unsaid" | "seedling" | "sapling" | "juvenile" | "adult";
+        /**
+         * @description How sure a standing is.
+         * @enum {unknown}
+         */
+        StandingCall: "nothing" | "farAhead" | "ahead" | "oneOf" | "open" | "notOnList" | "noneFits";
         /** @description A taxon that the answers leave standing. */
         StandingTaxon: {
             /** @description Its name without authorship; for a hand-over to a key that isn't there, how the lead names that key. */
@@ -2149,6 +2640,25 @@ export interface components {
             /** @description All grid cells of the flora, for the map. */
             cells: string[];
         };
+        /** @description A look that would help. */
+        TellingLook: {
+            /** @description Id of the character. */
+            character: string;
+            /**
+             * Format: double
+             * @description How much it tells: expected information about which candidate it is, in bits.
+             */
+            bits: number;
+            /**
+             * Format: int32
+             * @description How long the look takes.
+             */
+            effortSeconds: number;
+            /** @description How it would part the candidates, the commonest outcome first. */
+            split: components["schemas"]["SplitPart"][];
+            /** @description The split in a sentence. */
+            inWords: string;
+        };
         /**
          * @description What is needed to see or measure it.
          * @enum {unknown}
@@ -2193,6 +2703,11 @@ export interface components {
             /** @description The nearest fork and the lead of it that this couplet lies under ("4b"); empty where none. */
             branch: string;
         };
+        /**
+         * @description Why a look that would tell can't be taken now.
+         * @enum {unknown}
+         */
+        WaitReason: "season" | "missing" | "tool" | "handling";
         /** @description A walk through keys that the worker holds on its shelf. */
         WalkRequest: {
             /** @description Hash of the version to start with. */
@@ -3025,6 +3540,39 @@ export interface operations {
             };
         };
     };
+    getColumns: {
+        parameters: {
+            query?: {
+                version?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
     getSdd: {
         parameters: {
             query?: {
@@ -3289,6 +3837,192 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    sift: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SiftRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SiftResponse"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    contrast: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ContrastRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ContrastResult"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    giveaways: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GiveawayRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GiveawayResponse"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    describe: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DescribeRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DescribedTaxon"][];
+                };
             };
             /** @description Not Found */
             404: {

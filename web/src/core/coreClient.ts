@@ -24,11 +24,12 @@ function theWorker(): Worker {
   return worker;
 }
 
-function call<T>(method: string, body: unknown): Promise<T> {
+function call<T>(method: string, request: unknown): Promise<T> {
   const id = ++calls;
   return new Promise<string>((resolve, reject) => {
     waiting.set(id, { resolve, reject });
-    theWorker().postMessage({ id, method, body: JSON.stringify(body) });
+    const body = request instanceof Uint8Array ? request : JSON.stringify(request);
+    theWorker().postMessage({ id, method, body });
   }).then((answer) => JSON.parse(answer) as T);
 }
 
@@ -42,6 +43,10 @@ export const core = {
   fillShelf: (shelf: Schemas["Shelf"]) => call<boolean>("FillShelf", shelf),
   bench: (request: Schemas["BenchRequest"]) => call<Schemas["BenchState"]>("Bench", request),
   outlook: (request: Schemas["OutlookRequest"]) => call<Schemas["KeyOutlook"][]>("Outlook", request),
+  loadFlora: (pack: Uint8Array) => call<string>("LoadFlora", pack),
+  sift: (request: Schemas["SiftRequest"]) => call<Schemas["SiftResponse"]>("Sift", request),
+  contrast: (request: Schemas["ContrastRequest"]) => call<Schemas["ContrastResult"]>("Contrast", request),
+  giveaways: (request: Schemas["GiveawayRequest"]) => call<Schemas["GiveawayResponse"]>("Giveaways", request),
   measure: (request: Schemas["MeasureRequest"]) => call<Schemas["MeasureResponse"]>("Measure", request),
   statements: (hash: string) => call<Schemas["CoupletReadings"][]>("Statements", hash),
   walk: (request: Schemas["WalkRequest"]) => call<Schemas["WalkState"]>("Walk", request),

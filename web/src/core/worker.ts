@@ -1,6 +1,8 @@
 // The core runs here, so that the page never waits on it.
+type Method = (request: string | Uint8Array | number) => string;
+
 interface CoreExports {
-  Garten: { Browser: { CoreExports: Record<string, (request: string) => string> } };
+  Garten: { Browser: { CoreExports: Record<string, Method> } };
 }
 
 interface DotNet {
@@ -10,10 +12,13 @@ interface DotNet {
 interface Call {
   id: number;
   method: string;
-  body: string;
+  body: string | Uint8Array;
 }
 
-async function start(): Promise<Record<string, (request: string) => string>> {
+// Characters that are made ready between two calls: a few milliseconds, so that no call waits.
+const WARM_UP_STEP = 4;
+
+async function start(): Promise<Record<string, Method>> {
   const address = new URL("/_framework/dotnet.js", self.location.origin).href;
   const { dotnet } = (await import(/* @vite-ignore */ address)) as DotNet;
   const runtime = await dotnet.create();
@@ -23,6 +28,10 @@ async function start(): Promise<Record<string, (request: string) => string>> {
 
 const core = start();
 
+function warmUp(methods: Record<string, Method>): void {
+  if (methods.WarmUp?.(WARM_UP_STEP) === "true") setTimeout(() => warmUp(methods));
+}
+
 // Not self.onmessage: the runtime would take this worker for one of its own.
 self.addEventListener("message", (event: MessageEvent<Call>) => {
   const { id, method, body } = event.data;
@@ -31,6 +40,7 @@ self.addEventListener("message", (event: MessageEvent<Call>) => {
       const call = methods[method];
       if (!call) throw new Error(`The core has no ${method}.`);
       self.postMessage({ id, answer: call(body) });
+      if (method === "LoadFlora") setTimeout(() => warmUp(methods));
     })
     .catch((error: unknown) => self.postMessage({ id, error: error instanceof Error ? error.message : String(error) }));
 });

@@ -1,0 +1,65 @@
+using Garten.Core.Characters;
+using Garten.Core.Evidence;
+using Garten.Core.Floras;
+using Garten.Core.Identification;
+using Garten.Core.Seasons;
+
+namespace Garten.Benchmarks;
+
+/// <summary>Which looks are taken.</summary>
+internal enum Way
+{
+    /// <summary>The first telling look each time.</summary>
+    Telling,
+
+    /// <summary>Any character that can be seen, by chance.</summary>
+    Random,
+}
+
+/// <summary>A plant looked at step by step.</summary>
+/// <param name="Taxon">What it is.</param>
+/// <param name="Steps">How the list stood after each look.</param>
+/// <param name="Seconds">How long the looks took up to each step.</param>
+internal sealed record Trial(string Taxon, IReadOnlyList<SiftResult> Steps, IReadOnlyList<double> Seconds)
+{
+    public Candidate TopAfter(int looks) => Steps[Math.Min(looks, Steps.Count) - 1].Standing[0];
+
+    public bool IsAmong(int looks, int first) => Steps[Math.Min(looks, Steps.Count) - 1].Standing.Take(first).Any(c => c.Taxon == Taxon);
+
+    /// <summary>Looks at a plant of a taxon on the day on which most of it can be seen.</summary>
+    public static Trial? Of(Sifter sifter, TaxonDescription taxon, int seed, double error, Way way, int most, Sifter? without = null)
+    {
+        var random = new Random(seed);
+        var plant = new Specimen(taxon.Characters, random, error);
+        var day = BestDay(sifter, taxon);
+        var list = without ?? sifter;
+        var sheet = new List<Observation>();
+        var skip = new HashSet<string>();
+        var steps = new List<SiftResult>();
+        var seconds = new List<double>();
+        var spent = 0d;
+        var visible = sifter.Columns.Columns.Select(c => c.Character).Where(c => sifter.CanBeSeen(taxon.Taxon, c.Id, day) && c.RatioOf is null && c.TrendOf.Length == 0).ToList();
+        while (steps.Count < most)
+        {
+            string? next;
+            if (way == Way.Telling) next = list.SiftAndLook(new SiftQuery(sheet, Day: day, Skip: skip)).Looks.Now is [var first, ..] ? first.Character : null;
+            else
+            {
+                // By chance, but of what the plant has: nobody looks for fronds on a tree.
+                var open = visible.Where(c => !skip.Contains(c.Id) && taxon.Characters.Any(d => d.Character == c.Id && d.Applies)).ToList();
+                next = open.Count == 0 ? null : open[random.Next(open.Count)].Id;
+            }
+            if (next is null) break;
+            skip.Add(next);
+            var character = sifter.Columns.Find(next)!.Character;
+            spent += character.EffortSeconds + list.Options.LookSeconds;
+            if (plant.Look(character) is { } seen) sheet.Add(seen);
+            steps.Add(list.Sift(new SiftQuery(sheet, Day: day)));
+            seconds.Add(spent);
+        }
+        return steps.Count == 0 ? null : new Trial(taxon.Taxon, steps, seconds);
+    }
+
+    public static DateOnly BestDay(Sifter sifter, TaxonDescription taxon) =>
+        Enumerable.Range(1, SeasonWords.HalfMonths).Select(SeasonWords.Middle).MaxBy(day => taxon.Characters.Count(c => sifter.CanBeSeen(taxon.Taxon, c.Character, day)));
+}

@@ -1,0 +1,150 @@
+using Garten.Core.Characters;
+using Garten.Core.Floras;
+
+namespace Garten.Core.Identification;
+
+/// <summary>
+/// What the taxa of a flora are like, character by character: the form in which a whole flora is weighed at once. A column holds each
+/// distinct cell once and per taxon which of them it has, so that a likelihood is worked out per cell and not per taxon.
+/// </summary>
+public sealed class FloraColumns
+{
+    private readonly Dictionary<string, int> _taxa;
+    private readonly Dictionary<string, int> _byId;
+
+    /// <summary>Makes it of columns that are ready.</summary>
+    /// <param name="taxa">Ids of the described taxa, in the order of the columns' rows.</param>
+    /// <param name="columns">A column per character, each with a row per taxon.</param>
+    public FloraColumns(IReadOnlyList<string> taxa, IReadOnlyList<CharacterColumn> columns)
+    {
+        ArgumentNullException.ThrowIfNull(taxa);
+        ArgumentNullException.ThrowIfNull(columns);
+        Taxa = taxa;
+        Columns = columns;
+        _taxa = new(taxa.Count, StringComparer.Ordinal);
+        for (var t = 0; t < taxa.Count; t++) _taxa.Add(taxa[t], t);
+        _byId = new(columns.Count, StringComparer.Ordinal);
+        for (var c = 0; c < columns.Count; c++) _byId.Add(columns[c].Character.Id, c);
+    }
+
+    /// <summary>Makes it of descriptions, those of genera and forms completed.</summary>
+    public static FloraColumns Of(IReadOnlyList<Character> characters, IReadOnlyList<TaxonDescription> complete)
+    {
+        ArgumentNullException.ThrowIfNull(characters);
+        ArgumentNullException.ThrowIfNull(complete);
+        var rows = characters.ToDictionary(c => c.Id, _ => new CharacterDescription?[complete.Count], StringComparer.Ordinal);
+        for (var t = 0; t < complete.Count; t++)
+        {
+            foreach (var cell in complete[t].Characters)
+            {
+                if (rows.TryGetValue(cell.Character, out var row)) row[t] = cell;
+            }
+        }
+        return new FloraColumns([.. complete.Select(d => d.Taxon)], [.. characters.Select(c => CharacterColumn.Of(c, rows[c.Id]))]);
+    }
+
+    /// <summary>Ids of the described taxa.</summary>
+    public IReadOnlyList<string> Taxa { get; }
+
+    /// <summary>The columns, in the order of the characters.</summary>
+    public IReadOnlyList<CharacterColumn> Columns { get; }
+
+    /// <summary>Row of a taxon; -1 where it isn't described.</summary>
+    public int IndexOf(string taxon) => _taxa.GetValueOrDefault(taxon, -1);
+
+    /// <summary>The column of a character; null where there is none.</summary>
+    public CharacterColumn? Find(string character) => IndexOfCharacter(character) is >= 0 and var c ? Columns[c] : null;
+
+    /// <summary>Place of a character's column; -1 where there is none.</summary>
+    public int IndexOfCharacter(string character) => _byId.GetValueOrDefault(character, -1);
+
+    /// <summary>What a taxon is like in a character; null where unknown.</summary>
+    public CharacterDescription? Describe(string taxon, string character) => IndexOf(taxon) is >= 0 and var t && Find(character) is { } column ? column[t] : null;
+}
+
+/// <summary>What the taxa are like in one character: the distinct cells, and which of them each taxon has.</summary>
+public sealed class CharacterColumn
+{
+    private readonly ushort[] _of;
+    private readonly Lazy<(double Low, double High)?> _span;
+
+    /// <summary>Makes it of cells that are ready.</summary>
+    /// <param name="character">The character.</param>
+    /// <param name="cells">The distinct cells.</param>
+    /// <param name="of">Per taxon the number of its cell, from 1; 0 where it isn't described.</param>
+    public CharacterColumn(Character character, IReadOnlyList<CharacterDescription> cells, ushort[] of)
+    {
+        ArgumentNullException.ThrowIfNull(cells);
+        ArgumentNullException.ThrowIfNull(of);
+        Character = character;
+        Cells = cells;
+        _of = of;
+        Counts = new int[cells.Count + 1];
+        foreach (var cell in of) Counts[cell]++;
+        _span = new(Span);
+    }
+
+    /// <summary>Makes it of a cell per taxon; null where unknown.</summary>
+    public static CharacterColumn Of(Character character, IReadOnlyList<CharacterDescription?> rows)
+    {
+        ArgumentNullException.ThrowIfNull(rows);
+        var known = new Dictionary<CharacterDescription, ushort>(new SameCell());
+        var cells = new List<CharacterDescription>();
+        var of = new ushort[rows.Count];
+        for (var t = 0; t < of.Length; t++)
+        {
+            if (rows[t] is not { } cell) continue;
+            if (!known.TryGetValue(cell, out var number))
+            {
+                cells.Add(cell);
+                known.Add(cell, number = checked((ushort)cells.Count));
+            }
+            of[t] = number;
+        }
+        return new CharacterColumn(character, cells, of);
+    }
+
+    /// <summary>The character.</summary>
+    public Character Character { get; }
+
+    /// <summary>The distinct cells.</summary>
+    public IReadOnlyList<CharacterDescription> Cells { get; }
+
+    /// <summary>Per taxon the number of its cell, from 1; 0 where it isn't described.</summary>
+    public ReadOnlySpan<ushort> Of() => _of;
+
+    /// <summary>How many taxa have each cell, by its number; the first counts those that aren't described.</summary>
+    public int[] Counts { get; }
+
+    /// <summary>What a taxon is like; null where unknown.</summary>
+    public CharacterDescription? this[int taxon] => _of[taxon] is var cell and > 0 ? Cells[cell - 1] : null;
+
+    /// <summary>The least and the largest that is described; null where nothing is.</summary>
+    public (double Low, double High)? Described => _span.Value;
+
+    private (double Low, double High)? Span()
+    {
+        double low = double.PositiveInfinity, high = double.NegativeInfinity;
+        foreach (var cell in Cells)
+        {
+            if (!cell.Applies || cell.Range is not { } range) continue;
+            low = Math.Min(low, range.LowExtreme ?? range.Low);
+            high = Math.Max(high, range.HighExtreme ?? range.High);
+        }
+        return low <= high ? (low, high) : null;
+    }
+
+    // Lists in records are compared by identity: here two cells are the same that say the same.
+    private sealed class SameCell : IEqualityComparer<CharacterDescription>
+    {
+        public bool Equals(CharacterDescription? x, CharacterDescription? y) =>
+            x!.Applies == y!.Applies && Equals(x.Range, y.Range) && Equals(x.Shade, y.Shade) && x.States.SequenceEqual(y.States) && (x.Misread ?? []).SequenceEqual(y.Misread ?? [], StringComparer.Ordinal);
+
+        public int GetHashCode(CharacterDescription obj)
+        {
+            var hash = HashCode.Combine(obj.Applies, obj.Range, obj.Shade, obj.States.Count);
+            foreach (var state in obj.States) hash = HashCode.Combine(hash, state);
+            return hash;
+        }
+    }
+}

@@ -1,0 +1,65 @@
+using Garten.Core.Characters;
+using Garten.Core.Floras;
+
+namespace Garten.Core.Identification;
+
+/// <summary>A state that gives a taxon away on a list.</summary>
+/// <param name="Taxon">Id of the taxon.</param>
+/// <param name="Character">Id of the character.</param>
+/// <param name="State">Id of the state.</param>
+/// <param name="Text">In words: "bracts of the head: overtopping the head".</param>
+public sealed record Giveaway(string Taxon, string Character, string State, string Text);
+
+/// <summary>What is alone on a list: one look names the plant.</summary>
+public static class Giveaways
+{
+    // It holds on nine plants of ten,
+    private const double Holds = 0.9;
+
+    // on the others in fewer than one of twenty,
+    private const double Elsewhere = 0.05;
+
+    // and nine observers of ten score it right.
+    private const double Reliable = 0.9;
+
+    /// <summary>
+    /// States that hold in one taxon of a list and in no other, all others being described in the character, or without the part it is of.
+    /// Where a plant grows gives nothing away.
+    /// </summary>
+    /// <param name="columns">What the taxa are like.</param>
+    /// <param name="listed">Per row whether the taxon is on the list.</param>
+    /// <returns>In the order of the taxa, those that take least effort first.</returns>
+    public static IReadOnlyList<Giveaway> Of(FloraColumns columns, IReadOnlyList<bool> listed)
+    {
+        ArgumentNullException.ThrowIfNull(columns);
+        ArgumentNullException.ThrowIfNull(listed);
+        var found = new List<(int Row, double Effort, Giveaway Giveaway)>();
+        var rows = Enumerable.Range(0, columns.Taxa.Count).Where(t => listed[t]).ToArray();
+        if (rows.Length < 2) return [];
+        foreach (var column in columns.Columns)
+        {
+            var character = column.Character;
+            if (character.IsQuantity || character.Reliability < Reliable || character.Organ == Organ.Site) continue;
+            if (!Array.TrueForAll(rows, t => column.Of()[t] > 0 || IsWithout(columns, character, t))) continue;
+            foreach (var state in character.States)
+            {
+                var holder = -1;
+                var isAlone = true;
+                foreach (var t in rows)
+                {
+                    if (column[t] is not { Applies: true } cell) continue;
+                    var share = cell.States.FirstOrDefault(s => s.State == state.Id)?.Share ?? 0;
+                    if (cell.Misread?.Contains(state.Id) == true) share = Math.Max(share, DescriptionCell.MisreadShare);
+                    if (share >= Holds && holder < 0) holder = t;
+                    else if (share > Elsewhere) isAlone = false;
+                }
+                if (holder >= 0 && isAlone) found.Add((holder, Contrast.Effort(character), new Giveaway(columns.Taxa[holder], character.Id, state.Id, $"{character.Name}: {state.Name}")));
+            }
+        }
+        return [.. found.OrderBy(f => f.Row).ThenBy(f => f.Effort).ThenBy(f => f.Giveaway.Character, StringComparer.Ordinal).Select(f => f.Giveaway)];
+    }
+
+    // The part exists only where another character has certain states, and this taxon never has them.
+    private static bool IsWithout(FloraColumns columns, Character character, int row) =>
+        character.Needs is { } needs && columns.Find(needs.Character)?[row] is { } other && (!other.Applies || other.States.Count > 0 && !other.States.Any(s => needs.States.Contains(s.State)));
+}

@@ -1,0 +1,64 @@
+using Garten.Core.Evidence;
+
+namespace Garten.Core.Identification;
+
+/// <summary>The numbers by which a list is sifted; each with its reason.</summary>
+public sealed record SiftOptions
+{
+    /// <summary>The usual ones.</summary>
+    public static SiftOptions Default { get; } = new();
+
+    /// <summary>How evidence is weighed.</summary>
+    public EvidenceOptions Evidence { get; init; } = EvidenceOptions.Default;
+
+    /// <summary>
+    /// Prior of "not on this list": until looks speak for a name, one plant in seven is taken for one that the list hasn't. With one in fifty, kin of
+    /// listed plants that aren't listed themselves were named with 95 % in six cases of ten; with this in two (docs/accuracy.md).
+    /// </summary>
+    public double NotOnList { get; init; } = 0.15;
+
+    /// <summary>Of plants that aren't on the list, the share that is near kin of one that is: most newcomers have a genus here already.</summary>
+    public double KinOfNotOnList { get; init; } = 0.8;
+
+    /// <summary>How often two species of a genus differ in a character, before the flora's own genera say: then such a kin shows just what any plant may.</summary>
+    public double KinDiffer { get; init; } = 0.25;
+
+    /// <summary>How many pairs of species that belief is worth.</summary>
+    public double KinDifferWorth { get; init; } = 5;
+
+    /// <summary>However constant a character is in the genera of a flora, a newcomer differs in it this often.</summary>
+    public double KinDifferLeast { get; init; } = 0.05;
+
+    /// <summary>Looks are proposed to tell apart the candidates that hold this much of the probability; the rest is noise.</summary>
+    public double Held { get; init; } = 0.999;
+
+    /// <summary>Seconds that every look costs before it begins: to read what is asked and to find the part.</summary>
+    public double LookSeconds { get; init; } = 15;
+
+    /// <summary>A character is proposed when it can be seen now on at least this share of what is still in question.</summary>
+    public double LeastVisible { get; init; } = 0.15;
+
+    /// <summary>A look of less than this is not worth the stooping. So little, since a name that is ahead is still to be held against kin that isn't on the list.</summary>
+    public double LeastBits { get; init; } = 0.002;
+
+    /// <summary>How many readings of one plant a look at a measure is reckoned with.</summary>
+    public int Readings { get; init; } = 5;
+
+    /// <summary>Up to so many candidates, measures are cut where these differ; above, where the flora does.</summary>
+    public int FewCandidates { get; init; } = 32;
+
+    /// <summary>A taxon of which less than this share of the looked at characters is described is listed apart.</summary>
+    public double LeastDescribed { get; init; } = 0.5;
+
+    /// <summary>"Not on this list" is said first when it is likelier than all that is on the list.</summary>
+    public double CalledNotOnList { get; init; } = 0.5;
+
+    /// <summary>A name with this much of the probability is far ahead.</summary>
+    public double FarAhead { get; init; } = 0.95;
+
+    /// <summary>A name this many times as likely as the next one is ahead.</summary>
+    public double Ahead { get; init; } = 3;
+
+    /// <summary>Candidates that together hold this much are what it is one of.</summary>
+    public double OneOf { get; init; } = 0.9;
+}

@@ -1,0 +1,445 @@
+using Garten.Core.Characters;
+using Garten.Core.Evidence;
+using Garten.Core.Floras;
+using Garten.Core.Quantities;
+using Garten.Core.Seasons;
+
+namespace Garten.Core.Identification;
+
+/// <summary>What a list is narrowed to. Everything may be left out; what is given must all hold.</summary>
+/// <param name="Families">Only these families.</param>
+/// <param name="GrowthForms">Only these growth forms.</param>
+/// <param name="Genera">Only these genera, by name.</param>
+/// <param name="RecordedHere">Only what is recorded in the place's grid cell or beside it.</param>
+/// <param name="Taxa">Only these taxa, by id.</param>
+public sealed record Narrowing(
+    IReadOnlyList<string>? Families = null, IReadOnlyList<string>? GrowthForms = null, IReadOnlyList<string>? Genera = null, bool RecordedHere = false, IReadOnlyList<string>? Taxa = null);
+
+/// <summary>What is asked of a list.</summary>
+/// <param name="Observations">The looks at the plant; superseded ones are passed over.</param>
+/// <param name="Plausible">Whether place, date, habitat and elevation weigh in; else all taxa are equal at first.</param>
+/// <param name="Place">Where; null where unknown.</param>
+/// <param name="Day">The day; null where it doesn't matter.</param>
+/// <param name="Tools">What is at hand besides the eye; null for all but a microscope.</param>
+/// <param name="Most">The most handling that is allowed.</param>
+/// <param name="Missing">Organs that this plant hasn't now.</param>
+/// <param name="Skip">Characters that can't be told on this plant.</param>
+/// <param name="Narrowing">What the list is narrowed to; null for the whole of it.</param>
+public sealed record SiftQuery(
+    IReadOnlyList<Observation> Observations, bool Plausible = false, SiftPlace? Place = null, DateOnly? Day = null, IReadOnlyCollection<Tool>? Tools = null, Handling Most = Handling.Cut,
+    IReadOnlyCollection<Organ>? Missing = null, IReadOnlyCollection<string>? Skip = null, Narrowing? Narrowing = null);
+
+/// <summary>One thing seen, and how it stands to a taxon.</summary>
+/// <param name="Character">Id of the character.</param>
+/// <param name="Seen">What was seen.</param>
+/// <param name="Described">What the taxon is like.</param>
+/// <param name="Fit">How the two stand; null where the taxon isn't described in it, or the look doesn't count.</param>
+/// <param name="Odds">ln of how many times as probable it is under this taxon as on any plant; below 0 it speaks against it.</param>
+/// <param name="Note">Why it counts less, or is judged otherwise; empty for most.</param>
+public sealed record SiftReason(string Character, string Seen, string Described, Fit? Fit, double Odds, string Note);
+
+/// <summary>A candidate with its probability.</summary>
+/// <param name="Taxon">Id of the taxon; <see cref="Sifter.NotOnList"/> for a plant that isn't on the list.</param>
+/// <param name="Probability">Its probability, 0 to 1.</param>
+/// <param name="Conflicts">How many looks conflict with it.</param>
+/// <param name="Described">In how many of the looked at characters it is described.</param>
+/// <param name="Other">Its probability by the other prior: plausible where this is equal, equal where this is plausible.</param>
+/// <param name="Reasons">What speaks for and against it, strongest first; of the likeliest only.</param>
+/// <param name="Prior">Why it is less plausible here, in sentences; of the likeliest only.</param>
+public sealed record Candidate(string Taxon, double Probability, int Conflicts, int Described, double Other, IReadOnlyList<SiftReason> Reasons, IReadOnlyList<string> Prior);
+
+/// <summary>How sure a standing is.</summary>
+public enum StandingCall
+{
+    /// <summary>Nothing has been seen that counts.</summary>
+    Nothing,
+
+    /// <summary>One name holds nearly all.</summary>
+    FarAhead,
+
+    /// <summary>One name is several times as likely as the next.</summary>
+    Ahead,
+
+    /// <summary>One of a few.</summary>
+    OneOf,
+
+    /// <summary>Many are still as likely.</summary>
+    Open,
+
+    /// <summary>Most likely none of the list.</summary>
+    NotOnList,
+
+    /// <summary>What was seen fits none of the list.</summary>
+    NoneFits,
+}
+
+/// <summary>A list sifted.</summary>
+/// <param name="Standing">The candidates, likeliest first; "not on this list" is among them.</param>
+/// <param name="Call">How sure it is.</param>
+/// <param name="Leaders">How many the call speaks of: 3 for "one of three".</param>
+/// <param name="InWords">The same in words.</param>
+/// <param name="Alike">Sets of leading taxa whose descriptions are the same: no look tells them apart.</param>
+/// <param name="Listed">How many taxa are on the list as narrowed.</param>
+/// <param name="LeastProbable">What the taxa share that the standing doesn't name.</param>
+public sealed record SiftResult(IReadOnlyList<Candidate> Standing, StandingCall Call, int Leaders, string InWords, IReadOnlyList<IReadOnlyList<string>> Alike, int Listed, double LeastProbable);
+
+/// <summary>Sifts a flora by whatever was seen.</summary>
+public sealed class Sifter
+{
+    /// <summary>Stands among taxa for a plant that isn't on the list.</summary>
+    public const string NotOnList = "not-on-this-list";
+
+    // Nobody reads further, and of these the reasons are worked out.
+    private const int MostNamed = 100;
+    private const int MostReasoned = 24;
+
+    private readonly Taxon?[] _taxa;
+    private readonly CharacterTable _table;
+    private readonly Likelihood _likelihood;
+    private readonly SiftOptions _options;
+    private readonly OutcomeTable?[] _outcomes;
+
+    private readonly double[] _kinDiffer;
+    private readonly Lazy<(int First, int Second)[]> _kinPairs;
+
+    // So many pairs of species of one genus say how often they differ.
+    private const int MostKinPairs = 200;
+
+    // Weighed items of the last sheets: of one with a look more all others are there already.
+    private readonly Dictionary<(string Item, bool Controlled), WeighedItem> _weighed = [];
+    private const int MostWeighed = 200;
+
+    /// <summary>Makes it.</summary>
+    /// <param name="columns">What the taxa are like.</param>
+    /// <param name="taxa">The taxa of the flora; those that aren't described are left out.</param>
+    /// <param name="seasons">When phenophases last in the region.</param>
+    /// <param name="options">The numbers to weigh with.</param>
+    public Sifter(FloraColumns columns, IReadOnlyList<Taxon> taxa, IReadOnlyList<PhaseWindow> seasons, SiftOptions? options = null)
+    {
+        ArgumentNullException.ThrowIfNull(columns);
+        ArgumentNullException.ThrowIfNull(taxa);
+        _options = options ?? SiftOptions.Default;
+        Columns = columns;
+        _table = new CharacterTable([.. columns.Columns.Select(c => c.Character)], [], seasons);
+        _taxa = new Taxon?[columns.Taxa.Count];
+        foreach (var taxon in taxa)
+        {
+            if (columns.IndexOf(taxon.Id) is >= 0 and var t) _taxa[t] = taxon;
+        }
+        _likelihood = new Likelihood([], _options.Evidence);
+        _outcomes = new OutcomeTable?[columns.Columns.Count];
+        _kinDiffer = new double[columns.Columns.Count];
+        _kinPairs = new(KinPairs);
+    }
+
+    /// <summary>What the taxa are like.</summary>
+    public FloraColumns Columns { get; }
+
+    /// <summary>The taxon of a row; null where only its description is known.</summary>
+    internal Taxon? TaxonAt(int row) => _taxa[row];
+
+    /// <summary>Characters and seasons.</summary>
+    internal CharacterTable Table => _table;
+
+    /// <summary>The numbers it weighs with.</summary>
+    public SiftOptions Options => _options;
+
+    /// <summary>Per row whether a taxon is on the list as a query narrows it.</summary>
+    public bool[] Listed(SiftQuery query)
+    {
+        ArgumentNullException.ThrowIfNull(query);
+        return [.. Enumerable.Range(0, _taxa.Length).Select(t => IsOnList(t, query))];
+    }
+
+    /// <summary>Whether a character can be seen on a taxon on a day; false where either is unknown.</summary>
+    public bool CanBeSeen(string taxon, string character, DateOnly day) => Columns.IndexOf(taxon) is >= 0 and var row && Columns.Find(character) is { } column && CanBeSeen(row, column.Character, PhaseSpan.HalfMonth(day));
+
+    /// <summary>Whether a taxon shows a character in a half-month: by its own phenology where that speaks of the phase, else by the region's seasons.</summary>
+    internal bool CanBeSeen(int row, Character character, int halfMonth)
+    {
+        if (character.SeenIn.Count == 0) return true;
+        var own = _taxa[row]?.Facts?.Phenology ?? [];
+        foreach (var phase in character.SeenIn)
+        {
+            var isKnown = false;
+            foreach (var span in own)
+            {
+                if (span.Phase != phase) continue;
+                if (span.Holds(halfMonth)) return true;
+                isKnown = true;
+            }
+            if (!isKnown && _table.Seasons.Any(w => w.Phase == phase && w.Holds(SeasonWords.Middle(halfMonth)))) return true;
+        }
+        return false;
+    }
+
+    // Each species with the next one of its genus, evenly taken from all genera.
+    private (int First, int Second)[] KinPairs()
+    {
+        var pairs = new List<(int, int)>();
+        foreach (var genus in Enumerable.Range(0, _taxa.Length).Where(t => _taxa[t] is { Rank: not ("cultivar" or "form") }).GroupBy(t => _taxa[t]!.Name.Split(' ')[0], StringComparer.Ordinal))
+        {
+            var rows = genus.ToArray();
+            for (var i = 0; i < rows.Length; i++)
+            {
+                for (var j = i + 1; j < Math.Min(rows.Length, i + 4); j++) pairs.Add((rows[i], rows[j]));
+            }
+        }
+        var step = Math.Max(1, (pairs.Count + MostKinPairs - 1) / MostKinPairs);
+        return [.. pairs.Where((_, i) => i % step == 0)];
+    }
+
+    /// <summary>How often two species of one genus of this flora differ in a character: the mean of 1 − overlap, drawn towards the usual.</summary>
+    internal double KinDiffer(int at)
+    {
+        if (_kinDiffer[at] > 0) return _kinDiffer[at];
+        var column = Columns.Columns[at];
+        var table = OutcomesOf(at);
+        var (sum, pairs) = (_options.KinDiffer * _options.KinDifferWorth, _options.KinDifferWorth);
+        foreach (var (first, second) in _kinPairs.Value)
+        {
+            if (column.Of()[first] is not (> 0 and var a) || column.Of()[second] is not (> 0 and var b) || !column.Cells[a - 1].Applies || !column.Cells[b - 1].Applies) continue;
+            var p = table.Of(a - 1);
+            var q = table.Of(b - 1);
+            var overlap = 0d;
+            for (var s = 0; s < p.Length; s++) overlap += Math.Min(p[s], q[s]);
+            sum += Math.Max(0, 1 - overlap);
+            pairs++;
+        }
+        return _kinDiffer[at] = Math.Max(_options.KinDifferLeast, sum / pairs);
+    }
+
+    /// <summary>The outcomes of a look at a column, worked out once.</summary>
+    internal OutcomeTable OutcomesOf(int column) => _outcomes[column] ??= OutcomeTable.Of(Columns.Columns[column], _options);
+
+    /// <summary>Works out what looks at some more characters can show, so that later answers come at once; false when all is ready.</summary>
+    /// <param name="characters">How many characters to go on with.</param>
+    public bool WarmUp(int characters)
+    {
+        for (var c = 0; c < _outcomes.Length; c++)
+        {
+            if (_outcomes[c] is not null) continue;
+            if (characters-- <= 0) return true;
+            _outcomes[c] = OutcomeTable.Of(Columns.Columns[c], _options);
+        }
+        return false;
+    }
+
+    /// <summary>Sifts.</summary>
+    public SiftResult Sift(SiftQuery query) => Weigh(query).Result();
+
+    /// <summary>Sifts, and says which looks help most from here.</summary>
+    public (SiftResult Result, TellingLooks Looks) SiftAndLook(SiftQuery query)
+    {
+        var weighed = Weigh(query);
+        return (weighed.Result(), TellingLooks.Of(this, weighed, query));
+    }
+
+    /// <summary>The items of a sheet.</summary>
+    public IReadOnlyList<EvidenceItem> ItemsOf(IReadOnlyList<Observation> observations) => EvidenceItem.Pool(EvidenceSheet.Holding(observations), _table, _options.Evidence);
+
+    internal WeighedList Weigh(SiftQuery query)
+    {
+        ArgumentNullException.ThrowIfNull(query);
+        var items = ItemsOf(query.Observations);
+        var onSheet = items.Select(i => i.Character.Id).ToHashSet(StringComparer.Ordinal);
+        var weighed = new List<WeighedItem>(items.Count);
+        foreach (var item in items)
+        {
+            var controlled = item.Character.Needs is { } needs && onSheet.Contains(needs.Character);
+            var name = (Name(item), controlled);
+            if (!_weighed.TryGetValue(name, out var known))
+            {
+                if (_weighed.Count >= MostWeighed) _weighed.Clear();
+                known = _weighed[name] = WeighedItem.Of(item, Columns.Find(item.Character.Id)!, _likelihood, controlled, KinDiffer(Columns.IndexOfCharacter(item.Character.Id)));
+            }
+            // What was weighed may stem from other looks with the same values: its couplets and notes are those of this sheet.
+            weighed.Add(ReferenceEquals(known.Item, item) ? known : known.For(item));
+        }
+        return new WeighedList(this, weighed, query);
+    }
+
+    // All that its weight depends on.
+    private static string Name(EvidenceItem item) =>
+        string.Create(System.Globalization.CultureInfo.InvariantCulture, $"{item.Character.Id}|{string.Join(',', item.States)}|{item.Together}|{item.NotFound}|{item.Sample?.Mean:R}|{item.Sample?.Count}|{item.Sample?.Resolution:R}|{item.Sample?.Calibration:R}|{item.Show}|{item.Of}|{item.Sureness}|{item.Larger}|{item.Weight:R}");
+
+    /// <summary>A list weighed by a sheet: probabilities, row by row.</summary>
+    internal sealed class WeighedList
+    {
+        private readonly Sifter _sifter;
+        private readonly SiftQuery _query;
+        private readonly double[] _other;
+        private readonly double _otherNone;
+        private readonly int[] _conflicts;
+        private readonly IReadOnlyList<IReadOnlyList<Phenophase>> _shown;
+
+        public WeighedList(Sifter sifter, IReadOnlyList<WeighedItem> items, SiftQuery query)
+        {
+            (_sifter, Items, _query) = (sifter, items, query);
+            var n = sifter._taxa.Length;
+            double[] sums = new double[n], kin = new double[n];
+            _conflicts = new int[n];
+            foreach (var item in items) item.AddTo(sums, kin, _conflicts);
+            _shown = [.. items.Where(i => i.Item.Weight > 0 && i.Item.Character.SeenIn.Count > 0).Select(i => i.Item.Character.SeenIn)];
+            IsListed = new bool[n];
+            double[] equal = new double[n], plausible = new double[n];
+            var needsPrior = query.Plausible || query.Place is not null || query.Day is not null;
+            for (var t = 0; t < n; t++)
+            {
+                IsListed[t] = sifter.IsOnList(t, query);
+                if (!IsListed[t]) continue;
+                Listed++;
+                equal[t] = 1;
+                plausible[t] = needsPrior && sifter._taxa[t] is { } taxon ? Plausibility.Of(taxon, query.Place, query.Day, _shown).Weight : 1;
+            }
+            (var own, var other) = query.Plausible ? (plausible, equal) : (equal, plausible);
+            (Probability, None) = Posterior(own, sums, kin, sifter._options);
+            (_other, _otherNone) = Posterior(other, sums, kin, sifter._options);
+        }
+
+        public IReadOnlyList<WeighedItem> Items { get; }
+        public bool[] IsListed { get; }
+        public int Listed { get; }
+
+        /// <summary>Per row its probability.</summary>
+        public double[] Probability { get; }
+
+        /// <summary>Probability that the plant isn't on the list.</summary>
+        public double None { get; }
+
+        // P(t) ∝ prior(t)·Π ratios. "Not on this list" is a plant like any other, or one near kin of one that is here: like it but for a share of its characters.
+        private static (double[] P, double None) Posterior(double[] prior, double[] sums, double[] kin, SiftOptions options)
+        {
+            var total = prior.Sum();
+            var result = new double[prior.Length];
+            if (total <= 0) return (result, 1);
+            var top = 0d;
+            for (var t = 0; t < prior.Length; t++)
+            {
+                if (prior[t] > 0) top = Math.Max(top, Math.Max(sums[t], kin[t]));
+            }
+            // What is this much less likely than the best adds nothing to a double.
+            const double nothing = -60;
+            double sum = 0, kinSum = 0;
+            var listed = (1 - options.NotOnList) / total;
+            for (var t = 0; t < prior.Length; t++)
+            {
+                if (prior[t] <= 0) continue;
+                if (sums[t] - top > nothing) sum += result[t] = listed * prior[t] * Math.Exp(sums[t] - top);
+                if (kin[t] - top > nothing) kinSum += prior[t] / total * Math.Exp(kin[t] - top);
+            }
+            var none = options.NotOnList * ((1 - options.KinOfNotOnList) * Math.Exp(-top) + options.KinOfNotOnList * kinSum);
+            sum += none;
+            for (var t = 0; t < result.Length; t++) result[t] /= sum;
+            return (result, none / sum);
+        }
+
+        /// <summary>Rows by probability, likeliest first, as many as hold a share of it, at most so many.</summary>
+        public List<int> Leading(double share, int most)
+        {
+            var rows = new List<int>();
+            var least = (1 - share) / Math.Max(1, Probability.Length);
+            for (var t = 0; t < Probability.Length; t++)
+            {
+                if (IsListed[t] && Probability[t] >= least) rows.Add(t);
+            }
+            // Of a flat standing there are thousands: keys are sorted without a call for each comparison, equal ones stay in the order of the rows.
+            var (order, keys) = (rows.ToArray(), rows.ConvertAll(t => -Probability[t]).ToArray());
+            Array.Sort(keys, order);
+            for (var i = 0; i < order.Length;)
+            {
+                var from = i;
+                while (i < order.Length && keys[i].Equals(keys[from])) i++;
+                if (i - from > 1) Array.Sort(order, from, i - from);
+            }
+            double held = 0, wanted = share * (1 - None);
+            var count = 0;
+            while (count < order.Length && count < most && held < wanted) held += Probability[order[count++]];
+            return [.. order.AsSpan(0, count)];
+        }
+
+        public SiftResult Result()
+        {
+            var rows = Leading(1, MostNamed);
+            var candidates = new List<Candidate>(rows.Count + 1);
+            for (var i = 0; i < rows.Count; i++) candidates.Add(CandidateAt(rows[i], i < MostReasoned));
+            var none = new Candidate(NotOnList, None, 0, 0, _otherNone, [], []);
+            // It stands for many plants at once: it goes before a name only where it is likelier than all names together.
+            var at = candidates.FindIndex(c => c.Probability < None);
+            candidates.Insert(candidates.Count == 0 || None > _sifter._options.CalledNotOnList ? 0 : at < 0 ? candidates.Count : Math.Max(1, at), none);
+            var (call, leaders) = Call(rows);
+            return new SiftResult(candidates, call, leaders, Words(call, leaders), Alike(rows), Listed, Math.Max(0, 1 - candidates.Sum(c => c.Probability)));
+        }
+
+        private Candidate CandidateAt(int t, bool withReasons)
+        {
+            var described = Items.Where(i => i.Item.Weight > 0).Select(i => i.Column).Distinct().Count(c => c.Of()[t] > 0);
+            if (!withReasons) return new Candidate(_sifter.Columns.Taxa[t], Probability[t], _conflicts[t], described, _other[t], [], []);
+            var reasons = Items.Select(i => new SiftReason(i.Item.Character.Id, i.Item.InWords(), FloraProse.Value(i.Column[t], i.Item.Character), i.FitOf(t), i.Ratio(t), i.Item.Reason))
+                .OrderByDescending(r => Math.Abs(r.Odds)).ThenBy(r => r.Character, StringComparer.Ordinal).ToList();
+            var prior = _sifter._taxa[t] is { } taxon ? Plausibility.Of(taxon, _query.Place, _query.Day, _shown).Reasons : [];
+            return new Candidate(_sifter.Columns.Taxa[t], Probability[t], _conflicts[t], described, _other[t], reasons, prior);
+        }
+
+        private (StandingCall Call, int Leaders) Call(List<int> rows)
+        {
+            var options = _sifter._options;
+            if (rows.Count == 0) return (StandingCall.NoneFits, 0);
+            if (Items.All(i => i.Item.Weight == 0)) return (StandingCall.Nothing, rows.Count);
+            // A conflict is no proof, two looks against every name are: then the list doesn't hold this plant, or a look went wrong.
+            var first = Probability[rows[0]];
+            var counting = Items.Count(i => i.Item.Weight > 0);
+            if (rows.TrueForAll(t => _conflicts[t] > 0) && (counting == 1 || rows.TrueForAll(t => _conflicts[t] >= 2))) return (StandingCall.NoneFits, Math.Min(3, rows.Count));
+            if (None > options.CalledNotOnList) return (StandingCall.NotOnList, 0);
+            if (first >= options.FarAhead) return (StandingCall.FarAhead, 1);
+            var second = Math.Max(None, rows.Count > 1 ? Probability[rows[1]] : 0);
+            if (first >= options.Ahead * second) return (StandingCall.Ahead, 1);
+            double held = 0;
+            const int few = 8;
+            for (var i = 0; i < rows.Count && i < few; i++)
+            {
+                held += Probability[rows[i]];
+                if (held >= options.OneOf * (1 - None)) return (StandingCall.OneOf, i + 1);
+            }
+            return (StandingCall.Open, rows.Count(t => Probability[t] >= first / 20));
+        }
+
+        private static readonly string[] Numbers = ["none", "one", "two", "three", "four", "five", "six", "seven", "eight"];
+
+        private string Words(StandingCall call, int leaders) => call switch
+        {
+            StandingCall.Nothing => $"nothing seen yet; {Listed} taxa on the list",
+            StandingCall.FarAhead => "far ahead",
+            StandingCall.Ahead => "ahead",
+            StandingCall.OneOf => $"one of {Numbers[leaders]}",
+            StandingCall.NotOnList => "most likely not on this list",
+            StandingCall.NoneFits => Listed == 0 ? "the list is empty" : "none of the list fits",
+            _ => $"{leaders} are still likely",
+        };
+
+        // Leading taxa between which no look can decide.
+        private List<IReadOnlyList<string>> Alike(List<int> rows)
+        {
+            const int most = 12;
+            var sets = new List<List<int>>();
+            foreach (var t in rows.Take(most))
+            {
+                if (sets.Find(s => _sifter.Columns.Columns.All(c => c.Of()[s[0]] == c.Of()[t])) is { } same) same.Add(t);
+                else sets.Add([t]);
+            }
+            return [.. sets.Where(s => s.Count > 1).Select(s => s.ConvertAll(t => _sifter.Columns.Taxa[t]))];
+        }
+    }
+
+    private bool IsOnList(int row, SiftQuery query)
+    {
+        if (query.Narrowing is not { } narrowing) return true;
+        if (narrowing.Taxa is { Count: > 0 } taxa && !taxa.Contains(Columns.Taxa[row], StringComparer.Ordinal)) return false;
+        var taxon = _taxa[row];
+        var facts = taxon?.Facts ?? TaxonFacts.None;
+        if (narrowing.Families is { Count: > 0 } families && (taxon is null || !families.Contains(taxon.Family, StringComparer.Ordinal))) return false;
+        if (narrowing.GrowthForms is { Count: > 0 } forms && !forms.Contains(facts.GrowthForm, StringComparer.OrdinalIgnoreCase)) return false;
+        if (narrowing.Genera is { Count: > 0 } genera && (taxon is null || !genera.Contains(taxon.Name.Split(' ')[0], StringComparer.Ordinal))) return false;
+        return !narrowing.RecordedHere || query.Place?.Cell is not { Length: > 0 } cell || facts.Cells.Any(c => string.Equals(c, cell, StringComparison.OrdinalIgnoreCase) || Plausibility.AreNeighbours(c, cell));
+    }
+}
