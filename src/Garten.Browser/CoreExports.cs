@@ -1,5 +1,6 @@
 using System.Runtime.InteropServices.JavaScript;
 using System.Text.Json;
+using System.Text.Json.Serialization.Metadata;
 using Garten.Core.Contracts;
 using Garten.Core.Floras;
 using Garten.Core.Keys;
@@ -42,21 +43,31 @@ public static partial class CoreExports
 
     /// <summary>Sifts the loaded flora.</summary>
     [JSExport]
-    public static string Sift(string request) => JsonSerializer.Serialize(JsonSerializer.Deserialize(request, CoreJson.Default.SiftRequest)!.Sift(Loaded()), CoreJson.Default.SiftResponse);
+    public static string Sift(string request) => Answer(request, CoreJson.Default.SiftRequest, r => r.FloraId, (r, flora) => r.Sift(flora), CoreJson.Default.SiftResponse);
 
     /// <summary>Holds taxa of the loaded flora against each other.</summary>
     [JSExport]
-    public static string Contrast(string request) => JsonSerializer.Serialize(JsonSerializer.Deserialize(request, CoreJson.Default.ContrastRequest)!.Compare(Loaded()), CoreJson.Default.ContrastResult);
+    public static string Contrast(string request) => Answer(request, CoreJson.Default.ContrastRequest, r => r.FloraId, (r, flora) => r.Compare(flora), CoreJson.Default.ContrastResult);
 
     /// <summary>What is alone on a list of the loaded flora.</summary>
     [JSExport]
-    public static string Giveaways(string request) => JsonSerializer.Serialize(JsonSerializer.Deserialize(request, CoreJson.Default.GiveawayRequest)!.Find(Loaded()), CoreJson.Default.GiveawayResponse);
+    public static string Giveaways(string request) => Answer(request, CoreJson.Default.GiveawayRequest, r => r.FloraId, (r, flora) => r.Find(flora), CoreJson.Default.GiveawayResponse);
 
     /// <summary>Taxa of the loaded flora with what they are like.</summary>
     [JSExport]
-    public static string Describe(string request) => JsonSerializer.Serialize(JsonSerializer.Deserialize(request, CoreJson.Default.DescribeRequest)!.Describe(Loaded()), CoreJson.Default.IReadOnlyListDescribedTaxon);
+    public static string Describe(string request) => Answer(request, CoreJson.Default.DescribeRequest, r => r.FloraId, (r, flora) => r.Describe(flora), CoreJson.Default.IReadOnlyListDescribedTaxon);
 
-    private static ReadyFlora Loaded() => _flora ?? throw new InvalidOperationException("No flora is loaded.");
+    /// <summary>What a taxon of the loaded flora is taken for.</summary>
+    [JSExport]
+    public static string Near(string request) => Answer(request, CoreJson.Default.NearRequest, r => r.FloraId, (r, flora) => r.Find(flora), CoreJson.Default.IReadOnlyListString);
+
+    // Another flora may have been loaded since it was asked: then there is no answer, and the page asks again.
+    private static string Answer<TRequest, TAnswer>(string request, JsonTypeInfo<TRequest> requestType, Func<TRequest, string> floraOf, Func<TRequest, ReadyFlora, TAnswer> answer, JsonTypeInfo<TAnswer> answerType)
+    {
+        var read = JsonSerializer.Deserialize(request, requestType)!;
+        if (_flora?.Pack.Id != floraOf(read)) throw new InvalidOperationException("This flora isn't loaded.");
+        return JsonSerializer.Serialize(answer(read, _flora), answerType);
+    }
 
     /// <summary>Follows the keys on the shelf.</summary>
     [JSExport]
@@ -79,7 +90,7 @@ public static partial class CoreExports
     /// <summary>Reads readings while they are typed.</summary>
     [JSExport]
     public static string Measure(string request) =>
-        JsonSerializer.Serialize(JsonSerializer.Deserialize(request, CoreJson.Default.MeasureRequest)!.Read(_shelf), CoreJson.Default.MeasureResponse);
+        JsonSerializer.Serialize(JsonSerializer.Deserialize(request, CoreJson.Default.MeasureRequest)!.Read(_shelf, _flora?.Sifter.Columns), CoreJson.Default.MeasureResponse);
 
     /// <summary>The statements of a key on the shelf with their readings.</summary>
     [JSExport]

@@ -2,6 +2,7 @@ using System.Globalization;
 using Garten.Core.Characters;
 using Garten.Core.Evidence;
 using Garten.Core.Floras;
+using Garten.Core.Identification;
 using Garten.Core.Keys;
 using Garten.Core.Quantities;
 
@@ -84,12 +85,13 @@ public sealed record MeasureRequest(string Text, string Character, string Unit, 
     // Readings beyond three times the largest that is known of any plant of the flora are asked about.
     private const double Unheard = 3;
 
-    /// <summary>Reads them for a character of a shelf's table.</summary>
-    public MeasureResponse Read(BenchShelf shelf)
+    /// <summary>Reads them for a character of a shelf's table, or of the flora that is sifted.</summary>
+    public MeasureResponse Read(BenchShelf shelf, FloraColumns? flora = null)
     {
         ArgumentNullException.ThrowIfNull(shelf);
-        if (shelf.Table.Find(Character) is not { IsQuantity: true } character) return new(new ReadingLine([], [new ReadingProblem("This character isn't measured.", 0)]), null, "");
-        var largest = shelf.Descriptions.SelectMany(d => d.Characters).Where(c => c.Character == Character).SelectMany(c => new[] { c.Range?.HighExtreme ?? c.Range?.High, c.Shade?.HighExtreme ?? c.Shade?.High }).Max();
+        var column = flora?.Find(Character);
+        if ((shelf.Table.Find(Character) ?? column?.Character) is not { IsQuantity: true } character) return new(new ReadingLine([], [new ReadingProblem("This character isn't measured.", 0)]), null, "");
+        var largest = shelf.Descriptions.SelectMany(d => d.Characters).Where(c => c.Character == Character).SelectMany(c => new[] { c.Range?.HighExtreme ?? c.Range?.High, c.Shade?.HighExtreme ?? c.Shade?.High }).Append(column?.Described?.High).Max();
         var line = ReadingText.Read(Text, character.Quantity, MeasureUnit.Named(Unit), Calibrated, largest is { } l ? l * Unheard : double.PositiveInfinity);
         var sample = Quantities.Sample.Of(line.Readings);
         return new(line, sample, sample is null ? "" : Words(sample, character.Quantity));

@@ -103,12 +103,14 @@ public sealed record SiftRequest(string FloraId, IReadOnlyList<SiftObservation>?
         var observations = Read(flora, Observations, Sheet);
         var query = new SiftQuery(observations, options.Prior == SiftPrior.Plausible, options.At, DayOf(options.Date, "options.date"), options.Tools, options.Handling ?? Handling.Cut, options.Missing, options.Skip, options.Narrowing);
         var (result, looks) = flora.Sifter.SiftAndLook(query);
+        // Seen strictly, conflicts come before probability.
+        var standing = options.Tolerance is not { } most ? result.Standing
+            : [.. result.Standing.Where(c => c.Taxon != Sifter.NotOnList && c.Conflicts <= most).OrderBy(c => c.Conflicts), .. result.Standing.Where(c => c.Taxon == Sifter.NotOnList)];
         var giveaways = result.Listed > 1 ? flora.GiveawaysOf(query) : [];
         var seen = observations.SelectMany(o => o.States.Select(s => (o.Character, s))).ToHashSet();
         var likely = result.Standing.Where(c => c.Probability >= GiveawayFrom).Select(c => c.Taxon).ToHashSet(StringComparer.Ordinal);
         return new SiftResponse(
-            [.. result.Standing.Where(c => options.Tolerance is not { } most || c.Taxon == Sifter.NotOnList || c.Conflicts <= most)
-                .Select(c => new SiftedTaxon(c.Taxon, flora.NameOf(c.Taxon), c.Probability, c.Conflicts, c.Described, c.Other, c.Reasons, c.Prior))],
+            [.. standing.Select(c => new SiftedTaxon(c.Taxon, flora.NameOf(c.Taxon), c.Probability, c.Conflicts, c.Described, c.Other, c.Reasons, c.Prior))],
             looks.Now, looks.Later, result.Call, result.Leaders, result.InWords, result.Alike, result.Listed, flora.Sifter.Columns.Taxa.Count,
             [.. giveaways.Where(g => likely.Contains(g.Taxon) || seen.Contains((g.Character, g.State)))],
             [.. flora.Sifter.ItemsOf(observations).Select(i => new SiftLine(i.Character.Id, i.InWords(), i.Reason))]);
@@ -230,6 +232,24 @@ public sealed record DescribeRequest(string FloraId, IReadOnlyList<string>? Taxa
         return Taxa is null
             ? [.. flora.Pack.Taxa.Where(t => columns.IndexOf(t.Id) >= 0).Select(t => new DescribedTaxon(t, []))]
             : [.. Taxa.Distinct(StringComparer.Ordinal).Select(flora.Find).OfType<Taxon>().Select(t => new DescribedTaxon(t, [.. columns.Columns.Select(c => columns.Describe(t.Id, c.Character.Id)).OfType<CharacterDescription>()]))];
+    }
+}
+
+/// <summary>What a taxon is taken for.</summary>
+/// <param name="FloraId">The flora.</param>
+/// <param name="Taxon">Id of the taxon.</param>
+public sealed record NearRequest(string FloraId, string Taxon)
+{
+    // With the taxon itself they are as many as can be compared.
+    private const int Most = Contrast.Most - 1;
+
+    /// <summary>Finds them: those declared, and the nearest by description; nearest first.</summary>
+    /// <exception cref="RequestException">The flora doesn't describe the taxon.</exception>
+    public IReadOnlyList<string> Find(ReadyFlora flora)
+    {
+        ArgumentNullException.ThrowIfNull(flora);
+        if (flora.Sifter.Columns.IndexOf(Taxon ?? "") < 0) throw new RequestException("taxon", $"The flora doesn’t describe “{Taxon}”.");
+        return Contrast.Near(flora.Sifter, Taxon!, Most);
     }
 }
 

@@ -130,6 +130,43 @@ public static class Contrast
         return taxa.FirstOrDefault(t => sifter.Columns.IndexOf(t) < 0) is { } unknown ? $"The flora doesn’t describe “{unknown}”." : null;
     }
 
+    /// <summary>
+    /// The taxa that one is taken for: those declared of it or declaring it, and the nearest by description, nearest first. How far two stand
+    /// apart is the sum of 1 − overlap over all characters in which both are described, counted by their reliability.
+    /// </summary>
+    /// <param name="sifter">The flora.</param>
+    /// <param name="taxon">Id of the taxon; it must be described.</param>
+    /// <param name="most">How many are wanted; all that are declared come first, whatever stands nearer.</param>
+    public static IReadOnlyList<string> Near(Sifter sifter, string taxon, int most)
+    {
+        ArgumentNullException.ThrowIfNull(sifter);
+        var own = sifter.Columns.IndexOf(taxon);
+        if (own < 0) return [];
+        var n = sifter.Columns.Taxa.Count;
+        double[] apart = new double[n], shared = new double[n];
+        for (var c = 0; c < sifter.Columns.Columns.Count; c++)
+        {
+            var column = sifter.Columns.Columns[c];
+            if (column.Of()[own] is not (> 0 and var cell) || column.Character.Organ == Organ.Site) continue;
+            var table = sifter.OutcomesOf(c);
+            var distance = Array.ConvertAll([.. Enumerable.Range(0, column.Cells.Count)], other => table.Apart(cell - 1, other));
+            for (var t = 0; t < n; t++)
+            {
+                if (column.Of()[t] is not (> 0 and var other)) continue;
+                apart[t] += column.Character.Reliability * distance[other - 1];
+                shared[t]++;
+            }
+        }
+        var facts = sifter.TaxonAt(own)?.Facts;
+        bool IsDeclared(int t) => facts?.LookAlikes.Contains(sifter.Columns.Taxa[t], StringComparer.Ordinal) == true || sifter.TaxonAt(t)?.Facts?.LookAlikes.Contains(taxon, StringComparer.Ordinal) == true;
+        // A form or the genus of the taxon itself is no other one.
+        bool IsOther(int t) => t != own && sifter.TaxonAt(t) is { Rank: not ("genus" or "family" or "aggregate") } other && other.Parent != taxon && sifter.TaxonAt(own)?.Parent != other.Id;
+        // Of a taxon that is hardly described nobody knows how near it stands.
+        var enough = shared[own] / 2;
+        return [.. Enumerable.Range(0, n).Where(t => IsOther(t) && (shared[t] >= enough || IsDeclared(t)))
+            .OrderByDescending(IsDeclared).ThenBy(t => apart[t] / Math.Max(1, shared[t])).ThenBy(t => t).Take(most).Select(t => sifter.Columns.Taxa[t])];
+    }
+
     /// <summary>What a look costs: seconds, more where it is easily got wrong.</summary>
     public static double Effort(Character character)
     {

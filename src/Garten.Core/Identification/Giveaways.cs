@@ -1,4 +1,5 @@
 using Garten.Core.Characters;
+using Garten.Core.Evidence;
 using Garten.Core.Floras;
 
 namespace Garten.Core.Identification;
@@ -22,6 +23,9 @@ public static class Giveaways
     // and nine observers of ten score it right.
     private const double Reliable = 0.9;
 
+    // No part hangs on another through more steps than this.
+    private const int MostNested = 4;
+
     /// <summary>
     /// States that hold in one taxon of a list and in no other, all others being described in the character, or without the part it is of.
     /// Where a plant grows gives nothing away.
@@ -41,7 +45,9 @@ public static class Giveaways
             var character = column.Character;
             if (character.IsQuantity || character.Reliability < Reliable || character.Organ == Organ.Site) continue;
             if (!Array.TrueForAll(rows, t => column.Of()[t] > 0 || IsWithout(columns, character, t))) continue;
-            foreach (var state in character.States)
+            // Where others lack the whole part, to lack it gives nothing away.
+            var absent = Array.Exists(rows, t => column[t] is not { Applies: true }) ? EvidenceItem.AbsentState(character) : -1;
+            foreach (var state in character.States.Where((_, at) => at != absent))
             {
                 var holder = -1;
                 var isAlone = true;
@@ -59,7 +65,11 @@ public static class Giveaways
         return [.. found.OrderBy(f => f.Row).ThenBy(f => f.Effort).ThenBy(f => f.Giveaway.Character, StringComparer.Ordinal).Select(f => f.Giveaway)];
     }
 
-    // The part exists only where another character has certain states, and this taxon never has them.
-    private static bool IsWithout(FloraColumns columns, Character character, int row) =>
-        character.Needs is { } needs && columns.Find(needs.Character)?[row] is { } other && (!other.Applies || other.States.Count > 0 && !other.States.Any(s => needs.States.Contains(s.State)));
+    // The part exists only where another character has certain states, and this taxon never has them; or hasn't that part either.
+    private static bool IsWithout(FloraColumns columns, Character character, int row, int depth = 0)
+    {
+        if (character.Needs is not { } needs || depth > MostNested || columns.Find(needs.Character) is not { } controller) return false;
+        if (controller[row] is not { } cell) return IsWithout(columns, controller.Character, row, depth + 1);
+        return !cell.Applies || cell.States.Count > 0 && !cell.States.Any(s => needs.States.Contains(s.State));
+    }
 }

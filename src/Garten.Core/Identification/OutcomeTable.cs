@@ -47,6 +47,17 @@ internal sealed class OutcomeTable
     /// <summary>The probabilities of the outcomes of a cell.</summary>
     public ReadOnlySpan<float> Of(int cell) => _probability.AsSpan(cell * Outcomes, Outcomes);
 
+    /// <summary>How far two cells stand apart, 0 to 1: 1 − the overlap of what they show, 1 where one of them lacks the part.</summary>
+    public double Apart(int first, int second)
+    {
+        if (first == second || !Column.Cells[first].Applies && !Column.Cells[second].Applies) return 0;
+        var p = Of(first);
+        var q = Of(second);
+        var overlap = 0d;
+        for (var s = 0; s < p.Length; s++) overlap += Math.Min(p[s], q[s]);
+        return Math.Max(0, 1 - overlap);
+    }
+
     /// <summary>The table of a whole column.</summary>
     public static OutcomeTable Of(CharacterColumn column, SiftOptions options) => Make(column, column.Character.IsQuantity ? FloraCuts(column) : [], null, options);
 

@@ -10,7 +10,7 @@ namespace Garten.Core.Identification;
 /// <param name="Families">Only these families.</param>
 /// <param name="GrowthForms">Only these growth forms.</param>
 /// <param name="Genera">Only these genera, by name.</param>
-/// <param name="RecordedHere">Only what is recorded in the place's grid cell or beside it.</param>
+/// <param name="RecordedHere">Only what is recorded in the place's grid cell.</param>
 /// <param name="Taxa">Only these taxa, by id.</param>
 public sealed record Narrowing(
     IReadOnlyList<string>? Families = null, IReadOnlyList<string>? GrowthForms = null, IReadOnlyList<string>? Genera = null, bool RecordedHere = false, IReadOnlyList<string>? Taxa = null);
@@ -199,11 +199,7 @@ public sealed class Sifter
         foreach (var (first, second) in _kinPairs.Value)
         {
             if (column.Of()[first] is not (> 0 and var a) || column.Of()[second] is not (> 0 and var b) || !column.Cells[a - 1].Applies || !column.Cells[b - 1].Applies) continue;
-            var p = table.Of(a - 1);
-            var q = table.Of(b - 1);
-            var overlap = 0d;
-            for (var s = 0; s < p.Length; s++) overlap += Math.Min(p[s], q[s]);
-            sum += Math.Max(0, 1 - overlap);
+            sum += table.Apart(a - 1, b - 1);
             pairs++;
         }
         return _kinDiffer[at] = Math.Max(_options.KinDifferLeast, sum / pairs);
@@ -440,6 +436,6 @@ public sealed class Sifter
         if (narrowing.Families is { Count: > 0 } families && (taxon is null || !families.Contains(taxon.Family, StringComparer.Ordinal))) return false;
         if (narrowing.GrowthForms is { Count: > 0 } forms && !forms.Contains(facts.GrowthForm, StringComparer.OrdinalIgnoreCase)) return false;
         if (narrowing.Genera is { Count: > 0 } genera && (taxon is null || !genera.Contains(taxon.Name.Split(' ')[0], StringComparer.Ordinal))) return false;
-        return !narrowing.RecordedHere || query.Place?.Cell is not { Length: > 0 } cell || facts.Cells.Any(c => string.Equals(c, cell, StringComparison.OrdinalIgnoreCase) || Plausibility.AreNeighbours(c, cell));
+        return !narrowing.RecordedHere || query.Place?.Cell is not { Length: > 0 } cell || facts.Cells.Any(c => string.Equals(c, cell, StringComparison.OrdinalIgnoreCase));
     }
 }

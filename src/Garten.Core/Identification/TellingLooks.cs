@@ -8,10 +8,11 @@ namespace Garten.Core.Identification;
 /// <summary>A part of the candidates that a look would leave.</summary>
 /// <param name="Outcome">What would be seen: the name of a state, "under 12 mm", "12 mm to 3 cm".</param>
 /// <param name="State">Id of the state; empty for a stretch of a measure.</param>
+/// <param name="Place">Its place among all that can be seen, from 0: of states in their order, of stretches from the smallest.</param>
 /// <param name="Share">How probable it is that this is seen, 0 to 1.</param>
 /// <param name="Taxa">The likeliest taxa of which this is what they most probably show.</param>
 /// <param name="More">How many more of the candidates there are.</param>
-public sealed record SplitPart(string Outcome, string State, double Share, IReadOnlyList<string> Taxa, int More);
+public sealed record SplitPart(string Outcome, string State, int Place, double Share, IReadOnlyList<string> Taxa, int More);
 
 /// <summary>A look that would help.</summary>
 /// <param name="Character">Id of the character.</param>
@@ -56,6 +57,9 @@ public sealed record TellingLooks(IReadOnlyList<TellingLook> Now, IReadOnlyList<
     private const int MostNow = 12;
     private const int MostLater = 6;
     private const int MostNamed = 3;
+
+    // A longer sentence isn't read in the rain.
+    private const int MostSaid = 4;
 
     private static readonly Tool[] UsualTools = [Tool.Binoculars, Tool.Lens, Tool.Ruler, Tool.Knife];
 
@@ -200,7 +204,7 @@ public sealed record TellingLooks(IReadOnlyList<TellingLook> Now, IReadOnlyList<
         const double leastShare = 0.02;
         var parts = Enumerable.Range(0, share.Length).Where(s => share[s] >= leastShare || members[s].Count > 0)
             .OrderByDescending(s => share[s]).ThenBy(s => s)
-            .Select(s => new SplitPart(OutcomeInWords(table, s), column.Character.IsQuantity ? "" : column.Character.States[s].Id, share[s], [.. members[s].Take(MostNamed).Select(t => sifter.Columns.Taxa[t])], Math.Max(0, members[s].Count - MostNamed)))
+            .Select(s => new SplitPart(OutcomeInWords(table, s), column.Character.IsQuantity ? "" : column.Character.States[s].Id, s, share[s], [.. members[s].Take(MostNamed).Select(t => sifter.Columns.Taxa[t])], Math.Max(0, members[s].Count - MostNamed)))
             .ToList();
         return new TellingLook(column.Character.Id, bits, column.Character.EffortSeconds, parts, InWordsOf(parts, sifter));
     }
@@ -209,7 +213,8 @@ public sealed record TellingLooks(IReadOnlyList<TellingLook> Now, IReadOnlyList<
     {
         string Name(string id) => sifter.TaxonAt(sifter.Columns.IndexOf(id))?.Name ?? id;
         var told = parts.Where(p => p.Taxa.Count > 0).Select(p => $"{p.Outcome}: {(p.Taxa.Count + p.More <= 2 ? string.Join(" or ", p.Taxa.Select(Name)) : $"{p.Taxa.Count + p.More} taxa")}").ToList();
-        return string.Join("; ", told) + (told.Count > 0 ? "." : "");
+        var said = string.Join("; ", told.Take(told.Count > MostSaid ? MostSaid - 1 : MostSaid));
+        return told.Count > MostSaid ? $"{said}; and {told.Count - MostSaid + 1} other states." : said + (told.Count > 0 ? "." : "");
     }
 
     private static string OutcomeInWords(OutcomeTable table, int outcome)

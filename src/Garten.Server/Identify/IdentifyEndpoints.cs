@@ -33,6 +33,11 @@ internal static class IdentifyEndpoints
                 await AnswerAsync(request.FloraId, floras, flora => Task.FromResult(request.Describe(flora)), stop))
             .Produces<IReadOnlyList<DescribedTaxon>>().Produces<ProblemReport>(404, Problem)
             .WithName("describe").WithSummary("Taxa with what they are like, for their plates; without a list of taxa all of the flora, by name alone.");
+
+        identify.MapPost("/near", async ([FromBody] NearRequest request, FloraRepository floras, CancellationToken stop) =>
+                await AnswerAsync(request.FloraId, floras, flora => Task.FromResult(request.Find(flora)), stop))
+            .Produces<IReadOnlyList<string>>().Produces<ProblemReport>(404, Problem).Produces<ProblemReport>(422, Problem)
+            .WithName("near").WithSummary("The taxa that one is taken for: declared look-alikes, and the nearest by description.");
     }
 
     // A flora made ready keeps what it worked out last: requests take turns at it.

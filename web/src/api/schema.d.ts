@@ -566,6 +566,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/identify/near": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The taxa that one is taken for: declared look-alikes, and the nearest by description. */
+        post: operations["near"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -1649,12 +1666,19 @@ export interface components {
             /** @description Only these genera, by name. */
             genera?: null | string[];
             /**
-             * @description Only what is recorded in the place's grid cell or beside it.
+             * @description Only what is recorded in the place's grid cell.
              * @default false
              */
             recordedHere: boolean;
             /** @description Only these taxa, by id. */
             taxa?: null | string[];
+        };
+        /** @description What a taxon is taken for. */
+        NearRequest: {
+            /** @description The flora. */
+            floraId: string;
+            /** @description Id of the taxon. */
+            taxon: string;
         };
         /** @description A look at one character of a plant. A fact: never changed, only superseded by another one. */
         Observation: {
@@ -2369,6 +2393,11 @@ export interface components {
             outcome: string;
             /** @description Id of the state; empty for a stretch of a measure. */
             state: string;
+            /**
+             * Format: int32
+             * @description Its place among all that can be seen, from 0: of states in their order, of stretches from the smallest.
+             */
+            place: number;
             /**
              * Format: double
              * @description How probable it is that this is seen, 0 to 1.
@@ -4026,6 +4055,48 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    near: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NearRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string[];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -1,5 +1,5 @@
 import { Box, Link, MenuItem, TextField, Typography } from "@mui/material";
-import { NavLink, Outlet } from "react-router";
+import { NavLink, Outlet, useLocation } from "react-router";
 import { useConnection, useLocalWork } from "../offline/queries";
 import type { Look } from "../theme/theme";
 import { useLook } from "../theme/LookChoice";
@@ -18,6 +18,7 @@ export function Frame() {
   const connection = useConnection();
   const { outbox } = useLocalWork();
   const { look, choose } = useLook();
+  const { pathname } = useLocation();
   return (
     <Box sx={{ minHeight: "100dvh", display: "flex", flexDirection: "column" }}>
       <Link
@@ -33,6 +34,7 @@ export function Frame() {
       <Box
         component="header"
         sx={{
+          "@media print": { display: "none" },
           display: "flex",
           flexWrap: "wrap",
           alignItems: "center",
@@ -59,6 +61,7 @@ export function Frame() {
               component={NavLink}
               to={view.to}
               end={view.to === "/"}
+              className={view.to === "/" && pathname.startsWith("/bench/") ? "active" : undefined}
               sx={{
                 color: "text.primary",
                 textDecoration: "none",
@@ -112,7 +115,10 @@ export function Frame() {
       <Box component="main" id="content" sx={{ flex: 1 }}>
         <Outlet />
       </Box>
-      <Box component="footer" sx={{ px: { xs: 2, md: 3 }, py: 1, borderTop: 1, borderColor: "rule" }}>
+      <Box
+        component="footer"
+        sx={{ "@media print": { display: "none" }, px: { xs: 2, md: 3 }, py: 1, borderTop: 1, borderColor: "rule" }}
+      >
         <Typography variant="caption" color="text.secondary">
           Garten is free software (MIT). <Link href="/licences.txt">Licences of what it is made with</Link>
         </Typography>

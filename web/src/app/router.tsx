@@ -10,6 +10,9 @@ import { KeyList } from "../features/keys/KeyList";
 import { KeyPage } from "../features/keys/KeyPage";
 import { PlantPage } from "../features/records/PlantPage";
 import { RecordList } from "../features/records/RecordList";
+import { ContrastPage } from "../features/sift/ContrastPage";
+import { CribPage } from "../features/sift/CribPage";
+import { SiftPage } from "../features/sift/SiftPage";
 import { Frame } from "./Frame";
 import { NotFound } from "./NotFound";
 
@@ -20,9 +23,12 @@ export const router = createBrowserRouter([
     children: [
       { index: true, element: <BenchStart /> },
       { path: "bench/:walkId", element: <BenchWalk /> },
+      { path: "bench/:walkId/sift", element: <SiftPage /> },
+      { path: "bench/:walkId/contrast", element: <ContrastPage /> },
       { path: "flora", element: <FloraList /> },
       { path: "flora/bring", element: <BringFlora /> },
       { path: "flora/:floraId", element: <FloraList /> },
+      { path: "flora/:floraId/crib", element: <CribPage /> },
       { path: "flora/:floraId/glossary", element: <Glossary /> },
       { path: "flora/:floraId/taxa/:taxonId", element: <TaxonPage /> },
       { path: "keys", element: <KeyList /> },

@@ -28,9 +28,23 @@ export interface Manner {
   context: Schemas["ObservationContext"];
 }
 
-/** A walk through keys that isn't kept yet, or is on its way to the server. */
+/** How a list is sifted for a plant. */
+export interface SiftSettings {
+  /** Whether place, day, habitat and elevation weigh in. */
+  prior: Schemas["SiftPrior"];
+  /** Most conflicts that a taxon may have; left out: all stand, by their probability. */
+  tolerance?: number;
+  narrowing: Schemas["Narrowing"];
+  /** Organs that this plant hasn't now. */
+  missing: Schemas["Organ"][];
+  /** Characters that can't be told on it. */
+  skip: string[];
+}
+
+/** A plant in hand that isn't kept yet, or is on its way to the server. */
 export interface Walk {
   id: string;
+  /** Hash of the key that it is taken through; empty where it is named without one. */
   start: string;
   title: string;
   answers: Schemas["TrailAnswer"][];
@@ -42,6 +56,15 @@ export interface Walk {
   hand?: Schemas["HandWeighing"][];
   /** What the next look inherits. */
   manner?: Manner;
+  /** The flora that it is sifted by; left out: the one that is shown first. */
+  floraId?: string;
+  sift?: SiftSettings;
+  /** Taxa that are in question: to be held against each other, or kept as an open set. Left out: those that lead. */
+  inQuestion?: string[];
+  /** Where the taxa in question lie on either side of a fork: the couplet, and the lead of each. */
+  sides?: { couplet: string; leads: Record<string, string> };
+  /** Own plants to compare with. */
+  comparedPlants?: string[];
   form: KeepForm;
   /** The plant that is determined again, with the looks at it that are known. */
   plant?: { id: string; label: string; placeId: string; placeName: string; looks: { id: string; date: string }[] };

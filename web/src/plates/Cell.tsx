@@ -3,6 +3,12 @@ import { barOf, type Drawn } from "./pen";
 // Room for the scale bar below a part.
 const LABEL = 20;
 
+/** The largest scale at which a part fits into a cell. */
+export function scaleInCell(part: Drawn, width: number, height: number): number {
+  const [, , w, h] = part.box;
+  return Math.min((width - 16) / w, (height - LABEL - 16) / h);
+}
+
 /** Puts a part into a cell, as large as it fits, with its bar. */
 export function Cell({
   part,
@@ -11,6 +17,7 @@ export function Cell({
   width,
   height,
   label,
+  scale: given,
 }: {
   part: Drawn;
   x: number;
@@ -18,11 +25,13 @@ export function Cell({
   width: number;
   height: number;
   label?: boolean;
+  /** Pixels per millimetre, where several are drawn to one scale; else as large as it fits. */
+  scale?: number;
 }) {
   const room = height - (label === false ? 0 : LABEL);
   const pad = 8;
   const [left, top, w, h] = part.box;
-  const scale = Math.min((width - pad * 2) / w, (room - pad * 2) / h);
+  const scale = given ?? Math.min((width - pad * 2) / w, (room - pad * 2) / h);
   const [offsetX, offsetY] = [x + (width - w * scale) / 2 - left * scale, y + (room - h * scale) / 2 - top * scale];
   const bar = barOf((width / scale) * 0.9);
   const barWidth = bar.length * scale;

@@ -14,40 +14,70 @@ import { stateFigure } from "./StateFigure";
 import { traitsOf, type Traits, type Variation } from "./traits";
 import { twig } from "./twig";
 
+/** A part of a plate with what it is of. */
+export interface NamedPart {
+  id: string;
+  organs: Schemas["Organ"][];
+  part: Drawn;
+}
+
 /** The parts of a plate, the most telling ones of its growth form first. */
-export function partsOf(traits: Traits): Drawn[] {
+export const partsOf = (traits: Traits): Drawn[] => namedParts(traits).map((it) => it.part);
+
+/** The same with their names and organs. */
+export function namedParts(traits: Traits): NamedPart[] {
   const form = traits.state("growth-form");
-  const parts: Drawn[] = [];
-  const add = (when: boolean, make: (traits: Traits) => Drawn) => when && parts.push(make(traits));
+  const parts: NamedPart[] = [];
+  const add = (when: boolean, id: string, organs: Schemas["Organ"][], make: (traits: Traits) => Drawn) =>
+    when && parts.push({ id, organs, part: make(traits) });
   const hasFlower =
     !traits.lacks("flower-colour") &&
     (traits.has("flower-colour") || traits.has("corolla-form") || traits.has("floret-kinds"));
   const hasPetals = !traits.lacks("petal-number") && !traits.lacks("corolla-form");
   const isGrass = form === "grass";
   const isFern = form === "fern";
-  add(true, habit);
+  add(true, "plant", ["habit", "stem", "bark"], habit);
   add(
     !isGrass &&
       (traits.has("leaf-shape") ||
         traits.has("leaf-length") ||
         traits.has("leaf-division") ||
         traits.has("leaf-margin")),
+    "leaf",
+    ["leaf"],
     leaf,
   );
-  add(traits.has("bud-arrangement"), twig);
-  add(traits.has("ligule"), ligule);
-  add(isFern && traits.has("sorus-shape"), sorus);
-  add(!isFern && traits.has("inflorescence-type") && traits.state("inflorescence-type") !== "single", inflorescence);
-  add(!isFern && !isGrass && hasFlower && hasPetals && traits.state("inflorescence-type") !== "catkin", flower);
-  add(!isFern && traits.has("fruit-type") && traits.state("fruit-type") !== "spores", fruit);
+  add(traits.has("bud-arrangement"), "twig", ["twig", "bud"], twig);
+  add(traits.has("ligule"), "ligule", ["leaf"], ligule);
+  add(isFern && traits.has("sorus-shape"), "sori", ["fruit", "leaf"], sorus);
+  add(
+    !isFern && traits.has("inflorescence-type") && traits.state("inflorescence-type") !== "single",
+    "inflorescence",
+    ["inflorescence"],
+    inflorescence,
+  );
+  add(
+    !isFern && !isGrass && hasFlower && hasPetals && traits.state("inflorescence-type") !== "catkin",
+    "flower",
+    ["flower"],
+    flower,
+  );
+  add(!isFern && traits.has("fruit-type") && traits.state("fruit-type") !== "spores", "fruit", ["fruit"], fruit);
   add(
     ["hooked", "straight", "bristles"].includes(traits.state("prickles") ?? "") ||
       (form === "herb" && traits.has("stem-hairs")) ||
       (form === "climber" && traits.has("stem-section")),
+    "stem",
+    ["stem"],
     stem,
   );
-  add(traits.has("seed-surface") && traits.state("fruit-type") !== "twin", seed);
-  add(["bulb", "tuber", "rhizome", "runners"].includes(traits.state("underground-type") ?? ""), underground);
+  add(traits.has("seed-surface") && traits.state("fruit-type") !== "twin", "seed", ["fruit"], seed);
+  add(
+    ["bulb", "tuber", "rhizome", "runners"].includes(traits.state("underground-type") ?? ""),
+    "underground",
+    ["underground"],
+    underground,
+  );
   // Of a fern the frond is what is looked at.
   if (isFern && parts[1]) [parts[0], parts[1]] = [parts[1], parts[0] ?? parts[1]];
   return parts.slice(0, MOST_PARTS);

@@ -1,12 +1,16 @@
-import { Box, Button, Link, Typography } from "@mui/material";
+import { Autocomplete, Box, Button, Link, TextField, Typography } from "@mui/material";
 import { closeSnackbar, enqueueSnackbar, SnackbarProvider } from "notistack";
 import { Link as RouterLink, useNavigate } from "react-router";
 import type { Schemas } from "../../api/client";
 import { Page, Part } from "../../app/Page";
+import { core } from "../../core/coreClient";
+import { useAllTaxa } from "../../core/flora";
 import { useKeys, useLocalWork } from "../../offline/queries";
 import type { Walk } from "../../offline/store";
+import { useBenchFlora } from "../sift/useSift";
+import { TaxonLabel } from "../taxa/TaxonLabel";
 import { AtHandLine, OutlookOf, useOutlook } from "./Outlook";
-import { beginWalk, discardWalk, saveWalk } from "./walks";
+import { beginWalk, discardWalk, saveWalk, walkName, WITHOUT_KEY } from "./walks";
 
 export function BenchStart() {
   const keys = useKeys();
@@ -38,6 +42,7 @@ export function BenchStart() {
           </Box>
         </Part>
       )}
+      <WithoutKey />
       <Part id="begin" title="Begin with a key">
         {keys.isError && (
           <Typography>The keys can’t be fetched just now. They appear here as soon as the server answers.</Typography>
@@ -85,6 +90,75 @@ export function BenchStart() {
   );
 }
 
+/** Two ways in without a key: whatever can be seen, or a guess. */
+function WithoutKey() {
+  const navigate = useNavigate();
+  const { flora, version } = useBenchFlora(undefined);
+  const taxa = useAllTaxa(flora?.id, version);
+  const begin = async (inQuestion?: string[]) => {
+    const id = await beginWalk(WITHOUT_KEY, undefined, [], inQuestion);
+    void navigate(`/bench/${id}/${inQuestion ? "contrast" : "sift"}`);
+  };
+  const guess = async (taxon: Schemas["Taxon"]) => {
+    if (!flora) return;
+    const near = await core.near({ floraId: flora.id, taxon: taxon.id });
+    // Declared look-alikes where there are any, else the nearest two.
+    const declared = near.filter(
+      (id) =>
+        taxon.facts?.lookAlikes.includes(id) || taxa.find((t) => t.id === id)?.facts?.lookAlikes.includes(taxon.id),
+    );
+    await begin([taxon.id, ...(declared.length > 0 ? declared : near.slice(0, 2))]);
+  };
+  return (
+    <Part id="without-key" title="Begin with what you see">
+      <Box sx={{ display: "grid", gap: 2, gridTemplateColumns: { xs: "1fr", md: "1fr 1fr" }, alignItems: "start" }}>
+        <Box>
+          <Button
+            variant="contained"
+            onClick={() => void begin()}
+            sx={{ minHeight: 56, width: { xs: "100%", sm: "auto" } }}
+          >
+            Sift by what can be seen
+          </Button>
+          <Typography variant="body2" sx={{ mt: 0.5 }}>
+            Any character, in any order; the list says which look tells most next.
+          </Typography>
+        </Box>
+        <Box>
+          <Autocomplete
+            options={taxa.filter((t) => t.rank !== "genus")}
+            getOptionLabel={(t) => t.name}
+            renderOption={(optionProps, t) => (
+              <li {...optionProps} key={t.id}>
+                <span>
+                  <TaxonLabel name={t.name} /> {t.commonName}
+                </span>
+              </li>
+            )}
+            filterOptions={(options, { inputValue }) => {
+              const text = inputValue.trim().toLowerCase();
+              return options
+                .filter((t) =>
+                  `${t.name} ${t.commonName} ${t.facts?.synonyms.join(" ") ?? ""}`.toLowerCase().includes(text),
+                )
+                .slice(0, MOST_OPTIONS);
+            }}
+            disabled={taxa.length === 0}
+            value={null}
+            onChange={(_, taxon) => taxon && void guess(taxon)}
+            renderInput={(params) => <TextField {...params} label="Name a guess" />}
+          />
+          <Typography variant="body2" sx={{ mt: 0.5 }}>
+            It is held against what it is taken for.
+          </Typography>
+        </Box>
+      </Box>
+    </Part>
+  );
+}
+
+const MOST_OPTIONS = 50;
+
 const rowStyle = {
   display: "flex",
   flexWrap: "wrap",
@@ -131,8 +205,9 @@ function KeyEntry(props: {
 
 function UnfinishedWalk({ walk }: { walk: Walk }) {
   const navigate = useNavigate();
-  const where =
-    walk.answers.length === 0
+  const where = !walk.start
+    ? `${(walk.observations ?? []).length} seen`
+    : walk.answers.length === 0
       ? "no couplet answered yet"
       : `${walk.answers.length} answered, last couplet ${walk.answers.at(-1)?.couplet}`;
   const discard = async () => {
@@ -155,23 +230,21 @@ function UnfinishedWalk({ walk }: { walk: Walk }) {
   return (
     <Box component="li" sx={rowStyle}>
       <Box sx={{ flex: "1 1 18rem" }}>
-        <Typography variant="h3">
-          {walk.plant
-            ? `${walk.plant.label || "A plant"} at ${walk.plant.placeName}, again`
-            : walk.form.label || walk.title}
-        </Typography>
+        <Typography variant="h3">{walkName(walk)}</Typography>
         <Typography variant="body2" color={walk.problem ? "error" : "text.secondary"}>
-          {walk.problem ? `✕ Not kept: ${walk.problem.title} ${walk.problem.detail}` : `${walk.title}: ${where}.`}
+          {walk.problem
+            ? `✕ Not kept: ${walk.problem.title} ${walk.problem.detail}`
+            : `${walk.title ? `${walk.title}: ` : ""}${where}.`}
         </Typography>
       </Box>
       <Button
         variant="contained"
-        onClick={() => void navigate(`/bench/${walk.id}`)}
-        aria-label={`Go on: ${walk.form.label || walk.title}`}
+        onClick={() => void navigate(`/bench/${walk.id}${walk.start ? "" : "/sift"}`)}
+        aria-label={`Go on: ${walkName(walk)}`}
       >
         Go on
       </Button>
-      <Button onClick={() => void discard()} aria-label={`Throw away: ${walk.form.label || walk.title}`}>
+      <Button onClick={() => void discard()} aria-label={`Throw away: ${walkName(walk)}`}>
         Throw away
       </Button>
     </Box>

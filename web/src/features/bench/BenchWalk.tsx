@@ -1,6 +1,6 @@
-import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, Link, Typography } from "@mui/material";
+import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, Typography } from "@mui/material";
 import { useEffect, useMemo, useRef, useState } from "react";
-import { Link as RouterLink, useNavigate, useParams } from "react-router";
+import { useNavigate, useParams } from "react-router";
 import { Page } from "../../app/Page";
 import { CautionNotes } from "../taxa/Cautions";
 import { NamesLabel } from "../taxa/TaxonLabel";
@@ -13,7 +13,10 @@ import { PlantFigure, type OrganState } from "./PlantFigure";
 import { newLook, withLook } from "./sheet";
 import { percent } from "./percent";
 import { TrailRibbon } from "./TrailRibbon";
-import { useWalk } from "./useWalk";
+import { useWalk, type OpenCouplet } from "./useWalk";
+import { leadLetter } from "./walks";
+import { ModeBar } from "../sift/ModeBar";
+import { ChooseKey, plantTitle, WalkGone, WalkSending } from "./WalkStates";
 import type { Schemas } from "../../api/client";
 
 /** The Bench: a couplet on the table, the trail and the taxa still standing beside it. */
@@ -96,6 +99,26 @@ function Walk({ walkId }: { walkId: string }) {
     if (at) setSaid({ ...said, [at.keyVersion + at.couplet]: it });
   };
 
+  // What lies on either side of a fork, the likeliest of each side, held against each other.
+  const contrast = (it: OpenCouplet) => {
+    if (!walk) return;
+    const share = new Map(bench.bench?.ends.map((end) => [end.name, end.share]));
+    const each = Math.max(1, Math.floor(MOST_COMPARED / it.couplet.leads.length));
+    const leads: Record<string, string> = {};
+    it.taxa.forEach((standing, lead) => {
+      const likeliest = [...standing].sort((a, b) => (share.get(b.name) ?? 0) - (share.get(a.name) ?? 0));
+      likeliest
+        .flatMap((st) => st.taxonId ?? [])
+        .filter((id) => !(id in leads))
+        .slice(0, each)
+        .forEach((id) => {
+          leads[id] = leadLetter(lead);
+        });
+    });
+    bench.change({ ...walk, inQuestion: Object.keys(leads), sides: { couplet: it.couplet.label, leads } });
+    void navigate(`/bench/${walkId}/contrast`);
+  };
+
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (event.key === "Escape" && organ && !help) {
@@ -133,23 +156,10 @@ function Walk({ walkId }: { walkId: string }) {
     if (window.innerWidth < 900 || top < 0) table.current?.scrollIntoView();
   }, [onTable, loaded]);
 
-  if (walk === null) {
-    return (
-      <Page title="This walk isn’t on this device">
-        <Typography>
-          It was kept or thrown away.{" "}
-          <Link component={RouterLink} to="/">
-            Begin another one
-          </Link>
-          , or look among the{" "}
-          <Link component={RouterLink} to="/records">
-            records
-          </Link>
-          .
-        </Typography>
-      </Page>
-    );
-  }
+  if (walk === null) return <WalkGone />;
+  if (walk?.sending) return <WalkSending />;
+  if (walk && !walk.start)
+    return <ChooseKey walk={walk} onChoose={(key) => bench.change({ ...walk, start: key.hash, title: key.title })} />;
   if (bench.failure) {
     return (
       <Page title="The Bench isn’t ready">
@@ -163,18 +173,6 @@ function Walk({ walkId }: { walkId: string }) {
         <Typography role="status">Fetching the key …</Typography>
       </Page>
     );
-  if (walk.sending) {
-    return (
-      <Page title="Kept on this device">
-        <Typography>
-          This record is sent by itself as soon as the database answers.{" "}
-          <Link component={RouterLink} to="/records">
-            To the records
-          </Link>
-        </Typography>
-      </Page>
-    );
-  }
 
   const turn = bench.bench?.turns[0];
   // A doubt is worth a word once it is a serious one.
@@ -187,11 +185,14 @@ function Walk({ walkId }: { walkId: string }) {
   const careful = state.standing.flatMap((s) => (s.taxonId ? (taxa.get(s.taxonId) ?? []) : []));
   return (
     <Page
-      title={walk.plant ? `${walk.plant.label || "A plant"}, ${walk.plant.placeName}` : "A plant in hand"}
+      title={plantTitle(walk)}
       aside={
-        <Button onClick={() => setHelp(true)} aria-keyshortcuts="?">
-          Keys <strong style={{ marginLeft: 6 }}>?</strong>
-        </Button>
+        <>
+          <ModeBar walkId={walkId} />
+          <Button onClick={() => setHelp(true)} aria-keyshortcuts="?" aria-label="Keyboard ?">
+            Keyboard <strong style={{ marginLeft: 6 }}>?</strong>
+          </Button>
+        </>
       }
     >
       <Box
@@ -257,8 +258,19 @@ function Walk({ walkId }: { walkId: string }) {
           {keeping ? (
             <KeepForm
               walk={walk}
-              state={state}
-              answers={bench.bench?.answers ?? walk.answers}
+              names={names}
+              said={
+                names.length === 1
+                  ? "The trail ends at one taxon."
+                  : `${names.length} taxa are still open: kept as an open set. That is a good record; it says what is still to be seen.`
+              }
+              trail={{
+                startKey: walk.start,
+                answers: (bench.bench?.answers ?? walk.answers).filter((a) =>
+                  state.steps.some((it) => it.keyVersion === a.keyVersion && it.couplet === a.couplet),
+                ),
+              }}
+              backTo="Back to the key"
               onChange={(form) => bench.change({ ...walk, form, problem: undefined })}
               onBack={() => setKeeping(false)}
               onKept={(plantId) => void navigate(`/plants/${plantId}`)}
@@ -277,6 +289,7 @@ function Walk({ walkId }: { walkId: string }) {
                 lines={bench.bench?.sheet ?? []}
                 asked={asked}
                 seenNow={seenNow}
+                backTo="Back to the key"
                 onChange={bench.change}
                 onBack={() => setOrgan(undefined)}
               />
@@ -343,6 +356,7 @@ function Walk({ walkId }: { walkId: string }) {
                   onStatement={onStatement}
                   onLook={look}
                   onTerm={setTerm}
+                  onContrast={() => contrast(couplet)}
                 />
               ) : (
                 <End names={names} />
@@ -411,6 +425,9 @@ function Walk({ walkId }: { walkId: string }) {
 }
 
 const SERIOUS_DOUBT = 0.25;
+
+// As many taxa as a contrast can take.
+const MOST_COMPARED = 8;
 
 // Another path is worth a word when it is this many times as likely.
 const CLEARLY_LIKELIER = 3;

@@ -16,6 +16,8 @@ interface Props {
   onLook: (character: string) => void;
   /** Opens the terms of a statement. */
   onTerm: (reading: Schemas["StatementReading"]) => void;
+  /** Holds what lies on either side against each other. */
+  onContrast: () => void;
   /** The answer given before, when an answered couplet is open again; undefined on a new one. */
   given?: number | null;
   /** Whether the answer is, or will be, only fairly sure. */
@@ -28,7 +30,8 @@ interface Props {
 const MOST_NAMED = 4;
 
 /** A couplet with its leads as large targets. */
-export function CoupletPane({ open, verdict, given, fairly, onFairly, onAnswer, onStatement, onLook, onTerm }: Props) {
+export function CoupletPane(props: Props) {
+  const { open, verdict, given, fairly, onFairly, onAnswer, onStatement, onLook, onTerm, onContrast } = props;
   const { couplet } = open;
   return (
     <Box component="section" aria-labelledby="couplet">
@@ -132,17 +135,24 @@ export function CoupletPane({ open, verdict, given, fairly, onFairly, onAnswer, 
             {couplet.leads.length === 2 ? "both" : `all ${couplet.leads.length}`} open
           </span>
         </Button>
-        <ButtonBase
-          aria-pressed={fairly}
-          aria-keyshortcuts="f"
-          onClick={() => onFairly(!fairly)}
-          sx={{ justifySelf: "start", minHeight: 44, px: 0.5, gap: 1, fontSize: "0.9375rem" }}
-        >
-          <span aria-hidden="true">{fairly ? "☑" : "☐"}</span>
-          <span>
-            Only <strong>fairly sure</strong> of the answer
-          </span>
-        </ButtonBase>
+        <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", justifyContent: "space-between" }}>
+          <ButtonBase
+            aria-pressed={fairly}
+            aria-keyshortcuts="f"
+            onClick={() => onFairly(!fairly)}
+            sx={{ minHeight: 44, px: 0.5, gap: 1, fontSize: "0.9375rem" }}
+          >
+            <span aria-hidden="true">{fairly ? "☑" : "☐"}</span>
+            <span>
+              Only <strong>fairly sure</strong> of the answer
+            </span>
+          </ButtonBase>
+          {new Set(open.taxa.flat().flatMap((it) => it.taxonId ?? [])).size > 1 && (
+            <QuietButton name="Contrast what lies on either side" onClick={onContrast}>
+              Contrast what lies on either side
+            </QuietButton>
+          )}
+        </Box>
       </Box>
     </Box>
   );

@@ -11,9 +11,13 @@ import { remember, today } from "./walks";
 
 interface Props {
   walk: Walk;
-  state: Schemas["WalkState"];
-  /** All answers of the trail, those of the sheet too. */
-  answers: Schemas["TrailAnswer"][];
+  /** The names that stand: one, or an open set. */
+  names: string[];
+  /** What to say of them. */
+  said: string;
+  /** The key and the answers on the way, those of the sheet too; left out where it was named without a key. */
+  trail?: { startKey: string; answers: Schemas["TrailAnswer"][] };
+  backTo: string;
   onChange: (form: Form) => void;
   onBack: () => void;
   onKept: (plantId: string) => void;
@@ -21,8 +25,9 @@ interface Props {
   onRefused: (problem: Problem) => void;
 }
 
-/** Place, day, recorder and note of a determination; the trail goes with it. */
-export function KeepForm({ walk, state, answers, onChange, onBack, onKept, onWaiting, onRefused }: Props) {
+/** Place, day, recorder and note of a determination; trail and sheet go with it. */
+export function KeepForm(props: Props) {
+  const { walk, names, said, trail, backTo, onChange, onBack, onKept, onWaiting, onRefused } = props;
   const places = usePlaces();
   const people = usePeople();
   const [adding, setAdding] = useState(false);
@@ -34,7 +39,6 @@ export function KeepForm({ walk, state, answers, onChange, onBack, onKept, onWai
   const recorderField = useRef<HTMLInputElement>(null);
   const heading = useId();
   const form = walk.form;
-  const names = state.standing.map((s) => s.name);
   const set = (part: Partial<Form>) => {
     setErrors({});
     onChange({ ...form, ...part });
@@ -61,9 +65,6 @@ export function KeepForm({ walk, state, answers, onChange, onBack, onKept, onWai
     remember(form);
     const known = people.data?.find((person) => person.name === form.recorder.trim());
     const plantId = walk.plant?.id ?? uuid();
-    const onTheWay = answers.filter((a) =>
-      state.steps.some((s) => s.keyVersion === a.keyVersion && s.couplet === a.couplet),
-    );
     await (await store()).put("walks", { ...walk, sending: true, problem: undefined });
     const sent = await send(
       {
@@ -77,8 +78,8 @@ export function KeepForm({ walk, state, answers, onChange, onBack, onKept, onWai
         placeId: form.placeId,
         eventDate: form.date,
         recorder: known ?? { id: await recorderId(form.recorder.trim()), name: form.recorder.trim() },
-        startKey: walk.start,
-        answers: onTheWay,
+        startKey: trail?.startKey ?? "",
+        answers: trail?.answers ?? [],
         names,
         note: form.note.trim(),
         observations: (walk.observations ?? []).filter((o) => !walk.keptIds?.includes(o.id)),
@@ -98,9 +99,7 @@ export function KeepForm({ walk, state, answers, onChange, onBack, onKept, onWai
         Keep it as <NamesLabel names={names} />
       </Typography>
       <Typography variant="body2" color="text.secondary" sx={{ mb: 2 }}>
-        {names.length === 1
-          ? "The trail ends at one taxon."
-          : `${names.length} taxa are still open: kept as an open set. That is a good record; it says what is still to be seen.`}
+        {said}
         {walk.plant && " The plant’s earlier determinations stay."}
       </Typography>
       {walk.problem && !refused && (
@@ -185,7 +184,7 @@ export function KeepForm({ walk, state, answers, onChange, onBack, onKept, onWai
         <Button type="submit" variant="contained" disabled={busy} sx={{ minWidth: 160 }}>
           {busy ? "Keeping …" : "Keep the record"}
         </Button>
-        <Button onClick={onBack}>Back to the key</Button>
+        <Button onClick={onBack}>{backTo}</Button>
       </Box>
       {adding && (
         <PlaceDialog

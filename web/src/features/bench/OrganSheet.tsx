@@ -21,6 +21,10 @@ interface Props {
   /** Characters that can be seen on the day. */
   seenNow: (character: Character) => boolean;
   focus?: string;
+  /** What asks for it, in words. */
+  askedBy?: string;
+  /** What the way back is called. */
+  backTo: string;
   onChange: (walk: Walk) => void;
   onBack: () => void;
 }
@@ -34,7 +38,19 @@ const handlingWords: Record<Schemas["Handling"], string> = {
 };
 
 /** The evidence sheet of one organ: a tap on a state records it. */
-export function OrganSheet({ organ, walk, characters, lines, asked, seenNow, focus, onChange, onBack }: Props) {
+export function OrganSheet({
+  organ,
+  walk,
+  characters,
+  lines,
+  asked,
+  seenNow,
+  focus,
+  askedBy,
+  backTo,
+  onChange,
+  onBack,
+}: Props) {
   const [calibrating, setCalibrating] = useState(false);
   const manner = walk.manner ?? plainManner;
   const ordered = [...characters].sort((a, b) => rank(b) - rank(a));
@@ -51,7 +67,7 @@ export function OrganSheet({ organ, walk, characters, lines, asked, seenNow, foc
           <Button onClick={() => setCalibrating(true)}>Coin, card, thumb …</Button>
         )}
         <Button variant="contained" onClick={onBack} aria-keyshortcuts="Escape">
-          Back to the key
+          {backTo}
         </Button>
       </Box>
       <MannerLine manner={manner} onChange={(next) => onChange({ ...walk, manner: next })} />
@@ -61,7 +77,7 @@ export function OrganSheet({ organ, walk, characters, lines, asked, seenNow, foc
           character={character}
           walk={walk}
           line={lines.filter((l) => l.character === character.id)}
-          asked={asked.has(character.id)}
+          asked={asked.has(character.id) ? (askedBy ?? "asked for by the couplet") : undefined}
           seenNow={seenNow(character)}
           onChange={onChange}
         />
@@ -75,7 +91,8 @@ interface RowProps {
   character: Character;
   walk: Walk;
   line: Schemas["SheetLine"][];
-  asked: boolean;
+  /** What asks for it; left out where nothing does. */
+  asked?: string;
   seenNow: boolean;
   onChange: (walk: Walk) => void;
 }
@@ -116,7 +133,7 @@ function CharacterRow({ character, walk, line, asked, seenNow, onChange }: RowPr
         </Typography>
         <Typography variant="caption" color="text.secondary">
           {[
-            asked && "asked for by the couplet",
+            asked,
             !seenNow && "◌ not at this time of the year",
             character.tool !== "eye" && character.tool,
             handlingWords[character.handling],

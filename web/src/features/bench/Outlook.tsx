@@ -24,7 +24,7 @@ const handlings: [Handling, string][] = [
   ["uproot", "uproot"],
 ];
 
-interface AtHand {
+export interface AtHand {
   tools: Tool[];
   most: Handling;
 }
@@ -34,10 +34,20 @@ function remembered(): AtHand {
   return text ? (JSON.parse(text) as AtHand) : { tools: ["lens", "ruler"], most: "touch" };
 }
 
+/** What is at hand, remembered on this device. */
+export function useAtHand() {
+  const [atHand, setAtHand] = useState(remembered);
+  const change = (next: AtHand) => {
+    localStorage.setItem(AT_HAND, JSON.stringify(next));
+    setAtHand(next);
+  };
+  return { atHand, change };
+}
+
 /** What awaits one who starts each key today, with what is at hand. */
 export function useOutlook() {
   const shelf = useShelf(NONE);
-  const [atHand, setAtHand] = useState(remembered);
+  const { atHand, change } = useAtHand();
   const [outlook, setOutlook] = useState<Map<string, Schemas["KeyOutlook"]>>();
   useEffect(() => {
     if (!shelf.data) return;
@@ -53,14 +63,16 @@ export function useOutlook() {
       current = false;
     };
   }, [shelf.data, atHand]);
-  const change = (next: AtHand) => {
-    localStorage.setItem(AT_HAND, JSON.stringify(next));
-    setAtHand(next);
-  };
   return { outlook, atHand, change };
 }
 
 const NONE: string[] = [];
+
+/** The same in words. */
+export function atHandWords(atHand: AtHand): string {
+  const words = tools.filter(([id]) => atHand.tools.includes(id)).map(([, name]) => name);
+  return `${words.length > 0 ? words.join(", ") : "the eye alone"}; ${handlings.find(([id]) => id === atHand.most)?.[1]}`;
+}
 
 /** What is at hand, and how far one may go with the plant. */
 export function AtHandLine({ atHand, onChange }: { atHand: AtHand; onChange: (next: AtHand) => void }) {
@@ -109,7 +121,7 @@ export function AtHandLine({ atHand, onChange }: { atHand: AtHand; onChange: (ne
   );
 }
 
-function Toggle({ on, onClick, children }: { on: boolean; onClick: () => void; children: string }) {
+export function Toggle({ on, onClick, children }: { on: boolean; onClick: () => void; children: string }) {
   return (
     <ButtonBase
       aria-pressed={on}

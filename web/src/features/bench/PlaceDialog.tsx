@@ -17,6 +17,14 @@ const fields = [
     required: true,
     help: "Radius of the circle that holds the place.",
   },
+  { name: "cell", label: "Grid cell", required: false, help: "Of the flora’s map, such as B2." },
+  { name: "elevationMetres", label: "Elevation in metres", required: false, help: "Above the sea." },
+  {
+    name: "habitats",
+    label: "Habitats",
+    required: false,
+    help: "As the flora calls them, with commas: wet wood, hedge.",
+  },
   { name: "caution", label: "What to mind there", required: false, help: "Tides, bog, rockfall, livestock." },
 ] as const;
 
@@ -31,6 +39,9 @@ export function PlaceDialog({ onClose }: { onClose: (placeId?: string) => void }
     latitude: "",
     longitude: "",
     uncertaintyMetres: "",
+    cell: "",
+    elevationMetres: "",
+    habitats: "",
     caution: "",
   });
   const [errors, setErrors] = useState<Partial<Record<Field, string>>>({});
@@ -54,6 +65,12 @@ export function PlaceDialog({ onClose }: { onClose: (placeId?: string) => void }
       longitude: number("longitude"),
       uncertaintyMetres: number("uncertaintyMetres"),
       caution: values.caution.trim(),
+      cell: values.cell.trim().toUpperCase(),
+      elevationMetres: values.elevationMetres.trim() ? number("elevationMetres") : null,
+      habitats: values.habitats
+        .split(/[,;|]/)
+        .map((it) => it.trim().toLowerCase())
+        .filter(Boolean),
     };
     setErrors(found);
     setProblem(undefined);

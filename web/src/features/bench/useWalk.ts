@@ -1,9 +1,9 @@
-import { useCallback, useEffect, useRef, useState } from "react";
+import { useEffect, useMemo, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { core } from "../../core/coreClient";
 import { useShelf } from "../../offline/queries";
-import { store, type Walk } from "../../offline/store";
-import { saveWalk, today } from "./walks";
+import { useStoredWalk } from "./useStoredWalk";
+import { today } from "./walks";
 
 export type OpenCouplet = Schemas["OpenCouplet"];
 export type TrailStep = Schemas["TrailStep"];
@@ -25,29 +25,23 @@ const names = (a: CoupletName, b: CoupletName) => a.keyVersion === b.keyVersion 
 
 /** A walk that is under way: kept on this device at every step, worked out by the core. */
 export function useWalk(walkId: string) {
-  const [walk, setWalk] = useState<Walk | null>();
+  const { walk, first, setWalk, change } = useStoredWalk(walkId);
   const [view, setView] = useState<View>();
   const [reopenedName, setReopenedName] = useState<CoupletName>();
   const [chosenPath, setChosenPath] = useState<CoupletName>();
-  const [wanted, setWanted] = useState<string[]>();
   const [failure, setFailure] = useState<string>();
   const asked = useRef(0);
 
-  useEffect(() => {
-    let current = true;
-    void store()
-      .then((db) => db.get("walks", walkId))
-      .then((found) => {
-        if (!current) return;
-        setWanted(found ? [found.start, ...found.answers.map((a) => a.keyVersion)] : []);
-        setWalk(found ?? null);
-      });
-    return () => {
-      current = false;
-    };
-  }, [walkId]);
-
   // The versions that it has followed so far; those that it comes to later are the newest and on the shelf anyway.
+  const wanted = useMemo(
+    () =>
+      first === undefined
+        ? undefined
+        : first
+          ? [first.start, ...first.answers.map((a) => a.keyVersion)].filter(Boolean)
+          : [],
+    [first],
+  );
   const shelf = useShelf(wanted);
   const [filled, setFilled] = useState<Schemas["Shelf"]>();
   useEffect(() => {
@@ -60,7 +54,7 @@ export function useWalk(walkId: string) {
   }, [shelf.data]);
 
   useEffect(() => {
-    if (!walk || !filled) return;
+    if (!walk?.start || !filled) return;
     const ask = ++asked.current;
     const work = async () => {
       const bench = await core.bench({
@@ -84,11 +78,6 @@ export function useWalk(walkId: string) {
     };
     work().catch((error: unknown) => setFailure(error instanceof Error ? error.message : String(error)));
   }, [walk, filled, reopenedName]);
-
-  const change = useCallback((next: Walk) => {
-    setWalk(next);
-    void saveWalk(next);
-  }, []);
 
   const open = view?.state.open ?? [];
   const path =

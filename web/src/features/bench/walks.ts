@@ -12,11 +12,18 @@ export function today(): string {
   return `${now.getFullYear()}-${pad(now.getMonth() + 1)}-${pad(now.getDate())}`;
 }
 
-/** Begins a walk through a key; place and recorder are those of the last record. */
+/** Of a plant that is named without a key. */
+export const WITHOUT_KEY = { hash: "", title: "" };
+
+/** The place of the last record; empty where none is known. */
+export const lastPlace = () => localStorage.getItem(PLACE) ?? "";
+
+/** Begins with a plant, through a key or without one; place and recorder are those of the last record. */
 export async function beginWalk(
   key: { hash: string; title: string },
   plant?: Walk["plant"],
   observations: Walk["observations"] = [],
+  inQuestion?: string[],
 ): Promise<string> {
   const walk: Walk = {
     id: uuid(),
@@ -26,13 +33,14 @@ export async function beginWalk(
     observations,
     keptIds: observations.map((o) => o.id),
     form: {
-      placeId: plant?.placeId ?? localStorage.getItem(PLACE) ?? "",
+      placeId: plant?.placeId ?? lastPlace(),
       date: today(),
       recorder: localStorage.getItem(RECORDER) ?? "",
       label: plant?.label ?? "",
       note: "",
     },
     plant,
+    inQuestion,
     updatedAt: Date.now(),
   };
   await (await store()).put("walks", walk);
@@ -61,3 +69,9 @@ export function remember(form: KeepForm): void {
 
 /** The letter of a lead: a, b, c … */
 export const leadLetter = (index: number) => String.fromCharCode("a".charCodeAt(0) + index);
+
+/** What a plant in hand is called on this device. */
+export const walkName = (walk: Walk) =>
+  walk.plant
+    ? `${walk.plant.label || "A plant"} at ${walk.plant.placeName}, again`
+    : walk.form.label || walk.title || "A plant without a key";

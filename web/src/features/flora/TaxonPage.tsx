@@ -1,16 +1,21 @@
-import { Box, Button, ButtonBase, Link, TextField, Typography } from "@mui/material";
-import { Fragment, useEffect, useState } from "react";
-import { Link as RouterLink, useParams } from "react-router";
+import { Box, Button, ButtonBase, Link, MenuItem, TextField, Typography } from "@mui/material";
+import { Fragment, useEffect, useMemo, useState } from "react";
+import { Link as RouterLink, useNavigate, useParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { Page, Part } from "../../app/Page";
 import { QuietButton } from "../../app/QuietButton";
+import { core } from "../../core/coreClient";
+import { useAsked } from "../../core/flora";
+import { usePlaces } from "../../offline/queries";
 import { keep, kept } from "../../offline/store";
 import { Plate } from "../../plates/Plate";
 import { bark } from "../../plates/details";
+import { StateFigure } from "../../plates/StateFigure";
 import type { Traits, Variation } from "../../plates/traits";
 import { twig, twigDetail } from "../../plates/twig";
 import { organNames } from "../bench/PlantFigure";
-import { leadLetter, today } from "../bench/walks";
+import { beginWalk, lastPlace, leadLetter, today, WITHOUT_KEY } from "../bench/walks";
+import { siftPlace, useBenchFlora } from "../sift/useSift";
 import { CautionMarks, CautionNotes } from "../taxa/Cautions";
 import { TaxonLabel } from "../taxa/TaxonLabel";
 import { originWords } from "./FloraList";
@@ -57,6 +62,7 @@ function Shown({ flora, page }: { flora: string; page: Schemas["TaxonPage"] }) {
   const { taxon } = page;
   const facts = taxon.facts;
   const characters = useCharacters(flora);
+  const navigate = useNavigate();
   const [term, setTerm] = useState<string>();
   const term_ = characters.data?.find((c) => c.id === term);
   const nameOf = (id: string) => characters.data?.find((c) => c.id === id)?.name ?? id;
@@ -156,8 +162,22 @@ function Shown({ flora, page }: { flora: string; page: Schemas["TaxonPage"] }) {
               </Box>
             </Part>
           )}
+          <AloneHere flora={flora} taxon={taxon.id} />
           {page.lookAlikes.length > 0 && (
             <Part id="lookalikes" title="Taken for">
+              <Button
+                sx={{ mb: 1 }}
+                onClick={() =>
+                  void beginWalk(
+                    WITHOUT_KEY,
+                    undefined,
+                    [],
+                    [taxon.id, ...page.lookAlikes.map((it) => it.taxon.id)].slice(0, MOST_COMPARED),
+                  ).then((id) => navigate(`/bench/${id}/contrast`))
+                }
+              >
+                Contrast them
+              </Button>
               {page.lookAlikes.map((it) => (
                 <Box key={it.taxon.id} sx={{ mb: 1.25 }}>
                   <Link component={RouterLink} to={to(it.taxon)}>
@@ -255,6 +275,66 @@ function Shown({ flora, page }: { flora: string; page: Schemas["TaxonPage"] }) {
     </Page>
   );
 }
+
+/** States by which it is known at once: in the whole flora, and on the list of the place last recorded at. */
+function AloneHere({ flora, taxon }: { flora: string; taxon: string }) {
+  const { flora: held, version, characters } = useBenchFlora(flora);
+  const places = usePlaces().data ?? NO_PLACES;
+  const [placeId, setPlaceId] = useState(lastPlace());
+  const place = places.find((p) => p.id === placeId);
+  const question = useMemo(
+    (): Schemas["GiveawayRequest"] | undefined =>
+      held && version
+        ? { floraId: held.id, at: siftPlace(place), narrowing: place ? { recordedHere: true } : null }
+        : undefined,
+    [held, version, place],
+  );
+  const { answer } = useAsked(question, core.giveaways);
+  if (!answer) return null;
+  const own = answer.giveaways.filter((it) => it.taxon === taxon);
+  return (
+    <Part id="alone" title="Alone in">
+      <TextField
+        select
+        size="small"
+        label="List of"
+        value={place?.id ?? ""}
+        onChange={(event) => setPlaceId(event.target.value)}
+        slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
+        sx={{ mb: 1 }}
+      >
+        <MenuItem value="">the whole flora</MenuItem>
+        {places.map((it) => (
+          <MenuItem key={it.id} value={it.id}>
+            {it.name}
+          </MenuItem>
+        ))}
+      </TextField>
+      {own.length === 0 ? (
+        <Typography variant="body2">
+          Nothing that no other of {answer.listed} taxa shows; it wants a comparison.
+        </Typography>
+      ) : (
+        own.map((it) => {
+          const character = characters.find((c) => c.id === it.character);
+          return (
+            <Box key={it.character + it.state} sx={{ display: "flex", gap: 1, alignItems: "center" }}>
+              {character && <StateFigure character={character} state={it.state} size={40} />}
+              <Typography variant="body2">
+                ◆ {it.text}, alone among {answer.listed}
+              </Typography>
+            </Box>
+          );
+        })
+      )}
+    </Part>
+  );
+}
+
+const NO_PLACES: Schemas["Place"][] = [];
+
+// As many taxa as a contrast can take.
+const MOST_COMPARED = 8;
 
 /** The plate, and which plant of the taxon it shows. */
 function PlateChoice({ page }: { page: Schemas["TaxonPage"] }) {

@@ -6,7 +6,7 @@ import { answerOf, api, ProblemError } from "../../api/client";
 import { Page } from "../../app/Page";
 import { useKeys } from "../../offline/queries";
 import { TrailRibbon } from "../bench/TrailRibbon";
-import { beginWalk } from "../bench/walks";
+import { beginWalk, WITHOUT_KEY } from "../bench/walks";
 import { CautionNotes } from "../taxa/Cautions";
 import { NamesLabel } from "../taxa/TaxonLabel";
 import { PlantSheet } from "./PlantSheet";
@@ -47,7 +47,7 @@ export function PlantPage() {
       { id: plant.id, label: plant.label, placeId: plant.place.id, placeName: plant.place.name, looks },
       plant.observations,
     );
-    void navigate(`/bench/${id}`);
+    void navigate(`/bench/${id}${key.hash ? "" : "/sift"}`);
   };
   return (
     <Page
@@ -105,7 +105,13 @@ export function PlantPage() {
           )}
           {it.note && <Typography sx={{ mb: 1 }}>{it.note}</Typography>}
           <Box sx={{ maxWidth: 620 }}>
-            <TrailRibbon steps={it.steps} />
+            {it.steps.length > 0 ? (
+              <TrailRibbon steps={it.steps} />
+            ) : (
+              <Typography variant="body2" color="text.secondary">
+                Named by what was seen, without a key.
+              </Typography>
+            )}
           </Box>
         </Box>
       ))}
@@ -113,6 +119,13 @@ export function PlantPage() {
       <Dialog open={choosing} onClose={() => setChoosing(false)} aria-labelledby="choose-key">
         <DialogTitle id="choose-key">By which key?</DialogTitle>
         <DialogContent sx={{ display: "grid", gap: 1 }}>
+          <Button
+            variant="contained"
+            onClick={() => void again(WITHOUT_KEY)}
+            sx={{ justifyContent: "flex-start", textAlign: "left" }}
+          >
+            Without a key: sift by what can be seen
+          </Button>
           {(keys.data ?? []).map((key) => (
             <Button
               key={key.hash}

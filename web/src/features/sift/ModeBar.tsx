@@ -1,0 +1,43 @@
+import { Box } from "@mui/material";
+import { NavLink } from "react-router";
+
+const modes = [
+  { to: "", name: "Key" },
+  { to: "/sift", name: "Sift" },
+  { to: "/contrast", name: "Contrast" },
+];
+
+/** Three ways to take one plant: its sheet goes along. */
+export function ModeBar({ walkId }: { walkId: string }) {
+  return (
+    <Box
+      component="nav"
+      aria-label="Ways to name the plant"
+      sx={{ display: "flex", border: 1, borderColor: "text.primary" }}
+    >
+      {modes.map((mode) => (
+        <Box
+          key={mode.name}
+          component={NavLink}
+          to={`/bench/${walkId}${mode.to}`}
+          end
+          replace
+          sx={{
+            color: "text.primary",
+            textDecoration: "none",
+            px: 2,
+            minHeight: 44,
+            display: "flex",
+            alignItems: "center",
+            fontWeight: 600,
+            "&:not(:first-of-type)": { borderLeft: 1, borderColor: "text.primary" },
+            "&:hover": { bgcolor: "signal.chosenWash" },
+            "&.active": { bgcolor: "primary.main", color: "primary.contrastText" },
+          }}
+        >
+          {mode.name}
+        </Box>
+      ))}
+    </Box>
+  );
+}
