@@ -1,7 +1,10 @@
+using System.Text.Json;
 using Garten.Core.Characters;
+using Garten.Core.Contracts;
 using Garten.Core.Evidence;
 using Garten.Core.Floras;
 using Garten.Core.Identification;
+using Garten.Core.Packs;
 using Garten.Core.Seasons;
 using Xunit;
 
@@ -76,5 +79,84 @@ public sealed class SiftTests(ITestOutputHelper output)
         }
         output.WriteLine($"{open} of {all}");
         Assert.True(open >= 0.8 * all);
+    }
+
+    /// <summary>Pairs that declare each other, with the character by which the taxon page says they differ.</summary>
+    public static TheoryData<string, string> DeclaredPairs => [.. TorvaneFlora.Taxa.SelectMany(t => t.Facts?.LookAlikes.Where(o => string.CompareOrdinal(t.Id, o) < 0).Select(o => (t.Id, o)) ?? [])];
+
+    [Theory]
+    [MemberData(nameof(DeclaredPairs))]
+    public void AContrastOfADeclaredPairShowsItsKeyDifferenceInTheFirstTwoRows(string first, string second)
+    {
+        var day = new DateOnly(2026, 6, 15);
+        var result = Contrast.Of(Sifter, new ContrastQuery([first, second], [], day, []));
+        var page = Book.Page(first, TorvaneFlora.Shelf.Keys, day)!.LookAlikes.Single(l => l.Taxon.Id == second);
+        Assert.Contains(page.Character, result.Rows.Take(2).Select(r => r.Character));
+        Assert.True(result.Rows[0].Best >= Contrast.Mostly);
+    }
+
+    private static readonly FloraBook Book = new(new Flora("torvane", "Torvane", TorvaneFlora.Taxa, TorvaneFlora.Table));
+
+    // Looks at plants of any taxon, with a wrong one among three.
+    private static List<Observation> Sheet(int seed)
+    {
+        var random = new Random(seed);
+        var taxon = TorvaneFlora.Shelf.Descriptions[random.Next(TorvaneFlora.Shelf.Descriptions.Count)];
+        var plant = new Specimen(taxon.Characters, random, 0.3);
+        return [.. taxon.Characters.OrderBy(_ => random.Next()).Take(random.Next(1, 12)).Select(c => plant.Look(TorvaneFlora.Table.Find(c.Character)!)).OfType<Observation>().Select(o => o with { Id = Guid.NewGuid() })];
+    }
+
+    [Fact]
+    public void SiftingByColumnsWeighsAsTheSheetDoesTaxonByTaxon()
+    {
+        for (var seed = 0; seed < 60; seed++)
+        {
+            var sheet = Sheet(seed);
+            var result = Sifter.Sift(new SiftQuery(sheet));
+            var items = EvidenceItem.Pool(sheet, TorvaneFlora.Table, EvidenceOptions.Default);
+            var weighed = new WeighedSheet(items, TorvaneFlora.Shelf.Likelihood);
+            var first = result.Standing.First(c => c.Taxon != Sifter.NotOnList);
+            foreach (var candidate in result.Standing.Where(c => c.Taxon != Sifter.NotOnList && c.Probability > 1e-12))
+            {
+                var expected = weighed.Weigh(candidate.Taxon);
+                Assert.Equal(weighed.Weigh(first.Taxon).LogLikelihood - expected.LogLikelihood, Math.Log(first.Probability / candidate.Probability), 9);
+                Assert.Equal(expected.Conflicts, candidate.Conflicts);
+                foreach (var reason in candidate.Reasons) Assert.Contains(expected.Items, i => i.Character == reason.Character && Math.Abs(i.LogRatio - reason.Odds) < 1e-9 && i.Fit == reason.Fit);
+            }
+        }
+    }
+
+    [Fact]
+    public void TheBinaryFormHoldsTheWholeFlora()
+    {
+        var pack = TorvaneFlora.Ready.Pack;
+        Assert.Equal(JsonSerializer.Serialize(TorvaneFlora.Taxa), JsonSerializer.Serialize(pack.Taxa));
+        Assert.Equal(JsonSerializer.Serialize(TorvaneFlora.Table.Characters), JsonSerializer.Serialize(pack.Columns.Columns.Select(c => c.Character)));
+        foreach (var described in CharacterTable.Complete(TorvaneFlora.Table.Descriptions, TorvaneFlora.Taxa))
+        {
+            // All but how a range was typed.
+            foreach (var cell in described.Characters)
+            {
+                var plain = cell with { Misread = cell.Misread is { Count: > 0 } ? cell.Misread : null, Range = cell.Range is { } r ? r with { Text = "" } : null, Shade = cell.Shade is { } s ? s with { Text = "" } : null };
+                Assert.Equal(JsonSerializer.Serialize(plain), JsonSerializer.Serialize(pack.Columns.Describe(described.Taxon, cell.Character)));
+            }
+        }
+    }
+
+    [Fact]
+    public void ABrokenPackIsRefusedWhereverItIsBroken()
+    {
+        var whole = ReadyFlora.Write(new Flora("torvane", "Torvane", TorvaneFlora.Taxa, TorvaneFlora.Table));
+        var random = new Random(11);
+        Assert.Throws<PackFormatException>(() => ReadyFlora.Read([]));
+        Assert.Throws<PackFormatException>(() => ReadyFlora.Read("GPK1 but nothing else"u8.ToArray()));
+        for (var i = 0; i < 200; i++) Assert.Throws<PackFormatException>(() => ReadyFlora.Read(whole[..random.Next(whole.Length)]));
+        for (var i = 0; i < 200; i++)
+        {
+            var bent = whole.ToArray();
+            for (var n = 0; n < 8; n++) bent[random.Next(bent.Length)] ^= (byte)random.Next(1, 256);
+            // Bytes that are read as others are not noticed; what can't be read is said to be no pack.
+            if (Record.Exception(() => ReadyFlora.Read(bent)) is { } error) Assert.IsType<PackFormatException>(error);
+        }
     }
 }

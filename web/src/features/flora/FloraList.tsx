@@ -43,9 +43,16 @@ export function FloraList() {
       aside={
         <Box sx={{ display: "flex", gap: 2, flexWrap: "wrap", alignItems: "center" }}>
           {flora && (
-            <Link component={RouterLink} to={`/flora/${flora.id}/glossary`}>
-              Glossary
-            </Link>
+            <>
+              <Link component={RouterLink} to={`/flora/${flora.id}/glossary`}>
+                Glossary
+              </Link>
+              {flora.version > 0 && (
+                <Link component={RouterLink} to={`/flora/${flora.id}/crib`}>
+                  What gives them away
+                </Link>
+              )}
+            </>
           )}
           <Link component={RouterLink} to="/flora/bring">
             Bring a flora

@@ -335,6 +335,19 @@ function Summary({ answer, nameOf, characters, couplet, onLook }: SummaryProps) 
   const word = (id: string) => characters.find((c) => c.id === id)?.name ?? id;
   const [only] = answer.pairs;
   const { smallest, smallestNow } = answer;
+  const openToday = smallestNow.unseparated - smallest.unseparated;
+  const note = [
+    !smallest.isOptimal && "Perhaps fewer would do.",
+    smallest.unseparated > 0 &&
+      `${smallest.unseparated} ${smallest.unseparated === 1 ? "pair is" : "pairs are"} separated by nothing.`,
+    openToday > 0
+      ? `By what can be seen today ${openToday} ${openToday === 1 ? "pair stays" : "pairs stay"} open.`
+      : smallestNow.characters.length > 0 &&
+        smallestNow.characters.join() !== smallest.characters.join() &&
+        `Today: ${smallestNow.characters.map(word).join(", ")}.`,
+  ]
+    .filter(Boolean)
+    .join(" ");
   return (
     <Box sx={{ mb: 1.5 }}>
       {couplet && (
@@ -383,16 +396,7 @@ function Summary({ answer, nameOf, characters, couplet, onLook }: SummaryProps) 
                 </Button>
               );
             })}
-            <Typography variant="body2">
-              {!smallest.isOptimal && "Perhaps fewer would do. "}
-              {smallest.unseparated > 0 &&
-                `${smallest.unseparated} ${smallest.unseparated === 1 ? "pair is" : "pairs are"} separated by nothing. `}
-              {smallestNow.unseparated > smallest.unseparated
-                ? `By what can be seen today ${smallestNow.unseparated - smallest.unseparated} ${smallestNow.unseparated - smallest.unseparated === 1 ? "pair stays" : "pairs stay"} open.`
-                : smallestNow.characters.join() !== smallest.characters.join() && smallestNow.characters.length > 0
-                  ? `Today: ${smallestNow.characters.map(word).join(", ")}.`
-                  : ""}
-            </Typography>
+            {note && <Typography variant="body2">{note}</Typography>}
             <Button onClick={() => setPairs(!pairs)} aria-expanded={pairs}>
               {pairs ? "Hide the pairs" : `The best look for each of the ${answer.pairs.length} pairs`}
             </Button>

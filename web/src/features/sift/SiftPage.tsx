@@ -20,7 +20,7 @@ import { NOT_ON_LIST, useBenchFlora, useSift } from "./useSift";
 
 // A name this likely is warned of before the plant is handled.
 const WARNED_FROM = 0.02;
-const MOST_GIVEAWAYS = 3;
+const MOST_GIVEAWAYS = 2;
 const MOST_COMPARED = 8;
 
 /** Sift: whatever was seen, in any order, and the list as it stands by it. */
@@ -136,6 +136,7 @@ function Sift({ walkId }: { walkId: string }) {
     it.probability >= WARNED_FROM && answer.call !== "nothing" ? (byId.get(it.taxon) ?? []) : [],
   );
   const hasSeen = answer.sheet.length > 0;
+  const [nextLook] = answer.tellingLooks;
   return (
     <Page title={plantTitle(walk)} aside={<ModeBar walkId={walkId} />}>
       <Circumstances
@@ -146,7 +147,7 @@ function Sift({ walkId }: { walkId: string }) {
         floras={floras}
         floraId={flora.id}
         taxa={taxa}
-        organs={organs.map((it) => it.organ)}
+        organs={organs.map((it) => it.organ).filter((it) => it !== "habit" && it !== "site")}
         onAtHand={sift.changeAtHand}
         onChange={change}
       />
@@ -244,13 +245,22 @@ function Sift({ walkId }: { walkId: string }) {
             <>
               <CautionNotes taxa={careful} />
               <Call answer={answer} nameOf={nameOf} />
+              {!organ && nextLook && (
+                <Button
+                  variant="contained"
+                  onClick={() => look(nextLook.character)}
+                  sx={{ display: { md: "none" }, my: 1, width: "100%", minHeight: 52 }}
+                >
+                  Look next at: {characters.find((c) => c.id === nextLook.character)?.name ?? nextLook.character}
+                </Button>
+              )}
               {answer.alike.map((set) => (
                 <Typography key={set.join()} variant="body2" sx={{ mb: 0.5 }}>
                   <strong>◐ Described alike:</strong> <NamesLabel names={set.map(nameOf)} />. No look in this flora
                   tells them apart; keep them as an open set.
                 </Typography>
               ))}
-              {answer.giveaways.slice(0, MOST_GIVEAWAYS).map((it) => (
+              {onePerTaxon(answer.giveaways).slice(0, MOST_GIVEAWAYS).map((it) => (
                 <GiveawayNote
                   key={it.taxon + it.character + it.state}
                   it={it}
@@ -435,3 +445,6 @@ function GiveawayNote(props: {
     </Box>
   );
 }
+
+const onePerTaxon = (giveaways: Schemas["Giveaway"][]) =>
+  giveaways.filter((it, i) => giveaways.findIndex((other) => other.taxon === it.taxon) === i);

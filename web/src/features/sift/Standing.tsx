@@ -37,7 +37,7 @@ export function Standing({ answer, prior, strict, described, characters, inQuest
       <Box component="ol" aria-label="Standing" sx={{ listStyle: "none", p: 0, m: 0 }}>
         {shown.map((it, i) =>
           it.taxon === NOT_ON_LIST ? (
-            <NotOnList key={it.taxon} it={it} other={prior} strict={strict} />
+            <NotOnList key={it.taxon} it={it} strict={strict} />
           ) : (
             <Row
               key={it.taxon}
@@ -77,7 +77,7 @@ export function Standing({ answer, prior, strict, described, characters, inQuest
 
 const rowSx = { borderTop: "1px dotted", borderColor: "rule", py: 1 } as const;
 
-function NotOnList({ it, strict }: { it: Schemas["SiftedTaxon"]; other: string; strict: boolean }) {
+function NotOnList({ it, strict }: { it: Schemas["SiftedTaxon"]; strict: boolean }) {
   return (
     <Box component="li" sx={{ ...rowSx, display: "flex", flexWrap: "wrap", columnGap: 2, alignItems: "center" }}>
       <Typography component="span" sx={{ flex: "1 1 12rem" }}>
@@ -127,6 +127,7 @@ function Row(props: {
               border: 1,
               borderColor: "rule",
               minHeight: 58,
+              alignContent: "center",
               gridRow: { xs: "1 / span 1" },
             }}
           >
