@@ -1,0 +1,148 @@
+using System.Net.Http.Headers;
+using System.Text;
+using System.Text.Json.Nodes;
+using Xunit;
+
+namespace Garten.Server.Tests;
+
+/// <summary>Sifting and contrast over the API, as a script would use them, and what can't be used.</summary>
+public sealed class IdentifyApiTests(GartenServer server) : IClassFixture<GartenServer>, IAsyncLifetime
+{
+    private const string Characters = "id,name,organ,kind,unit,states,phenophases\nleaf-margin,margin of the leaf,leaf,categorical,,entire=entire|toothed=toothed,\nbracts,bracts,inflorescence,categorical,,short=short|long=overtopping,flower\nleaf-length,length of the leaf,leaf,length,mm,,\n";
+    private const string Taxa = "name,rank,family,status,habitats,cells,phenology,cautions\nAlvena montis,species,Alvenaceae,native,heath,B2,flower apr–jun,\nAlvena palus,species,Alvenaceae,native,marsh,C3,flower apr–jun,poisonous\nBrontia lenta,species,Brontiaceae,native,heath,B2,flower apr–jun,\nBrontia gemina,species,Brontiaceae,native,heath,B2,flower apr–jun,\n";
+    private const string Matrix = "taxon,leaf-margin,bracts,leaf-length\nAlvena montis,entire,short,20–40\nAlvena palus,toothed,short,60–90\nBrontia lenta,entire,overtopping,200–300\nBrontia gemina,entire,overtopping,200–300\n";
+
+    // The first test brings the flora; the others find it there.
+    public async ValueTask InitializeAsync()
+    {
+        if ((await server.GetAsync("/api/v1/floras")).AsArray().Any(f => (string)f!["id"]! == "sift-isle")) return;
+        var form = new MultipartFormDataContent { { new StringContent("Sift isle"), "name" } };
+        foreach (var (field, content) in new[] { ("characters", Characters), ("taxa", Taxa), ("matrix", Matrix) })
+        {
+            var part = new ByteArrayContent(Encoding.UTF8.GetBytes(content));
+            part.Headers.ContentType = new MediaTypeHeaderValue("text/csv");
+            form.Add(part, field, $"{field}.csv");
+        }
+        var (status, body) = await server.PostTextAsync("/api/v1/floras", form);
+        Assert.True(status == 200, body.ToJsonString());
+        Assert.Equal("[]", body["problems"]!.ToJsonString());
+        await server.PostTextAsync("/api/v1/floras/sift-isle/publish", new StringContent(""));
+        var (_, place) = await server.SendAsync((JsonObject)JsonNode.Parse("""{"kind":"savePlace","id":"01900000-0000-7000-8000-0000000000a1","placeId":"01900000-0000-7000-8000-0000000000a2","name":"Harrow Heath","locality":"","latitude":57,"longitude":-11,"uncertaintyMetres":100,"caution":"","cell":"B2","elevationMetres":120,"habitats":["heath"]}""")!);
+        Assert.Equal("applied", (string)place["results"]![0]!["status"]!);
+    }
+
+    public ValueTask DisposeAsync() => ValueTask.CompletedTask;
+
+    private async Task<(int Status, JsonNode Body)> AskAsync(string what, string json) => await server.PostAsync($"/api/v1/identify/{what}", JsonNode.Parse(json)!);
+
+    private static string[] Names(JsonNode list, string field) => [.. list.AsArray().Select(n => (string)n![field]!)];
+
+    [Fact]
+    public async Task AListIsSiftedAndTheNextLookNamed()
+    {
+        var (status, body) = await AskAsync("sift", """{"floraId":"sift-isle","observations":[{"character":"leaf-margin","states":["entire"]},{"character":"leaf-length","values":[2.4,3.1],"unit":"cm"}],"options":{"date":"2026-05-10"}}""");
+        Assert.Equal(200, status);
+        Assert.Equal("alvena-montis", (string)body["standing"]![0]!["taxon"]!);
+        Assert.Equal(1, body["standing"]!.AsArray().Sum(c => (double)c!["probability"]!), 9);
+        Assert.Equal("bracts", (string)body["tellingLooks"]![0]!["character"]!);
+        var split = body["tellingLooks"]![0]!["split"]!.AsArray();
+        Assert.Equal(["overtopping", "short"], Names(split, "outcome").Order(StringComparer.Ordinal));
+        Assert.Equal(["27.5 mm (mean of 2, 24 mm to 3.1 cm)", "entire"], Names(body["sheet"]!, "seen").Order(StringComparer.Ordinal));
+        Assert.Equal(["brontia-gemina", "brontia-lenta"], body["alike"]![0]!.AsArray().Select(n => (string)n!));
+        // In January there are no bracts: they are named with their time.
+        (_, body) = await AskAsync("sift", """{"floraId":"sift-isle","observations":[{"character":"leaf-margin","states":["entire"]}],"options":{"date":"2026-01-10","tools":[]}}""");
+        Assert.Contains("bracts", Names(body["later"]!, "character"));
+        // Nothing seen, nothing given: an answer all the same.
+        (status, body) = await AskAsync("sift", """{"floraId":"sift-isle"}""");
+        Assert.Equal((200, "nothing", 5), (status, (string)body["call"]!, body["standing"]!.AsArray().Count));
+    }
+
+    [Fact]
+    public async Task StrictPlausibleAndNarrowed()
+    {
+        var (_, strict) = await AskAsync("sift", """{"floraId":"sift-isle","observations":[{"character":"leaf-margin","states":["toothed"]},{"character":"bracts","states":["short"]}],"options":{"tolerance":0}}""");
+        Assert.Equal(["alvena-palus", "not-on-this-list"], Names(strict["standing"]!, "taxon"));
+        var (_, plausible) = await AskAsync("sift", """{"floraId":"sift-isle","options":{"prior":"plausible","place":"Harrow Heath"}}""");
+        var palus = plausible["standing"]!.AsArray().Single(c => (string)c!["taxon"]! == "alvena-palus")!;
+        Assert.True((double)palus["probability"]! < (double)palus["other"]!);
+        Assert.Equal(2, palus["priorReasons"]!.AsArray().Count);
+        var (_, narrowed) = await AskAsync("sift", """{"floraId":"sift-isle","options":{"place":"C3","narrowing":{"recordedHere":true}}}""");
+        Assert.Equal((1, 4), ((int)narrowed["listed"]!, (int)narrowed["all"]!));
+    }
+
+    [Fact]
+    public async Task TaxaAreHeldAgainstEachOther()
+    {
+        var (status, body) = await AskAsync("contrast", """{"floraId":"sift-isle","taxa":["alvena-montis","alvena-palus","brontia-lenta"],"date":"2026-05-10","place":"Harrow Heath","observations":[{"character":"bracts","states":["short"]}]}""");
+        Assert.Equal(200, status);
+        // Every pair by the length alone; the others two of three each, and cheaper together than nothing.
+        Assert.Equal("leaf-length", (string)body["rows"]![0]!["character"]!);
+        Assert.Equal(["alvena-montis", "alvena-palus"], body["rows"]!.AsArray().Single(r => (string)r!["character"]! == "bracts")!["speaksFor"]!.AsArray().Select(n => (string)n!));
+        Assert.Equal("""["leaf-length"]""", body["smallest"]!["characters"]!.ToJsonString());
+        Assert.Equal(3, body["pairs"]!.AsArray().Count);
+        (_, body) = await AskAsync("contrast", """{"floraId":"sift-isle","taxa":["brontia-lenta","brontia-gemina"]}""");
+        Assert.Equal(("[]", 1), (body["rows"]!.ToJsonString(), (int)body["smallest"]!["unseparated"]!));
+    }
+
+    [Fact]
+    public async Task GiveawaysKinAndDescriptions()
+    {
+        var (_, whole) = await AskAsync("giveaways", """{"floraId":"sift-isle"}""");
+        Assert.Equal(["margin of the leaf: toothed"], Names(whole["giveaways"]!, "text"));
+        var (_, here) = await AskAsync("giveaways", """{"floraId":"sift-isle","at":{"cell":"B2"},"narrowing":{"recordedHere":true},"date":"2026-05-10"}""");
+        Assert.Equal((3, "Alvena montis"), ((int)here["listed"]!, Assert.Single(Names(here["giveaways"]!, "name"))));
+        var (_, near) = await AskAsync("near", """{"floraId":"sift-isle","taxon":"brontia-lenta"}""");
+        Assert.Equal("brontia-gemina", (string)near[0]!);
+        var (_, described) = await AskAsync("describe", """{"floraId":"sift-isle","taxa":["alvena-palus","nobody"]}""");
+        Assert.Equal(("Alvena palus", 3), ((string)described[0]!["taxon"]!["name"]!, described[0]!["description"]!.AsArray().Count));
+        Assert.Single(described.AsArray());
+    }
+
+    [Theory]
+    [InlineData("sift", """{"floraId":"nowhere"}""", 404, "floraId", "")]
+    [InlineData("sift", """{}""", 400, "", "")]
+    [InlineData("sift", """{"floraId":"sift-isle","observations":[{"character":"scent","states":["sharp"]}]}""", 422, "observations[0].character", "There is no character “scent”.")]
+    [InlineData("sift", """{"floraId":"sift-isle","observations":[{"character":"leaf-margin","states":["hairy"]}]}""", 422, "observations[0]", "")]
+    [InlineData("sift", """{"floraId":"sift-isle","observations":[{"character":"leaf-length","values":[-3]}]}""", 422, "observations[0]", "")]
+    [InlineData("sift", """{"floraId":"sift-isle","observations":[{"character":"leaf-length","values":[3],"unit":"kg"}]}""", 422, "observations[0].unit", "“kg” is no unit of length of the leaf.")]
+    [InlineData("sift", """{"floraId":"sift-isle","observations":[null]}""", 422, "observations[0]", "An observation is missing.")]
+    [InlineData("sift", """{"floraId":"sift-isle","options":{"date":"31 May"}}""", 422, "options.date", "")]
+    [InlineData("sift", """{"floraId":"sift-isle","options":{"tolerance":-1}}""", 422, "options.tolerance", "A tolerance is 0 or more.")]
+    [InlineData("sift", """{"floraId":"sift-isle","options":{"place":"the moon"}}""", 422, "options.place", "")]
+    [InlineData("sift", """{"floraId":"sift-isle","options":{"prior":"certain"}}""", 400, "", "")]
+    [InlineData("contrast", """{"floraId":"sift-isle","taxa":["alvena-montis"]}""", 422, "taxa", "2 to 8 taxa can be compared; these are 1.")]
+    [InlineData("contrast", """{"floraId":"sift-isle"}""", 400, "", "")]
+    [InlineData("contrast", """{"floraId":"sift-isle","taxa":["alvena-montis","nobody"]}""", 422, "taxa", "The flora doesn’t describe “nobody”.")]
+    [InlineData("near", """{"floraId":"sift-isle","taxon":"nobody"}""", 422, "taxon", "The flora doesn’t describe “nobody”.")]
+    public async Task WhatCannotBeUsedIsSaidAtItsPlace(string what, string json, int status, string field, string detail)
+    {
+        var (answered, body) = await AskAsync(what, json);
+        Assert.Equal(status, answered);
+        if (field.Length > 0) Assert.Equal(field, (string)body["field"]!);
+        if (detail.Length > 0) Assert.Equal(detail, (string)body["detail"]!);
+    }
+
+    [Fact]
+    public async Task LooksThatContradictEachOtherAreAnswered()
+    {
+        var (status, body) = await AskAsync("sift", """{"floraId":"sift-isle","observations":[{"character":"leaf-margin","states":["entire"]},{"character":"leaf-margin","states":["toothed"]},{"character":"bracts","states":["short"]},{"character":"bracts","states":["long"]},{"character":"leaf-length","values":[900]}]}""");
+        Assert.Equal(200, status);
+        Assert.Equal("noneFits", (string)body["call"]!);
+        Assert.Equal("not-on-this-list", (string)body["standing"]![0]!["taxon"]!);
+    }
+
+    [Fact]
+    public async Task APlantIsKeptByNameWithoutAKey()
+    {
+        const string command = """{"kind":"recordDetermination","id":"ID","determinationId":"DET","occurrenceId":"01900000-0000-7000-8000-0000000000b3","plantId":"01900000-0000-7000-8000-0000000000b4","plantLabel":"","placeId":"01900000-0000-7000-8000-0000000000a2","eventDate":"2026-05-10","recorder":{"id":"01900000-0000-7000-8000-0000000000b5","name":"Runa Velt"},"startKey":"","answers":[],"names":NAMES,"note":"","observations":[],"hand":[]}""";
+        Task<(int Status, JsonNode Body)> Keep(int n, string names) => server.SendAsync((JsonObject)JsonNode.Parse(command.Replace("\"ID\"", $"\"01900000-0000-7000-8000-0000000000c{n}\"", StringComparison.Ordinal)
+            .Replace("DET", $"01900000-0000-7000-8000-0000000000d{n}", StringComparison.Ordinal).Replace("NAMES", names, StringComparison.Ordinal))!);
+        Assert.Equal("names", (string)(await Keep(1, "[]")).Body["field"]!);
+        Assert.Equal("names.twice", (string)(await Keep(2, """["Alvena montis","Alvena montis"]""")).Body["code"]!);
+        Assert.Equal("applied", (string)(await Keep(3, """["Alvena montis","Alvena palus"]""")).Body["results"]![0]!["status"]!);
+        var plant = await server.GetAsync("/api/v1/plants/01900000-0000-7000-8000-0000000000b4");
+        Assert.Equal(("Alvena", "", "[]"), ((string)plant["determinations"]![0]!["name"]!, (string)plant["determinations"]![0]!["startKeyTitle"]!, plant["determinations"]![0]!["steps"]!.ToJsonString()));
+        var csv = await server.Client.GetStringAsync(new Uri("/api/v1/records.csv", UriKind.Relative), TestContext.Current.CancellationToken);
+        Assert.Contains("By sifting.", csv, StringComparison.Ordinal);
+    }
+}
