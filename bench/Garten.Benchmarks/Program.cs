@@ -1,12 +1,20 @@
 namespace Garten.Benchmarks;
 
-/// <summary>Runs the benchmarks that are asked for, <c>./garten bench --filter '*'</c>, or measures how well identification does, <c>./garten bench accuracy</c>.</summary>
+/// <summary>
+/// Runs the benchmarks that are asked for, <c>./garten bench --filter '*'</c>; measures how well identification does, <c>./garten bench accuracy</c>;
+/// or measures in a browser against a running <c>./garten demo</c>, <c>./garten bench browser [address]</c>.
+/// </summary>
 public static class Program
 {
-    public static void Main(string[] args)
+    public static async Task Main(string[] args)
     {
         ArgumentNullException.ThrowIfNull(args);
-        if (args is ["accuracy", ..]) Accuracy.Run(Console.Out);
+        if (args is ["accuracy", ..]) new Accuracy(Console.Out).Run();
+        else if (args is ["browser", ..])
+        {
+            using var bench = new BrowserBench(Console.Out, new Uri(args.Length > 1 ? args[1] : "http://127.0.0.1:5080"));
+            await bench.RunAsync();
+        }
         else BenchmarkDotNet.Running.BenchmarkSwitcher.FromAssembly(typeof(Program).Assembly).Run(args);
     }
 }

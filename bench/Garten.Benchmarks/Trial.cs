@@ -24,7 +24,17 @@ internal sealed record Trial(string Taxon, IReadOnlyList<SiftResult> Steps, IRea
 {
     public Candidate TopAfter(int looks) => Steps[Math.Min(looks, Steps.Count) - 1].Standing[0];
 
-    public bool IsAmong(int looks, int first) => Steps[Math.Min(looks, Steps.Count) - 1].Standing.Take(first).Any(c => c.Taxon == Taxon);
+    public bool IsAmong(int looks, int first) => Steps[Math.Min(looks, Steps.Count) - 1].Standing.Where(c => first == 1 || c.Taxon != Sifter.NotOnList).Take(first).Any(c => c.Taxon == Taxon);
+
+    /// <summary>After how many looks its own name stands first, with at least a share; -1 where it never does.</summary>
+    public int FirstAt(double share = 0)
+    {
+        for (var i = 0; i < Steps.Count; i++)
+        {
+            if (Steps[i].Standing[0] is var first && first.Taxon == Taxon && first.Probability >= share) return i + 1;
+        }
+        return -1;
+    }
 
     /// <summary>Looks at a plant of a taxon on the day on which most of it can be seen.</summary>
     public static Trial? Of(Sifter sifter, TaxonDescription taxon, int seed, double error, Way way, int most, Sifter? without = null)

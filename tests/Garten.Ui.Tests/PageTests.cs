@@ -106,6 +106,30 @@ public sealed class PageTests(GartenSite site) : IClassFixture<GartenSite>
         }
     }
 
+    [Fact]
+    public async Task SiftingGivesTheSameNumbersInTheBrowserAsOnTheServer()
+    {
+        using var browser = new Browser(site.Address);
+        browser.Open("/keys");
+        browser.UntilText("Paste a key");
+        const string load = "const {dotnet}=await import(location.origin+'/_framework/dotnet.js');globalThis.core??=(await (await dotnet.create()).getAssemblyExports('Garten.Browser.dll')).Garten.Browser.CoreExports;"
+            + "globalThis.held??=core.LoadFlora(new Uint8Array(await (await fetch('/api/v1/floras/torvane/columns')).arrayBuffer()));";
+        const string seen = "\"observations\":[{\"character\":\"leaf-length\",\"values\":[72,81,79]},{\"character\":\"leaf-margin\",\"states\":[\"toothed\"]},{\"character\":\"flower-colour\",\"states\":[\"yellow\",\"white\"],\"sureness\":\"fairly\"}]";
+        foreach (var (path, method, request) in new[]
+        {
+            ("sift", "Sift", $$"""{"floraId":"torvane",{{seen}},"options":{"prior":"plausible","date":"2026-06-10","at":{"cell":"C2","elevation":90,"habitats":["meadow"]} } }"""),
+            ("sift", "Sift", "{\"floraId\":\"torvane\"}"),
+            ("contrast", "Contrast", $$"""{"floraId":"torvane","taxa":["crepessa-laevis","crepessa-hirsuta","senecorra-radiata"],"date":"2026-06-10",{{seen}} }"""),
+            ("giveaways", "Giveaways", "{\"floraId\":\"torvane\",\"date\":\"2026-06-10\"}"),
+            ("near", "Near", "{\"floraId\":\"torvane\",\"taxon\":\"vellorna-alata\"}"),
+        })
+        {
+            var response = await site.Client.PostAsync($"/api/v1/identify/{path}", new StringContent(request, System.Text.Encoding.UTF8, "application/json"), TestContext.Current.CancellationToken);
+            var native = JsonNode.Parse(await response.Content.ReadAsStringAsync(TestContext.Current.CancellationToken));
+            Alike(native, JsonNode.Parse(browser.Run(load + $"return core.{method}(arguments[0])", request)), path);
+        }
+    }
+
     // Texts and numbers of both, a number within 1e-9 of its size.
     private static void Alike(JsonNode? expected, JsonNode? actual, string at)
     {

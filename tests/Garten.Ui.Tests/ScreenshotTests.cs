@@ -91,6 +91,38 @@ public sealed class ScreenshotTests(GartenSite site) : IClassFixture<GartenSite>
         browser.Run("document.querySelector('#reading').scrollIntoView()");
         Shoot(browser, "flora-check");
         System.IO.File.Delete(table);
+        browser.Open("/");
+        browser.Click("Sift by what can be seen");
+        browser.UntilText("Nothing seen yet");
+        browser.Click("Change");
+        browser.SetDate("input[type=date]", "2026-06-10");
+        browser.Find("main [role=combobox][aria-haspopup=listbox]").Click();
+        browser.Click("Lang Meadow");
+        browser.Until(() => browser.All("[role=option]").Count == 0, "the chosen place");
+        browser.Click("Close");
+        browser.Click("Fruit");
+        State("kind of fruit", "plumed achene");
+        browser.Press(OpenQA.Selenium.Keys.Escape);
+        browser.Click("Leaf");
+        State("shape of the leaf", "lanceolate");
+        browser.Press(OpenQA.Selenium.Keys.Escape);
+        browser.UntilText("Crepessa laevis");
+        browser.Run("scrollTo(0,0)");
+        Shoot(browser, "sift");
+        foreach (var name in new[] { "Crepessa laevis", "Crepessa hirsuta" })
+        {
+            if (browser.Control($"In question: {name}").GetAttribute("aria-pressed") == "false") browser.Click($"In question: {name}");
+        }
+        browser.Click("Contrast the");
+        browser.UntilText("speaks for");
+        browser.UntilText("Check now");
+        browser.Run("scrollTo(0,0)");
+        Shoot(browser, "contrast");
+        browser.Open("/flora/torvane/crib?month=6");
+        browser.Click("List of");
+        browser.Click("Lang Meadow");
+        browser.UntilText("recorded in the grid cell of Lang Meadow");
+        Shoot(browser, "crib");
         browser.Size(390, 844, touch: true);
         browser.Open("/");
         browser.Tap("Follow Key to Carpessa");

@@ -78,9 +78,10 @@ public sealed record SiftObservation(
 /// <param name="Missing">Organs that this plant hasn't now.</param>
 /// <param name="Skip">Characters that can't be told on this plant.</param>
 /// <param name="Narrowing">What the list is narrowed to.</param>
+/// <param name="Looks">Whether the looks that tell most are wanted; else the list is only ranked.</param>
 public sealed record SiftRequestOptions(
     SiftPrior Prior = SiftPrior.Equal, string? Place = null, SiftPlace? At = null, string? Date = null, int? Tolerance = null, IReadOnlyList<Tool>? Tools = null, Handling? Handling = null,
-    IReadOnlyList<Organ>? Missing = null, IReadOnlyList<string>? Skip = null, Narrowing? Narrowing = null);
+    IReadOnlyList<Organ>? Missing = null, IReadOnlyList<string>? Skip = null, Narrowing? Narrowing = null, bool Looks = true);
 
 /// <summary>A list to be sifted by what was seen.</summary>
 /// <param name="FloraId">The flora.</param>
@@ -102,11 +103,11 @@ public sealed record SiftRequest(string FloraId, IReadOnlyList<SiftObservation>?
         if (options.Tolerance is < 0) throw new RequestException("options.tolerance", "A tolerance is 0 or more.");
         var observations = Read(flora, Observations, Sheet);
         var query = new SiftQuery(observations, options.Prior == SiftPrior.Plausible, options.At, DayOf(options.Date, "options.date"), options.Tools, options.Handling ?? Handling.Cut, options.Missing, options.Skip, options.Narrowing);
-        var (result, looks) = flora.Sifter.SiftAndLook(query);
+        var (result, looks) = options.Looks ? flora.Sifter.SiftAndLook(query) : (flora.Sifter.Sift(query), new TellingLooks([], []));
         // Seen strictly, conflicts come before probability.
         var standing = options.Tolerance is not { } most ? result.Standing
             : [.. result.Standing.Where(c => c.Taxon != Sifter.NotOnList && c.Conflicts <= most).OrderBy(c => c.Conflicts), .. result.Standing.Where(c => c.Taxon == Sifter.NotOnList)];
-        var giveaways = result.Listed > 1 ? flora.GiveawaysOf(query) : [];
+        var giveaways = options.Looks && result.Listed > 1 ? flora.GiveawaysOf(query) : [];
         var seen = observations.SelectMany(o => o.States.Select(s => (o.Character, s))).ToHashSet();
         var likely = result.Standing.Where(c => c.Probability >= GiveawayFrom).Select(c => c.Taxon).ToHashSet(StringComparer.Ordinal);
         return new SiftResponse(

@@ -1,5 +1,6 @@
 using Garten.Core.Characters;
 using Garten.Core.Floras;
+using Garten.Core.Quantities;
 
 namespace Garten.Core.Identification;
 
@@ -66,13 +67,16 @@ public sealed class FloraColumns
 public sealed class CharacterColumn
 {
     private readonly ushort[] _of;
+    private readonly bool[] _applies;
+    private RangeDistribution?[]? _distributions;
     private readonly Lazy<(double Low, double High)?> _span;
 
     /// <summary>Makes it of cells that are ready.</summary>
     /// <param name="character">The character.</param>
     /// <param name="cells">The distinct cells.</param>
     /// <param name="of">Per taxon the number of its cell, from 1; 0 where it isn't described.</param>
-    public CharacterColumn(Character character, IReadOnlyList<CharacterDescription> cells, ushort[] of)
+    /// <param name="applies">Per cell whether the part is there, where it is known without looking into the cells.</param>
+    public CharacterColumn(Character character, IReadOnlyList<CharacterDescription> cells, ushort[] of, bool[]? applies = null)
     {
         ArgumentNullException.ThrowIfNull(cells);
         ArgumentNullException.ThrowIfNull(of);
@@ -82,6 +86,7 @@ public sealed class CharacterColumn
         Counts = new int[cells.Count + 1];
         foreach (var cell in of) Counts[cell]++;
         _span = new(Span);
+        _applies = applies ?? [.. cells.Select(c => c.Applies)];
     }
 
     /// <summary>Makes it of a cell per taxon; null where unknown.</summary>
@@ -115,6 +120,14 @@ public sealed class CharacterColumn
 
     /// <summary>How many taxa have each cell, by its number; the first counts those that aren't described.</summary>
     public int[] Counts { get; }
+
+    /// <summary>Whether the taxa of a cell have the part at all; a cell of a large flora is not made for it.</summary>
+    /// <param name="cell">The cell, from 0.</param>
+    public bool Applies(int cell) => _applies[cell];
+
+    /// <summary>The distributions of the ranges, cell by cell; null where there is none. They are made when a measure is first weighed, and kept: few are measured of a plant.</summary>
+    internal RangeDistribution?[] Distributions(RangeOptions options) =>
+        _distributions ??= [.. Enumerable.Range(0, Cells.Count).Select(c => _applies[c] && Cells[c].Range is { } range ? new RangeDistribution(range, options) : null)];
 
     /// <summary>What a taxon is like; null where unknown.</summary>
     public CharacterDescription? this[int taxon] => _of[taxon] is var cell and > 0 ? Cells[cell - 1] : null;

@@ -50,7 +50,7 @@ internal sealed class OutcomeTable
     /// <summary>How far two cells stand apart, 0 to 1: 1 − the overlap of what they show, 1 where one of them lacks the part.</summary>
     public double Apart(int first, int second)
     {
-        if (first == second || !Column.Cells[first].Applies && !Column.Cells[second].Applies) return 0;
+        if (first == second || !Column.Applies(first) && !Column.Applies(second)) return 0;
         var p = Of(first);
         var q = Of(second);
         var overlap = 0d;
@@ -78,7 +78,7 @@ internal sealed class OutcomeTable
             var having = 0;
             for (var c = 0; c < column.Cells.Count; c++)
             {
-                if (!column.Cells[c].Applies) continue;
+                if (!column.Applies(c)) continue;
                 Shown(column.Cells[c], character, confusion, raw);
                 having += column.Counts[c + 1];
                 for (var s = 0; s < n; s++) table.Marginal[s] += raw[s] * column.Counts[c + 1];
@@ -89,8 +89,8 @@ internal sealed class OutcomeTable
         table.MarginalInformation = table.Marginal.Sum(p => p * Math.Log(p));
         foreach (var c in only ?? Enumerable.Range(0, column.Cells.Count))
         {
+            if (!column.Applies(c)) continue;
             var cell = column.Cells[c];
-            if (!cell.Applies) continue;
             if (confusion is null) Between(cell, cuts, raw, options);
             else Shown(cell, character, confusion, raw);
             var information = 0d;

@@ -39,35 +39,42 @@ public sealed record Plausibility(double Weight, IReadOnlyList<string> Reasons)
     /// <param name="shown">The phenophases of organs that were seen on it: each inner list is one organ's, any of which will do.</param>
     public static Plausibility Of(Taxon taxon, SiftPlace? place, DateOnly? day, IReadOnlyCollection<IReadOnlyList<Phenophase>> shown)
     {
+        var reasons = new List<string>();
+        return new Plausibility(WeightOf(taxon, place, day, shown, reasons), reasons);
+    }
+
+    /// <summary>Weighs a taxon; the reasons are put into words only where they are wanted.</summary>
+    internal static double WeightOf(Taxon taxon, SiftPlace? place, DateOnly? day, IReadOnlyCollection<IReadOnlyList<Phenophase>> shown, List<string>? reasons)
+    {
         ArgumentNullException.ThrowIfNull(taxon);
         ArgumentNullException.ThrowIfNull(shown);
         var facts = taxon.Facts ?? TaxonFacts.None;
-        var (weight, reasons) = (1d, new List<string>());
-        void Against(double by, string reason)
+        var weight = 1d;
+        void Against(double by, Func<string> reason)
         {
             weight *= by;
-            reasons.Add(reason);
+            reasons?.Add(reason());
         }
-        if (taxon.Rank is "cultivar" or "form") Against(Form, "A cultivated form is rare beside its species.");
-        if (taxon.Rank == "hybrid" || facts.Parents.Count > 0) Against(Hybrid, "A hybrid is rare beside its parents.");
+        if (taxon.Rank is "cultivar" or "form") Against(Form, () => "A cultivated form is rare beside its species.");
+        if (taxon.Rank == "hybrid" || facts.Parents.Count > 0) Against(Hybrid, () => "A hybrid is rare beside its parents.");
         if (place?.Cell is { Length: > 0 } cell && facts.Cells.Count > 0 && !facts.Cells.Contains(cell, StringComparer.OrdinalIgnoreCase))
         {
-            if (facts.Cells.Any(c => AreNeighbours(c, cell))) Against(Neighbouring, $"Not recorded in {cell}, but beside it.");
-            else Against(Empty, $"Not recorded in {cell} or beside it; a square may be unvisited.");
+            if (facts.Cells.Any(c => AreNeighbours(c, cell))) Against(Neighbouring, () => $"Not recorded in {cell}, but beside it.");
+            else Against(Empty, () => $"Not recorded in {cell} or beside it; a square may be unvisited.");
         }
-        if (place?.Habitats is { Count: > 0 } here && facts.Habitats.Count > 0 && !here.Any(h => facts.Habitats.Contains(h, StringComparer.OrdinalIgnoreCase))) Against(OtherHabitat, $"Known from {string.Join(", ", facts.Habitats)}, not from {string.Join(", ", here)}.");
+        if (place?.Habitats is { Count: > 0 } here && facts.Habitats.Count > 0 && !here.Any(h => facts.Habitats.Contains(h, StringComparer.OrdinalIgnoreCase))) Against(OtherHabitat, () => $"Known from {string.Join(", ", facts.Habitats)}, not from {string.Join(", ", here)}.");
         if (place?.Elevation is { } metres)
         {
             var outside = Math.Max(0, Math.Max((facts.ElevationFrom ?? metres) - metres, metres - (facts.ElevationTo ?? metres)));
-            if (outside > 0) Against(Math.Pow(0.5, outside / HalvesPerMetres), string.Create(CultureInfo.InvariantCulture, $"{outside:0} m outside its range of {facts.ElevationFrom ?? 0} to {facts.ElevationTo ?? 0} m."));
+            if (outside > 0) Against(Math.Pow(0.5, outside / HalvesPerMetres), () => string.Create(CultureInfo.InvariantCulture, $"{outside:0} m outside its range of {facts.ElevationFrom ?? 0} to {facts.ElevationTo ?? 0} m."));
         }
         if (day is { } on && facts.Phenology.Count > 0)
         {
             var half = PhaseSpan.HalfMonth(on);
             // Only of phases that are known of it: of the others nothing can be said.
-            if (shown.Any(organ => facts.Phenology.Any(p => organ.Contains(p.Phase)) && !facts.Phenology.Any(p => organ.Contains(p.Phase) && p.Holds(half)))) Against(OutOfSeason, "It shows what was seen at another time of the year.");
+            if (shown.Any(organ => facts.Phenology.Any(p => organ.Contains(p.Phase)) && !facts.Phenology.Any(p => organ.Contains(p.Phase) && p.Holds(half)))) Against(OutOfSeason, () => "It shows what was seen at another time of the year.");
         }
-        return new Plausibility(Math.Max(weight, Least), reasons);
+        return Math.Max(weight, Least);
     }
 
     /// <summary>Whether two grid cells touch, also at a corner: column letters and a row number, such as B2 and C3.</summary>

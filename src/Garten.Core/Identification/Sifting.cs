@@ -93,6 +93,10 @@ public sealed class Sifter
     private const int MostNamed = 100;
     private const int MostReasoned = 24;
 
+    // The first are opened whatever they hold; of further ones with less than this nobody asks why.
+    private const int MostOpened = 8;
+    private const double WorthReasons = 0.001;
+
     private readonly Taxon?[] _taxa;
     private readonly CharacterTable _table;
     private readonly Likelihood _likelihood;
@@ -198,7 +202,7 @@ public sealed class Sifter
         var (sum, pairs) = (_options.KinDiffer * _options.KinDifferWorth, _options.KinDifferWorth);
         foreach (var (first, second) in _kinPairs.Value)
         {
-            if (column.Of()[first] is not (> 0 and var a) || column.Of()[second] is not (> 0 and var b) || !column.Cells[a - 1].Applies || !column.Cells[b - 1].Applies) continue;
+            if (column.Of()[first] is not (> 0 and var a) || column.Of()[second] is not (> 0 and var b) || !column.Applies(a - 1) || !column.Applies(b - 1)) continue;
             sum += table.Apart(a - 1, b - 1);
             pairs++;
         }
@@ -219,6 +223,13 @@ public sealed class Sifter
             _outcomes[c] = OutcomeTable.Of(Columns.Columns[c], _options);
         }
         return false;
+    }
+
+    /// <summary>Only the probabilities, row by row, and that of a plant that isn't on the list.</summary>
+    public (IReadOnlyList<double> Probability, double NotOnList) Ranked(SiftQuery query)
+    {
+        var weighed = Weigh(query);
+        return (weighed.Probability, weighed.None);
     }
 
     /// <summary>Sifts.</summary>
@@ -255,6 +266,62 @@ public sealed class Sifter
         return new WeighedList(this, weighed, query);
     }
 
+    // The sums of the last sheet: the next one mostly differs from it in a look or two.
+    private (List<WeighedItem> Items, double[] Sums, double[] Kin, int[] Conflicts, int Steps)? _summed;
+
+    // So often sums are carried on before they are made anew, lest roundings add up.
+    private const int MostSteps = 32;
+
+    private void Sum(IReadOnlyList<WeighedItem> items, double[] sums, double[] kin, int[] conflicts)
+    {
+        var steps = 0;
+        if (_summed is { } last && last.Steps < MostSteps)
+        {
+            var added = items.Where(i => !last.Items.Exists(i.IsAs)).ToList();
+            var gone = last.Items.Where(l => !items.Any(l.IsAs)).ToList();
+            if (added.Count + gone.Count < items.Count && items.Count - added.Count == last.Items.Count - gone.Count)
+            {
+                last.Sums.CopyTo(sums, 0);
+                last.Kin.CopyTo(kin, 0);
+                last.Conflicts.CopyTo(conflicts, 0);
+                foreach (var item in gone) item.TakeFrom(sums, kin, conflicts);
+                foreach (var item in added) item.AddTo(sums, kin, conflicts);
+                steps = last.Steps + 1;
+            }
+        }
+        if (steps == 0)
+        {
+            foreach (var item in items) item.AddTo(sums, kin, conflicts);
+        }
+        _summed = ([.. items], sums, kin, conflicts, steps);
+    }
+
+    private (string Name, double[] Weights)? _plausible;
+
+    // What place, day and the organs shown make plausible, row by row; null where nothing is known of them. Of the last circumstances it is at hand.
+    private double[]? PlausibleWeights(SiftQuery query, IReadOnlyList<IReadOnlyList<Phenophase>> shown)
+    {
+        if (!query.Plausible && query.Place is null && query.Day is null) return null;
+        var name = string.Create(System.Globalization.CultureInfo.InvariantCulture, $"{query.Place?.Cell}|{query.Place?.Elevation:R}|{string.Join(',', query.Place?.Habitats ?? [])}|{(query.Day is { } day ? PhaseSpan.HalfMonth(day) : 0)}|{string.Join(';', shown.Select(s => string.Join(',', s)).Distinct().Order(StringComparer.Ordinal))}");
+        if (_plausible is { } known && known.Name == name) return known.Weights;
+        var weights = new double[_taxa.Length];
+        for (var t = 0; t < weights.Length; t++) weights[t] = _taxa[t] is { } taxon ? Plausibility.WeightOf(taxon, query.Place, query.Day, shown, null) : 1;
+        _plausible = (name, weights);
+        return weights;
+    }
+
+    // What cells say in words: the same leaders are told of again and again.
+    private readonly Dictionary<(CharacterColumn Column, int Cell), string> _prose = [];
+    private const int MostProse = 5000;
+
+    private string Prose(CharacterColumn column, int row)
+    {
+        var name = (column, (int)column.Of()[row]);
+        if (_prose.TryGetValue(name, out var known)) return known;
+        if (_prose.Count >= MostProse) _prose.Clear();
+        return _prose[name] = FloraProse.Value(column[row], column.Character);
+    }
+
     // All that its weight depends on.
     private static string Name(EvidenceItem item) =>
         string.Create(System.Globalization.CultureInfo.InvariantCulture, $"{item.Character.Id}|{string.Join(',', item.States)}|{item.Together}|{item.NotFound}|{item.Sample?.Mean:R}|{item.Sample?.Count}|{item.Sample?.Resolution:R}|{item.Sample?.Calibration:R}|{item.Show}|{item.Of}|{item.Sureness}|{item.Larger}|{item.Weight:R}");
@@ -269,28 +336,36 @@ public sealed class Sifter
         private readonly int[] _conflicts;
         private readonly IReadOnlyList<IReadOnlyList<Phenophase>> _shown;
 
+        // What was seen, item by item, in words.
+        private string[] _seen = [];
+
+        // The columns of what was looked at and counts.
+        private readonly List<CharacterColumn> _looked;
+
         public WeighedList(Sifter sifter, IReadOnlyList<WeighedItem> items, SiftQuery query)
         {
             (_sifter, Items, _query) = (sifter, items, query);
             var n = sifter._taxa.Length;
             double[] sums = new double[n], kin = new double[n];
             _conflicts = new int[n];
-            foreach (var item in items) item.AddTo(sums, kin, _conflicts);
+            sifter.Sum(items, sums, kin, _conflicts);
             _shown = [.. items.Where(i => i.Item.Weight > 0 && i.Item.Character.SeenIn.Count > 0).Select(i => i.Item.Character.SeenIn)];
+            _looked = [.. items.Where(i => i.Item.Weight > 0).Select(i => i.Column).Distinct()];
             IsListed = new bool[n];
-            double[] equal = new double[n], plausible = new double[n];
-            var needsPrior = query.Plausible || query.Place is not null || query.Day is not null;
+            var equal = new double[n];
+            var weights = sifter.PlausibleWeights(query, _shown);
+            var plausible = weights is null ? equal : new double[n];
             for (var t = 0; t < n; t++)
             {
                 IsListed[t] = sifter.IsOnList(t, query);
                 if (!IsListed[t]) continue;
                 Listed++;
                 equal[t] = 1;
-                plausible[t] = needsPrior && sifter._taxa[t] is { } taxon ? Plausibility.Of(taxon, query.Place, query.Day, _shown).Weight : 1;
+                if (weights is not null) plausible[t] = weights[t];
             }
             (var own, var other) = query.Plausible ? (plausible, equal) : (equal, plausible);
             (Probability, None) = Posterior(own, sums, kin, sifter._options);
-            (_other, _otherNone) = Posterior(other, sums, kin, sifter._options);
+            (_other, _otherNone) = weights is null ? (Probability, None) : Posterior(other, sums, kin, sifter._options);
         }
 
         public IReadOnlyList<WeighedItem> Items { get; }
@@ -330,14 +405,36 @@ public sealed class Sifter
             return (result, none / sum);
         }
 
+        // The least probability that may still be among so many of the likeliest: rows are counted by powers of two, not sorted.
+        private double LeastAmong(int most)
+        {
+            const int deepest = 1100;
+            var counts = new int[deepest];
+            var listed = 0;
+            for (var t = 0; t < Probability.Length; t++)
+            {
+                if (!IsListed[t]) continue;
+                listed++;
+                if (Probability[t] > 0) counts[Math.Clamp(-Math.ILogB(Probability[t]), 0, deepest - 1)]++;
+            }
+            if (listed <= most) return 0;
+            var above = 0;
+            for (var power = 0; power < deepest; power++)
+            {
+                if ((above += counts[power]) >= most) return Math.ScaleB(1, -power);
+            }
+            return 0;
+        }
+
         /// <summary>Rows by probability, likeliest first, as many as hold a share of it, at most so many.</summary>
         public List<int> Leading(double share, int most)
         {
             var rows = new List<int>();
             var least = (1 - share) / Math.Max(1, Probability.Length);
+            if (most < Probability.Length) least = Math.Max(least, LeastAmong(most));
             for (var t = 0; t < Probability.Length; t++)
             {
-                if (IsListed[t] && Probability[t] >= least) rows.Add(t);
+                if (IsListed[t] && Probability[t] >= least && Probability[t] > 0) rows.Add(t);
             }
             // Of a flat standing there are thousands: keys are sorted without a call for each comparison, equal ones stay in the order of the rows.
             var (order, keys) = (rows.ToArray(), rows.ConvertAll(t => -Probability[t]).ToArray());
@@ -351,14 +448,21 @@ public sealed class Sifter
             double held = 0, wanted = share * (1 - None);
             var count = 0;
             while (count < order.Length && count < most && held < wanted) held += Probability[order[count++]];
-            return [.. order.AsSpan(0, count)];
+            rows = [.. order.AsSpan(0, count)];
+            // Those that hold nothing at all come last, in the order of the list.
+            for (var t = 0; least == 0 && t < Probability.Length && rows.Count < most; t++)
+            {
+                if (IsListed[t] && Probability[t] == 0) rows.Add(t);
+            }
+            return rows;
         }
 
         public SiftResult Result()
         {
             var rows = Leading(1, MostNamed);
+            _seen = [.. Items.Select(i => i.Item.InWords())];
             var candidates = new List<Candidate>(rows.Count + 1);
-            for (var i = 0; i < rows.Count; i++) candidates.Add(CandidateAt(rows[i], i < MostReasoned));
+            for (var i = 0; i < rows.Count; i++) candidates.Add(CandidateAt(rows[i], i < MostOpened || i < MostReasoned && Probability[rows[i]] >= WorthReasons));
             var none = new Candidate(NotOnList, None, 0, 0, _otherNone, [], []);
             // It stands for many plants at once: it goes before a name only where it is likelier than all names together.
             var at = candidates.FindIndex(c => c.Probability < None);
@@ -369,9 +473,13 @@ public sealed class Sifter
 
         private Candidate CandidateAt(int t, bool withReasons)
         {
-            var described = Items.Where(i => i.Item.Weight > 0).Select(i => i.Column).Distinct().Count(c => c.Of()[t] > 0);
+            var described = 0;
+            foreach (var column in _looked)
+            {
+                if (column.Of()[t] > 0) described++;
+            }
             if (!withReasons) return new Candidate(_sifter.Columns.Taxa[t], Probability[t], _conflicts[t], described, _other[t], [], []);
-            var reasons = Items.Select(i => new SiftReason(i.Item.Character.Id, i.Item.InWords(), FloraProse.Value(i.Column[t], i.Item.Character), i.FitOf(t), i.Ratio(t), i.Item.Reason))
+            var reasons = Items.Select((i, at) => new SiftReason(i.Item.Character.Id, _seen[at], _sifter.Prose(i.Column, t), i.FitOf(t), i.Ratio(t), i.Item.Reason))
                 .OrderByDescending(r => Math.Abs(r.Odds)).ThenBy(r => r.Character, StringComparer.Ordinal).ToList();
             var prior = _sifter._taxa[t] is { } taxon ? Plausibility.Of(taxon, _query.Place, _query.Day, _shown).Reasons : [];
             return new Candidate(_sifter.Columns.Taxa[t], Probability[t], _conflicts[t], described, _other[t], reasons, prior);

@@ -146,7 +146,7 @@ public sealed record TellingLooks(IReadOnlyList<TellingLook> Now, IReadOnlyList<
             }
             for (var c = 0; c < column.Cells.Count; c++)
             {
-                if (cells[c + 1] == 0 || !column.Cells[c].Applies) continue;
+                if (cells[c + 1] == 0 || !column.Applies(c)) continue;
                 Add(table, c, cells[c + 1], outcome, ref known, ref information);
             }
         }
@@ -154,7 +154,7 @@ public sealed record TellingLooks(IReadOnlyList<TellingLook> Now, IReadOnlyList<
         {
             for (var i = 0; i < held.Count; i++)
             {
-                if (visible is not null && !visible[i] || of[held[i]] is not (> 0 and var cell) || !column.Cells[cell - 1].Applies) continue;
+                if (visible is not null && !visible[i] || of[held[i]] is not (> 0 and var cell) || !column.Applies(cell - 1)) continue;
                 Add(table, cell - 1, weights[i], outcome, ref known, ref information);
             }
         }
@@ -189,7 +189,7 @@ public sealed record TellingLooks(IReadOnlyList<TellingLook> Now, IReadOnlyList<
         var known = 0d;
         for (var i = 0; i < held.Count; i++)
         {
-            if (!visible[i] || of[held[i]] is not (> 0 and var cell) || !column.Cells[cell - 1].Applies) continue;
+            if (!visible[i] || of[held[i]] is not (> 0 and var cell) || !column.Applies(cell - 1)) continue;
             var probabilities = table.Of(cell - 1);
             known += weights[i];
             var best = 0;

@@ -39,22 +39,24 @@ public sealed class WeighedItem
         double sum = 0;
         var having = 0;
         var measured = item.Sample?.AsMeasured();
+        // A shaded leaf is judged by a range of its own.
+        var distributions = measured is null || item.Larger ? null : column.Distributions(likelihood.Options.Ranges);
         for (var c = 0; c < raw.Length; c++)
         {
-            var cell = cells[c];
             fits[c + 1] = Fit.Conflicts;
-            if (!cell.Applies) continue;
-            if (measured is null)
+            if (!column.Applies(c)) continue;
+            if (distributions is not null)
+            {
+                if (distributions[c] is { } known) (raw[c], fits[c + 1]) = known.Weigh(measured!);
+            }
+            else if (cells[c] is var cell && measured is null)
             {
                 raw[c] = likelihood.Raw(item, cell, item.NotFound ? [] : Likelihood.Shares(item.Character, cell));
                 fits[c + 1] = likelihood.Verdict(item, raw[c]);
             }
             else if (likelihood.RangeOf(item, cell) is { } range)
             {
-                // Not kept: a large flora has thousands of ranges in each character.
-                var distribution = new RangeDistribution(range, likelihood.Options.Ranges);
-                raw[c] = distribution.Likelihood(measured);
-                fits[c + 1] = distribution.Verdict(measured);
+                (raw[c], fits[c + 1]) = new RangeDistribution(range, likelihood.Options.Ranges).Weigh(measured);
             }
             sum += raw[c] * column.Counts[c + 1];
             having += column.Counts[c + 1];
@@ -63,7 +65,7 @@ public sealed class WeighedItem
         for (var c = 0; c < raw.Length; c++)
         {
             // A part that the taxon hasn't: what decides that is weighed itself where it is on the sheet.
-            if (!cells[c].Applies && controllerIsOnSheet) continue;
+            if (!column.Applies(c) && controllerIsOnSheet) continue;
             ratios[c + 1] = item.Weight * Math.Log(likelihood.Soften(item, raw[c], marginal) / marginal);
         }
         if (item.Weight == 0) Array.Clear(fits);
@@ -72,6 +74,9 @@ public sealed class WeighedItem
 
     /// <summary>The same weights for another item of the same value.</summary>
     internal WeighedItem For(EvidenceItem item) => new(item, Column, _ratios, _kin, _fits);
+
+    /// <summary>Whether two have the same weights, being of the same value.</summary>
+    internal bool IsAs(WeighedItem other) => ReferenceEquals(_ratios, other._ratios);
 
     /// <summary>The item.</summary>
     public EvidenceItem Item { get; }
@@ -95,6 +100,19 @@ public sealed class WeighedItem
             sums[t] += _ratios[cell];
             kin[t] += _kin[cell];
             conflicts[t] += _conflicts[cell];
+        }
+    }
+
+    /// <summary>Takes them off again.</summary>
+    public void TakeFrom(Span<double> sums, Span<double> kin, Span<int> conflicts)
+    {
+        var of = Column.Of();
+        for (var t = 0; t < of.Length; t++)
+        {
+            var cell = of[t];
+            sums[t] -= _ratios[cell];
+            kin[t] -= _kin[cell];
+            conflicts[t] -= _conflicts[cell];
         }
     }
 }

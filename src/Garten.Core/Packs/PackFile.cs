@@ -189,7 +189,7 @@ public static class PackFile
         var of = new ushort[rows];
         for (var t = 0; t < rows; t++) of[t] = from.Byte();
         for (var t = 0; cells.Count > byte.MaxValue && t < rows; t++) of[t] |= (ushort)(from.Byte() << 8);
-        return new CharacterColumn(character, cells, of);
+        return new CharacterColumn(character, cells, of, applies);
     }
 
     private static void WriteRanges(Writer to, IReadOnlyList<QuantityRange?> ranges)

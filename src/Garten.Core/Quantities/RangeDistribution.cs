@@ -204,6 +204,15 @@ public sealed class RangeDistribution
         return Normal.Density(z / s) * (_isLog ? slope / measured.Mean : slope) / s;
     }
 
+    /// <summary>Likelihood and verdict together, for those that are weighed by the thousand.</summary>
+    internal (double Likelihood, Fit Verdict) Weigh(Measured measured)
+    {
+        if (Range.Form == RangeForm.Exactly || Range.Kind == QuantityKind.Count || _isLog && measured.Mean <= 0) return (Likelihood(measured), Verdict(measured));
+        var s = Spread(measured);
+        var (z, slope) = At(_isLog ? Math.Log(measured.Mean) : measured.Mean);
+        return (Normal.Density(z / s) * (_isLog ? slope / measured.Mean : slope) / s, Verdict(z, s));
+    }
+
     // A bare number carries 0.97 on itself; the rest falls off by half for each step away, to both sides alike.
     private double ExactLikelihood(Measured measured)
     {
@@ -236,11 +245,15 @@ public sealed class RangeDistribution
             var off = Math.Abs(measured.Mean - Range.Low);
             return off < 0.25 ? Fit.Fits : off < 0.75 ? Fit.AtTheEdge : off < 1.25 ? Fit.Doubtful : Fit.Conflicts;
         }
-        var z = Z(measured.Mean);
+        return Verdict(Z(measured.Mean), Spread(measured));
+    }
+
+    private Fit Verdict(double z, double s)
+    {
         if (Range.Form == RangeForm.UpTo && z < 0 || Range.Form == RangeForm.MoreThan && z > 0) return Fit.Fits;
         // The bound of a one-sided range is its 95 % point: what reaches it still fits.
         var slack = Range.Form == RangeForm.Between ? 0 : _options.OneSidedZ - _options.BoundZ;
-        var off2 = Math.Max(0, Math.Abs(z) - slack) / Spread(measured);
-        return off2 <= _options.FitsUpTo + 1e-9 ? Fit.Fits : off2 <= _options.EdgeUpTo + 1e-9 ? Fit.AtTheEdge : off2 <= _options.DoubtfulUpTo ? Fit.Doubtful : Fit.Conflicts;
+        var off = Math.Max(0, Math.Abs(z) - slack) / s;
+        return off <= _options.FitsUpTo + 1e-9 ? Fit.Fits : off <= _options.EdgeUpTo + 1e-9 ? Fit.AtTheEdge : off <= _options.DoubtfulUpTo ? Fit.Doubtful : Fit.Conflicts;
     }
 }

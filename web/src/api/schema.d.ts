@@ -2321,6 +2321,11 @@ export interface components {
             /** @description Characters that can't be told on this plant. */
             skip?: null | string[];
             narrowing?: null | components["schemas"]["Narrowing"];
+            /**
+             * @description Whether the looks that tell most are wanted; else the list is only ranked.
+             * @default true
+             */
+            looks: boolean;
         };
         /** @description A list sifted. */
         SiftResponse: {

@@ -11,7 +11,7 @@ export const plantTitle = (walk: Walk) =>
 
 export function WalkGone() {
   return (
-    <Page title="This plant isn’t in hand on this device">
+    <Page title="This plant isn’t on this device">
       <Typography>
         It was kept or thrown away.{" "}
         <Link component={RouterLink} to="/">

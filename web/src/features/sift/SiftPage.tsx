@@ -260,16 +260,18 @@ function Sift({ walkId }: { walkId: string }) {
                   tells them apart; keep them as an open set.
                 </Typography>
               ))}
-              {onePerTaxon(answer.giveaways).slice(0, MOST_GIVEAWAYS).map((it) => (
-                <GiveawayNote
-                  key={it.taxon + it.character + it.state}
-                  it={it}
-                  name={nameOf(it.taxon)}
-                  listed={answer.listed}
-                  seen={answer.sheet.some((line) => line.character === it.character)}
-                  onLook={() => look(it.character)}
-                />
-              ))}
+              {onePerTaxon(answer.giveaways)
+                .slice(0, MOST_GIVEAWAYS)
+                .map((it) => (
+                  <GiveawayNote
+                    key={it.taxon + it.character + it.state}
+                    it={it}
+                    name={nameOf(it.taxon)}
+                    listed={answer.listed}
+                    seen={answer.sheet.some((line) => line.character === it.character)}
+                    onLook={() => look(it.character)}
+                  />
+                ))}
               {organ ? (
                 <OrganSheet
                   key={organ.organ}

@@ -2,6 +2,7 @@ import { Box, ButtonBase, Typography } from "@mui/material";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { QuietButton } from "../../app/QuietButton";
+import { visuallyHidden } from "../bench/StandingList";
 import { SplitTwig } from "./SplitTwig";
 
 const MOST_AT_FIRST = 3;
@@ -28,7 +29,7 @@ export function TellingLooks({ now, later, characters, onLook, onSkip }: Props) 
   const [more, setMore] = useState(false);
   const find = (id: string) => characters.find((c) => c.id === id);
   return (
-    <Box component="section" aria-labelledby="next">
+    <Box>
       <Typography variant="h2" id="next">
         {now.length > 0 ? "Look next at" : "Nothing more to look at now"}
       </Typography>
@@ -51,7 +52,6 @@ export function TellingLooks({ now, later, characters, onLook, onSkip }: Props) 
             >
               <ButtonBase
                 onClick={() => onLook(look.character)}
-                aria-label={`Look at ${name}: ${look.inWords}`}
                 sx={{
                   display: "block",
                   width: "100%",
@@ -65,6 +65,9 @@ export function TellingLooks({ now, later, characters, onLook, onSkip }: Props) 
               >
                 <Box sx={{ display: "flex", alignItems: "baseline", gap: 1 }}>
                   <Typography component="span" variant="h3" sx={{ flex: 1, fontSize: i === 0 ? "1.1rem" : undefined }}>
+                    <Box component="span" sx={visuallyHidden}>
+                      Look at{" "}
+                    </Box>
                     {name}
                   </Typography>
                   <Typography component="span" variant="caption" color="text.secondary" sx={{ whiteSpace: "nowrap" }}>

@@ -1,0 +1,146 @@
+using System.Diagnostics;
+using System.Globalization;
+using System.IO.Compression;
+using System.Net.Http.Json;
+using System.Text;
+using System.Text.Json.Nodes;
+using Garten.Core.Contracts;
+using Garten.Core.Evidence;
+using Garten.Core.Floras;
+using Garten.Core.Packs;
+using Garten.Core.Quantities;
+using OpenQA.Selenium;
+using OpenQA.Selenium.Chrome;
+using OpenQA.Selenium.Support.UI;
+
+namespace Garten.Benchmarks;
+
+/// <summary>
+/// The same in headless Chromium against a running server: a flora of 2,000 × 300 is brought and published there, then its pack loaded and
+/// sifted in a worker, and the real page sifted by hand while tasks of its own thread are watched.
+/// </summary>
+internal sealed class BrowserBench(TextWriter to, Uri server) : IDisposable
+{
+    private const int Taxa = 2000;
+    private const int Characters = 300;
+    private const string FloraId = "generated-2000-300";
+
+    private readonly HttpClient _client = new() { BaseAddress = server, Timeout = TimeSpan.FromMinutes(5) };
+
+    public void Dispose() => _client.Dispose();
+
+    public async Task RunAsync()
+    {
+        CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
+        var (shelf, _, sheet) = GeneratedFlora.Make(Taxa, Characters);
+        await BringAsync(shelf.Table);
+        var pack = await _client.GetByteArrayAsync(new Uri($"/api/v1/floras/{FloraId}/columns", UriKind.Relative));
+        using var squeezed = new MemoryStream();
+        await using (var brotli = new BrotliStream(squeezed, CompressionLevel.Optimal, leaveOpen: true)) await brotli.WriteAsync(pack);
+        GC.Collect();
+        var before = GC.GetTotalMemory(true);
+        var ready = ReadyFlora.Read(pack);
+        ready.Sifter.WarmUp(int.MaxValue);
+        var memory = GC.GetTotalMemory(true) - before;
+        GC.KeepAlive(ready);
+        to.WriteLine($"pack: {pack.Length / 1e6:0.00} MB, {squeezed.Length / 1e6:0.00} MB compressed (Brotli); in memory with all that later answers need {memory / 1e6:0.0} MB (native)");
+        using var driver = Chromium();
+        driver.Navigate().GoToUrl(server);
+        InWorker(driver, sheet);
+        OnThePage(driver);
+    }
+
+    private async Task BringAsync(CharacterTable table)
+    {
+        var floras = await _client.GetFromJsonAsync<JsonArray>(new Uri("/api/v1/floras", UriKind.Relative));
+        if (floras!.Any(f => (string)f!["id"]! == FloraId && (int)f["version"]! > 0)) return;
+        var characters = new StringBuilder("id,name,organ,kind,unit,states\n");
+        foreach (var c in table.Characters) characters.Append(CultureInfo.InvariantCulture, $"{c.Id},{c.Name},{c.Organ.ToString().ToLowerInvariant()},{(c.IsQuantity ? "length,mm," : $"categorical,,{string.Join('|', c.States.Select(s => $"{s.Id}={s.Name}"))}")}\n");
+        var matrix = new StringBuilder("taxon," + string.Join(',', table.Characters.Select(c => c.Id)) + "\n");
+        var n = 0;
+        foreach (var d in table.Descriptions)
+        {
+            matrix.Append(CultureInfo.InvariantCulture, $"Genella species{n++:x}");
+            foreach (var cell in d.Characters) matrix.Append(',').Append(cell.Range is { } r ? string.Create(CultureInfo.InvariantCulture, $"({r.LowExtreme:0.##}–){r.Low:0.##}–{r.High:0.##}(–{r.HighExtreme:0.##})") : string.Join(" | ", cell.States.Select((s, i) => i == 0 ? $"usually state {s.State[1..]}" : $"sometimes state {s.State[1..]}")));
+            matrix.Append('\n');
+        }
+        using var form = new MultipartFormDataContent { { new StringContent("Generated 2000 300"), "name" } };
+        foreach (var (field, text) in new[] { ("characters", characters), ("matrix", matrix) })
+        {
+            var part = new ByteArrayContent(Encoding.UTF8.GetBytes(text.ToString()));
+            part.Headers.ContentType = new("text/csv");
+            form.Add(part, field, field + ".csv");
+        }
+        var watch = Stopwatch.StartNew();
+        var answer = await _client.PostAsync(new Uri("/api/v1/floras", UriKind.Relative), form);
+        if (!answer.IsSuccessStatusCode) throw new InvalidOperationException((await answer.Content.ReadAsStringAsync())[..500]);
+        to.WriteLine($"brought in {watch.Elapsed.TotalSeconds:0.0} s");
+        (await _client.PostAsync(new Uri($"/api/v1/floras/{FloraId}/publish", UriKind.Relative), null)).EnsureSuccessStatusCode();
+    }
+
+    private static ChromeDriver Chromium()
+    {
+        var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
+        options.AddArguments("--headless=new", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync", "--window-size=1280,800");
+        return new ChromeDriver(ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver"), options, TimeSpan.FromMinutes(4));
+    }
+
+    // A worker as the page's own, asked again and again; times are its own.
+    private void InWorker(ChromeDriver driver, IReadOnlyList<Observation> sheet)
+    {
+        var seen = string.Join(',', sheet.SkipLast(1).Select(o => o.Readings.Count > 0 ? $$"""{"character":"{{o.Character}}","values":[{{string.Join(',', o.Readings.Select(r => r.Value.ToString(CultureInfo.InvariantCulture)))}}]}""" : $$"""{"character":"{{o.Character}}","states":["{{o.States[0]}}"]}"""));
+        driver.Manage().Timeouts().AsynchronousJavaScript = TimeSpan.FromMinutes(4);
+        var result = (string)driver.ExecuteAsyncScript(
+            """
+            const done=arguments[arguments.length-1],[flora,seen]=arguments;
+            const source=`
+              const median=a=>a.sort((x,y)=>x-y)[Math.floor(a.length/2)];
+              addEventListener('message',async({data})=>{ try {
+                if(!data.origin) return;
+                const {dotnet}=await import(data.origin+'/_framework/dotnet.js');
+                const core=(await (await dotnet.create()).getAssemblyExports('Garten.Browser.dll')).Garten.Browser.CoreExports;
+                const bytes=new Uint8Array(await (await fetch(data.origin+'/api/v1/floras/'+data.flora+'/columns')).arrayBuffer());
+                let t=performance.now(); core.LoadFlora(bytes); const load=performance.now()-t;
+                t=performance.now(); let steps=0,worst=0; for(;;){const s=performance.now(); const more=core.WarmUp(4); worst=Math.max(worst,performance.now()-s); steps++; if(more!=='true') break;} const warm=performance.now()-t;
+                const ask=(i,looks)=>JSON.stringify({floraId:data.flora,options:{looks},observations:[...JSON.parse('['+data.seen+']'),{character:'c3',values:[20+i*0.001]}]});
+                const timed=(n,run)=>{const times=[];for(let i=0;i<n;i++){const s=performance.now();run(i);times.push(performance.now()-s);}return median(times.slice(n/4));};
+                const whole=timed(40,i=>core.Sift(ask(i,true)));
+                const empty=timed(24,()=>core.Sift(JSON.stringify({floraId:data.flora})));
+                const rank=timed(80,i=>core.Sift(ask(1000+i,false)));
+                const contrast=timed(12,i=>core.Contrast(JSON.stringify({floraId:data.flora,taxa:data.taxa})));
+                postMessage(JSON.stringify({megabytes:bytes.length/1e6,load,warm,worst,rank,whole,empty,contrast}));
+              } catch(e) { postMessage('failed: '+e); } });`;
+            (async()=>{
+              const taxa=(await (await fetch('/api/v1/identify/describe',{method:'POST',headers:{'content-type':'application/json'},body:JSON.stringify({floraId:flora})})).json()).slice(0,8).map(t=>t.taxon.id);
+              const worker=new Worker(URL.createObjectURL(new Blob([source],{type:'text/javascript'})),{type:'module'});
+              worker.addEventListener('message',({data})=>{ if(typeof data==='string') done(data); });
+              worker.addEventListener('error',e=>done('failed: '+e.message));
+              worker.postMessage({origin:location.origin,flora,seen,taxa});
+            })();
+            """, FloraId, seen)!;
+        to.WriteLine("in a worker, milliseconds: " + result);
+    }
+
+    // The page as its user has it: three looks recorded while its own thread is watched for tasks over 50 ms.
+    private void OnThePage(ChromeDriver driver)
+    {
+        driver.Navigate().GoToUrl(server);
+        var wait = new WebDriverWait(driver, TimeSpan.FromMinutes(2)) { PollingInterval = TimeSpan.FromMilliseconds(50) };
+        wait.IgnoreExceptionTypes(typeof(StaleElementReferenceException), typeof(NoSuchElementException));
+        void Click(string css) => wait.Until(d => d.FindElements(By.CssSelector(css)).FirstOrDefault(e => e.Displayed))!.Click();
+        wait.Until(d => d.FindElements(By.TagName("button")).FirstOrDefault(b => b.Text.StartsWith("Sift by", StringComparison.Ordinal)))!.Click();
+        wait.Until(d => d.FindElement(By.TagName("body")).Text.Contains("Nothing seen yet", StringComparison.Ordinal));
+        driver.ExecuteScript("window.longTasks=[];new PerformanceObserver(l=>l.getEntries().forEach(e=>longTasks.push(Math.round(e.duration)))).observe({type:'longtask',buffered:false});let last=performance.now();window.longestGap=0;(function beat(){const now=performance.now();longestGap=Math.max(longestGap,now-last);last=now;requestAnimationFrame(beat)})()");
+        var watch = Stopwatch.StartNew();
+        foreach (var organ in new[] { "Whole plant", "Twig", "Leaf" })
+        {
+            wait.Until(d => d.FindElements(By.CssSelector("nav[aria-label='Organs of the plant'] button")).FirstOrDefault(b => b.Text.StartsWith(organ, StringComparison.Ordinal)))!.Click();
+            Click("[aria-label^='States of'] button");
+            wait.Until(d => d.FindElements(By.CssSelector("[aria-label^='States of'] button[aria-pressed=true]")).Count > 0);
+            driver.SwitchTo().ActiveElement().SendKeys(Keys.Escape);
+            wait.Until(d => d.FindElements(By.CssSelector("ol[aria-label=Standing]")).Count > 0);
+        }
+        var answer = driver.ExecuteScript("return JSON.stringify({longTasks,longestGap:Math.round(longestGap)})");
+        to.WriteLine($"on the page, three looks in {watch.Elapsed.TotalSeconds:0.0} s: tasks of the page's own thread over 50 ms {answer}");
+    }
+}

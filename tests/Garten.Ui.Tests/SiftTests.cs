@@ -1,0 +1,184 @@
+using OpenQA.Selenium;
+using Xunit;
+
+namespace Garten.Ui.Tests;
+
+/// <summary>Naming a plant by whatever can be seen: the list, the next look, the difference, the record.</summary>
+public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
+{
+    private static void State(Browser browser, string character, string state) =>
+        browser.Find($"section[aria-label='{character}']").FindElements(By.CssSelector("[aria-pressed]")).Single(b => b.Text.TrimStart('✓', ' ') == state).Click();
+
+    private static void At(Browser browser, string place, string day)
+    {
+        browser.Click("Change");
+        browser.SetDate("input[type=date]", day);
+        browser.Find("main [role=combobox][aria-haspopup=listbox]").Click();
+        browser.Click(place);
+        browser.Until(() => browser.All("[role=option]").Count == 0, "the chosen place");
+        browser.Click("Close");
+    }
+
+    [Fact]
+    public void FromNothingToANameToARecordAndBackToThePlant()
+    {
+        using var browser = new Browser(site.Address);
+        browser.Open("/");
+        browser.Click("Sift by what can be seen");
+        browser.UntilText("Nothing seen yet: 73 taxa");
+        browser.ShouldBeAccessible();
+        At(browser, "Lang Meadow", "2026-06-10");
+        browser.UntilText("Lang Meadow, 10 June");
+        // The first look that is proposed opens its character on the sheet.
+        browser.Click("Look at kind of fruit");
+        browser.UntilText("asked for by the list");
+        State(browser, "kind of fruit", "plumed achene");
+        browser.UntilText("One of");
+        browser.ShouldBeAccessible();
+        browser.Press(Keys.Escape);
+        browser.UntilText("Senecorra discoidea");
+        browser.Click("Inflorescence");
+        State(browser, "bracts of the head", "overlapping");
+        browser.Press(Keys.Escape);
+        browser.UntilText("Crepessa hirsuta, ");
+        // What speaks against another one stands with it.
+        browser.Click("Why: Crepessa ambigua");
+        browser.UntilText("✕ conflicts");
+        browser.ShouldBeAccessible();
+        browser.ShouldFitTheScreen();
+        browser.Click("In question: Crepessa ambigua");
+        browser.Click("Contrast the 2 in question");
+        browser.UntilText("speaks for Crepessa hirsuta");
+        browser.UntilText("Seen on this plant");
+        browser.UntilText("life span");
+        browser.ShouldBeAccessible();
+        browser.ShouldFitTheScreen();
+        browser.Click("It is this one: Crepessa hirsuta");
+        browser.UntilText("Named by contrast");
+        browser.Find("[name=recorder]").SendKeys("Runa Velt");
+        browser.Click("Keep the record");
+        browser.UntilText("Named by what was seen, without a key.");
+        browser.UntilText("Evidence sheet");
+        browser.ShouldBeAccessible();
+        // Determined again it brings its sheet along, with or without a key.
+        browser.Click("Determine it again");
+        browser.Click("Without a key");
+        browser.UntilText("Crepessa hirsuta, ");
+        browser.Find("nav[aria-label='Ways to name the plant'] a").Click();
+        browser.Click("Key to the flower heads of Torvane");
+        browser.UntilText("1 in conflict");
+        browser.ShouldBeAccessible();
+        // Another plant of the kind is offered for comparison, and says what was seen on it.
+        browser.Open("/");
+        browser.Find("main input").SendKeys("Crepessa hirs");
+        browser.Find("[role=option]").Click();
+        browser.UntilText("Plants seen before");
+        browser.Click("Crepessa hirsuta, Lang Meadow");
+        browser.UntilText("named Crepessa hirsuta");
+        browser.UntilText("overlapping");
+        browser.ShouldBeAccessible();
+        browser.ShouldHaveNoErrors();
+    }
+
+    [Fact]
+    public void AForkOfAKeyIsContrastedAndTheSheetGoesAlong()
+    {
+        using var browser = new Browser(site.Address);
+        browser.Open("/");
+        browser.Click("Follow Key to the woody plants");
+        browser.UntilText("24 taxa stand");
+        browser.Click("Contrast what lies on either side");
+        browser.UntilText("What lies on either side of couplet 1");
+        browser.UntilText("lead b");
+        browser.UntilText("The best look for each of the");
+        browser.Click("The best look for each of the");
+        browser.ShouldBeAccessible();
+        browser.Find("table th[scope=row] button").Click();
+        browser.UntilText("separates the taxa below");
+        browser.Find("[aria-label^='States of'] button").Click();
+        browser.UntilText("This plant");
+        browser.ShouldBeAccessible();
+        browser.Press(Keys.Escape);
+        browser.Click("Sift");
+        browser.UntilText("Seen");
+        browser.ShouldBeAccessible();
+        browser.ShouldHaveNoErrors();
+    }
+
+    [Fact]
+    public void ByThumbNarrowedStrictAndLifted()
+    {
+        using var browser = new Browser(site.Address, 390, 844, touch: true);
+        browser.Open("/");
+        browser.Tap("Sift by what can be seen");
+        browser.UntilText("Nothing seen yet");
+        browser.ShouldFitTheScreen();
+        browser.Tap("Change");
+        browser.Tap("by place, day");
+        browser.Tap("strict: no conflict");
+        browser.Find("input[aria-autocomplete=list]").SendKeys("Carp");
+        browser.Tap("Carpess");
+        browser.Tap("Close");
+        browser.UntilText("Narrowed to");
+        browser.UntilText("strict: up to 0 conflicts");
+        browser.ShouldBeAccessible();
+        browser.Tap("Lift: Carpess");
+        browser.Until(() => !browser.Text.Contains("Narrowed to", StringComparison.Ordinal), "the whole list again");
+        browser.Tap("Look next at");
+        browser.UntilText("asked for by the list");
+        browser.ShouldFitTheScreen();
+        browser.ShouldBeAccessible();
+        browser.ShouldHaveNoErrors();
+    }
+
+    [Fact]
+    public void WhatGivesThemAwayIsFoundForAPlaceAndAMonth()
+    {
+        using var browser = new Browser(site.Address);
+        browser.Open("/flora/torvane");
+        browser.Click("What gives them away");
+        browser.UntilText("taxa are on the list");
+        browser.Open("/flora/torvane/crib?month=6");
+        browser.UntilText("awn: straight awn");
+        browser.ShouldBeAccessible();
+        browser.Click("List of");
+        browser.Click("Lang Meadow");
+        browser.UntilText("recorded in the grid cell of Lang Meadow");
+        browser.Open("/flora/torvane/taxa/brommaria-aristata");
+        browser.UntilText("awn: straight awn, alone among");
+        browser.ShouldBeAccessible();
+        browser.Click("Contrast them");
+        browser.UntilText("It is this one");
+        // In Sift it is said where it is at hand, and where it was seen.
+        browser.Click("Sift");
+        browser.Click("Leaf");
+        State(browser, "ligule", "a row of hairs");
+        browser.UntilText("Seen, and alone on this list of 73: ligule: a row of hairs → Festorra ciliata");
+        browser.ShouldHaveNoErrors();
+    }
+
+    [Fact]
+    public void WithoutADatabaseTheListIsSiftedAllTheSame()
+    {
+        using var browser = new Browser(site.Address);
+        browser.Open("/");
+        browser.Click("Sift by what can be seen");
+        browser.UntilText("Nothing seen yet: 73 taxa");
+        site.Relay.TakeAway();
+        try
+        {
+            browser.Open(browser.Path);
+            browser.UntilText("The database doesn’t answer");
+            browser.UntilText("Nothing seen yet: 73 taxa");
+            browser.Click("Flower");
+            State(browser, "colour of the flower", "blue");
+            browser.Press(Keys.Escape);
+            browser.UntilText("Seen");
+            browser.UntilText("In question");
+        }
+        finally
+        {
+            site.Relay.BringBack();
+        }
+    }
+}
