@@ -46,7 +46,7 @@ internal sealed class BrowserBench(TextWriter to, Uri server) : IDisposable
         to.WriteLine($"pack: {pack.Length / 1e6:0.00} MB, {squeezed.Length / 1e6:0.00} MB compressed (Brotli); in memory with all that later answers need {memory / 1e6:0.0} MB (native)");
         using var driver = Chromium();
         driver.Navigate().GoToUrl(server);
-        InWorker(driver, sheet);
+        InTheBrowser(driver, sheet);
         OnThePage(driver);
     }
 
@@ -85,40 +85,32 @@ internal sealed class BrowserBench(TextWriter to, Uri server) : IDisposable
         return new ChromeDriver(ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver"), options, TimeSpan.FromMinutes(4));
     }
 
-    // A worker as the page's own, asked again and again; times are its own.
-    private void InWorker(ChromeDriver driver, IReadOnlyList<Observation> sheet)
+    // The same core as the page's worker holds, asked again and again.
+    private void InTheBrowser(ChromeDriver driver, IReadOnlyList<Observation> sheet)
     {
         var seen = string.Join(',', sheet.SkipLast(1).Select(o => o.Readings.Count > 0 ? $$"""{"character":"{{o.Character}}","values":[{{string.Join(',', o.Readings.Select(r => r.Value.ToString(CultureInfo.InvariantCulture)))}}]}""" : $$"""{"character":"{{o.Character}}","states":["{{o.States[0]}}"]}"""));
         driver.Manage().Timeouts().AsynchronousJavaScript = TimeSpan.FromMinutes(4);
         var result = (string)driver.ExecuteAsyncScript(
             """
             const done=arguments[arguments.length-1],[flora,seen]=arguments;
-            const source=`
-              const median=a=>a.sort((x,y)=>x-y)[Math.floor(a.length/2)];
-              addEventListener('message',async({data})=>{ try {
-                if(!data.origin) return;
-                const {dotnet}=await import(data.origin+'/_framework/dotnet.js');
-                const core=(await (await dotnet.create()).getAssemblyExports('Garten.Browser.dll')).Garten.Browser.CoreExports;
-                const bytes=new Uint8Array(await (await fetch(data.origin+'/api/v1/floras/'+data.flora+'/columns')).arrayBuffer());
-                let t=performance.now(); core.LoadFlora(bytes); const load=performance.now()-t;
-                t=performance.now(); let steps=0,worst=0; for(;;){const s=performance.now(); const more=core.WarmUp(4); worst=Math.max(worst,performance.now()-s); steps++; if(more!=='true') break;} const warm=performance.now()-t;
-                const ask=(i,looks)=>JSON.stringify({floraId:data.flora,options:{looks},observations:[...JSON.parse('['+data.seen+']'),{character:'c3',values:[20+i*0.001]}]});
-                const timed=(n,run)=>{const times=[];for(let i=0;i<n;i++){const s=performance.now();run(i);times.push(performance.now()-s);}return median(times.slice(n/4));};
-                const whole=timed(40,i=>core.Sift(ask(i,true)));
-                const empty=timed(24,()=>core.Sift(JSON.stringify({floraId:data.flora})));
-                const rank=timed(80,i=>core.Sift(ask(1000+i,false)));
-                const contrast=timed(12,i=>core.Contrast(JSON.stringify({floraId:data.flora,taxa:data.taxa})));
-                postMessage(JSON.stringify({megabytes:bytes.length/1e6,load,warm,worst,rank,whole,empty,contrast}));
-              } catch(e) { postMessage('failed: '+e); } });`;
             (async()=>{
-              const taxa=(await (await fetch('/api/v1/identify/describe',{method:'POST',headers:{'content-type':'application/json'},body:JSON.stringify({floraId:flora})})).json()).slice(0,8).map(t=>t.taxon.id);
-              const worker=new Worker(URL.createObjectURL(new Blob([source],{type:'text/javascript'})),{type:'module'});
-              worker.addEventListener('message',({data})=>{ if(typeof data==='string') done(data); });
-              worker.addEventListener('error',e=>done('failed: '+e.message));
-              worker.postMessage({origin:location.origin,flora,seen,taxa});
-            })();
+              const median=a=>a.sort((x,y)=>x-y)[Math.floor(a.length/2)];
+              const {dotnet}=await import(location.origin+'/_framework/dotnet.js');
+              const core=(await (await dotnet.create()).getAssemblyExports('Garten.Browser.dll')).Garten.Browser.CoreExports;
+              const bytes=new Uint8Array(await (await fetch('/api/v1/floras/'+flora+'/columns')).arrayBuffer());
+              let t=performance.now(); core.LoadFlora(bytes); const load=performance.now()-t;
+              t=performance.now(); let worstWarmUp=0; for(;;){const s=performance.now(); const more=core.WarmUp(4); worstWarmUp=Math.max(worstWarmUp,performance.now()-s); if(more!=='true') break;} const warmUp=performance.now()-t;
+              const ask=(i,looks)=>JSON.stringify({floraId:flora,options:{looks},observations:[...JSON.parse('['+seen+']'),{character:'c3',values:[20+i*0.001]}]});
+              const timed=(n,run)=>{const times=[];for(let i=0;i<n;i++){const s=performance.now();run(i);times.push(performance.now()-s);}return median(times.slice(n/4));};
+              const rankedAnew=timed(80,i=>core.Sift(ask(1000+i,false)));
+              const withLooks=timed(40,i=>core.Sift(ask(i,true)));
+              const nothingSeen=timed(24,()=>core.Sift(JSON.stringify({floraId:flora})));
+              const taxa=JSON.parse(core.Describe(JSON.stringify({floraId:flora}))).slice(0,8).map(t=>t.taxon.id);
+              const contrastOfEight=timed(12,()=>core.Contrast(JSON.stringify({floraId:flora,taxa})));
+              return JSON.stringify({load,warmUp,worstWarmUp,rankedAnew,withLooks,nothingSeen,contrastOfEight},(k,v)=>typeof v==='number'?Math.round(v*10)/10:v);
+            })().then(done,e=>done('failed: '+e));
             """, FloraId, seen)!;
-        to.WriteLine("in a worker, milliseconds: " + result);
+        to.WriteLine("the core in the browser, milliseconds, JSON in and out: " + result);
     }
 
     // The page as its user has it: three looks recorded while its own thread is watched for tasks over 50 ms.

@@ -83,6 +83,9 @@ public static class Contrast
     // The best there is for a pair that nothing separates mostly, if it is any good.
     private const double Least = 0.3;
 
+    // Steps after which the fewest characters are given as they are then, said not to be certain: a page waits for them.
+    private const int Budget = 4000;
+
     // What was seen speaks for the taxa under which it is not less than a third as likely as under the best.
     private static readonly double SpeaksWithin = Math.Log(3);
 
@@ -104,7 +107,7 @@ public static class Contrast
         foreach (var column in sifter.Columns.Columns)
         {
             var cells = Array.ConvertAll(rows, t => column[t]);
-            var separations = Array.ConvertAll(pairs, p => Separation.Of(column.Character, cells[p.First], cells[p.Second], likelihood));
+            var separations = Separation.OfPairs(column.Character, cells, pairs, likelihood);
             if (separations.Max() < Least) continue;
             all.Add((column, separations, CanBeSeen(sifter, rows, column.Character, query.Day)));
         }
@@ -115,9 +118,10 @@ public static class Contrast
             .ThenByDescending(r => r.Separations.Count(s => s >= Separation.Clean)).ThenByDescending(r => r.Separations.Count(s => s >= Mostly))
             .ThenBy(r => Effort(r.Column.Character)).ThenByDescending(r => r.Separations.Max()).ThenBy(r => r.Column.Character.Id, StringComparer.Ordinal).ToList();
         var made = ordered.ConvertAll(r => Row(sifter, likelihood, rows, query, r, items, plants));
+        var smallest = Smallest(ordered, pairs.Length);
         return new ContrastResult(query.Taxa, made,
             [.. pairs.Select((p, at) => Pair(query.Taxa, rows, p, ordered, at))],
-            Smallest(ordered, pairs.Length), Smallest([.. ordered.Where((r, i) => made[i].Group != RowGroup.Later)], pairs.Length));
+            smallest, made.Exists(r => r.Group == RowGroup.Later) ? Smallest([.. ordered.Where((r, i) => made[i].Group != RowGroup.Later)], pairs.Length) : smallest);
     }
 
     /// <summary>What is wrong with the taxa to compare, as a sentence; null where they can be.</summary>
@@ -231,7 +235,7 @@ public static class Contrast
     {
         var enough = Enumerable.Range(0, pairs).Select(p => rows.Exists(r => r.Separations[p] >= Separation.Clean) ? Separation.Clean : Mostly).ToArray();
         var sets = rows.ConvertAll(r => (IReadOnlyCollection<int>)[.. Enumerable.Range(0, pairs).Where(p => r.Separations[p] >= enough[p])]);
-        var cover = SetCover.Find(pairs, sets, rows.ConvertAll(r => Effort(r.Column.Character)));
+        var cover = SetCover.Find(pairs, sets, rows.ConvertAll(r => Effort(r.Column.Character)), Budget);
         return new SeparatingSet([.. cover.Chosen.Select(c => rows[c].Column.Character.Id)], cover.IsOptimal, cover.Uncovered.Count);
     }
 }

@@ -90,7 +90,7 @@ public sealed class Sifter
     public const string NotOnList = "not-on-this-list";
 
     // Nobody reads further, and of these the reasons are worked out.
-    private const int MostNamed = 100;
+    private const int MostNamed = 60;
     private const int MostReasoned = 24;
 
     // The first are opened whatever they hold; of further ones with less than this nobody asks why.

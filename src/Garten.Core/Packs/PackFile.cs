@@ -1,5 +1,6 @@
 using System.Buffers;
 using System.Buffers.Binary;
+using System.Runtime.InteropServices;
 using System.Text;
 using System.Text.Json;
 using Garten.Core.Characters;
@@ -167,7 +168,8 @@ public static class PackFile
     private static CharacterColumn ReadColumn(Reader from, Character character, int rows)
     {
         var applies = new bool[from.Count()];
-        for (var c = 0; c < applies.Length; c++) applies[c] = from.Byte() == 1;
+        var are = from.Take(applies.Length);
+        for (var c = 0; c < applies.Length; c++) applies[c] = are[c] == 1;
         IReadOnlyList<CharacterDescription> cells;
         if (character.IsQuantity)
         {
@@ -187,49 +189,57 @@ public static class PackFile
             cells = read;
         }
         var of = new ushort[rows];
-        for (var t = 0; t < rows; t++) of[t] = from.Byte();
-        for (var t = 0; cells.Count > byte.MaxValue && t < rows; t++) of[t] |= (ushort)(from.Byte() << 8);
+        var low = from.Take(rows);
+        for (var t = 0; t < of.Length; t++) of[t] = low[t];
+        if (cells.Count > byte.MaxValue)
+        {
+            var high = from.Take(rows);
+            for (var t = 0; t < of.Length; t++) of[t] |= (ushort)(high[t] << 8);
+        }
         return new CharacterColumn(character, cells, of, applies);
     }
 
+    // All numbers of a column as whole ones of as many places as the finest has, four bytes each, so that they are taken as they stand; of
+    // a column that doesn't fit, the eight bytes of each.
     private static void WriteRanges(Writer to, IReadOnlyList<QuantityRange?> ranges)
     {
         foreach (var range in ranges) to.Byte(range is null ? byte.MaxValue : (byte)range.Form);
-        foreach (var range in ranges)
+        double?[] numbers = [.. ranges.SelectMany(r => r is null ? new double?[PackedRanges.Numbers] : [r.Low, r.High, r.LowExtreme, r.HighExtreme])];
+        var places = Array.FindIndex(Tens, ten => Array.TrueForAll(numbers, n => n is not { } number || PackedRanges.Fits(number, ten)));
+        to.Byte(places < 0 ? byte.MaxValue : (byte)places);
+        foreach (var number in numbers)
         {
-            if (range is null) continue;
-            to.Number(range.Low);
-            to.Number(range.High);
-            to.Number(range.LowExtreme);
-            to.Number(range.HighExtreme);
+            if (places >= 0) to.Raw(unchecked((uint)(number is { } n ? (int)Math.Round(n * Tens[places]) : PackedRanges.Absent)));
+            else to.Double(number ?? double.NaN);
         }
     }
 
     private static PackedRanges ReadRanges(Reader from, QuantityKind kind, int count)
     {
         var forms = from.Take(count).ToArray();
-        var numbers = new double[count * PackedRanges.Numbers];
-        for (var c = 0; c < count; c++)
-        {
-            if (forms[c] == byte.MaxValue) continue;
-            for (var n = 0; n < PackedRanges.Numbers; n++) numbers[c * PackedRanges.Numbers + n] = from.Number() ?? double.NaN;
-        }
-        return new PackedRanges(kind, forms, numbers);
+        var places = from.Byte();
+        var length = count * PackedRanges.Numbers;
+        return places == byte.MaxValue ? new PackedRanges(kind, forms, null, 1, MemoryMarshal.Cast<byte, double>(from.Take(length * sizeof(double))).ToArray())
+            : new PackedRanges(kind, forms, MemoryMarshal.Cast<byte, int>(from.Take(length * sizeof(int))).ToArray(), Tens[places], null);
     }
 
     /// <summary>Ranges as plain numbers: a record for each of those of a large flora would take several times the room.</summary>
-    private sealed class PackedRanges(QuantityKind kind, byte[] forms, double[] numbers)
+    private sealed class PackedRanges(QuantityKind kind, byte[] forms, int[]? scaled, double scale, double[]? plain)
     {
         public const int Numbers = 4;
+        public const int Absent = int.MinValue;
 
-        public QuantityRange? this[int at]
+        public static bool Fits(double number, double ten) => Math.Abs(number * ten) < int.MaxValue && (Math.Round(number * ten) / ten).Equals(number);
+
+        public QuantityRange? this[int at] => forms[at] == byte.MaxValue ? null
+            : new QuantityRange(kind, (RangeForm)forms[at], Number(at, 0) ?? 0, Number(at, 1) ?? 0, Number(at, 2), Number(at, 3));
+
+        // A whole number over a power of ten is the nearest double to the decimal, as it was typed.
+        private double? Number(int at, int n)
         {
-            get
-            {
-                if (forms[at] == byte.MaxValue) return null;
-                double? Extreme(int n) => double.IsNaN(numbers[at * Numbers + n]) ? null : numbers[at * Numbers + n];
-                return new QuantityRange(kind, (RangeForm)forms[at], numbers[at * Numbers], numbers[at * Numbers + 1], Extreme(2), Extreme(3));
-            }
+            var place = at * Numbers + n;
+            if (scaled is not null) return scaled[place] == Absent ? null : scaled[place] / scale;
+            return double.IsNaN(plain![place]) ? null : plain[place];
         }
     }
 
@@ -257,6 +267,13 @@ public static class PackFile
         {
             _to.GetSpan(1)[0] = value;
             _to.Advance(1);
+        }
+
+        public void Double(double value)
+        {
+            Span<byte> bytes = stackalloc byte[sizeof(double)];
+            BinaryPrimitives.WriteDoubleLittleEndian(bytes, value);
+            _to.Write(bytes);
         }
 
         public void Raw(uint value)

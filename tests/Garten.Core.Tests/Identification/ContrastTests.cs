@@ -3,6 +3,7 @@ using Garten.Core.Characters;
 using Garten.Core.Evidence;
 using Garten.Core.Floras;
 using Garten.Core.Identification;
+using Garten.Core.Quantities;
 using Garten.Core.Seasons;
 using Xunit;
 using static Garten.Core.Tests.Identification.SmallFlora;
@@ -74,6 +75,22 @@ public sealed class ContrastTests
     {
         var result = Contrast.Of(Sieve(All, Three), new ContrastQuery(Ids, [], June, [[See(Sap, "milky")], []]));
         Assert.Equal(["milky", ""], result.Rows.Single(r => r.Character == "sap").Plants);
+    }
+
+    [Fact]
+    public void SeveralAtOnceSeparateAsTwoByTwo()
+    {
+        var likelihood = new Likelihood([]);
+        CharacterDescription[] cells = [Measures(Blade, "20–40 mm"), Measures(Blade, "25–45 mm"), Measures(Blade, "(180–)200–400 mm"), Measures(Blade, "up to 30 mm"), Lacks(Blade)];
+        var pairs = Enumerable.Range(0, cells.Length).SelectMany(i => Enumerable.Range(i + 1, cells.Length - i - 1).Select(j => (i, j))).ToArray();
+        var together = Separation.OfPairs(Blade, cells, pairs, likelihood);
+        for (var p = 0; p < pairs.Length; p++) Assert.Equal(Separation.Of(Blade, cells[pairs[p].i], cells[pairs[p].j], likelihood), together[p], 2);
+        // Two normals of the same spread s whose means lie d apart overlap in 2·Φ(−d/2s); here on the logarithm, bounds at ±1.2816: s = ln 2/2.5631, d = ln(1.25)/2 + ln(1.125)/2.
+        var first = Separation.Of(Blade, Measures(Blade, "20–40 mm"), Measures(Blade, "25–50 mm"), likelihood);
+        Assert.Equal(1 - 2 * Normal.Below(-Math.Log(1.25) / 2 / (Math.Log(2) / 2.5631)), first, 3);
+        // The part exists in one of them only; alike in neither.
+        Assert.Equal(1, Separation.Of(Blade, cells[0], cells[4], likelihood));
+        Assert.Equal(0, Separation.Of(Blade, cells[4], cells[4], likelihood));
     }
 
     [Fact]

@@ -1,5 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import { useEffect, useRef, useState } from "react";
+import { startTransition, useEffect, useRef, useState } from "react";
 import { AwayError, type Schemas } from "../api/client";
 import { keep, kept } from "../offline/store";
 import { core } from "./coreClient";
@@ -86,8 +86,8 @@ export function useAsked<Q, A>(question: Q | undefined, ask: (question: Q) => Pr
         .current(now)
         .then(
           (answer) => {
-            // One that has been overtaken is dropped.
-            if (!gone.current && waiting.current === undefined) setAnswered({ answer });
+            // One that has been overtaken is dropped; drawing what it says gives way to the next tap.
+            if (!gone.current && waiting.current === undefined) startTransition(() => setAnswered({ answer }));
           },
           (error: unknown) => {
             if (!gone.current && waiting.current === undefined)

@@ -1,5 +1,5 @@
 import { Box, useMediaQuery, type Theme } from "@mui/material";
-import { useMemo } from "react";
+import { memo, useMemo } from "react";
 import type { Schemas } from "../api/client";
 import { ligule, stem, underground } from "./details";
 import { flower } from "./flower";
@@ -165,7 +165,9 @@ interface Props {
 }
 
 /** A taxon drawn from its own description, every part to scale with its bar. */
-export function Plate({ name, description, variation = "typical", small = false, only }: Props) {
+export const Plate = memo(PlatePlain);
+
+function PlatePlain({ name, description, variation = "typical", small = false, only }: Props) {
   const traits = useMemo(() => traitsOf(description, variation), [description, variation]);
   const parts = useMemo(() => (only ? only.map((make) => make(traits)) : partsOf(traits)), [traits, only]);
   const isNarrow = useMediaQuery((theme: Theme) => theme.breakpoints.down("sm"));

@@ -1,8 +1,8 @@
 import { Box, Button, ButtonBase, TextField, Typography } from "@mui/material";
-import { useState } from "react";
+import { memo, startTransition, useCallback, useEffect, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { QuietButton } from "../../app/QuietButton";
-import type { Walk } from "../../offline/store";
+import type { Manner, Walk } from "../../offline/store";
 import { StateFigure } from "../../plates/StateFigure";
 import { GlossaryDialog } from "../flora/GlossaryDialog";
 import { CalibrateDialog } from "./CalibrateDialog";
@@ -37,6 +37,8 @@ const handlingWords: Record<Schemas["Handling"], string> = {
   uproot: "uproots",
 };
 
+const ROWS_AT_ONCE = 4;
+
 /** The evidence sheet of one organ: a tap on a state records it. */
 export function OrganSheet({
   organ,
@@ -57,6 +59,23 @@ export function OrganSheet({
   function rank(character: Character) {
     return (character.id === focus ? 4 : 0) + (asked.has(character.id) ? 2 : 0) + (seenNow(character) ? 1 : 0);
   }
+  // A few rows at a time, so that a tap never waits for those further down.
+  const [drawn, setDrawn] = useState(ROWS_AT_ONCE);
+  useEffect(() => {
+    if (drawn >= characters.length) return;
+    const next = setTimeout(() => startTransition(() => setDrawn((n) => n + ROWS_AT_ONCE)));
+    return () => clearTimeout(next);
+  }, [drawn, characters.length]);
+  // Rows are drawn anew only where something of theirs has changed: what they need of the plant is asked for when it is tapped.
+  const latest = useRef({ walk, onChange });
+  useEffect(() => {
+    latest.current = { walk, onChange };
+  });
+  const onSet = useCallback((character: string, part: Partial<Observation> | undefined, before?: Observation) => {
+    const { walk: now, onChange: change } = latest.current;
+    change(withLook(now, part && newLook(now, character, part), before));
+  }, []);
+  const held = holding(walk.observations ?? []);
   return (
     <Box component="section" aria-labelledby="organ">
       <Box sx={{ display: "flex", alignItems: "center", gap: 1.5, flexWrap: "wrap", mb: 1 }}>
@@ -71,15 +90,16 @@ export function OrganSheet({
         </Button>
       </Box>
       <MannerLine manner={manner} onChange={(next) => onChange({ ...walk, manner: next })} />
-      {ordered.map((character) => (
+      {ordered.slice(0, drawn).map((character) => (
         <CharacterRow
           key={character.id}
           character={character}
-          walk={walk}
+          looks={held.filter((o) => o.character === character.id)}
+          manner={manner}
           line={lines.filter((l) => l.character === character.id)}
           asked={asked.has(character.id) ? (askedBy ?? "asked for by the couplet") : undefined}
           seenNow={seenNow(character)}
-          onChange={onChange}
+          onSet={onSet}
         />
       ))}
       {calibrating && <CalibrateDialog onClose={() => setCalibrating(false)} />}
@@ -89,29 +109,45 @@ export function OrganSheet({
 
 interface RowProps {
   character: Character;
-  walk: Walk;
+  /** The looks at it that hold. */
+  looks: Observation[];
+  manner: Manner;
   line: Schemas["SheetLine"][];
   /** What asks for it; left out where nothing does. */
   asked?: string;
   seenNow: boolean;
-  onChange: (walk: Walk) => void;
+  /** Records a look in place of another one; without a look that one is taken back. */
+  onSet: (character: string, part: Partial<Observation> | undefined, before?: Observation) => void;
 }
 
-function CharacterRow({ character, walk, line, asked, seenNow, onChange }: RowProps) {
+const sameItems = <T,>(a: T[], b: T[], same: (x: T, y: T) => boolean) =>
+  a.length === b.length && a.every((it, i) => same(it, b[i] as T));
+
+const CharacterRow = memo(
+  CharacterRowPlain,
+  (a, b) =>
+    a.character === b.character &&
+    a.asked === b.asked &&
+    a.seenNow === b.seenNow &&
+    a.manner === b.manner &&
+    a.onSet === b.onSet &&
+    sameItems(a.looks, b.looks, (x, y) => x === y) &&
+    sameItems(a.line, b.line, (x, y) => x.seen === y.seen && x.reason === y.reason && x.fitOfBest === y.fitOfBest),
+);
+
+function CharacterRowPlain({ character, looks, manner, line, asked, seenNow, onSet }: RowProps) {
   const [more, setMore] = useState(false);
   const [term, setTerm] = useState(false);
-  const looks = holding(walk.observations ?? []).filter((o) => o.character === character.id);
-  const manner = walk.manner ?? plainManner;
   // A look in other light is another look; the last one in this manner is the one that a tap changes.
   const current = looks
     .filter((o) => o.context.light === manner.context.light && o.context.position === manner.context.position)
     .at(-1);
-  const set = (next: Observation | undefined) => onChange(withLook(walk, next, current));
+  const set = (part: Partial<Observation> | undefined) => onSet(character.id, part, current);
   const hasStates = character.states.length > 0;
   const toggle = (state: string) => {
     const before = current?.outcome === "seen" ? current.states : [];
     const states = before.includes(state) ? before.filter((s) => s !== state) : [...before, state];
-    set(states.length === 0 ? undefined : newLook(walk, character.id, { ...kept(current), states }));
+    set(states.length === 0 ? undefined : { ...kept(current), states });
   };
   const isAbsent = current?.outcome === "notFound";
   return (
@@ -213,31 +249,24 @@ function CharacterRow({ character, walk, line, asked, seenNow, onChange }: RowPr
           character={character}
           readings={current?.readings ?? []}
           onRecord={(readings) =>
-            set(
-              newLook(walk, character.id, {
-                ...kept(current),
-                context: manner.context,
-                tool: character.kind === "length" ? "ruler" : manner.tool,
-                readings: [...(current?.readings ?? []), ...readings],
-              }),
-            )
+            set({
+              ...kept(current),
+              context: manner.context,
+              tool: character.kind === "length" ? "ruler" : manner.tool,
+              readings: [...(current?.readings ?? []), ...readings],
+            })
           }
           onStrike={(index, reason) =>
             current &&
-            set(
-              newLook(walk, character.id, {
-                ...kept(current),
-                readings: current.readings.map((r, i) => (i === index ? { ...r, struck: reason } : r)),
-              }),
-            )
+            set({
+              ...kept(current),
+              readings: current.readings.map((r, i) => (i === index ? { ...r, struck: reason } : r)),
+            })
           }
         />
       )}
       {current && current.states.length > 1 && (
-        <Button
-          sx={{ mt: 0.75 }}
-          onClick={() => set(newLook(walk, character.id, { ...kept(current), together: !current.together }))}
-        >
+        <Button sx={{ mt: 0.75 }} onClick={() => set({ ...kept(current), together: !current.together })}>
           {current.together ? "All of these are on the plant" : "One or the other"} (change)
         </Button>
       )}
@@ -247,20 +276,13 @@ function CharacterRow({ character, walk, line, asked, seenNow, onChange }: RowPr
           {hasStates && (
             <Button
               aria-pressed={isAbsent}
-              onClick={() =>
-                set(
-                  isAbsent ? undefined : newLook(walk, character.id, { outcome: "notFound", states: [], readings: [] }),
-                )
-              }
+              onClick={() => set(isAbsent ? undefined : { outcome: "notFound", states: [], readings: [] })}
             >
               {isAbsent && "✓ "}Looked for, not found
             </Button>
           )}
           {hasStates && (
-            <StandFields
-              current={current}
-              onSet={(part) => current && set(newLook(walk, character.id, { ...kept(current), ...part }))}
-            />
+            <StandFields current={current} onSet={(part) => current && set({ ...kept(current), ...part })} />
           )}
           <TextField
             size="small"
@@ -268,8 +290,7 @@ function CharacterRow({ character, walk, line, asked, seenNow, onChange }: RowPr
             defaultValue={current?.note ?? ""}
             disabled={!current}
             onBlur={(event) => {
-              if (current && event.target.value !== current.note)
-                set(newLook(walk, character.id, { ...kept(current), note: event.target.value }));
+              if (current && event.target.value !== current.note) set({ ...kept(current), note: event.target.value });
             }}
             sx={{ flex: "1 1 14rem", width: "auto" }}
           />

@@ -1,5 +1,5 @@
 import { Autocomplete, Box, Button, Link, TextField, Typography } from "@mui/material";
-import { useEffect, useMemo, useRef, useState } from "react";
+import { startTransition, useEffect, useMemo, useRef, useState } from "react";
 import { Link as RouterLink, useNavigate, useParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { Page } from "../../app/Page";
@@ -167,7 +167,7 @@ function Contrast({ walkId }: { walkId: string }) {
                 couplet={walk.sides?.couplet}
                 onLook={(character) => {
                   const found = characters.find((c) => c.id === character);
-                  if (found) setOrgan({ organ: found.organ, focus: character });
+                  if (found) startTransition(() => setOrgan({ organ: found.organ, focus: character }));
                 }}
               />
             )}
@@ -286,7 +286,7 @@ function Contrast({ walkId }: { walkId: string }) {
                   plantIds={plants}
                   onLook={(character) => {
                     const found = characters.find((c) => c.id === character);
-                    if (found) setOrgan({ organ: found.organ, focus: character });
+                    if (found) startTransition(() => setOrgan({ organ: found.organ, focus: character }));
                   }}
                   onRemove={(id) => set(compared.filter((it) => it !== id))}
                   onSettle={settle}

@@ -1,5 +1,5 @@
 import { Box, Button, ButtonBase, Typography } from "@mui/material";
-import { useEffect, useMemo, useRef, useState } from "react";
+import { startTransition, useEffect, useMemo, useRef, useState } from "react";
 import { useNavigate, useParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { Page } from "../../app/Page";
@@ -114,7 +114,7 @@ function Sift({ walkId }: { walkId: string }) {
   const look = (character: string) => {
     const found = characters.find((c) => c.id === character);
     setKeeping(false);
-    if (found) setOrgan({ organ: found.organ, focus: character });
+    if (found) startTransition(() => setOrgan({ organ: found.organ, focus: character }));
   };
   const toggle = (taxon: string) =>
     change({
@@ -176,7 +176,7 @@ function Sift({ walkId }: { walkId: string }) {
                 chosen={organ?.organ}
                 onChoose={(it) => {
                   setKeeping(false);
-                  setOrgan(organ?.organ === it ? undefined : { organ: it });
+                  startTransition(() => setOrgan(organ?.organ === it ? undefined : { organ: it }));
                 }}
               />
             )}

@@ -1,5 +1,5 @@
 import { Box, ButtonBase, Typography } from "@mui/material";
-import { useState } from "react";
+import { startTransition, useEffect, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { QuietButton } from "../../app/QuietButton";
 import { Plate } from "../../plates/Plate";
@@ -45,6 +45,7 @@ export function Standing({ answer, prior, strict, described, characters, inQuest
               other={prior === "equal" ? "plausible" : "equal"}
               described={described.get(it.taxon)}
               characters={characters}
+              place={i}
               drawn={i <= MOST_DRAWN}
               strict={strict}
               looks={answer.sheet.length}
@@ -75,6 +76,19 @@ export function Standing({ answer, prior, strict, described, characters, inQuest
   );
 }
 
+/** A plate that is drawn after the words beside it, one plate a frame. */
+function LatePlate(props: { name: string; description: Schemas["CharacterDescription"][]; wait: number }) {
+  const { name, description, wait } = props;
+  const [drawn, setDrawn] = useState(false);
+  useEffect(() => {
+    const timer = setTimeout(() => startTransition(() => setDrawn(true)), wait * FRAME_MS);
+    return () => clearTimeout(timer);
+  }, [wait]);
+  return drawn ? <Plate name={name} description={description} small /> : null;
+}
+
+const FRAME_MS = 17;
+
 const rowSx = { borderTop: "1px dotted", borderColor: "rule", py: 1 } as const;
 
 function NotOnList({ it, strict }: { it: Schemas["SiftedTaxon"]; strict: boolean }) {
@@ -99,6 +113,8 @@ function Row(props: {
   other: Schemas["SiftPrior"];
   described?: Schemas["DescribedTaxon"];
   characters: Schemas["Character"][];
+  /** Its place in the list, from 0. */
+  place: number;
   drawn: boolean;
   strict: boolean;
   looks: number;
@@ -106,7 +122,7 @@ function Row(props: {
   onToggle: () => void;
   onLook: (character: string) => void;
 }) {
-  const { it, other, described, characters, drawn, strict, looks, on, onToggle, onLook } = props;
+  const { it, other, described, characters, place, drawn, strict, looks, on, onToggle, onLook } = props;
   const [why, setWhy] = useState(false);
   const counting = it.reasons.filter((r) => r.fit !== null && r.fit !== undefined);
   const taxon = described?.taxon;
@@ -131,7 +147,7 @@ function Row(props: {
               gridRow: { xs: "1 / span 1" },
             }}
           >
-            {described && <Plate name={it.name} description={described.description} small />}
+            {described && <LatePlate name={it.name} description={described.description} wait={place} />}
           </Box>
         )}
         <Box>

@@ -61,6 +61,7 @@ export function useSift(walk: Walk | null | undefined, floraId: string | undefin
         missing: settings.missing,
         skip: settings.skip,
         narrowing: settings.narrowing,
+        looks: true,
       },
     };
   }, [walk, floraId, version, settings, place, atHand]);
