@@ -103,8 +103,8 @@ public sealed class ScreenshotTests(GartenSite site) : IClassFixture<GartenSite>
         browser.Click("Fruit");
         State("kind of fruit", "plumed achene");
         browser.Press(OpenQA.Selenium.Keys.Escape);
-        browser.Click("Leaf");
-        State("shape of the leaf", "lanceolate");
+        browser.Click("Inflorescence");
+        State("bracts of the head", "in one row");
         browser.Press(OpenQA.Selenium.Keys.Escape);
         browser.UntilText("Crepessa laevis");
         browser.Run("scrollTo(0,0)");
@@ -121,7 +121,7 @@ public sealed class ScreenshotTests(GartenSite site) : IClassFixture<GartenSite>
         browser.Open("/flora/torvane/crib?month=6");
         browser.Click("List of");
         browser.Click("Lang Meadow");
-        browser.UntilText("recorded in the grid cell of Lang Meadow");
+        browser.UntilText("taxa are recorded in the grid cell of Lang Meadow");
         Shoot(browser, "crib");
         browser.Size(390, 844, touch: true);
         browser.Open("/");

@@ -70,6 +70,7 @@ public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
         browser.ShouldBeAccessible();
         // Another plant of the kind is offered for comparison, and says what was seen on it.
         browser.Open("/");
+        browser.Until(() => browser.Find("main input").Enabled, "the names to guess from");
         browser.Find("main input").SendKeys("Crepessa hirs");
         browser.Find("[role=option]").Click();
         browser.UntilText("Plants seen before");

@@ -60,5 +60,5 @@ public sealed record SiftOptions
     public double Ahead { get; init; } = 3;
 
     /// <summary>Candidates that together hold this much are what it is one of.</summary>
-    public double OneOf { get; init; } = 0.9;
+    public double OneOf { get; init; } = 0.85;
 }

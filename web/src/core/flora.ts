@@ -57,10 +57,11 @@ export const useCoreFlora = (floraId: string | undefined) =>
 
 /**
  * The core's newest answer to a question that changes. One question is under way at a time; of those asked meanwhile only the last one
- * goes on, so that the worker is never behind. The answer before stays until the next one is there.
+ * goes on, so that the worker is never behind. The answer before stays until the next one is there; `of` says
+ * what it answers.
  */
 export function useAsked<Q, A>(question: Q | undefined, ask: (question: Q) => Promise<A>) {
-  const [answered, setAnswered] = useState<{ answer?: A; failure?: string }>({});
+  const [answered, setAnswered] = useState<{ answer?: A; of?: Q; failure?: string }>({});
   const waiting = useRef<Q>(undefined);
   const busy = useRef(false);
   const gone = useRef(false);
@@ -87,7 +88,7 @@ export function useAsked<Q, A>(question: Q | undefined, ask: (question: Q) => Pr
         .then(
           (answer) => {
             // One that has been overtaken is dropped; drawing what it says gives way to the next tap.
-            if (!gone.current && waiting.current === undefined) startTransition(() => setAnswered({ answer }));
+            if (!gone.current && waiting.current === undefined) startTransition(() => setAnswered({ answer, of: now }));
           },
           (error: unknown) => {
             if (!gone.current && waiting.current === undefined)

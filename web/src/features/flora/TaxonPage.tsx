@@ -5,7 +5,7 @@ import type { Schemas } from "../../api/client";
 import { Page, Part } from "../../app/Page";
 import { QuietButton } from "../../app/QuietButton";
 import { core } from "../../core/coreClient";
-import { useAsked } from "../../core/flora";
+import { useAsked, useDescribed } from "../../core/flora";
 import { usePlaces } from "../../offline/queries";
 import { keep, kept } from "../../offline/store";
 import { Plate } from "../../plates/Plate";
@@ -139,9 +139,7 @@ function Shown({ flora, page }: { flora: string; page: Schemas["TaxonPage"] }) {
               </Part>
             </>
           ) : (
-            <Typography>
-              This taxon isn’t described in this flora{page.below.length > 0 && "; those below it are"}.
-            </Typography>
+            <Members flora={flora} page={page} />
           )}
           <MemoryAids flora={flora} taxon={taxon.id} />
         </Box>
@@ -276,6 +274,40 @@ function Shown({ flora, page }: { flora: string; page: Schemas["TaxonPage"] }) {
   );
 }
 
+/** A genus or an aggregate that isn't described itself is drawn as what it is made of. */
+function Members({ flora, page }: { flora: string; page: Schemas["TaxonPage"] }) {
+  const { flora: held, version } = useBenchFlora(flora);
+  const members = page.below.length > 0 ? page.below : page.related;
+  const described = useDescribed(
+    held?.id,
+    version,
+    members.map((it) => it.id),
+  );
+  return (
+    <>
+      <Typography sx={{ mb: 1 }}>
+        {members.length > 0
+          ? "It isn’t described itself; it is drawn as what it is made of."
+          : "This taxon isn’t described in this flora."}
+      </Typography>
+      <Box sx={{ display: "grid", gap: 1.5, gridTemplateColumns: { xs: "1fr", sm: "1fr 1fr" } }}>
+        {members.map((it) => {
+          const own = described.get(it.id);
+          return (
+            <Box key={it.id} sx={{ border: 1, borderColor: "rule", bgcolor: "background.paper", p: 1 }}>
+              {own && own.description.length > 0 && <Plate name={it.name} description={own.description} small />}
+              <Link component={RouterLink} to={`/flora/${flora}/taxa/${it.id}`}>
+                <TaxonLabel name={it.name} />
+              </Link>{" "}
+              <CautionMarks cautions={it.cautions} />
+            </Box>
+          );
+        })}
+      </Box>
+    </>
+  );
+}
+
 /** States by which it is known at once: in the whole flora, and on the list of the place last recorded at. */
 function AloneHere({ flora, taxon }: { flora: string; taxon: string }) {
   const { flora: held, version, characters } = useBenchFlora(flora);
@@ -289,8 +321,9 @@ function AloneHere({ flora, taxon }: { flora: string; taxon: string }) {
         : undefined,
     [held, version, place],
   );
-  const { answer } = useAsked(question, core.giveaways);
+  const { answer, of } = useAsked(question, core.giveaways);
   if (!answer) return null;
+  const isCurrent = of === question;
   const own = answer.giveaways.filter((it) => it.taxon === taxon);
   return (
     <Part id="alone" title="Alone in">
@@ -310,7 +343,9 @@ function AloneHere({ flora, taxon }: { flora: string; taxon: string }) {
           </MenuItem>
         ))}
       </TextField>
-      {own.length === 0 ? (
+      {!isCurrent ? (
+        <Typography variant="body2">Looking through the list …</Typography>
+      ) : own.length === 0 ? (
         <Typography variant="body2">
           Nothing that no other of {answer.listed} taxa shows; it wants a comparison.
         </Typography>

@@ -49,7 +49,9 @@ export function CribPage() {
       narrowing: place ? { recordedHere: true } : null,
     };
   }, [flora, version, place, month]);
-  const { answer, failure: asking } = useAsked(question, core.giveaways);
+  const asked = useAsked(question, core.giveaways);
+  const answer = asked.of === question ? asked.answer : undefined;
+  const asking = asked.failure;
   const set = (part: Record<string, string>) =>
     setSearch({ place: wanted, month: String(month), ...part }, { replace: true });
   const byTaxon = new Map<string, Schemas["NamedGiveaway"][]>();

@@ -170,16 +170,14 @@ function Row(props: {
                 ● fits{" "}
               </Box>
             )}
-            {looks > 0 && it.described < looks && (
-              <>
-                described in {it.described} of {looks} looked at{" "}
-              </>
-            )}
-            {!strict && Math.abs(it.other - it.probability) >= DISAGREES && (
-              <>
-                · {other === "equal" ? "were all equal" : "by place and season"} {percent(it.other)}
-              </>
-            )}
+            {[
+              looks > 0 && it.described < looks && `described in ${it.described} of ${looks} looked at`,
+              !strict &&
+                Math.abs(it.other - it.probability) >= DISAGREES &&
+                `${other === "equal" ? "were all names equal" : "by place and season"}: ${percent(it.other)}`,
+            ]
+              .filter(Boolean)
+              .join(" · ")}
           </Typography>
           <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", gap: 0.5, mt: 0.5 }}>
             <ButtonBase
