@@ -25,11 +25,12 @@ public sealed class PageTests(GartenSite site) : IClassFixture<GartenSite>
         using var browser = new Browser(site.Address);
         browser.Open("/");
         browser.Run($"localStorage.setItem('garten.look','{look}')");
+        // Colours are those of the look on every page: in the others half of the pages tell.
         foreach (var (path, text) in new[]
         {
             ("/", "Begin with a key"), ("/keys", "Paste a key"), ($"/keys/{key}", "Couplets"), ("/keys/new", "Try it with an example"), ("/records", "Take away as CSV"),
             ($"/plants/{plant}", "Stands now"), ("/bench/nothing", "isn’t on this device"), ("/no/such/page", "nothing at this address"),
-        })
+        }.Where((_, at) => look == "paper" || at % 2 == 0))
         {
             browser.Open(path);
             browser.UntilText(text);
