@@ -1,5 +1,5 @@
 using System.Globalization;
-using System.Text.Json;
+
 using Garten.Core.Characters;
 using Garten.Core.Evidence;
 using Garten.Core.Floras;
@@ -114,7 +114,7 @@ public sealed record SiftRequest(string FloraId, IReadOnlyList<SiftObservation>?
             [.. standing.Select(c => new SiftedTaxon(c.Taxon, flora.NameOf(c.Taxon), c.Probability, c.Conflicts, c.Described, c.Other, c.Reasons, c.Prior))],
             looks.Now, looks.Later, result.Call, result.Leaders, result.InWords, result.Alike, result.Listed, flora.Sifter.Columns.Taxa.Count,
             [.. giveaways.Where(g => likely.Contains(g.Taxon) || seen.Contains((g.Character, g.State)))],
-            [.. flora.Sifter.ItemsOf(observations).Select(i => new SiftLine(i.Character.Id, i.InWords(), i.Reason))]);
+            [.. result.Items.Select(i => new SiftLine(i.Character.Id, i.InWords(), i.Reason))]);
     }
 
     // Of taxa less likely than this a giveaway is not worth a look.
@@ -307,8 +307,8 @@ public sealed class ReadyFlora
 
     /// <summary>Reads the binary form of a flora.</summary>
     /// <exception cref="PackFormatException">It is no pack of this version.</exception>
-    public static ReadyFlora Read(byte[] pack) => new(PackFile.Read(pack, bytes => JsonSerializer.Deserialize(bytes, CoreJson.Default.CharacterTable)!));
+    public static ReadyFlora Read(byte[] pack) => new(PackFile.Read(pack));
 
     /// <summary>Writes a flora in its binary form.</summary>
-    public static byte[] Write(Flora flora) => PackFile.Write(flora, table => JsonSerializer.SerializeToUtf8Bytes(table, CoreJson.Default.CharacterTable));
+    public static byte[] Write(Flora flora) => PackFile.Write(flora);
 }

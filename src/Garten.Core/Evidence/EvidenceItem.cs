@@ -37,29 +37,51 @@ public sealed record EvidenceItem(
         ArgumentNullException.ThrowIfNull(observations);
         ArgumentNullException.ThrowIfNull(table);
         ArgumentNullException.ThrowIfNull(options);
-        var items = new List<EvidenceItem>();
-        foreach (var byCharacter in observations.Where(o => o.Outcome != Outcome.OutOfReach).GroupBy(o => o.Character, StringComparer.Ordinal).OrderBy(g => g.Key, StringComparer.Ordinal))
+        var items = new List<EvidenceItem>(observations.Count);
+        // By character, the looks at one in their order; sheets are put together at every look, so without queries.
+        var looks = new List<Observation>(observations.Count);
+        foreach (var observation in observations)
         {
-            if (table.Find(byCharacter.Key) is not { } character) continue;
-            if (character.IsQuantity) AddSamples(items, character, byCharacter, options);
-            else AddScorings(items, character, byCharacter, options);
+            if (observation.Outcome != Outcome.OutOfReach) looks.Add(observation);
         }
-        foreach (var ratio in table.Characters.Where(c => c.RatioOf is [_, _] && !items.Exists(i => i.Character.Id == c.Id))) AddRatio(items, ratio, observations, options);
-        foreach (var trend in table.Characters.Where(c => c.TrendOf.Length > 0 && !items.Exists(i => i.Character.Id == c.Id))) AddTrend(items, trend, observations);
+        var order = new int[looks.Count];
+        for (var i = 0; i < order.Length; i++) order[i] = i;
+        Array.Sort(order, (a, b) => string.CompareOrdinal(looks[a].Character, looks[b].Character) is not 0 and var by ? by : a.CompareTo(b));
+        for (var from = 0; from < order.Length;)
+        {
+            var id = looks[order[from]].Character;
+            var to = from;
+            var ofCharacter = new List<Observation>(1);
+            while (to < order.Length && looks[order[to]].Character == id) ofCharacter.Add(looks[order[to++]]);
+            from = to;
+            if (table.Find(id) is not { } character) continue;
+            if (character.IsQuantity) AddSamples(items, character, ofCharacter, options);
+            else AddScorings(items, character, ofCharacter, options);
+        }
+        foreach (var ratio in table.Ratios)
+        {
+            if (!items.Exists(i => i.Character.Id == ratio.Id)) AddRatio(items, ratio, looks, options);
+        }
+        foreach (var trend in table.Trends)
+        {
+            if (!items.Exists(i => i.Character.Id == trend.Id)) AddTrend(items, trend, looks);
+        }
         return Dependent(items, options);
     }
 
     // Of a series up the stem: rising, level or falling is a character of its own.
-    private static void AddTrend(List<EvidenceItem> items, Character trend, IReadOnlyList<Observation> observations)
+    private static void AddTrend(List<EvidenceItem> items, Character trend, List<Observation> observations)
     {
+        if (!observations.Exists(o => o.Character == trend.TrendOf)) return;
         var looks = observations.Where(o => o.Character == trend.TrendOf && Class(o) == (false, false) && o.Readings.Count > 0).ToList();
         if (StemSeries.Trend(looks.SelectMany(o => o.Readings)) is not { } direction || trend.IndexOf(Character.Trend(direction)) is not (>= 0 and var state)) return;
         items.Add(new(trend, [state], false, false, null, 0, 0, looks.Max(o => o.Sureness), false, 1, "Derived from the series up the stem.", Couplets(looks)));
     }
 
     // Of two measured characters, in the same light: paired where both have as many readings.
-    private static void AddRatio(List<EvidenceItem> items, Character ratio, IReadOnlyList<Observation> observations, EvidenceOptions options)
+    private static void AddRatio(List<EvidenceItem> items, Character ratio, List<Observation> observations, EvidenceOptions options)
     {
+        if (!observations.Exists(o => o.Character == ratio.RatioOf![0]) || !observations.Exists(o => o.Character == ratio.RatioOf![1])) return;
         foreach (var larger in new[] { false, true })
         {
             List<Observation> Of(string character) => [.. observations.Where(o => o.Character == character && o.Context.LeavesAreLarger == larger && Class(o) == (false, false) && o.Readings.Count > 0)];
@@ -71,36 +93,59 @@ public sealed record EvidenceItem(
         }
     }
 
-    private static void AddSamples(List<EvidenceItem> items, Character character, IEnumerable<Observation> looks, EvidenceOptions options)
+    private static void AddSamples(List<EvidenceItem> items, Character character, List<Observation> looks, EvidenceOptions options)
     {
-        foreach (var group in looks.Where(o => o.Readings.Count > 0).GroupBy(o => (o.Context.LeavesAreLarger, Class(o))).OrderBy(g => g.Key))
+        // Mostly there is one.
+        if (looks is [var only])
         {
-            if (Quantities.Sample.Of(group.SelectMany(o => o.Readings)) is not { } sample) continue;
-            var (weight, reason) = Judge(character, group.First().Context, options);
-            if (StemSeries.InWords(group.SelectMany(o => o.Readings), character.Quantity) is { } series) reason = $"{reason} {series}".Trim();
-            items.Add(new(character, [], false, false, sample, 0, 0, group.Min(o => o.Sureness), group.Key.LeavesAreLarger && character.Organ == Organ.Leaf, weight, reason, Couplets(group)));
+            if (only.Readings.Count > 0) AddSample(items, character, looks, only.Context.LeavesAreLarger, options);
+            return;
         }
+        foreach (var group in looks.Where(o => o.Readings.Count > 0).GroupBy(o => (o.Context.LeavesAreLarger, Class(o))).OrderBy(g => g.Key)) AddSample(items, character, [.. group], group.Key.LeavesAreLarger, options);
     }
 
-    private static void AddScorings(List<EvidenceItem> items, Character character, IEnumerable<Observation> looks, EvidenceOptions options)
+    private static void AddSample(List<EvidenceItem> items, Character character, List<Observation> looks, bool larger, EvidenceOptions options)
     {
+        IReadOnlyList<Reading> readings = looks is [var only] ? only.Readings : [.. looks.SelectMany(o => o.Readings)];
+        if (Quantities.Sample.Of(readings) is not { } sample) return;
+        var (weight, reason) = Judge(character, looks[0].Context, options);
+        if (StemSeries.InWords(readings, character.Quantity) is { } series) reason = $"{reason} {series}".Trim();
+        items.Add(new(character, [], false, false, sample, 0, 0, looks.Min(o => o.Sureness), larger && character.Organ == Organ.Leaf, weight, reason, Couplets(looks)));
+    }
+
+    private static void AddScorings(List<EvidenceItem> items, Character character, List<Observation> looks, EvidenceOptions options)
+    {
+        if (looks is [var only])
+        {
+            if (only.States.Count > 0 || only.Outcome == Outcome.NotFound) AddScoring(items, character, looks, 1, options);
+            return;
+        }
         var scorings = looks.Where(o => o.States.Count > 0 || o.Outcome == Outcome.NotFound)
             .GroupBy(o => (new Scoring(string.Join('|', o.States.Order(StringComparer.Ordinal)), o.Together, o.Outcome == Outcome.NotFound, o.Show, o.Of), Class(o)))
             .OrderBy(g => g.Key.Item1.States, StringComparer.Ordinal).ThenBy(g => (g.Key.Item1.Together, g.Key.Item1.NotFound, g.Key.Item1.Show, g.Key.Item1.Of)).ThenBy(g => g.Key.Item2).ToList();
-        foreach (var group in scorings)
-        {
-            var first = group.First();
-            if (group.Key.Item1.NotFound && AbsentState(character) < 0) continue;
-            var (weight, reason) = Judge(character, first.Context, options);
-            items.Add(new(character, [.. first.States.Select(character.IndexOf).Where(i => i >= 0).Order()], first.Together, group.Key.Item1.NotFound, null, first.Show, first.Of,
-                group.Min(o => o.Sureness), false, weight / scorings.Count, reason, Couplets(group)));
-        }
+        foreach (var group in scorings) AddScoring(items, character, [.. group], scorings.Count, options);
+    }
+
+    // Looks that score the same, one of so many scorings of the character.
+    private static void AddScoring(List<EvidenceItem> items, Character character, List<Observation> looks, int scorings, EvidenceOptions options)
+    {
+        var first = looks[0];
+        var isNotFound = first.Outcome == Outcome.NotFound;
+        if (isNotFound && AbsentState(character) < 0) return;
+        var (weight, reason) = Judge(character, first.Context, options);
+        items.Add(new(character, Places(character, first.States), first.Together, isNotFound, null, first.Show, first.Of, looks.Min(o => o.Sureness), false, weight / scorings, reason, Couplets(looks)));
+    }
+
+    private static int[] Places(Character character, IReadOnlyList<string> states)
+    {
+        if (states.Count == 1) return character.IndexOf(states[0]) is >= 0 and var place ? [place] : [];
+        return [.. states.Select(character.IndexOf).Where(i => i >= 0).Order()];
     }
 
     // What must not be pooled: a neighbour's material with the plant's own, a shaped part with a grown one.
     private static (bool Neighbour, bool Shaped) Class(Observation o) => (o.Context.Attachment == Attachment.PerhapsNeighbours, o.Context.Shaping != Shaping.Unsaid);
 
-    private static string[] Couplets(IEnumerable<Observation> group) => [.. group.Select(o => o.FromCouplet).Where(f => f.Length > 0).Distinct(StringComparer.Ordinal).Order(StringComparer.Ordinal)];
+    private static string[] Couplets(List<Observation> group) => group.TrueForAll(o => o.FromCouplet.Length == 0) ? [] : [.. group.Select(o => o.FromCouplet).Where(f => f.Length > 0).Distinct(StringComparer.Ordinal).Order(StringComparer.Ordinal)];
 
     private static (double Weight, string Reason) Judge(Character character, ObservationContext context, EvidenceOptions options)
     {
@@ -111,26 +156,23 @@ public sealed record EvidenceItem(
 
     private static List<EvidenceItem> Dependent(List<EvidenceItem> items, EvidenceOptions options)
     {
-        var result = items.ToList();
-        foreach (var family in items.Where(i => i.Character.Family.Length > 0 && i.Weight > 0).GroupBy(i => i.Character.Family, StringComparer.Ordinal))
+        var families = items.Where(i => i.Character.Family.Length > 0 && i.Weight > 0).GroupBy(i => i.Character.Family, StringComparer.Ordinal);
+        foreach (var family in families.ToList())
         {
             // Measured ones before derived ones.
-            var characters = family.Select(i => i.Character).Distinct().OrderBy(c => c.Kind == CharacterKind.Ratio).ThenBy(c => c.Id, StringComparer.Ordinal).Skip(options.IndependentOfFamily).ToHashSet();
-            for (var i = 0; i < result.Count; i++)
+            var following = family.Select(i => i.Character).DistinctBy(c => c.Id).OrderBy(c => c.Kind == CharacterKind.Ratio).ThenBy(c => c.Id, StringComparer.Ordinal).Skip(options.IndependentOfFamily).Select(c => c.Id).ToHashSet(StringComparer.Ordinal);
+            if (following.Count == 0) continue;
+            for (var i = 0; i < items.Count; i++)
             {
-                if (characters.Contains(result[i].Character)) result[i] = result[i] with { Weight = 0, Follows = true };
+                if (following.Contains(items[i].Character.Id)) items[i] = items[i] with { Weight = 0, Follows = true };
             }
         }
-        foreach (var group in result.Where(i => i.Character.SizeGroup.Length > 0 && i.Weight > 0).GroupBy(i => i.Character.SizeGroup, StringComparer.Ordinal).Where(g => g.Count() > 1).ToList())
+        foreach (var group in Enumerable.Range(0, items.Count).Where(i => items[i].Character.SizeGroup.Length > 0 && items[i].Weight > 0).GroupBy(i => items[i].Character.SizeGroup, StringComparer.Ordinal).Where(g => g.Count() > 1).ToList())
         {
             var share = 1 / (1 + (group.Count() - 1) * options.SizeCorrelation);
-            foreach (var item in group)
-            {
-                var at = result.IndexOf(item);
-                result[at] = item with { Weight = item.Weight * share };
-            }
+            foreach (var at in group) items[at] = items[at] with { Weight = items[at].Weight * share };
         }
-        return result;
+        return items;
     }
 
     /// <summary>The state that means that the part isn't there; -1 where the character has none.</summary>

@@ -77,6 +77,13 @@ public sealed class Likelihood
         return (1 - doubt) * soft + doubt * marginal;
     }
 
+    /// <summary>The softened likelihood over the marginal is a line in f/m: its slope, and what it is at f = 0.</summary>
+    internal (double Slope, double Least) Softening(Sureness sureness)
+    {
+        var doubt = _options.Doubt(sureness);
+        return ((1 - doubt) * (1 - _options.Slip), (1 - doubt) * _options.Slip + doubt);
+    }
+
     /// <summary>f, the likelihood before it is softened; 0 or more.</summary>
     public double Raw(EvidenceItem item, CharacterDescription description)
     {

@@ -36,6 +36,12 @@ public sealed record CharacterTable(IReadOnlyList<Character> Characters, IReadOn
 
     private readonly Dictionary<string, Character> _byId = Characters.ToDictionary(c => c.Id, StringComparer.Ordinal);
 
+    /// <summary>The characters that derive as a ratio of two measured ones.</summary>
+    internal IReadOnlyList<Character> Ratios { get; } = [.. Characters.Where(c => c.RatioOf is [_, _])];
+
+    /// <summary>The characters that derive from a series up the stem.</summary>
+    internal IReadOnlyList<Character> Trends { get; } = [.. Characters.Where(c => c.TrendOf.Length > 0)];
+
     /// <summary>
     /// Several tables as one. A character of the same id but with other states, or of another kind, is another character: the later one is
     /// then named with the place of its table in front ("2/leaf-shape"). Of two descriptions of a taxon the first counts.

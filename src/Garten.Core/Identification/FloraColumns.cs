@@ -68,7 +68,8 @@ public sealed class CharacterColumn
 {
     private readonly ushort[] _of;
     private readonly bool[] _applies;
-    private RangeDistribution?[]? _distributions;
+    private RangeColumn? _ranges;
+    private int[]? _counts;
     private readonly Lazy<(double Low, double High)?> _span;
 
     /// <summary>Makes it of cells that are ready.</summary>
@@ -83,8 +84,6 @@ public sealed class CharacterColumn
         Character = character;
         Cells = cells;
         _of = of;
-        Counts = new int[cells.Count + 1];
-        foreach (var cell in of) Counts[cell]++;
         _span = new(Span);
         _applies = applies ?? [.. cells.Select(c => c.Applies)];
     }
@@ -119,15 +118,21 @@ public sealed class CharacterColumn
     public ReadOnlySpan<ushort> Of() => _of;
 
     /// <summary>How many taxa have each cell, by its number; the first counts those that aren't described.</summary>
-    public int[] Counts { get; }
+    public int[] Counts => _counts ??= CountsOf(_of, Cells.Count);
+
+    private static int[] CountsOf(ushort[] of, int cells)
+    {
+        var counts = new int[cells + 1];
+        foreach (var cell in of) counts[cell]++;
+        return counts;
+    }
 
     /// <summary>Whether the taxa of a cell have the part at all; a cell of a large flora is not made for it.</summary>
     /// <param name="cell">The cell, from 0.</param>
     public bool Applies(int cell) => _applies[cell];
 
-    /// <summary>The distributions of the ranges, cell by cell; null where there is none. They are made when a measure is first weighed, and kept: few are measured of a plant.</summary>
-    internal RangeDistribution?[] Distributions(RangeOptions options) =>
-        _distributions ??= [.. Enumerable.Range(0, Cells.Count).Select(c => _applies[c] && Cells[c].Range is { } range ? new RangeDistribution(range, options) : null)];
+    /// <summary>The distributions of the ranges, cell by cell. They are made when a measure is first weighed, and kept: few are measured of a plant.</summary>
+    internal RangeColumn Ranges(RangeOptions options) => _ranges ??= new RangeColumn([.. Cells.Select((cell, c) => _applies[c] ? cell.Range : null)], options);
 
     /// <summary>What a taxon is like; null where unknown.</summary>
     public CharacterDescription? this[int taxon] => _of[taxon] is var cell and > 0 ? Cells[cell - 1] : null;

@@ -81,7 +81,9 @@ public enum StandingCall
 /// <param name="Alike">Sets of leading taxa whose descriptions are the same: no look tells them apart.</param>
 /// <param name="Listed">How many taxa are on the list as narrowed.</param>
 /// <param name="LeastProbable">What the taxa share that the standing doesn't name.</param>
-public sealed record SiftResult(IReadOnlyList<Candidate> Standing, StandingCall Call, int Leaders, string InWords, IReadOnlyList<IReadOnlyList<string>> Alike, int Listed, double LeastProbable);
+/// <param name="Items">What the sheet came to.</param>
+public sealed record SiftResult(
+    IReadOnlyList<Candidate> Standing, StandingCall Call, int Leaders, string InWords, IReadOnlyList<IReadOnlyList<string>> Alike, int Listed, double LeastProbable, IReadOnlyList<EvidenceItem> Items);
 
 /// <summary>Sifts a flora by whatever was seen.</summary>
 public sealed class Sifter
@@ -110,7 +112,7 @@ public sealed class Sifter
     private const int MostKinPairs = 200;
 
     // Weighed items of the last sheets: of one with a look more all others are there already.
-    private readonly Dictionary<(string Item, bool Controlled), WeighedItem> _weighed = [];
+    private readonly Dictionary<(ItemKey Item, bool Controlled), WeighedItem> _weighed = [];
     private const int MostWeighed = 200;
 
     /// <summary>Makes it.</summary>
@@ -323,8 +325,12 @@ public sealed class Sifter
     }
 
     // All that its weight depends on.
-    private static string Name(EvidenceItem item) =>
-        string.Create(System.Globalization.CultureInfo.InvariantCulture, $"{item.Character.Id}|{string.Join(',', item.States)}|{item.Together}|{item.NotFound}|{item.Sample?.Mean:R}|{item.Sample?.Count}|{item.Sample?.Resolution:R}|{item.Sample?.Calibration:R}|{item.Show}|{item.Of}|{item.Sureness}|{item.Larger}|{item.Weight:R}");
+    private readonly record struct ItemKey(
+        string Character, string States, bool Together, bool NotFound, double Mean, int Count, double Resolution, double Calibration, int Show, int Of, Sureness Sureness, bool Larger, double Weight);
+
+    private static ItemKey Name(EvidenceItem item) => new(
+        item.Character.Id, item.States.Count == 0 ? "" : string.Join(',', item.States), item.Together, item.NotFound, item.Sample?.Mean ?? 0, item.Sample?.Count ?? 0, item.Sample?.Resolution ?? 0,
+        item.Sample?.Calibration ?? 0, item.Show, item.Of, item.Sureness, item.Larger, item.Weight);
 
     /// <summary>A list weighed by a sheet: probabilities, row by row.</summary>
     internal sealed class WeighedList
@@ -355,9 +361,10 @@ public sealed class Sifter
             var equal = new double[n];
             var weights = sifter.PlausibleWeights(query, _shown);
             var plausible = weights is null ? equal : new double[n];
+            if (query.Narrowing is null) Array.Fill(IsListed, true);
             for (var t = 0; t < n; t++)
             {
-                IsListed[t] = sifter.IsOnList(t, query);
+                if (query.Narrowing is not null) IsListed[t] = sifter.IsOnList(t, query);
                 if (!IsListed[t]) continue;
                 Listed++;
                 equal[t] = 1;
@@ -387,35 +394,48 @@ public sealed class Sifter
             var top = 0d;
             for (var t = 0; t < prior.Length; t++)
             {
-                if (prior[t] > 0) top = Math.Max(top, Math.Max(sums[t], kin[t]));
+                if (prior[t] <= 0) continue;
+                if (sums[t] > top) top = sums[t];
+                if (kin[t] > top) top = kin[t];
             }
             // What is this much less likely than the best adds nothing to a double.
             const double nothing = -60;
+            var kinOf = new double[prior.Length];
+            for (var t = 0; t < prior.Length; t++)
+            {
+                var isListed = prior[t] > 0;
+                result[t] = isListed && sums[t] - top > nothing ? sums[t] - top : double.NegativeInfinity;
+                kinOf[t] = isListed && kin[t] - top > nothing ? kin[t] - top : double.NegativeInfinity;
+            }
+            Lanes.Exp(result);
+            Lanes.Exp(kinOf);
             double sum = 0, kinSum = 0;
             var listed = (1 - options.NotOnList) / total;
             for (var t = 0; t < prior.Length; t++)
             {
-                if (prior[t] <= 0) continue;
-                if (sums[t] - top > nothing) sum += result[t] = listed * prior[t] * Math.Exp(sums[t] - top);
-                if (kin[t] - top > nothing) kinSum += prior[t] / total * Math.Exp(kin[t] - top);
+                sum += result[t] *= listed * prior[t];
+                kinSum += prior[t] * kinOf[t];
             }
+            kinSum /= total;
             var none = options.NotOnList * ((1 - options.KinOfNotOnList) * Math.Exp(-top) + options.KinOfNotOnList * kinSum);
             sum += none;
-            for (var t = 0; t < result.Length; t++) result[t] /= sum;
-            return (result, none / sum);
+            var share = 1 / sum;
+            for (var t = 0; t < result.Length; t++) result[t] *= share;
+            return (result, none * share);
         }
 
         // The least probability that may still be among so many of the likeliest: rows are counted by powers of two, not sorted.
         private double LeastAmong(int most)
         {
-            const int deepest = 1100;
+            // The exponent of a double above 0, as it is kept: that of 1 is 1023; those below the least all count as one.
+            const int deepest = 1024, one = 1023, mantissa = 52;
             var counts = new int[deepest];
             var listed = 0;
             for (var t = 0; t < Probability.Length; t++)
             {
                 if (!IsListed[t]) continue;
                 listed++;
-                if (Probability[t] > 0) counts[Math.Clamp(-Math.ILogB(Probability[t]), 0, deepest - 1)]++;
+                if (Probability[t] > 0) counts[Math.Clamp(one - (int)(BitConverter.DoubleToInt64Bits(Probability[t]) >> mantissa), 0, deepest - 1)]++;
             }
             if (listed <= most) return 0;
             var above = 0;
@@ -468,7 +488,7 @@ public sealed class Sifter
             var at = candidates.FindIndex(c => c.Probability < None);
             candidates.Insert(candidates.Count == 0 || None > _sifter._options.CalledNotOnList ? 0 : at < 0 ? candidates.Count : Math.Max(1, at), none);
             var (call, leaders) = Call(rows);
-            return new SiftResult(candidates, call, leaders, Words(call, leaders), Alike(rows), Listed, Math.Max(0, 1 - candidates.Sum(c => c.Probability)));
+            return new SiftResult(candidates, call, leaders, Words(call, leaders), Alike(rows), Listed, Math.Max(0, 1 - candidates.Sum(c => c.Probability)), [.. Items.Select(i => i.Item)]);
         }
 
         private Candidate CandidateAt(int t, bool withReasons)
@@ -479,8 +499,13 @@ public sealed class Sifter
                 if (column.Of()[t] > 0) described++;
             }
             if (!withReasons) return new Candidate(_sifter.Columns.Taxa[t], Probability[t], _conflicts[t], described, _other[t], [], []);
-            var reasons = Items.Select((i, at) => new SiftReason(i.Item.Character.Id, _seen[at], _sifter.Prose(i.Column, t), i.FitOf(t), i.Ratio(t), i.Item.Reason))
-                .OrderByDescending(r => Math.Abs(r.Odds)).ThenBy(r => r.Character, StringComparer.Ordinal).ToList();
+            var reasons = new SiftReason[Items.Count];
+            for (var i = 0; i < reasons.Length; i++)
+            {
+                var item = Items[i];
+                reasons[i] = new SiftReason(item.Item.Character.Id, _seen[i], _sifter.Prose(item.Column, t), item.FitOf(t), item.Ratio(t), item.Item.Reason);
+            }
+            Array.Sort(reasons, (a, b) => Math.Abs(b.Odds).CompareTo(Math.Abs(a.Odds)) is not 0 and var by ? by : string.CompareOrdinal(a.Character, b.Character));
             var prior = _sifter._taxa[t] is { } taxon ? Plausibility.Of(taxon, _query.Place, _query.Day, _shown).Reasons : [];
             return new Candidate(_sifter.Columns.Taxa[t], Probability[t], _conflicts[t], described, _other[t], reasons, prior);
         }

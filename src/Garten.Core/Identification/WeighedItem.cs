@@ -7,19 +7,20 @@ namespace Garten.Core.Identification;
 /// <summary>One item of a sheet weighed against a column: a log ratio and a fit per distinct cell, so that it is worked out once for all taxa that share a cell.</summary>
 public sealed class WeighedItem
 {
-    private readonly double[] _ratios;
-    private readonly Fit?[] _fits;
-    private readonly int[] _conflicts;
-    private readonly double[] _kin;
+    // Of what isn't described, and of a look that doesn't count.
+    private const Fit NoFit = (Fit)(-1);
 
-    private WeighedItem(EvidenceItem item, CharacterColumn column, double[] ratios, double[] kin, Fit?[] fits)
+    private readonly double[] _ratios;
+    private readonly double[] _kin;
+    private readonly Fit[] _fits;
+
+    private WeighedItem(EvidenceItem item, CharacterColumn column, double[] ratios, double[] kin, Fit[] fits)
     {
         Item = item;
         Column = column;
         _ratios = ratios;
         _kin = kin;
         _fits = fits;
-        _conflicts = Array.ConvertAll(fits, f => f == Fit.Conflicts ? 1 : 0);
     }
 
     /// <summary>Weighs an item; it has the same value as <see cref="WeighedSheet"/> gives.</summary>
@@ -33,43 +34,75 @@ public sealed class WeighedItem
         ArgumentNullException.ThrowIfNull(item);
         ArgumentNullException.ThrowIfNull(column);
         ArgumentNullException.ThrowIfNull(likelihood);
-        var cells = column.Cells;
-        double[] raw = new double[cells.Count], ratios = new double[cells.Count + 1];
-        var fits = new Fit?[cells.Count + 1];
+        var raw = new double[column.Cells.Count];
+        var fits = new Fit[raw.Length + 1];
+        Array.Fill(fits, NoFit);
+        var ofCells = fits.AsSpan(1);
+        if (item.Sample?.AsMeasured() is { } measured) Measure(item, measured, column, likelihood, raw, ofCells);
+        else Score(item, column, likelihood, raw, ofCells);
         double sum = 0;
         var having = 0;
-        var measured = item.Sample?.AsMeasured();
-        // A shaded leaf is judged by a range of its own.
-        var distributions = measured is null || item.Larger ? null : column.Distributions(likelihood.Options.Ranges);
         for (var c = 0; c < raw.Length; c++)
         {
-            fits[c + 1] = Fit.Conflicts;
-            if (!column.Applies(c)) continue;
-            if (distributions is not null)
+            if (!column.Applies(c))
             {
-                if (distributions[c] is { } known) (raw[c], fits[c + 1]) = known.Weigh(measured!);
-            }
-            else if (cells[c] is var cell && measured is null)
-            {
-                raw[c] = likelihood.Raw(item, cell, item.NotFound ? [] : Likelihood.Shares(item.Character, cell));
-                fits[c + 1] = likelihood.Verdict(item, raw[c]);
-            }
-            else if (likelihood.RangeOf(item, cell) is { } range)
-            {
-                (raw[c], fits[c + 1]) = new RangeDistribution(range, likelihood.Options.Ranges).Weigh(measured);
+                ofCells[c] = Fit.Conflicts;
+                continue;
             }
             sum += raw[c] * column.Counts[c + 1];
             having += column.Counts[c + 1];
         }
         var marginal = likelihood.Marginal(item, column.Described, sum, having);
+        // (1−d)·((1−ε)·f + ε·m) + d·m over m is a line in f.
+        var (slope, least) = likelihood.Softening(item.Sureness);
+        slope /= marginal;
+        double[] ratios = new double[raw.Length + 1], kin = new double[raw.Length + 1];
+        if (item.Weight == 0)
+        {
+            Array.Fill(fits, NoFit);
+            return new WeighedItem(item, column, ratios, kin, fits);
+        }
+        (ratios[0], kin[0]) = (1, 1);
         for (var c = 0; c < raw.Length; c++)
         {
             // A part that the taxon hasn't: what decides that is weighed itself where it is on the sheet.
-            if (!column.Applies(c) && controllerIsOnSheet) continue;
-            ratios[c + 1] = item.Weight * Math.Log(likelihood.Soften(item, raw[c], marginal) / marginal);
+            ratios[c + 1] = !column.Applies(c) && controllerIsOnSheet ? 1 : slope * raw[c] + least;
         }
-        if (item.Weight == 0) Array.Clear(fits);
-        return new WeighedItem(item, column, ratios, Array.ConvertAll(ratios, r => Math.Log((1 - kinDiffers) * Math.Exp(r) + kinDiffers)), fits);
+        if (item.Weight == 1) ratios.CopyTo(kin, 0);
+        Lanes.Log(ratios);
+        if (item.Weight != 1)
+        {
+            for (var c = 0; c < ratios.Length; c++) kin[c] = ratios[c] *= item.Weight;
+            Lanes.Exp(kin);
+        }
+        for (var c = 1; c < kin.Length; c++) kin[c] = (1 - kinDiffers) * kin[c] + kinDiffers;
+        Lanes.Log(kin);
+        return new WeighedItem(item, column, ratios, kin, fits);
+    }
+
+    private static void Score(EvidenceItem item, CharacterColumn column, Likelihood likelihood, Span<double> raw, Span<Fit> fits)
+    {
+        for (var c = 0; c < raw.Length; c++)
+        {
+            if (!column.Applies(c)) continue;
+            var cell = column.Cells[c];
+            raw[c] = likelihood.Raw(item, cell, item.NotFound ? [] : Likelihood.Shares(item.Character, cell));
+            fits[c] = likelihood.Verdict(item, raw[c]);
+        }
+    }
+
+    private static void Measure(EvidenceItem item, Measured measured, CharacterColumn column, Likelihood likelihood, Span<double> raw, Span<Fit> fits)
+    {
+        if (!item.Larger)
+        {
+            column.Ranges(likelihood.Options.Ranges).Weigh(measured, raw, fits);
+            return;
+        }
+        // A shaded leaf is judged by a range of its own.
+        for (var c = 0; c < raw.Length; c++)
+        {
+            if (column.Applies(c) && likelihood.RangeOf(item, column.Cells[c]) is { } range) (raw[c], fits[c]) = new RangeDistribution(range, likelihood.Options.Ranges).Weigh(measured);
+        }
     }
 
     /// <summary>The same weights for another item of the same value.</summary>
@@ -88,7 +121,7 @@ public sealed class WeighedItem
     public double Ratio(int taxon) => _ratios[Column.Of()[taxon]];
 
     /// <summary>How it stands to a taxon; null where that isn't described, or the item doesn't count.</summary>
-    public Fit? FitOf(int taxon) => _fits[Column.Of()[taxon]];
+    public Fit? FitOf(int taxon) => _fits[Column.Of()[taxon]] is var fit and not NoFit ? fit : null;
 
     /// <summary>Adds its log ratios to the sums of all taxa, those of their kin to theirs, and its conflicts.</summary>
     public void AddTo(Span<double> sums, Span<double> kin, Span<int> conflicts)
@@ -99,7 +132,7 @@ public sealed class WeighedItem
             var cell = of[t];
             sums[t] += _ratios[cell];
             kin[t] += _kin[cell];
-            conflicts[t] += _conflicts[cell];
+            conflicts[t] += _fits[cell] == Fit.Conflicts ? 1 : 0;
         }
     }
 
@@ -112,7 +145,7 @@ public sealed class WeighedItem
             var cell = of[t];
             sums[t] -= _ratios[cell];
             kin[t] -= _kin[cell];
-            conflicts[t] -= _conflicts[cell];
+            conflicts[t] -= _fits[cell] == Fit.Conflicts ? 1 : 0;
         }
     }
 }

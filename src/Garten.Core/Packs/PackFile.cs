@@ -1,8 +1,5 @@
-using System.Buffers;
-using System.Buffers.Binary;
 using System.Runtime.InteropServices;
 using System.Text;
-using System.Text.Json;
 using Garten.Core.Characters;
 using Garten.Core.Floras;
 using Garten.Core.Identification;
@@ -31,31 +28,30 @@ public static class PackFile
     private const uint Magic = 0x31504B47;
 
     /// <summary>Version of the form: a reader knows just its own.</summary>
-    public const byte Form = 1;
-
-    // Numbers are kept as decimals of up to so many places where that gives them back exactly.
-    private const int MostPlaces = 6;
-    private const int Plain = 7;
-    private static readonly double[] Tens = [1, 1e1, 1e2, 1e3, 1e4, 1e5, 1e6];
+    public const byte Form = 2;
 
     /// <summary>Writes a flora with the descriptions of genera and forms completed.</summary>
     /// <param name="flora">The flora.</param>
-    /// <param name="characters">Writes characters as JSON.</param>
-    public static byte[] Write(Flora flora, Func<CharacterTable, byte[]> characters)
+    public static byte[] Write(Flora flora)
     {
         ArgumentNullException.ThrowIfNull(flora);
-        ArgumentNullException.ThrowIfNull(characters);
         var table = flora.Table ?? CharacterTable.Empty;
         var columns = FloraColumns.Of(table.Characters, CharacterTable.Complete(table.Descriptions, flora.Taxa));
-        var body = new Writer();
+        var body = new PackWriter();
         body.Text(flora.Id);
         body.Text(flora.Name);
-        body.Bytes(characters(table with { Descriptions = [] }));
+        body.Count(table.Characters.Count);
+        foreach (var character in table.Characters) WriteCharacter(body, character);
+        body.Count(table.Seasons.Count);
+        foreach (var window in table.Seasons)
+        {
+            foreach (var part in new[] { (int)window.Phase, window.FromMonth, window.FromDay, window.ToMonth, window.ToDay }) body.Count(part);
+        }
         body.Count(flora.Taxa.Count);
         foreach (var taxon in flora.Taxa) WriteTaxon(body, taxon);
         body.Texts(columns.Taxa);
         foreach (var column in columns.Columns) WriteColumn(body, column);
-        var head = new Writer();
+        var head = new PackWriter();
         head.Raw(Magic);
         head.Byte(Form);
         head.Count(body.Strings.Count);
@@ -65,35 +61,70 @@ public static class PackFile
 
     /// <summary>Reads what <see cref="Write"/> has written.</summary>
     /// <param name="bytes">The pack.</param>
-    /// <param name="characters">Reads characters from JSON.</param>
     /// <exception cref="PackFormatException">It is no pack of this form, or cut off.</exception>
-    public static FloraPack Read(byte[] bytes, Func<byte[], CharacterTable> characters)
+    public static FloraPack Read(byte[] bytes)
     {
         ArgumentNullException.ThrowIfNull(bytes);
-        ArgumentNullException.ThrowIfNull(characters);
         try
         {
-            var reader = new Reader(bytes);
+            var reader = new PackReader(bytes);
             if (reader.Raw() != Magic || reader.Byte() != Form) throw new PackFormatException("This is no pack of this version of the program.");
             var strings = new string[reader.Count()];
             for (var i = 0; i < strings.Length; i++) strings[i] = Encoding.UTF8.GetString(reader.Bytes());
             reader.Strings = strings;
             var (id, name) = (reader.Text(), reader.Text());
-            var table = characters(reader.Bytes().ToArray());
+            var characters = new Character[reader.Count()];
+            for (var i = 0; i < characters.Length; i++) characters[i] = ReadCharacter(reader);
+            var seasons = new PhaseWindow[reader.Count()];
+            for (var i = 0; i < seasons.Length; i++) seasons[i] = new PhaseWindow((Phenophase)reader.Count(), reader.Count(), reader.Count(), reader.Count(), reader.Count());
             var taxa = new Taxon[reader.Count()];
             for (var i = 0; i < taxa.Length; i++) taxa[i] = ReadTaxon(reader);
             var rows = reader.Texts();
-            var columns = new CharacterColumn[table.Characters.Count];
-            for (var c = 0; c < columns.Length; c++) columns[c] = ReadColumn(reader, table.Characters[c], rows.Length);
-            return new FloraPack(id, name, taxa, new FloraColumns(rows, columns), table.Seasons);
+            var columns = new CharacterColumn[characters.Length];
+            for (var c = 0; c < columns.Length; c++) columns[c] = ReadColumn(reader, characters[c], rows.Length);
+            return new FloraPack(id, name, taxa, new FloraColumns(rows, columns), seasons);
         }
-        catch (Exception error) when (error is IndexOutOfRangeException or ArgumentException or OverflowException or JsonException or OutOfMemoryException)
+        catch (Exception error) when (error is IndexOutOfRangeException or ArgumentException or OverflowException or OutOfMemoryException)
         {
             throw new PackFormatException($"The pack is cut off or broken: {error.Message}");
         }
     }
 
-    private static void WriteTaxon(Writer to, Taxon taxon)
+    private static void WriteCharacter(PackWriter to, Character c)
+    {
+        foreach (var text in new[] { c.Id, c.Name, c.Family, c.SizeGroup, c.MeasuredFrom, c.Unit, c.Definition, c.Trap, c.TrendOf }) to.Text(text);
+        foreach (var value in new[] { (int)c.Organ, (int)c.Kind, (int)c.Tool, (int)c.Handling, c.EffortSeconds }) to.Count(value);
+        to.Number(c.Reliability);
+        to.Number(c.Detection);
+        to.Count(c.States.Count);
+        foreach (var state in c.States)
+        {
+            foreach (var text in new[] { state.Id, state.Name, state.Definition }) to.Text(text);
+            to.Texts(state.Terms);
+        }
+        foreach (var list in new[] { c.Nouns, c.Measures, c.RatioOf ?? [] }) to.Texts(list);
+        to.Count(c.SeenIn.Count);
+        foreach (var phase in c.SeenIn) to.Byte((byte)phase);
+        to.Text(c.Needs?.Character ?? "");
+        to.Texts(c.Needs?.States ?? []);
+    }
+
+    private static Character ReadCharacter(PackReader from)
+    {
+        var (id, name, family, group, measuredFrom, unit, definition, trap, trendOf) = (from.Text(), from.Text(), from.Text(), from.Text(), from.Text(), from.Text(), from.Text(), from.Text(), from.Text());
+        var (organ, kind, tool, handling, effort) = (from.OneOf<Organ>(), from.OneOf<CharacterKind>(), from.OneOf<Tool>(), from.OneOf<Handling>(), from.Count());
+        var (reliability, detection) = (from.Number() ?? 0, from.Number() ?? 0);
+        var states = new CharacterState[from.Count()];
+        for (var s = 0; s < states.Length; s++) states[s] = new CharacterState(from.Text(), from.Text(), from.Text(), from.Texts());
+        var (nouns, measures, ratioOf) = (from.Texts(), from.Texts(), from.Texts());
+        var seenIn = new Phenophase[from.Count()];
+        for (var i = 0; i < seenIn.Length; i++) seenIn[i] = (Phenophase)from.Byte();
+        var (controller, of) = (from.Text(), from.Texts());
+        return new Character(id, name, organ, kind, states, nouns, measures, reliability, detection, effort, tool, handling, seenIn, controller.Length > 0 ? new Applicability(controller, of) : null,
+            family, group, ratioOf.Length > 0 ? ratioOf : null, measuredFrom, unit, definition, trap, trendOf);
+    }
+
+    private static void WriteTaxon(PackWriter to, Taxon taxon)
     {
         foreach (var text in new[] { taxon.Id, taxon.Name, taxon.Authorship, taxon.Rank, taxon.Parent, taxon.Family, taxon.CommonName, taxon.CautionNote }) to.Text(text);
         to.Count(taxon.Cautions.Count);
@@ -117,7 +148,7 @@ public static class PackFile
         }
     }
 
-    private static Taxon ReadTaxon(Reader from)
+    private static Taxon ReadTaxon(PackReader from)
     {
         var (id, name, authorship, rank, parent, family, common, note) = (from.Text(), from.Text(), from.Text(), from.Text(), from.Text(), from.Text(), from.Text(), from.Text());
         var cautions = new Caution[from.Count()];
@@ -134,7 +165,7 @@ public static class PackFile
             new TaxonFacts(synonyms, names, meaning, form, origin, establishment, sensitive, habitats, (int?)low, (int?)high, cells, alikes, parents, members, phenology, marks));
     }
 
-    private static void WriteColumn(Writer to, CharacterColumn column)
+    private static void WriteColumn(PackWriter to, CharacterColumn column)
     {
         var cells = column.Cells;
         to.Count(cells.Count);
@@ -159,13 +190,11 @@ public static class PackFile
                 to.Texts(cell.Misread ?? []);
             }
         }
-        // Low bytes, then high ones where there are any: like stands beside like.
-        foreach (var row in column.Of()) to.Byte((byte)row);
-        if (cells.Count <= byte.MaxValue) return;
-        foreach (var row in column.Of()) to.Byte((byte)(row >> 8));
+        // Two bytes each, so that they are taken as they stand.
+        foreach (var row in column.Of()) to.Pair(row);
     }
 
-    private static CharacterColumn ReadColumn(Reader from, Character character, int rows)
+    private static CharacterColumn ReadColumn(PackReader from, Character character, int rows)
     {
         var applies = new bool[from.Count()];
         var are = from.Take(applies.Length);
@@ -188,39 +217,32 @@ public static class PackFile
             }
             cells = read;
         }
-        var of = new ushort[rows];
-        var low = from.Take(rows);
-        for (var t = 0; t < of.Length; t++) of[t] = low[t];
-        if (cells.Count > byte.MaxValue)
-        {
-            var high = from.Take(rows);
-            for (var t = 0; t < of.Length; t++) of[t] |= (ushort)(high[t] << 8);
-        }
+        var of = MemoryMarshal.Cast<byte, ushort>(from.Take(rows * sizeof(ushort))).ToArray();
         return new CharacterColumn(character, cells, of, applies);
     }
 
     // All numbers of a column as whole ones of as many places as the finest has, four bytes each, so that they are taken as they stand; of
     // a column that doesn't fit, the eight bytes of each.
-    private static void WriteRanges(Writer to, IReadOnlyList<QuantityRange?> ranges)
+    private static void WriteRanges(PackWriter to, IReadOnlyList<QuantityRange?> ranges)
     {
         foreach (var range in ranges) to.Byte(range is null ? byte.MaxValue : (byte)range.Form);
         double?[] numbers = [.. ranges.SelectMany(r => r is null ? new double?[PackedRanges.Numbers] : [r.Low, r.High, r.LowExtreme, r.HighExtreme])];
-        var places = Array.FindIndex(Tens, ten => Array.TrueForAll(numbers, n => n is not { } number || PackedRanges.Fits(number, ten)));
+        var places = Array.FindIndex(PackNumber.Tens, ten => Array.TrueForAll(numbers, n => n is not { } number || PackedRanges.Fits(number, ten)));
         to.Byte(places < 0 ? byte.MaxValue : (byte)places);
         foreach (var number in numbers)
         {
-            if (places >= 0) to.Raw(unchecked((uint)(number is { } n ? (int)Math.Round(n * Tens[places]) : PackedRanges.Absent)));
+            if (places >= 0) to.Raw(unchecked((uint)(number is { } n ? (int)Math.Round(n * PackNumber.Tens[places]) : PackedRanges.Absent)));
             else to.Double(number ?? double.NaN);
         }
     }
 
-    private static PackedRanges ReadRanges(Reader from, QuantityKind kind, int count)
+    private static PackedRanges ReadRanges(PackReader from, QuantityKind kind, int count)
     {
         var forms = from.Take(count).ToArray();
         var places = from.Byte();
         var length = count * PackedRanges.Numbers;
         return places == byte.MaxValue ? new PackedRanges(kind, forms, null, 1, MemoryMarshal.Cast<byte, double>(from.Take(length * sizeof(double))).ToArray())
-            : new PackedRanges(kind, forms, MemoryMarshal.Cast<byte, int>(from.Take(length * sizeof(int))).ToArray(), Tens[places], null);
+            : new PackedRanges(kind, forms, MemoryMarshal.Cast<byte, int>(from.Take(length * sizeof(int))).ToArray(), PackNumber.Tens[places], null);
     }
 
     /// <summary>Ranges as plain numbers: a record for each of those of a large flora would take several times the room.</summary>
@@ -252,143 +274,5 @@ public static class PackFile
         public IEnumerator<CharacterDescription> GetEnumerator() => Enumerable.Range(0, Count).Select(i => this[i]).GetEnumerator();
 
         System.Collections.IEnumerator System.Collections.IEnumerable.GetEnumerator() => GetEnumerator();
-    }
-
-    private sealed class Writer
-    {
-        private readonly ArrayBufferWriter<byte> _to = new();
-        private readonly Dictionary<string, int> _known = new(StringComparer.Ordinal);
-
-        public List<string> Strings { get; } = [];
-
-        public byte[] Written => _to.WrittenSpan.ToArray();
-
-        public void Byte(byte value)
-        {
-            _to.GetSpan(1)[0] = value;
-            _to.Advance(1);
-        }
-
-        public void Double(double value)
-        {
-            Span<byte> bytes = stackalloc byte[sizeof(double)];
-            BinaryPrimitives.WriteDoubleLittleEndian(bytes, value);
-            _to.Write(bytes);
-        }
-
-        public void Raw(uint value)
-        {
-            Span<byte> bytes = stackalloc byte[sizeof(uint)];
-            BinaryPrimitives.WriteUInt32LittleEndian(bytes, value);
-            _to.Write(bytes);
-        }
-
-        // Seven bits a byte, the low ones first.
-        private void Whole(ulong value)
-        {
-            for (; value >= 0x80; value >>= 7) Byte((byte)(value | 0x80));
-            Byte((byte)value);
-        }
-
-        public void Count(int value) => Whole((ulong)value);
-
-        public void Bytes(byte[] value)
-        {
-            Count(value.Length);
-            _to.Write(value);
-        }
-
-        public void Text(string value)
-        {
-            if (!_known.TryGetValue(value, out var at))
-            {
-                _known.Add(value, at = Strings.Count);
-                Strings.Add(value);
-            }
-            Count(at);
-        }
-
-        public void Texts(IReadOnlyList<string> values)
-        {
-            Count(values.Count);
-            foreach (var value in values) Text(value);
-        }
-
-        // 0: none; else the places and the decimal, or the eight bytes of what is none.
-        public void Number(double? value)
-        {
-            if (value is not { } number)
-            {
-                Whole(0);
-                return;
-            }
-            const double most = 1L << 45;
-            for (var places = 0; places <= MostPlaces && number >= 0; places++)
-            {
-                var whole = Math.Round(number * Tens[places]);
-                if (whole > most) break;
-                if (!(whole / Tens[places]).Equals(number)) continue;
-                Whole(((ulong)whole << 3 | (uint)places) + 1);
-                return;
-            }
-            Whole(Plain + 1);
-            Span<byte> bytes = stackalloc byte[sizeof(double)];
-            BinaryPrimitives.WriteDoubleLittleEndian(bytes, number);
-            _to.Write(bytes);
-        }
-    }
-
-    private sealed class Reader(byte[] bytes)
-    {
-        private int _at;
-
-        public string[] Strings { get; set; } = [];
-
-        public byte Byte() => bytes[_at++];
-
-        public uint Raw() => BinaryPrimitives.ReadUInt32LittleEndian(Take(sizeof(uint)));
-
-        private ulong Whole()
-        {
-            ulong value = 0;
-            for (var shift = 0; ; shift += 7)
-            {
-                if (shift > 63) throw new OverflowException("A number is too long.");
-                var part = bytes[_at++];
-                value |= (ulong)(part & 0x7F) << shift;
-                if (part < 0x80) return value;
-            }
-        }
-
-        // Nothing in a pack has more parts than the pack has bytes.
-        public int Count() => Whole() is var value && value <= (ulong)bytes.Length ? (int)value : throw new OverflowException("A count is larger than the pack.");
-
-        public ReadOnlySpan<byte> Take(int count)
-        {
-            var part = bytes.AsSpan(_at, count);
-            _at += count;
-            return part;
-        }
-
-        public ReadOnlySpan<byte> Bytes() => Take(Count());
-
-        public string Text() => Strings[Count()];
-
-        public string[] Texts()
-        {
-            var count = Count();
-            if (count == 0) return [];
-            var values = new string[count];
-            for (var i = 0; i < count; i++) values[i] = Text();
-            return values;
-        }
-
-        public double? Number()
-        {
-            var coded = Whole();
-            if (coded == 0) return null;
-            var places = (int)((coded - 1) & 7);
-            return places == Plain ? BinaryPrimitives.ReadDoubleLittleEndian(Take(sizeof(double))) : ((coded - 1) >> 3) / Tens[places];
-        }
     }
 }

@@ -65,12 +65,30 @@ public sealed class RangeDistribution
     // The widest a zero low bound may make a range on the log scale: a twentieth of the high bound.
     private const double LeastShareOfHigh = 0.05;
 
+    /// <summary>A reading on a bound itself belongs to it, however it was rounded.</summary>
+    internal const double Tolerance = 1e-9;
+
     private readonly double[] _u;
     private readonly double[] _z;
     private readonly double[] _slope;
     private readonly bool _isLog;
     private readonly RangeOptions _options;
     private double? _middleSlope;
+
+    /// <summary>Where its points lie: logarithms for lengths and ratios.</summary>
+    internal ReadOnlySpan<double> U => _u;
+
+    /// <summary>z of its points.</summary>
+    internal ReadOnlySpan<double> PointsZ => _z;
+
+    /// <summary>dz/du at its points.</summary>
+    internal ReadOnlySpan<double> Slopes => _slope;
+
+    /// <summary>Whether it is taken on the logarithm.</summary>
+    internal bool IsLog => _isLog;
+
+    /// <summary>z′ in the middle of the range.</summary>
+    internal double MiddleSlope => _middleSlope ??= SlopeInTheMiddle();
 
     /// <summary>Makes the distribution of a range.</summary>
     /// <param name="range">A sound range (<see cref="QuantityRange.Contradiction"/> is null).</param>
@@ -84,7 +102,7 @@ public sealed class RangeDistribution
         _options = options ?? RangeOptions.Default;
         _isLog = range.Kind is QuantityKind.Length or QuantityKind.Ratio;
         (_u, _z) = Points(range);
-        _slope = Slopes(_u, _z);
+        _slope = SlopesOf(_u, _z);
     }
 
     /// <summary>The range.</summary>
@@ -114,7 +132,7 @@ public sealed class RangeDistribution
     }
 
     // Monotone cubic slopes: harmonic means of the neighbouring secants (Fritsch and Butland 1984); the outermost secants at the ends.
-    private static double[] Slopes(double[] u, double[] z)
+    private static double[] SlopesOf(double[] u, double[] z)
     {
         var slopes = new double[u.Length];
         var before = 0d;
@@ -171,15 +189,16 @@ public sealed class RangeDistribution
     /// <summary>s: how far the mean of these readings strays, in units of z. 1 for a single exact reading.</summary>
     public double Spread(Measured measured)
     {
-        var own = measured.Resolution * measured.Resolution / 12 + measured.Calibration * measured.Calibration;
-        var plain = _options.BetweenPlants + (1 - _options.BetweenPlants) / Math.Max(1, measured.Count);
-        if (own <= 0) return Math.Sqrt(plain);
-        var middle = _middleSlope ??= MiddleSlope();
-        return Math.Sqrt(plain + own * middle * middle);
+        var (plain, own) = Variance(measured, _options);
+        return own <= 0 ? Math.Sqrt(plain) : Math.Sqrt(plain + own * MiddleSlope * MiddleSlope);
     }
 
+    /// <summary>The parts of s²: ρ + (1−ρ)/n, and resolution²/12 + calibration², which counts by the square of z′ in the middle.</summary>
+    internal static (double Plain, double Own) Variance(Measured measured, RangeOptions options) =>
+        (options.BetweenPlants + (1 - options.BetweenPlants) / Math.Max(1, measured.Count), measured.Resolution * measured.Resolution / 12 + measured.Calibration * measured.Calibration);
+
     // Between two bounds the middle is a point of its own; else it has to be looked for.
-    private double MiddleSlope()
+    private double SlopeInTheMiddle()
     {
         var at = Array.IndexOf(_z, 0d);
         if (at < 0) return Slope(Quantile(0));
@@ -254,6 +273,6 @@ public sealed class RangeDistribution
         // The bound of a one-sided range is its 95 % point: what reaches it still fits.
         var slack = Range.Form == RangeForm.Between ? 0 : _options.OneSidedZ - _options.BoundZ;
         var off = Math.Max(0, Math.Abs(z) - slack) / s;
-        return off <= _options.FitsUpTo + 1e-9 ? Fit.Fits : off <= _options.EdgeUpTo + 1e-9 ? Fit.AtTheEdge : off <= _options.DoubtfulUpTo ? Fit.Doubtful : Fit.Conflicts;
+        return off <= _options.FitsUpTo + Tolerance ? Fit.Fits : off <= _options.EdgeUpTo + Tolerance ? Fit.AtTheEdge : off <= _options.DoubtfulUpTo ? Fit.Doubtful : Fit.Conflicts;
     }
 }

@@ -23,17 +23,30 @@ public sealed record Sample(int Count, double Mean, double Least, double Largest
     public static Sample? Of(IEnumerable<Reading> readings)
     {
         ArgumentNullException.ThrowIfNull(readings);
-        // In the order of their values: the same readings in any order give the same sums to the last digit.
-        var counted = readings.Where(r => r.Struck.Length == 0).OrderBy(r => r.Value).ToList();
+        var counted = new List<Reading>();
+        foreach (var reading in readings)
+        {
+            if (reading.Struck.Length == 0) counted.Add(reading);
+        }
         if (counted.Count == 0) return null;
+        // In the order of their values: the same readings in any order give the same sums to the last digit.
+        counted.Sort((a, b) => a.Value.CompareTo(b.Value));
         var n = counted.Count;
-        var mean = counted.Sum(r => r.Value) / n;
-        double? deviation = n < 2 ? null : Math.Sqrt(counted.Sum(r => (r.Value - mean) * (r.Value - mean)) / (n - 1));
-        var calibration = counted.Sum(r => r.Calibration) / n;
+        double sum = 0, calibrations = 0, resolution = 0;
+        foreach (var reading in counted)
+        {
+            sum += reading.Value;
+            calibrations += reading.Calibration;
+            resolution = Math.Max(resolution, reading.Resolution);
+        }
+        var (mean, calibration) = (sum / n, calibrations / n);
+        double squares = 0;
+        foreach (var reading in counted) squares += (reading.Value - mean) * (reading.Value - mean);
+        double? deviation = n < 2 ? null : Math.Sqrt(squares / (n - 1));
         double? half = deviation is { } s
             ? Math.Sqrt(Square(StudentT.Quantile975(n - 1) * s / Math.Sqrt(n)) + Square(Normal95 * calibration))
             : calibration > 0 ? Normal95 * calibration : null;
-        return new(n, mean, counted[0].Value, counted[^1].Value, deviation, mean - half, mean + half, counted.Max(r => r.Resolution), calibration);
+        return new(n, mean, counted[0].Value, counted[^1].Value, deviation, mean - half, mean + half, resolution, calibration);
     }
 
     /// <summary>As a distribution takes it.</summary>
@@ -57,6 +70,8 @@ public static class StemSeries
     public static string? InWords(IEnumerable<Reading> readings, QuantityKind kind)
     {
         ArgumentNullException.ThrowIfNull(readings);
+        // Most readings don't say from which height they are.
+        if (readings.All(r => r.At.Length == 0)) return null;
         var means = Means(readings);
         if (means.Count < 2) return null;
         var trend = Direction(means) switch { > 0 => "it rises", < 0 => "it falls", _ => "no trend" };
