@@ -7,6 +7,7 @@ using Garten.Server.Health;
 using Garten.Server.Hosting;
 using Garten.Server.Keys;
 using Garten.Server.Records;
+using Garten.Server.Seasons;
 using Garten.Storage;
 
 var builder = WebApplication.CreateBuilder(args);
@@ -40,6 +41,7 @@ api.MapCommands();
 api.MapRecords();
 api.MapFloras();
 api.MapIdentify();
+api.MapSeasons();
 app.MapOpenApi("/api/v1/openapi.json");
 app.MapGartenPages();
 await app.RunAsync();

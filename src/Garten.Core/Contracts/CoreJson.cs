@@ -57,6 +57,8 @@ namespace Garten.Core.Contracts;
 [JsonSerializable(typeof(GiveawayRequest))]
 [JsonSerializable(typeof(GiveawayResponse))]
 [JsonSerializable(typeof(DescribeRequest))]
+[JsonSerializable(typeof(VisitsRequest))]
+[JsonSerializable(typeof(VisitsResponse))]
 [JsonSerializable(typeof(NearRequest))]
 [JsonSerializable(typeof(IReadOnlyList<string>))]
 [JsonSerializable(typeof(IReadOnlyList<DescribedTaxon>))]

@@ -51,7 +51,7 @@ internal static class IdentifyEndpoints
         }
         catch (RequestException wrong)
         {
-            return Problems.Result(422, "request.unusable", "Something in the request can't be used.", wrong.Message, wrong.Field);
+            return Problems.Unusable(wrong);
         }
         finally
         {

@@ -123,6 +123,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/seasons/visits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The fewest days at each place that answer all needs, within 365 days from a date. Stores nothing. */
+        post: operations["planVisits"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/keys": {
         parameters: {
             query?: never;
@@ -1680,6 +1697,19 @@ export interface components {
             /** @description Id of the taxon. */
             taxon: string;
         };
+        /** @description A window of a need. */
+        NeedWindow: {
+            /**
+             * Format: int32
+             * @description Its first day of the year, 1 to 365; 29 February counts as the 28th.
+             */
+            from: number;
+            /**
+             * Format: int32
+             * @description Its last one; before the first one where it runs over the new year.
+             */
+            to: number;
+        };
         /** @description A look at one character of a plant. A fact: never changed, only superseded by another one. */
         Observation: {
             /**
@@ -2108,6 +2138,42 @@ export interface components {
             next: null | string;
             /** @description All names that records have, for the filter. */
             names: string[];
+        };
+        /** @description Something that a visit is to answer. */
+        RequestedNeed: {
+            /** @description Identity; each need has one of its own. */
+            id: string;
+            /** @description Where, by any name. */
+            place: string;
+            /** @description When: any of them will do. */
+            windows?: null | components["schemas"]["NeedWindow"][];
+        };
+        /** @description A day at a place. */
+        RequestedVisit: {
+            /** @description The place. */
+            place: string;
+            /**
+             * Format: int32
+             * @description Its day of the year, 1 to 365.
+             */
+            day: number;
+            /**
+             * Format: date
+             * @description The date.
+             */
+            date: string;
+            /** @description Ids of the needs that it answers; each stands at one visit. */
+            needs: string[];
+            /**
+             * Format: date
+             * @description The first date on which it would answer the same.
+             */
+            earliest: string;
+            /**
+             * Format: date
+             * @description The last one.
+             */
+            latest: string;
         };
         /**
          * @description Where a row of a contrast belongs.
@@ -2737,6 +2803,22 @@ export interface components {
             /** @description The nearest fork and the lead of it that this couplet lies under ("4b"); empty where none. */
             branch: string;
         };
+        /** @description Needs for which the fewest visits are wanted. */
+        VisitsRequest: {
+            /** @description The first day of the 365 to plan, `YYYY-MM-DD`. */
+            from: string;
+            /** @description The needs. */
+            needs?: null | components["schemas"]["RequestedNeed"][];
+        };
+        /** @description The fewest visits. */
+        VisitsResponse: {
+            /** @description Those whose windows close first at the front. */
+            visits: components["schemas"]["RequestedVisit"][];
+            /** @description Whether it is certain that no fewer will do. */
+            optimal: boolean;
+            /** @description Ids of needs without a window: they can't be answered at their place. */
+            unanswerable: string[];
+        };
         /**
          * @description Why a look that would tell can't be taken now.
          * @enum {unknown}
@@ -3018,6 +3100,48 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    planVisits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VisitsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitsResponse"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };
