@@ -53,6 +53,14 @@ public static partial class CoreExports
     [JSExport]
     public static string Contrast(string request) => Answer(request, Json.ContrastRequest, r => r.FloraId, (r, flora) => r.Compare(flora), Json.ContrastResult);
 
+    /// <summary>Confirms a name of the loaded flora.</summary>
+    [JSExport]
+    public static string Confirm(string request) => Answer(request, Json.ConfirmRequest, r => r.FloraId, (r, flora) => r.Confirm(flora), Json.ConfirmResult);
+
+    /// <summary>The fewest visits that answer what is open.</summary>
+    [JSExport]
+    public static string PlanVisits(string request) => JsonSerializer.Serialize(JsonSerializer.Deserialize(request, Json.VisitsRequest)!.Plan(), Json.VisitsResponse);
+
     /// <summary>What is alone on a list of the loaded flora.</summary>
     [JSExport]
     public static string Giveaways(string request) => Answer(request, Json.GiveawayRequest, r => r.FloraId, (r, flora) => r.Find(flora), Json.GiveawayResponse);

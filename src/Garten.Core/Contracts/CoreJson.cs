@@ -1,5 +1,6 @@
 using System.Text.Json.Serialization;
 using Garten.Core.Characters;
+using Garten.Core.Confirmation;
 using Garten.Core.Evidence;
 using Garten.Core.Floras;
 using Garten.Core.Identification;
@@ -18,7 +19,8 @@ namespace Garten.Core.Contracts;
     NumberHandling = JsonNumberHandling.Strict,
     RespectNullableAnnotations = true,
     RespectRequiredConstructorParameters = true,
-    Converters = [typeof(CamelCaseWords<KeyLayout>), typeof(CamelCaseWords<DestinationKind>), typeof(CamelCaseWords<ProblemSeverity>), typeof(CamelCaseWords<CommandStatus>), typeof(CamelCaseWords<Caution>), typeof(CamelCaseWords<Origin>),
+    Converters = [typeof(CamelCaseWords<Grade>), typeof(CamelCaseWords<CheckKind>), typeof(CamelCaseWords<CheckVerdict>), typeof(CamelCaseWords<ReportKind>),
+        typeof(CamelCaseWords<KeyLayout>), typeof(CamelCaseWords<DestinationKind>), typeof(CamelCaseWords<ProblemSeverity>), typeof(CamelCaseWords<CommandStatus>), typeof(CamelCaseWords<Caution>), typeof(CamelCaseWords<Origin>),
         typeof(CamelCaseWords<Outcome>), typeof(CamelCaseWords<Sureness>), typeof(CamelCaseWords<Position>), typeof(CamelCaseWords<Light>), typeof(CamelCaseWords<Stage>), typeof(CamelCaseWords<PartAge>), typeof(CamelCaseWords<Shaping>), typeof(CamelCaseWords<Attachment>), typeof(CamelCaseWords<PartSex>), typeof(CamelCaseWords<Tool>), typeof(CamelCaseWords<Handling>), typeof(CamelCaseWords<Organ>), typeof(CamelCaseWords<CharacterKind>), typeof(CamelCaseWords<QuantityKind>), typeof(CamelCaseWords<RangeForm>), typeof(CamelCaseWords<Fit>), typeof(CamelCaseWords<Phenophase>), typeof(CamelCaseWords<StatementPartKind>), typeof(CamelCaseWords<StatementFit>), typeof(CamelCaseWords<CoupletCall>), typeof(CamelCaseWords<BlockReason>), typeof(CamelCaseWords<SiftPrior>), typeof(CamelCaseWords<StandingCall>), typeof(CamelCaseWords<WaitReason>), typeof(CamelCaseWords<RowGroup>)])]
 [JsonSerializable(typeof(KeyCheckResponse))]
 [JsonSerializable(typeof(KeyReading))]
@@ -57,6 +59,9 @@ namespace Garten.Core.Contracts;
 [JsonSerializable(typeof(GiveawayRequest))]
 [JsonSerializable(typeof(GiveawayResponse))]
 [JsonSerializable(typeof(DescribeRequest))]
+[JsonSerializable(typeof(ConfirmRequest))]
+[JsonSerializable(typeof(ConfirmResult))]
+[JsonSerializable(typeof(IReadOnlyList<GradeRules>))]
 [JsonSerializable(typeof(VisitsRequest))]
 [JsonSerializable(typeof(VisitsResponse))]
 [JsonSerializable(typeof(NearRequest))]

@@ -37,9 +37,10 @@ public enum SiftPrior
 /// <param name="Outcome">What came of the look; left out: seen. A look without states and values came to nothing, and isn't proposed again.</param>
 /// <param name="Show">Of a stand: how many plants show it.</param>
 /// <param name="Of">Of a stand: how many were looked at.</param>
+/// <param name="Date">The day of the look, <c>YYYY-MM-DD</c>; only confirmation asks for it.</param>
 public sealed record SiftObservation(
     string Character, IReadOnlyList<string>? States = null, IReadOnlyList<double>? Values = null, string? Unit = null, Sureness? Sureness = null, ObservationContext? Context = null,
-    bool Together = false, Outcome? Outcome = null, int Show = 0, int Of = 0)
+    bool Together = false, Outcome? Outcome = null, int Show = 0, int Of = 0, string? Date = null)
 {
     private const int MostValues = 1000;
 
@@ -62,7 +63,7 @@ public sealed record SiftObservation(
         var readings = (Values ?? []).Select(v => new Reading(v * factor, "", 0)).ToList();
         var nothing = (States ?? []).Count == 0 && readings.Count == 0;
         var outcome = Outcome ?? (nothing ? Evidence.Outcome.OutOfReach : Evidence.Outcome.Seen);
-        var made = new Observation(Guid.Empty, Character, outcome, States ?? [], Together, readings, Show, Of, Sureness ?? Evidence.Sureness.Sure, Context ?? new ObservationContext(), Tool.Eye, "2000-01-01", "");
+        var made = new Observation(Guid.Empty, Character, outcome, States ?? [], Together, readings, Show, Of, Sureness ?? Evidence.Sureness.Sure, Context ?? new ObservationContext(), Tool.Eye, string.IsNullOrEmpty(Date) ? "2000-01-01" : Date, "");
         return EvidenceSheet.Problem(made, character, DateOnly.MaxValue) is { } wrong ? throw new RequestException(here, wrong) : made;
     }
 }

@@ -125,7 +125,7 @@ public sealed class Sifter
         ArgumentNullException.ThrowIfNull(columns);
         ArgumentNullException.ThrowIfNull(taxa);
         _options = options ?? SiftOptions.Default;
-        Columns = columns;
+        (Columns, Taxa) = (columns, taxa);
         _table = new CharacterTable([.. columns.Columns.Select(c => c.Character)], [], seasons);
         _taxa = new Taxon?[columns.Taxa.Count];
         foreach (var taxon in taxa)
@@ -140,6 +140,9 @@ public sealed class Sifter
 
     /// <summary>What the taxa are like.</summary>
     public FloraColumns Columns { get; }
+
+    /// <summary>All taxa of the flora, those that aren't described too.</summary>
+    internal IReadOnlyList<Taxon> Taxa { get; }
 
     /// <summary>The taxon of a row; null where only its description is known.</summary>
     internal Taxon? TaxonAt(int row) => _taxa[row];

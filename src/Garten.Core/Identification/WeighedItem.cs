@@ -14,8 +14,9 @@ public sealed class WeighedItem
     private readonly double[] _kin;
     private readonly Fit[] _fits;
 
-    private WeighedItem(EvidenceItem item, CharacterColumn column, double[] ratios, double[] kin, Fit[] fits)
+    private WeighedItem(EvidenceItem item, CharacterColumn column, double marginal, double[] ratios, double[] kin, Fit[] fits)
     {
+        Marginal = marginal;
         Item = item;
         Column = column;
         _ratios = ratios;
@@ -60,7 +61,7 @@ public sealed class WeighedItem
         if (item.Weight == 0)
         {
             Array.Fill(fits, NoFit);
-            return new WeighedItem(item, column, ratios, kin, fits);
+            return new WeighedItem(item, column, marginal, ratios, kin, fits);
         }
         (ratios[0], kin[0]) = (1, 1);
         for (var c = 0; c < raw.Length; c++)
@@ -77,7 +78,7 @@ public sealed class WeighedItem
         }
         for (var c = 1; c < kin.Length; c++) kin[c] = (1 - kinDiffers) * kin[c] + kinDiffers;
         Lanes.Log(kin);
-        return new WeighedItem(item, column, ratios, kin, fits);
+        return new WeighedItem(item, column, marginal, ratios, kin, fits);
     }
 
     private static void Score(EvidenceItem item, CharacterColumn column, Likelihood likelihood, Span<double> raw, Span<Fit> fits)
@@ -106,7 +107,7 @@ public sealed class WeighedItem
     }
 
     /// <summary>The same weights for another item of the same value.</summary>
-    internal WeighedItem For(EvidenceItem item) => new(item, Column, _ratios, _kin, _fits);
+    internal WeighedItem For(EvidenceItem item) => new(item, Column, Marginal, _ratios, _kin, _fits);
 
     /// <summary>Whether two have the same weights, being of the same value.</summary>
     internal bool IsAs(WeighedItem other) => ReferenceEquals(_ratios, other._ratios);
@@ -116,6 +117,9 @@ public sealed class WeighedItem
 
     /// <summary>The column.</summary>
     public CharacterColumn Column { get; }
+
+    /// <summary>m, its marginal over the flora.</summary>
+    internal double Marginal { get; }
 
     /// <summary>ln of its weighted likelihood over the marginal, for a taxon; 0 where that isn't described.</summary>
     public double Ratio(int taxon) => _ratios[Column.Of()[taxon]];

@@ -1,3 +1,5 @@
+using System.Text.Json.Serialization;
+
 namespace Garten.Core.Seasons;
 
 /// <summary>Days of the year, 1 to 365: 29 February counts as the 28th, so that a day of the year is the same date in every year.</summary>
@@ -43,6 +45,7 @@ public static class DayOfYear
 public sealed record DayWindow(int From, int To)
 {
     /// <summary>How many days it has: 1 to 365.</summary>
+    [JsonIgnore]
     public int Length => DayOfYear.Between(From, To) + 1;
 
     /// <summary>Whether a day lies in it.</summary>

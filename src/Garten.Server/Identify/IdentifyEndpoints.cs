@@ -1,3 +1,4 @@
+using Garten.Core.Confirmation;
 using Garten.Core.Contracts;
 using Garten.Core.Identification;
 using Garten.Server.Hosting;
@@ -23,6 +24,13 @@ internal static class IdentifyEndpoints
                 await AnswerAsync(request.FloraId, floras, flora => Task.FromResult(request.Compare(flora)), stop))
             .Produces<ContrastResult>().Produces<ProblemReport>(400, Problem).Produces<ProblemReport>(404, Problem).Produces<ProblemReport>(422, Problem)
             .WithName("contrast").WithSummary("Holds 2 to 8 taxa against each other: the characters that separate them, each pair, and the smallest set for all.");
+
+        identify.MapPost("/confirm", async ([FromBody] ConfirmRequest request, FloraRepository floras, PlaceRepository places, CancellationToken stop) =>
+                await AnswerAsync(request.FloraId, floras, async flora => (request with { At = request.At ?? await PlaceAsync(request.Place, "place", places, stop) }).Confirm(flora), stop))
+            .Produces<ConfirmResult>().Produces<ProblemReport>(400, Problem).Produces<ProblemReport>(404, Problem).Produces<ProblemReport>(422, Problem)
+            .WithName("confirm").WithSummary("Says how well a name stands by a sheet: checks, grade, look-alikes, what to report it as, and what is still open with when it can be seen. Stores nothing.");
+
+        identify.MapGet("/grades", () => GradeRules.Shipped).Produces<IReadOnlyList<GradeRules>>().WithName("listGradeRules").WithSummary("The tables of grades that ship: what each grade asks for.");
 
         identify.MapPost("/giveaways", async ([FromBody] GiveawayRequest request, FloraRepository floras, CancellationToken stop) =>
                 await AnswerAsync(request.FloraId, floras, flora => Task.FromResult(request.Find(flora)), stop))
@@ -59,12 +67,15 @@ internal static class IdentifyEndpoints
         }
     }
 
-    // A place is named by its id or its name; what isn't one is taken for a grid cell.
-    private static async Task<SiftRequest> AtPlaceAsync(SiftRequest request, PlaceRepository places, CancellationToken stop)
+    private static async Task<SiftRequest> AtPlaceAsync(SiftRequest request, PlaceRepository places, CancellationToken stop) =>
+        request.Options is { At: null } options && await PlaceAsync(options.Place, "options.place", places, stop) is { } at ? request with { Options = options with { At = at } } : request;
+
+    // A place is named by its id or its name; what isn't one is taken for a grid cell. Null where none is named.
+    private static async Task<SiftPlace?> PlaceAsync(string? named, string field, PlaceRepository places, CancellationToken stop)
     {
-        if (request.Options is not { Place: { Length: > 0 } named, At: null } options) return request;
+        if (string.IsNullOrEmpty(named)) return null;
         var found = (await places.ListAsync(stop)).FirstOrDefault(p => string.Equals(p.Id.ToString(), named, StringComparison.OrdinalIgnoreCase) || string.Equals(p.Name, named, StringComparison.OrdinalIgnoreCase));
-        if (found is null && !Plausibility.IsCell(named)) throw new RequestException("options.place", $"No place has the id or name “{named}”, and it is no grid cell such as B2.");
-        return request with { Options = options with { At = found is null ? new SiftPlace(named.ToUpperInvariant()) : new SiftPlace(found.Cell, found.ElevationMetres, found.Habitats) } };
+        if (found is null && !Plausibility.IsCell(named)) throw new RequestException(field, $"No place has the id or name “{named}”, and it is no grid cell such as B2.");
+        return found is null ? new SiftPlace(named.ToUpperInvariant()) : new SiftPlace(found.Cell, found.ElevationMetres, found.Habitats);
     }
 }

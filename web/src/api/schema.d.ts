@@ -549,6 +549,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/identify/confirm": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Says how well a name stands by a sheet: checks, grade, look-alikes, what to report it as, and what is still open with when it can be seen. Stores nothing. */
+        post: operations["confirm"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/identify/grades": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The tables of grades that ship: what each grade asks for. */
+        get: operations["listGradeRules"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/identify/giveaways": {
         parameters: {
             query?: never;
@@ -696,6 +730,15 @@ export interface components {
          * @enum {unknown}
          */
         Caution: "poisonous" | "irritant" | "protected" | "invasive" | "allergenic";
+        /** @description A caution that holds for the name or for what it may still be. */
+        CautionLine: {
+            /** @description Id of the taxon. */
+            taxon: string;
+            /** @description Which. */
+            cautions: components["schemas"]["Caution"][];
+            /** @description What they mean. */
+            note: string;
+        };
         /** @description Something of a plant that is looked at, measured or counted. */
         Character: {
             /** @description Stable identity within the flora. */
@@ -813,6 +856,16 @@ export interface components {
             /** @description When the phenophases last. */
             seasons: components["schemas"]["PhaseWindow"][];
         };
+        /**
+         * @description What is checked.
+         * @enum {unknown}
+         */
+        CheckKind: "lead" | "diagnostics" | "lookAlikes" | "conflicts" | "coverage" | "material" | "season" | "presence" | "elevation" | "habitat" | "origin";
+        /**
+         * @description How a check came out.
+         * @enum {unknown}
+         */
+        CheckVerdict: "pass" | "concern" | "fail" | "open";
         /** @description One key of a checked text, in short. */
         CheckedKey: {
             /** @description Its title; empty where the text gives none. */
@@ -996,6 +1049,81 @@ export interface components {
              */
             id: string;
         };
+        /** @description A check. */
+        ConfirmCheck: {
+            /** @description What was checked. */
+            kind: components["schemas"]["CheckKind"];
+            /** @description How it came out. */
+            verdict: components["schemas"]["CheckVerdict"];
+            /** @description Why, as a sentence. */
+            reason: string;
+            /** @description What would change it; empty for what passed. */
+            change: string;
+            /** @description What the recorder says to it; empty where nothing. */
+            explained: string;
+        };
+        /** @description A name to be confirmed by what was seen. */
+        ConfirmRequest: {
+            /** @description The flora. */
+            floraId: string;
+            /** @description The name: id of a taxon, or its scientific name. No key is needed. */
+            taxon: string;
+            /** @description What was seen, in any order. */
+            observations?: null | components["schemas"]["SiftObservation"][];
+            /** @description The same as facts of a sheet, as the Bench holds them. */
+            sheet?: null | components["schemas"]["Observation"][];
+            /** @description Id or name of a place of the records, or a grid cell; the server looks it up. */
+            place?: null | string;
+            at?: null | components["schemas"]["SiftPlace"];
+            /** @description The day, `YYYY-MM-DD`: that of looks which have none, and the one from which on is planned. */
+            date?: null | string;
+            /** @description Id of a table of grades that ships; left out: the confirmed list. */
+            rules?: null | string;
+            ownRules?: null | components["schemas"]["GradeRules"];
+            /** @description Whether this plant was planted; left out: nobody said. */
+            planted?: null | boolean;
+            /** @description What the recorder says to concerns. */
+            explanations?: null | components["schemas"]["Explanation"][];
+            /**
+             * @description Whether a second person agrees.
+             * @default false
+             */
+            seconded: boolean;
+            /** @description Whether place, date, habitat and elevation weigh in. */
+            prior?: components["schemas"]["SiftPrior"];
+        };
+        /** @description What stands for a name, and what is missing. */
+        ConfirmResult: {
+            /** @description The name that was to be confirmed. */
+            taxon: string;
+            /** @description The grade it has. */
+            grade: components["schemas"]["Grade"];
+            /** @description The rule that gave it, in words. */
+            rule: string;
+            next: null | components["schemas"]["Grade"];
+            /** @description What is missing for it, in sentences. */
+            missingForNext: string[];
+            /**
+             * Format: double
+             * @description Probability of the name, 0 to 1.
+             */
+            probability: number;
+            /** @description What to mind before anything is touched. */
+            cautions: components["schemas"]["CautionLine"][];
+            /** @description The checks. */
+            checks: components["schemas"]["ConfirmCheck"][];
+            /** @description What it is taken for. */
+            lookAlikes: components["schemas"]["LookAlikeCheck"][];
+            /** @description The characters that count. */
+            diagnostics: components["schemas"]["Diagnostic"][];
+            /** @description What the plant can be reported as. */
+            reportAs: components["schemas"]["ReportAs"];
+            hybrid: null | components["schemas"]["HybridSuggestion"];
+            /** @description What to photograph, and what a camera can't settle. */
+            shots: components["schemas"]["Shot"][];
+            /** @description What is still to be answered, and when. */
+            needs: components["schemas"]["OpenNeed"][];
+        };
         /** @description Two of the compared and the character that separates them best. */
         ContrastPair: {
             /** @description A taxon. */
@@ -1135,6 +1263,19 @@ export interface components {
             /** @description Why something was judged otherwise, such as leaves of the shade. */
             reasons: string[];
         };
+        /** @description A stretch of the year; both ends belong to it, and it may run over the new year. */
+        DayWindow: {
+            /**
+             * Format: int32
+             * @description Its first day of the year, 1 to 365.
+             */
+            from: number;
+            /**
+             * Format: int32
+             * @description Its last one; before the first one where it runs over the new year.
+             */
+            to: number;
+        };
         /** @description Taxa to be shown with what they are like. */
         DescribeRequest: {
             /** @description The flora. */
@@ -1194,6 +1335,22 @@ export interface components {
             floras: {
                 [key: string]: number;
             };
+        };
+        /** @description A diagnostic character of the name: one that sets it apart from what it is taken for. */
+        Diagnostic: {
+            /** @description Its id. */
+            character: string;
+            /** @description What the taxon is like in it. */
+            text: string;
+            /** @description Whether it was seen on this plant. */
+            isSeen: boolean;
+            /** @description For one that wasn't: when it can be seen, "now" or a stretch of the year. */
+            when: string;
+        };
+        /** @description What the recorder says to a concern. */
+        Explanation: {
+            kind: components["schemas"]["CheckKind"];
+            text: string;
         };
         /** @enum {unknown} */
         Fit: "fits" | "atTheEdge" | "doubtful" | "conflicts" | null;
@@ -1380,6 +1537,88 @@ export interface components {
             /** @description State by state. */
             showing: components["schemas"]["StateTaxa"][];
         };
+        /**
+         * @description How well a name stands, from least to most.
+         * @enum {unknown}
+         */
+        Grade: "tentative" | "reasoned" | "corroborated" | "confirmed" | "verified";
+        /** @description What a grade asks for. */
+        GradeRule: {
+            /** @description The grade. */
+            grade: components["schemas"]["Grade"];
+            /**
+             * Format: int32
+             * @description Characters that were looked at and count.
+             * @default 0
+             */
+            characters: number;
+            /**
+             * Format: int32
+             * @description Organs that they are of.
+             * @default 0
+             */
+            organs: number;
+            /**
+             * Format: int32
+             * @description Times of the plant's year that they are from: winter twig, spring, leaf, flower, fruit.
+             * @default 0
+             */
+            phenophases: number;
+            /**
+             * Format: double
+             * @description How many times as likely as the next name it must be; 1: not asked for.
+             * @default 1
+             */
+            overNext: number;
+            /**
+             * Format: double
+             * @description How many times as likely as all other names together, "not on this list" among them; 0: not asked for.
+             * @default 0
+             */
+            overAll: number;
+            /**
+             * Format: double
+             * @description Share of the diagnostic characters that must have been seen, 0 to 1.
+             * @default 0
+             */
+            diagnostics: number;
+            /**
+             * @description Whether every look-alike must be excluded.
+             * @default false
+             */
+            lookAlikesExcluded: boolean;
+            /**
+             * @description Whether no look may be in conflict unexplained.
+             * @default false
+             */
+            noConflict: boolean;
+            /**
+             * @description Whether no check may fail.
+             * @default false
+             */
+            noFail: boolean;
+            /**
+             * @description Whether no concern may be left unexplained.
+             * @default false
+             */
+            noConcern: boolean;
+            /**
+             * @description Whether a taxon that shows its characters at one time of the year only needs no second one.
+             * @default true
+             */
+            unlessSureInOne: boolean;
+        };
+        /** @description A table of what each grade asks for. A survey chooses one; two ship, and any other can be given. */
+        GradeRules: {
+            /** @description Identity. */
+            id: string;
+            /** @description Its name. */
+            name: string;
+            /** @description What it is for, in a sentence. */
+            text: string;
+            /** @description A rule each for reasoned, corroborated and confirmed, in this order; each asks for all that the ones before it ask for as well. */
+            rules: components["schemas"]["GradeRule"][];
+        };
         /** @description A statement that isn't understood, weighed by hand. */
         HandWeighing: {
             /** @description Hash of the version. */
@@ -1407,6 +1646,27 @@ export interface components {
         /** @description Whether the server and its database answer. */
         HealthReport: {
             status: string;
+        };
+        /** @description A hybrid that would explain what was seen better than either parent. */
+        HybridSuggestion: {
+            /** @description Id of a parent. */
+            first: string;
+            /** @description Id of the other. */
+            second: string;
+            /** @description The formula. */
+            name: string;
+            /**
+             * Format: double
+             * @description How many times as likely as the likelier parent, its rarity counted.
+             */
+            overParents: number;
+            /**
+             * Format: int32
+             * @description How many characters tell the parents apart and were seen.
+             */
+            informative: number;
+            /** @description Where it stands between them, in words. */
+            reasons: string[];
         };
         /** Format: binary */
         IFormFile: string;
@@ -1648,6 +1908,26 @@ export interface components {
             /** @description Whether it can be seen on the day asked for. */
             canBeSeen: boolean;
         };
+        /** @description A taxon that this one is taken for. */
+        LookAlikeCheck: {
+            /** @description Its id. */
+            taxon: string;
+            /**
+             * Format: double
+             * @description How many times as likely the name is as this one, by what was seen alone.
+             */
+            odds: number;
+            /** @description Whether it is excluded: 20 to 1, or by a character that separates the two cleanly. */
+            isExcluded: boolean;
+            /** @description By what, strongest first; empty where it is open. */
+            by: string[];
+            /** @description Id of the character that would tell them apart; empty where it is excluded or nothing does. */
+            missing: string;
+            /** @description The difference in words. */
+            missingText: string;
+            /** @description When that can be seen: "now", or a stretch of the year. */
+            when: string;
+        };
         /** @description Readings as typed. */
         MeasureRequest: {
             /** @description The line. */
@@ -1807,6 +2087,17 @@ export interface components {
              * @description The same on the longest way.
              */
             mostToEnd: number;
+        };
+        /** @description What is still to be answered, and when it can be. */
+        OpenNeed: {
+            /** @description Identity within the plant. */
+            id: string;
+            /** @description Id of the character; empty where several will do. */
+            character: string;
+            /** @description What is to be looked at, in words. */
+            text: string;
+            /** @description When; empty where it can't be answered outside a laboratory. */
+            windows: components["schemas"]["DayWindow"][];
         };
         /** @description A path that is still open, with its probability. */
         OpenPath: {
@@ -2139,6 +2430,27 @@ export interface components {
             /** @description All names that records have, for the filter. */
             names: string[];
         };
+        /** @description What to report the plant as. */
+        ReportAs: {
+            /** @description What kind of name it is. */
+            kind: components["schemas"]["ReportKind"];
+            /** @description Id of the taxon; empty for a hybrid formula or where nothing can be said. */
+            taxon: string;
+            /** @description The name. */
+            name: string;
+            /**
+             * Format: double
+             * @description How probable it is that the plant is that, 0 to 1.
+             */
+            probability: number;
+            /** @description Why so and no closer, in a sentence. */
+            reason: string;
+        };
+        /**
+         * @description What a plant can be reported as.
+         * @enum {unknown}
+         */
+        ReportKind: "undetermined" | "species" | "aggregate" | "genus" | "family" | "hybrid";
         /** @description Something that a visit is to answer. */
         RequestedNeed: {
             /** @description Identity; each need has one of its own. */
@@ -2277,6 +2589,17 @@ export interface components {
             /** @description Readings of statements that persons have set. */
             corrected: components["schemas"]["CorrectedStatement"][];
         };
+        /** @description Something to photograph, or to look at because a camera won't settle it. */
+        Shot: {
+            /** @description Id of the character. */
+            character: string;
+            /** @description What to take, in a sentence. */
+            text: string;
+            /** @description Whether a picture will settle it. */
+            byCamera: boolean;
+            /** @description Whether it can be seen now. */
+            canBeSeen: boolean;
+        };
         /** @description A line of the sheet as it is weighed. */
         SiftLine: {
             /** @description Id of the character. */
@@ -2316,6 +2639,8 @@ export interface components {
              * @default 0
              */
             of: number;
+            /** @description The day of the look, `YYYY-MM-DD`; only confirmation asks for it. */
+            date?: null | string;
         };
         /** @description What is known of a place where a plant is looked at. Everything may be left out. */
         SiftPlace: {
@@ -4105,6 +4430,77 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    confirm: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ConfirmRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConfirmResult"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    listGradeRules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GradeRules"][];
                 };
             };
         };

@@ -2,6 +2,7 @@ import { createBrowserRouter } from "react-router";
 import { BenchStart } from "../features/bench/BenchStart";
 import { BenchWalk } from "../features/bench/BenchWalk";
 import { BringFlora } from "../features/flora/BringFlora";
+import { ConfirmPage } from "../features/confirm/ConfirmPage";
 import { FloraList } from "../features/flora/FloraList";
 import { Glossary } from "../features/flora/Glossary";
 import { TaxonPage } from "../features/flora/TaxonPage";
@@ -25,6 +26,7 @@ export const router = createBrowserRouter([
       { path: "bench/:walkId", element: <BenchWalk /> },
       { path: "bench/:walkId/sift", element: <SiftPage /> },
       { path: "bench/:walkId/contrast", element: <ContrastPage /> },
+      { path: "bench/:walkId/confirm", element: <ConfirmPage /> },
       { path: "flora", element: <FloraList /> },
       { path: "flora/bring", element: <BringFlora /> },
       { path: "flora/:floraId", element: <FloraList /> },

@@ -41,6 +41,18 @@ export interface SiftSettings {
   skip: string[];
 }
 
+/** How a name is to be confirmed. */
+export interface ConfirmSettings {
+  /** Id of the taxon; left out: the first in question, or the one that leads. */
+  taxon?: string;
+  /** Id of the table of grades. */
+  rules: string;
+  /** Whether this plant was planted; left out: nobody can say. */
+  planted?: boolean;
+  /** What the recorder says to concerns, by the kind of check. */
+  explanations: Partial<Record<Schemas["CheckKind"], string>>;
+}
+
 /** A plant in hand that isn't kept yet, or is on its way to the server. */
 export interface Walk {
   id: string;
@@ -59,6 +71,7 @@ export interface Walk {
   /** The flora that it is sifted by; left out: the one that is shown first. */
   floraId?: string;
   sift?: SiftSettings;
+  confirm?: ConfirmSettings;
   /** Taxa that are in question: to be held against each other, or kept as an open set. Left out: those that lead. */
   inQuestion?: string[];
   /** Where the taxa in question lie on either side of a fork: the couplet, and the lead of each. */

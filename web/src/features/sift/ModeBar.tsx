@@ -5,9 +5,10 @@ const modes = [
   { to: "", name: "Key" },
   { to: "/sift", name: "Sift" },
   { to: "/contrast", name: "Contrast" },
+  { to: "/confirm", name: "Confirm" },
 ];
 
-/** Three ways to take one plant: its sheet goes along. */
+/** Three ways to take one plant, and what stands for its name: its sheet goes along. */
 export function ModeBar({ walkId }: { walkId: string }) {
   return (
     <Box
@@ -25,7 +26,7 @@ export function ModeBar({ walkId }: { walkId: string }) {
           sx={{
             color: "text.primary",
             textDecoration: "none",
-            px: 2,
+            px: { xs: 1.5, sm: 2 },
             minHeight: 44,
             display: "flex",
             alignItems: "center",
