@@ -1,16 +1,18 @@
 using System.Globalization;
 using System.Security.Cryptography;
 using System.Text.Json;
+using Garten.Core.Confirmation;
 using Garten.Core.Contracts;
 using Garten.Core.Evidence;
 using Garten.Core.Floras;
+using Garten.Core.Identification;
 using Garten.Core.Keys;
 using Npgsql;
 
 namespace Garten.Storage;
 
 /// <summary>Carries out commands: each wholly or not at all, each once.</summary>
-public sealed class CommandStore(NpgsqlDataSource database, TimeProvider clock, CharacterTable glossary)
+public sealed class CommandStore(NpgsqlDataSource database, FloraRepository floras, TimeProvider clock, CharacterTable glossary)
 {
     // The oldest date a record may carry: before it, dates belong to another calendar.
     private static readonly DateOnly OldestDate = new(1753, 1, 1);
@@ -132,8 +134,33 @@ public sealed class CommandStore(NpgsqlDataSource database, TimeProvider clock, 
         if (await DeterminationRepository.PlaceOfPlantAsync(connection, it.PlantId, stop) is { } place && place != it.PlaceId) throw Refused(409, "plant.place", "This plant grows at another place.", "Name the place it was recorded at, or record another plant.", "placeId");
         if (await DeterminationRepository.OccurrenceAsync(connection, it.OccurrenceId, stop) is { } seen && seen != (it.PlantId, date)) throw Refused(409, "occurrence.disagrees", "This look was of another plant or on another day.", "Make a new occurrence id for another day.", "occurrenceId");
         var looks = await CheckObservationsAsync(connection, it, stop);
-        await DeterminationRepository.AddAsync(connection, it, date, walk is null ? it.Names : [.. walk.Standing.Select(s => s.Name)], walk?.Steps ?? [], clock.GetUtcNow(), stop);
+        var confirmation = it.Confirming is null ? null : await ConfirmAsync(connection, it, looks, stop);
+        await DeterminationRepository.AddAsync(connection, it, date, walk is null ? it.Names : [.. walk.Standing.Select(s => s.Name)], walk?.Steps ?? [], confirmation, clock.GetUtcNow(), stop);
         foreach (var look in looks) await EvidenceRepository.AddAsync(connection, it.PlantId, it.Recorder.Id, look, clock.GetUtcNow(), stop);
+    }
+
+    // The grade is worked out from the whole sheet of the plant, whatever the device came to.
+    private async Task<ConfirmResult> ConfirmAsync(NpgsqlConnection connection, RecordDeterminationCommand it, IReadOnlyList<Observation> looks, CancellationToken stop)
+    {
+        var asked = it.Confirming!;
+        if (await floras.ReadyAsync(asked.FloraId, stop) is not { } flora) throw Refused(422, "flora.unknown", "No flora has this id.", "Confirm the name by one of the floras.", "confirming.floraId");
+        var place = await PlaceRepository.FindAsync(connection, it.PlaceId, stop);
+        var sheet = (await EvidenceRepository.OfPlantAsync(connection, it.PlantId, stop)).Concat(looks).ToList();
+        await flora.Turn.WaitAsync(stop);
+        try
+        {
+            var result = new ConfirmRequest(asked.FloraId, asked.Taxon, null, sheet, null, new SiftPlace(place.Cell, place.ElevationMetres, place.Habitats), it.EventDate, asked.Rules, null, asked.Planted, asked.Explanations).Confirm(flora);
+            if (it.Names is not [var name] || name != result.ReportAs.Name && name != flora.NameOf(result.Taxon)) throw Refused(422, "confirmation.name", "Another name was confirmed.", $"By the sheet it is {(result.ReportAs.Name.Length > 0 ? result.ReportAs.Name : flora.NameOf(result.Taxon))}.", "names");
+            return result;
+        }
+        catch (RequestException wrong)
+        {
+            throw Refused(422, "confirmation.unusable", "The name can't be confirmed so.", wrong.Message, $"confirming.{wrong.Field}");
+        }
+        finally
+        {
+            flora.Turn.Release();
+        }
     }
 
     // Found by sifting: what stands is what the recorder says; there is no trail to follow.

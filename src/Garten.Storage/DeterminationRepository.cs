@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text.Json;
+using Garten.Core.Confirmation;
 using Garten.Core.Contracts;
 using Garten.Core.Keys;
 using Npgsql;
@@ -49,7 +50,7 @@ public sealed class DeterminationRepository(NpgsqlDataSource database)
         await using var connection = await database.OpenConnectionAsync(stop);
         var lines = await connection.Command(
             $"""
-            select d.id, d.plant_id, p.label, d.place_id, l.name, d.event_date, w.name, d.name, d.names, d.note, d.number,
+            select d.id, d.plant_id, p.label, d.place_id, l.name, d.event_date, w.name, d.name, d.names, d.note, d.number, d.confirmation->>'grade',
                 (select count(*) from determination o where o.plant_id = d.plant_id and o.number <= d.number)::int,
                 (select count(*) from determination o where o.plant_id = d.plant_id)::int
             from determination d
@@ -61,7 +62,7 @@ public sealed class DeterminationRepository(NpgsqlDataSource database)
             limit $5
             """, filter.Taxon, filter.Place, after?.EventDate, after?.Number ?? 0L, size + 1)
             .ReadAllAsync(r => (Line: new RecordLine(r.GetGuid(0), r.GetGuid(1), r.GetString(2), r.GetGuid(3), r.GetString(4), r.GetFieldValue<DateOnly>(5), r.GetString(6),
-                r.GetString(7), r.GetFieldValue<string[]>(8), r.GetInt32(11), r.GetInt32(12), r.GetString(9)), Number: r.GetInt64(10)), stop);
+                r.GetString(7), r.GetFieldValue<string[]>(8), r.GetInt32(12), r.GetInt32(13), r.GetString(9), r.IsDBNull(11) ? null : Enum.Parse<Grade>(r.GetString(11), ignoreCase: true)), Number: r.GetInt64(10)), stop);
         var names = await connection.Command("select distinct n from determination, unnest(names || name) as n where n <> '' order by n").ReadAllAsync(r => r.GetString(0), stop);
         var page = lines.Take(size).ToList();
         var next = lines.Count > size ? new RecordCursor(page[^1].Line.EventDate, page[^1].Number).ToString() : null;
@@ -80,7 +81,7 @@ public sealed class DeterminationRepository(NpgsqlDataSource database)
         if (plants.Count == 0) return null;
         var determinations = await connection.Command(
             """
-            select d.id, d.occurrence_id, d.event_date, d.recorded_at, w.id, w.name, d.name, d.names, coalesce(d.start_key, ''), coalesce(k.title, ''), d.trail, d.note, d.floras
+            select d.id, d.occurrence_id, d.event_date, d.recorded_at, w.id, w.name, d.name, d.names, coalesce(d.start_key, ''), coalesce(k.title, ''), d.trail, d.note, d.floras, d.confirmation
             from determination d
             join person w on w.id = d.identified_by
             left join key_version k on k.hash = d.start_key
@@ -88,7 +89,8 @@ public sealed class DeterminationRepository(NpgsqlDataSource database)
             order by d.number desc
             """, id).ReadAllAsync(r => new DeterminationDetail(r.GetGuid(0), r.GetGuid(1), r.GetFieldValue<DateOnly>(2), r.GetFieldValue<DateTimeOffset>(3),
                 new PersonReference(r.GetGuid(4), r.GetString(5)), r.GetString(6), r.GetFieldValue<string[]>(7), r.GetString(8), r.GetString(9), Steps(r.GetString(10)), r.GetString(11),
-                JsonSerializer.Deserialize(r.GetString(12), CoreJson.Default.IReadOnlyDictionaryStringInt32)!), stop);
+                JsonSerializer.Deserialize(r.GetString(12), CoreJson.Default.IReadOnlyDictionaryStringInt32)!,
+                r.IsDBNull(13) ? null : JsonSerializer.Deserialize(r.GetString(13), CoreJson.Default.ConfirmResult)), stop);
         return plants[0] with { Determinations = determinations, Observations = await EvidenceRepository.OfPlantAsync(connection, id, stop) };
     }
 
@@ -156,7 +158,7 @@ public sealed class DeterminationRepository(NpgsqlDataSource database)
     internal static async Task<bool> IsDeterminationAsync(NpgsqlConnection connection, Guid id, CancellationToken stop) =>
         (await connection.Command("select 1 from determination where id = $1", id).ReadAllAsync(r => r.GetInt32(0), stop)).Count > 0;
 
-    internal static async Task AddAsync(NpgsqlConnection connection, RecordDeterminationCommand it, DateOnly date, IReadOnlyList<string> standing, IReadOnlyList<TrailStep> steps, DateTimeOffset now, CancellationToken stop)
+    internal static async Task AddAsync(NpgsqlConnection connection, RecordDeterminationCommand it, DateOnly date, IReadOnlyList<string> standing, IReadOnlyList<TrailStep> steps, ConfirmResult? confirmation, DateTimeOffset now, CancellationToken stop)
     {
         await PersonRepository.EnsureAsync(connection, it.Recorder, stop);
         await connection.Command("insert into plant (id, place_id, label) values ($1, $2, $3) on conflict (id) do nothing", it.PlantId, it.PlaceId, it.PlantLabel).RunAsync(stop);
@@ -165,12 +167,13 @@ public sealed class DeterminationRepository(NpgsqlDataSource database)
         var names = standing.ToArray();
         await connection.Command(
             """
-            insert into determination (id, occurrence_id, plant_id, place_id, event_date, identified_by, recorded_at, name, names, start_key, note, trail, hand, floras)
-            select $1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, coalesce(jsonb_object_agg(f.id, f.version), '{}')
+            insert into determination (id, occurrence_id, plant_id, place_id, event_date, identified_by, recorded_at, name, names, start_key, note, trail, hand, confirmation, floras)
+            select $1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, nullif($14, 'null'::jsonb), coalesce(jsonb_object_agg(f.id, f.version), '{}')
             from (select id, max(version) as version from flora group by id) f
             """, it.DeterminationId, it.OccurrenceId, it.PlantId, it.PlaceId, date, it.Recorder.Id, now, Conclusion.SharedName(names), names, it.StartKey.Length > 0 ? it.StartKey : null, it.Note)
             .With(Sql.Json(JsonSerializer.Serialize(steps, CoreJson.Default.IReadOnlyListTrailStep)))
-            .With(Sql.Json(JsonSerializer.Serialize(it.Hand ?? [], CoreJson.Default.IReadOnlyListHandWeighing))).RunAsync(stop);
+            .With(Sql.Json(JsonSerializer.Serialize(it.Hand ?? [], CoreJson.Default.IReadOnlyListHandWeighing)))
+            .With(Sql.Json(confirmation is null ? "null" : JsonSerializer.Serialize(confirmation, CoreJson.Default.ConfirmResult))).RunAsync(stop);
     }
 
     private static IReadOnlyList<TrailStep> Steps(string json) => JsonSerializer.Deserialize(json, CoreJson.Default.IReadOnlyListTrailStep)!;

@@ -23,6 +23,9 @@ public sealed class PlaceRepository(NpgsqlDataSource database)
         row.GetGuid(from), row.GetString(from + 1), row.GetString(from + 2), row.GetDouble(from + 3), row.GetDouble(from + 4), row.GetDouble(from + 5), row.GetString(from + 6),
         row.GetString(from + 7), row.IsDBNull(from + 8) ? null : row.GetDouble(from + 8), row.GetFieldValue<string[]>(from + 9));
 
+    internal static async Task<Place> FindAsync(NpgsqlConnection connection, Guid id, CancellationToken stop) =>
+        (await connection.Command($"select {Columns} from place l where id = $1", id).ReadAllAsync(r => Read(r, 0), stop))[0];
+
     // False where a place of this id stands already.
     internal static async Task<bool> AddAsync(NpgsqlConnection connection, SavePlaceCommand place, CancellationToken stop) =>
         await connection.Command(

@@ -145,4 +145,71 @@ public sealed class IdentifyApiTests(GartenServer server) : IClassFixture<Garten
         var csv = await server.Client.GetStringAsync(new Uri("/api/v1/records.csv", UriKind.Relative), TestContext.Current.CancellationToken);
         Assert.Contains("By sifting.", csv, StringComparison.Ordinal);
     }
+
+    [Fact]
+    public async Task ANameIsConfirmedWithChecksGradeAndWhatToReport()
+    {
+        const string sheet = """[{"character":"leaf-margin","states":["entire"],"date":"2026-05-10"},{"character":"bracts","states":["short"],"date":"2026-05-10"},{"character":"leaf-length","values":[27,31],"date":"2026-05-10"}]""";
+        var (status, body) = await AskAsync("confirm", $$"""{"floraId":"sift-isle","taxon":"Alvena montis","observations":{{sheet}},"place":"Harrow Heath","date":"2026-05-10"}""");
+        Assert.Equal(200, status);
+        Assert.Equal("alvena-montis", (string)body["taxon"]!);
+        Assert.Equal(["conflicts", "coverage", "diagnostics", "elevation", "habitat", "lead", "lookAlikes", "material", "origin", "presence", "season"], Names(body["checks"]!, "kind").Order(StringComparer.Ordinal));
+        Assert.Equal("pass", (string)body["checks"]!.AsArray().Single(c => (string)c!["kind"]! == "presence")!["verdict"]!);
+        Assert.Contains((string)body["grade"]!, new[] { "tentative", "reasoned", "corroborated", "confirmed" });
+        Assert.NotEmpty((string)body["reportAs"]!["reason"]!);
+        // At another place the same sheet is a concern, which can be explained.
+        (_, body) = await AskAsync("confirm", $$"""{"floraId":"sift-isle","taxon":"alvena-montis","observations":{{sheet}},"place":"D4","date":"2026-05-10","explanations":[{"kind":"presence","text":"Never visited before."}]}""");
+        var presence = body["checks"]!.AsArray().Single(c => (string)c!["kind"]! == "presence")!;
+        Assert.Equal(("concern", "Never visited before."), ((string)presence["verdict"]!, (string)presence["explained"]!));
+    }
+
+    [Theory]
+    [InlineData("""{"floraId":"sift-isle","taxon":"nobody"}""", 422, "taxon")]
+    [InlineData("""{"floraId":"sift-isle","taxon":"alvena-montis","rules":"none"}""", 422, "rules")]
+    [InlineData("""{"floraId":"sift-isle","taxon":"alvena-montis","date":"2026-02-30"}""", 422, "date")]
+    [InlineData("""{"floraId":"sift-isle","taxon":"alvena-montis","place":"Nowhere"}""", 422, "place")]
+    [InlineData("""{"floraId":"sift-isle","taxon":"alvena-montis","observations":[{"character":"tail"}]}""", 422, "observations[0].character")]
+    [InlineData("""{"floraId":"sift-isle","taxon":"alvena-montis","ownRules":{"id":"own","name":"Own","text":"","rules":[{"grade":"reasoned","organs":40},{"grade":"corroborated"},{"grade":"confirmed"}]}}""", 422, "ownRules.rules[0].organs")]
+    [InlineData("""{"floraId":"atlantis","taxon":"alvena-montis"}""", 404, "floraId")]
+    public async Task WhatCanNotBeConfirmedIsSaidAtItsPlace(string request, int expected, string field)
+    {
+        var (status, body) = await AskAsync("confirm", request);
+        Assert.Equal((expected, field), (status, (string)body["field"]!));
+    }
+
+    [Fact]
+    public async Task TheFewestVisitsArePlanned()
+    {
+        var (status, body) = await server.PostAsync("/api/v1/seasons/visits", JsonNode.Parse("""{"from":"2026-11-25","needs":[{"id":"twig","place":"wood","windows":[{"from":330,"to":60}]},{"id":"fruit","place":"wood","windows":[{"from":200,"to":240},{"from":340,"to":20}]},{"id":"flower","place":"moor","windows":[{"from":130,"to":150}]},{"id":"chromosomes","place":"moor","windows":[]}]}""")!);
+        Assert.Equal(200, status);
+        Assert.True((bool)body["optimal"]!);
+        Assert.Equal(["chromosomes"], body["unanswerable"]!.AsArray().Select(n => (string)n!));
+        Assert.Equal(["wood", "moor"], Names(body["visits"]!, "place"));
+        Assert.Equal(["fruit", "twig"], body["visits"]![0]!["needs"]!.AsArray().Select(n => (string)n!).Order(StringComparer.Ordinal));
+        Assert.Equal((140, "2027-05-20"), ((int)body["visits"]![1]!["day"]!, (string)body["visits"]![1]!["date"]!));
+        (status, body) = await server.PostAsync("/api/v1/seasons/visits", JsonNode.Parse("""{"from":"2026-11-25","needs":[{"id":"a","place":"wood","windows":[{"from":0,"to":0}]}]}""")!);
+        Assert.Equal((422, "needs[0].windows[0].from"), (status, (string)body["field"]!));
+    }
+
+    [Fact]
+    public async Task TheGradeIsWorkedOutAgainWhereItIsKept()
+    {
+        JsonObject Command(string name, string taxon) => (JsonObject)JsonNode.Parse($$"""
+            {"kind":"recordDetermination","id":"{{Guid.CreateVersion7()}}","determinationId":"{{Guid.CreateVersion7()}}","occurrenceId":"{{Guid.CreateVersion7()}}","plantId":"{{Guid.CreateVersion7()}}","plantLabel":"","placeId":"01900000-0000-7000-8000-0000000000a2",
+            "eventDate":"2026-05-10","recorder":{"id":"01900000-0000-7000-8000-0000000000b1","name":"Runa Velt"},"startKey":"","answers":[],"names":["{{name}}"],"note":"","confirming":{"floraId":"sift-isle","taxon":"{{taxon}}","rules":"quick-list"} }
+            """)!;
+        var good = Command("Alvena montis", "alvena-montis");
+        var (_, sent) = await server.SendAsync(good);
+        Assert.Equal("applied", (string)sent["results"]![0]!["status"]!);
+        var plant = await server.GetAsync($"/api/v1/plants/{(string)good["plantId"]!}");
+        // Without a look it is a name and no more, whatever the device thinks.
+        Assert.Equal("tentative", (string)plant["determinations"]![0]!["confirmation"]!["grade"]!);
+        var line = (await server.GetAsync("/api/v1/records?taxon=Alvena%20montis"))["records"]!.AsArray().First(r => (string)r!["plantId"]! == (string)good["plantId"]!)!;
+        Assert.Equal("tentative", (string)line["grade"]!);
+        foreach (var (bad, field) in new[] { (Command("Alvena palus", "alvena-montis"), "names"), (Command("Alvena montis", "nobody"), "confirming.taxon") })
+        {
+            var (status, refused) = await server.SendAsync(bad);
+            Assert.Equal((422, field), (status, (string)refused["field"]!));
+        }
+    }
 }

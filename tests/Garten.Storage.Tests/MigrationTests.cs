@@ -24,6 +24,7 @@ public sealed class MigrationTests : IAsyncLifetime
             ["0002_evidence.sql"] = "679957efd53a624be61f2fd79b836dbd5cdc0eb201373b128f1bd513e9927b62",
             ["0003_floras.sql"] = "7aa1ed0077cf74a6450ade85e6f457ad31bb49be42b78fb63331610fbb8f08d6",
             ["0004_places.sql"] = "1f10597de685fa28a599d5fcaa6a41f545f949c3da2f06329beeaa733c1ec567",
+            ["0005_confirmation.sql"] = "1b5ab2935f4b77995a81cac3f29031ba4658b4d4757d62e1f80c6e018a99663d",
         };
         var assembly = typeof(Migrator).Assembly;
         var found = assembly.GetManifestResourceNames().Where(n => n.EndsWith(".sql", StringComparison.Ordinal)).ToDictionary(n => n, n =>

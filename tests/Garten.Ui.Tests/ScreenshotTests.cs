@@ -44,7 +44,6 @@ public sealed class ScreenshotTests(GartenSite site) : IClassFixture<GartenSite>
         Shoot(browser, "bench-key");
         browser.Click("Keep it as it stands");
         browser.UntilText("kept as an open set");
-        Shoot(browser, "bench-keep");
         browser.Open("/records");
         browser.UntilText("determined again later");
         Shoot(browser, "records");
@@ -109,6 +108,12 @@ public sealed class ScreenshotTests(GartenSite site) : IClassFixture<GartenSite>
         browser.UntilText("Crepessa laevis");
         browser.Run("scrollTo(0,0)");
         Shoot(browser, "sift");
+        browser.Find("nav[aria-label='Ways to name the plant'] a[href$='/confirm']").Click();
+        browser.UntilText("Is it really Crepessa laevis?");
+        browser.UntilText("all of it");
+        Shoot(browser, "confirm");
+        browser.Find("nav[aria-label='Ways to name the plant'] a[href$='/sift']").Click();
+        browser.UntilText("In question");
         foreach (var name in new[] { "Crepessa laevis", "Crepessa hirsuta" })
         {
             if (browser.Control($"In question: {name}").GetAttribute("aria-pressed") == "false") browser.Click($"In question: {name}");

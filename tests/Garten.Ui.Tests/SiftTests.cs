@@ -78,6 +78,50 @@ public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
         browser.UntilText("named Crepessa hirsuta");
         browser.UntilText("overlapping");
         browser.ShouldBeAccessible();
+        // The guess goes on to be confirmed, with nothing seen of this plant yet.
+        browser.Find("nav[aria-label='Ways to name the plant'] a[href$='/confirm']").Click();
+        browser.UntilText("Is it really Crepessa hirsuta?");
+        browser.UntilText("Nothing that counts has been seen yet.");
+        browser.ShouldBeAccessible();
+        browser.ShouldHaveNoErrors();
+    }
+
+    [Fact]
+    public void ANameIsConfirmedItsConcernExplainedAndTheGradeKept()
+    {
+        using var browser = new Browser(site.Address);
+        browser.Open("/");
+        browser.Click("Sift by what can be seen");
+        browser.UntilText("Nothing seen yet");
+        At(browser, "Ossa Moor", "2026-06-10");
+        foreach (var (organ, character, state) in new[] { ("Fruit", "kind of fruit", "plumed achene"), ("Inflorescence", "bracts of the head", "in one row"), ("Stem", "hairs of the stem", "smooth") })
+        {
+            browser.Click(organ);
+            State(browser, character, state);
+            browser.Press(Keys.Escape);
+        }
+        browser.UntilText("Crepessa laevis, ");
+        browser.Find("nav[aria-label='Ways to name the plant'] a[href$='/confirm']").Click();
+        browser.UntilText("Is it really Crepessa laevis?");
+        browser.UntilText("Still to be seen");
+        browser.UntilText("answers all of it");
+        browser.ShouldBeAccessible();
+        browser.ShouldFitTheScreen();
+        // It doesn't grow on a moor, as far as is known.
+        browser.Click("Explain: Habitat");
+        browser.Press("By the gate, on gravel that was carted there.");
+        browser.Click("Say so");
+        browser.UntilText("Explained: “By the gate");
+        browser.Click("Quick list");
+        browser.UntilText("Quick list: ");
+        browser.ShouldBeAccessible();
+        browser.Click("Keep it as");
+        browser.Find("[name=recorder]").SendKeys("Runa Velt");
+        browser.Click("Keep the record");
+        browser.UntilText("Confirmed by what was seen, without a key.");
+        browser.UntilText("Explained: “By the gate");
+        Assert.Single(browser.All("ol[aria-label^='Grade: ']"));
+        browser.ShouldBeAccessible();
         browser.ShouldHaveNoErrors();
     }
 

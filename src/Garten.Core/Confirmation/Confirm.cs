@@ -206,6 +206,12 @@ internal static class Grading
 
     private static string Times(double odds) => odds.ToString("0.#", CultureInfo.InvariantCulture);
 
+    private static string Likely(double odds)
+    {
+        const double alike = 1.05;
+        return odds > alike ? $"{Times(odds)} times as likely as" : odds >= 1 / alike ? "as likely as" : "less likely than";
+    }
+
     private static IEnumerable<string> Asks(GradeRule rule)
     {
         if (rule.Characters > 0) yield return $"{rule.Characters} {(rule.Characters == 1 ? "character" : "characters")}{(rule.Organs > 1 ? $" of {rule.Organs} organs" : "")}";
@@ -224,8 +230,8 @@ internal static class Grading
         var missing = new List<string>();
         if (standing.Seen.Characters < rule.Characters) missing.Add($"{rule.Characters - standing.Seen.Characters} more {(rule.Characters - standing.Seen.Characters == 1 ? "character" : "characters")}.");
         if (standing.Seen.Organs.Count < rule.Organs) missing.Add($"Another organ: {standing.Seen.Organs.Count} of {rule.Organs} so far.");
-        if (rule.OverNext > 1 && standing.OverNext < rule.OverNext) missing.Add($"A clearer lead: it is {Times(standing.OverNext)} times as likely as the next, {Times(rule.OverNext)} is asked for.");
-        if (rule.OverAll > 0 && standing.OverAll < rule.OverAll) missing.Add($"A clearer lead: it is {Times(standing.OverAll)} times as likely as all others together, {Times(rule.OverAll)} is asked for.");
+        if (rule.OverNext > 1 && standing.OverNext < rule.OverNext) missing.Add($"A clearer lead: it is {Likely(standing.OverNext)} the next, {Times(rule.OverNext)} times is asked for.");
+        if (rule.OverAll > 0 && standing.OverAll < rule.OverAll) missing.Add($"A clearer lead: it is {Likely(standing.OverAll)} all others together, {Times(rule.OverAll)} times is asked for.");
         if (standing.DiagnosticsSeen < rule.Diagnostics * standing.Diagnostics - 1e-9) missing.Add($"Diagnostic characters: {standing.DiagnosticsSeen} of {standing.Diagnostics} seen.");
         if (rule.LookAlikesExcluded && standing.OpenLookAlikes > 0) missing.Add($"{standing.OpenLookAlikes} {(standing.OpenLookAlikes == 1 ? "look-alike is" : "look-alikes are")} still open.");
         if (standing.LacksPhenophases(rule.Phenophases, rule.UnlessSureInOne)) missing.Add("The plant at another time of its year.");

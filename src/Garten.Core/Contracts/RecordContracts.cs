@@ -1,4 +1,5 @@
 using System.Text.Json.Serialization;
+using Garten.Core.Confirmation;
 using Garten.Core.Evidence;
 using Garten.Core.Floras;
 using Garten.Core.Keys;
@@ -41,6 +42,14 @@ public sealed record SavePlaceCommand(
 /// <summary>A person as a command names them; the name is kept in one place and can be changed or erased there.</summary>
 public sealed record PersonReference(Guid Id, string Name);
 
+/// <summary>How a name was confirmed; the server works the grade out again from the sheet.</summary>
+/// <param name="FloraId">The flora it was confirmed by.</param>
+/// <param name="Taxon">Id of the taxon that was to be confirmed.</param>
+/// <param name="Rules">Id of the table of grades.</param>
+/// <param name="Planted">Whether the plant was planted; null where nobody said.</param>
+/// <param name="Explanations">What the recorder says to concerns.</param>
+public sealed record Confirming(string FloraId, string Taxon, string Rules, bool? Planted = null, IReadOnlyList<Explanation>? Explanations = null);
+
 /// <summary>Adds a determination to the history of a plant. Earlier ones stay.</summary>
 /// <param name="Id">Identity of the command.</param>
 /// <param name="DeterminationId">Identity of the determination.</param>
@@ -56,9 +65,11 @@ public sealed record PersonReference(Guid Id, string Name);
 /// <param name="Note">A note; may be empty.</param>
 /// <param name="Observations">The looks at the plant that aren't kept yet; those known already by their id are passed over.</param>
 /// <param name="Hand">Statements weighed by hand.</param>
+/// <param name="Confirming">How the name was confirmed; null where it wasn't.</param>
 public sealed record RecordDeterminationCommand(
     Guid Id, Guid DeterminationId, Guid OccurrenceId, Guid PlantId, string PlantLabel, Guid PlaceId, string EventDate, PersonReference Recorder,
-    string StartKey, IReadOnlyList<TrailAnswer> Answers, IReadOnlyList<string> Names, string Note, IReadOnlyList<Observation>? Observations = null, IReadOnlyList<HandWeighing>? Hand = null) : Command(Id);
+    string StartKey, IReadOnlyList<TrailAnswer> Answers, IReadOnlyList<string> Names, string Note, IReadOnlyList<Observation>? Observations = null, IReadOnlyList<HandWeighing>? Hand = null,
+    Confirming? Confirming = null) : Command(Id);
 
 /// <summary>Teaches a word or phrase for a state: from now on statements that use it are read so.</summary>
 /// <param name="Id">Identity of the command.</param>
@@ -148,9 +159,11 @@ public sealed record KeyVersionSummary(string Hash, int Version, DateTimeOffset 
 /// <param name="Steps">The trail with the words that were read.</param>
 /// <param name="Note">The note.</param>
 /// <param name="Floras">Ids of the floras that were published then, with their versions.</param>
+/// <param name="Confirmation">What stood for the name then, with its grade; null where it wasn't confirmed.</param>
 public sealed record DeterminationDetail(
     Guid Id, Guid OccurrenceId, DateOnly EventDate, DateTimeOffset RecordedAt, PersonReference Recorder, string Name, IReadOnlyList<string> Names,
-    string StartKey, string StartKeyTitle, IReadOnlyList<TrailStep> Steps, string Note, IReadOnlyDictionary<string, int> Floras);
+    string StartKey, string StartKeyTitle, IReadOnlyList<TrailStep> Steps, string Note, IReadOnlyDictionary<string, int> Floras,
+    ConfirmResult? Confirmation = null);
 
 /// <summary>A plant with its history.</summary>
 /// <param name="Id">Its identity.</param>
@@ -174,9 +187,10 @@ public sealed record PlantDetail(Guid Id, string Label, Place Place, IReadOnlyLi
 /// <param name="Number">Which determination of the plant this is, from 1.</param>
 /// <param name="OfPlant">How many the plant has.</param>
 /// <param name="Note">The note.</param>
+/// <param name="Grade">Its grade; null where it wasn't confirmed.</param>
 public sealed record RecordLine(
     Guid DeterminationId, Guid PlantId, string PlantLabel, Guid PlaceId, string PlaceName, DateOnly EventDate, string Recorder, string Name,
-    IReadOnlyList<string> Names, int Number, int OfPlant, string Note);
+    IReadOnlyList<string> Names, int Number, int OfPlant, string Note, Grade? Grade = null);
 
 /// <summary>A page of the record list.</summary>
 /// <param name="Records">Newest first.</param>

@@ -949,6 +949,7 @@ export interface components {
             observations?: null | components["schemas"]["Observation"][];
             /** @description Statements weighed by hand. */
             hand?: null | components["schemas"]["HandWeighing"][];
+            confirming?: null | components["schemas"]["Confirming"];
             /**
              * Format: uuid
              * @description Identity of the command.
@@ -1123,6 +1124,19 @@ export interface components {
             shots: components["schemas"]["Shot"][];
             /** @description What is still to be answered, and when. */
             needs: components["schemas"]["OpenNeed"][];
+        };
+        /** @description How a name was confirmed; the server works the grade out again from the sheet. */
+        Confirming: {
+            /** @description The flora it was confirmed by. */
+            floraId: string;
+            /** @description Id of the taxon that was to be confirmed. */
+            taxon: string;
+            /** @description Id of the table of grades. */
+            rules: string;
+            /** @description Whether the plant was planted; null where nobody said. */
+            planted?: null | boolean;
+            /** @description What the recorder says to concerns. */
+            explanations?: null | components["schemas"]["Explanation"][];
         };
         /** @description Two of the compared and the character that separates them best. */
         ContrastPair: {
@@ -1335,6 +1349,7 @@ export interface components {
             floras: {
                 [key: string]: number;
             };
+            confirmation?: null | components["schemas"]["ConfirmResult"];
         };
         /** @description A diagnostic character of the name: one that sets it apart from what it is taken for. */
         Diagnostic: {
@@ -1353,7 +1368,7 @@ export interface components {
             text: string;
         };
         /** @enum {unknown} */
-        Fit: "fits" | "atTheEdge" | "doubtful" | "conflicts" | null;
+        Fit: "fits" | "atTheEdge" | "doubtful" | "conflicts";
         /** @description The taxa of a region: an immutable version, named by the hash of its content. */
         Flora: {
             /** @description Stable identity of the flora, such as `torvane`. */
@@ -1537,10 +1552,7 @@ export interface components {
             /** @description State by state. */
             showing: components["schemas"]["StateTaxa"][];
         };
-        /**
-         * @description How well a name stands, from least to most.
-         * @enum {unknown}
-         */
+        /** @enum {unknown} */
         Grade: "tentative" | "reasoned" | "corroborated" | "confirmed" | "verified";
         /** @description What a grade asks for. */
         GradeRule: {
@@ -2420,6 +2432,7 @@ export interface components {
             ofPlant: number;
             /** @description The note. */
             note: string;
+            grade?: null | components["schemas"]["Grade"];
         };
         /** @description A page of the record list. */
         RecordPage: {

@@ -17,6 +17,8 @@ interface Props {
   said: string;
   /** The key and the answers on the way, those of the sheet too; left out where it was named without a key. */
   trail?: { startKey: string; answers: Schemas["TrailAnswer"][] };
+  /** How the name was confirmed; left out where it wasn't. */
+  confirming?: Schemas["Confirming"];
   backTo: string;
   onChange: (form: Form) => void;
   onBack: () => void;
@@ -27,7 +29,7 @@ interface Props {
 
 /** Place, day, recorder and note of a determination; trail and sheet go with it. */
 export function KeepForm(props: Props) {
-  const { walk, names, said, trail, backTo, onChange, onBack, onKept, onWaiting, onRefused } = props;
+  const { walk, names, said, trail, confirming, backTo, onChange, onBack, onKept, onWaiting, onRefused } = props;
   const places = usePlaces();
   const people = usePeople();
   const [adding, setAdding] = useState(false);
@@ -84,6 +86,7 @@ export function KeepForm(props: Props) {
         note: form.note.trim(),
         observations: (walk.observations ?? []).filter((o) => !walk.keptIds?.includes(o.id)),
         hand: walk.hand ?? [],
+        confirming: confirming ?? null,
       },
       walk.id,
     );

@@ -81,9 +81,11 @@ function Check({ check, onExplain }: { check: Schemas["ConfirmCheck"]; onExplain
           </Box>
         )}
         {wants && !check.explained && text === undefined && (
-          <QuietButton name={`Explain: ${names[check.kind]}`} onClick={() => setText("")}>
-            Explain
-          </QuietButton>
+          <Box sx={{ ml: -1 }}>
+            <QuietButton name={`Explain: ${names[check.kind]}`} onClick={() => setText("")}>
+              Explain
+            </QuietButton>
+          </Box>
         )}
         {text !== undefined && (
           <Box

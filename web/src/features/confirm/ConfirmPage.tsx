@@ -120,6 +120,13 @@ function Confirm({ walkId }: { walkId: string }) {
           walk={walk}
           names={[reported || nameOf(fits.taxon)]}
           said={`${gradeNames[fits.grade]}. ${report?.reason ?? ""}`}
+          confirming={{
+            floraId: flora.id,
+            taxon: fits.taxon,
+            rules: settings.rules,
+            planted: settings.planted ?? null,
+            explanations: question?.explanations ?? [],
+          }}
           backTo="Back to the checks"
           onChange={(form) => change({ ...walk, form, problem: undefined })}
           onBack={() => setKeeping(false)}
@@ -161,11 +168,14 @@ function Confirm({ walkId }: { walkId: string }) {
             <Box
               sx={{
                 display: "grid",
-                gap: 4,
-                gridTemplateColumns: { xs: "1fr", md: "minmax(0, 1.15fr) minmax(0, 1fr)" },
+                columnGap: 4,
+                gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "minmax(0, 1.15fr) minmax(0, 1fr)" },
+                gridTemplateRows: { md: "auto 1fr" },
+                // On a narrow page what is still to be seen comes before what has passed.
+                gridTemplateAreas: { xs: "'grade' 'open' 'checks'", md: "'grade open' 'checks open'" },
               }}
             >
-              <Box>
+              <Box sx={{ gridArea: "grade" }}>
                 <GradeShoot grade={fits.grade} />
                 <Typography variant="body2" sx={{ mt: 1 }}>
                   {fits.rule}
@@ -204,6 +214,8 @@ function Confirm({ walkId }: { walkId: string }) {
                     {`Keep it as ${reported || nameOf(fits.taxon)}, ${gradeNames[fits.grade].toLowerCase()}`}
                   </Button>
                 </Box>
+              </Box>
+              <Box sx={{ gridArea: "checks" }}>
                 <Part title="Checks" id="checks">
                   <CheckList
                     checks={fits.checks}
@@ -212,7 +224,7 @@ function Confirm({ walkId }: { walkId: string }) {
                   <Choices settings={settings} onSet={set} />
                 </Part>
               </Box>
-              <Box>
+              <Box sx={{ gridArea: "open" }}>
                 <Part title="Still to be seen" id="needs">
                   <OpenNeeds answer={fits} date={date} place={walk.form.placeId} onLook={look} />
                 </Part>

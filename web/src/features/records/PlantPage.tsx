@@ -7,6 +7,7 @@ import { Page } from "../../app/Page";
 import { useKeys } from "../../offline/queries";
 import { TrailRibbon } from "../bench/TrailRibbon";
 import { beginWalk, WITHOUT_KEY } from "../bench/walks";
+import { GradeShoot } from "../confirm/GradeShoot";
 import { CautionNotes } from "../taxa/Cautions";
 import { NamesLabel } from "../taxa/TaxonLabel";
 import { PlantSheet } from "./PlantSheet";
@@ -103,13 +104,28 @@ export function PlantPage() {
               ◐ {it.names.length} taxa open{it.name && ` within ${it.name}`}
             </Typography>
           )}
+          {it.confirmation && (
+            <Box sx={{ my: 1 }}>
+              <GradeShoot grade={it.confirmation.grade} />
+              <Typography variant="body2" color="text.secondary">
+                {it.confirmation.rule}
+              </Typography>
+              {it.confirmation.checks
+                .filter((check) => check.explained)
+                .map((check) => (
+                  <Typography key={check.kind} variant="body2">
+                    {check.reason} Explained: “{check.explained}”
+                  </Typography>
+                ))}
+            </Box>
+          )}
           {it.note && <Typography sx={{ mb: 1 }}>{it.note}</Typography>}
           <Box sx={{ maxWidth: 620 }}>
             {it.steps.length > 0 ? (
               <TrailRibbon steps={it.steps} />
             ) : (
               <Typography variant="body2" color="text.secondary">
-                Named by what was seen, without a key.
+                {it.confirmation ? "Confirmed by what was seen" : "Named by what was seen"}, without a key.
               </Typography>
             )}
           </Box>

@@ -17,7 +17,9 @@ function kilometres(a: Schemas["Place"], b: Schemas["Place"]): number {
   return Math.hypot(dx, dy) * KM_PER_DEGREE;
 }
 
-/** Of each taxon the nearest plant that was determined as it alone, newest first where several are as near. */
+const isSure = (line: Schemas["RecordLine"]) => line.grade === "confirmed" || line.grade === "verified";
+
+/** Of each taxon the nearest confirmed plant, else the nearest that was determined as it alone; newest first where several are as near. */
 export function useOwnPlants(
   taxa: Schemas["Taxon"][],
   here: Schemas["Place"] | undefined,
@@ -46,7 +48,8 @@ export function useOwnPlants(
         const there = places.find((p) => p.id === line.placeId);
         return { taxon: taxon.id, line, away: here && there ? kilometres(here, there) : undefined };
       })
-      .sort((a, b) => (a.away ?? 0) - (b.away ?? 0));
+      // A confirmed one before others, the nearest of them.
+      .sort((a, b) => Number(isSure(b.line)) - Number(isSure(a.line)) || (a.away ?? 0) - (b.away ?? 0));
     return own.slice(0, 1);
   });
 }
