@@ -1,5 +1,4 @@
 using System.Runtime.InteropServices.JavaScript;
-using System.Text.Encodings.Web;
 using System.Text.Json;
 using System.Text.Json.Serialization.Metadata;
 using Garten.Core.Contracts;
@@ -11,9 +10,6 @@ namespace Garten.Browser;
 /// <summary>The core for the browser's worker: JSON in, JSON out, nothing else.</summary>
 public static partial class CoreExports
 {
-    // What goes to the page is read by JSON.parse alone and never put into HTML as it is: dashes and quotes needn't be spelled out.
-    private static readonly CoreJson Json = new(new JsonSerializerOptions(CoreJson.Default.Options) { Encoder = JavaScriptEncoder.UnsafeRelaxedJsonEscaping });
-
     private static BenchShelf _shelf = new(new KeyShelf([]), CharacterTable.Empty, []);
     private static ReadyFlora? _flora;
 
@@ -21,15 +17,15 @@ public static partial class CoreExports
     [JSExport]
     public static string ReadKeyText(string request)
     {
-        var text = JsonSerializer.Deserialize(request, Json.ReadKeyTextRequest)!.Text;
-        return JsonSerializer.Serialize(KeyTextReader.Read(text), Json.KeyReading);
+        var text = JsonSerializer.Deserialize(request, CoreJson.Default.ReadKeyTextRequest)!.Text;
+        return JsonSerializer.Serialize(KeyTextReader.Read(text), CoreJson.Default.KeyReading);
     }
 
     /// <summary>Puts key versions and taxa on the shelf that walks go through, in place of those that were there.</summary>
     [JSExport]
     public static string FillShelf(string shelf)
     {
-        _shelf = JsonSerializer.Deserialize(shelf, Json.Shelf)!.Ready();
+        _shelf = JsonSerializer.Deserialize(shelf, CoreJson.Default.Shelf)!.Ready();
         return "true";
     }
 
@@ -38,7 +34,7 @@ public static partial class CoreExports
     public static string LoadFlora(byte[] pack)
     {
         _flora = ReadyFlora.Read(pack);
-        return JsonSerializer.Serialize(_flora.Pack.Id, Json.String);
+        return JsonSerializer.Serialize(_flora.Pack.Id, CoreJson.Default.String);
     }
 
     /// <summary>Works out some more of what later answers need; "false" when all is ready.</summary>
@@ -47,31 +43,31 @@ public static partial class CoreExports
 
     /// <summary>Sifts the loaded flora.</summary>
     [JSExport]
-    public static string Sift(string request) => Answer(request, Json.SiftRequest, r => r.FloraId, (r, flora) => r.Sift(flora), Json.SiftResponse);
+    public static string Sift(string request) => Answer(request, CoreJson.Default.SiftRequest, r => r.FloraId, (r, flora) => r.Sift(flora), CoreJson.Default.SiftResponse);
 
     /// <summary>Holds taxa of the loaded flora against each other.</summary>
     [JSExport]
-    public static string Contrast(string request) => Answer(request, Json.ContrastRequest, r => r.FloraId, (r, flora) => r.Compare(flora), Json.ContrastResult);
+    public static string Contrast(string request) => Answer(request, CoreJson.Default.ContrastRequest, r => r.FloraId, (r, flora) => r.Compare(flora), CoreJson.Default.ContrastResult);
 
     /// <summary>Confirms a name of the loaded flora.</summary>
     [JSExport]
-    public static string Confirm(string request) => Answer(request, Json.ConfirmRequest, r => r.FloraId, (r, flora) => r.Confirm(flora), Json.ConfirmResult);
+    public static string Confirm(string request) => Answer(request, CoreJson.Default.ConfirmRequest, r => r.FloraId, (r, flora) => r.Confirm(flora), CoreJson.Default.ConfirmResult);
 
     /// <summary>The fewest visits that answer what is open.</summary>
     [JSExport]
-    public static string PlanVisits(string request) => JsonSerializer.Serialize(JsonSerializer.Deserialize(request, Json.VisitsRequest)!.Plan(), Json.VisitsResponse);
+    public static string PlanVisits(string request) => JsonSerializer.Serialize(JsonSerializer.Deserialize(request, CoreJson.Default.VisitsRequest)!.Plan(), CoreJson.Default.VisitsResponse);
 
     /// <summary>What is alone on a list of the loaded flora.</summary>
     [JSExport]
-    public static string Giveaways(string request) => Answer(request, Json.GiveawayRequest, r => r.FloraId, (r, flora) => r.Find(flora), Json.GiveawayResponse);
+    public static string Giveaways(string request) => Answer(request, CoreJson.Default.GiveawayRequest, r => r.FloraId, (r, flora) => r.Find(flora), CoreJson.Default.GiveawayResponse);
 
     /// <summary>Taxa of the loaded flora with what they are like.</summary>
     [JSExport]
-    public static string Describe(string request) => Answer(request, Json.DescribeRequest, r => r.FloraId, (r, flora) => r.Describe(flora), Json.IReadOnlyListDescribedTaxon);
+    public static string Describe(string request) => Answer(request, CoreJson.Default.DescribeRequest, r => r.FloraId, (r, flora) => r.Describe(flora), CoreJson.Default.IReadOnlyListDescribedTaxon);
 
     /// <summary>What a taxon of the loaded flora is taken for.</summary>
     [JSExport]
-    public static string Near(string request) => Answer(request, Json.NearRequest, r => r.FloraId, (r, flora) => r.Find(flora), Json.IReadOnlyListString);
+    public static string Near(string request) => Answer(request, CoreJson.Default.NearRequest, r => r.FloraId, (r, flora) => r.Find(flora), CoreJson.Default.IReadOnlyListString);
 
     // Another flora may have been loaded since it was asked: then there is no answer, and the page asks again.
     private static string Answer<TRequest, TAnswer>(string request, JsonTypeInfo<TRequest> requestType, Func<TRequest, string> floraOf, Func<TRequest, ReadyFlora, TAnswer> answer, JsonTypeInfo<TAnswer> answerType)
@@ -85,27 +81,27 @@ public static partial class CoreExports
     [JSExport]
     public static string Walk(string request)
     {
-        var walk = JsonSerializer.Deserialize(request, Json.WalkRequest)!;
-        return JsonSerializer.Serialize(KeyWalk.Follow(_shelf.Keys, walk.Start, walk.Answers), Json.WalkState);
+        var walk = JsonSerializer.Deserialize(request, CoreJson.Default.WalkRequest)!;
+        return JsonSerializer.Serialize(KeyWalk.Follow(_shelf.Keys, walk.Start, walk.Answers), CoreJson.Default.WalkState);
     }
 
     /// <summary>Follows the keys on the shelf with a sheet of evidence.</summary>
     [JSExport]
     public static string Bench(string request) =>
-        JsonSerializer.Serialize(JsonSerializer.Deserialize(request, Json.BenchRequest)!.Follow(_shelf), Json.BenchState);
+        JsonSerializer.Serialize(JsonSerializer.Deserialize(request, CoreJson.Default.BenchRequest)!.Follow(_shelf), CoreJson.Default.BenchState);
 
     /// <summary>What awaits one who starts any of the keys on the shelf.</summary>
     [JSExport]
     public static string Outlook(string request) =>
-        JsonSerializer.Serialize(JsonSerializer.Deserialize(request, Json.OutlookRequest)!.Look(_shelf), Json.IReadOnlyListKeyOutlook);
+        JsonSerializer.Serialize(JsonSerializer.Deserialize(request, CoreJson.Default.OutlookRequest)!.Look(_shelf), CoreJson.Default.IReadOnlyListKeyOutlook);
 
     /// <summary>Reads readings while they are typed.</summary>
     [JSExport]
     public static string Measure(string request) =>
-        JsonSerializer.Serialize(JsonSerializer.Deserialize(request, Json.MeasureRequest)!.Read(_shelf, _flora?.Sifter.Columns), Json.MeasureResponse);
+        JsonSerializer.Serialize(JsonSerializer.Deserialize(request, CoreJson.Default.MeasureRequest)!.Read(_shelf, _flora?.Sifter.Columns), CoreJson.Default.MeasureResponse);
 
     /// <summary>The statements of a key on the shelf with their readings.</summary>
     [JSExport]
     public static string Statements(string hash) =>
-        JsonSerializer.Serialize(_shelf.Keys.Find(JsonSerializer.Deserialize(hash, Json.String)!) is { } version ? CoupletReadings.Of(_shelf, version) : [], Json.IReadOnlyListCoupletReadings);
+        JsonSerializer.Serialize(_shelf.Keys.Find(JsonSerializer.Deserialize(hash, CoreJson.Default.String)!) is { } version ? CoupletReadings.Of(_shelf, version) : [], CoreJson.Default.IReadOnlyListCoupletReadings);
 }

@@ -40,7 +40,8 @@ public sealed class MigrationTests : IAsyncLifetime
     {
         await Task.WhenAll(Enumerable.Range(0, 4).Select(_ => Task.Run(() => Migrator.Migrate(_database.ConnectionString))));
         await using var source = NpgsqlDataSource.Create(_database.ConnectionString);
-        Assert.Equal(4L, await source.CreateCommand("select count(*) from schemaversions").ExecuteScalarAsync(TestContext.Current.CancellationToken));
+        var files = typeof(Migrator).Assembly.GetManifestResourceNames().LongCount(n => n.EndsWith(".sql", StringComparison.Ordinal));
+        Assert.Equal(files, await source.CreateCommand("select count(*) from schemaversions").ExecuteScalarAsync(TestContext.Current.CancellationToken));
     }
 
     [Fact]
