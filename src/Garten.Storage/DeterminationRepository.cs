@@ -94,6 +94,28 @@ public sealed class DeterminationRepository(NpgsqlDataSource database)
         return plants[0] with { Determinations = determinations, Observations = await EvidenceRepository.OfPlantAsync(connection, id, stop) };
     }
 
+    // More open plants than this nobody visits in a year.
+    private const int MostOpen = 2000;
+
+    /// <summary>The plants of which something is still to be seen, by their newest determination; by place and name.</summary>
+    public async Task<IReadOnlyList<OpenPlant>> OpenAsync(CancellationToken stop)
+    {
+        await using var connection = await database.OpenConnectionAsync(stop);
+        return await connection.Command(
+            """
+            select p.id, p.label, l.id, l.name, l.caution, d.names[1], d.confirmation
+            from (select distinct on (plant_id) plant_id, names, confirmation from determination order by plant_id, number desc) d
+            join plant p on p.id = d.plant_id
+            join place l on l.id = p.place_id
+            where jsonb_array_length(d.confirmation->'needs') > 0
+            order by l.name, d.names[1], p.label, p.id
+            limit $1
+            """, MostOpen).ReadAllAsync(r => Open(r, JsonSerializer.Deserialize(r.GetString(6), CoreJson.Default.ConfirmResult)!), stop);
+    }
+
+    private static OpenPlant Open(NpgsqlDataReader row, ConfirmResult confirmation) => new(
+        row.GetGuid(0), row.GetString(1), row.GetGuid(2), row.GetString(3), row.GetString(4), row.GetString(5), confirmation.Grade, confirmation.Needs, confirmation.Cautions);
+
     /// <summary>The names that plants of a place bear now.</summary>
     public async Task<IReadOnlyList<string>> NamesAtAsync(Guid place, CancellationToken stop)
     {

@@ -206,6 +206,12 @@ public sealed class IdentifyApiTests(GartenServer server) : IClassFixture<Garten
         Assert.Equal("tentative", (string)plant["determinations"]![0]!["confirmation"]!["grade"]!);
         var line = (await server.GetAsync("/api/v1/records?taxon=Alvena%20montis"))["records"]!.AsArray().First(r => (string)r!["plantId"]! == (string)good["plantId"]!)!;
         Assert.Equal("tentative", (string)line["grade"]!);
+        // What it lacks is open, and goes into the calendar.
+        var open = (await server.GetAsync("/api/v1/seasons/open")).AsArray().Single(p => (string)p!["plantId"]! == (string)good["plantId"]!)!;
+        Assert.Equal(("Harrow Heath", "Alvena montis", "tentative"), ((string)open["placeName"]!, (string)open["name"]!, (string)open["grade"]!));
+        Assert.NotEmpty(open["needs"]!.AsArray());
+        var calendar = await server.Client.GetStringAsync(new Uri("/api/v1/seasons/visits.ics?from=2026-05-10", UriKind.Relative), TestContext.Current.CancellationToken);
+        Assert.Contains("LOCATION:Harrow Heath\r\n", calendar, StringComparison.Ordinal);
         foreach (var (bad, field) in new[] { (Command("Alvena palus", "alvena-montis"), "names"), (Command("Alvena montis", "nobody"), "confirming.taxon") })
         {
             var (status, refused) = await server.SendAsync(bad);

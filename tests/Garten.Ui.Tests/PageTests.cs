@@ -28,7 +28,7 @@ public sealed class PageTests(GartenSite site) : IClassFixture<GartenSite>
         // Colours are those of the look on every page: in the others half of the pages tell.
         foreach (var (path, text) in new[]
         {
-            ("/", "Begin with a key"), ("/keys", "Paste a key"), ($"/keys/{key}", "Couplets"), ("/keys/new", "Try it with an example"), ("/records", "Take away as CSV"),
+            ("/", "Begin with a key"), ("/keys", "Paste a key"), ($"/keys/{key}", "Couplets"), ("/keys/new", "Try it with an example"), ("/records", "Take away as CSV"), ("/visits", "no fewer will do"),
             ($"/plants/{plant}", "Stands now"), ("/bench/nothing", "isn’t on this device"), ("/no/such/page", "nothing at this address"),
         }.Where((_, at) => look == "paper" || at % 2 == 0))
         {

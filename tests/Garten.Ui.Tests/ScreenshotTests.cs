@@ -50,11 +50,13 @@ public sealed class ScreenshotTests(GartenSite site) : IClassFixture<GartenSite>
         browser.Click("Vellorna torvanica");
         browser.UntilText("Stands now");
         Shoot(browser, "plant");
+        browser.Open("/visits");
+        browser.UntilText("no fewer will do");
+        Shoot(browser, "visits");
         browser.Open("/keys");
         browser.Click("Key to Vellorna");
         browser.UntilText("statements are read; the others stay text");
         browser.Find("#statements").Click();
-        Shoot(browser, "key-statements");
         browser.Open("/keys/new");
         browser.Click("Try it with an example");
         browser.UntilText("✓ Sound");

@@ -62,6 +62,7 @@ namespace Garten.Core.Contracts;
 [JsonSerializable(typeof(ConfirmRequest))]
 [JsonSerializable(typeof(ConfirmResult))]
 [JsonSerializable(typeof(IReadOnlyList<GradeRules>))]
+[JsonSerializable(typeof(IReadOnlyList<OpenPlant>))]
 [JsonSerializable(typeof(VisitsRequest))]
 [JsonSerializable(typeof(VisitsResponse))]
 [JsonSerializable(typeof(NearRequest))]

@@ -1,4 +1,5 @@
 using System.Globalization;
+using Garten.Core.Confirmation;
 using Garten.Core.Seasons;
 using Garten.Core.Visits;
 
@@ -74,3 +75,19 @@ public sealed record RequestedVisit(string Place, int Day, DateOnly Date, IReadO
 /// <param name="Optimal">Whether it is certain that no fewer will do.</param>
 /// <param name="Unanswerable">Ids of needs without a window: they can't be answered at their place.</param>
 public sealed record VisitsResponse(IReadOnlyList<RequestedVisit> Visits, bool Optimal, IReadOnlyList<string> Unanswerable);
+
+/// <summary>A plant of which something is still to be seen, by what stood for its name when it was last confirmed.</summary>
+/// <param name="PlantId">The plant.</param>
+/// <param name="Label">What it is called; may be empty.</param>
+/// <param name="PlaceId">Where it grows.</param>
+/// <param name="PlaceName">Name of that place.</param>
+/// <param name="PlaceCaution">What to mind there; may be empty.</param>
+/// <param name="Name">The name it has.</param>
+/// <param name="Grade">How well that stands.</param>
+/// <param name="Needs">What is open, and when it can be seen.</param>
+/// <param name="Cautions">What to mind before it is touched.</param>
+public sealed record OpenPlant(Guid PlantId, string Label, Guid PlaceId, string PlaceName, string PlaceCaution, string Name, Grade Grade, IReadOnlyList<OpenNeed> Needs, IReadOnlyList<CautionLine> Cautions)
+{
+    /// <summary>What is open of it, as needs of visits at its place.</summary>
+    public IEnumerable<VisitNeed> AsVisitNeeds() => Needs.Select(n => new VisitNeed($"{PlantId} {n.Id}", PlaceId.ToString(), n.Windows));
+}

@@ -71,14 +71,18 @@ public sealed record VisitPlan(IReadOnlyList<PlannedVisit> Visits, bool IsOptima
         {
             // Of several windows that hold the day the one that leaves most room.
             var window = need.Windows.Where(w => w.Holds(day)).MaxBy(w => w.Length)!;
+            // What is open all the year closes on no day.
+            if (window.Length == DayOfYear.Days) continue;
             back = Math.Min(back, DayOfYear.Between(window.From, day));
             forward = Math.Min(forward, DayOfYear.Between(day, window.To));
         }
         var ahead = DayOfYear.Between(start, day);
         // What of it lies before the horizon comes again only in a year: it is cut off where it is open now, or where the year ends.
         var (first, last) = (Math.Max(0, ahead - back), Math.Min(DayOfYear.Days - 1, ahead + forward));
-        if (ahead + forward >= DayOfYear.Days) (first, last) = (0, ahead + forward - DayOfYear.Days);
-        var middle = first + (last - first) / 2;
+        if (back + forward >= DayOfYear.Days) (first, last) = (0, DayOfYear.Days - 1);
+        else if (ahead + forward >= DayOfYear.Days) (first, last) = (0, ahead + forward - DayOfYear.Days);
+        // Where every day will do it may as well be the first.
+        var middle = last - first == DayOfYear.Days - 1 ? first : first + (last - first) / 2;
         DateOnly On(int days) => DayOfYear.Next(from, DayOfYear.Add(start, days));
         return new PlannedVisit(place, DayOfYear.Add(start, middle), On(middle), [.. needs.Select(n => n.Id)], On(first), On(last));
     }

@@ -34,7 +34,11 @@ internal sealed class DemoLoader(FloraRepository floras, KeyRepository keys, Pla
         {
             await SendAsync(new SavePlaceCommand(Guid.CreateVersion7(), place.Id, place.Name, place.Locality, place.Latitude, place.Longitude, place.UncertaintyMetres, place.Caution, place.Cell, place.ElevationMetres, place.Habitats), stop);
         }
-        foreach (var plant in survey.Plants) await LoadAsync(plant, survey.Places[0], shelf, people, today, stop);
+        var taxa = ReadFlora(Path.Combine(folder, "flora")).Taxa.ToDictionary(t => t.Name, t => t.Id, StringComparer.Ordinal);
+        foreach (var plant in survey.Plants) await LoadAsync(plant, survey.Places[0], shelf, people, taxa, today, stop);
+        // Genera with plants of their own in the file are left out.
+        var known = new HashSet<string>(["Vellorna", "Carpessa", "Crepessa", "Senecorra", "Rubaxa", "Tharsina"], StringComparer.Ordinal);
+        foreach (var plant in DemoPlants.Draw((await floras.ReadyAsync(FloraId, stop))!, survey.Places, [.. people.Values], known, today)) await SendAsync(plant, stop);
     }
 
     private static Flora ReadFlora(string folder)
@@ -44,7 +48,7 @@ internal sealed class DemoLoader(FloraRepository floras, KeyRepository keys, Pla
         return new Flora(FloraId, "Torvane", reading.Taxa, reading.Table);
     }
 
-    private async Task LoadAsync(DemoPlant plant, Place place, KeyShelf shelf, Dictionary<string, PersonReference> people, DateOnly today, CancellationToken stop)
+    private async Task LoadAsync(DemoPlant plant, Place place, KeyShelf shelf, Dictionary<string, PersonReference> people, Dictionary<string, string> taxa, DateOnly today, CancellationToken stop)
     {
         var plantId = Guid.CreateVersion7();
         foreach (var it in plant.Determinations)
@@ -58,9 +62,11 @@ internal sealed class DemoLoader(FloraRepository floras, KeyRepository keys, Pla
                 answers.Add(new TrailAnswer(open.KeyVersion, open.Couplet.Label, answer == "?" ? null : answer[0] - 'a'));
             }
             var names = KeyWalk.Follow(shelf, start, answers).Standing.Select(s => s.Name).ToList();
+            // A name that stands alone is confirmed as far as the sheet goes.
+            var confirming = names is [var one] && taxa.TryGetValue(one, out var taxon) ? new Confirming(FloraId, taxon, "confirmed-list") : null;
             var day = today.AddDays(-it.DaysAgo).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);
             await SendAsync(new RecordDeterminationCommand(Guid.CreateVersion7(), Guid.CreateVersion7(), Guid.CreateVersion7(), plantId, plant.Label, place.Id,
-                day, people[it.By], start, answers, names, it.Note, [.. (it.Sheet ?? []).Select(line => Look(line, day))]), stop);
+                day, people[it.By], start, answers, names, it.Note, [.. (it.Sheet ?? []).Select(line => Look(line, day))], Confirming: confirming), stop);
         }
     }
 

@@ -100,6 +100,15 @@ public sealed class VisitPlanTests
     }
 
     [Fact]
+    public void WhatCanBeSeenAllTheYearClosesOnNoDay()
+    {
+        var visit = Assert.Single(VisitPlan.Of(From, [Need("bark", (1, 365))]).Visits);
+        Assert.Equal((From, From, From.AddDays(364)), (visit.Earliest, visit.Date, visit.Latest));
+        visit = Assert.Single(VisitPlan.Of(From, [Need("bark", (1, 365)), Need("bud", (300, 60))]).Visits);
+        Assert.Equal(new DateOnly(2027, 3, 1), visit.Latest);
+    }
+
+    [Fact]
     public void WhatClosesFirstComesFirst()
     {
         var plan = VisitPlan.Of(From, [Need("flower", (130, 150)), Need("twig", (330, 60)), Need("fruit", (250, 280))]);

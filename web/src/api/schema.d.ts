@@ -123,23 +123,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/seasons/visits": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** The fewest days at each place that answer all needs, within 365 days from a date. Stores nothing. */
-        post: operations["planVisits"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/v1/keys": {
         parameters: {
             query?: never;
@@ -628,6 +611,57 @@ export interface paths {
         put?: never;
         /** The taxa that one is taken for: declared look-alikes, and the nearest by description. */
         post: operations["near"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/seasons/visits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The fewest days at each place that answer all needs, within 365 days from a date. Stores nothing. */
+        post: operations["planVisits"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/seasons/open": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The plants of which something is still to be seen, with when it can be. */
+        get: operations["listOpen"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/seasons/visits.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The fewest visits for all that is open, as iCalendar. */
+        get: operations["exportVisits"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2118,6 +2152,33 @@ export interface components {
             /** Format: double */
             share: number;
         };
+        /** @description A plant of which something is still to be seen, by what stood for its name when it was last confirmed. */
+        OpenPlant: {
+            /**
+             * Format: uuid
+             * @description The plant.
+             */
+            plantId: string;
+            /** @description What it is called; may be empty. */
+            label: string;
+            /**
+             * Format: uuid
+             * @description Where it grows.
+             */
+            placeId: string;
+            /** @description Name of that place. */
+            placeName: string;
+            /** @description What to mind there; may be empty. */
+            placeCaution: string;
+            /** @description The name it has. */
+            name: string;
+            /** @description How well that stands. */
+            grade: components["schemas"]["Grade"];
+            /** @description What is open, and when it can be seen. */
+            needs: components["schemas"]["OpenNeed"][];
+            /** @description What to mind before it is touched. */
+            cautions: components["schemas"]["CautionLine"][];
+        };
         /**
          * @description The organs by which the evidence sheet is ordered.
          * @enum {unknown}
@@ -3447,48 +3508,6 @@ export interface operations {
             };
         };
     };
-    planVisits: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["VisitsRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["VisitsResponse"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemReport"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemReport"];
-                };
-            };
-        };
-    };
     listKeys: {
         parameters: {
             query?: never;
@@ -4631,6 +4650,99 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    planVisits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VisitsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitsResponse"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    listOpen: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OpenPlant"][];
+                };
+            };
+        };
+    };
+    exportVisits: {
+        parameters: {
+            query?: {
+                from?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": string;
                 };
             };
             /** @description Unprocessable Entity */

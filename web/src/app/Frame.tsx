@@ -8,6 +8,7 @@ import { serif } from "../theme/theme";
 const views = [
   { to: "/", name: "Bench" },
   { to: "/records", name: "Records" },
+  { to: "/visits", name: "Visits" },
   { to: "/flora", name: "Flora" },
   { to: "/keys", name: "Keys" },
 ];

@@ -14,6 +14,7 @@ import { RecordList } from "../features/records/RecordList";
 import { ContrastPage } from "../features/sift/ContrastPage";
 import { CribPage } from "../features/sift/CribPage";
 import { SiftPage } from "../features/sift/SiftPage";
+import { VisitsPage } from "../features/visits/VisitsPage";
 import { Frame } from "./Frame";
 import { NotFound } from "./NotFound";
 
@@ -37,6 +38,7 @@ export const router = createBrowserRouter([
       { path: "keys/new", element: <KeyEditor /> },
       { path: "keys/:hash", element: <KeyPage /> },
       { path: "records", element: <RecordList /> },
+      { path: "visits", element: <VisitsPage /> },
       { path: "plants/:plantId", element: <PlantPage /> },
       { path: "*", element: <NotFound /> },
     ],
