@@ -34,7 +34,8 @@ internal static class Checks
 
     private static ConfirmCheck Fail(CheckKind kind, string reason, string change) => new(kind, CheckVerdict.Fail, reason, change, "");
 
-    private static string Percent(double p) => p is > 0.995 and < 1 ? "over 99 %" : p is > 0 and < 0.01 ? "under 1 %" : string.Create(CultureInfo.InvariantCulture, $"{p * 100:0} %");
+    /// <summary>A probability in words: whole per cent, and no more than is known at the ends.</summary>
+    public static string Percent(double p) => p is > 0.995 and < 1 ? "over 99 %" : p is > 0 and < 0.01 ? "under 1 %" : string.Create(CultureInfo.InvariantCulture, $"{p * 100:0} %");
 
     private static ConfirmCheck Lead(ConfirmSheet sheet)
     {

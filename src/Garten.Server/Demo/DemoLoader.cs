@@ -19,7 +19,8 @@ internal sealed class DemoLoader(FloraRepository floras, KeyRepository keys, Pla
 
     public async Task LoadOnceAsync(string folder, CancellationToken stop)
     {
-        await floras.PublishAsync(ReadFlora(Path.Combine(folder, "flora")), stop);
+        var flora = ReadFlora(Path.Combine(folder, "flora"));
+        await floras.PublishAsync(flora, stop);
         if ((await places.ListAsync(stop)).Count > 0) return;
         foreach (var file in Directory.EnumerateFiles(Path.Combine(folder, "keys"), "*.txt").Order(StringComparer.Ordinal))
         {
@@ -34,7 +35,7 @@ internal sealed class DemoLoader(FloraRepository floras, KeyRepository keys, Pla
         {
             await SendAsync(new SavePlaceCommand(Guid.CreateVersion7(), place.Id, place.Name, place.Locality, place.Latitude, place.Longitude, place.UncertaintyMetres, place.Caution, place.Cell, place.ElevationMetres, place.Habitats), stop);
         }
-        var taxa = ReadFlora(Path.Combine(folder, "flora")).Taxa.ToDictionary(t => t.Name, t => t.Id, StringComparer.Ordinal);
+        var taxa = flora.Taxa.ToDictionary(t => t.Name, t => t.Id, StringComparer.Ordinal);
         foreach (var plant in survey.Plants) await LoadAsync(plant, survey.Places[0], shelf, people, taxa, today, stop);
         // Genera with plants of their own in the file are left out.
         var known = new HashSet<string>(["Vellorna", "Carpessa", "Crepessa", "Senecorra", "Rubaxa", "Tharsina"], StringComparer.Ordinal);

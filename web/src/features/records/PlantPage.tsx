@@ -8,7 +8,7 @@ import { useKeys } from "../../offline/queries";
 import { TrailRibbon } from "../bench/TrailRibbon";
 import { beginWalk, WITHOUT_KEY } from "../bench/walks";
 import { GradeShoot } from "../confirm/GradeShoot";
-import { CautionNotes } from "../taxa/Cautions";
+import { CautionNotes, GroundCaution } from "../taxa/Cautions";
 import { NamesLabel } from "../taxa/TaxonLabel";
 import { PlantSheet } from "./PlantSheet";
 import { day } from "./RecordList";
@@ -63,22 +63,7 @@ export function PlantPage() {
         {plant.place.locality && <>{plant.place.locality}; </>}
         {plant.place.latitude}, {plant.place.longitude} ± {plant.place.uncertaintyMetres} m (WGS 84)
       </Typography>
-      {plant.place.caution && (
-        <Typography
-          variant="body2"
-          role="note"
-          sx={{
-            borderLeft: "4px solid",
-            borderColor: "signal.caution",
-            bgcolor: "signal.cautionWash",
-            px: 1.5,
-            py: 0.75,
-            my: 1,
-          }}
-        >
-          <strong>△ Mind the ground:</strong> {plant.place.caution}
-        </Typography>
-      )}
+      <GroundCaution text={plant.place.caution} />
       <Box sx={{ mt: 1 }}>
         <CautionNotes taxa={plant.taxa} />
       </Box>

@@ -85,3 +85,24 @@ export function CautionNotes({ taxa }: { taxa: Schemas["Taxon"][] }) {
     </Box>
   );
 }
+
+/** What to mind at a place: tides, bog, rockfall. */
+export function GroundCaution({ text }: { text: string }) {
+  if (!text) return null;
+  return (
+    <Typography
+      variant="body2"
+      role="note"
+      sx={{
+        borderLeft: "4px solid",
+        borderColor: "signal.caution",
+        bgcolor: "signal.cautionWash",
+        px: 1.5,
+        py: 0.75,
+        my: 1,
+      }}
+    >
+      <strong>△ Mind the ground:</strong> {text}
+    </Typography>
+  );
+}

@@ -10,7 +10,7 @@ import { orKept } from "../../offline/queries";
 import { today } from "../bench/walks";
 import { gradeNames } from "../confirm/GradeShoot";
 import { dayOfYear, YearBand } from "../confirm/YearBand";
-import { CautionMarks } from "../taxa/Cautions";
+import { CautionMarks, GroundCaution } from "../taxa/Cautions";
 import { TaxonLabel } from "../taxa/TaxonLabel";
 
 const needId = (plant: Schemas["OpenPlant"], need: Schemas["OpenNeed"]) => `${plant.plantId} ${need.id}`;
@@ -153,22 +153,7 @@ function Visit(props: { visit: Schemas["RequestedVisit"]; plants: Schemas["OpenP
         </Box>
       </Box>
       <Box>
-        {place?.placeCaution && (
-          <Typography
-            variant="body2"
-            role="note"
-            sx={{
-              borderLeft: "4px solid",
-              borderColor: "signal.caution",
-              bgcolor: "signal.cautionWash",
-              px: 1.5,
-              py: 0.5,
-              mb: 1,
-            }}
-          >
-            <strong>△ Mind the ground:</strong> {place.placeCaution}
-          </Typography>
-        )}
+        <GroundCaution text={place?.placeCaution ?? ""} />
         <Box component="ul" sx={{ listStyle: "none", p: 0, m: 0 }}>
           {here.map((plant) => (
             <Box component="li" key={plant.plantId} sx={{ pb: 0.75 }}>
