@@ -57,6 +57,14 @@ public static partial class CoreExports
     [JSExport]
     public static string PlanVisits(string request) => JsonSerializer.Serialize(JsonSerializer.Deserialize(request, CoreJson.Default.VisitsRequest)!.Plan(), CoreJson.Default.VisitsResponse);
 
+    /// <summary>What a visit still answers on another date.</summary>
+    [JSExport]
+    public static string MoveVisit(string request) => JsonSerializer.Serialize(JsonSerializer.Deserialize(request, CoreJson.Default.MoveVisitRequest)!.Move(), CoreJson.Default.MovedVisit);
+
+    /// <summary>The year of a list of taxa of the loaded flora.</summary>
+    [JSExport]
+    public static string Year(string request) => Answer(request, CoreJson.Default.SeasonRequest, r => r.FloraId, (r, flora) => r.Look(flora), CoreJson.Default.SeasonResponse);
+
     /// <summary>What is alone on a list of the loaded flora.</summary>
     [JSExport]
     public static string Giveaways(string request) => Answer(request, CoreJson.Default.GiveawayRequest, r => r.FloraId, (r, flora) => r.Find(flora), CoreJson.Default.GiveawayResponse);

@@ -8,6 +8,7 @@ using Garten.Server.Hosting;
 using Garten.Server.Keys;
 using Garten.Server.Records;
 using Garten.Server.Seasons;
+using Garten.Server.Surveys;
 using Garten.Storage;
 
 var builder = WebApplication.CreateBuilder(args);
@@ -19,7 +20,7 @@ builder.WebHost.ConfigureKestrel(kestrel =>
     kestrel.AddServerHeader = false;
     kestrel.Limits.MaxRequestBodySize = ApiLimits.LargestBody;
 });
-builder.Services.AddSingleton(TimeProvider.System);
+builder.Services.AddSingleton<TimeProvider>(Today.Pinned(builder.Configuration["GARTEN_TODAY"]) ?? TimeProvider.System);
 builder.Services.AddGartenStorage(builder.Configuration["GARTEN_DATABASE"] ?? (describing ? "Host=127.0.0.1" : ""));
 builder.Services.AddGartenApi();
 
@@ -42,6 +43,7 @@ api.MapRecords();
 api.MapFloras();
 api.MapIdentify();
 api.MapSeasons();
+api.MapPopulations();
 app.MapOpenApi("/api/v1/openapi.json");
 app.MapGartenPages();
 await app.RunAsync();

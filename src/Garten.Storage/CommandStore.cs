@@ -12,7 +12,7 @@ using Npgsql;
 namespace Garten.Storage;
 
 /// <summary>Carries out commands: each wholly or not at all, each once.</summary>
-public sealed class CommandStore(NpgsqlDataSource database, FloraRepository floras, TimeProvider clock, CharacterTable glossary)
+public sealed partial class CommandStore(NpgsqlDataSource database, FloraRepository floras, TimeProvider clock, CharacterTable glossary)
 {
     // The oldest date a record may carry: before it, dates belong to another calendar.
     private static readonly DateOnly OldestDate = new(1753, 1, 1);
@@ -69,6 +69,21 @@ public sealed class CommandStore(NpgsqlDataSource database, FloraRepository flor
             case RecordDeterminationCommand record:
                 await RecordAsync(connection, record, stop);
                 return new CommandResult(record.Id, CommandStatus.Applied);
+            case TagPlantCommand tag:
+                await TagAsync(connection, tag, stop);
+                return new CommandResult(tag.Id, CommandStatus.Applied);
+            case VisitPlantCommand visit:
+                await VisitAsync(connection, visit, stop);
+                return new CommandResult(visit.Id, CommandStatus.Applied);
+            case SavePopulationCommand population:
+                await SavePopulationAsync(connection, population, stop);
+                return new CommandResult(population.Id, CommandStatus.Applied);
+            case CountPopulationCommand count:
+                await CountAsync(connection, count, stop);
+                return new CommandResult(count.Id, CommandStatus.Applied);
+            case NoteThreatCommand threat:
+                await ThreatenAsync(connection, threat, stop);
+                return new CommandResult(threat.Id, CommandStatus.Applied);
             case TeachTermCommand teach:
                 await CheckTermAsync(connection, teach, stop);
                 await EvidenceRepository.TeachAsync(connection, teach, clock.GetUtcNow(), stop);
@@ -115,10 +130,7 @@ public sealed class CommandStore(NpgsqlDataSource database, FloraRepository flor
 
     private async Task RecordAsync(NpgsqlConnection connection, RecordDeterminationCommand it, CancellationToken stop)
     {
-        foreach (var (id, field) in new[] { (it.DeterminationId, "determinationId"), (it.OccurrenceId, "occurrenceId"), (it.PlantId, "plantId"), (it.Recorder.Id, "recorder") })
-        {
-            if (id == Guid.Empty) throw Refused(422, "record.id", "An id is missing.", "Make a new UUID (version 7) for it.", field);
-        }
+        CheckIds((it.DeterminationId, "determinationId"), (it.OccurrenceId, "occurrenceId"), (it.PlantId, "plantId"), (it.Recorder.Id, "recorder"));
         CheckText(it.Recorder.Name, "recorder", "The recorder's name", LongestName, required: true);
         CheckText(it.PlantLabel, "plantLabel", "The plant's label", LongestName, required: false);
         CheckText(it.Note, "note", "The note", LongestNote, required: false);
@@ -131,9 +143,13 @@ public sealed class CommandStore(NpgsqlDataSource database, FloraRepository flor
 
         var walk = isSifted ? null : await FollowAsync(connection, it, stop);
         if (await DeterminationRepository.IsDeterminationAsync(connection, it.DeterminationId, stop)) throw Refused(409, "determination.exists", "A determination of this id is there already.", "Make a new id: an earlier determination is never overwritten.", "determinationId");
-        if (await DeterminationRepository.PlaceOfPlantAsync(connection, it.PlantId, stop) is { } place && place != it.PlaceId) throw Refused(409, "plant.place", "This plant grows at another place.", "Name the place it was recorded at, or record another plant.", "placeId");
+        var plant = await PlantRepository.FindAsync(connection, it.PlantId, stop);
+        if (plant is not null && plant.PlaceId != it.PlaceId) throw Refused(409, "plant.place", "This plant grows at another place.", "Name the place it was recorded at, or record another plant.", "placeId");
+        CheckNotBeforeTag(plant, date, "eventDate");
         if (await DeterminationRepository.OccurrenceAsync(connection, it.OccurrenceId, stop) is { } seen && seen != (it.PlantId, date)) throw Refused(409, "occurrence.disagrees", "This look was of another plant or on another day.", "Make a new occurrence id for another day.", "occurrenceId");
-        var looks = await CheckObservationsAsync(connection, it, stop);
+        if ((it.Hand?.Count ?? 0) > MostObservations) throw Refused(422, "observations.too-many", "These are too many weighings.", $"Send at most {MostObservations} at a time.", "hand");
+        var looks = await CheckObservationsAsync(connection, it.PlantId, plant, it.Observations, stop);
+        await CheckChangeAsync(connection, it, walk is null ? it.Names : [.. walk.Standing.Select(s => s.Name)], stop);
         var confirmation = it.Confirming is null ? null : await ConfirmAsync(connection, it, looks, stop);
         await DeterminationRepository.AddAsync(connection, it, date, walk is null ? it.Names : [.. walk.Standing.Select(s => s.Name)], walk?.Steps ?? [], confirmation, clock.GetUtcNow(), stop);
         foreach (var look in looks) await EvidenceRepository.AddAsync(connection, it.PlantId, it.Recorder.Id, look, clock.GetUtcNow(), stop);
@@ -189,10 +205,10 @@ public sealed class CommandStore(NpgsqlDataSource database, FloraRepository flor
     }
 
     // The looks that are new; those that are kept already must be of this plant.
-    private async Task<IReadOnlyList<Observation>> CheckObservationsAsync(NpgsqlConnection connection, RecordDeterminationCommand it, CancellationToken stop)
+    private async Task<IReadOnlyList<Observation>> CheckObservationsAsync(NpgsqlConnection connection, Guid plantId, PlantRow? tagged, IReadOnlyList<Observation>? observations, CancellationToken stop)
     {
-        var looks = it.Observations ?? [];
-        if (looks.Count > MostObservations || (it.Hand?.Count ?? 0) > MostObservations) throw Refused(422, "observations.too-many", "These are too many observations.", $"Send at most {MostObservations} at a time.", "observations");
+        var looks = observations ?? [];
+        if (looks.Count > MostObservations) throw Refused(422, "observations.too-many", "These are too many observations.", $"Send at most {MostObservations} at a time.", "observations");
         if (looks.Count == 0) return [];
         var known = await EvidenceRepository.KnownAsync(connection, [.. looks.Select(o => o.Id)], stop);
         var table = await FloraRepository.TableAsync(connection, glossary, stop);
@@ -205,10 +221,11 @@ public sealed class CommandStore(NpgsqlDataSource database, FloraRepository flor
             if (look.Id == Guid.Empty || !ids.Add(look.Id)) throw Refused(422, "observation.id", "An observation needs an id of its own.", "Make a new UUID (version 7) for each.", field);
             if (known.TryGetValue(look.Id, out var plant))
             {
-                if (plant != it.PlantId) throw Refused(409, "observation.plant", "This observation is of another plant.", "Make a new observation for this plant.", field);
+                if (plant != plantId) throw Refused(409, "observation.plant", "This observation is of another plant.", "Make a new observation for this plant.", field);
                 continue;
             }
             if (EvidenceSheet.Problem(look, table.Find(look.Character), today) is { } wrong) throw Refused(422, "observation.invalid", "An observation can't be kept.", wrong, field);
+            if (!look.Withdrawn) CheckNotBeforeTag(tagged, DateOnly.ParseExact(look.Date, "yyyy-MM-dd", CultureInfo.InvariantCulture), field);
             CheckText(look.Note, field, "The note", LongestNote, required: false);
         }
         return [.. looks.Where(o => !known.ContainsKey(o.Id))];
@@ -237,12 +254,26 @@ public sealed class CommandStore(NpgsqlDataSource database, FloraRepository flor
         }
     }
 
-    private DateOnly CheckDate(string text)
+    private DateOnly CheckDate(string text, string field = "eventDate")
     {
-        if (!DateOnly.TryParseExact(text, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var date)) throw Refused(422, "date.invalid", "There is no such date.", "Give the day as year-month-day, for example 2026-05-31.", "eventDate");
-        if (date > DateOnly.FromDateTime(clock.GetLocalNow().Date)) throw Refused(422, "date.future", "This date is in the future.", "Give the day on which the plant was seen: today or earlier.", "eventDate");
-        if (date < OldestDate) throw Refused(422, "date.too-old", "This date is too long ago.", $"Give a day from {OldestDate:yyyy-MM-dd} on.", "eventDate");
+        var date = ReadDate(text, field);
+        if (date > DateOnly.FromDateTime(clock.GetLocalNow().Date)) throw Refused(422, "date.future", "This date is in the future.", "Give the day on which the plant was seen: today or earlier.", field);
         return date;
+    }
+
+    private static DateOnly ReadDate(string text, string field)
+    {
+        if (!DateOnly.TryParseExact(text, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var date)) throw Refused(422, "date.invalid", "There is no such date.", "Give the day as year-month-day, for example 2026-05-31.", field);
+        if (date < OldestDate) throw Refused(422, "date.too-old", "This date is too long ago.", $"Give a day from {OldestDate:yyyy-MM-dd} on.", field);
+        return date;
+    }
+
+    private static void CheckIds(params (Guid Id, string Field)[] ids)
+    {
+        foreach (var (id, field) in ids)
+        {
+            if (id == Guid.Empty) throw Refused(422, "record.id", "An id is missing.", "Make a new UUID (version 7) for it.", field);
+        }
     }
 
     private static void CheckText(string text, string field, string what, int longest, bool required)

@@ -3,6 +3,7 @@ using System.Text.Json;
 using Garten.Core.Confirmation;
 using Garten.Core.Contracts;
 using Garten.Core.Keys;
+using Garten.Core.Visits;
 using Npgsql;
 
 namespace Garten.Storage;
@@ -75,9 +76,10 @@ public sealed class DeterminationRepository(NpgsqlDataSource database)
         await using var connection = await database.OpenConnectionAsync(stop);
         var plants = await connection.Command(
             $"""
-            select p.id, p.label, {PlaceRepository.Columns}
+            select p.id, p.label, p.tagged_on, p.latitude, p.longitude, p.uncertainty_metres, p.finding, p.population_id, p.version, {PlaceRepository.Columns}
             from plant p join place l on l.id = p.place_id where p.id = $1
-            """, id).ReadAllAsync(r => new PlantDetail(r.GetGuid(0), r.GetString(1), PlaceRepository.Read(r, 2), [], [], []), stop);
+            """, id).ReadAllAsync(r => new PlantDetail(r.GetGuid(0), r.GetString(1), PlaceRepository.Read(r, 9), [], [], [], [], PlantRepository.Day(r, 2), PlantRepository.Site(r, 3), PlantRepository.Finding(r.GetString(6)),
+                r.IsDBNull(7) ? null : r.GetGuid(7), r.GetInt32(8)), stop);
         if (plants.Count == 0) return null;
         var determinations = await connection.Command(
             """
@@ -91,30 +93,44 @@ public sealed class DeterminationRepository(NpgsqlDataSource database)
                 new PersonReference(r.GetGuid(4), r.GetString(5)), r.GetString(6), r.GetFieldValue<string[]>(7), r.GetString(8), r.GetString(9), Steps(r.GetString(10)), r.GetString(11),
                 JsonSerializer.Deserialize(r.GetString(12), CoreJson.Default.IReadOnlyDictionaryStringInt32)!,
                 r.IsDBNull(13) ? null : JsonSerializer.Deserialize(r.GetString(13), CoreJson.Default.ConfirmResult)), stop);
-        return plants[0] with { Determinations = determinations, Observations = await EvidenceRepository.OfPlantAsync(connection, id, stop) };
+        return plants[0] with
+        {
+            Determinations = determinations,
+            Observations = await EvidenceRepository.OfPlantAsync(connection, id, stop),
+            Visits = await PlantRepository.VisitsAsync(connection, [id], stop),
+        };
     }
 
     // More open plants than this nobody visits in a year.
     private const int MostOpen = 2000;
 
-    /// <summary>The plants of which something is still to be seen, by their newest determination; by place and name.</summary>
-    public async Task<IReadOnlyList<OpenPlant>> OpenAsync(CancellationToken stop)
+    /// <summary>The plants of which something is still to be seen, by their newest determination; by place and name. What is dead is asked nothing any more.</summary>
+    /// <param name="today">The day from which what has slipped is told.</param>
+    /// <param name="stop">Stops the query.</param>
+    public async Task<IReadOnlyList<OpenPlant>> OpenAsync(DateOnly today, CancellationToken stop)
     {
         await using var connection = await database.OpenConnectionAsync(stop);
         return await connection.Command(
             """
-            select p.id, p.label, l.id, l.name, l.caution, d.names[1], d.confirmation
-            from (select distinct on (plant_id) plant_id, names, confirmation from determination order by plant_id, number desc) d
+            select p.id, p.label, l.id, l.name, l.caution, d.names[1], d.confirmation->>'grade', d.confirmation->'needs', d.confirmation->'cautions', d.event_date,
+                coalesce((select b.confirmation->'needs' from determination b where b.plant_id = p.id and b.number < d.number and b.confirmation is not null order by b.number desc limit 1), '[]')
+            from (select distinct on (plant_id) plant_id, number, names, event_date, confirmation from determination order by plant_id, number desc) d
             join plant p on p.id = d.plant_id
             join place l on l.id = p.place_id
             where jsonb_array_length(d.confirmation->'needs') > 0
+                and not exists (select from plant_visit v where v.plant_id = p.id and v.state = 'dead')
             order by l.name, d.names[1], p.label, p.id
             limit $1
-            """, MostOpen).ReadAllAsync(r => Open(r, JsonSerializer.Deserialize(r.GetString(6), CoreJson.Default.ConfirmResult)!), stop);
+            """, MostOpen).ReadAllAsync(r => Open(r, today), stop);
     }
 
-    private static OpenPlant Open(NpgsqlDataReader row, ConfirmResult confirmation) => new(
-        row.GetGuid(0), row.GetString(1), row.GetGuid(2), row.GetString(3), row.GetString(4), row.GetString(5), confirmation.Grade, confirmation.Needs, confirmation.Cautions);
+    private static OpenPlant Open(NpgsqlDataReader row, DateOnly today)
+    {
+        IReadOnlyList<OpenNeed> Needs(int at) => JsonSerializer.Deserialize(row.GetString(at), CoreJson.Default.IReadOnlyListOpenNeed)!;
+        var (needs, on) = (Needs(7), row.GetFieldValue<DateOnly>(9));
+        return new OpenPlant(row.GetGuid(0), row.GetString(1), row.GetGuid(2), row.GetString(3), row.GetString(4), row.GetString(5), Enum.Parse<Grade>(row.GetString(6), ignoreCase: true), needs,
+            JsonSerializer.Deserialize(row.GetString(8), CoreJson.Default.IReadOnlyListCautionLine)!, on, VisitOutcome.Of(Needs(10), needs, on, today));
+    }
 
     /// <summary>The names that plants of a place bear now.</summary>
     public async Task<IReadOnlyList<string>> NamesAtAsync(Guid place, CancellationToken stop)
@@ -162,10 +178,11 @@ public sealed class DeterminationRepository(NpgsqlDataSource database)
         if (current is not null) yield return current with { Determinations = [.. determinations] };
     }
 
-    internal static async Task<Guid?> PlaceOfPlantAsync(NpgsqlConnection connection, Guid plant, CancellationToken stop)
+    /// <summary>The names that a plant bears now; empty while it has none.</summary>
+    internal static async Task<IReadOnlyList<string>> NamesOfAsync(NpgsqlConnection connection, Guid plant, CancellationToken stop)
     {
-        var found = await connection.Command("select place_id from plant where id = $1", plant).ReadAllAsync(r => r.GetGuid(0), stop);
-        return found.Count == 0 ? null : found[0];
+        var found = await connection.Command("select names from determination where plant_id = $1 order by number desc limit 1", plant).ReadAllAsync(r => r.GetFieldValue<string[]>(0), stop);
+        return found.Count == 0 ? [] : found[0];
     }
 
     internal static async Task<(Guid Plant, DateOnly Date)?> OccurrenceAsync(NpgsqlConnection connection, Guid id, CancellationToken stop)

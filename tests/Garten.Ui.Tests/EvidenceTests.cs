@@ -13,7 +13,7 @@ public sealed class EvidenceTests(GartenSite site) : IClassFixture<GartenSite>
     public void AWrongTurnIsShownAndTheSheetAnswersCoupletsAndIsKeptWithThePlant()
     {
         using var browser = new Browser(site.Address);
-        browser.Open("/");
+        browser.Open("/bench");
         browser.UntilText("couplets can’t be answered today");
         browser.ShouldBeAccessible();
         browser.Click("Follow Key to the woody plants");
@@ -93,7 +93,7 @@ public sealed class EvidenceTests(GartenSite site) : IClassFixture<GartenSite>
     public void ByThumbTheFigureLeadsToAnOrganAndBack()
     {
         using var browser = new Browser(site.Address, 390, 844, touch: true);
-        browser.Open("/");
+        browser.Open("/bench");
         browser.Tap("Follow Key to Mirelda");
         browser.UntilText("4 taxa stand");
         browser.ShouldFitTheScreen();

@@ -128,7 +128,7 @@ public sealed class JourneyTests(GartenSite site) : IClassFixture<GartenSite>
     public void ByThumbOnAPhoneThroughAForkIntoTheNextKey()
     {
         using var browser = new Browser(site.Address, 390, 844, touch: true);
-        browser.Open("/");
+        browser.Open("/bench");
         browser.UntilText("Begin with a key");
         browser.ShouldFitTheScreen();
         browser.Tap("Follow Key to the woody plants of Torvane in leaf");
@@ -172,7 +172,7 @@ public sealed class JourneyTests(GartenSite site) : IClassFixture<GartenSite>
     public void ADateInTheFutureIsSaidAtItsFieldAndAPlaceIsAdded()
     {
         using var browser = new Browser(site.Address);
-        browser.Open("/");
+        browser.Open("/bench");
         browser.Click("Follow Key to Carpessa");
         browser.UntilText("4 taxa stand");
         browser.Press("1");
@@ -206,7 +206,7 @@ public sealed class JourneyTests(GartenSite site) : IClassFixture<GartenSite>
     public void WhileTheDatabaseIsAwayNothingTypedIsLostAndItIsSentWhenItIsBack()
     {
         using var browser = new Browser(site.Address);
-        browser.Open("/");
+        browser.Open("/bench");
         browser.Click("Follow Key to Carpessa");
         browser.UntilText("4 taxa stand");
         browser.Press("2");

@@ -14,7 +14,7 @@ public sealed class ScreenshotTests(GartenSite site) : IClassFixture<GartenSite>
     public void TheMainViewsAreShownWithTheDemo()
     {
         using var browser = new Browser(site.Address);
-        browser.Open("/");
+        browser.Open("/bench");
         browser.UntilText("couplets can’t be answered today");
         Shoot(browser, "bench-start");
         browser.Click("Follow Key to the woody plants");
@@ -92,7 +92,7 @@ public sealed class ScreenshotTests(GartenSite site) : IClassFixture<GartenSite>
         browser.Run("document.querySelector('#reading').scrollIntoView()");
         Shoot(browser, "flora-check");
         System.IO.File.Delete(table);
-        browser.Open("/");
+        browser.Open("/bench");
         browser.Click("Sift by what can be seen");
         browser.UntilText("Nothing seen yet");
         browser.Click("Change");
@@ -131,7 +131,7 @@ public sealed class ScreenshotTests(GartenSite site) : IClassFixture<GartenSite>
         browser.UntilText("taxa are recorded in the grid cell of Lang Meadow");
         Shoot(browser, "crib");
         browser.Size(390, 844, touch: true);
-        browser.Open("/");
+        browser.Open("/bench");
         browser.Tap("Follow Key to Carpessa");
         browser.UntilText("4 taxa stand");
         browser.Run("localStorage.setItem('garten.look','sun')");

@@ -23,7 +23,7 @@ public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
     public void FromNothingToANameToARecordAndBackToThePlant()
     {
         using var browser = new Browser(site.Address);
-        browser.Open("/");
+        browser.Open("/bench");
         browser.Click("Sift by what can be seen");
         browser.UntilText("Nothing seen yet: 73 taxa");
         browser.ShouldBeAccessible();
@@ -69,7 +69,7 @@ public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
         browser.UntilText("1 in conflict");
         browser.ShouldBeAccessible();
         // Another plant of the kind is offered for comparison, and says what was seen on it.
-        browser.Open("/");
+        browser.Open("/bench");
         browser.Until(() => browser.Find("main input").Enabled, "the names to guess from");
         browser.Find("main input").SendKeys("Crepessa hirs");
         browser.Find("[role=option]").Click();
@@ -90,7 +90,7 @@ public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
     public void ANameIsConfirmedItsConcernExplainedAndTheGradeKept()
     {
         using var browser = new Browser(site.Address);
-        browser.Open("/");
+        browser.Open("/bench");
         browser.Click("Sift by what can be seen");
         browser.UntilText("Nothing seen yet");
         At(browser, "Ossa Moor", "2026-06-10");
@@ -129,7 +129,7 @@ public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
     public void AForkOfAKeyIsContrastedAndTheSheetGoesAlong()
     {
         using var browser = new Browser(site.Address);
-        browser.Open("/");
+        browser.Open("/bench");
         browser.Click("Follow Key to the woody plants");
         browser.UntilText("24 taxa stand");
         browser.Click("Contrast what lies on either side");
@@ -154,7 +154,7 @@ public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
     public void ByThumbNarrowedStrictAndLifted()
     {
         using var browser = new Browser(site.Address, 390, 844, touch: true);
-        browser.Open("/");
+        browser.Open("/bench");
         browser.Tap("Sift by what can be seen");
         browser.UntilText("Nothing seen yet");
         browser.ShouldFitTheScreen();
@@ -206,7 +206,7 @@ public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
     public void WithoutADatabaseTheListIsSiftedAllTheSame()
     {
         using var browser = new Browser(site.Address);
-        browser.Open("/");
+        browser.Open("/bench");
         browser.Click("Sift by what can be seen");
         browser.UntilText("Nothing seen yet: 73 taxa");
         site.Relay.TakeAway();

@@ -8,6 +8,7 @@ using Garten.Core.Keys;
 using Garten.Core.Packs;
 using Garten.Core.Quantities;
 using Garten.Core.Seasons;
+using Garten.Core.Surveys;
 
 namespace Garten.Core.Contracts;
 
@@ -21,7 +22,7 @@ namespace Garten.Core.Contracts;
     RespectRequiredConstructorParameters = true,
     Converters = [typeof(CamelCaseWords<Grade>), typeof(CamelCaseWords<CheckKind>), typeof(CamelCaseWords<CheckVerdict>), typeof(CamelCaseWords<ReportKind>),
         typeof(CamelCaseWords<KeyLayout>), typeof(CamelCaseWords<DestinationKind>), typeof(CamelCaseWords<ProblemSeverity>), typeof(CamelCaseWords<CommandStatus>), typeof(CamelCaseWords<Caution>), typeof(CamelCaseWords<Origin>),
-        typeof(CamelCaseWords<Outcome>), typeof(CamelCaseWords<Sureness>), typeof(CamelCaseWords<Position>), typeof(CamelCaseWords<Light>), typeof(CamelCaseWords<Stage>), typeof(CamelCaseWords<PartAge>), typeof(CamelCaseWords<Shaping>), typeof(CamelCaseWords<Attachment>), typeof(CamelCaseWords<PartSex>), typeof(CamelCaseWords<Tool>), typeof(CamelCaseWords<Handling>), typeof(CamelCaseWords<Organ>), typeof(CamelCaseWords<CharacterKind>), typeof(CamelCaseWords<QuantityKind>), typeof(CamelCaseWords<RangeForm>), typeof(CamelCaseWords<Fit>), typeof(CamelCaseWords<Phenophase>), typeof(CamelCaseWords<StatementPartKind>), typeof(CamelCaseWords<StatementFit>), typeof(CamelCaseWords<CoupletCall>), typeof(CamelCaseWords<BlockReason>), typeof(CamelCaseWords<SiftPrior>), typeof(CamelCaseWords<StandingCall>), typeof(CamelCaseWords<WaitReason>), typeof(CamelCaseWords<RowGroup>)])]
+        typeof(CamelCaseWords<Outcome>), typeof(CamelCaseWords<Sureness>), typeof(CamelCaseWords<Position>), typeof(CamelCaseWords<Light>), typeof(CamelCaseWords<Stage>), typeof(CamelCaseWords<PartAge>), typeof(CamelCaseWords<Shaping>), typeof(CamelCaseWords<Attachment>), typeof(CamelCaseWords<PartSex>), typeof(CamelCaseWords<Tool>), typeof(CamelCaseWords<Handling>), typeof(CamelCaseWords<Organ>), typeof(CamelCaseWords<CharacterKind>), typeof(CamelCaseWords<QuantityKind>), typeof(CamelCaseWords<RangeForm>), typeof(CamelCaseWords<Fit>), typeof(CamelCaseWords<Phenophase>), typeof(CamelCaseWords<StatementPartKind>), typeof(CamelCaseWords<StatementFit>), typeof(CamelCaseWords<CoupletCall>), typeof(CamelCaseWords<BlockReason>), typeof(CamelCaseWords<SiftPrior>), typeof(CamelCaseWords<StandingCall>), typeof(CamelCaseWords<WaitReason>), typeof(CamelCaseWords<RowGroup>), typeof(CamelCaseWords<PlantState>), typeof(CamelCaseWords<PhaseStage>), typeof(CamelCaseWords<CountUnit>)])]
 [JsonSerializable(typeof(KeyCheckResponse))]
 [JsonSerializable(typeof(KeyReading))]
 [JsonSerializable(typeof(ReadKeyTextRequest))]
@@ -65,6 +66,18 @@ namespace Garten.Core.Contracts;
 [JsonSerializable(typeof(IReadOnlyList<OpenPlant>))]
 [JsonSerializable(typeof(VisitsRequest))]
 [JsonSerializable(typeof(VisitsResponse))]
+[JsonSerializable(typeof(MoveVisitRequest))]
+[JsonSerializable(typeof(MovedVisit))]
+[JsonSerializable(typeof(SeasonRequest))]
+[JsonSerializable(typeof(SeasonResponse))]
+[JsonSerializable(typeof(IReadOnlyList<SeasonFirst>))]
+[JsonSerializable(typeof(IReadOnlyList<TaggedPlant>))]
+[JsonSerializable(typeof(IReadOnlyList<PopulationDetail>))]
+[JsonSerializable(typeof(IReadOnlyList<OpenNeed>))]
+[JsonSerializable(typeof(IReadOnlyList<CautionLine>))]
+[JsonSerializable(typeof(IReadOnlyList<PhaseNote>))]
+[JsonSerializable(typeof(IReadOnlyList<BranchSex>))]
+[JsonSerializable(typeof(Finding))]
 [JsonSerializable(typeof(NearRequest))]
 [JsonSerializable(typeof(IReadOnlyList<string>))]
 [JsonSerializable(typeof(IReadOnlyList<DescribedTaxon>))]

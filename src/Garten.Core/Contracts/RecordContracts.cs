@@ -3,6 +3,7 @@ using Garten.Core.Confirmation;
 using Garten.Core.Evidence;
 using Garten.Core.Floras;
 using Garten.Core.Keys;
+using Garten.Core.Surveys;
 
 namespace Garten.Core.Contracts;
 
@@ -17,6 +18,11 @@ namespace Garten.Core.Contracts;
 [JsonDerivedType(typeof(RecordDeterminationCommand), "recordDetermination")]
 [JsonDerivedType(typeof(TeachTermCommand), "teachTerm")]
 [JsonDerivedType(typeof(CorrectStatementCommand), "correctStatement")]
+[JsonDerivedType(typeof(TagPlantCommand), "tagPlant")]
+[JsonDerivedType(typeof(VisitPlantCommand), "visitPlant")]
+[JsonDerivedType(typeof(SavePopulationCommand), "savePopulation")]
+[JsonDerivedType(typeof(CountPopulationCommand), "countPopulation")]
+[JsonDerivedType(typeof(NoteThreatCommand), "noteThreat")]
 public abstract record Command(Guid Id);
 
 /// <summary>Saves every key of a text; a key whose title is known already becomes its next version.</summary>
@@ -160,10 +166,11 @@ public sealed record KeyVersionSummary(string Hash, int Version, DateTimeOffset 
 /// <param name="Note">The note.</param>
 /// <param name="Floras">Ids of the floras that were published then, with their versions.</param>
 /// <param name="Confirmation">What stood for the name then, with its grade; null where it wasn't confirmed.</param>
+/// <param name="Overturned">The names that it took the place of, and by what; null where it agrees with the one before.</param>
 public sealed record DeterminationDetail(
     Guid Id, Guid OccurrenceId, DateOnly EventDate, DateTimeOffset RecordedAt, PersonReference Recorder, string Name, IReadOnlyList<string> Names,
     string StartKey, string StartKeyTitle, IReadOnlyList<TrailStep> Steps, string Note, IReadOnlyDictionary<string, int> Floras,
-    ConfirmResult? Confirmation = null);
+    ConfirmResult? Confirmation = null, Overturned? Overturned = null);
 
 /// <summary>A plant with its history.</summary>
 /// <param name="Id">Its identity.</param>
@@ -172,7 +179,27 @@ public sealed record DeterminationDetail(
 /// <param name="Determinations">Newest first.</param>
 /// <param name="Taxa">The taxa of the flora that the newest determination names, for their cautions.</param>
 /// <param name="Observations">Its evidence sheet: all looks at it, oldest first, superseded ones too.</param>
-public sealed record PlantDetail(Guid Id, string Label, Place Place, IReadOnlyList<DeterminationDetail> Determinations, IReadOnlyList<Taxon> Taxa, IReadOnlyList<Observation> Observations);
+/// <param name="Visits">How it was found later, oldest first.</param>
+/// <param name="TaggedOn">When it was tagged; null where it wasn't.</param>
+/// <param name="Site">Where it stands; null where no position was taken.</param>
+/// <param name="Finding">How to find it again.</param>
+/// <param name="PopulationId">The population it is a pegged plant of; null for a plant by itself.</param>
+/// <param name="Version">Version of label, position and finding.</param>
+public sealed record PlantDetail(
+    Guid Id, string Label, Place Place, IReadOnlyList<DeterminationDetail> Determinations, IReadOnlyList<Taxon> Taxa, IReadOnlyList<Observation> Observations,
+    IReadOnlyList<PlantVisit> Visits, DateOnly? TaggedOn, PlantSite? Site, Finding Finding, Guid? PopulationId, int Version);
+
+/// <summary>A tagged plant in a list.</summary>
+/// <param name="Id">Its identity.</param>
+/// <param name="Label">What its tag says; may be empty.</param>
+/// <param name="PlaceId">Where it grows.</param>
+/// <param name="PlaceName">Name of that place.</param>
+/// <param name="Names">The names it has; empty while it has none.</param>
+/// <param name="TaggedOn">When it was tagged; null where it wasn't.</param>
+/// <param name="LastSeen">The last day on which it was seen; null for never.</param>
+/// <param name="State">How it was found last; null where it wasn't looked for again.</param>
+/// <param name="PopulationId">The population it is pegged in; null for a plant by itself.</param>
+public sealed record TaggedPlant(Guid Id, string Label, Guid PlaceId, string PlaceName, IReadOnlyList<string> Names, DateOnly? TaggedOn, DateOnly? LastSeen, PlantState? State, Guid? PopulationId);
 
 /// <summary>A line of the record list: one determination.</summary>
 /// <param name="DeterminationId">The determination.</param>

@@ -35,10 +35,19 @@ public sealed record VisitsRequest(string From, IReadOnlyList<RequestedNeed>? Ne
         var from = SiftRequest.DayOf(From, "from")!.Value;
         // The last visit lies within a year of it.
         if (from.Year is < 1753 or > 9900) throw new RequestException("from", "This day is too far from today to plan from.");
-        if (Needs?.Count > MostNeeds) throw new RequestException("needs", $"Up to {MostNeeds} needs are planned at a time.");
+        var needs = Read(Needs);
+        var plan = VisitPlan.Of(from, needs);
+        return new VisitsResponse([.. plan.Visits.Select(v => new RequestedVisit(v.Place, v.Day, v.Date, v.Needs, v.Earliest, v.Latest))], plan.IsOptimal, plan.Unanswerable);
+    }
+
+    /// <summary>Reads needs, each with an id of its own.</summary>
+    /// <exception cref="RequestException">Something in them can't be used.</exception>
+    internal static List<VisitNeed> Read(IReadOnlyList<RequestedNeed>? requested)
+    {
+        if (requested?.Count > MostNeeds) throw new RequestException("needs", $"Up to {MostNeeds} needs are planned at a time.");
         var ids = new HashSet<string>(StringComparer.Ordinal);
         var needs = new List<VisitNeed>();
-        foreach (var need in Needs ?? [])
+        foreach (var need in requested ?? [])
         {
             var here = string.Create(CultureInfo.InvariantCulture, $"needs[{needs.Count}]");
             if (need is null) throw new RequestException(here, "A need is missing.");
@@ -48,8 +57,7 @@ public sealed record VisitsRequest(string From, IReadOnlyList<RequestedNeed>? Ne
             if (need.Windows?.Count > MostWindows) throw new RequestException($"{here}.windows", $"A need has up to {MostWindows} windows.");
             needs.Add(new VisitNeed(need.Id, need.Place, [.. (need.Windows ?? []).Select((w, at) => Window(w, string.Create(CultureInfo.InvariantCulture, $"{here}.windows[{at}]")))]));
         }
-        var plan = VisitPlan.Of(from, needs);
-        return new VisitsResponse([.. plan.Visits.Select(v => new RequestedVisit(v.Place, v.Day, v.Date, v.Needs, v.Earliest, v.Latest))], plan.IsOptimal, plan.Unanswerable);
+        return needs;
     }
 
     private static DayWindow Window(NeedWindow? window, string here)
@@ -86,8 +94,116 @@ public sealed record VisitsResponse(IReadOnlyList<RequestedVisit> Visits, bool O
 /// <param name="Grade">How well that stands.</param>
 /// <param name="Needs">What is open, and when it can be seen.</param>
 /// <param name="Cautions">What to mind before it is touched.</param>
-public sealed record OpenPlant(Guid PlantId, string Label, Guid PlaceId, string PlaceName, string PlaceCaution, string Name, Grade Grade, IReadOnlyList<OpenNeed> Needs, IReadOnlyList<CautionLine> Cautions)
+/// <param name="LookedOn">The day of that.</param>
+/// <param name="Outcome">What that look answered, and what has slipped since.</param>
+public sealed record OpenPlant(
+    Guid PlantId, string Label, Guid PlaceId, string PlaceName, string PlaceCaution, string Name, Grade Grade, IReadOnlyList<OpenNeed> Needs, IReadOnlyList<CautionLine> Cautions, DateOnly LookedOn, VisitOutcome Outcome);
+
+/// <summary>A visit that is to be moved to another date.</summary>
+/// <param name="Date">The other date, <c>YYYY-MM-DD</c>.</param>
+/// <param name="Needs">What it was to answer.</param>
+public sealed record MoveVisitRequest(string Date, IReadOnlyList<RequestedNeed>? Needs = null)
 {
-    /// <summary>What is open of it, as needs of visits at its place.</summary>
-    public IEnumerable<VisitNeed> AsVisitNeeds() => Needs.Select(n => new VisitNeed($"{PlantId} {n.Id}", PlaceId.ToString(), n.Windows));
+    /// <summary>Says what is lost.</summary>
+    /// <exception cref="RequestException">Something in it can't be used.</exception>
+    public MovedVisit Move()
+    {
+        if (string.IsNullOrEmpty(Date)) throw new RequestException("date", "Say to which day: year-month-day, for example 2026-05-31.");
+        var date = SiftRequest.DayOf(Date, "date")!.Value;
+        var needs = VisitsRequest.Read(Needs);
+        var visit = new PlannedVisit("", DayOfYear.Of(date), date, [.. needs.Select(n => n.Id)], date, date);
+        var lost = VisitPlan.LostBy(needs, visit, date);
+        return new MovedVisit(date, [.. visit.Needs.Except(lost, StringComparer.Ordinal)], lost);
+    }
 }
+
+/// <summary>A visit on another date.</summary>
+/// <param name="Date">The date.</param>
+/// <param name="Kept">Ids of what it still answers.</param>
+/// <param name="Lost">Ids of what it doesn't any more.</param>
+public sealed record MovedVisit(DateOnly Date, IReadOnlyList<string> Kept, IReadOnlyList<string> Lost);
+
+/// <summary>Something first seen in a year, where it was looked for shortly before.</summary>
+/// <param name="Taxon">Scientific name.</param>
+/// <param name="Phase">What began.</param>
+/// <param name="NotYet">The last day on which it wasn't there.</param>
+/// <param name="Seen">The day on which it was.</param>
+/// <param name="Site">Where; null where its height isn't known.</param>
+public sealed record SeasonFirst(string Taxon, Phenophase Phase, DateOnly NotYet, DateOnly Seen, SeasonSite? Site = null);
+
+/// <summary>The year of a list of taxa.</summary>
+/// <param name="FloraId">The flora.</param>
+/// <param name="Date">The day, <c>YYYY-MM-DD</c>.</param>
+/// <param name="Taxa">Ids of the taxa; left out: all that are recorded in <paramref name="Cell"/>, or all.</param>
+/// <param name="Cell">A grid cell; left out: everywhere.</param>
+/// <param name="From">The site whose seasons the flora gives; left out: nothing is shifted.</param>
+/// <param name="To">The site that they are wanted for; left out: nothing is shifted.</param>
+/// <param name="Firsts">Firsts of this year; left out: the year is like others.</param>
+public sealed record SeasonRequest(string FloraId, string Date, IReadOnlyList<string>? Taxa = null, string? Cell = null, SeasonSite? From = null, SeasonSite? To = null, IReadOnlyList<SeasonFirst>? Firsts = null)
+{
+    private const int MostTaxa = 3000;
+    private const int MostFirsts = 5000;
+
+    /// <summary>Works it out.</summary>
+    /// <exception cref="RequestException">Something in it can't be used.</exception>
+    public SeasonResponse Look(ReadyFlora flora)
+    {
+        ArgumentNullException.ThrowIfNull(flora);
+        if (string.IsNullOrEmpty(Date)) throw new RequestException("date", "Say on which day: year-month-day, for example 2026-05-31.");
+        var day = SiftRequest.DayOf(Date, "date")!.Value;
+        if (Taxa?.Count > MostTaxa) throw new RequestException("taxa", $"Up to {MostTaxa} taxa are looked at at a time.");
+        if (Firsts?.Count > MostFirsts) throw new RequestException("firsts", $"Up to {MostFirsts} firsts are counted.");
+        Check(From, "from");
+        Check(To, "to");
+        IEnumerable<string> taxa = Taxa ?? [.. flora.Pack.Taxa.Where(t => t.Rank is not ("genus" or "aggregate" or "family") && (string.IsNullOrEmpty(Cell) || t.Facts?.Cells.Contains(Cell, StringComparer.OrdinalIgnoreCase) == true)).Select(t => t.Id)];
+        var late = Late(flora);
+        var lead = YearLead.Of([.. late.Select(l => l.Days)]);
+        var rows = SeasonList.Of(flora.Sifter, [.. taxa], day, From, To, lead.Days);
+        SeasonShift? Shift(Phenophase phase) => From is null || To is null ? null : SeasonShift.Between(From, To, phase, lead.Days);
+        return new SeasonResponse([.. rows.Select(r => new NamedSeasonRow(r.Taxon, flora.NameOf(r.Taxon), r))], Shift(Phenophase.Flower), Shift(Phenophase.RipeFruit), Shift(Phenophase.AutumnColour), lead, late);
+    }
+
+    private static void Check(SeasonSite? site, string field)
+    {
+        if (site is not null && !(Math.Abs(site.Latitude) <= 90 && Math.Abs(site.Longitude) <= 180 && site.ElevationMetres is >= -500 and <= 9000)) throw new RequestException(field, "A site has decimal degrees and metres above the sea.");
+    }
+
+    // Of each first by how many days it was late; those of which the flora says nothing are passed over.
+    private List<LateFirst> Late(ReadyFlora flora)
+    {
+        var result = new List<LateFirst>();
+        foreach (var first in Firsts ?? [])
+        {
+            if (first is null || !YearLead.IsFirst(first.NotYet, first.Seen)) continue;
+            var windows = SeasonList.WindowsOf(flora.Pack.Taxa.FirstOrDefault(t => t.Name == first.Taxon), first.Phase, first.Site is null ? null : From, first.Site);
+            if (windows.Count == 0) continue;
+            var seen = DayOfYear.Of(first.Seen);
+            // The nearest beginning, before or behind: half a year at most.
+            var late = windows.Select(w => (w, Days: Signed(DayOfYear.Between(w.From, seen)))).MinBy(w => Math.Abs(w.Days));
+            result.Add(new LateFirst(first.Taxon, first.Phase, first.Seen, DayOfYear.Next(new DateOnly(first.Seen.Year, 1, 1), late.w.From), late.Days));
+        }
+        return result;
+    }
+
+    private static int Signed(int days) => days > DayOfYear.Days / 2 ? days - DayOfYear.Days : days;
+}
+
+/// <summary>A first, and when it was to be expected.</summary>
+/// <param name="Taxon">Scientific name.</param>
+/// <param name="Phase">What began.</param>
+/// <param name="Seen">When.</param>
+/// <param name="Expected">When it begins in other years.</param>
+/// <param name="Days">Days later than that; below 0: earlier.</param>
+public sealed record LateFirst(string Taxon, Phenophase Phase, DateOnly Seen, DateOnly Expected, int Days);
+
+/// <summary>The year of a taxon with its name.</summary>
+public sealed record NamedSeasonRow(string Taxon, string Name, SeasonRow Year);
+
+/// <summary>The year of a list.</summary>
+/// <param name="Rows">The taxa, in the order asked for.</param>
+/// <param name="Spring">The shift up to young fruit; null where nothing is shifted.</param>
+/// <param name="RipeFruit">That of ripe fruit.</param>
+/// <param name="Autumn">That of autumn colour.</param>
+/// <param name="Lead">How far this year is behind others, by one's own firsts.</param>
+/// <param name="Firsts">Those firsts.</param>
+public sealed record SeasonResponse(IReadOnlyList<NamedSeasonRow> Rows, SeasonShift? Spring, SeasonShift? RipeFruit, SeasonShift? Autumn, YearLead Lead, IReadOnlyList<LateFirst> Firsts);

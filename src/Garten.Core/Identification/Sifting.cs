@@ -93,7 +93,7 @@ public sealed class Sifter
 
     // Nobody reads further, and of these the reasons are worked out.
     private const int MostNamed = 60;
-    private const int MostReasoned = 24;
+    private const int MostReasoned = 12;
 
     // The first are opened whatever they hold; of further ones with less than this nobody asks why.
     private const int MostOpened = 8;
@@ -177,10 +177,13 @@ public sealed class Sifter
                 if (span.Holds(halfMonth)) return true;
                 isKnown = true;
             }
-            if (!isKnown && _table.Seasons.Any(w => w.Phase == phase && w.Holds(SeasonWords.Middle(halfMonth)))) return true;
+            if (!isKnown && !IsOver(phase, own) && _table.Seasons.Any(w => w.Phase == phase && w.Holds(SeasonWords.Middle(halfMonth)))) return true;
         }
         return false;
     }
+
+    /// <summary>Whether a phase that a taxon's own phenology doesn't speak of can be told from it: of one whose fruit has its time, none persists unless that is said.</summary>
+    internal static bool IsOver(Phenophase phase, IReadOnlyList<PhaseSpan> own) => phase == Phenophase.FruitPersisting && own.Any(s => s.Phase is Phenophase.RipeFruit);
 
     // Each species with the next one of its genus, evenly taken from all genera.
     private (int First, int Second)[] KinPairs()
@@ -212,6 +215,17 @@ public sealed class Sifter
             pairs++;
         }
         return _kinDiffer[at] = Math.Max(_options.KinDifferLeast, sum / pairs);
+    }
+
+    /// <summary>How well a character separates two taxa: 1 − overlap; 1 where only one of them has the part, 0 where either is unknown.</summary>
+    internal double Apart(int column, int first, int second)
+    {
+        var it = Columns.Columns[column];
+        if (it.Of()[first] is not (> 0 and var a) || it.Of()[second] is not (> 0 and var b)) return 0;
+        var (has, other) = (it.Applies(a - 1), it.Applies(b - 1));
+        if (!has || !other) return has != other ? 1 : 0;
+        // Of ranges the outcomes are at hand that looks are weighed by; states are compared as they are described.
+        return it.Character.IsQuantity ? OutcomesOf(column).Apart(a - 1, b - 1) : Separation.Of(it.Character, it.Cells[a - 1], it.Cells[b - 1], _likelihood);
     }
 
     /// <summary>The outcomes of a look at a column, worked out once.</summary>
@@ -401,29 +415,28 @@ public sealed class Sifter
                 if (sums[t] > top) top = sums[t];
                 if (kin[t] > top) top = kin[t];
             }
-            // What is this much less likely than the best adds nothing to a double.
+            // What is this much less likely than the best adds nothing to a double: of a full sheet few taxa are left to be raised.
             const double nothing = -60;
-            var kinOf = new double[prior.Length];
-            for (var t = 0; t < prior.Length; t++)
-            {
-                var isListed = prior[t] > 0;
-                result[t] = isListed && sums[t] - top > nothing ? sums[t] - top : double.NegativeInfinity;
-                kinOf[t] = isListed && kin[t] - top > nothing ? kin[t] - top : double.NegativeInfinity;
-            }
-            Lanes.Exp(result);
-            Lanes.Exp(kinOf);
-            double sum = 0, kinSum = 0;
             var listed = (1 - options.NotOnList) / total;
+            double[] raised = new double[prior.Length], kinOf = new double[prior.Length];
+            int[] rows = new int[prior.Length], kinRows = new int[prior.Length];
+            int count = 0, kinCount = 0;
             for (var t = 0; t < prior.Length; t++)
             {
-                sum += result[t] *= listed * prior[t];
-                kinSum += prior[t] * kinOf[t];
+                if (prior[t] <= 0) continue;
+                if (sums[t] - top > nothing) (rows[count], raised[count++]) = (t, sums[t] - top);
+                if (kin[t] - top > nothing) (kinRows[kinCount], kinOf[kinCount++]) = (t, kin[t] - top);
             }
+            Lanes.Exp(raised.AsSpan(0, count));
+            Lanes.Exp(kinOf.AsSpan(0, kinCount));
+            double sum = 0, kinSum = 0;
+            for (var i = 0; i < count; i++) sum += result[rows[i]] = raised[i] * listed * prior[rows[i]];
+            for (var i = 0; i < kinCount; i++) kinSum += prior[kinRows[i]] * kinOf[i];
             kinSum /= total;
             var none = options.NotOnList * ((1 - options.KinOfNotOnList) * Math.Exp(-top) + options.KinOfNotOnList * kinSum);
             sum += none;
             var share = 1 / sum;
-            for (var t = 0; t < result.Length; t++) result[t] *= share;
+            for (var i = 0; i < count; i++) result[rows[i]] *= share;
             return (result, none * share);
         }
 

@@ -13,7 +13,7 @@ using Garten.Storage;
 namespace Garten.Server.Demo;
 
 /// <summary>Loads the made-up island of Torvane into an empty database, by the same commands that a page sends.</summary>
-internal sealed class DemoLoader(FloraRepository floras, KeyRepository keys, PlaceRepository places, CommandStore commands, TimeProvider clock)
+internal sealed partial class DemoLoader(FloraRepository floras, KeyRepository keys, PlaceRepository places, CommandStore commands, TimeProvider clock, ILogger<DemoLoader> log)
 {
     private const string FloraId = "torvane";
 
@@ -22,6 +22,7 @@ internal sealed class DemoLoader(FloraRepository floras, KeyRepository keys, Pla
         var flora = ReadFlora(Path.Combine(folder, "flora"));
         await floras.PublishAsync(flora, stop);
         if ((await places.ListAsync(stop)).Count > 0) return;
+        var began = clock.GetTimestamp();
         foreach (var file in Directory.EnumerateFiles(Path.Combine(folder, "keys"), "*.txt").Order(StringComparer.Ordinal))
         {
             await SendAsync(new SaveKeysCommand(Guid.CreateVersion7(), await File.ReadAllTextAsync(file, stop)), stop);
@@ -39,7 +40,8 @@ internal sealed class DemoLoader(FloraRepository floras, KeyRepository keys, Pla
         foreach (var plant in survey.Plants) await LoadAsync(plant, survey.Places[0], shelf, people, taxa, today, stop);
         // Genera with plants of their own in the file are left out.
         var known = new HashSet<string>(["Vellorna", "Carpessa", "Crepessa", "Senecorra", "Rubaxa", "Tharsina"], StringComparer.Ordinal);
-        foreach (var plant in DemoPlants.Draw((await floras.ReadyAsync(FloraId, stop))!, survey.Places, [.. people.Values], known, today)) await SendAsync(plant, stop);
+        foreach (var command in new DemoYears((await floras.ReadyAsync(FloraId, stop))!, survey.Places, [.. people.Values], known, today).Draw()) await SendAsync(command, stop);
+        Loaded(log, clock.GetElapsedTime(began).TotalSeconds);
     }
 
     private static Flora ReadFlora(string folder)
@@ -81,6 +83,9 @@ internal sealed class DemoLoader(FloraRepository floras, KeyRepository keys, Pla
         var readings = character.IsQuantity ? ReadingText.Read(parts[1], character.Quantity).Readings : [];
         return new Observation(Guid.CreateVersion7(), character.Id, Outcome.Seen, character.IsQuantity ? [] : parts[1].Split(" | "), false, readings, 0, 0, Sureness.Sure, context, character.IsQuantity && character.Quantity == QuantityKind.Length ? Tool.Ruler : Tool.Eye, day, "");
     }
+
+    [LoggerMessage(LogLevel.Information, "The demo was loaded in {Seconds:0.0} s")]
+    private static partial void Loaded(ILogger log, double seconds);
 
     private async Task SendAsync(Command command, CancellationToken stop)
     {

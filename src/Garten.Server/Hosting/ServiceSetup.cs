@@ -38,6 +38,8 @@ internal static class ServiceSetup
         services.AddSingleton<FloraRepository>();
         services.AddSingleton<EvidenceRepository>();
         services.AddSingleton<DeterminationRepository>();
+        services.AddSingleton<PlantRepository>();
+        services.AddSingleton<PopulationRepository>();
         services.AddSingleton<CommandStore>();
         services.AddSingleton<DemoLoader>();
     }

@@ -15,6 +15,16 @@ internal static class WebApp
     public static void MapGartenPages(this WebApplication app)
     {
         if (Options(app) is not { } options) return;
+        // The page takes its day from the server where that is pinned.
+        if (app.Configuration["GARTEN_TODAY"] is { Length: > 0 } today)
+        {
+            var page = options.FileProvider!.GetFileInfo("index.html");
+            using var reader = new StreamReader(page.CreateReadStream());
+            var pinned = reader.ReadToEnd().Replace("<head>", $"<head><meta name=\"garten-today\" content=\"{System.Net.WebUtility.HtmlEncode(today)}\">", StringComparison.Ordinal);
+            app.MapFallback("/", () => Results.Content(pinned, "text/html; charset=utf-8"));
+            app.MapFallback("{*path:nonfile:regex(^(?!api/))}", () => Results.Content(pinned, "text/html; charset=utf-8"));
+            return;
+        }
         app.MapFallbackToFile("/", "index.html", options);
         app.MapFallbackToFile("{*path:nonfile:regex(^(?!api/))}", "index.html", options);
     }

@@ -49,7 +49,7 @@ internal static class IdentifyEndpoints
     }
 
     // A flora made ready keeps what it worked out last: requests take turns at it.
-    private static async Task<IResult> AnswerAsync<T>(string floraId, FloraRepository floras, Func<ReadyFlora, Task<T>> answer, CancellationToken stop)
+    internal static async Task<IResult> AnswerAsync<T>(string floraId, FloraRepository floras, Func<ReadyFlora, Task<T>> answer, CancellationToken stop)
     {
         if (await floras.ReadyAsync(floraId ?? "", stop) is not { } flora) return Problems.Result(404, "flora.unknown", "No flora has this id.", "Ask for one of the list of floras.", "floraId");
         await flora.Turn.WaitAsync(stop);

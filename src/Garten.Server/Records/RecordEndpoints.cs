@@ -30,6 +30,9 @@ internal static class RecordEndpoints
                 ExportAsync(new RecordFilter(Blank(taxon), place), context, records, floras, stop))
             .Produces<string>(200, "text/csv").WithName("exportRecords").WithSummary("Occurrences as CSV with Darwin Core terms.");
 
+        api.MapGet("/plants", async (Guid? place, PlantRepository plants, CancellationToken stop) => TypedResults.Ok(await plants.ListAsync(place, stop)))
+            .WithName("listPlants").WithSummary("Plants by place and tag, with how they were found last.");
+
         api.MapGet("/plants/{id:guid}", async (Guid id, DeterminationRepository records, FloraRepository floras, CancellationToken stop) =>
                 await records.PlantAsync(id, stop) is { } plant ? Results.Ok(await WithTaxaAsync(plant, floras, stop)) : Problems.Result(404, "plant.unknown", "No plant has this id.", "Choose one from the list of records."))
             .Produces<PlantDetail>().Produces<ProblemReport>(404, Problem).WithName("getPlant").WithSummary("A plant with its history of determinations.");
@@ -38,7 +41,40 @@ internal static class RecordEndpoints
     private static async Task<PlantDetail> WithTaxaAsync(PlantDetail plant, FloraRepository floras, CancellationToken stop)
     {
         var index = new TaxonIndex(await floras.TaxaAsync(stop));
-        return plant with { Taxa = [.. plant.Determinations.Take(1).SelectMany(d => d.Names).Select(index.Find).OfType<Taxon>()] };
+        return plant with
+        {
+            Taxa = [.. plant.Determinations.Take(1).SelectMany(d => d.Names).Select(index.Find).OfType<Taxon>()],
+            Determinations = await WithOverturnedAsync(plant, floras, stop),
+        };
+    }
+
+    // A name that shares nothing with the one before has overturned it: by what, its flora says.
+    private static async Task<IReadOnlyList<DeterminationDetail>> WithOverturnedAsync(PlantDetail plant, FloraRepository floras, CancellationToken stop)
+    {
+        var result = plant.Determinations.ToList();
+        for (var i = 0; i + 1 < result.Count; i++)
+        {
+            var (now, before) = (result[i], result[i + 1]);
+            if (now.Names.Intersect(before.Names, StringComparer.Ordinal).Any()) continue;
+            var overturned = new Overturned(before.Names, []);
+            foreach (var id in now.Floras.Keys.Order(StringComparer.Ordinal))
+            {
+                if (now.Names is not [var name] || await floras.ReadyAsync(id, stop) is not { } flora || flora.Pack.Taxa.All(t => t.Name != name)) continue;
+                await flora.Turn.WaitAsync(stop);
+                try
+                {
+                    // What had been seen by then.
+                    overturned = Overturned.Of(flora, [.. plant.Observations.Where(o => string.CompareOrdinal(o.Date, now.EventDate.ToString("yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture)) <= 0)], before.Names, name);
+                }
+                finally
+                {
+                    flora.Turn.Release();
+                }
+                break;
+            }
+            result[i] = now with { Overturned = overturned };
+        }
+        return result;
     }
 
     private static string? Blank(string? text) => string.IsNullOrWhiteSpace(text) ? null : text;

@@ -1,8 +1,11 @@
 using System.Globalization;
+using Garten.Core.Confirmation;
 using Garten.Core.Contracts;
 using Garten.Core.Visits;
 using Garten.Formats;
 using Garten.Server.Hosting;
+using Garten.Server.Identify;
+using Garten.Server.Surveys;
 using Garten.Storage;
 using Microsoft.AspNetCore.Mvc;
 
@@ -30,27 +33,57 @@ internal static class SeasonEndpoints
             .Produces<VisitsResponse>().Produces<ProblemReport>(400, Problem).Produces<ProblemReport>(422, Problem)
             .WithName("planVisits").WithSummary("The fewest days at each place that answer all needs, within 365 days from a date. Stores nothing.");
 
-        seasons.MapGet("/open", async (DeterminationRepository records, CancellationToken stop) => TypedResults.Ok(await records.OpenAsync(stop)))
-            .WithName("listOpen").WithSummary("The plants of which something is still to be seen, with when it can be.");
+        seasons.MapPost("/visits/move", ([FromBody] MoveVisitRequest request) =>
+            {
+                try
+                {
+                    return Results.Ok(request.Move());
+                }
+                catch (RequestException wrong)
+                {
+                    return Problems.Unusable(wrong);
+                }
+            })
+            .Produces<MovedVisit>().Produces<ProblemReport>(400, Problem).Produces<ProblemReport>(422, Problem)
+            .WithName("moveVisit").WithSummary("What a visit still answers on another date, and what is lost. Stores nothing.");
 
-        seasons.MapGet("/visits.ics", async (string? from, HttpContext context, DeterminationRepository records, TimeProvider clock, CancellationToken stop) =>
+        seasons.MapPost("/year", async ([FromBody] SeasonRequest request, FloraRepository floras, CancellationToken stop) => await IdentifyEndpoints.AnswerAsync(request.FloraId, floras, flora => Task.FromResult(request.Look(flora)), stop))
+            .Produces<SeasonResponse>().Produces<ProblemReport>(400, Problem).Produces<ProblemReport>(404, Problem).Produces<ProblemReport>(422, Problem)
+            .WithName("lookAtYear").WithSummary("The year of a list of taxa at a site: phenophases, when each catches the eye and when it can be named, with the shift worked out.");
+
+        seasons.MapGet("/firsts", async (int? year, PlantRepository plants, TimeProvider clock, CancellationToken stop) =>
+                year is < 1753 or > 9999 ? Problems.Result(422, "year.invalid", "There is no such year.", "Give a year such as 2026.", "year") : Results.Ok(await plants.FirstsAsync(year ?? clock.GetLocalNow().Year, stop)))
+            .Produces<IReadOnlyList<SeasonFirst>>().Produces<ProblemReport>(422, Problem)
+            .WithName("listFirsts").WithSummary("What began in a year on tagged plants, where it was looked for at most 10 days before and wasn't there yet.");
+
+        seasons.MapGet("/open", async (DeterminationRepository records, TimeProvider clock, CancellationToken stop) => TypedResults.Ok(await records.OpenAsync(DateOnly.FromDateTime(clock.GetLocalNow().Date), stop)))
+            .WithName("listOpen").WithSummary("The plants of which something is still to be seen: when it can be, what the last look answered, and what has slipped since.");
+
+        seasons.MapGet("/visits.ics", async (string? from, bool? trips, HttpContext context, DeterminationRepository records, PopulationRepository populations, FloraRepository floras, TimeProvider clock, CancellationToken stop) =>
             {
                 var day = DateOnly.FromDateTime(clock.GetLocalNow().Date);
                 if (!string.IsNullOrEmpty(from) && !DateOnly.TryParseExact(from, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out day)) return Problems.Result(422, "date.invalid", "There is no such date.", "Give the day as year-month-day, for example 2026-05-31.", "from");
-                var open = await records.OpenAsync(stop);
-                var plan = VisitPlan.Of(day, [.. open.SelectMany(p => p.AsVisitNeeds())]);
+                var questions = (await records.OpenAsync(day, stop)).SelectMany(QuestionsOf).Concat((await PopulationEndpoints.DetailsAsync(populations, floras, clock, stop)).SelectMany(QuestionsOf)).ToDictionary(q => q.Id, StringComparer.Ordinal);
+                var plan = VisitPlan.Of(day, [.. questions.Values.Select(q => new VisitNeed(q.Id, trips == true ? "trip" : q.PlaceId, q.Need.Windows))]);
                 context.Response.Headers.ContentDisposition = "attachment; filename=\"garten-visits.ics\"";
-                return Results.Text(CalendarWriter.Write(plan.Visits.Select(v => Day(v, open)), clock.GetUtcNow()), "text/calendar; charset=utf-8");
+                return Results.Text(CalendarWriter.Write(plan.Visits.Select(v => Day(v, [.. v.Needs.Select(n => questions[n])])), clock.GetUtcNow()), "text/calendar; charset=utf-8");
             })
-            .Produces<string>(200, "text/calendar").Produces<ProblemReport>(422, Problem).WithName("exportVisits").WithSummary("The fewest visits for all that is open, as iCalendar.");
+            .Produces<string>(200, "text/calendar").Produces<ProblemReport>(422, Problem).WithName("exportVisits").WithSummary("The fewest visits for all that is open, place by place or as trips over all places, as iCalendar.");
     }
 
-    private static CalendarDay Day(PlannedVisit visit, IReadOnlyList<OpenPlant> open)
+    // What a visit is to answer, of a plant or of a population.
+    private sealed record Question(string Id, OpenNeed Need, string Name, string Label, string PlaceId, string PlaceName, string PlaceCaution, IReadOnlyList<CautionLine> Cautions);
+
+    private static IEnumerable<Question> QuestionsOf(OpenPlant p) => p.Needs.Select(n => new Question($"{p.PlantId} {n.Id}", n, p.Name, p.Label, p.PlaceId.ToString(), p.PlaceName, p.PlaceCaution, p.Cautions));
+
+    private static IEnumerable<Question> QuestionsOf(PopulationDetail p) => p.Summary.Due.Select(n => new Question($"{p.Id} {n.Id}", n, p.Taxon, p.Name, p.Place.Id.ToString(), p.Place.Name, p.Place.Caution, p.Cautions));
+
+    private static CalendarDay Day(PlannedVisit visit, IReadOnlyList<Question> questions)
     {
-        var here = open.Where(p => p.PlaceId.ToString() == visit.Place).ToList();
-        var lines = here.SelectMany(p => p.Needs.Where(n => visit.Needs.Contains($"{p.PlantId} {n.Id}", StringComparer.Ordinal)).Select(n => $"{p.Name}{(p.Label.Length > 0 ? $" ({p.Label})" : "")}: {n.Text}"));
-        var cautions = here.Select(p => p.PlaceCaution).Concat(here.SelectMany(p => p.Cautions).Select(c => c.Note)).Where(c => c.Length > 0).Distinct(StringComparer.Ordinal);
-        return new CalendarDay($"{visit.Place}-{visit.Day}@garten", visit.Date, $"{here[0].PlaceName}: {visit.Needs.Count} to be seen", here[0].PlaceName,
+        var lines = questions.Select(q => $"{q.PlaceName}: {q.Name}{(q.Label.Length > 0 ? $" ({q.Label})" : "")}: {q.Need.Text}");
+        var cautions = questions.Select(q => q.PlaceCaution).Concat(questions.SelectMany(q => q.Cautions).Select(c => c.Note)).Where(c => c.Length > 0).Distinct(StringComparer.Ordinal);
+        var where = string.Join(", ", questions.Select(q => q.PlaceName).Distinct(StringComparer.Ordinal));
+        return new CalendarDay($"{visit.Place}-{visit.Day}@garten", visit.Date, $"{where}: {visit.Needs.Count} to be seen", where,
             string.Join("\n", [.. lines, string.Create(CultureInfo.InvariantCulture, $"Possible from {visit.Earliest:yyyy-MM-dd} to {visit.Latest:yyyy-MM-dd}."), .. cautions]));
     }
 }

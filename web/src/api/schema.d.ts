@@ -106,6 +106,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/plants": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Plants by place and tag, with how they were found last. */
+        get: operations["listPlants"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/plants/{id}": {
         parameters: {
             query?: never;
@@ -115,6 +132,40 @@ export interface paths {
         };
         /** A plant with its history of determinations. */
         get: operations["getPlant"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/populations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Populations with their counts, their pegged plants, shares with intervals, changes, and what is due. */
+        get: operations["listPopulations"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/populations.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Populations year by year as CSV: counts, shares and their 95 % intervals. */
+        get: operations["exportPopulations"];
         put?: never;
         post?: never;
         delete?: never;
@@ -634,6 +685,57 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/seasons/visits/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a visit still answers on another date, and what is lost. Stores nothing. */
+        post: operations["moveVisit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/seasons/year": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The year of a list of taxa at a site: phenophases, when each catches the eye and when it can be named, with the shift worked out. */
+        post: operations["lookAtYear"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/seasons/firsts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What began in a year on tagged plants, where it was looked for at most 10 days before and wasn't there yet. */
+        get: operations["listFirsts"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/seasons/open": {
         parameters: {
             query?: never;
@@ -641,7 +743,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The plants of which something is still to be seen, with when it can be. */
+        /** The plants of which something is still to be seen: when it can be, what the last look answered, and what has slipped since. */
         get: operations["listOpen"];
         put?: never;
         post?: never;
@@ -658,7 +760,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The fewest visits for all that is open, as iCalendar. */
+        /** The fewest visits for all that is open, place by place or as trips over all places, as iCalendar. */
         get: operations["exportVisits"];
         put?: never;
         post?: never;
@@ -743,6 +845,13 @@ export interface components {
              * @description How many taxa lie behind it.
              */
             taxaBehind: number;
+        };
+        /** @description Sex of a branch, or of the whole plant. */
+        BranchSex: {
+            /** @description Which branch; empty for the whole plant. */
+            branch: string;
+            /** @description Its sex that day. Absence of fruit is none. */
+            sex: components["schemas"]["PartSex"];
         };
         /** @description An object of one's own that lengths are measured with: a coin, a card, a pencil, the own thumb. */
         CalibratedObject: {
@@ -918,7 +1027,7 @@ export interface components {
          * @description A change, made on a device with or without signal and sent when it can be. The id is made by the device (UUID version 7);
          *     the same command sent again changes nothing.
          */
-        Command: components["schemas"]["CommandSaveKeysCommand"] | components["schemas"]["CommandSavePlaceCommand"] | components["schemas"]["CommandRecordDeterminationCommand"] | components["schemas"]["CommandTeachTermCommand"] | components["schemas"]["CommandCorrectStatementCommand"];
+        Command: components["schemas"]["CommandSaveKeysCommand"] | components["schemas"]["CommandSavePlaceCommand"] | components["schemas"]["CommandRecordDeterminationCommand"] | components["schemas"]["CommandTeachTermCommand"] | components["schemas"]["CommandCorrectStatementCommand"] | components["schemas"]["CommandTagPlantCommand"] | components["schemas"]["CommandVisitPlantCommand"] | components["schemas"]["CommandSavePopulationCommand"] | components["schemas"]["CommandCountPopulationCommand"] | components["schemas"]["CommandNoteThreatCommand"];
         /** @description Commands in the order in which they were given. */
         CommandBatch: {
             commands: components["schemas"]["Command"][];
@@ -935,6 +1044,81 @@ export interface components {
             text: string;
             /** @description Its claims; empty: it stays text. */
             claims: components["schemas"]["StatementClaim"][];
+            /**
+             * Format: uuid
+             * @description Identity of the command.
+             */
+            id: string;
+        };
+        /** @description Counts a population. */
+        CommandCountPopulationCommand: {
+            /** @enum {string} */
+            kind?: "countPopulation";
+            /**
+             * Format: uuid
+             * @description Identity of the count.
+             */
+            countId: string;
+            /**
+             * Format: uuid
+             * @description The population.
+             */
+            populationId: string;
+            /** @description The day, `YYYY-MM-DD`. */
+            date: string;
+            /** @description Who counted. */
+            recorder: components["schemas"]["PersonReference"];
+            /** @description What was counted. */
+            unit: components["schemas"]["CountUnit"];
+            /**
+             * Format: int32
+             * @description How many; 0 where it was looked for and nothing found.
+             */
+            number: number;
+            /**
+             * @description A note; may be empty.
+             * @default
+             */
+            note: string;
+            /**
+             * Format: uuid
+             * @description The count that this one corrects.
+             */
+            supersedes?: null | string;
+            /**
+             * Format: uuid
+             * @description Identity of the command.
+             */
+            id: string;
+        };
+        /** @description Notes what threatens a population, or that it is dealt with. */
+        CommandNoteThreatCommand: {
+            /** @enum {string} */
+            kind?: "noteThreat";
+            /**
+             * Format: uuid
+             * @description Identity of the note.
+             */
+            threatId: string;
+            /**
+             * Format: uuid
+             * @description The population.
+             */
+            populationId: string;
+            /** @description The day it was noted, `YYYY-MM-DD`. */
+            notedOn: string;
+            /** @description What: ditch clearing, grazing, felling … */
+            text: string;
+            /**
+             * @description By when something has to be done, `YYYY-MM-DD`; empty where there is no such day.
+             * @default
+             */
+            actBy: string;
+            /**
+             * Format: uuid
+             * @description The earlier note that is dealt with by this one; null for a new threat.
+             */
+            closes?: null | string;
             /**
              * Format: uuid
              * @description Identity of the command.
@@ -1063,11 +1247,78 @@ export interface components {
              */
             id: string;
         };
+        /** @description Adds a population: a patch of one taxon that is counted year by year. */
+        CommandSavePopulationCommand: {
+            /** @enum {string} */
+            kind?: "savePopulation";
+            /**
+             * Format: uuid
+             * @description Identity of the population, made by the device.
+             */
+            populationId: string;
+            /**
+             * Format: uuid
+             * @description Where it grows.
+             */
+            placeId: string;
+            /** @description What it is called: "east bank". */
+            name: string;
+            /** @description Scientific name of the taxon. */
+            taxon: string;
+            /**
+             * @description What is counted and where it ends; may be empty.
+             * @default
+             */
+            bounds: string;
+            /**
+             * Format: uuid
+             * @description Identity of the command.
+             */
+            id: string;
+        };
         /**
          * @description What became of a command.
          * @enum {unknown}
          */
         CommandStatus: "applied" | "already" | "refused";
+        /** @description Tags a plant, or changes what is said of a tagged one: its label, where it stands and how to find it. */
+        CommandTagPlantCommand: {
+            /** @enum {string} */
+            kind?: "tagPlant";
+            /**
+             * Format: uuid
+             * @description Identity of the plant, made by the device; one that is known is changed.
+             */
+            plantId: string;
+            /**
+             * Format: uuid
+             * @description Where it grows.
+             */
+            placeId: string;
+            /** @description What its tag says; not empty. */
+            label: string;
+            /** @description The day it was tagged, `YYYY-MM-DD`; evidence from before it is refused. */
+            taggedOn: string;
+            /** @description Who tagged it. */
+            recorder: components["schemas"]["PersonReference"];
+            site?: null | components["schemas"]["PlantSite"];
+            finding?: null | components["schemas"]["Finding"];
+            /**
+             * Format: uuid
+             * @description The population it is a pegged plant of; null for a plant by itself.
+             */
+            populationId?: null | string;
+            /**
+             * Format: int32
+             * @description Of a known plant: the version that is changed.
+             */
+            version?: null | number;
+            /**
+             * Format: uuid
+             * @description Identity of the command.
+             */
+            id: string;
+        };
         /** @description Teaches a word or phrase for a state: from now on statements that use it are read so. */
         CommandTeachTermCommand: {
             /** @enum {string} */
@@ -1078,6 +1329,43 @@ export interface components {
             state: string;
             /** @description The word or phrase. */
             term: string;
+            /**
+             * Format: uuid
+             * @description Identity of the command.
+             */
+            id: string;
+        };
+        /** @description Adds a later visit to a plant: how it was found, what it shows, and what was looked at. */
+        CommandVisitPlantCommand: {
+            /** @enum {string} */
+            kind?: "visitPlant";
+            /**
+             * Format: uuid
+             * @description Identity of the visit.
+             */
+            visitId: string;
+            /**
+             * Format: uuid
+             * @description The plant.
+             */
+            plantId: string;
+            /** @description The day, `YYYY-MM-DD`; not in the future, and not before the plant was tagged. */
+            date: string;
+            /** @description Who looked. */
+            recorder: components["schemas"]["PersonReference"];
+            /** @description How it was found. */
+            state: components["schemas"]["PlantState"];
+            /** @description What it shows; null where nothing is said. */
+            phases?: null | components["schemas"]["PhaseNote"][];
+            /** @description Its sex, by branch; null where nothing is said. */
+            sexes?: null | components["schemas"]["BranchSex"][];
+            /**
+             * @description A note; may be empty.
+             * @default
+             */
+            note: string;
+            /** @description Looks at its characters; null for none. */
+            observations?: null | components["schemas"]["Observation"][];
             /**
              * Format: uuid
              * @description Identity of the command.
@@ -1267,6 +1555,41 @@ export interface components {
             /** @description Its claims; empty: it stays text. */
             claims: components["schemas"]["StatementClaim"][];
         };
+        /** @description How a count changed from one year to a later one. */
+        CountChange: {
+            /** @description What was counted. */
+            unit: components["schemas"]["CountUnit"];
+            /**
+             * Format: int32
+             * @description The earlier year.
+             */
+            fromYear: number;
+            /**
+             * Format: int32
+             * @description The later one: the next that has a count.
+             */
+            toYear: number;
+            /**
+             * Format: int32
+             * @description The earlier count.
+             */
+            from: number;
+            /**
+             * Format: int32
+             * @description The later one.
+             */
+            to: number;
+            /**
+             * Format: double
+             * @description By what factor it changed from year to year: the root of their ratio; null where the earlier count is 0.
+             */
+            perYear: null | number;
+        };
+        /**
+         * @description What is counted of a patch.
+         * @enum {unknown}
+         */
+        CountUnit: "individuals" | "shoots" | "stems";
         /** @description A couplet: two or more leads of which one is chosen. */
         Couplet: {
             /** @description Its number or letter in the text; unique within a sound key. */
@@ -1384,6 +1707,7 @@ export interface components {
                 [key: string]: number;
             };
             confirmation?: null | components["schemas"]["ConfirmResult"];
+            overturned?: null | components["schemas"]["Overturned"];
         };
         /** @description A diagnostic character of the name: one that sets it apart from what it is taken for. */
         Diagnostic: {
@@ -1400,6 +1724,23 @@ export interface components {
         Explanation: {
             kind: components["schemas"]["CheckKind"];
             text: string;
+        };
+        /** @description How to find a plant again. */
+        Finding: {
+            /** @description What can't be missed near it; empty where there is none. */
+            landmark: string;
+            /**
+             * Format: double
+             * @description From the landmark to the plant: 0 north, 90 east; null where not taken.
+             */
+            bearingDegrees: null | number;
+            /**
+             * Format: double
+             * @description From the landmark to the plant; null where not taken.
+             */
+            distanceMetres: null | number;
+            /** @description The rest, in words; may be empty. */
+            note: string;
         };
         /** @enum {unknown} */
         Fit: "fits" | "atTheEdge" | "doubtful" | "conflicts";
@@ -1885,6 +2226,28 @@ export interface components {
             /** Format: date-time */
             addedAt: string;
         };
+        /** @description A first, and when it was to be expected. */
+        LateFirst: {
+            /** @description Scientific name. */
+            taxon: string;
+            /** @description What began. */
+            phase: components["schemas"]["Phenophase"];
+            /**
+             * Format: date
+             * @description When.
+             */
+            seen: string;
+            /**
+             * Format: date
+             * @description When it begins in other years.
+             */
+            expected: string;
+            /**
+             * Format: int32
+             * @description Days later than that; below 0: earlier.
+             */
+            days: number;
+        };
         /** @description A look that would tell much but can't be taken now. */
         LaterLook: {
             /** @description Id of the character. */
@@ -1992,6 +2355,25 @@ export interface components {
             /** @description The same in words. */
             shown: string;
         };
+        /** @description A visit that is to be moved to another date. */
+        MoveVisitRequest: {
+            /** @description The other date, `YYYY-MM-DD`. */
+            date: string;
+            /** @description What it was to answer. */
+            needs?: null | components["schemas"]["RequestedNeed"][];
+        };
+        /** @description A visit on another date. */
+        MovedVisit: {
+            /**
+             * Format: date
+             * @description The date.
+             */
+            date: string;
+            /** @description Ids of what it still answers. */
+            kept: string[];
+            /** @description Ids of what it doesn't any more. */
+            lost: string[];
+        };
         /** @description A giveaway with the name of its taxon. */
         NamedGiveaway: {
             taxon: string;
@@ -1999,6 +2381,12 @@ export interface components {
             character: string;
             state: string;
             text: string;
+        };
+        /** @description The year of a taxon with its name. */
+        NamedSeasonRow: {
+            taxon: string;
+            name: string;
+            year: components["schemas"]["SeasonRow"];
         };
         /** @description What a list is narrowed to. Everything may be left out; what is given must all hold. */
         Narrowing: {
@@ -2178,6 +2566,13 @@ export interface components {
             needs: components["schemas"]["OpenNeed"][];
             /** @description What to mind before it is touched. */
             cautions: components["schemas"]["CautionLine"][];
+            /**
+             * Format: date
+             * @description The day of that.
+             */
+            lookedOn: string;
+            /** @description What that look answered, and what has slipped since. */
+            outcome: components["schemas"]["VisitOutcome"];
         };
         /**
          * @description The organs by which the evidence sheet is ordered.
@@ -2203,6 +2598,13 @@ export interface components {
             /** @description The most handling that is allowed. */
             most: components["schemas"]["Handling"];
         };
+        /** @description What the naming of a plant overturned. */
+        Overturned: {
+            /** @description The names that it had before. */
+            names: string[];
+            /** @description What speaks for the new name against the old one, strongest first; empty where nothing on the sheet does. */
+            by: string[];
+        };
         /**
          * @description How old the part is.
          * @default unsaid
@@ -2215,11 +2617,33 @@ export interface components {
          * @enum {unknown}
          */
         PartSex: "unsaid" | "male" | "female" | "both";
+        /** @description A plant of a population that was marked, with what was found later. */
+        PeggedPlant: {
+            /**
+             * Format: uuid
+             * @description The plant.
+             */
+            id: string;
+            /** @description What its peg says. */
+            label: string;
+            /**
+             * Format: date
+             * @description When it was marked.
+             */
+            peggedOn: string;
+            /** @description What was found of it. */
+            visits: components["schemas"]["PlantVisit"][];
+        };
         /** @description A person as a command names them; the name is kept in one place and can be changed or erased there. */
         PersonReference: {
             /** Format: uuid */
             id: string;
             name: string;
+        };
+        /** @description What a plant was seen to be doing. */
+        PhaseNote: {
+            phase: components["schemas"]["Phenophase"];
+            stage: components["schemas"]["PhaseStage"];
         };
         /** @description When a taxon shows an organ: half-months of the year, 1 (first half of January) to 24. */
         PhaseSpan: {
@@ -2236,6 +2660,11 @@ export interface components {
              */
             to: number;
         };
+        /**
+         * @description How far a phenophase has come on a plant.
+         * @enum {unknown}
+         */
+        PhaseStage: "notYet" | "shown" | "over" | "none";
         /** @description When a phenophase lasts in a region. */
         PhaseWindow: {
             /** @description The phenophase. */
@@ -2302,6 +2731,173 @@ export interface components {
             taxa: components["schemas"]["Taxon"][];
             /** @description Its evidence sheet: all looks at it, oldest first, superseded ones too. */
             observations: components["schemas"]["Observation"][];
+            /** @description How it was found later, oldest first. */
+            visits: components["schemas"]["PlantVisit"][];
+            /**
+             * Format: date
+             * @description When it was tagged; null where it wasn't.
+             */
+            taggedOn: null | string;
+            site: null | components["schemas"]["PlantSite"];
+            /** @description How to find it again. */
+            finding: components["schemas"]["Finding"];
+            /**
+             * Format: uuid
+             * @description The population it is a pegged plant of; null for a plant by itself.
+             */
+            populationId: null | string;
+            /**
+             * Format: int32
+             * @description Version of label, position and finding.
+             */
+            version: number;
+        };
+        /** @description Where a plant stands. */
+        PlantSite: {
+            /**
+             * Format: double
+             * @description WGS 84 decimal degrees, north positive.
+             */
+            latitude: number;
+            /**
+             * Format: double
+             * @description WGS 84 decimal degrees, east positive.
+             */
+            longitude: number;
+            /**
+             * Format: double
+             * @description Radius of the circle that holds it, in metres; above 0.
+             */
+            uncertaintyMetres: number;
+        };
+        /**
+         * @description How a tagged plant was found.
+         * @enum {unknown}
+         */
+        PlantState: "alive" | "browsed" | "cut" | "dead" | "notRefound";
+        /** @description A tagged plant looked at again. A fact: never changed. */
+        PlantVisit: {
+            /**
+             * Format: uuid
+             * @description Identity, made by the device.
+             */
+            id: string;
+            /**
+             * Format: uuid
+             * @description The plant.
+             */
+            plantId: string;
+            /**
+             * Format: date
+             * @description The day.
+             */
+            date: string;
+            /** @description How it was found. */
+            state: components["schemas"]["PlantState"];
+            /** @description What it was doing. */
+            phases: components["schemas"]["PhaseNote"][];
+            /** @description Sex, by branch. */
+            sexes: components["schemas"]["BranchSex"][];
+            /** @description A note; may be empty. */
+            note: string;
+            /** @description Who looked. */
+            recorder: string;
+        };
+        /** @description A count of a patch. A fact; a correction supersedes it. */
+        PopulationCount: {
+            /**
+             * Format: uuid
+             * @description Identity.
+             */
+            id: string;
+            /**
+             * Format: date
+             * @description The day.
+             */
+            date: string;
+            /** @description What was counted. */
+            unit: components["schemas"]["CountUnit"];
+            /**
+             * Format: int32
+             * @description How many; 0 where it was looked for and nothing found.
+             */
+            number: number;
+            /** @description A note; may be empty. */
+            note: string;
+            /** @description Who counted. */
+            recorder: string;
+            /**
+             * Format: uuid
+             * @description The count that it corrects; null for a first one.
+             */
+            supersedes?: null | string;
+        };
+        /** @description A population with all that was counted. */
+        PopulationDetail: {
+            /**
+             * Format: uuid
+             * @description Its identity.
+             */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description Scientific name. */
+            taxon: string;
+            /** @description Where it grows. */
+            place: components["schemas"]["Place"];
+            /** @description What is counted and where it ends. */
+            bounds: string;
+            /** @description All counts, oldest first, superseded ones too. */
+            counts: components["schemas"]["PopulationCount"][];
+            /** @description Its pegged plants. */
+            pegs: components["schemas"]["PeggedPlant"][];
+            /** @description What threatens it, the nearest day first. */
+            threats: components["schemas"]["Threat"][];
+            /** @description What all of it comes to. */
+            summary: components["schemas"]["PopulationSummary"];
+            /** @description What to mind before it is touched. */
+            cautions: components["schemas"]["CautionLine"][];
+        };
+        /** @description What a population's counts and pegs come to. */
+        PopulationSummary: {
+            /** @description The years, oldest first. */
+            years: components["schemas"]["PopulationYear"][];
+            /** @description How counts changed. */
+            changes: components["schemas"]["CountChange"][];
+            /** @description Labels of pegged plants that were looked at in two years or more and never flowered. */
+            neverFlowered: string[];
+            /** @description What is to be done again, and when. */
+            due: components["schemas"]["OpenNeed"][];
+            /** @description What can't be had this year any more, in sentences. */
+            missed: string[];
+        };
+        /** @description A population in one year. */
+        PopulationYear: {
+            /**
+             * Format: int32
+             * @description The year.
+             */
+            year: number;
+            /** @description Its last count of each unit. */
+            counts: components["schemas"]["PopulationCount"][];
+            /**
+             * Format: int32
+             * @description How many plants bore a peg.
+             */
+            pegged: number;
+            /** @description Share that flowered. */
+            flowered: components["schemas"]["ShareEstimate"];
+            /** @description Share that bore fruit. */
+            fruited: components["schemas"]["ShareEstimate"];
+            /** @description Share that was alive at the end. */
+            alive: components["schemas"]["ShareEstimate"];
+            /**
+             * Format: int32
+             * @description How many were looked for and not found.
+             */
+            notRefound: number;
+            /** @description Their sexes. */
+            sexes: components["schemas"]["SexCount"];
         };
         /**
          * @description Where on the plant.
@@ -2622,6 +3218,122 @@ export interface components {
             version: number;
             isNew: boolean;
         };
+        /** @description Something first seen in a year, where it was looked for shortly before. */
+        SeasonFirst: {
+            /** @description Scientific name. */
+            taxon: string;
+            /** @description What began. */
+            phase: components["schemas"]["Phenophase"];
+            /**
+             * Format: date
+             * @description The last day on which it wasn't there.
+             */
+            notYet: string;
+            /**
+             * Format: date
+             * @description The day on which it was.
+             */
+            seen: string;
+            site?: null | components["schemas"]["SeasonSite"];
+        };
+        /** @description When a taxon does something at a site. */
+        SeasonPhase: {
+            /** @description What it is doing. */
+            phase: components["schemas"]["Phenophase"];
+            /** @description When. */
+            windows: components["schemas"]["DayWindow"][];
+            /**
+             * Format: int32
+             * @description By how many days later than the flora says; below 0: earlier.
+             */
+            shiftDays: number;
+            /** @description Whether it does it on the day asked for. */
+            now: boolean;
+        };
+        /** @description The year of a list of taxa. */
+        SeasonRequest: {
+            /** @description The flora. */
+            floraId: string;
+            /** @description The day, `YYYY-MM-DD`. */
+            date: string;
+            /** @description Ids of the taxa; left out: all that are recorded in Cell, or all. */
+            taxa?: null | string[];
+            /** @description A grid cell; left out: everywhere. */
+            cell?: null | string;
+            from?: null | components["schemas"]["SeasonSite"];
+            to?: null | components["schemas"]["SeasonSite"];
+            /** @description Firsts of this year; left out: the year is like others. */
+            firsts?: null | components["schemas"]["SeasonFirst"][];
+        };
+        /** @description The year of a list. */
+        SeasonResponse: {
+            /** @description The taxa, in the order asked for. */
+            rows: components["schemas"]["NamedSeasonRow"][];
+            spring: null | components["schemas"]["SeasonShift"];
+            ripeFruit: null | components["schemas"]["SeasonShift"];
+            autumn: null | components["schemas"]["SeasonShift"];
+            /** @description How far this year is behind others, by one's own firsts. */
+            lead: components["schemas"]["YearLead"];
+            /** @description Those firsts. */
+            firsts: components["schemas"]["LateFirst"][];
+        };
+        /** @description The year of a taxon at a site. */
+        SeasonRow: {
+            /** @description Id of the taxon. */
+            taxon: string;
+            /** @description What it does when, in the order of the year. */
+            phases: components["schemas"]["SeasonPhase"][];
+            /** @description When it catches the eye: the time to search for it. */
+            conspicuous: components["schemas"]["DayWindow"][];
+            /** @description By what, in words; empty where by nothing. */
+            conspicuousBy: string;
+            /** @description When what can be seen of it excludes all that it is taken for. */
+            nameable: components["schemas"]["DayWindow"][];
+            /** @description Ids of the taxa that nothing tells from it, all year. */
+            notNameableFrom: string[];
+            /** @description Whether it catches the eye on the day. */
+            conspicuousNow: boolean;
+            /** @description Whether it can be named on the day. */
+            nameableNow: boolean;
+            /** @description The organs that can be looked at on the day. */
+            organsNow: components["schemas"]["Organ"][];
+        };
+        /**
+         * @description How much later than at one site something happens at another. Spring comes 4 days later with each degree of latitude towards the pole, with
+         *     each 5 degrees of longitude to the east and with each 122 m of height (Hopkins 1918); autumn comes as much earlier.
+         */
+        SeasonShift: {
+            /** @description The parts, those of 0 left out. */
+            parts: components["schemas"]["ShiftPart"][];
+            /**
+             * Format: double
+             * @description What the sum is taken times, by the phenophase.
+             */
+            coefficient: number;
+            /**
+             * Format: int32
+             * @description Whole days, rounded; below 0: earlier.
+             */
+            days: number;
+        };
+        /** @description Where seasons are known of, or wanted. */
+        SeasonSite: {
+            /**
+             * Format: double
+             * @description Decimal degrees, south below 0.
+             */
+            latitude: number;
+            /**
+             * Format: double
+             * @description Decimal degrees, west below 0.
+             */
+            longitude: number;
+            /**
+             * Format: double
+             * @description Metres above the sea.
+             */
+            elevationMetres: number;
+        };
         /** @description The fewest characters that separate every pair. */
         SeparatingSet: {
             /** @description Their ids. */
@@ -2634,12 +3346,93 @@ export interface components {
              */
             unseparated: number;
         };
+        /** @description Sexes among pegged plants of a year. */
+        SexCount: {
+            /**
+             * Format: int32
+             * @description How many bore male branches only.
+             */
+            male: number;
+            /**
+             * Format: int32
+             * @description How many bore female ones only.
+             */
+            female: number;
+            /**
+             * Format: int32
+             * @description How many bore both.
+             */
+            both: number;
+            /**
+             * Format: int32
+             * @description How many could not be sexed; those without fruit among them.
+             */
+            notSexed: number;
+            /** @description Share of females among those of one sex. */
+            femaleShare: components["schemas"]["ShareEstimate"];
+        };
         /**
          * @description What was done to the plant.
          * @default unsaid
          * @enum {unknown}
          */
         Shaping: "unsaid" | "browsed" | "mown" | "clipped" | "resprouting";
+        /**
+         * @description A share with its 95 % interval (Wilson 1927: Probable inference, the law of succession, and statistical inference). What couldn't be
+         *     found again is neither one nor the other: it widens the share to both sides.
+         */
+        ShareEstimate: {
+            /**
+             * Format: int32
+             * @description How many have it.
+             */
+            count: number;
+            /**
+             * Format: int32
+             * @description Of how many it is known.
+             */
+            known: number;
+            /**
+             * Format: int32
+             * @description Of how many it isn't: not refound, or not looked at.
+             */
+            unknown: number;
+            /**
+             * Format: double
+             * @description Count of known, 0 to 1; null where nothing is known.
+             */
+            share: null | number;
+            /**
+             * Format: double
+             * @description Lower bound among the known.
+             */
+            low: number;
+            /**
+             * Format: double
+             * @description Upper bound among the known.
+             */
+            high: number;
+            /**
+             * Format: double
+             * @description The share if none of the unknown have it; null where there are neither.
+             */
+            least: null | number;
+            /**
+             * Format: double
+             * @description The share if all of them have it.
+             */
+            most: null | number;
+            /**
+             * Format: double
+             * @description Lower bound of Least.
+             */
+            leastLow: number;
+            /**
+             * Format: double
+             * @description Upper bound of Most.
+             */
+            mostHigh: number;
+        };
         /** @description A line of the evidence sheet. */
         SheetLine: {
             /** @description Id of the character. */
@@ -2662,6 +3455,16 @@ export interface components {
             taught: components["schemas"]["TaughtTerm"][];
             /** @description Readings of statements that persons have set. */
             corrected: components["schemas"]["CorrectedStatement"][];
+        };
+        /** @description A part of a shift, for the arithmetic to be shown. */
+        ShiftPart: {
+            /** @description What it comes from, in words and figures. */
+            reason: string;
+            /**
+             * Format: double
+             * @description How many days it adds; below 0: earlier.
+             */
+            days: number;
         };
         /** @description Something to photograph, or to look at because a camera won't settle it. */
         Shot: {
@@ -2857,6 +3660,21 @@ export interface components {
             /** @description Why it is less plausible here. */
             priorReasons: string[];
         };
+        /** @description A question whose window has closed before anybody answered it. */
+        SlippedNeed: {
+            /** @description The question. */
+            need: components["schemas"]["OpenNeed"];
+            /**
+             * Format: date
+             * @description The last day on which it could have been answered.
+             */
+            closed: string;
+            /**
+             * Format: date
+             * @description The next day on which it can.
+             */
+            again: string;
+        };
         /** @description A part of the candidates that a look would leave. */
         SplitPart: {
             /** @description What would be seen: the name of a state, "under 12 mm", "12 mm to 3 cm". */
@@ -2991,6 +3809,41 @@ export interface components {
          * @enum {unknown}
          */
         Sureness: "sure" | "fairly" | "guess";
+        /** @description A tagged plant in a list. */
+        TaggedPlant: {
+            /**
+             * Format: uuid
+             * @description Its identity.
+             */
+            id: string;
+            /** @description What its tag says; may be empty. */
+            label: string;
+            /**
+             * Format: uuid
+             * @description Where it grows.
+             */
+            placeId: string;
+            /** @description Name of that place. */
+            placeName: string;
+            /** @description The names it has; empty while it has none. */
+            names: string[];
+            /**
+             * Format: date
+             * @description When it was tagged; null where it wasn't.
+             */
+            taggedOn: null | string;
+            /**
+             * Format: date
+             * @description The last day on which it was seen; null for never.
+             */
+            lastSeen: null | string;
+            state: null | components["schemas"]["PlantState"];
+            /**
+             * Format: uuid
+             * @description The population it is pegged in; null for a plant by itself.
+             */
+            populationId: null | string;
+        };
         /** @description A word or phrase that a person has taught for a state. */
         TaughtTerm: {
             /** @description Id of the character. */
@@ -3158,6 +4011,28 @@ export interface components {
             /** @description The split in a sentence. */
             inWords: string;
         };
+        /** @description A threat to a population. */
+        Threat: {
+            /**
+             * Format: uuid
+             * @description Its identity.
+             */
+            id: string;
+            /**
+             * Format: date
+             * @description When it was noted.
+             */
+            notedOn: string;
+            /** @description What it is. */
+            text: string;
+            /**
+             * Format: date
+             * @description By when something has to be done; null where there is no such day.
+             */
+            actBy: null | string;
+            /** @description How it was dealt with; empty while it stands. */
+            dealtWith: string;
+        };
         /**
          * @description What is needed to see or measure it.
          * @enum {unknown}
@@ -3201,6 +4076,13 @@ export interface components {
             forks: number;
             /** @description The nearest fork and the lead of it that this couplet lies under ("4b"); empty where none. */
             branch: string;
+        };
+        /** @description What became of the questions about a plant. */
+        VisitOutcome: {
+            /** @description What was open before the last visit and isn't any more. */
+            answered: components["schemas"]["OpenNeed"][];
+            /** @description What could have been answered since, and can't for the time being. */
+            slipped: components["schemas"]["SlippedNeed"][];
         };
         /** @description Needs for which the fewest visits are wanted. */
         VisitsRequest: {
@@ -3281,6 +4163,19 @@ export interface components {
             isProvisional: boolean;
             /** @description How the sheet stands to it, item by item; empty for all but the likeliest ends. */
             items: components["schemas"]["ItemFit"][];
+        };
+        /** @description How far a year is ahead of others or behind them, by one's own firsts. */
+        YearLead: {
+            /**
+             * Format: double
+             * @description Days later than usual; below 0: earlier.
+             */
+            days: number;
+            /**
+             * Format: int32
+             * @description How many firsts it rests on.
+             */
+            firsts: number;
         };
     };
     responses: never;
@@ -3477,6 +4372,28 @@ export interface operations {
             };
         };
     };
+    listPlants: {
+        parameters: {
+            query?: {
+                place?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TaggedPlant"][];
+                };
+            };
+        };
+    };
     getPlant: {
         parameters: {
             query?: never;
@@ -3504,6 +4421,46 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    listPopulations: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PopulationDetail"][];
+                };
+            };
+        };
+    };
+    exportPopulations: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
                 };
             };
         };
@@ -4705,6 +5662,130 @@ export interface operations {
             };
         };
     };
+    moveVisit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveVisitRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MovedVisit"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    lookAtYear: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeasonRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeasonResponse"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    listFirsts: {
+        parameters: {
+            query?: {
+                year?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeasonFirst"][];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
     listOpen: {
         parameters: {
             query?: never;
@@ -4729,6 +5810,7 @@ export interface operations {
         parameters: {
             query?: {
                 from?: string;
+                trips?: boolean;
             };
             header?: never;
             path?: never;

@@ -6,19 +6,43 @@ import { useLook } from "../theme/LookChoice";
 import { serif } from "../theme/theme";
 
 const views = [
-  { to: "/", name: "Bench" },
-  { to: "/records", name: "Records" },
+  { to: "/", name: "Today" },
+  { to: "/bench", name: "Bench" },
+  { to: "/plants", name: "Plants" },
+  { to: "/seasons", name: "Seasons" },
   { to: "/visits", name: "Visits" },
+  { to: "/records", name: "Records" },
   { to: "/flora", name: "Flora" },
   { to: "/keys", name: "Keys" },
 ];
 
 const lookNames: Record<Look, string> = { paper: "Paper", night: "Night", sun: "Bright sun" };
 
+function LookField() {
+  const { look, choose } = useLook();
+  return (
+    <TextField
+      select
+      size="small"
+      fullWidth={false}
+      value={look}
+      onChange={(event) => choose(event.target.value as Look)}
+      variant="standard"
+      slotProps={{ htmlInput: { "aria-label": "Look" }, input: { disableUnderline: true } }}
+      sx={{ minWidth: 92 }}
+    >
+      {Object.entries(lookNames).map(([value, name]) => (
+        <MenuItem key={value} value={value}>
+          {name}
+        </MenuItem>
+      ))}
+    </TextField>
+  );
+}
+
 export function Frame() {
   const connection = useConnection();
   const { outbox } = useLocalWork();
-  const { look, choose } = useLook();
   const { pathname } = useLocation();
   return (
     <Box sx={{ minHeight: "100dvh", display: "flex", flexDirection: "column" }}>
@@ -46,7 +70,7 @@ export function Frame() {
           borderColor: "rule",
         }}
       >
-        <Box component="span" sx={{ display: "flex", alignItems: "center", gap: 1 }}>
+        <Box component="span" sx={{ display: { xs: "none", sm: "flex" }, alignItems: "center", gap: 1 }}>
           <Box component="img" src="/leaf.svg" alt="" sx={{ width: 26, height: 26 }} />
           <Typography
             component="span"
@@ -55,14 +79,24 @@ export function Frame() {
             Garten
           </Typography>
         </Box>
-        <Box component="nav" aria-label="Views" sx={{ display: "flex", flex: 1, gap: { xs: 0.5, md: 1 } }}>
+        <Box
+          component="nav"
+          aria-label="Views"
+          sx={{
+            display: { xs: "grid", sm: "flex" },
+            gridTemplateColumns: "repeat(4, minmax(0, 1fr))",
+            flexWrap: "wrap",
+            flex: 1,
+            columnGap: { xs: 0, md: 1 },
+          }}
+        >
           {views.map((view) => (
             <Box
               key={view.to}
               component={NavLink}
               to={view.to}
               end={view.to === "/"}
-              className={view.to === "/" && pathname.startsWith("/bench/") ? "active" : undefined}
+              className={view.to === "/plants" && pathname.startsWith("/populations/") ? "active" : undefined}
               sx={{
                 color: "text.primary",
                 textDecoration: "none",
@@ -79,22 +113,9 @@ export function Frame() {
             </Box>
           ))}
         </Box>
-        <TextField
-          select
-          size="small"
-          fullWidth={false}
-          value={look}
-          onChange={(event) => choose(event.target.value as Look)}
-          variant="standard"
-          slotProps={{ htmlInput: { "aria-label": "Look" }, input: { disableUnderline: true } }}
-          sx={{ minWidth: 92 }}
-        >
-          {Object.entries(lookNames).map(([value, name]) => (
-            <MenuItem key={value} value={value}>
-              {name}
-            </MenuItem>
-          ))}
-        </TextField>
+        <Box sx={{ display: { xs: "none", sm: "block" } }}>
+          <LookField />
+        </Box>
       </Box>
       <Box role="status" aria-live="polite">
         {(connection === "away" || outbox.length > 0) && (
@@ -120,6 +141,9 @@ export function Frame() {
         component="footer"
         sx={{ "@media print": { display: "none" }, px: { xs: 2, md: 3 }, py: 1, borderTop: 1, borderColor: "rule" }}
       >
+        <Box sx={{ display: { sm: "none" } }}>
+          <LookField />
+        </Box>
         <Typography variant="caption" color="text.secondary">
           Garten is free software (MIT). <Link href="/licences.txt">Licences of what it is made with</Link>
         </Typography>

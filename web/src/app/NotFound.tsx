@@ -7,7 +7,7 @@ export function NotFound() {
     <Page title="There is nothing at this address">
       <Typography>
         Go to the{" "}
-        <Link component={RouterLink} to="/">
+        <Link component={RouterLink} to="/bench">
           Bench
         </Link>
         , where a plant and a key are chosen.

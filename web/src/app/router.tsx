@@ -9,11 +9,16 @@ import { TaxonPage } from "../features/flora/TaxonPage";
 import { KeyEditor } from "../features/keys/KeyEditor";
 import { KeyList } from "../features/keys/KeyList";
 import { KeyPage } from "../features/keys/KeyPage";
-import { PlantPage } from "../features/records/PlantPage";
+import { PlantPage } from "../features/plants/PlantPage";
 import { RecordList } from "../features/records/RecordList";
 import { ContrastPage } from "../features/sift/ContrastPage";
 import { CribPage } from "../features/sift/CribPage";
 import { SiftPage } from "../features/sift/SiftPage";
+import { PlantList } from "../features/plants/PlantList";
+import { VisitPlantPage } from "../features/plants/VisitPlantPage";
+import { PopulationPage } from "../features/populations/PopulationPage";
+import { SeasonsPage } from "../features/seasons/SeasonsPage";
+import { TodayPage } from "../features/today/TodayPage";
 import { VisitsPage } from "../features/visits/VisitsPage";
 import { Frame } from "./Frame";
 import { NotFound } from "./NotFound";
@@ -23,7 +28,8 @@ export const router = createBrowserRouter([
     path: "/",
     element: <Frame />,
     children: [
-      { index: true, element: <BenchStart /> },
+      { index: true, element: <TodayPage /> },
+      { path: "bench", element: <BenchStart /> },
       { path: "bench/:walkId", element: <BenchWalk /> },
       { path: "bench/:walkId/sift", element: <SiftPage /> },
       { path: "bench/:walkId/contrast", element: <ContrastPage /> },
@@ -39,6 +45,10 @@ export const router = createBrowserRouter([
       { path: "keys/:hash", element: <KeyPage /> },
       { path: "records", element: <RecordList /> },
       { path: "visits", element: <VisitsPage /> },
+      { path: "seasons", element: <SeasonsPage /> },
+      { path: "populations/:populationId", element: <PopulationPage /> },
+      { path: "plants", element: <PlantList /> },
+      { path: "plants/:plantId/visit", element: <VisitPlantPage /> },
       { path: "plants/:plantId", element: <PlantPage /> },
       { path: "*", element: <NotFound /> },
     ],

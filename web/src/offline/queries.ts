@@ -38,6 +38,53 @@ export const usePeople = () =>
       orKept<Schemas["PersonReference"][]>("people", () => answerOf((signal) => api.GET("/api/v1/people", { signal }))),
   });
 
+/** Plants with their tags, and how they were found last. */
+export const usePlants = () =>
+  useQuery({
+    queryKey: ["plants"],
+    queryFn: () =>
+      orKept<Schemas["TaggedPlant"][]>("plants", () => answerOf((signal) => api.GET("/api/v1/plants", { signal }))),
+  });
+
+/** A plant with all that is known of it. */
+export const usePlant = (id: string) =>
+  useQuery({
+    queryKey: ["plant", id],
+    queryFn: () =>
+      orKept<Schemas["PlantDetail"]>(`plant:${id}`, () =>
+        answerOf((signal) => api.GET("/api/v1/plants/{id}", { params: { path: { id } }, signal })),
+      ),
+  });
+
+/** Plants of which something is still to be seen. */
+export const useOpenPlants = () =>
+  useQuery({
+    queryKey: ["open-plants"],
+    queryFn: () =>
+      orKept<Schemas["OpenPlant"][]>("open-plants", () =>
+        answerOf((signal) => api.GET("/api/v1/seasons/open", { signal })),
+      ),
+  });
+
+export const usePopulations = () =>
+  useQuery({
+    queryKey: ["populations"],
+    queryFn: () =>
+      orKept<Schemas["PopulationDetail"][]>("populations", () =>
+        answerOf((signal) => api.GET("/api/v1/populations", { signal })),
+      ),
+  });
+
+/** What began this year on one's own plants. */
+export const useFirsts = () =>
+  useQuery({
+    queryKey: ["firsts"],
+    queryFn: () =>
+      orKept<Schemas["SeasonFirst"][]>("firsts", () =>
+        answerOf((signal) => api.GET("/api/v1/seasons/firsts", { signal })),
+      ),
+  });
+
 export const useKeys = () =>
   useQuery({
     queryKey: ["keys"],

@@ -4,10 +4,12 @@ import { v7 as uuid } from "uuid";
 import type { Problem, Schemas } from "../../api/client";
 import { usePeople, usePlaces } from "../../offline/queries";
 import { send } from "../../offline/outbox";
+import { personOf } from "../../offline/people";
 import { store, type KeepForm as Form, type Walk } from "../../offline/store";
 import { NamesLabel } from "../taxa/TaxonLabel";
 import { PlaceDialog } from "./PlaceDialog";
-import { remember, today } from "./walks";
+import { today } from "../../app/day";
+import { remember } from "./walks";
 
 interface Props {
   walk: Walk;
@@ -65,7 +67,6 @@ export function KeepForm(props: Props) {
     }
     setBusy(true);
     remember(form);
-    const known = people.data?.find((person) => person.name === form.recorder.trim());
     const plantId = walk.plant?.id ?? uuid();
     await (await store()).put("walks", { ...walk, sending: true, problem: undefined });
     const sent = await send(
@@ -79,7 +80,7 @@ export function KeepForm(props: Props) {
         plantLabel: form.label.trim(),
         placeId: form.placeId,
         eventDate: form.date,
-        recorder: known ?? { id: await recorderId(form.recorder.trim()), name: form.recorder.trim() },
+        recorder: await personOf(form.recorder, people.data),
         startKey: trail?.startKey ?? "",
         answers: trail?.answers ?? [],
         names,
@@ -217,14 +218,4 @@ function fieldOf(problem: Problem | undefined): Partial<Record<keyof Form, strin
   };
   const field = problem && fields[problem.field];
   return field ? { [field]: `${problem.title} ${problem.detail}` } : undefined;
-}
-
-// A name that is new here gets an identity at once, and keeps it until the server has taken it in.
-async function recorderId(name: string): Promise<string> {
-  const db = await store();
-  const before = (await db.get("kept", "recorder:" + name)) as string | undefined;
-  if (before) return before;
-  const id = uuid();
-  await db.put("kept", id, "recorder:" + name);
-  return id;
 }

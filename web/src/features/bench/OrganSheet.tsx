@@ -37,7 +37,7 @@ const handlingWords: Record<Schemas["Handling"], string> = {
   uproot: "uproots",
 };
 
-const ROWS_AT_ONCE = 4;
+const ROWS_AT_ONCE = 2;
 
 /** The evidence sheet of one organ: a tap on a state records it. */
 export function OrganSheet({

@@ -3,7 +3,7 @@ import { useEffect, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { core } from "../../core/coreClient";
 import { useShelf } from "../../offline/queries";
-import { today } from "./walks";
+import { today } from "../../app/day";
 
 type Tool = Schemas["Tool"];
 type Handling = Schemas["Handling"];

@@ -14,7 +14,7 @@ export function WalkGone() {
     <Page title="This plant isn’t on this device">
       <Typography>
         It was kept or thrown away.{" "}
-        <Link component={RouterLink} to="/">
+        <Link component={RouterLink} to="/bench">
           Begin with another one
         </Link>
         , or look among the{" "}

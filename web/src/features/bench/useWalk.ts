@@ -3,7 +3,7 @@ import type { Schemas } from "../../api/client";
 import { core } from "../../core/coreClient";
 import { useShelf } from "../../offline/queries";
 import { useStoredWalk } from "./useStoredWalk";
-import { today } from "./walks";
+import { today } from "../../app/day";
 
 export type OpenCouplet = Schemas["OpenCouplet"];
 export type TrailStep = Schemas["TrailStep"];

@@ -1,16 +1,10 @@
 import { v7 as uuid } from "uuid";
+import { today } from "../../app/day";
 import { announce } from "../../offline/outbox";
 import { store, type KeepForm, type Walk } from "../../offline/store";
 
 const RECORDER = "garten.recorder";
 const PLACE = "garten.place";
-
-/** Today on this device, as a date field writes it. */
-export function today(): string {
-  const now = new Date();
-  const pad = (part: number) => String(part).padStart(2, "0");
-  return `${now.getFullYear()}-${pad(now.getMonth() + 1)}-${pad(now.getDate())}`;
-}
 
 /** Of a plant that is named without a key. */
 export const WITHOUT_KEY = { hash: "", title: "" };
@@ -60,6 +54,9 @@ export async function discardWalk(id: string): Promise<Walk | undefined> {
   announce();
   return walk;
 }
+
+/** Who recorded last; empty where nobody has. */
+export const lastRecorder = () => localStorage.getItem(RECORDER) ?? "";
 
 /** What the next record starts with. */
 export function remember(form: KeepForm): void {

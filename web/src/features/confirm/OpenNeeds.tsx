@@ -4,7 +4,8 @@ import type { Schemas } from "../../api/client";
 import { QuietButton } from "../../app/QuietButton";
 import { core } from "../../core/coreClient";
 import { useAsked } from "../../core/flora";
-import { dayOfYear, YearBand } from "./YearBand";
+import { dated, dayOfYear, holds, iso, now, spoken } from "../../app/day";
+import { YearBand } from "./YearBand";
 
 const HERE = "here";
 
@@ -15,15 +16,10 @@ interface Props {
   onLook: (character: string) => void;
 }
 
-const holds = (window: Schemas["DayWindow"], day: number) =>
-  window.from <= window.to ? day >= window.from && day <= window.to : day >= window.from || day <= window.to;
-
-const spoken = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "long", year: "numeric" });
-
 /** What is still missing and when it can be seen, the fewest days that answer all of it, and what a camera can do. */
 export function OpenNeeds({ answer, date, place, onLook }: Props) {
-  const day = useMemo(() => (date ? new Date(`${date}T12:00`) : new Date()), [date]);
-  const from = `${day.getFullYear()}-${String(day.getMonth() + 1).padStart(2, "0")}-${String(day.getDate()).padStart(2, "0")}`;
+  const day = useMemo(() => (date ? dated(date) : now()), [date]);
+  const from = iso(day);
   const { needs, shots } = answer;
   const question = useMemo(
     (): Schemas["VisitsRequest"] | undefined =>
@@ -93,11 +89,9 @@ export function OpenNeeds({ answer, date, place, onLook }: Props) {
           {": "}
           {plan.visits
             .map((v) => {
-              const last = spoken.format(new Date(`${v.latest}T12:00`));
+              const last = spoken(v.latest);
               if (v.earliest === from) return v.latest === from ? "today" : `now, until ${last}`;
-              return v.earliest === v.latest
-                ? last
-                : `about ${spoken.format(new Date(`${v.date}T12:00`))}, until ${last}`;
+              return v.earliest === v.latest ? last : `about ${spoken(v.date)}, until ${last}`;
             })
             .join(", then ")}
           .{!plan.optimal && " Perhaps fewer would do."}

@@ -1,14 +1,8 @@
 import { Box } from "@mui/material";
 import type { Schemas } from "../../api/client";
+import { dayOfYear, monthStarts } from "../../app/day";
 
 const DAYS = 365;
-const MONTH_STARTS = [0, 31, 59, 90, 120, 151, 181, 212, 243, 273, 304, 334];
-
-/** Day of the year, 29 February counted as the 28th. */
-export function dayOfYear(date: Date): number {
-  return (MONTH_STARTS[date.getMonth()] ?? 0) + Math.min(date.getDate(), date.getMonth() === 1 ? 28 : 31);
-}
-
 /** When something can be seen: the year as a band, its months ticked, today a line. */
 export function YearBand({ windows, today }: { windows: Schemas["DayWindow"][]; today: Date }) {
   const parts = windows.flatMap((w) =>
@@ -41,7 +35,7 @@ export function YearBand({ windows, today }: { windows: Schemas["DayWindow"][]; 
           sx={{ fill: (theme) => theme.palette.signal.support, opacity: 0.75 }}
         />
       ))}
-      {MONTH_STARTS.slice(1).map((at) => (
+      {monthStarts.slice(1).map((at) => (
         <line
           key={at}
           x1={at}

@@ -5,7 +5,7 @@ import type { Schemas } from "../../api/client";
 import { Page } from "../../app/Page";
 import { usePlaces } from "../../offline/queries";
 import { Plate } from "../../plates/Plate";
-import { today } from "../bench/walks";
+import { today } from "../../app/day";
 import { CautionMarks } from "../taxa/Cautions";
 import { TaxonLabel } from "../taxa/TaxonLabel";
 import { useFlora, useTaxa, type Wanted } from "./queries";

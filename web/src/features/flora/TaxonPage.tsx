@@ -14,7 +14,8 @@ import { StateFigure } from "../../plates/StateFigure";
 import type { Traits, Variation } from "../../plates/traits";
 import { twig, twigDetail } from "../../plates/twig";
 import { organNames } from "../bench/PlantFigure";
-import { beginWalk, lastPlace, leadLetter, today, WITHOUT_KEY } from "../bench/walks";
+import { now, today } from "../../app/day";
+import { beginWalk, lastPlace, leadLetter, WITHOUT_KEY } from "../bench/walks";
 import { siftPlace, useBenchFlora } from "../sift/useSift";
 import { CautionMarks, CautionNotes } from "../taxa/Cautions";
 import { TaxonLabel } from "../taxa/TaxonLabel";
@@ -225,7 +226,7 @@ function Shown({ flora, page }: { flora: string; page: Schemas["TaxonPage"] }) {
           )}
           {facts && facts.phenology.length > 0 && (
             <Part id="year" title="The year">
-              <YearStrip phenology={facts.phenology} today={new Date()} />
+              <YearStrip phenology={facts.phenology} today={now()} />
             </Part>
           )}
           <Part id="where" title="Where">

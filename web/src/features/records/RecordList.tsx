@@ -85,7 +85,7 @@ export function RecordList() {
           ) : (
             <>
               There is no record yet.{" "}
-              <Link component={RouterLink} to="/">
+              <Link component={RouterLink} to="/bench">
                 Take a plant in hand
               </Link>{" "}
               and follow a key.

@@ -4,7 +4,7 @@ import type { Schemas } from "../../api/client";
 import type { SiftSettings, Walk } from "../../offline/store";
 import { AtHandLine, atHandWords, Toggle, type AtHand } from "../bench/Outlook";
 import { organNames } from "../bench/PlantFigure";
-import { today } from "../bench/walks";
+import { today } from "../../app/day";
 
 interface Props {
   walk: Walk;

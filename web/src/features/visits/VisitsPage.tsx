@@ -1,59 +1,53 @@
-import { Box, Button, Link, Typography } from "@mui/material";
-import { useQuery } from "@tanstack/react-query";
-import { useMemo } from "react";
+import { Box, Button, Link, Slider, Typography } from "@mui/material";
+import { useMemo, useState } from "react";
 import { Link as RouterLink } from "react-router";
-import { answerOf, api, type Schemas } from "../../api/client";
+import type { Schemas } from "../../api/client";
+import { brief, dated, dayOfYear, daysBetween, daysLater, spoken, today } from "../../app/day";
+import { grouped } from "../../app/group";
 import { Page, Part } from "../../app/Page";
 import { core } from "../../core/coreClient";
 import { useAsked } from "../../core/flora";
-import { orKept } from "../../offline/queries";
-import { today } from "../bench/walks";
+import { useOpenPlants, usePopulations, useShelf } from "../../offline/queries";
 import { gradeNames } from "../confirm/GradeShoot";
-import { dayOfYear, YearBand } from "../confirm/YearBand";
+import { YearBand } from "../confirm/YearBand";
+import { Choice } from "../plants/Choice";
 import { CautionMarks, GroundCaution } from "../taxa/Cautions";
 import { TaxonLabel } from "../taxa/TaxonLabel";
+import { asNeeds, bySubject, questionsOf, toolsOf, type Question } from "./questions";
 
-const needId = (plant: Schemas["OpenPlant"], need: Schemas["OpenNeed"]) => `${plant.plantId} ${need.id}`;
-
-const dated = (day: string) => new Date(`${day}T12:00`);
-const spoken = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "long", year: "numeric" });
-const DAY_MS = 86_400_000;
 // A window that closes within so many days is worth a word.
 const SOON_DAYS = 14;
 const ALL_YEAR_DAYS = 364;
+const NO_VERSIONS: string[] = [];
+const ways = [
+  ["places", "place by place"],
+  ["trips", "as trips over all places"],
+] as const;
 
-/** What is still to be seen of one's plants, in as few days as will do: those that close first at the front. */
+/** What is still to be seen and counted, in as few days as will do: those that close first at the front. */
 export function VisitsPage() {
   const from = today();
-  const open = useQuery({
-    queryKey: ["open-plants"],
-    queryFn: () =>
-      orKept<Schemas["OpenPlant"][]>("open-plants", () =>
-        answerOf((signal) => api.GET("/api/v1/seasons/open", { signal })),
-      ),
-  });
-  const plants = open.data ?? NONE;
-  const question = useMemo(
+  const open = useOpenPlants();
+  const populations = usePopulations();
+  const characters = useShelf(NO_VERSIONS).data?.table.characters ?? [];
+  const [way, setWay] = useState<"places" | "trips">("places");
+  const questions = useMemo(() => questionsOf(open.data ?? [], populations.data ?? []), [open.data, populations.data]);
+  const request = useMemo(
     (): Schemas["VisitsRequest"] | undefined =>
-      plants.length === 0
-        ? undefined
-        : {
-            from,
-            needs: plants.flatMap((plant) =>
-              plant.needs.map((need) => ({ id: needId(plant, need), place: plant.placeId, windows: need.windows })),
-            ),
-          },
-    [plants, from],
+      questions.length === 0 ? undefined : { from, needs: asNeeds(questions, way === "trips") },
+    [questions, from, way],
   );
-  const { answer, failure } = useAsked(question, core.planVisits);
-  const questions = plants.reduce((n, plant) => n + plant.needs.length, 0);
+  const { answer, failure, of } = useAsked(request, core.planVisits);
+  const subjects = bySubject(questions).length;
+  const byId = new Map(questions.map((q) => [q.id, q]));
+  const days = way === "trips" ? "trip" : "day";
   return (
     <Page
       title="Visits"
       aside={
         answer &&
         answer.visits.length > 0 && (
-          <Button component="a" href={`/api/v1/seasons/visits.ics?from=${from}`} download>
+          <Button component="a" href={`/api/v1/seasons/visits.ics?from=${from}&trips=${way === "trips"}`} download>
             Take away as a calendar
           </Button>
         )
@@ -65,69 +59,90 @@ export function VisitsPage() {
         </Typography>
       )}
       {failure && <Typography role="alert">{failure}</Typography>}
-      {open.data?.length === 0 && (
+      {open.data && populations.data && questions.length === 0 && (
         <Typography>
           Nothing is open. Take a plant to{" "}
-          <Link component={RouterLink} to="/">
+          <Link component={RouterLink} to="/bench">
             the Bench
           </Link>
           , and under Confirm keep its name: what it still lacks appears here with the days on which it can be seen.
         </Typography>
       )}
-      {question && !answer && !failure && <Typography role="status">Finding the fewest days …</Typography>}
-      {answer && question && (
+      {request && !answer && !failure && <Typography role="status">Finding the fewest days …</Typography>}
+      {answer && request && (
         <>
-          <Typography sx={{ mb: 2 }}>
-            {questions} open {questions === 1 ? "question" : "questions"} about {plants.length}{" "}
-            {plants.length === 1 ? "plant" : "plants"}:{" "}
+          <Typography sx={{ mb: 1 }}>
+            {questions.length} open {questions.length === 1 ? "question" : "questions"} about {subjects}{" "}
+            {subjects === 1 ? "plant or population" : "plants and populations"}:{" "}
             <strong>
-              {answer.visits.length} {answer.visits.length === 1 ? "day answers" : "days answer"} all that can be
+              {answer.visits.length} {answer.visits.length === 1 ? `${days} answers` : `${days}s answer`} all that can
+              be
             </strong>
             {answer.optimal ? "; no fewer will do." : "; perhaps fewer would do."}
           </Typography>
-          <Box component="ol" aria-label="Visits" sx={{ listStyle: "none", p: 0, m: 0 }}>
-            {answer.visits.map((visit) => (
-              <Visit key={visit.place + visit.date} visit={visit} plants={plants} from={from} />
-            ))}
+          <Box sx={{ mb: 2 }}>
+            <Choice label="Planned" choices={ways} value={way} onChoose={(it) => it && setWay(it)} />
           </Box>
+          {of === request && (
+            <Box component="ol" aria-label="Visits" sx={{ listStyle: "none", p: 0, m: 0 }}>
+              {answer.visits.map((visit) => (
+                <Visit
+                  key={visit.place + visit.date}
+                  visit={visit}
+                  questions={visit.needs.flatMap((id) => byId.get(id) ?? [])}
+                  characters={characters}
+                  from={from}
+                />
+              ))}
+            </Box>
+          )}
           {answer.unanswerable.length > 0 && (
             <Part title="Not to be answered outdoors" id="unanswerable">
               <Box component="ul" sx={{ m: 0, pl: 2.5 }}>
-                {plants.flatMap((plant) =>
-                  plant.needs
-                    .filter((need) => answer.unanswerable.includes(needId(plant, need)))
-                    .map((need) => (
-                      <Typography component="li" variant="body2" key={needId(plant, need)}>
-                        <TaxonLabel name={plant.name} />
-                        {plant.label && `, ${plant.label}`}, {plant.placeName}: {need.text}
-                      </Typography>
-                    )),
-                )}
+                {answer.unanswerable
+                  .flatMap((id) => byId.get(id) ?? [])
+                  .map((q) => (
+                    <Typography component="li" variant="body2" key={q.id}>
+                      <TaxonLabel name={q.name} />
+                      {q.label && `, ${q.label}`}, {q.placeName}: {q.need.text}
+                    </Typography>
+                  ))}
               </Box>
             </Part>
           )}
         </>
       )}
+      <Outcomes plants={open.data ?? []} populations={populations.data ?? []} />
     </Page>
   );
 }
 
-const NONE: Schemas["OpenPlant"][] = [];
-
-function Visit(props: { visit: Schemas["RequestedVisit"]; plants: Schemas["OpenPlant"][]; from: string }) {
-  const { visit, plants, from } = props;
-  const here = plants.filter(
-    (p) => p.placeId === visit.place && p.needs.some((n) => visit.needs.includes(needId(p, n))),
-  );
-  const place = here[0];
-  const left = Math.round((dated(visit.latest).getTime() - dated(from).getTime()) / DAY_MS);
+function Visit(props: {
+  visit: Schemas["RequestedVisit"];
+  questions: Question[];
+  characters: Schemas["Character"][];
+  from: string;
+}) {
+  const { visit, questions, characters, from } = props;
+  const [moved, setMoved] = useState<string>();
+  const left = daysBetween(from, visit.latest);
   const isOpen = visit.earliest === from;
+  const tools = toolsOf(questions, characters);
+  const places = [...grouped(questions, (q) => q.placeId).values()];
+  const move = useMemo(
+    (): Schemas["MoveVisitRequest"] | undefined =>
+      moved === undefined ? undefined : { date: moved, needs: asNeeds(questions, false) },
+    [moved, questions],
+  );
+  const { answer } = useAsked(move, core.moveVisit);
+  const lost = new Set(moved === undefined ? [] : answer?.lost);
+  const title = places.map((p) => p[0]?.placeName).join(", ");
   return (
     <Box
       component="li"
       sx={{
         display: "grid",
-        gridTemplateColumns: { xs: "minmax(0, 1fr)", sm: "15rem minmax(0, 1fr)" },
+        gridTemplateColumns: { xs: "minmax(0, 1fr)", sm: "16rem minmax(0, 1fr)" },
         columnGap: 3,
         borderTop: 1,
         borderColor: "rule",
@@ -135,8 +150,10 @@ function Visit(props: { visit: Schemas["RequestedVisit"]; plants: Schemas["OpenP
       }}
     >
       <Box>
-        <Typography variant="h2">{isOpen ? "Now" : `About ${spoken.format(dated(visit.date))}`}</Typography>
-        <Typography>{place?.placeName}</Typography>
+        <Typography variant="h2">
+          {moved !== undefined ? spoken(moved) : isOpen ? "Now" : `About ${spoken(visit.date)}`}
+        </Typography>
+        <Typography>{title}</Typography>
         <Typography
           variant="body2"
           sx={left <= SOON_DAYS ? { color: "signal.conflict", fontWeight: 700 } : { color: "text.secondary" }}
@@ -146,43 +163,151 @@ function Visit(props: { visit: Schemas["RequestedVisit"]; plants: Schemas["OpenP
             ? "at any time of the year"
             : left === 0
               ? "today is the last day"
-              : `${isOpen ? "until" : `from ${spoken.format(dated(visit.earliest))} to`} ${spoken.format(dated(visit.latest))}`}
+              : `${isOpen ? "until" : `from ${spoken(visit.earliest)} to`} ${spoken(visit.latest)}`}
         </Typography>
         <Box sx={{ mt: 0.5 }}>
-          <YearBand windows={[{ from: dayOf(visit.earliest), to: dayOf(visit.latest) }]} today={dated(from)} />
+          <YearBand
+            windows={[{ from: dayOfYear(dated(visit.earliest)), to: dayOfYear(dated(visit.latest)) }]}
+            today={dated(from)}
+          />
         </Box>
+        <Slider
+          size="small"
+          min={0}
+          max={ALL_YEAR_DAYS}
+          value={daysBetween(from, moved ?? visit.date)}
+          onChange={(_, value) => setMoved(daysLater(from, value))}
+          getAriaLabel={() => `Move the visit to ${title}`}
+          getAriaValueText={(value) => spoken(daysLater(from, value))}
+          sx={{ maxWidth: 260, color: "primary.main" }}
+        />
+        {moved !== undefined && answer && (
+          <Typography variant="body2" role="status">
+            {answer.lost.length === 0 ? (
+              <Box component="span" sx={{ color: "signal.support", fontWeight: 700 }}>
+                ● Nothing is lost on {brief(moved)}.
+              </Box>
+            ) : (
+              <Box component="span" sx={{ color: "signal.conflict", fontWeight: 700 }}>
+                ✕ On {brief(moved)} {answer.lost.length} of {questions.length} are lost.
+              </Box>
+            )}{" "}
+            <Button size="small" onClick={() => setMoved(undefined)}>
+              Put it back
+            </Button>
+          </Typography>
+        )}
       </Box>
       <Box>
-        <GroundCaution text={place?.placeCaution ?? ""} />
-        <Box component="ul" sx={{ listStyle: "none", p: 0, m: 0 }}>
-          {here.map((plant) => (
-            <Box component="li" key={plant.plantId} sx={{ pb: 0.75 }}>
-              <Typography component="div">
-                <Link component={RouterLink} to={`/plants/${plant.plantId}`}>
-                  <TaxonLabel name={plant.name} />
-                  {plant.label && `, ${plant.label}`}
-                </Link>{" "}
-                <Typography component="span" variant="body2" color="text.secondary">
-                  {gradeNames[plant.grade].toLowerCase()}
-                </Typography>{" "}
-                <CautionMarks cautions={[...new Set(plant.cautions.flatMap((c) => c.cautions))]} />
-              </Typography>
-              {plant.needs
-                .filter((need) => visit.needs.includes(needId(plant, need)))
-                .map((need) => (
-                  <Typography key={need.id} variant="body2" sx={{ pl: 2 }}>
-                    <Box component="span" aria-hidden="true" sx={{ color: "signal.open" }}>
-                      ○{" "}
-                    </Box>
-                    {need.text}
-                  </Typography>
-                ))}
+        {tools.length > 0 && (
+          <Typography variant="body2">
+            <strong>Bring:</strong> {tools.map((t) => toolNames[t]).join(", ")}.
+          </Typography>
+        )}
+        {places.map((here) => (
+          <Box key={here[0]?.placeId}>
+            {places.length > 1 && <Typography variant="h3">{here[0]?.placeName}</Typography>}
+            <GroundCaution text={here[0]?.placeCaution ?? ""} />
+            <Box component="ul" sx={{ listStyle: "none", p: 0, m: 0 }}>
+              {bySubject(here).map((own) => (
+                <Subject key={own[0]?.subject} questions={own} lost={lost} />
+              ))}
             </Box>
-          ))}
-        </Box>
+          </Box>
+        ))}
       </Box>
     </Box>
   );
 }
 
-const dayOf = (date: string) => dayOfYear(dated(date));
+const toolNames: Record<Schemas["Tool"], string> = {
+  eye: "nothing",
+  binoculars: "binoculars",
+  lens: "a hand lens",
+  ruler: "a ruler",
+  knife: "a knife",
+  microscope: "a microscope",
+};
+
+function Subject({ questions, lost }: { questions: Question[]; lost: Set<string> }) {
+  const first = questions[0];
+  if (!first) return null;
+  return (
+    <Box component="li" sx={{ pb: 0.75 }}>
+      <Typography component="div">
+        <Link component={RouterLink} to={first.link}>
+          <TaxonLabel name={first.name} />
+          {first.label && `, ${first.label}`}
+        </Link>{" "}
+        {first.grade && (
+          <Typography component="span" variant="body2" color="text.secondary">
+            {gradeNames[first.grade].toLowerCase()}
+          </Typography>
+        )}{" "}
+        <CautionMarks cautions={[...new Set(first.cautions.flatMap((c) => c.cautions))]} />
+      </Typography>
+      {questions.map((q) => (
+        <Typography key={q.id} variant="body2" sx={{ pl: 2, color: lost.has(q.id) ? "signal.conflict" : undefined }}>
+          <Box component="span" sx={{ color: lost.has(q.id) ? "signal.conflict" : "signal.open" }}>
+            {lost.has(q.id) ? "✕ lost: " : "○ "}
+          </Box>
+          {q.need.text}
+        </Typography>
+      ))}
+    </Box>
+  );
+}
+
+// What the last looks have answered, and what has slipped since.
+function Outcomes(props: { plants: Schemas["OpenPlant"][]; populations: Schemas["PopulationDetail"][] }) {
+  const { plants, populations } = props;
+  const slipped = plants.flatMap((p) => p.outcome.slipped.map((s) => ({ p, s })));
+  const missed = populations.flatMap((p) => p.summary.missed.map((text) => ({ p, text })));
+  const answered = plants.filter((p) => p.outcome.answered.length > 0);
+  return (
+    <>
+      {(slipped.length > 0 || missed.length > 0) && (
+        <Part id="slipped" title="Slipped">
+          <Box component="ul" sx={{ listStyle: "none", p: 0, m: 0 }}>
+            {slipped.map(({ p, s }) => (
+              <Typography component="li" variant="body2" key={p.plantId + s.need.id} sx={{ py: 0.25 }}>
+                <Link component={RouterLink} to={`/plants/${p.plantId}`}>
+                  <TaxonLabel name={p.name} />
+                  {p.label && `, ${p.label}`}
+                </Link>
+                , {p.placeName}: {s.need.text} It closed on {spoken(s.closed)}, unseen; next from {spoken(s.again)}.
+              </Typography>
+            ))}
+            {missed.map(({ p, text }) => (
+              <Typography component="li" variant="body2" key={p.id + text} sx={{ py: 0.25 }}>
+                <Link component={RouterLink} to={`/populations/${p.id}`}>
+                  <TaxonLabel name={p.taxon} />, {p.name}
+                </Link>
+                , {p.place.name}: {text}
+              </Typography>
+            ))}
+          </Box>
+        </Part>
+      )}
+      {answered.length > 0 && (
+        <Part id="answered" title="Answered at the last look">
+          <Box component="ul" sx={{ listStyle: "none", p: 0, m: 0 }}>
+            {answered.map((p) => (
+              <Typography component="li" variant="body2" key={p.plantId} sx={{ py: 0.25 }}>
+                <Link component={RouterLink} to={`/plants/${p.plantId}`}>
+                  <TaxonLabel name={p.name} />
+                  {p.label && `, ${p.label}`}
+                </Link>
+                , {spoken(p.lookedOn)}:{" "}
+                <Box component="span" sx={{ color: "signal.support", fontWeight: 700 }}>
+                  ●
+                </Box>{" "}
+                {p.outcome.answered.map((n) => n.text).join(" ")}
+              </Typography>
+            ))}
+          </Box>
+        </Part>
+      )}
+    </>
+  );
+}

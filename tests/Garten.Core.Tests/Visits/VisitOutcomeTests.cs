@@ -1,0 +1,50 @@
+using Garten.Core.Confirmation;
+using Garten.Core.Contracts;
+using Garten.Core.Seasons;
+using Garten.Core.Visits;
+using Xunit;
+
+namespace Garten.Core.Tests.Visits;
+
+public sealed class VisitOutcomeTests
+{
+    private static readonly DateOnly Today = new(2026, 11, 25);
+
+    private static OpenNeed Need(string id, params DayWindow[] windows) => new(id, "", id, windows);
+
+    private static DayWindow Window(int fromMonth, int fromDay, int toMonth, int toDay) => new(DayOfYear.Of(new DateOnly(2026, fromMonth, fromDay)), DayOfYear.Of(new DateOnly(2026, toMonth, toDay)));
+
+    [Fact]
+    public void WhatIsGoneWasAnsweredAndWhatHasClosedHasSlipped()
+    {
+        var flower = Need("flower", Window(6, 1, 7, 31));
+        var bud = Need("bud", Window(10, 16, 4, 15));
+        var outcome = VisitOutcome.Of([flower, Need("leaf", Window(5, 1, 9, 1))], [flower, bud, Need("laboratory")], new DateOnly(2026, 5, 3), Today);
+        Assert.Equal(["leaf"], outcome.Answered.Select(n => n.Id));
+        var slipped = Assert.Single(outcome.Slipped);
+        Assert.Equal(("flower", new DateOnly(2026, 7, 31), new DateOnly(2027, 6, 1)), (slipped.Need.Id, slipped.Closed, slipped.Again));
+    }
+
+    [Fact]
+    public void AWindowThatClosedBeforeTheLookHasNotSlippedSince() =>
+        Assert.Empty(VisitOutcome.Of([], [Need("flower", Window(6, 1, 7, 31))], new DateOnly(2026, 8, 1), Today).Slipped);
+
+    [Fact]
+    public void AWindowOverTheNewYearSlipsInTheYearInWhichItCloses()
+    {
+        var bud = Need("bud", Window(12, 1, 2, 28));
+        Assert.Empty(VisitOutcome.Of([], [bud], new DateOnly(2026, 11, 1), new DateOnly(2027, 1, 10)).Slipped);
+        Assert.Equal(new DateOnly(2027, 2, 28), VisitOutcome.Of([], [bud], new DateOnly(2026, 11, 1), new DateOnly(2027, 3, 1)).Slipped.Single().Closed);
+    }
+
+    [Fact]
+    public void AMovedVisitSaysWhatItKeepsAndWhatItLoses()
+    {
+        var needs = new[] { new RequestedNeed("a", "p", [new NeedWindow(100, 150)]), new RequestedNeed("b", "q", [new NeedWindow(140, 200), new NeedWindow(300, 20)]), new RequestedNeed("c", "p", []) };
+        var moved = new MoveVisitRequest("2026-06-09", needs).Move();
+        Assert.Equal(["b"], moved.Kept);
+        Assert.Equal(["a", "c"], moved.Lost);
+        Assert.Equal(["b"], new MoveVisitRequest("2027-01-15", needs).Move().Kept);
+        Assert.Equal("date", Assert.Throws<RequestException>(() => new MoveVisitRequest("", needs).Move()).Field);
+    }
+}

@@ -1,0 +1,260 @@
+import { Box, Button, TextField, Typography } from "@mui/material";
+import { useState, type FormEvent } from "react";
+import { v7 as uuid } from "uuid";
+import type { Problem, Schemas } from "../../api/client";
+import { today } from "../../app/day";
+import { send } from "../../offline/outbox";
+import { personOf } from "../../offline/people";
+import { usePeople } from "../../offline/queries";
+import { lastRecorder } from "../bench/walks";
+
+const RADIUS = 46;
+
+/** Which way a bearing points: "north-east". */
+function compass(bearing: number): string {
+  const names = ["north", "north-east", "east", "south-east", "south", "south-west", "west", "north-west"];
+  return names[Math.round(bearing / 45) % 8] ?? "north";
+}
+
+/** How to find a plant again, drawn from bearing and distance: the landmark in the middle, north up. */
+export function FindingSketch({ finding, site }: { finding: Schemas["Finding"]; site: Schemas["PlantSite"] | null }) {
+  const { landmark, bearingDegrees, distanceMetres, note } = finding;
+  const isDrawn = landmark && typeof bearingDegrees === "number" && typeof distanceMetres === "number";
+  const words = [
+    isDrawn
+      ? `${distanceMetres} m ${compass(bearingDegrees)} (${bearingDegrees}°) of the ${landmark}`
+      : landmark && `by the ${landmark}`,
+    note,
+  ]
+    .filter(Boolean)
+    .join(". ");
+  const angle = ((bearingDegrees ?? 0) * Math.PI) / 180;
+  const [x, y] = [Math.sin(angle) * RADIUS, -Math.cos(angle) * RADIUS];
+  return (
+    <Box sx={{ display: "flex", gap: 2, flexWrap: "wrap", alignItems: "center" }}>
+      {isDrawn && (
+        <Box
+          component="svg"
+          viewBox="-75 -66 150 132"
+          role="img"
+          aria-label={`The plant stands ${words}.`}
+          sx={{ width: 190, height: 167, flex: "none", color: "text.primary" }}
+        >
+          <circle r={RADIUS} fill="none" stroke="currentColor" strokeOpacity={0.35} strokeDasharray="2 4" />
+          <path d="M62 -44v-16m-5 7l5 -8l5 8" fill="none" stroke="currentColor" strokeWidth={1.5} />
+          <text x={62} y={-32} fontSize={11} textAnchor="middle" fill="currentColor">
+            N
+          </text>
+          <path d={`M0 0L${x} ${y}`} stroke="currentColor" strokeDasharray="5 3" />
+          <path d="M-6 6h12l-2 -13h-8Z" fill="currentColor" />
+          <Box component="g" transform={`translate(${x} ${y})`} sx={{ color: "signal.support" }}>
+            <path
+              d="M0 8V-4M0 2q-8 0 -9 -8q9 0 9 8q0 -8 9 -8q-1 8 -9 8"
+              fill="none"
+              stroke="currentColor"
+              strokeWidth={2}
+            />
+          </Box>
+          <text
+            x={x / 2 + (x > 0 ? -4 : 4)}
+            y={y / 2 + (y > 0 ? -4 : 12)}
+            fontSize={11}
+            textAnchor={x > 0 ? "end" : "start"}
+            fill="currentColor"
+          >
+            {distanceMetres} m
+          </text>
+        </Box>
+      )}
+      <Box>
+        <Typography>{words ? `${words}.` : "Nothing is said of how to find it again."}</Typography>
+        <Typography variant="body2" color="text.secondary">
+          {site
+            ? `${site.latitude}, ${site.longitude} ± ${site.uncertaintyMetres} m (WGS 84)`
+            : "No position of its own was taken; that of the place counts."}
+        </Typography>
+      </Box>
+    </Box>
+  );
+}
+
+interface Props {
+  plantId: string;
+  placeId: string;
+  label: string;
+  site: Schemas["PlantSite"] | null;
+  finding: Schemas["Finding"];
+  populationId: string | null;
+  taggedOn: string;
+  version: number | null;
+  onDone: () => void;
+}
+
+const decimal = (text: string) => (text.trim() === "" ? undefined : Number(text.trim().replace(",", ".")));
+
+/** Tag of a plant, where it stands, and how to find it again. */
+export function TagForm(props: Props) {
+  const people = usePeople();
+  const [label, setLabel] = useState(props.label);
+  const [taggedOn, setTaggedOn] = useState(props.taggedOn);
+  const [recorder, setRecorder] = useState(lastRecorder());
+  const [site, setSite] = useState({
+    latitude: props.site ? String(props.site.latitude) : "",
+    longitude: props.site ? String(props.site.longitude) : "",
+    uncertainty: props.site ? String(props.site.uncertaintyMetres) : "",
+  });
+  const [finding, setFinding] = useState({
+    landmark: props.finding.landmark,
+    bearing: props.finding.bearingDegrees?.toString() ?? "",
+    distance: props.finding.distanceMetres?.toString() ?? "",
+    note: props.finding.note,
+  });
+  const [problem, setProblem] = useState<Pick<Problem, "title" | "detail" | "field">>();
+  const [located, setLocated] = useState("");
+  const wrong = (...fields: string[]) => {
+    const isHere = problem && fields.some((f) => problem.field === f || problem.field.startsWith(`${f}.`));
+    return isHere ? { error: true, helperText: `✕ ${problem.title} ${problem.detail}` } : {};
+  };
+  const locate = () => {
+    setLocated("Taking the position …");
+    navigator.geolocation.getCurrentPosition(
+      ({ coords }) => {
+        setSite({
+          latitude: coords.latitude.toFixed(5),
+          longitude: coords.longitude.toFixed(5),
+          uncertainty: String(Math.max(1, Math.round(coords.accuracy))),
+        });
+        setLocated("");
+      },
+      () => setLocated("This device gives no position; type it in."),
+      { enableHighAccuracy: true, timeout: 20_000 },
+    );
+  };
+  const submit = async (event: FormEvent) => {
+    event.preventDefault();
+    const miss = (field: string, title: string) => setProblem({ field, title, detail: "" });
+    const [latitude, longitude, uncertainty] = [
+      decimal(site.latitude),
+      decimal(site.longitude),
+      decimal(site.uncertainty),
+    ];
+    const given = [latitude, longitude, uncertainty].filter((it) => it !== undefined);
+    if (!label.trim()) return miss("label", "Write what the tag says.");
+    if (!recorder.trim()) return miss("recorder", "Write who tagged it.");
+    if (given.length > 0 && given.length < 3)
+      return miss("site", "Give latitude, longitude and uncertainty, or none of them.");
+    if (given.some((it) => Number.isNaN(it))) return miss("site", "A position has decimal degrees and metres.");
+    const [bearing, distance] = [decimal(finding.bearing), decimal(finding.distance)];
+    if (Number.isNaN(bearing)) return miss("finding.bearingDegrees", "A bearing has degrees from 0 to 359.");
+    if (Number.isNaN(distance)) return miss("finding.distanceMetres", "A distance has metres.");
+    const sent = await send({
+      kind: "tagPlant",
+      id: uuid(),
+      plantId: props.plantId,
+      placeId: props.placeId,
+      label: label.trim(),
+      taggedOn,
+      recorder: await personOf(recorder, people.data),
+      site:
+        latitude === undefined || longitude === undefined || uncertainty === undefined
+          ? null
+          : { latitude, longitude, uncertaintyMetres: uncertainty },
+      finding: {
+        landmark: finding.landmark.trim(),
+        bearingDegrees: bearing ?? null,
+        distanceMetres: distance ?? null,
+        note: finding.note.trim(),
+      },
+      populationId: props.populationId,
+      version: props.version,
+    });
+    if (sent.kind === "refused") setProblem(sent.problem);
+    else props.onDone();
+  };
+  return (
+    <Box component="form" noValidate onSubmit={(event) => void submit(event)} aria-label="Tag">
+      {problem && !/^(label|recorder|taggedOn|site|finding)/.test(problem.field) && (
+        <Typography role="alert" color="error" sx={{ mb: 1 }}>
+          ✕ {problem.title} {problem.detail}
+        </Typography>
+      )}
+      <Box sx={{ display: "grid", gap: 2, gridTemplateColumns: { xs: "1fr", sm: "1fr 1fr 1fr" } }}>
+        <TextField required label="Tag" value={label} onChange={(e) => setLabel(e.target.value)} {...wrong("label")} />
+        <TextField
+          required
+          type="date"
+          label="Tagged on"
+          value={taggedOn}
+          onChange={(e) => setTaggedOn(e.target.value)}
+          slotProps={{ htmlInput: { max: today() }, inputLabel: { shrink: true } }}
+          {...wrong("taggedOn")}
+        />
+        <TextField
+          required
+          label="Tagged by"
+          value={recorder}
+          onChange={(e) => setRecorder(e.target.value)}
+          {...wrong("recorder")}
+        />
+        <TextField
+          label="Latitude"
+          value={site.latitude}
+          onChange={(e) => setSite({ ...site, latitude: e.target.value })}
+          slotProps={{ htmlInput: { inputMode: "decimal" } }}
+          {...wrong("site")}
+        />
+        <TextField
+          label="Longitude"
+          value={site.longitude}
+          onChange={(e) => setSite({ ...site, longitude: e.target.value })}
+          slotProps={{ htmlInput: { inputMode: "decimal" } }}
+        />
+        <TextField
+          label="± metres"
+          value={site.uncertainty}
+          onChange={(e) => setSite({ ...site, uncertainty: e.target.value })}
+          slotProps={{ htmlInput: { inputMode: "decimal" } }}
+        />
+        <TextField
+          label="Landmark"
+          value={finding.landmark}
+          onChange={(e) => setFinding({ ...finding, landmark: e.target.value })}
+          {...wrong("finding.landmark")}
+        />
+        <TextField
+          label="Bearing from it, °"
+          value={finding.bearing}
+          onChange={(e) => setFinding({ ...finding, bearing: e.target.value })}
+          slotProps={{ htmlInput: { inputMode: "numeric" } }}
+          {...wrong("finding.bearingDegrees")}
+        />
+        <TextField
+          label="Distance, m"
+          value={finding.distance}
+          onChange={(e) => setFinding({ ...finding, distance: e.target.value })}
+          slotProps={{ htmlInput: { inputMode: "decimal" } }}
+          {...wrong("finding.distanceMetres")}
+        />
+        <TextField
+          label="How to find it"
+          value={finding.note}
+          onChange={(e) => setFinding({ ...finding, note: e.target.value })}
+          sx={{ gridColumn: { sm: "1 / -1" } }}
+          {...wrong("finding.note")}
+        />
+      </Box>
+      <Box sx={{ display: "flex", gap: 1.5, mt: 2, flexWrap: "wrap", alignItems: "center" }}>
+        <Button type="submit" variant="contained">
+          Keep the tag
+        </Button>
+        {"geolocation" in navigator && <Button onClick={locate}>Take my position</Button>}
+        <Button onClick={props.onDone}>Cancel</Button>
+        {located && (
+          <Typography variant="body2" role="status">
+            {located}
+          </Typography>
+        )}
+      </Box>
+    </Box>
+  );
+}

@@ -1,0 +1,179 @@
+import { Box, Button, Link, MenuItem, TextField, Typography } from "@mui/material";
+import { useState } from "react";
+import { Link as RouterLink, useNavigate } from "react-router";
+import { v7 as uuid } from "uuid";
+import type { Schemas } from "../../api/client";
+import { daysBetween, spoken, today } from "../../app/day";
+import { grouped } from "../../app/group";
+import { Page, Part } from "../../app/Page";
+import { usePlaces, usePlants, usePopulations } from "../../offline/queries";
+import { lastPlace } from "../bench/walks";
+import { PopulationForm } from "../populations/PopulationForm";
+import { NamesLabel, TaxonLabel } from "../taxa/TaxonLabel";
+import { TagForm } from "./Finding";
+import { stateNames } from "./states";
+
+const NOTHING_SAID: Schemas["Finding"] = { landmark: "", bearingDegrees: null, distanceMetres: null, note: "" };
+const LONG_AGO_DAYS = 180;
+
+/** Plants that are seen again, place by place, and the populations that are counted. */
+export function PlantList() {
+  const navigate = useNavigate();
+  const plants = usePlants();
+  const populations = usePopulations();
+  const places = usePlaces();
+  const [place, setPlace] = useState("");
+  const [adding, setAdding] = useState<"plant" | "population">();
+  const [newId] = useState(() => uuid());
+  const [at, setAt] = useState(lastPlace());
+  const own = (plants.data ?? []).filter((p) => !p.populationId && (!place || p.placeId === place));
+  const byPlace = grouped(own, (p) => p.placeName);
+  const counted = (populations.data ?? []).filter((p) => !place || p.place.id === place);
+  return (
+    <Page
+      title="Plants to come back to"
+      aside={
+        <Box sx={{ display: "flex", gap: 1, flexWrap: "wrap" }}>
+          <Button variant="contained" onClick={() => setAdding("plant")}>
+            Tag a plant
+          </Button>
+          <Button onClick={() => setAdding("population")}>Count a population</Button>
+        </Box>
+      }
+    >
+      {adding && (
+        <Part id="new" title={adding === "plant" ? "Tag a plant" : "A population to be counted"}>
+          <TextField
+            select
+            required
+            label="Place"
+            value={places.data?.some((p) => p.id === at) ? at : ""}
+            onChange={(e) => setAt(e.target.value)}
+            sx={{ maxWidth: 360, mb: 2 }}
+          >
+            {(places.data ?? []).map((p) => (
+              <MenuItem key={p.id} value={p.id}>
+                {p.name}
+              </MenuItem>
+            ))}
+          </TextField>
+          {!at ? (
+            <Typography variant="body2">Choose the place first.</Typography>
+          ) : adding === "plant" ? (
+            <TagForm
+              plantId={newId}
+              placeId={at}
+              label=""
+              site={null}
+              finding={NOTHING_SAID}
+              populationId={null}
+              taggedOn={today()}
+              version={null}
+              onDone={() => void navigate(`/plants/${newId}`)}
+            />
+          ) : (
+            <PopulationForm
+              placeId={at}
+              onDone={(id) => (id ? void navigate(`/populations/${id}`) : setAdding(undefined))}
+            />
+          )}
+        </Part>
+      )}
+      <TextField
+        select
+        label="At"
+        value={place}
+        onChange={(e) => setPlace(e.target.value)}
+        slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}
+        sx={{ maxWidth: 320, mb: 2 }}
+      >
+        <MenuItem value="">all places</MenuItem>
+        {(places.data ?? []).map((p) => (
+          <MenuItem key={p.id} value={p.id}>
+            {p.name}
+          </MenuItem>
+        ))}
+      </TextField>
+      {counted.length > 0 && (
+        <Part id="populations" title="Populations">
+          <Box component="ul" sx={{ listStyle: "none", p: 0, m: 0 }}>
+            {counted.map((p) => (
+              <PopulationLine key={p.id} it={p} />
+            ))}
+          </Box>
+          <Button component="a" href="/api/v1/populations.csv" download sx={{ mt: 1 }}>
+            Take them away as CSV
+          </Button>
+        </Part>
+      )}
+      {[...byPlace].map(([name, here]) => (
+        <Part key={name} id={`at-${here[0]?.placeId}`} title={name}>
+          <Box
+            component="ul"
+            sx={{
+              listStyle: "none",
+              p: 0,
+              m: 0,
+              columnGap: 4,
+              display: "grid",
+              gridTemplateColumns: { xs: "1fr", md: "1fr 1fr" },
+            }}
+          >
+            {here.map((p) => (
+              <Box
+                component="li"
+                key={p.id}
+                sx={{ py: 0.75, borderTop: "1px dotted", borderColor: "rule", minHeight: 44 }}
+              >
+                <Link component={RouterLink} to={`/plants/${p.id}`}>
+                  {p.names.length > 0 ? <NamesLabel names={p.names} /> : "without a name yet"}
+                  {p.label && `, ${p.label}`}
+                </Link>
+                <Typography variant="body2" color="text.secondary">
+                  {lastWords(p)}
+                </Typography>
+              </Box>
+            ))}
+          </Box>
+        </Part>
+      ))}
+      {plants.data?.length === 0 && (
+        <Typography>
+          No plant is tagged yet. Tag one, and what was seen of its twig in January stands beside its flower of May.
+        </Typography>
+      )}
+      {plants.isError && !plants.data && (
+        <Typography role="alert">The server doesn’t answer just now; the plants appear as soon as it does.</Typography>
+      )}
+    </Page>
+  );
+}
+
+function lastWords(p: Schemas["TaggedPlant"]): string {
+  const parts = [
+    p.lastSeen ? `last seen on ${spoken(p.lastSeen)}` : "never seen since it was tagged",
+    p.state && p.state !== "alive" && stateNames[p.state],
+    p.lastSeen && p.state !== "dead" && daysBetween(p.lastSeen, today()) > LONG_AGO_DAYS && "half a year ago or more",
+  ];
+  return parts.filter(Boolean).join(" · ");
+}
+
+function PopulationLine({ it }: { it: Schemas["PopulationDetail"] }) {
+  const change = it.summary.changes.at(-1);
+  const last = it.counts.at(-1);
+  return (
+    <Box component="li" sx={{ py: 0.75, borderTop: "1px dotted", borderColor: "rule" }}>
+      <Link component={RouterLink} to={`/populations/${it.id}`}>
+        <TaxonLabel name={it.taxon} />, {it.name}, {it.place.name}
+      </Link>
+      <Typography variant="body2" color="text.secondary">
+        {last ? `${last.number} ${last.unit} on ${spoken(last.date)}` : "not counted yet"}
+        {change &&
+          change.from > 0 &&
+          `, ${change.to === change.from ? "＝ as" : change.to > change.from ? "▲ from" : "▼ from"} ${change.from} in ${change.fromYear}`}
+        {it.pegs.length > 0 && ` · ${it.pegs.length} pegged`}
+        {it.threats.some((t) => !t.dealtWith) && " · △ threatened"}
+      </Typography>
+    </Box>
+  );
+}

@@ -1,0 +1,294 @@
+import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, Link, Typography } from "@mui/material";
+import { useState } from "react";
+import { Link as RouterLink, useNavigate, useParams } from "react-router";
+import { ProblemError, type Schemas } from "../../api/client";
+import { dayOfYear, holds, now, spoken, today } from "../../app/day";
+import { Page, Part } from "../../app/Page";
+import { QuietButton } from "../../app/QuietButton";
+import { useKeys, usePlant, useShelf } from "../../offline/queries";
+import { TrailRibbon } from "../bench/TrailRibbon";
+import { beginWalk, WITHOUT_KEY } from "../bench/walks";
+import { GradeShoot } from "../confirm/GradeShoot";
+import { day } from "../records/RecordList";
+import { CautionNotes, GroundCaution } from "../taxa/Cautions";
+import { NamesLabel } from "../taxa/TaxonLabel";
+import { FindingSketch, TagForm } from "./Finding";
+import { phaseInWords, PlantYearStrip, SeasonsSideBySide } from "./PlantYears";
+import { stateNames } from "./states";
+
+const NO_VERSIONS: string[] = [];
+
+/** A plant through its years: what was seen when, what is still open, and every name it had. Nothing is overwritten. */
+export function PlantPage() {
+  const { plantId = "" } = useParams();
+  const [choosing, setChoosing] = useState(false);
+  const [tagging, setTagging] = useState(false);
+  const navigate = useNavigate();
+  const keys = useKeys();
+  const shelf = useShelf(NO_VERSIONS);
+  const found = usePlant(plantId);
+  if (found.isError && !found.data) {
+    return (
+      <Page title="This plant can’t be shown">
+        <Typography role="alert">
+          {found.error instanceof ProblemError
+            ? found.error.problem.detail
+            : "The server doesn’t answer just now; the plant appears as soon as it does."}
+        </Typography>
+      </Page>
+    );
+  }
+  if (!found.data)
+    return (
+      <Page title="Plant">
+        <Typography role="status">Fetching the plant …</Typography>
+      </Page>
+    );
+  const plant = found.data;
+  const again = async (key: { hash: string; title: string }) => {
+    const looks = plant.determinations.map((d) => ({ id: d.occurrenceId, date: d.eventDate }));
+    const id = await beginWalk(
+      key,
+      { id: plant.id, label: plant.label, placeId: plant.place.id, placeName: plant.place.name, looks },
+      plant.observations,
+    );
+    void navigate(`/bench/${id}${key.hash ? "" : "/sift"}`);
+  };
+  const newest = plant.determinations[0];
+  const needs = newest?.confirmation?.needs ?? [];
+  const last = plant.visits.at(-1);
+  const isDead = plant.visits.some((v) => v.state === "dead");
+  const sexed = plant.visits.filter((v) => v.sexes.length > 0);
+  const dayNow = dayOfYear(now());
+  return (
+    <Page
+      title={plant.label ? `${plant.label}, ${plant.place.name}` : `A plant at ${plant.place.name}`}
+      aside={
+        <Box sx={{ display: "flex", gap: 1, flexWrap: "wrap" }}>
+          {plant.taggedOn || plant.label ? (
+            <Button variant="contained" component={RouterLink} to={`/plants/${plant.id}/visit`}>
+              Visit it
+            </Button>
+          ) : (
+            <Button variant="contained" onClick={() => setTagging(true)}>
+              Tag it
+            </Button>
+          )}
+          <Button onClick={() => setChoosing(true)}>Determine it again</Button>
+        </Box>
+      }
+    >
+      {newest && (
+        <Typography variant="h1" component="h2" sx={{ fontSize: "1.55rem" }}>
+          <NamesLabel names={newest.names} />
+        </Typography>
+      )}
+      <Typography variant="body2" color="text.secondary">
+        {plant.taggedOn && <>Tagged on {spoken(plant.taggedOn)}. </>}
+        {last && (
+          <>
+            Last visited on {spoken(last.date)}: {stateNames[last.state]}.{" "}
+          </>
+        )}
+        {plant.populationId && (
+          <Link component={RouterLink} to={`/populations/${plant.populationId}`}>
+            One of a population’s pegged plants
+          </Link>
+        )}
+      </Typography>
+      {last?.state === "notRefound" && !isDead && (
+        <Typography sx={{ color: "signal.absent", fontWeight: 600, mt: 0.5 }}>
+          ◌ Not refound, which is not dead: look again before it is struck off.
+        </Typography>
+      )}
+      {isDead && (
+        <Typography sx={{ color: "signal.conflict", fontWeight: 600, mt: 0.5 }}>
+          ✕ Dead. Its evidence stands; nothing is asked of it any more.
+        </Typography>
+      )}
+      <GroundCaution text={plant.place.caution} />
+      <Box sx={{ mt: 1 }}>
+        <CautionNotes taxa={plant.taxa} />
+      </Box>
+      <Part id="years" title="Its years">
+        <Box sx={{ overflowX: "auto" }}>
+          <PlantYearStrip plant={plant} needs={isDead ? [] : needs} />
+        </Box>
+        <Typography variant="caption" color="text.secondary">
+          ● looked at (the larger, the more) · ○ visited · ◌ not refound · ✕ dead · ▼ the name changed
+          {plant.taxa[0]?.facts?.phenology.length ? " · filled: in flower by the flora · dashed: in ripe fruit" : ""}
+          {needs.length > 0 && !isDead && " · below: when what is open can be seen"}
+        </Typography>
+        {!isDead && needs.length > 0 && (
+          <Box component="ul" aria-label="Still to be seen" sx={{ listStyle: "none", p: 0, m: 0, mt: 1 }}>
+            {needs.map((need) => (
+              <Typography component="li" variant="body2" key={need.id}>
+                {need.windows.some((w) => holds(w, dayNow)) ? (
+                  <Box component="span" sx={{ color: "signal.support", fontWeight: 700 }}>
+                    ● now{" "}
+                  </Box>
+                ) : (
+                  <Box component="span" sx={{ color: "signal.absent" }}>
+                    ◌ later{" "}
+                  </Box>
+                )}
+                {need.text}
+              </Typography>
+            ))}
+          </Box>
+        )}
+      </Part>
+      <Part id="sheet" title="Evidence sheet">
+        <SeasonsSideBySide plant={plant} characters={shelf.data?.table.characters ?? []} />
+      </Part>
+      {sexed.length > 0 && (
+        <Part id="sexes" title="Sex, as it was seen">
+          {sexed.map((visit) => (
+            <Typography key={visit.id} variant="body2">
+              {spoken(visit.date)}: {visit.sexes.map((s) => `${s.branch || "whole plant"} ${s.sex}`).join("; ")}
+            </Typography>
+          ))}
+        </Part>
+      )}
+      <Part id="names" title="Its names">
+        {plant.determinations.length === 0 && <Typography>It has no name yet. Determine it.</Typography>}
+        {plant.determinations.map((it, i) => (
+          <Named key={it.id} it={it} isNewest={i === 0} />
+        ))}
+      </Part>
+      {plant.visits.some((v) => v.note || v.phases.length > 0) && (
+        <Part id="visits" title="Visits">
+          {[...plant.visits].reverse().map((visit) => (
+            <Typography key={visit.id} variant="body2">
+              {spoken(visit.date)}, {visit.recorder}:{" "}
+              {[stateNames[visit.state], ...visit.phases.map(phaseInWords)].join("; ")}
+              {visit.note && `. ${visit.note}`}
+            </Typography>
+          ))}
+        </Part>
+      )}
+      <Part id="find" title="To find it again">
+        {tagging ? (
+          <TagForm
+            plantId={plant.id}
+            placeId={plant.place.id}
+            label={plant.label}
+            site={plant.site}
+            finding={plant.finding}
+            populationId={plant.populationId}
+            taggedOn={plant.taggedOn ?? firstSeen(plant) ?? today()}
+            version={plant.version}
+            onDone={() => setTagging(false)}
+          />
+        ) : (
+          <>
+            <FindingSketch finding={plant.finding} site={plant.site} />
+            <QuietButton name="Change the tag" onClick={() => setTagging(true)}>
+              Change the tag
+            </QuietButton>
+          </>
+        )}
+      </Part>
+      <Dialog open={choosing} onClose={() => setChoosing(false)} aria-labelledby="choose-key">
+        <DialogTitle id="choose-key">By which key?</DialogTitle>
+        <DialogContent sx={{ display: "grid", gap: 1 }}>
+          <Button
+            variant="contained"
+            onClick={() => void again(WITHOUT_KEY)}
+            sx={{ justifyContent: "flex-start", textAlign: "left" }}
+          >
+            Without a key: sift by what can be seen
+          </Button>
+          {(keys.data ?? []).map((key) => (
+            <Button
+              key={key.hash}
+              onClick={() => void again(key)}
+              sx={{ justifyContent: "flex-start", textAlign: "left" }}
+            >
+              {key.title}
+            </Button>
+          ))}
+        </DialogContent>
+        <DialogActions>
+          <Button onClick={() => setChoosing(false)}>Cancel</Button>
+        </DialogActions>
+      </Dialog>
+    </Page>
+  );
+}
+
+const firstSeen = (plant: Schemas["PlantDetail"]) =>
+  [...plant.observations.map((o) => o.date), ...plant.determinations.map((d) => d.eventDate)].sort()[0];
+
+function Named({ it, isNewest }: { it: Schemas["DeterminationDetail"]; isNewest: boolean }) {
+  return (
+    <Box component="article" aria-labelledby={it.id} sx={{ borderTop: 1, borderColor: "rule", pt: 1, mt: 1.5 }}>
+      <Typography variant="body2" color="text.secondary">
+        {isNewest ? "Stands now" : "Earlier"} · seen on {day(it.eventDate)} · determined by {it.recorder.name}
+        {Object.entries(it.floras).length > 0 &&
+          ` · flora: ${Object.entries(it.floras)
+            .map(([id, version]) => `${id} ${version}`)
+            .join(", ")}`}
+      </Typography>
+      <Typography variant="h1" component="h3" id={it.id} sx={{ my: 0.5, fontSize: isNewest ? "1.4rem" : "1.2rem" }}>
+        <NamesLabel names={it.names} />
+      </Typography>
+      {it.overturned && (
+        <Box
+          sx={{
+            borderLeft: "4px solid",
+            borderColor: "signal.open",
+            bgcolor: "signal.openWash",
+            px: 1.5,
+            py: 0.75,
+            my: 1,
+          }}
+        >
+          <Typography variant="body2">
+            <strong>▼ It overturned</strong> <NamesLabel names={it.overturned.names} />.
+          </Typography>
+          {it.overturned.by.map((line) => (
+            <Typography key={line} variant="body2">
+              {line}
+            </Typography>
+          ))}
+        </Box>
+      )}
+      {it.names.length > 1 && (
+        <Typography variant="body2" sx={{ color: "signal.open", fontWeight: 700 }}>
+          ◐ {it.names.length} taxa open{it.name && ` within ${it.name}`}
+        </Typography>
+      )}
+      {it.confirmation && (
+        <Box sx={{ my: 1 }}>
+          <GradeShoot grade={it.confirmation.grade} />
+          <Typography variant="body2" color="text.secondary">
+            {it.confirmation.rule}
+          </Typography>
+          {it.confirmation.hybrid && (
+            <Typography variant="body2" sx={{ color: "signal.open", fontWeight: 600 }}>
+              ◐ Perhaps a hybrid: {it.confirmation.hybrid.name}.
+            </Typography>
+          )}
+          {it.confirmation.checks
+            .filter((check) => check.verdict === "concern" || check.explained)
+            .map((check) => (
+              <Typography key={check.kind} variant="body2">
+                {check.reason} {check.explained && `Explained: “${check.explained}”`}
+              </Typography>
+            ))}
+        </Box>
+      )}
+      {it.note && <Typography sx={{ mb: 1 }}>{it.note}</Typography>}
+      <Box sx={{ maxWidth: 620 }}>
+        {it.steps.length > 0 ? (
+          <TrailRibbon steps={it.steps} />
+        ) : (
+          <Typography variant="body2" color="text.secondary">
+            {it.confirmation ? "Confirmed by what was seen" : "Named by what was seen"}, without a key.
+          </Typography>
+        )}
+      </Box>
+    </Box>
+  );
+}

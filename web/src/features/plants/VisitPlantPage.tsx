@@ -1,0 +1,347 @@
+import { Box, Button, TextField, Typography } from "@mui/material";
+import { startTransition, useMemo, useState, type FormEvent } from "react";
+import { Link as RouterLink, useNavigate, useParams } from "react-router";
+import { v7 as uuid } from "uuid";
+import type { Problem, Schemas } from "../../api/client";
+import { dayOfYear, dated, holds, today } from "../../app/day";
+import { Page, Part } from "../../app/Page";
+import { QuietButton } from "../../app/QuietButton";
+import { send } from "../../offline/outbox";
+import { personOf } from "../../offline/people";
+import { usePeople, usePlant, useShelf } from "../../offline/queries";
+import type { Walk } from "../../offline/store";
+import { OrganSheet } from "../bench/OrganSheet";
+import { PlantFigure, type OrganState } from "../bench/PlantFigure";
+import { holding } from "../bench/sheet";
+import { lastRecorder } from "../bench/walks";
+import { CautionNotes, GroundCaution } from "../taxa/Cautions";
+import { NamesLabel } from "../taxa/TaxonLabel";
+import { Choice } from "./Choice";
+import { FindingSketch } from "./Finding";
+import { phaseNames } from "./PlantYears";
+import { stateNames } from "./states";
+import { useTyped } from "./useTyped";
+
+interface Draft {
+  walk: Walk;
+  state: Schemas["PlantState"];
+  phases: Schemas["PhaseNote"][];
+  sexes: Schemas["BranchSex"][];
+  note: string;
+}
+
+const states = Object.entries(stateNames) as [Schemas["PlantState"], string][];
+// What a visit is asked for first: the rest of a plant's year follows from its characters.
+const asked: Schemas["Phenophase"][] = ["leafBudOpening", "flower", "youngFruit", "ripeFruit", "autumnColour"];
+const stages = [
+  ["notYet", "not yet"],
+  ["shown", "yes"],
+  ["over", "over"],
+  ["none", "none this year"],
+] as const;
+const sexes = [
+  ["male", "male"],
+  ["female", "female"],
+  ["both", "both"],
+] as const;
+
+const NO_VERSIONS: string[] = [];
+
+/** A tagged plant visited again: how it was found, what it shows, and evidence of another season. */
+export function VisitPlantPage() {
+  const { plantId = "" } = useParams();
+  const navigate = useNavigate();
+  const plant = usePlant(plantId).data;
+  const people = usePeople();
+  const characters = useShelf(NO_VERSIONS).data?.table.characters ?? [];
+  const [draft, setDraft, clear] = useTyped<Draft>(`visit:${plantId}`, () => ({
+    walk: {
+      id: `visit:${plantId}`,
+      start: "",
+      title: "",
+      answers: [],
+      observations: [],
+      form: { placeId: "", date: today(), recorder: lastRecorder(), label: "", note: "" },
+      updatedAt: Date.now(),
+    },
+    state: "alive",
+    phases: [],
+    sexes: [],
+    note: "",
+  }));
+  const [organ, setOrgan] = useState<{ organ: Schemas["Organ"]; focus?: string }>();
+  const [branch, setBranch] = useState("");
+  const [problem, setProblem] = useState<Pick<Problem, "title" | "detail" | "field">>();
+  const needs = useMemo(() => plant?.determinations[0]?.confirmation?.needs ?? [], [plant]);
+  if (!plant || !draft)
+    return (
+      <Page title="Visit a plant">
+        <Typography role="status">Fetching the plant …</Typography>
+      </Page>
+    );
+  const { walk } = draft;
+  const looks = holding(walk.observations ?? []);
+  const day = walk.form.date ? dayOfYear(dated(walk.form.date)) : 0;
+  const wanted = needs.filter((n) => n.character && n.windows.some((w) => holds(w, day)));
+  const isGone = draft.state === "notRefound" || draft.state === "dead";
+  const organs: OrganState[] = [...new Set(characters.map((c) => c.organ))].map((it) => {
+    const own = characters.filter((c) => c.organ === it);
+    return {
+      organ: it,
+      seen: looks.filter((o) => own.some((c) => c.id === o.character)).length,
+      conflict: false,
+      asked: wanted.some((n) => own.some((c) => c.id === n.character)),
+      absent: false,
+    };
+  });
+  const setForm = (part: Partial<Walk["form"]>) => {
+    setProblem(undefined);
+    setDraft({
+      ...draft,
+      walk: {
+        ...walk,
+        form: { ...walk.form, ...part },
+        // What was looked at on this visit is of its day.
+        observations: part.date
+          ? walk.observations?.map((o) => ({ ...o, date: part.date ?? o.date }))
+          : walk.observations,
+      },
+    });
+  };
+  const set = (part: Partial<Draft>) => {
+    setProblem(undefined);
+    setDraft({ ...draft, ...part });
+  };
+  const look = (character: string) => {
+    const found = characters.find((c) => c.id === character);
+    if (found) startTransition(() => setOrgan({ organ: found.organ, focus: character }));
+  };
+  const submit = async (event: FormEvent) => {
+    event.preventDefault();
+    if (!walk.form.recorder.trim()) return setProblem({ field: "recorder", title: "Write who looked.", detail: "" });
+    if (!walk.form.date) return setProblem({ field: "date", title: "Give the day of the visit.", detail: "" });
+    const sent = await send({
+      kind: "visitPlant",
+      id: uuid(),
+      visitId: uuid(),
+      plantId: plant.id,
+      date: walk.form.date,
+      recorder: await personOf(walk.form.recorder, people.data),
+      state: draft.state,
+      phases: isGone ? [] : draft.phases,
+      sexes: isGone ? [] : draft.sexes,
+      note: draft.note.trim(),
+      observations: isGone ? [] : (walk.observations ?? []),
+    });
+    if (sent.kind === "refused") return setProblem(sent.problem);
+    clear();
+    void navigate(`/plants/${plant.id}`);
+  };
+  const wrong = (field: string) =>
+    problem?.field === field ? { error: true, helperText: `✕ ${problem.title} ${problem.detail}` } : {};
+  if (organ) {
+    return (
+      <Page title={`${plant.label}: what is seen on this visit`}>
+        <OrganSheet
+          key={organ.organ}
+          organ={organ.organ}
+          focus={organ.focus}
+          walk={walk}
+          characters={characters.filter((c) => c.organ === organ.organ)}
+          lines={[]}
+          asked={new Set(wanted.map((n) => n.character))}
+          askedBy="still open"
+          seenNow={() => true}
+          backTo="Back to the visit"
+          onChange={(next) => set({ walk: next })}
+          onBack={() => setOrgan(undefined)}
+        />
+      </Page>
+    );
+  }
+  return (
+    <Page title={`Visit: ${plant.label || "a plant"}, ${plant.place.name}`}>
+      {plant.determinations[0] && (
+        <Typography>
+          <NamesLabel names={plant.determinations[0].names} />
+        </Typography>
+      )}
+      <GroundCaution text={plant.place.caution} />
+      <CautionNotes taxa={plant.taxa} />
+      <Box component="form" noValidate onSubmit={(event) => void submit(event)} sx={{ mt: 1.5 }}>
+        {problem && !["recorder", "date", "note"].includes(problem.field) && (
+          <Typography role="alert" color="error" sx={{ mb: 1.5 }}>
+            ✕ {problem.title} {problem.detail}
+          </Typography>
+        )}
+        <Part id="found" title="How was it found?">
+          <Choice label="State" choices={states} value={draft.state} onChoose={(state) => state && set({ state })} />
+          {draft.state === "notRefound" && (
+            <Box sx={{ mt: 1 }}>
+              <FindingSketch finding={plant.finding} site={plant.site} />
+              <Typography variant="body2">Not refound is not dead: shares are given with it on either side.</Typography>
+            </Box>
+          )}
+        </Part>
+        {!isGone && (
+          <>
+            <Part id="shows" title="What does it show?">
+              <Box sx={{ display: "grid", gap: 1 }}>
+                {asked.map((phase) => (
+                  <Box
+                    key={phase}
+                    sx={{
+                      display: "grid",
+                      gridTemplateColumns: { xs: "1fr", sm: "9rem 1fr" },
+                      alignItems: "center",
+                      columnGap: 1,
+                    }}
+                  >
+                    <Typography>{phaseNames[phase]}</Typography>
+                    <Choice
+                      label={phaseNames[phase]}
+                      choices={stages}
+                      canBeNone
+                      value={draft.phases.find((p) => p.phase === phase)?.stage}
+                      onChoose={(stage) =>
+                        set({
+                          phases: [
+                            ...draft.phases.filter((p) => p.phase !== phase),
+                            ...(stage ? [{ phase, stage }] : []),
+                          ],
+                        })
+                      }
+                    />
+                  </Box>
+                ))}
+                <Box
+                  sx={{
+                    display: "grid",
+                    gridTemplateColumns: { xs: "1fr", sm: "9rem 1fr" },
+                    alignItems: "center",
+                    columnGap: 1,
+                  }}
+                >
+                  <Typography>sex</Typography>
+                  <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1, alignItems: "center" }}>
+                    <TextField
+                      size="small"
+                      label="Branch"
+                      placeholder="whole plant"
+                      value={branch}
+                      onChange={(e) => setBranch(e.target.value)}
+                      slotProps={{ inputLabel: { shrink: true } }}
+                      sx={{ width: 200 }}
+                    />
+                    <Choice
+                      label="Sex"
+                      choices={sexes}
+                      canBeNone
+                      value={
+                        draft.sexes.find((s) => s.branch === branch.trim())?.sex as
+                          "male" | "female" | "both" | undefined
+                      }
+                      onChoose={(sex) =>
+                        set({
+                          sexes: [
+                            ...draft.sexes.filter((s) => s.branch !== branch.trim()),
+                            ...(sex ? [{ branch: branch.trim(), sex }] : []),
+                          ],
+                        })
+                      }
+                    />
+                    {draft.sexes.length > 0 && (
+                      <Typography variant="body2">
+                        {draft.sexes.map((s) => `${s.branch || "whole plant"} ${s.sex}`).join("; ")}
+                      </Typography>
+                    )}
+                  </Box>
+                </Box>
+              </Box>
+              <Typography variant="caption" color="text.secondary">
+                “Not yet” dates the first flower; absence of fruit is no sex.
+              </Typography>
+            </Part>
+            <Part id="evidence" title="What is seen of its characters?">
+              {wanted.length > 0 && (
+                <Box sx={{ mb: 1 }}>
+                  <Typography variant="body2">
+                    <strong>○ Still open, and to be seen now:</strong>
+                  </Typography>
+                  {wanted.map((need) => (
+                    <QuietButton key={need.id} name={`Look now: ${need.text}`} onClick={() => look(need.character)}>
+                      {need.text}
+                    </QuietButton>
+                  ))}
+                </Box>
+              )}
+              <Box sx={{ display: "flex", flexWrap: "wrap", gap: 3 }}>
+                <Box sx={{ maxWidth: 340, flex: "1 1 280px" }}>
+                  {organs.length > 0 && (
+                    <PlantFigure organs={organs} onChoose={(it) => startTransition(() => setOrgan({ organ: it }))} />
+                  )}
+                </Box>
+                <Box sx={{ flex: "1 1 240px" }}>
+                  {looks.length === 0 ? (
+                    <Typography variant="body2">Tap a part of the plant to note what you see of it.</Typography>
+                  ) : (
+                    looks.map((o) => {
+                      const character = characters.find((c) => c.id === o.character);
+                      return (
+                        <Typography variant="body2" key={o.id}>
+                          <Box component="span" sx={{ color: "signal.support", fontWeight: 700 }}>
+                            ●{" "}
+                          </Box>
+                          {character?.name}:{" "}
+                          {o.states.map((id) => character?.states.find((s) => s.id === id)?.name ?? id).join(", ") ||
+                            o.readings.map((r) => r.text || String(r.value)).join(", ")}
+                        </Typography>
+                      );
+                    })
+                  )}
+                </Box>
+              </Box>
+            </Part>
+          </>
+        )}
+        <Part id="when" title="When, and who looked?">
+          <Box sx={{ display: "grid", gap: 2, gridTemplateColumns: { xs: "1fr", sm: "1fr 1fr" } }}>
+            <TextField
+              required
+              type="date"
+              label="Visited on"
+              value={walk.form.date}
+              onChange={(e) => setForm({ date: e.target.value })}
+              slotProps={{ htmlInput: { max: today() }, inputLabel: { shrink: true } }}
+              {...wrong("date")}
+            />
+            <TextField
+              required
+              label="Recorder"
+              value={walk.form.recorder}
+              onChange={(e) => setForm({ recorder: e.target.value })}
+              {...wrong("recorder")}
+            />
+            <TextField
+              label="Note"
+              multiline
+              minRows={2}
+              value={draft.note}
+              onChange={(e) => set({ note: e.target.value })}
+              sx={{ gridColumn: { sm: "1 / -1" } }}
+              {...wrong("note")}
+            />
+          </Box>
+        </Part>
+        <Box sx={{ display: "flex", gap: 1.5, flexWrap: "wrap" }}>
+          <Button type="submit" variant="contained" sx={{ minHeight: 52, minWidth: 180 }}>
+            Keep the visit
+          </Button>
+          <Button component={RouterLink} to={`/plants/${plant.id}`}>
+            Back to the plant
+          </Button>
+        </Box>
+      </Box>
+    </Page>
+  );
+}

@@ -1,0 +1,71 @@
+import { Autocomplete, Box, Button, TextField } from "@mui/material";
+import { useState, type FormEvent } from "react";
+import { v7 as uuid } from "uuid";
+import type { Problem } from "../../api/client";
+import { useAllTaxa } from "../../core/flora";
+import { send } from "../../offline/outbox";
+import { useBenchFlora } from "../sift/useSift";
+
+/** A new population: a patch of one taxon with its bounds. */
+export function PopulationForm({ placeId, onDone }: { placeId: string; onDone: (id?: string) => void }) {
+  const { flora, version } = useBenchFlora(undefined);
+  const taxa = useAllTaxa(flora?.id, version);
+  const [name, setName] = useState("");
+  const [taxon, setTaxon] = useState("");
+  const [bounds, setBounds] = useState("");
+  const [problem, setProblem] = useState<Pick<Problem, "title" | "detail" | "field">>();
+  const wrong = (field: string) =>
+    problem?.field === field ? { error: true, helperText: `✕ ${problem.title} ${problem.detail}` } : {};
+  const submit = async (event: FormEvent) => {
+    event.preventDefault();
+    if (!name.trim()) return setProblem({ field: "name", title: "Write what the population is called.", detail: "" });
+    if (!taxon.trim()) return setProblem({ field: "taxon", title: "Name the taxon.", detail: "" });
+    const id = uuid();
+    const sent = await send({
+      kind: "savePopulation",
+      id: uuid(),
+      populationId: id,
+      placeId,
+      name: name.trim(),
+      taxon: taxon.trim(),
+      bounds: bounds.trim(),
+    });
+    if (sent.kind === "refused") setProblem(sent.problem);
+    else onDone(id);
+  };
+  return (
+    <Box
+      component="form"
+      noValidate
+      onSubmit={(event) => void submit(event)}
+      sx={{ display: "grid", gap: 2, maxWidth: 620 }}
+    >
+      <TextField
+        required
+        label="What it is called"
+        value={name}
+        onChange={(e) => setName(e.target.value)}
+        {...wrong("name")}
+      />
+      <Autocomplete
+        freeSolo
+        options={taxa.filter((t) => t.rank !== "genus").map((t) => t.name)}
+        inputValue={taxon}
+        onInputChange={(_, value) => setTaxon(value)}
+        renderInput={(params) => <TextField {...params} required label="Taxon" {...wrong("taxon")} />}
+      />
+      <TextField
+        label="What is counted, and where it ends"
+        value={bounds}
+        onChange={(e) => setBounds(e.target.value)}
+        {...wrong("bounds")}
+      />
+      <Box sx={{ display: "flex", gap: 1.5 }}>
+        <Button type="submit" variant="contained">
+          Keep the population
+        </Button>
+        <Button onClick={() => onDone()}>Cancel</Button>
+      </Box>
+    </Box>
+  );
+}

@@ -1,0 +1,151 @@
+import { Box, Button, ButtonBase, TextField, Typography } from "@mui/material";
+import { useState, type FormEvent } from "react";
+import { v7 as uuid } from "uuid";
+import type { Problem, Schemas } from "../../api/client";
+import { today } from "../../app/day";
+import { send } from "../../offline/outbox";
+import { personOf } from "../../offline/people";
+import { usePeople } from "../../offline/queries";
+import { lastRecorder } from "../bench/walks";
+import { Choice } from "../plants/Choice";
+import { useTyped } from "../plants/useTyped";
+
+const units = [
+  ["individuals", "individuals"],
+  ["shoots", "shoots"],
+  ["stems", "stems"],
+] as const;
+
+interface Draft {
+  unit: Schemas["CountUnit"];
+  number: number;
+  note: string;
+}
+
+/** Counts with one thumb: the large field adds one, and the count is kept at every tap. */
+export function Tally({ population, onDone }: { population: Schemas["PopulationDetail"]; onDone: () => void }) {
+  const people = usePeople();
+  const [draft, setDraft, clear] = useTyped<Draft>(`tally:${population.id}`, () => ({
+    unit: population.counts.at(-1)?.unit ?? "individuals",
+    number: 0,
+    note: "",
+  }));
+  const [typed, setTyped] = useState<string>();
+  const [date, setDate] = useState(today());
+  const [recorder, setRecorder] = useState(lastRecorder());
+  const [problem, setProblem] = useState<Pick<Problem, "title" | "detail" | "field">>();
+  if (!draft) return null;
+  const add = (n: number) => {
+    setTyped(undefined);
+    setProblem(undefined);
+    setDraft({ ...draft, number: Math.max(0, draft.number + n) });
+  };
+  const wrong = (field: string) =>
+    problem?.field === field ? { error: true, helperText: `✕ ${problem.title} ${problem.detail}` } : {};
+  const submit = async (event: FormEvent) => {
+    event.preventDefault();
+    const number = typed === undefined ? draft.number : Number(typed);
+    if (!Number.isInteger(number) || number < 0)
+      return setProblem({ field: "number", title: "A count is a whole number of 0 or more.", detail: "" });
+    if (!recorder.trim()) return setProblem({ field: "recorder", title: "Write who counted.", detail: "" });
+    const sent = await send({
+      kind: "countPopulation",
+      id: uuid(),
+      countId: uuid(),
+      populationId: population.id,
+      date,
+      recorder: await personOf(recorder, people.data),
+      unit: draft.unit,
+      number,
+      note: draft.note.trim(),
+      supersedes: null,
+    });
+    if (sent.kind === "refused") return setProblem(sent.problem);
+    clear();
+    onDone();
+  };
+  return (
+    <Box component="form" noValidate onSubmit={(event) => void submit(event)} sx={{ maxWidth: 720 }}>
+      <Choice
+        label="Count"
+        choices={units}
+        value={draft.unit}
+        onChoose={(unit) => unit && setDraft({ ...draft, unit })}
+      />
+      <Box sx={{ display: "grid", gridTemplateColumns: "auto 1fr auto", gap: 1, my: 1.5 }}>
+        <Button onClick={() => add(-1)} aria-label="One less" sx={{ minWidth: 72, minHeight: 120, fontSize: "1.5rem" }}>
+          −1
+        </Button>
+        <ButtonBase
+          onClick={() => add(1)}
+          aria-label={`One more: ${draft.number} so far`}
+          sx={{
+            border: 2,
+            borderColor: "primary.main",
+            bgcolor: "signal.chosenWash",
+            minHeight: 120,
+            fontSize: "3.2rem",
+            fontWeight: 700,
+            fontVariantNumeric: "tabular-nums",
+          }}
+        >
+          {draft.number}
+        </ButtonBase>
+        <Button onClick={() => add(10)} aria-label="Ten more" sx={{ minWidth: 72, minHeight: 120, fontSize: "1.5rem" }}>
+          +10
+        </Button>
+      </Box>
+      <Typography variant="body2" role="status" aria-live="polite" sx={{ mb: 1.5 }}>
+        {draft.number} {draft.unit}. Tap the number for each one; 0 says that it was looked for and not found.
+      </Typography>
+      <Box sx={{ display: "grid", gap: 2, gridTemplateColumns: { xs: "1fr 1fr", sm: "8rem 11rem 1fr" } }}>
+        <TextField
+          label="Or type it"
+          value={typed ?? String(draft.number)}
+          onChange={(e) => {
+            setProblem(undefined);
+            setTyped(e.target.value);
+            const number = Number(e.target.value);
+            if (e.target.value.trim() && Number.isInteger(number) && number >= 0) setDraft({ ...draft, number });
+          }}
+          slotProps={{ htmlInput: { inputMode: "numeric" } }}
+          {...wrong("number")}
+        />
+        <TextField
+          required
+          type="date"
+          label="Counted on"
+          value={date}
+          onChange={(e) => setDate(e.target.value)}
+          slotProps={{ htmlInput: { max: today() }, inputLabel: { shrink: true } }}
+          {...wrong("date")}
+        />
+        <TextField
+          required
+          label="Recorder"
+          value={recorder}
+          onChange={(e) => setRecorder(e.target.value)}
+          {...wrong("recorder")}
+        />
+        <TextField
+          label="Note"
+          value={draft.note}
+          onChange={(e) => setDraft({ ...draft, note: e.target.value })}
+          sx={{ gridColumn: "1 / -1" }}
+          {...wrong("note")}
+        />
+      </Box>
+      {problem && !["number", "date", "recorder", "note"].includes(problem.field) && (
+        <Typography role="alert" color="error">
+          ✕ {problem.title} {problem.detail}
+        </Typography>
+      )}
+      <Box sx={{ display: "flex", gap: 1.5, mt: 1.5 }}>
+        <Button type="submit" variant="contained" sx={{ minHeight: 52 }}>
+          Keep the count
+        </Button>
+        <Button onClick={onDone}>Stop for now</Button>
+      </Box>
+    </Box>
+  );
+}
