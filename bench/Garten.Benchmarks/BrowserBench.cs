@@ -45,7 +45,7 @@ internal sealed class BrowserBench(TextWriter to, Uri server) : IDisposable
         GC.KeepAlive(ready);
         to.WriteLine($"pack: {pack.Length / 1e6:0.00} MB, {squeezed.Length / 1e6:0.00} MB compressed (Brotli); in memory with all that later answers need {memory / 1e6:0.0} MB (native)");
         using var driver = Chromium();
-        driver.Navigate().GoToUrl(server);
+        driver.Navigate().GoToUrl(new Uri(server, "/keys"));
         InTheBrowser(driver, sheet);
         OnThePage(driver);
     }
@@ -116,7 +116,7 @@ internal sealed class BrowserBench(TextWriter to, Uri server) : IDisposable
     // The page as its user has it: three looks recorded while its own thread is watched for tasks over 50 ms.
     private void OnThePage(ChromeDriver driver)
     {
-        driver.Navigate().GoToUrl(server);
+        driver.Navigate().GoToUrl(new Uri(server, "/bench"));
         var wait = new WebDriverWait(driver, TimeSpan.FromMinutes(2)) { PollingInterval = TimeSpan.FromMilliseconds(50) };
         wait.IgnoreExceptionTypes(typeof(StaleElementReferenceException), typeof(NoSuchElementException));
         void Click(string css) => wait.Until(d => d.FindElements(By.CssSelector(css)).FirstOrDefault(e => e.Displayed))!.Click();

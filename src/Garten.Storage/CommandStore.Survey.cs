@@ -57,7 +57,7 @@ public sealed partial class CommandStore
         if (await PlantRepository.IsVisitAsync(connection, it.VisitId, stop)) throw Refused(409, "visit.exists", "A visit of this id is there already.", "Make a new id: an earlier visit is never overwritten.", "visitId");
         var looks = await CheckObservationsAsync(connection, it.PlantId, plant, it.Observations, stop);
         await PlantRepository.AddVisitAsync(connection, it, on, clock.GetUtcNow(), stop);
-        foreach (var look in looks) await EvidenceRepository.AddAsync(connection, it.PlantId, it.Recorder.Id, look, clock.GetUtcNow(), stop);
+        await EvidenceRepository.AddAsync(connection, it.PlantId, it.Recorder.Id, looks, clock.GetUtcNow(), stop);
     }
 
     private static async Task SavePopulationAsync(NpgsqlConnection connection, SavePopulationCommand it, CancellationToken stop)

@@ -152,7 +152,7 @@ public sealed partial class CommandStore(NpgsqlDataSource database, FloraReposit
         await CheckChangeAsync(connection, it, walk is null ? it.Names : [.. walk.Standing.Select(s => s.Name)], stop);
         var confirmation = it.Confirming is null ? null : await ConfirmAsync(connection, it, looks, stop);
         await DeterminationRepository.AddAsync(connection, it, date, walk is null ? it.Names : [.. walk.Standing.Select(s => s.Name)], walk?.Steps ?? [], confirmation, clock.GetUtcNow(), stop);
-        foreach (var look in looks) await EvidenceRepository.AddAsync(connection, it.PlantId, it.Recorder.Id, look, clock.GetUtcNow(), stop);
+        await EvidenceRepository.AddAsync(connection, it.PlantId, it.Recorder.Id, looks, clock.GetUtcNow(), stop);
     }
 
     // The grade is worked out from the whole sheet of the plant, whatever the device came to.

@@ -32,10 +32,20 @@ public sealed class EvidenceRepository(NpgsqlDataSource database)
     internal static async Task<Dictionary<Guid, Guid>> KnownAsync(NpgsqlConnection connection, Guid[] ids, CancellationToken stop) =>
         (await connection.Command("select id, plant_id from observation where id = any($1)", ids).ReadAllAsync(r => (Id: r.GetGuid(0), Plant: r.GetGuid(1)), stop)).ToDictionary(o => o.Id, o => o.Plant);
 
-    internal static async Task AddAsync(NpgsqlConnection connection, Guid plant, Guid observer, Observation observation, DateTimeOffset now, CancellationToken stop) =>
-        await connection.Command("insert into observation (id, plant_id, character, observed_on, supersedes, observer, recorded_at, content) values ($1, $2, $3, $4, $5, $6, $7, $8)",
-            observation.Id, plant, observation.Character, DateOnly.ParseExact(observation.Date, "yyyy-MM-dd", CultureInfo.InvariantCulture), observation.Supersedes, observer, now)
-            .With(Sql.Json(JsonSerializer.Serialize(observation, CoreJson.Default.Observation))).RunAsync(stop);
+    // All in one way there and back.
+    internal static async Task AddAsync(NpgsqlConnection connection, Guid plant, Guid observer, IReadOnlyList<Observation> looks, DateTimeOffset now, CancellationToken stop)
+    {
+        if (looks.Count == 0) return;
+        await using var batch = new NpgsqlBatch(connection);
+        foreach (var look in looks)
+        {
+            var command = new NpgsqlBatchCommand("insert into observation (id, plant_id, character, observed_on, supersedes, observer, recorded_at, content) values ($1, $2, $3, $4, $5, $6, $7, $8)");
+            foreach (var value in new object?[] { look.Id, plant, look.Character, DateOnly.ParseExact(look.Date, "yyyy-MM-dd", CultureInfo.InvariantCulture), look.Supersedes, observer, now }) command.Parameters.Add(new NpgsqlParameter { Value = value ?? DBNull.Value });
+            command.Parameters.Add(Sql.Json(JsonSerializer.Serialize(look, CoreJson.Default.Observation)));
+            batch.BatchCommands.Add(command);
+        }
+        await batch.ExecuteNonQueryAsync(stop);
+    }
 
     internal static async Task TeachAsync(NpgsqlConnection connection, TeachTermCommand it, DateTimeOffset now, CancellationToken stop) =>
         await connection.Command("insert into taught_term (character, state, term, taught_at) values ($1, $2, $3, $4)", it.Character, it.State, it.Term.Trim(), now).RunAsync(stop);

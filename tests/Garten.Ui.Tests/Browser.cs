@@ -90,6 +90,13 @@ public sealed class Browser : IDisposable
 
     public void Click(string name) => Control(name).Click();
 
+    /// <summary>Follows the first link to such an address whose text holds this.</summary>
+    public void ClickLink(string address, string text)
+    {
+        Until(() => All($"main a[href^='{address}']").Any(a => a.Text.Contains(text, StringComparison.Ordinal)), $"the link “{text}”");
+        All($"main a[href^='{address}']").First(a => a.Text.Contains(text, StringComparison.Ordinal)).Click();
+    }
+
     /// <summary>Taps with a finger in the middle of the control.</summary>
     public void Tap(string name)
     {

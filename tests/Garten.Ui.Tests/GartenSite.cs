@@ -11,8 +11,11 @@ using Xunit;
 namespace Garten.Ui.Tests;
 
 /// <summary>The whole application with the demo island, served as in use, on a database of its own that can be taken away.</summary>
-public sealed class GartenSite : IAsyncLifetime
+public class GartenSite : IAsyncLifetime
 {
+    /// <summary>The day that it takes for today; empty for that of the machine.</summary>
+    protected virtual string Today => "";
+
     private TestDatabase _database = null!;
     private WebApplicationFactory<Program> _factory = null!;
 
@@ -27,21 +30,50 @@ public sealed class GartenSite : IAsyncLifetime
 
     public async ValueTask InitializeAsync()
     {
-        _database = await TestDatabase.CreateAsync();
+        _database = await TestDatabase.CreateAsync(await LoadedAsync(Today));
         var connection = new NpgsqlConnectionStringBuilder(_database.ConnectionString);
         Relay = new TcpRelay(connection.Port);
         connection.Port = Relay.Port;
         var web = Environment.GetEnvironmentVariable("GARTEN_WEB") ?? Path.Combine(Root, "artifacts", "web");
         Assert.True(File.Exists(Path.Combine(web, "index.html")), $"The web app isn't built in {web}: run the tests with ./garten test.");
-        _factory = new WebApplicationFactory<Program>().WithWebHostBuilder(b => b
-            .UseSetting("urls", "http://127.0.0.1:0")
-            .UseSetting("GARTEN_DATABASE", connection.ConnectionString)
-            .UseSetting("GARTEN_WEB", web)
-            .UseSetting("GARTEN_DEMO", Path.Combine(Root, "demo")));
-        _factory.UseKestrel();
+        _factory = Factory(connection.ConnectionString, web, Today);
         _factory.StartServer();
         Address = new Uri(_factory.Services.GetRequiredService<IServer>().Features.GetRequiredFeature<IServerAddressesFeature>().Addresses.First());
         Client = new HttpClient { BaseAddress = Address };
+    }
+
+    // The demo is loaded once for each day; every site works on a copy of it.
+    private static readonly SemaphoreSlim Turn = new(1, 1);
+    private static readonly Dictionary<string, TestDatabase> Loaded = new(StringComparer.Ordinal);
+
+    private static async Task<TestDatabase> LoadedAsync(string today)
+    {
+        await Turn.WaitAsync();
+        try
+        {
+            if (Loaded.TryGetValue(today, out var known)) return known;
+            var made = await TestDatabase.CreateAsync();
+            // Nobody may be connected to what is copied.
+            var connection = new NpgsqlConnectionStringBuilder(made.ConnectionString) { Pooling = false };
+            await using (var factory = Factory(connection.ConnectionString, "", today)) factory.StartServer();
+            return Loaded[today] = made;
+        }
+        finally
+        {
+            Turn.Release();
+        }
+    }
+
+    private static WebApplicationFactory<Program> Factory(string database, string web, string today)
+    {
+        var factory = new WebApplicationFactory<Program>().WithWebHostBuilder(b => b
+            .UseSetting("urls", "http://127.0.0.1:0")
+            .UseSetting("GARTEN_DATABASE", database)
+            .UseSetting("GARTEN_WEB", web)
+            .UseSetting("GARTEN_TODAY", today)
+            .UseSetting("GARTEN_DEMO", Path.Combine(Root, "demo")));
+        factory.UseKestrel();
+        return factory;
     }
 
     public async ValueTask DisposeAsync()
@@ -50,6 +82,7 @@ public sealed class GartenSite : IAsyncLifetime
         await _factory.DisposeAsync();
         await Relay.DisposeAsync();
         await _database.DisposeAsync();
+        GC.SuppressFinalize(this);
     }
 
     private static string FindRoot()
@@ -58,4 +91,10 @@ public sealed class GartenSite : IAsyncLifetime
         while (folder is not null && !File.Exists(Path.Combine(folder.FullName, "Garten.slnx"))) folder = folder.Parent;
         return folder!.FullName;
     }
+}
+
+/// <summary>The same on a day in June, when most of the island is in leaf and flower.</summary>
+public sealed class GartenInJune : GartenSite
+{
+    protected override string Today => "2026-06-10";
 }

@@ -22,6 +22,7 @@ public sealed class PageTests(GartenSite site) : IClassFixture<GartenSite>
         var stop = TestContext.Current.CancellationToken;
         var key = (string)(await site.Client.GetFromJsonAsync<JsonNode>("/api/v1/keys", stop))![0]!["hash"]!;
         var plant = (string)(await site.Client.GetFromJsonAsync<JsonNode>("/api/v1/records", stop))!["records"]![0]!["plantId"]!;
+        var population = (string)(await site.Client.GetFromJsonAsync<JsonNode>("/api/v1/populations", stop))!.AsArray().First(p => p!["pegs"]!.AsArray().Count > 0)!["id"]!;
         using var browser = new Browser(site.Address);
         browser.Open("/bench");
         browser.Run($"localStorage.setItem('garten.look','{look}')");
@@ -29,7 +30,8 @@ public sealed class PageTests(GartenSite site) : IClassFixture<GartenSite>
         foreach (var (path, text) in new[]
         {
             ("/bench", "Begin with a key"), ("/keys", "Paste a key"), ($"/keys/{key}", "Couplets"), ("/keys/new", "Try it with an example"), ("/records", "Take away as CSV"), ("/visits", "no fewer will do"),
-            ($"/plants/{plant}", "Stands now"), ("/bench/nothing", "isn’t on this device"), ("/no/such/page", "nothing at this address"),
+            ($"/plants/{plant}", "Stands now"), ("/", "In season at your places"), ($"/plants/{plant}/visit", "What is seen of its characters?"), ("/plants", "Plants to come back to"), ($"/populations/{population}", "What becomes of them"),
+            ("/seasons", "can be named by what they show"), ("/bench/nothing", "isn’t on this device"), ("/no/such/page", "nothing at this address"),
         }.Where((_, at) => look == "paper" || at % 2 == 0))
         {
             browser.Open(path);
@@ -123,6 +125,7 @@ public sealed class PageTests(GartenSite site) : IClassFixture<GartenSite>
             ("contrast", "Contrast", $$"""{"floraId":"torvane","taxa":["crepessa-laevis","crepessa-hirsuta","senecorra-radiata"],"date":"2026-06-10",{{seen}} }"""),
             ("giveaways", "Giveaways", "{\"floraId\":\"torvane\",\"date\":\"2026-06-10\"}"),
             ("near", "Near", "{\"floraId\":\"torvane\",\"taxon\":\"vellorna-alata\"}"),
+            ("../seasons/year", "Year", "{\"floraId\":\"torvane\",\"date\":\"2026-06-10\",\"cell\":\"C2\",\"from\":{\"latitude\":57.4,\"longitude\":-11.2,\"elevationMetres\":3},\"to\":{\"latitude\":57.5,\"longitude\":-11.1,\"elevationMetres\":320}}"),
         })
         {
             var response = await site.Client.PostAsync($"/api/v1/identify/{path}", new StringContent(request, System.Text.Encoding.UTF8, "application/json"), TestContext.Current.CancellationToken);

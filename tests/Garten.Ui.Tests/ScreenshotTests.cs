@@ -3,7 +3,7 @@ using Xunit;
 namespace Garten.Ui.Tests;
 
 /// <summary>The pictures of the README, taken by ./garten screenshots; in an ordinary run the same way is walked and no file written.</summary>
-public sealed class ScreenshotTests(GartenSite site) : IClassFixture<GartenSite>
+public sealed class ScreenshotTests(GartenInJune site) : IClassFixture<GartenInJune>
 {
     private static void Shoot(Browser browser, string name)
     {
@@ -23,7 +23,6 @@ public sealed class ScreenshotTests(GartenSite site) : IClassFixture<GartenSite>
             if (key.Length > 0) browser.Press(key);
             browser.UntilText(next);
         }
-        Shoot(browser, "bench-fork");
         browser.Click("Leaf");
         browser.UntilText("Back to the key");
         void State(string character, string state) => browser.Find($"section[aria-label='{character}']").FindElements(OpenQA.Selenium.By.CssSelector("[aria-pressed]")).Single(b => b.Text == state).Click();
@@ -47,9 +46,28 @@ public sealed class ScreenshotTests(GartenSite site) : IClassFixture<GartenSite>
         browser.Open("/records");
         browser.UntilText("determined again later");
         Shoot(browser, "records");
-        browser.Click("Vellorna torvanica");
-        browser.UntilText("Stands now");
-        Shoot(browser, "plant");
+        browser.Open("/");
+        browser.UntilText("In season at your places");
+        browser.UntilText("In flower:");
+        Shoot(browser, "today");
+        browser.Open("/plants");
+        browser.UntilText("Populations");
+        browser.ClickLink("/plants/", "Lychnora bipartita");
+        browser.UntilText("Evidence sheet");
+        browser.UntilText("underground part");
+        Shoot(browser, "plant-year");
+        browser.Open("/plants");
+        browser.UntilText("Populations");
+        browser.ClickLink("/populations/", "headland strip");
+        browser.UntilText("What becomes of them");
+        Shoot(browser, "population");
+        browser.Open("/seasons");
+        browser.UntilText("can be named by what they show");
+        browser.Find("main [role=combobox][aria-haspopup=listbox]").Click();
+        browser.Click("Ossa Moor");
+        browser.UntilText("days late");
+        browser.UntilText("at Ossa Moor");
+        Shoot(browser, "seasons");
         browser.Open("/visits");
         browser.UntilText("no fewer will do");
         Shoot(browser, "visits");
@@ -70,11 +88,6 @@ public sealed class ScreenshotTests(GartenSite site) : IClassFixture<GartenSite>
         browser.Open("/flora/torvane/taxa/vellorna-alata");
         browser.UntilText("Know it by");
         Shoot(browser, "taxon-woody");
-        browser.Click("Winter twig");
-        Shoot(browser, "taxon-winter-twig");
-        browser.Open("/flora/torvane/taxa/cicorra-maculosa");
-        browser.UntilText("Know it by");
-        Shoot(browser, "taxon-herb");
         browser.Open("/flora/torvane/glossary");
         browser.UntilText("331 states");
         browser.Find("main input").SendKeys("leaf");

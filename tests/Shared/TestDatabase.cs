@@ -17,12 +17,14 @@ public sealed class TestDatabase : IAsyncDisposable
 
     public string ConnectionString { get; }
 
-    public static async Task<TestDatabase> CreateAsync()
+    /// <summary>Makes one.</summary>
+    /// <param name="template">The database that it is a copy of, while nobody is connected to that; null for an empty one.</param>
+    public static async Task<TestDatabase> CreateAsync(TestDatabase? template = null)
     {
         var admin = Environment.GetEnvironmentVariable("GARTEN_TEST_DATABASE")
             ?? throw new InvalidOperationException("GARTEN_TEST_DATABASE is not set: run the tests with ./garten test, which starts a PostgreSQL for them.");
         var database = new TestDatabase(admin, "test_" + Guid.NewGuid().ToString("N"));
-        await database.RunAsync($"create database {database._name}");
+        await database.RunAsync($"create database {database._name}{(template is null ? "" : $" template {template._name}")}");
         return database;
     }
 

@@ -24,12 +24,9 @@ internal sealed class ConfirmSheet
     // More can't be kept in mind, and a contrast holds no more beside the name.
     private const int MostLookAlikes = Contrast.Most - 1;
 
-    private readonly Likelihood _likelihood;
-
     public ConfirmSheet(Sifter sifter, ConfirmQuery query)
     {
         (Sifter, Query) = (sifter, query);
-        _likelihood = new Likelihood([], sifter.Options.Evidence);
         Row = sifter.Columns.IndexOf(query.Taxon);
         Weighed = sifter.Weigh(new SiftQuery(query.Observations, query.Plausible, query.Place, query.Day));
         Items = [.. Weighed.Items.Where(i => i.Item.Weight > 0)];
@@ -82,7 +79,7 @@ internal sealed class ConfirmSheet
     /// <summary>What a taxon is like in a character, in words; of leaves those of the sun, unless the look was at others.</summary>
     public string Words(Character character, int row) => FloraProse.Value(Items.Any(i => i.Item.Character.Id == character.Id && i.Item.Larger) || Cell(character, row) is not { Shade: not null } cell ? Cell(character, row) : cell with { Shade = null }, character);
 
-    public double Apart(Character character, int other) => Separation.Of(character, Cell(character, Row), Cell(character, other), _likelihood);
+    public double Apart(Character character, int other) => Sifter.Columns.IndexOfCharacter(character.Id) is >= 0 and var column ? Sifter.Separated(column, Row, other) : 0;
 
     /// <summary>Whether a look excludes another taxon by itself.</summary>
     public bool ExcludesAlone((WeighedItem Item, double Odds) look, int other) => look.Odds >= Math.Log(SpeaksFrom) && Apart(look.Item.Item.Character, other) >= Separation.Clean;

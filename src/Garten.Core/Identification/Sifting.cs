@@ -217,6 +217,21 @@ public sealed class Sifter
         return _kinDiffer[at] = Math.Max(_options.KinDifferLeast, sum / pairs);
     }
 
+    // How well cells are separated by their densities: the same pairs are asked for again and again.
+    private readonly Dictionary<(int Column, int First, int Second), double> _separated = [];
+    private const int MostSeparated = 50_000;
+
+    /// <summary>How well a character separates two taxa, by the densities of their descriptions (<see cref="Separation"/>); known pairs of cells come at once.</summary>
+    internal double Separated(int column, int first, int second)
+    {
+        var it = Columns.Columns[column];
+        int a = it.Of()[first], b = it.Of()[second];
+        var name = (column, Math.Min(a, b), Math.Max(a, b));
+        if (_separated.TryGetValue(name, out var known)) return known;
+        if (_separated.Count >= MostSeparated) _separated.Clear();
+        return _separated[name] = Separation.Of(it.Character, it[first], it[second], _likelihood);
+    }
+
     /// <summary>How well a character separates two taxa: 1 − overlap; 1 where only one of them has the part, 0 where either is unknown.</summary>
     internal double Apart(int column, int first, int second)
     {

@@ -27,6 +27,7 @@ internal sealed class DemoYears(ReadyFlora flora, IReadOnlyList<Place> places, I
 
     private const int BeforeFruit = 75;
     private const int PegsPerPopulation = 8;
+    private const int LooksAtAPeg = 2;
     private const double MetresPerDegree = 111_195;
 
     private static readonly string[] Spots =
@@ -208,8 +209,7 @@ internal sealed class DemoYears(ReadyFlora flora, IReadOnlyList<Place> places, I
     {
         foreach (var place in places)
         {
-            // Of its habitat: this one is recorded in other cells.
-            var taxon = flora.Pack.Taxa.FirstOrDefault(t => t.Rank == "species" && IsDescribed(t) && IsFree(t) && t.Facts is { GrowthForm: "herb" } facts && facts.Habitats.Any(h => place.Habitats?.Contains(h, StringComparer.Ordinal) == true) && flora.Sifter.Columns.Describe(t.Id, "sexuality") is { } cell && cell.States.Any(s => s.State == "dioecious" && s.Share >= 0.5));
+            var taxon = Dioecious(place);
             if (taxon is null || Last(taxon, Phenophase.Flower) is not { } flower) continue;
             var sheet = new Sheet(flora, taxon, new Random(Seed));
             var before = flower.AddDays(-DayOfYear.Days - 70);
@@ -222,6 +222,10 @@ internal sealed class DemoYears(ReadyFlora flora, IReadOnlyList<Place> places, I
             yield break;
         }
     }
+
+    // A herb of one sex to a plant, of the habitat of a place: it is recorded in other cells.
+    private Taxon? Dioecious(Place place) => flora.Pack.Taxa.FirstOrDefault(t => t.Rank == "species" && IsDescribed(t) && IsFree(t) && t.Facts is { GrowthForm: "herb" } facts && facts.Habitats.Any(h => place.Habitats?.Contains(h, StringComparer.Ordinal) == true)
+        && flora.Sifter.Columns.Describe(t.Id, "sexuality") is { } cell && cell.States.Any(s => s.State == "dioecious" && s.Share >= 0.5));
 
     // What began this year where somebody had looked shortly before: by these the year is late.
     private IEnumerable<Command> Firsts()
@@ -261,7 +265,8 @@ internal sealed class DemoYears(ReadyFlora flora, IReadOnlyList<Place> places, I
         foreach (var it in wanted)
         {
             var place = places[it.Place];
-            var taxon = Here(place).Where(t => IsFree(t) && !used.Contains(t.Id) && (t.Facts?.GrowthForm is "tree" or "shrub") == (it.Unit == CountUnit.Stems) && Last(t, Phenophase.Flower) is not null).OrderBy(_ => _random.Next()).FirstOrDefault();
+            var isSexed = it.Name == "headland strip";
+            var taxon = (isSexed ? Dioecious(place) : null) ?? Here(place).Where(t => IsFree(t) && !used.Contains(t.Id) && (t.Facts?.GrowthForm is "tree" or "shrub") == (it.Unit == CountUnit.Stems) && Last(t, Phenophase.Flower) is not null).OrderBy(_ => _random.Next()).FirstOrDefault();
             if (taxon is null || Last(taxon, Phenophase.Flower) is not { } flower) continue;
             used.Add(taxon.Id);
             var population = Guid.CreateVersion7();
@@ -271,7 +276,6 @@ internal sealed class DemoYears(ReadyFlora flora, IReadOnlyList<Place> places, I
             yield return Count(population, flower.AddDays(3), it.Unit, (int)Math.Round(it.First * it.Change));
             if (it.Threat.Length > 0) yield return new NoteThreatCommand(Guid.CreateVersion7(), Guid.CreateVersion7(), population, Text(today.AddDays(-20)), it.Threat, Text(today.AddDays(it.ActIn)));
             if (!it.Pegged) continue;
-            var sheet = new Sheet(flora, taxon, new Random(Seed));
             var fruit = Last(taxon, Phenophase.RipeFruit, Phenophase.YoungFruit);
             for (var n = 1; n <= PegsPerPopulation; n++)
             {
@@ -279,18 +283,22 @@ internal sealed class DemoYears(ReadyFlora flora, IReadOnlyList<Place> places, I
                 yield return tag;
                 // The last two never flowered; one was lost, one died.
                 var never = n > PegsPerPopulation - 2;
-                yield return Pegged(plant, lastYear, PlantState.Alive, new PhaseNote(Phenophase.Flower, never ? PhaseStage.None : PhaseStage.Shown));
-                if (n == 3) yield return Pegged(plant, flower, PlantState.NotRefound);
-                else if (n == 5) yield return Pegged(plant, flower, PlantState.Dead);
-                else yield return Pegged(plant, flower, PlantState.Alive, new PhaseNote(Phenophase.Flower, never ? PhaseStage.None : PhaseStage.Shown));
-                if (!never && n is not 3 and not 5 && it.Place != 2 && fruit > flower && fruit < today) yield return Pegged(plant, fruit.Value, PlantState.Alive, new PhaseNote(Phenophase.RipeFruit, n == 2 ? PhaseStage.None : PhaseStage.Shown));
+                var sheet = new Sheet(flora, taxon, new Random(Seed + n));
+                PhaseNote[] flowers = [new PhaseNote(Phenophase.Flower, never ? PhaseStage.None : PhaseStage.Shown)];
+                BranchSex[] sexes = isSexed && !never ? [new BranchSex("", n % 3 == 1 ? PartSex.Male : PartSex.Female)] : [];
+                yield return Pegged(plant, lastYear, sheet, PlantState.Alive, flowers, sexes);
+                if (n == 3) yield return Pegged(plant, flower, sheet, PlantState.NotRefound);
+                else if (n == 5) yield return Pegged(plant, flower, sheet, PlantState.Dead);
+                else yield return Pegged(plant, flower, sheet, PlantState.Alive, flowers, sexes);
+                if (!never && n is not 3 and not 5 && it.Place != 2 && fruit > flower && fruit < today) yield return Pegged(plant, fruit.Value, sheet, PlantState.Alive, [new PhaseNote(Phenophase.RipeFruit, n == 2 ? PhaseStage.None : PhaseStage.Shown)]);
             }
         }
     }
 
     private CountPopulationCommand Count(Guid population, DateOnly day, CountUnit unit, int number) => new(Guid.CreateVersion7(), Guid.CreateVersion7(), population, Text(day < today ? day : today), Recorder, unit, number);
 
-    private VisitPlantCommand Pegged(Guid plant, DateOnly day, PlantState state, params IReadOnlyList<PhaseNote> phases) => new(Guid.CreateVersion7(), Guid.CreateVersion7(), plant, Text(day), Recorder, state, phases);
+    private VisitPlantCommand Pegged(Guid plant, DateOnly day, Sheet sheet, PlantState state, IReadOnlyList<PhaseNote>? phases = null, IReadOnlyList<BranchSex>? sexes = null) =>
+        Seen(plant, day, sheet, state, phases ?? [], sexes ?? []) is var seen && seen.Observations is { Count: > LooksAtAPeg } looks ? seen with { Observations = [.. looks.Take(LooksAtAPeg)] } : seen;
 
     // A plant that stays the same whenever it is looked at, and what has been seen of it.
     private sealed class Sheet(ReadyFlora flora, Taxon taxon, Random random, IReadOnlyList<CharacterDescription>? description = null)

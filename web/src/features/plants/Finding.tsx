@@ -55,13 +55,7 @@ export function FindingSketch({ finding, site }: { finding: Schemas["Finding"]; 
               strokeWidth={2}
             />
           </Box>
-          <text
-            x={x / 2 + (x > 0 ? -4 : 4)}
-            y={y / 2 + (y > 0 ? -4 : 12)}
-            fontSize={11}
-            textAnchor={x > 0 ? "end" : "start"}
-            fill="currentColor"
-          >
+          <text x={x * 1.3} y={y * 1.3 + 4} fontSize={11} textAnchor="middle" fill="currentColor">
             {distanceMetres} m
           </text>
         </Box>

@@ -8,12 +8,13 @@ import { Page, Part } from "../../app/Page";
 import { core } from "../../core/coreClient";
 import { useAsked } from "../../core/flora";
 import { useOpenPlants, usePopulations, useShelf } from "../../offline/queries";
+import { organNames } from "../bench/PlantFigure";
 import { gradeNames } from "../confirm/GradeShoot";
 import { YearBand } from "../confirm/YearBand";
 import { Choice } from "../plants/Choice";
 import { CautionMarks, GroundCaution } from "../taxa/Cautions";
 import { TaxonLabel } from "../taxa/TaxonLabel";
-import { asNeeds, bySubject, questionsOf, toolsOf, type Question } from "./questions";
+import { asNeeds, bySubject, organsOf, questionsOf, toolsOf, type Question } from "./questions";
 
 // A window that closes within so many days is worth a word.
 const SOON_DAYS = 14;
@@ -128,6 +129,7 @@ function Visit(props: {
   const left = daysBetween(from, visit.latest);
   const isOpen = visit.earliest === from;
   const tools = toolsOf(questions, characters);
+  const organs = organsOf(questions, characters);
   const places = [...grouped(questions, (q) => q.placeId).values()];
   const move = useMemo(
     (): Schemas["MoveVisitRequest"] | undefined =>
@@ -199,11 +201,18 @@ function Visit(props: {
         )}
       </Box>
       <Box>
-        {tools.length > 0 && (
-          <Typography variant="body2">
-            <strong>Bring:</strong> {tools.map((t) => toolNames[t]).join(", ")}.
-          </Typography>
-        )}
+        <Typography variant="body2">
+          {organs.length > 0 && (
+            <>
+              <strong>Look at:</strong> {organs.map((o) => organNames[o].toLowerCase()).join(", ")}.{" "}
+            </>
+          )}
+          {tools.length > 0 && (
+            <>
+              <strong>Bring:</strong> {tools.map((t) => toolNames[t]).join(", ")}.
+            </>
+          )}
+        </Typography>
         {places.map((here) => (
           <Box key={here[0]?.placeId}>
             {places.length > 1 && <Typography variant="h3">{here[0]?.placeName}</Typography>}

@@ -73,3 +73,8 @@ export const toolsOf = (questions: Question[], characters: Schemas["Character"][
       .filter((tool): tool is Schemas["Tool"] => tool !== undefined && tool !== "eye"),
   ),
 ];
+
+/** The organs that questions ask to be looked at. */
+export const organsOf = (questions: Question[], characters: Schemas["Character"][]) => [
+  ...new Set(questions.flatMap((q) => characters.find((c) => c.id === q.need.character)?.organ ?? [])),
+];

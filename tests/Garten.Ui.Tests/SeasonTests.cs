@@ -1,0 +1,123 @@
+using OpenQA.Selenium;
+using Xunit;
+
+namespace Garten.Ui.Tests;
+
+public sealed class SeasonTests(GartenSite site) : IClassFixture<GartenSite>
+{
+    private static void Type(Browser browser, string label, string text)
+    {
+        var field = browser.All("main input, main textarea").First(e => ((WebElement)e).ComputedAccessibleLabel?.StartsWith(label, StringComparison.Ordinal) == true);
+        field.SendKeys(Keys.Control + "a" + Keys.Null + text);
+    }
+
+    [Fact]
+    public void APlantIsTaggedVisitedAgainAndItsSeasonsStandSideBySide()
+    {
+        using var browser = new Browser(site.Address);
+        browser.Open("/plants");
+        browser.Click("Tag a plant");
+        browser.UntilText("Choose the place first.");
+        browser.Find("main [role=combobox][aria-haspopup=listbox]").Click();
+        browser.Click("Lang Meadow");
+        browser.UntilText("Tagged on");
+        browser.Click("Keep the tag");
+        browser.UntilText("Write what the tag says.");
+        Type(browser, "Tag", "tag 88");
+        Type(browser, "Tagged by", "Ilse Marrin");
+        Type(browser, "Latitude", "57.9");
+        browser.Click("Keep the tag");
+        browser.UntilText("Give latitude, longitude and uncertainty");
+        Type(browser, "Longitude", "-11.17");
+        Type(browser, "± metres", "5");
+        browser.Click("Keep the tag");
+        // Half a degree of latitude from its place.
+        browser.UntilText("from Lang Meadow. Check latitude and longitude");
+        Type(browser, "Latitude", "57.403");
+        Type(browser, "Landmark", "gatepost");
+        Type(browser, "Bearing from it", "90");
+        Type(browser, "Distance", "7");
+        browser.Click("Keep the tag");
+        browser.UntilText("7 m east (90°) of the gatepost");
+        browser.ShouldBeAccessible();
+
+        browser.Click("Visit it");
+        browser.UntilText("How was it found?");
+        browser.Click("flower: not yet");
+        Type(browser, "Branch", "low branch");
+        browser.Click("Sex: female");
+        browser.UntilText("low branch female");
+        browser.Click("Leaf");
+        browser.UntilText("margin of the leaf");
+        browser.Find("section[aria-label='margin of the leaf']").FindElements(By.CssSelector("[aria-pressed]")).Single(b => b.Text == "toothed").Click();
+        browser.Click("Back to the visit");
+        browser.UntilText("margin of the leaf: toothed");
+        // What is noted stays on the device until it is kept.
+        browser.Open(browser.Path);
+        browser.UntilText("margin of the leaf: toothed");
+        Type(browser, "Recorder", "Ilse Marrin");
+        browser.Click("Keep the visit");
+        browser.UntilText("no flower yet");
+        browser.UntilText("low branch female");
+        browser.ShouldBeAccessible();
+        browser.ShouldHaveNoErrors();
+    }
+
+    [Fact]
+    public void APopulationIsCountedWithOneThumbAndKeptWithoutSignal()
+    {
+        using var browser = new Browser(site.Address, 390, 844, touch: true);
+        browser.Open("/plants");
+        browser.ClickLink("/populations/", "tarn outflow");
+        browser.Tap("Count it");
+        browser.Tap("One more: 0 so far");
+        browser.Tap("One more: 1 so far");
+        browser.Tap("Ten more");
+        browser.Tap("One less");
+        browser.UntilText("11 shoots.");
+        browser.ShouldFitTheScreen();
+        Type(browser, "Recorder", "Ilse Marrin");
+        browser.Tap("Keep the count");
+        browser.UntilText("11 shoots, Ilse Marrin");
+        browser.UntilText("▼ shoots");
+        browser.ShouldBeAccessible();
+        browser.ShouldHaveNoErrors();
+    }
+
+    [Fact]
+    public void AVisitIsMovedAndSaysWhatIsLost()
+    {
+        using var browser = new Browser(site.Address);
+        browser.Open("/visits");
+        browser.UntilText("no fewer will do");
+        browser.Click("Planned: as trips over all places");
+        browser.UntilText("all that can be");
+        browser.Until(() => browser.All("main input[type=range]").Count > 0, "a slider");
+        var slider = browser.All("main input[type=range]")[0];
+        slider.SendKeys(Keys.Home);
+        browser.UntilText("Put it back");
+        slider.SendKeys(Keys.End);
+        browser.Until(() => browser.Text.Contains("are lost", StringComparison.Ordinal) || browser.Text.Contains("Nothing is lost", StringComparison.Ordinal), "what is lost");
+        browser.Click("Put it back");
+        browser.Until(() => !browser.Text.Contains("Put it back", StringComparison.Ordinal), "the visit put back");
+        browser.ShouldBeAccessible();
+    }
+
+    [Fact]
+    public void SeasonsAreShiftedWithTheirArithmeticShown()
+    {
+        using var browser = new Browser(site.Address);
+        browser.Open("/seasons?taxon=anthressa-cerea");
+        browser.UntilText("Choose a place: height");
+        // By the year alone: 2.7 days late.
+        browser.UntilText("flower: 4 May");
+        browser.Find("main [role=combobox][aria-haspopup=listbox]").Click();
+        browser.Click("Ossa Moor");
+        browser.UntilText("317 m higher, 4 days per 122 m: +10.4 days");
+        browser.UntilText("days later than the flora says");
+        browser.Click("Shift: as the flora says");
+        browser.UntilText("flower: 1 May");
+        browser.ShouldBeAccessible();
+        browser.ShouldHaveNoErrors();
+    }
+}
