@@ -1,3 +1,6 @@
+using BenchmarkDotNet.Configs;
+using BenchmarkDotNet.Running;
+
 namespace Garten.Benchmarks;
 
 /// <summary>
@@ -15,6 +18,12 @@ public static class Program
             using var bench = new BrowserBench(Console.Out, new Uri(args.Length > 1 ? args[1] : "http://127.0.0.1:5080"));
             await bench.RunAsync();
         }
-        else BenchmarkDotNet.Running.BenchmarkSwitcher.FromAssembly(typeof(Program).Assembly).Run(args);
+        else
+        {
+            // On two shared cores the project of a benchmark takes more than the usual two minutes to build.
+            var config = new ManualConfig { BuildTimeout = TimeSpan.FromMinutes(10) };
+            config.Add(DefaultConfig.Instance);
+            BenchmarkSwitcher.FromAssembly(typeof(Program).Assembly).Run(args, config);
+        }
     }
 }

@@ -13,13 +13,15 @@ internal sealed class RangeColumn
     private static readonly double RootTwoPi = Math.Sqrt(2 * Math.PI);
 
     private readonly RangeDistribution?[] _distributions;
-    private readonly byte[] _points;
-    private readonly double[] _u;
-    private readonly double[] _z;
-    private readonly double[] _slope;
+    private readonly bool[] _isBetween;
+    private readonly double[] _bounds;
+    private readonly Piece[] _pieces;
     private readonly double[] _middle;
     private readonly bool _isLog;
     private readonly RangeOptions _options;
+
+    // A stretch between two points as a polynomial in the distance from its origin; beyond the outermost points it is a straight line.
+    private readonly record struct Piece(double Origin, double Z, double First, double Second, double Third);
 
     /// <summary>Makes it.</summary>
     /// <param name="ranges">Ranges of one kind; null where there is none.</param>
@@ -29,10 +31,11 @@ internal sealed class RangeColumn
         var n = ranges.Count;
         _options = options;
         _distributions = new RangeDistribution?[n];
-        _points = new byte[n];
-        _u = new double[n * MostPoints];
-        _z = new double[n * MostPoints];
-        _slope = new double[n * MostPoints];
+        _isBetween = new bool[n];
+        _bounds = new double[n * MostPoints];
+        // What isn't there lies beyond everything.
+        Array.Fill(_bounds, double.PositiveInfinity);
+        _pieces = new Piece[n * (MostPoints + 1)];
         _middle = new double[n];
         for (var i = 0; i < n; i++)
         {
@@ -41,12 +44,25 @@ internal sealed class RangeColumn
             // Counts and one-sided ranges have rules of their own.
             if (range.Kind == QuantityKind.Count || range.Form != RangeForm.Between) continue;
             _isLog = distribution.IsLog;
-            distribution.U.CopyTo(_u.AsSpan(i * MostPoints));
-            distribution.PointsZ.CopyTo(_z.AsSpan(i * MostPoints));
-            distribution.Slopes.CopyTo(_slope.AsSpan(i * MostPoints));
+            distribution.U.CopyTo(_bounds.AsSpan(i * MostPoints));
+            CopyPieces(distribution, _pieces.AsSpan(i * (MostPoints + 1)));
             _middle[i] = distribution.MiddleSlope;
-            _points[i] = (byte)distribution.U.Length;
+            _isBetween[i] = true;
         }
+    }
+
+    // Below the first point, between each two (cubic Hermite), above the last.
+    private static void CopyPieces(RangeDistribution distribution, Span<Piece> pieces)
+    {
+        ReadOnlySpan<double> us = distribution.U, zs = distribution.PointsZ, slopes = distribution.Slopes;
+        var last = us.Length - 1;
+        pieces[0] = new Piece(us[0], zs[0], slopes[0], 0, 0);
+        for (var at = 0; at < last; at++)
+        {
+            double width = us[at + 1] - us[at], from = slopes[at] * width, to = slopes[at + 1] * width, rise = zs[at + 1] - zs[at];
+            pieces[at + 1] = new Piece(us[at], zs[at], slopes[at], (3 * rise - 2 * from - to) / (width * width), (from + to - 2 * rise) / (width * width * width));
+        }
+        pieces[last + 1] = new Piece(us[last], zs[last], slopes[last], 0, 0);
     }
 
     /// <summary>The likelihood of what was measured under each range, and how it stands to it; where there is no range they are 0 and untouched.</summary>
@@ -56,28 +72,21 @@ internal sealed class RangeColumn
         var isOneByOne = _isLog && measured.Mean <= 0;
         var u = _isLog ? Math.Log(measured.Mean) : measured.Mean;
         var over = 1 / (RootTwoPi * (_isLog ? measured.Mean : 1));
-        var scales = new double[_points.Length];
+        var scales = new double[_isBetween.Length];
         var (plain, own) = RangeDistribution.Variance(measured, _options);
         var (fitsUpTo, edgeUpTo, doubtfulUpTo) = (_options.FitsUpTo + RangeDistribution.Tolerance, _options.EdgeUpTo + RangeDistribution.Tolerance, _options.DoubtfulUpTo);
-        var (us, zs, slopes) = (_u, _z, _slope);
-        // One loop without calls: the browser's interpreter pays for each.
+        var (bounds, pieces) = (_bounds, _pieces);
+        // One loop without calls, which the browser's interpreter pays for, and without turns that a processor can't foresee: the points passed are counted.
         for (var i = 0; i < scales.Length; i++)
         {
             likelihood[i] = double.NegativeInfinity;
-            if (_points[i] == 0 || isOneByOne) continue;
-            int first = i * MostPoints, last = first + _points[i] - 1;
-            double z, slope;
-            if (u <= us[first]) (z, slope) = (zs[first] + (u - us[first]) * slopes[first], slopes[first]);
-            else if (u >= us[last]) (z, slope) = (zs[last] + (u - us[last]) * slopes[last], slopes[last]);
-            else
-            {
-                var at = first;
-                while (u > us[at + 1]) at++;
-                // Cubic Hermite between two points.
-                double width = us[at + 1] - us[at], t = (u - us[at]) / width, from = slopes[at] * width, to = slopes[at + 1] * width, rise = zs[at + 1] - zs[at];
-                z = zs[at] + t * (from + t * (3 * rise - 2 * from - to + t * (from + to - 2 * rise)));
-                slope = (from + t * (2 * (3 * rise - 2 * from - to) + t * 3 * (from + to - 2 * rise))) / width;
-            }
+            if (!_isBetween[i] || isOneByOne) continue;
+            var b = i * MostPoints;
+            var passed = (u > bounds[b] ? 1 : 0) + (u > bounds[b + 1] ? 1 : 0) + (u > bounds[b + 2] ? 1 : 0) + (u > bounds[b + 3] ? 1 : 0) + (u > bounds[b + 4] ? 1 : 0);
+            ref readonly var piece = ref pieces[i * (MostPoints + 1) + passed];
+            var d = u - piece.Origin;
+            var z = piece.Z + d * (piece.First + d * (piece.Second + d * piece.Third));
+            var slope = piece.First + d * (2 * piece.Second + 3 * d * piece.Third);
             var perSpread = 1 / Math.Sqrt(plain + own * _middle[i] * _middle[i]);
             var off = z * perSpread;
             likelihood[i] = -off * off / 2;
