@@ -1,3 +1,5 @@
+using System.Runtime.InteropServices;
+
 namespace Garten.Core.Quantities;
 
 /// <summary>
@@ -21,6 +23,7 @@ internal sealed class RangeColumn
     private readonly RangeOptions _options;
 
     // A stretch between two points as a polynomial in the distance from its origin; beyond the outermost points it is a straight line.
+    [StructLayout(LayoutKind.Auto)]
     private readonly record struct Piece(double Origin, double Z, double First, double Second, double Third);
 
     /// <summary>Makes it.</summary>

@@ -139,7 +139,9 @@ export function SeasonsPage() {
               <strong>
                 {named} of {rows.length} can be named by what they show
               </strong>
-              {eyed > 0 && `; ${eyed} more ${eyed === 1 ? "catches" : "catch"} the eye, but can’t be told from look-alikes yet`}.
+              {eyed > 0 &&
+                `; ${eyed} more ${eyed === 1 ? "catches" : "catch"} the eye, but can’t be told from look-alikes yet`}
+              .
             </Typography>
           )}
           <Typography variant="caption" component="p" color="text.secondary" sx={{ mb: 0.5 }}>
