@@ -16,6 +16,17 @@ namespace Garten.Server.Demo;
 internal sealed partial class DemoLoader(FloraRepository floras, KeyRepository keys, PlaceRepository places, CommandStore commands, TimeProvider clock, ILogger<DemoLoader> log)
 {
     private const string FloraId = "torvane";
+    private const int AtOnce = 4;
+
+    private static Guid SubjectOf(Command command) => command switch
+    {
+        TagPlantCommand tag => tag.PlantId,
+        VisitPlantCommand visit => visit.PlantId,
+        RecordDeterminationCommand named => named.PlantId,
+        CountPopulationCommand count => count.PopulationId,
+        NoteThreatCommand threat => threat.PopulationId,
+        _ => command.Id,
+    };
 
     public async Task LoadOnceAsync(string folder, CancellationToken stop)
     {
@@ -40,7 +51,13 @@ internal sealed partial class DemoLoader(FloraRepository floras, KeyRepository k
         foreach (var plant in survey.Plants) await LoadAsync(plant, survey.Places[0], shelf, people, taxa, today, stop);
         // Genera with plants of their own in the file are left out.
         var known = new HashSet<string>(["Vellorna", "Carpessa", "Crepessa", "Senecorra", "Rubaxa", "Tharsina"], StringComparer.Ordinal);
-        foreach (var command in new DemoYears((await floras.ReadyAsync(FloraId, stop))!, survey.Places, [.. people.Values], known, today).Draw()) await SendAsync(command, stop);
+        var drawn = new DemoYears((await floras.ReadyAsync(FloraId, stop))!, survey.Places, [.. people.Values], known, today).Draw().ToList();
+        foreach (var population in drawn.OfType<SavePopulationCommand>()) await SendAsync(population, stop);
+        // What belongs to one plant or population goes in its order; the others needn't wait for it.
+        await Parallel.ForEachAsync(drawn.Where(c => c is not SavePopulationCommand).GroupBy(SubjectOf), new ParallelOptions { MaxDegreeOfParallelism = AtOnce, CancellationToken = stop }, async (own, cancel) =>
+        {
+            foreach (var command in own) await SendAsync(command, cancel);
+        });
         Loaded(log, clock.GetElapsedTime(began).TotalSeconds);
     }
 
