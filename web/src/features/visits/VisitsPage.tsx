@@ -267,6 +267,9 @@ function Subject({ questions, lost }: { questions: Question[]; lost: Set<string>
   );
 }
 
+// Without its full stop, to stand within a sentence.
+const bare = (text: string) => text.replace(/\.$/, "");
+
 // What the last looks have answered, and what has slipped since.
 function Outcomes(props: { plants: Schemas["OpenPlant"][]; populations: Schemas["PopulationDetail"][] }) {
   const { plants, populations } = props;
@@ -284,7 +287,8 @@ function Outcomes(props: { plants: Schemas["OpenPlant"][]; populations: Schemas[
                   <TaxonLabel name={p.name} />
                   {p.label && `, ${p.label}`}
                 </Link>
-                , {p.placeName}: {s.need.text} It closed on {spoken(s.closed)}, unseen; next from {spoken(s.again)}.
+                , {p.placeName}: {bare(s.need.text)}; it closed on {spoken(s.closed)} unseen, and opens again on{" "}
+                {spoken(s.again)}.
               </Typography>
             ))}
             {missed.map(({ p, text }) => (
@@ -311,7 +315,7 @@ function Outcomes(props: { plants: Schemas["OpenPlant"][]; populations: Schemas[
                 <Box component="span" sx={{ color: "signal.support", fontWeight: 700 }}>
                   ●
                 </Box>{" "}
-                {p.outcome.answered.map((n) => n.text).join(" ")}
+                {p.outcome.answered.map((n) => bare(n.text)).join("; ")}.
               </Typography>
             ))}
           </Box>

@@ -1,0 +1,54 @@
+using System.Text.Json.Nodes;
+using Garten.Testing;
+using Microsoft.AspNetCore.Hosting;
+using Microsoft.AspNetCore.Mvc.Testing;
+using System.Net.Http.Json;
+using Xunit;
+
+namespace Garten.Server.Tests;
+
+/// <summary>Whatever day the demo is loaded on, its two survey years hold one of each kind that a botanist meets.</summary>
+public sealed class DemoTests
+{
+    [Theory]
+    [InlineData("2026-02-03")]
+    [InlineData("2026-08-20")]
+    public async Task TwoSurveyYearsHoldOneOfEachKind(string today)
+    {
+        var stop = TestContext.Current.CancellationToken;
+        await using var database = await TestDatabase.CreateAsync();
+        await using var factory = new WebApplicationFactory<Program>().WithWebHostBuilder(b => b.UseSetting("GARTEN_DATABASE", database.ConnectionString).UseSetting("GARTEN_TODAY", today).UseSetting("GARTEN_DEMO", Path.Combine(Root, "demo")));
+        using var client = factory.CreateClient();
+        async Task<JsonArray> ListAsync(string address) => (await client.GetFromJsonAsync<JsonNode>("/api/v1/" + address, stop))!.AsArray();
+
+        var plants = new List<JsonNode>();
+        foreach (var line in await ListAsync("plants")) plants.Add((await client.GetFromJsonAsync<JsonNode>($"/api/v1/plants/{line!["id"]}", stop))!);
+        static string Season(JsonNode day) => $"{((string)day!)[..4]}/{(int.Parse(((string)day!)[5..7], System.Globalization.CultureInfo.InvariantCulture) - 1) / 3}";
+        Assert.True(plants.Count(p => p["taggedOn"] is not null && p["observations"]!.AsArray().Select(o => Season(o!["date"]!)).Distinct().Count() >= 2) >= 60, "60 tagged plants with evidence of two seasons");
+        Assert.True(plants.SelectMany(p => p["visits"]!.AsArray().Concat(p["observations"]!.AsArray()).Select(v => ((string)p["place"]!["id"]!, (string)v!["date"]!))).Distinct().Count() >= 40, "40 days at places");
+        Assert.All(plants, p => Assert.All(p["observations"]!.AsArray(), o => Assert.True(string.CompareOrdinal((string)o!["date"]!, today) <= 0)));
+
+        var determinations = plants.SelectMany(p => p["determinations"]!.AsArray()).ToList();
+        Assert.Contains(determinations, d => d!["overturned"]?["by"]!.AsArray().Count > 0);
+        Assert.Contains(determinations, d => d!["confirmation"]?["hybrid"] is not null);
+        Assert.Contains(determinations, d => d!["confirmation"]?["checks"]!.AsArray().Any(c => (string)c!["kind"]! == "presence" && (string)c["verdict"]! == "concern") == true);
+        Assert.Contains(plants, p => p["determinations"]!.AsArray() is [{ } newest, ..] && newest["names"]!.AsArray().Count > 1);
+        Assert.Contains(plants, p => p["visits"]!.AsArray().Any(v => (string)v!["state"]! == "browsed" && v["phases"]!.AsArray().Any(n => (string)n!["stage"]! == "none")) && p["visits"]!.AsArray()[^1]!["sexes"]!.AsArray().Count > 0);
+        Assert.Contains(await ListAsync("seasons/open"), p => p!["outcome"]!["slipped"]!.AsArray().Count > 0);
+
+        var populations = await ListAsync("populations");
+        Assert.Equal(6, populations.Count);
+        Assert.All(populations, p => Assert.NotEmpty(p!["summary"]!["changes"]!.AsArray()));
+        Assert.Contains(populations, p => p!["summary"]!["neverFlowered"]!.AsArray().Count > 0);
+    }
+
+    private static string Root
+    {
+        get
+        {
+            var folder = new DirectoryInfo(AppContext.BaseDirectory);
+            while (folder is not null && !File.Exists(Path.Combine(folder.FullName, "Garten.slnx"))) folder = folder.Parent;
+            return folder!.FullName;
+        }
+    }
+}
