@@ -61,6 +61,10 @@ public static partial class CoreExports
     [JSExport]
     public static string MoveVisit(string request) => JsonSerializer.Serialize(JsonSerializer.Deserialize(request, CoreJson.Default.MoveVisitRequest)!.Move(), CoreJson.Default.MovedVisit);
 
+    /// <summary>How questions stand on a day.</summary>
+    [JSExport]
+    public static string Standings(string request) => JsonSerializer.Serialize(JsonSerializer.Deserialize(request, CoreJson.Default.StandingRequest)!.Tell(), CoreJson.Default.IReadOnlyListQuestionStanding);
+
     /// <summary>The year of a list of taxa of the loaded flora.</summary>
     [JSExport]
     public static string Year(string request) => Answer(request, CoreJson.Default.SeasonRequest, r => r.FloraId, (r, flora) => r.Look(flora), CoreJson.Default.SeasonResponse);

@@ -49,6 +49,7 @@ public sealed class ScreenshotTests(GartenInJune site) : IClassFixture<GartenInJ
         browser.Open("/");
         browser.UntilText("In season at your places");
         browser.UntilText("In flower:");
+        browser.UntilText("something to answer today");
         Shoot(browser, "today");
         browser.Open("/plants");
         browser.UntilText("Populations");

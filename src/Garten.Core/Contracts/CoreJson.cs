@@ -68,6 +68,8 @@ namespace Garten.Core.Contracts;
 [JsonSerializable(typeof(VisitsResponse))]
 [JsonSerializable(typeof(MoveVisitRequest))]
 [JsonSerializable(typeof(MovedVisit))]
+[JsonSerializable(typeof(StandingRequest))]
+[JsonSerializable(typeof(IReadOnlyList<QuestionStanding>))]
 [JsonSerializable(typeof(SeasonRequest))]
 [JsonSerializable(typeof(SeasonResponse))]
 [JsonSerializable(typeof(IReadOnlyList<SeasonFirst>))]

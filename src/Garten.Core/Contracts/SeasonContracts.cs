@@ -42,14 +42,14 @@ public sealed record VisitsRequest(string From, IReadOnlyList<RequestedNeed>? Ne
 
     /// <summary>Reads needs, each with an id of its own.</summary>
     /// <exception cref="RequestException">Something in them can't be used.</exception>
-    internal static List<VisitNeed> Read(IReadOnlyList<RequestedNeed>? requested)
+    internal static List<VisitNeed> Read(IReadOnlyList<RequestedNeed>? requested, string field = "needs")
     {
-        if (requested?.Count > MostNeeds) throw new RequestException("needs", $"Up to {MostNeeds} needs are planned at a time.");
+        if (requested?.Count > MostNeeds) throw new RequestException(field, $"Up to {MostNeeds} needs are planned at a time.");
         var ids = new HashSet<string>(StringComparer.Ordinal);
         var needs = new List<VisitNeed>();
         foreach (var need in requested ?? [])
         {
-            var here = string.Create(CultureInfo.InvariantCulture, $"needs[{needs.Count}]");
+            var here = string.Create(CultureInfo.InvariantCulture, $"{field}[{needs.Count}]");
             if (need is null) throw new RequestException(here, "A need is missing.");
             if (string.IsNullOrEmpty(need.Id) || need.Id.Length > LongestText) throw new RequestException($"{here}.id", $"A need has an id of 1 to {LongestText} characters.");
             if (!ids.Add(need.Id)) throw new RequestException($"{here}.id", $"The id “{need.Id}” is given twice.");
@@ -122,6 +122,39 @@ public sealed record MoveVisitRequest(string Date, IReadOnlyList<RequestedNeed>?
 /// <param name="Kept">Ids of what it still answers.</param>
 /// <param name="Lost">Ids of what it doesn't any more.</param>
 public sealed record MovedVisit(DateOnly Date, IReadOnlyList<string> Kept, IReadOnlyList<string> Lost);
+
+/// <summary>A question whose standing is asked for.</summary>
+/// <param name="Id">Its identity.</param>
+/// <param name="Windows">When it can be answered.</param>
+/// <param name="LookedOn">The day of the last look, <c>YYYY-MM-DD</c>; left out: there was none.</param>
+public sealed record StandingQuestion(string Id, IReadOnlyList<NeedWindow>? Windows = null, string? LookedOn = null);
+
+/// <summary>How questions stand on a day.</summary>
+/// <param name="Date">The day, <c>YYYY-MM-DD</c>.</param>
+/// <param name="Questions">The questions.</param>
+public sealed record StandingRequest(string Date, IReadOnlyList<StandingQuestion>? Questions = null)
+{
+    /// <summary>Says so.</summary>
+    /// <exception cref="RequestException">Something in it can't be used.</exception>
+    public IReadOnlyList<QuestionStanding> Tell()
+    {
+        if (string.IsNullOrEmpty(Date)) throw new RequestException("date", "Say on which day: year-month-day, for example 2026-05-31.");
+        var day = SiftRequest.DayOf(Date, "date")!.Value;
+        var needs = VisitsRequest.Read(Questions?.Select(q => q is null ? null! : new RequestedNeed(q.Id, "here", q.Windows)).ToList(), "questions");
+        return [.. needs.Select((need, at) =>
+        {
+            var standing = NeedStanding.Of(need.Windows, day, SiftRequest.DayOf(Questions![at].LookedOn, string.Create(CultureInfo.InvariantCulture, $"questions[{at}].lookedOn")));
+            return new QuestionStanding(need.Id, standing.IsOpen, standing.Closes, standing.WasTooEarly);
+        })];
+    }
+}
+
+/// <summary>How a question stands.</summary>
+/// <param name="Id">Its identity.</param>
+/// <param name="Open">Whether it can be answered on the day.</param>
+/// <param name="Closes">The last day on which it can; null where it is closed, or open all year.</param>
+/// <param name="TooEarly">Whether it couldn't be answered yet on the day of the last look.</param>
+public sealed record QuestionStanding(string Id, bool Open, DateOnly? Closes, bool TooEarly);
 
 /// <summary>Something first seen in a year, where it was looked for shortly before.</summary>
 /// <param name="Taxon">Scientific name.</param>

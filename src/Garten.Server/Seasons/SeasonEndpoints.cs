@@ -19,33 +19,17 @@ internal static class SeasonEndpoints
     public static void MapSeasons(this RouteGroupBuilder api)
     {
         var seasons = api.MapGroup("/seasons");
-        seasons.MapPost("/visits", ([FromBody] VisitsRequest request) =>
-            {
-                try
-                {
-                    return Results.Ok(request.Plan());
-                }
-                catch (RequestException wrong)
-                {
-                    return Problems.Unusable(wrong);
-                }
-            })
+        seasons.MapPost("/visits", ([FromBody] VisitsRequest request) => Answer(request.Plan))
             .Produces<VisitsResponse>().Produces<ProblemReport>(400, Problem).Produces<ProblemReport>(422, Problem)
             .WithName("planVisits").WithSummary("The fewest days at each place that answer all needs, within 365 days from a date. Stores nothing.");
 
-        seasons.MapPost("/visits/move", ([FromBody] MoveVisitRequest request) =>
-            {
-                try
-                {
-                    return Results.Ok(request.Move());
-                }
-                catch (RequestException wrong)
-                {
-                    return Problems.Unusable(wrong);
-                }
-            })
+        seasons.MapPost("/visits/move", ([FromBody] MoveVisitRequest request) => Answer(request.Move))
             .Produces<MovedVisit>().Produces<ProblemReport>(400, Problem).Produces<ProblemReport>(422, Problem)
             .WithName("moveVisit").WithSummary("What a visit still answers on another date, and what is lost. Stores nothing.");
+
+        seasons.MapPost("/standings", ([FromBody] StandingRequest request) => Answer(request.Tell))
+            .Produces<IReadOnlyList<QuestionStanding>>().Produces<ProblemReport>(400, Problem).Produces<ProblemReport>(422, Problem)
+            .WithName("tellStandings").WithSummary("Which questions can be answered on a day, until when, and which were looked at too early. Stores nothing.");
 
         seasons.MapPost("/year", async ([FromBody] SeasonRequest request, FloraRepository floras, CancellationToken stop) => await IdentifyEndpoints.AnswerAsync(request.FloraId, floras, flora => Task.FromResult(request.Look(flora)), stop))
             .Produces<SeasonResponse>().Produces<ProblemReport>(400, Problem).Produces<ProblemReport>(404, Problem).Produces<ProblemReport>(422, Problem)
@@ -69,6 +53,18 @@ internal static class SeasonEndpoints
                 return Results.Text(CalendarWriter.Write(plan.Visits.Select(v => Day(v, [.. v.Needs.Select(n => questions[n])])), clock.GetUtcNow()), "text/calendar; charset=utf-8");
             })
             .Produces<string>(200, "text/calendar").Produces<ProblemReport>(422, Problem).WithName("exportVisits").WithSummary("The fewest visits for all that is open, place by place or as trips over all places, as iCalendar.");
+    }
+
+    private static IResult Answer<T>(Func<T> work)
+    {
+        try
+        {
+            return Results.Ok(work());
+        }
+        catch (RequestException wrong)
+        {
+            return Problems.Unusable(wrong);
+        }
     }
 
     // What a visit is to answer, of a plant or of a population.

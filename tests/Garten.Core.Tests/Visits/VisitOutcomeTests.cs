@@ -38,6 +38,28 @@ public sealed class VisitOutcomeTests
     }
 
     [Fact]
+    public void AQuestionStandsOpenUntilTheLastOfItsWindowsCloses()
+    {
+        DayWindow[] windows = [Window(11, 1, 11, 30), Window(10, 15, 1, 20), Window(5, 1, 5, 31)];
+        Assert.Equal(new NeedStanding(true, new DateOnly(2027, 1, 20), true), NeedStanding.Of(windows, Today, new DateOnly(2026, 7, 1)));
+        Assert.Equal(new NeedStanding(true, new DateOnly(2027, 1, 20), false), NeedStanding.Of(windows, Today, new DateOnly(2026, 5, 10)));
+        Assert.Equal(new NeedStanding(true, Today, false), NeedStanding.Of([Window(11, 1, 11, 25)], Today));
+        Assert.Equal(new NeedStanding(false, null, false), NeedStanding.Of([Window(5, 1, 5, 31)], Today, Today));
+        Assert.Equal(new NeedStanding(true, null, false), NeedStanding.Of([new DayWindow(1, DayOfYear.Days)], Today, Today));
+        Assert.Equal(new NeedStanding(false, null, false), NeedStanding.Of([], Today));
+    }
+
+    [Fact]
+    public void StandingsAreToldQuestionByQuestion()
+    {
+        var request = new StandingRequest("2026-11-25", [new StandingQuestion("a", [new NeedWindow(300, 20)], "2026-05-01"), new StandingQuestion("b", [new NeedWindow(1, 10)])]);
+        Assert.Equal([new QuestionStanding("a", true, new DateOnly(2027, 1, 20), true), new QuestionStanding("b", false, null, false)], request.Tell());
+        Assert.Equal("questions[1].id", Assert.Throws<RequestException>(() => new StandingRequest("2026-11-25", [new StandingQuestion("a"), new StandingQuestion("a")]).Tell()).Field);
+        Assert.Equal("questions[0].lookedOn", Assert.Throws<RequestException>(() => new StandingRequest("2026-11-25", [new StandingQuestion("a", [], "May")]).Tell()).Field);
+        Assert.Equal("questions[0].windows[0].from", Assert.Throws<RequestException>(() => new StandingRequest("2026-11-25", [new StandingQuestion("a", [new NeedWindow(0, 5)])]).Tell()).Field);
+    }
+
+    [Fact]
     public void AMovedVisitSaysWhatItKeepsAndWhatItLoses()
     {
         var needs = new[] { new RequestedNeed("a", "p", [new NeedWindow(100, 150)]), new RequestedNeed("b", "q", [new NeedWindow(140, 200), new NeedWindow(300, 20)]), new RequestedNeed("c", "p", []) };

@@ -702,6 +702,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/seasons/standings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Which questions can be answered on a day, until when, and which were looked at too early. Stores nothing. */
+        post: operations["tellStandings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/seasons/year": {
         parameters: {
             query?: never;
@@ -2985,6 +3002,20 @@ export interface components {
              */
             text: string;
         };
+        /** @description How a question stands. */
+        QuestionStanding: {
+            /** @description Its identity. */
+            id: string;
+            /** @description Whether it can be answered on the day. */
+            open: boolean;
+            /**
+             * Format: date
+             * @description The last day on which it can; null where it is closed, or open all year.
+             */
+            closes: null | string;
+            /** @description Whether it couldn't be answered yet on the day of the last look. */
+            tooEarly: boolean;
+        };
         /**
          * @description Which sides of a described quantity are bounded.
          * @enum {unknown}
@@ -3710,6 +3741,22 @@ export interface components {
          * @enum {unknown}
          */
         StandingCall: "nothing" | "farAhead" | "ahead" | "oneOf" | "open" | "notOnList" | "noneFits";
+        /** @description A question whose standing is asked for. */
+        StandingQuestion: {
+            /** @description Its identity. */
+            id: string;
+            /** @description When it can be answered. */
+            windows?: null | components["schemas"]["NeedWindow"][];
+            /** @description The day of the last look, `YYYY-MM-DD`; left out: there was none. */
+            lookedOn?: null | string;
+        };
+        /** @description How questions stand on a day. */
+        StandingRequest: {
+            /** @description The day, `YYYY-MM-DD`. */
+            date: string;
+            /** @description The questions. */
+            questions?: null | components["schemas"]["StandingQuestion"][];
+        };
         /** @description A taxon that the answers leave standing. */
         StandingTaxon: {
             /** @description Its name without authorship; for a hand-over to a key that isn't there, how the lead names that key. */
@@ -5682,6 +5729,48 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MovedVisit"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    tellStandings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StandingRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QuestionStanding"][];
                 };
             };
             /** @description Bad Request */

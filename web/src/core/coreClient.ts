@@ -49,6 +49,7 @@ export const core = {
   confirm: (request: Schemas["ConfirmRequest"]) => call<Schemas["ConfirmResult"]>("Confirm", request),
   planVisits: (request: Schemas["VisitsRequest"]) => call<Schemas["VisitsResponse"]>("PlanVisits", request),
   moveVisit: (request: Schemas["MoveVisitRequest"]) => call<Schemas["MovedVisit"]>("MoveVisit", request),
+  standings: (request: Schemas["StandingRequest"]) => call<Schemas["QuestionStanding"][]>("Standings", request),
   year: (request: Schemas["SeasonRequest"]) => call<Schemas["SeasonResponse"]>("Year", request),
   giveaways: (request: Schemas["GiveawayRequest"]) => call<Schemas["GiveawayResponse"]>("Giveaways", request),
   describe: (request: Schemas["DescribeRequest"]) => call<Schemas["DescribedTaxon"][]>("Describe", request),

@@ -2,7 +2,7 @@ import { Box, Button, Link, Typography } from "@mui/material";
 import { useMemo, type ReactNode } from "react";
 import { Link as RouterLink } from "react-router";
 import type { Schemas } from "../../api/client";
-import { dated, dayOfYear, daysBetween, daysLater, holds, spoken, today } from "../../app/day";
+import { dated, daysBetween, spoken, today } from "../../app/day";
 import { grouped } from "../../app/group";
 import { Page, Part } from "../../app/Page";
 import { core } from "../../core/coreClient";
@@ -32,18 +32,25 @@ export function TodayPage() {
     [questions, day],
   );
   const plan = useAsked(request, core.planVisits).answer;
-  const at = dayOfYear(dated(day));
-  const now = questions.filter((q) => q.need.windows.some((w) => holds(w, at)));
-  // Of several windows the one that closes last counts.
-  const closesOn = (q: Question) =>
-    daysLater(day, Math.max(...q.need.windows.filter((w) => holds(w, at)).map((w) => (w.to - at + 365) % 365)));
-  const isAllYear = (q: Question) => q.need.windows.some((w) => holds(w, at) && (w.to - w.from + 365) % 365 === 364);
-  const closing = now
-    .filter((q) => !isAllYear(q) && daysBetween(day, closesOn(q)) <= SOON_DAYS)
-    .sort((a, b) => closesOn(a).localeCompare(closesOn(b)));
-  const tooEarly = now.filter(
-    (q) => q.lookedOn && q.need.character && !q.need.windows.some((w) => holds(w, dayOfYear(dated(q.lookedOn ?? day)))),
+  const asked = useMemo(
+    (): Schemas["StandingRequest"] => ({
+      date: day,
+      questions: questions.map((q) => ({
+        id: q.id,
+        windows: q.need.windows,
+        lookedOn: q.need.character ? (q.lookedOn ?? null) : null,
+      })),
+    }),
+    [questions, day],
   );
+  const standings = useAsked(asked, core.standings).answer;
+  const standing = new Map(standings?.map((it) => [it.id, it]));
+  const closesOn = (q: Question) => standing.get(q.id)?.closes ?? "";
+  const now = questions.filter((q) => standing.get(q.id)?.open);
+  const closing = now
+    .filter((q) => closesOn(q) && daysBetween(day, closesOn(q)) <= SOON_DAYS)
+    .sort((a, b) => closesOn(a).localeCompare(closesOn(b)));
+  const tooEarly = now.filter((q) => !closing.includes(q) && standing.get(q.id)?.tooEarly);
   const rest = now.filter((q) => !closing.includes(q) && !tooEarly.includes(q));
   const byPlace = [...grouped(now, (q) => q.placeId).values()].sort(
     (a, b) => bySubject(b).length - bySubject(a).length,
@@ -55,7 +62,7 @@ export function TodayPage() {
     .flatMap((p) => p.threats.filter((t) => !t.dealtWith).map((t) => ({ p, t })))
     .filter(({ t }) => t.actBy && daysBetween(day, t.actBy) <= 2 * SOON_DAYS)
     .sort((a, b) => (a.t.actBy ?? "").localeCompare(b.t.actBy ?? ""));
-  const isReady = open.data !== undefined && populations.data !== undefined;
+  const isReady = open.data !== undefined && populations.data !== undefined && standings !== undefined;
   const first = closing[0];
   return (
     <Page
@@ -66,7 +73,7 @@ export function TodayPage() {
         </Button>
       }
     >
-      {(open.isError || populations.isError) && !isReady && (
+      {(open.isError || populations.isError) && !(open.data && populations.data) && (
         <Typography role="alert">
           The server doesn’t answer just now; what is open appears as soon as it does.
         </Typography>
