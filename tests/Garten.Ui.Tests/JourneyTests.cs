@@ -118,7 +118,7 @@ public sealed class JourneyTests(GartenSite site) : IClassFixture<GartenSite>
         browser.Click("Keep the record");
         browser.UntilText("Stands now");
         Assert.Equal(2, browser.All("article").Count);
-        Assert.Equal(["Ondrelia palustris", "Ondrelia palustris or Ondrelia × media"], browser.All("article h2").Select(h => h.Text));
+        Assert.Equal(["Ondrelia palustris", "Ondrelia palustris or Ondrelia × media"], browser.All("article h3").Select(h => h.Text));
         browser.Open("/records");
         browser.UntilText("determined again later");
         browser.ShouldHaveNoErrors();

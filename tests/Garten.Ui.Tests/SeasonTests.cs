@@ -94,9 +94,12 @@ public sealed class SeasonTests(GartenSite site) : IClassFixture<GartenSite>
     }
 
     [Fact]
-    public void AVisitIsMovedAndSaysWhatIsLost()
+    public void TodaySaysWhereToGoAndAVisitIsMovedAndSaysWhatIsLost()
     {
         using var browser = new Browser(site.Address);
+        browser.Open("/");
+        browser.UntilText("To act on");
+        browser.Until(() => browser.Text.Contains("to answer today", StringComparison.Ordinal) || browser.Text.Contains("can be answered today", StringComparison.Ordinal), "what to do today");
         browser.Open("/visits");
         browser.UntilText("no fewer will do");
         browser.Click("Planned: as trips over all places");
