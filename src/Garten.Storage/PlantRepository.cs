@@ -106,7 +106,7 @@ public sealed class PlantRepository(NpgsqlDataSource database)
             .With(Sql.Json(JsonSerializer.Serialize(it.Sexes ?? [], CoreJson.Default.IReadOnlyListBranchSex))).RunAsync(stop);
     }
 
-    /// <summary>The last day before a day on which evidence of a plant was taken; null where there is none.</summary>
+    /// <summary>The first day on which evidence of a plant was taken; null where there is none.</summary>
     internal static async Task<DateOnly?> EarliestEvidenceAsync(NpgsqlConnection connection, Guid plant, CancellationToken stop)
     {
         var found = await connection.Command("select min(d) from (select min(observed_on) as d from observation where plant_id = $1 union all select min(event_date) from occurrence where plant_id = $1 union all select min(visited_on) from plant_visit where plant_id = $1) e", plant).ReadAllAsync(r => Day(r, 0), stop);

@@ -126,13 +126,9 @@ public static class Confirm
         {
             for (var h = 1; h <= SeasonWords.HalfMonths; h++)
             {
-                foreach (var phase in c.SeenIn)
-                {
-                    var time = ConfirmSheet.TimeOf(phase);
-                    if (seen.Times.Contains(time) || !sheet.Sifter.CanBeSeen(sheet.Row, c with { SeenIn = [phase] }, h)) continue;
-                    if (!marks.TryGetValue(time, out var marked)) marks[time] = marked = new bool[SeasonWords.HalfMonths];
-                    marked[h - 1] = true;
-                }
+                if (sheet.TimeAt(c, h) is not { } time || seen.Times.Contains(time)) continue;
+                if (!marks.TryGetValue(time, out var marked)) marks[time] = marked = new bool[SeasonWords.HalfMonths];
+                marked[h - 1] = true;
             }
         }
         var wanted = Math.Min(asked - seen.Times.Count, marks.Count);

@@ -122,8 +122,15 @@ internal sealed class ConfirmSheet
         _ => 4,
     };
 
-    /// <summary>Times of the plant's year that a character belongs to.</summary>
-    public static IEnumerable<int> TimesOf(Character character) => character.SeenIn.Select(TimeOf).Distinct();
+    /// <summary>The time of the plant's year that a look at a character in a half-month belongs to: of several that it can be seen in, the first that is on; null where none is.</summary>
+    public int? TimeAt(Character character, int half)
+    {
+        foreach (var phase in character.SeenIn)
+        {
+            if (Sifter.CanBeSeen(Row, character with { SeenIn = [phase] }, half)) return TimeOf(phase);
+        }
+        return null;
+    }
 
     /// <summary>Times from which there are looks: of several that a character can be seen in, the one of the day of the look.</summary>
     public IReadOnlyList<int> TimesSeen()
@@ -133,12 +140,11 @@ internal sealed class ConfirmSheet
         {
             if (look.Outcome == Outcome.OutOfReach || Items.FirstOrDefault(i => i.Item.Character.Id == look.Character)?.Item.Character is not { SeenIn.Count: > 0 } character) continue;
             var half = DateOnly.TryParseExact(look.Date, "yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture, System.Globalization.DateTimeStyles.None, out var day) ? PhaseSpan.HalfMonth(day) : 0;
-            var then = character.SeenIn.Where(p => half > 0 && Sifter.CanBeSeen(Row, character with { SeenIn = [p] }, half)).Select(p => (Phenophase?)p).FirstOrDefault();
-            times.Add(TimeOf(then ?? character.SeenIn[0]));
+            times.Add(half > 0 && TimeAt(character, half) is { } time ? time : TimeOf(character.SeenIn[0]));
         }
         return [.. times];
     }
 
     /// <summary>Times at which the taxon can be seen to have anything that is described of it.</summary>
-    public IReadOnlyList<int> TimesThereAre() => [.. Observable.Where(c => c.SeenIn.Count > 0 && Array.Exists(Seasons(c), s => s)).SelectMany(TimesOf).Distinct().Order()];
+    public IReadOnlyList<int> TimesThereAre() => [.. Observable.Where(c => c.SeenIn.Count > 0).SelectMany(c => Enumerable.Range(1, SeasonWords.HalfMonths).Select(h => TimeAt(c, h))).OfType<int>().Distinct().Order()];
 }

@@ -111,9 +111,8 @@ public sealed record MoveVisitRequest(string Date, IReadOnlyList<RequestedNeed>?
         if (string.IsNullOrEmpty(Date)) throw new RequestException("date", "Say to which day: year-month-day, for example 2026-05-31.");
         var date = SiftRequest.DayOf(Date, "date")!.Value;
         var needs = VisitsRequest.Read(Needs);
-        var visit = new PlannedVisit("", DayOfYear.Of(date), date, [.. needs.Select(n => n.Id)], date, date);
-        var lost = VisitPlan.LostBy(needs, visit, date);
-        return new MovedVisit(date, [.. visit.Needs.Except(lost, StringComparer.Ordinal)], lost);
+        var lost = VisitPlan.LostBy(needs, date);
+        return new MovedVisit(date, [.. needs.Select(n => n.Id).Except(lost, StringComparer.Ordinal)], lost);
     }
 }
 

@@ -124,21 +124,21 @@ public sealed record PopulationSummary(IReadOnlyList<PopulationYear> Years, IRea
     }
 
     /// <summary>Whether a pegged plant flowered in a year; null where nobody can say. What bore fruit has flowered.</summary>
-    public static bool? Flowered(PeggedPlant plant, int year) => Had(plant, year, p => p is Phenophase.Flower, p => p is Phenophase.YoungFruit or Phenophase.RipeFruit, overCounts: true);
+    public static bool? Flowered(PeggedPlant plant, int year) => Had(plant, year, p => p is Phenophase.Flower, p => p is Phenophase.YoungFruit or Phenophase.RipeFruit);
 
     /// <summary>Whether it bore fruit in a year; null where nobody can say.</summary>
     public static bool? Fruited(PeggedPlant plant, int year)
     {
         // What didn't flower at all bears no fruit either.
-        var own = Had(plant, year, p => p is Phenophase.YoungFruit or Phenophase.RipeFruit, _ => false, overCounts: true);
+        var own = Had(plant, year, p => p is Phenophase.YoungFruit or Phenophase.RipeFruit, _ => false);
         return own ?? (plant.Visits.Any(v => v.Date.Year == year && v.Phases.Any(p => p is { Phase: Phenophase.Flower, Stage: PhaseStage.None })) ? false : null);
     }
 
-    private static bool? Had(PeggedPlant plant, int year, Func<Phenophase, bool> phase, Func<Phenophase, bool> implies, bool overCounts)
+    private static bool? Had(PeggedPlant plant, int year, Func<Phenophase, bool> phase, Func<Phenophase, bool> implies)
     {
         var visits = plant.Visits.Where(v => v.Date.Year == year).ToList();
         var notes = visits.SelectMany(v => v.Phases).ToList();
-        if (notes.Any(n => n.Stage == PhaseStage.Shown && (phase(n.Phase) || implies(n.Phase)) || overCounts && n.Stage == PhaseStage.Over && phase(n.Phase))) return true;
+        if (notes.Any(n => n.Stage == PhaseStage.Shown && (phase(n.Phase) || implies(n.Phase)) || n.Stage == PhaseStage.Over && phase(n.Phase))) return true;
         if (notes.Any(n => n.Stage == PhaseStage.None && phase(n.Phase))) return false;
         // Dead before the year, or found dead in it with nothing seen: it had none.
         return plant.Visits.Any(v => v.State == PlantState.Dead && v.Date.Year < year) ? false : null;
@@ -148,7 +148,7 @@ public sealed record PopulationSummary(IReadOnlyList<PopulationYear> Years, IRea
     public static bool? Lived(PeggedPlant plant, int year)
     {
         ArgumentNullException.ThrowIfNull(plant);
-        if (plant.Visits.Any(v => v.Date.Year > year && v.State is PlantState.Alive or PlantState.Browsed && v.Date.Year > year)) return true;
+        if (plant.Visits.Any(v => v.Date.Year > year && v.State is PlantState.Alive or PlantState.Browsed)) return true;
         if (plant.Visits.Any(v => v.Date.Year <= year && v.State == PlantState.Dead)) return false;
         return plant.Visits.Where(v => v.Date.Year == year && PlantVisit.IsFound(v.State)).MaxBy(v => v.Date)?.State is PlantState.Alive or PlantState.Browsed ? true : null;
     }

@@ -87,16 +87,14 @@ public sealed record VisitPlan(IReadOnlyList<PlannedVisit> Visits, bool IsOptima
         return new PlannedVisit(place, DayOfYear.Add(start, middle), On(middle), [.. needs.Select(n => n.Id)], On(first), On(last));
     }
 
-    /// <summary>What is lost and what is kept when a visit is moved to another date.</summary>
-    /// <param name="needs">All needs.</param>
-    /// <param name="visit">The visit as planned.</param>
+    /// <summary>What is lost of a visit's needs when it is made on another date.</summary>
+    /// <param name="needs">What it was to answer.</param>
     /// <param name="date">The other date.</param>
-    /// <returns>Ids of its needs that can't be answered then.</returns>
-    public static IReadOnlyList<string> LostBy(IReadOnlyList<VisitNeed> needs, PlannedVisit visit, DateOnly date)
+    /// <returns>Ids of the needs that can't be answered then.</returns>
+    public static IReadOnlyList<string> LostBy(IReadOnlyList<VisitNeed> needs, DateOnly date)
     {
         ArgumentNullException.ThrowIfNull(needs);
-        ArgumentNullException.ThrowIfNull(visit);
         var day = DayOfYear.Of(date);
-        return [.. needs.Where(n => visit.Needs.Contains(n.Id, StringComparer.Ordinal) && !n.Windows.Any(w => w.Holds(day))).Select(n => n.Id)];
+        return [.. needs.Where(n => !n.Windows.Any(w => w.Holds(day))).Select(n => n.Id)];
     }
 }

@@ -118,8 +118,8 @@ internal sealed class DemoYears(ReadyFlora flora, IReadOnlyList<Place> places, I
         new(Guid.CreateVersion7(), Guid.CreateVersion7(), Guid.CreateVersion7(), plant, "", place.Id, Text(day), Recorder, "", [], names, note, looks ?? sheet.Look(day, LooksAtATime),
             Confirming: confirmed is null ? null : new Confirming(flora.Pack.Id, confirmed.Id, "confirmed-list"));
 
-    private VisitPlantCommand Seen(Guid plant, DateOnly day, Sheet sheet, PlantState state, IReadOnlyList<PhaseNote> phases, IReadOnlyList<BranchSex> sexes, string note = "") =>
-        new(Guid.CreateVersion7(), Guid.CreateVersion7(), plant, Text(day), Recorder, state, phases, sexes, note, state is PlantState.NotRefound or PlantState.Dead ? null : sheet.Look(day, LooksAtATime));
+    private VisitPlantCommand Seen(Guid plant, DateOnly day, Sheet sheet, PlantState state, IReadOnlyList<PhaseNote> phases, IReadOnlyList<BranchSex> sexes, string note = "", int looks = LooksAtATime) =>
+        new(Guid.CreateVersion7(), Guid.CreateVersion7(), plant, Text(day), Recorder, state, phases, sexes, note, state is PlantState.NotRefound or PlantState.Dead ? null : sheet.Look(day, looks));
 
     // The newest day before today that lies in the middle of what a taxon does.
     private DateOnly? Last(Taxon taxon, params Phenophase[] phases)
@@ -298,7 +298,7 @@ internal sealed class DemoYears(ReadyFlora flora, IReadOnlyList<Place> places, I
     private CountPopulationCommand Count(Guid population, DateOnly day, CountUnit unit, int number) => new(Guid.CreateVersion7(), Guid.CreateVersion7(), population, Text(day < today ? day : today), Recorder, unit, number);
 
     private VisitPlantCommand Pegged(Guid plant, DateOnly day, Sheet sheet, PlantState state, IReadOnlyList<PhaseNote>? phases = null, IReadOnlyList<BranchSex>? sexes = null) =>
-        Seen(plant, day, sheet, state, phases ?? [], sexes ?? []) is var seen && seen.Observations is { Count: > LooksAtAPeg } looks ? seen with { Observations = [.. looks.Take(LooksAtAPeg)] } : seen;
+        Seen(plant, day, sheet, state, phases ?? [], sexes ?? [], "", LooksAtAPeg);
 
     // A plant that stays the same whenever it is looked at, and what has been seen of it.
     private sealed class Sheet(ReadyFlora flora, Taxon taxon, Random random, IReadOnlyList<CharacterDescription>? description = null)

@@ -7,6 +7,8 @@ namespace Garten.Core.Tests.Visits;
 
 public sealed class VisitPlanTests
 {
+    private static List<VisitNeed> Of(IEnumerable<VisitNeed> needs, PlannedVisit visit) => [.. needs.Where(n => visit.Needs.Contains(n.Id, StringComparer.Ordinal))];
+
     private static readonly DateOnly From = new(2026, 11, 25);
 
     private static VisitNeed Need(string id, params (int From, int To)[] windows) => new(id, "wood", [.. windows.Select(w => new DayWindow(w.From, w.To))]);
@@ -36,7 +38,7 @@ public sealed class VisitPlanTests
             Assert.InRange(visit.Date, from, from.AddDays(DayOfYear.Days));
             Assert.Equal(visit.Day, DayOfYear.Of(visit.Date));
             Assert.True(visit.Earliest <= visit.Date && visit.Date <= visit.Latest);
-            foreach (var date in new[] { visit.Earliest, visit.Date, visit.Latest }) Assert.Empty(VisitPlan.LostBy(needs, visit, date));
+            foreach (var date in new[] { visit.Earliest, visit.Date, visit.Latest }) Assert.Empty(VisitPlan.LostBy(Of(needs, visit), date));
             Assert.All(needs.Where(n => visit.Needs.Contains(n.Id)), n => Assert.Equal(visit.Place, n.Place));
         }
         Assert.Equal(plan.Visits.OrderBy(v => v.Latest), plan.Visits);
@@ -139,8 +141,8 @@ public sealed class VisitPlanTests
     {
         VisitNeed[] needs = [Need("flower", (130, 150)), Need("leaf", (120, 280))];
         var visit = Assert.Single(VisitPlan.Of(From, needs).Visits);
-        Assert.Equal(["flower"], VisitPlan.LostBy(needs, visit, new DateOnly(2027, 6, 30)));
-        Assert.Equal(["flower", "leaf"], VisitPlan.LostBy(needs, visit, new DateOnly(2027, 12, 1)));
+        Assert.Equal(["flower"], VisitPlan.LostBy(Of(needs, visit), new DateOnly(2027, 6, 30)));
+        Assert.Equal(["flower", "leaf"], VisitPlan.LostBy(Of(needs, visit), new DateOnly(2027, 12, 1)));
     }
 
     [Theory]

@@ -34,6 +34,9 @@ export const daysBetween = (from: string, to: string) =>
 /** A day so many days later. */
 export const daysLater = (day: string, days: number) => iso(new Date(dated(day).getTime() + days * DAY_MS));
 
+/** Days of the year; 29 February is none of its own. */
+export const DAYS = 365;
+
 const MONTH_STARTS = [0, 31, 59, 90, 120, 151, 181, 212, 243, 273, 304, 334];
 
 /** The days of the year on which months begin, from 0. */
@@ -47,3 +50,14 @@ export function dayOfYear(date: Date): number {
 /** Whether a stretch of the year holds a day of it. */
 export const holds = (window: { from: number; to: number }, day: number) =>
   window.from <= window.to ? day >= window.from && day <= window.to : day >= window.from || day <= window.to;
+
+/** Stretches of the year, those over the new year in two pieces. */
+export const pieces = (windows: { from: number; to: number }[]) =>
+  windows.flatMap((w) =>
+    w.from <= w.to
+      ? [w]
+      : [
+          { from: w.from, to: DAYS },
+          { from: 1, to: w.to },
+        ],
+  );

@@ -1,13 +1,10 @@
 import { Box } from "@mui/material";
 import type { Schemas } from "../../api/client";
-import { dayOfYear, monthStarts } from "../../app/day";
+import { dayOfYear, DAYS, monthStarts, pieces } from "../../app/day";
 
-const DAYS = 365;
 /** When something can be seen: the year as a band, its months ticked, today a line. */
 export function YearBand({ windows, today }: { windows: Schemas["DayWindow"][]; today: Date }) {
-  const parts = windows.flatMap((w) =>
-    w.from <= w.to ? [[w.from - 1, w.to] as const] : [[w.from - 1, DAYS] as const, [0, w.to] as const],
-  );
+  const parts = pieces(windows).map((w) => [w.from - 1, w.to] as const);
   return (
     <Box
       component="svg"

@@ -1,8 +1,9 @@
 import { Box, Button, TextField, Typography } from "@mui/material";
 import { useState, type FormEvent } from "react";
 import { v7 as uuid } from "uuid";
-import type { Problem, Schemas } from "../../api/client";
+import type { Schemas } from "../../api/client";
 import { today } from "../../app/day";
+import { useProblem } from "../../app/useProblem";
 import { send } from "../../offline/outbox";
 import { personOf } from "../../offline/people";
 import { usePeople } from "../../offline/queries";
@@ -103,12 +104,17 @@ export function TagForm(props: Props) {
     distance: props.finding.distanceMetres?.toString() ?? "",
     note: props.finding.note,
   });
-  const [problem, setProblem] = useState<Pick<Problem, "title" | "detail" | "field">>();
+  const { at, elsewhere, miss, setProblem } = useProblem([
+    "label",
+    "recorder",
+    "taggedOn",
+    "site",
+    "finding.landmark",
+    "finding.bearingDegrees",
+    "finding.distanceMetres",
+    "finding.note",
+  ]);
   const [located, setLocated] = useState("");
-  const wrong = (...fields: string[]) => {
-    const isHere = problem && fields.some((f) => problem.field === f || problem.field.startsWith(`${f}.`));
-    return isHere ? { error: true, helperText: `✕ ${problem.title} ${problem.detail}` } : {};
-  };
   const locate = () => {
     setLocated("Taking the position …");
     navigator.geolocation.getCurrentPosition(
@@ -126,7 +132,6 @@ export function TagForm(props: Props) {
   };
   const submit = async (event: FormEvent) => {
     event.preventDefault();
-    const miss = (field: string, title: string) => setProblem({ field, title, detail: "" });
     const [latitude, longitude, uncertainty] = [
       decimal(site.latitude),
       decimal(site.longitude),
@@ -167,13 +172,13 @@ export function TagForm(props: Props) {
   };
   return (
     <Box component="form" noValidate onSubmit={(event) => void submit(event)} aria-label="Tag">
-      {problem && !/^(label|recorder|taggedOn|site|finding)/.test(problem.field) && (
+      {elsewhere && (
         <Typography role="alert" color="error" sx={{ mb: 1 }}>
-          ✕ {problem.title} {problem.detail}
+          {elsewhere}
         </Typography>
       )}
       <Box sx={{ display: "grid", gap: 2, gridTemplateColumns: { xs: "1fr", sm: "1fr 1fr 1fr" } }}>
-        <TextField required label="Tag" value={label} onChange={(e) => setLabel(e.target.value)} {...wrong("label")} />
+        <TextField required label="Tag" value={label} onChange={(e) => setLabel(e.target.value)} {...at("label")} />
         <TextField
           required
           type="date"
@@ -181,21 +186,21 @@ export function TagForm(props: Props) {
           value={taggedOn}
           onChange={(e) => setTaggedOn(e.target.value)}
           slotProps={{ htmlInput: { max: today() }, inputLabel: { shrink: true } }}
-          {...wrong("taggedOn")}
+          {...at("taggedOn")}
         />
         <TextField
           required
           label="Tagged by"
           value={recorder}
           onChange={(e) => setRecorder(e.target.value)}
-          {...wrong("recorder")}
+          {...at("recorder")}
         />
         <TextField
           label="Latitude"
           value={site.latitude}
           onChange={(e) => setSite({ ...site, latitude: e.target.value })}
           slotProps={{ htmlInput: { inputMode: "decimal" } }}
-          {...wrong("site")}
+          {...at("site")}
         />
         <TextField
           label="Longitude"
@@ -213,28 +218,28 @@ export function TagForm(props: Props) {
           label="Landmark"
           value={finding.landmark}
           onChange={(e) => setFinding({ ...finding, landmark: e.target.value })}
-          {...wrong("finding.landmark")}
+          {...at("finding.landmark")}
         />
         <TextField
           label="Bearing from it, °"
           value={finding.bearing}
           onChange={(e) => setFinding({ ...finding, bearing: e.target.value })}
           slotProps={{ htmlInput: { inputMode: "numeric" } }}
-          {...wrong("finding.bearingDegrees")}
+          {...at("finding.bearingDegrees")}
         />
         <TextField
           label="Distance, m"
           value={finding.distance}
           onChange={(e) => setFinding({ ...finding, distance: e.target.value })}
           slotProps={{ htmlInput: { inputMode: "decimal" } }}
-          {...wrong("finding.distanceMetres")}
+          {...at("finding.distanceMetres")}
         />
         <TextField
           label="How to find it"
           value={finding.note}
           onChange={(e) => setFinding({ ...finding, note: e.target.value })}
           sx={{ gridColumn: { sm: "1 / -1" } }}
-          {...wrong("finding.note")}
+          {...at("finding.note")}
         />
       </Box>
       <Box sx={{ display: "flex", gap: 1.5, mt: 2, flexWrap: "wrap", alignItems: "center" }}>

@@ -10,7 +10,7 @@ import { TrailRibbon } from "../bench/TrailRibbon";
 import { beginWalk, WITHOUT_KEY } from "../bench/walks";
 import { GradeShoot } from "../confirm/GradeShoot";
 import { day } from "../records/RecordList";
-import { CautionNotes, GroundCaution } from "../taxa/Cautions";
+import { Callout, CautionNotes, GroundCaution } from "../taxa/Cautions";
 import { NamesLabel } from "../taxa/TaxonLabel";
 import { FindingSketch, TagForm } from "./Finding";
 import { phaseInWords, PlantYearStrip, SeasonsSideBySide } from "./PlantYears";
@@ -234,16 +234,7 @@ function Named({ it, isNewest }: { it: Schemas["DeterminationDetail"]; isNewest:
         <NamesLabel names={it.names} />
       </Typography>
       {it.overturned && (
-        <Box
-          sx={{
-            borderLeft: "4px solid",
-            borderColor: "signal.open",
-            bgcolor: "signal.openWash",
-            px: 1.5,
-            py: 0.75,
-            my: 1,
-          }}
-        >
+        <Callout tone="open">
           <Typography variant="body2">
             <strong>▼ It overturned</strong> <NamesLabel names={it.overturned.names} />.
           </Typography>
@@ -252,7 +243,7 @@ function Named({ it, isNewest }: { it: Schemas["DeterminationDetail"]; isNewest:
               {line}
             </Typography>
           ))}
-        </Box>
+        </Callout>
       )}
       {it.names.length > 1 && (
         <Typography variant="body2" sx={{ color: "signal.open", fontWeight: 700 }}>

@@ -1,11 +1,10 @@
 import { Box, Typography } from "@mui/material";
 import type { Schemas } from "../../api/client";
-import { brief, dated, dayOfYear, monthStarts, now, spoken, today } from "../../app/day";
+import { brief, dated, dayOfYear, DAYS, monthStarts, now, pieces, spoken, today } from "../../app/day";
 import { organNames } from "../bench/PlantFigure";
 import { holding, mannerInWords } from "../bench/sheet";
 import { stateNames } from "./states";
 
-const DAYS = 365;
 const MONTHS = ["J", "F", "M", "A", "M", "J", "J", "A", "S", "O", "N", "D"];
 const ROW = 30;
 const TOP = 18;
@@ -44,27 +43,12 @@ export function PlantYearStrip({ plant, needs }: StripProps) {
   const changes = new Set(plant.determinations.filter((d) => d.overturned).map((d) => d.eventDate));
   const height = TOP + years.length * ROW + (needs.length > 0 ? ROW : 0) + 4;
   const x = (day: number) => 34 + ((day - 1) / DAYS) * 620;
-  const windows = needs
-    .flatMap((n) => n.windows)
-    .flatMap((w) =>
-      w.from <= w.to
-        ? [w]
-        : [
-            { from: w.from, to: DAYS },
-            { from: 1, to: w.to },
-          ],
-    );
+  const windows = pieces(needs.flatMap((n) => n.windows));
   const phases = (plant.taxa[0]?.facts?.phenology ?? [])
     .filter((span) => span.phase === "flower" || span.phase === "ripeFruit")
-    .flatMap((span) => {
-      const [first, last] = [firstDay(span.from), firstDay(span.to === 24 ? 25 : span.to + 1) - 1];
-      return span.from <= span.to
-        ? [{ phase: span.phase, from: first, to: last }]
-        : [
-            { phase: span.phase, from: first, to: DAYS },
-            { phase: span.phase, from: 1, to: last },
-          ];
-    });
+    .flatMap((span) =>
+      pieces([{ from: firstDay(span.from), to: firstDay(span.to + 1) - 1 }]).map((w) => ({ ...w, phase: span.phase })),
+    );
   const words = days.map((day) => {
     const visit = visits.get(day);
     const count = looked.get(day);

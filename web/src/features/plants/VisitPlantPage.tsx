@@ -2,8 +2,9 @@ import { Box, Button, TextField, Typography } from "@mui/material";
 import { startTransition, useMemo, useState, type FormEvent } from "react";
 import { Link as RouterLink, useNavigate, useParams } from "react-router";
 import { v7 as uuid } from "uuid";
-import type { Problem, Schemas } from "../../api/client";
+import type { Schemas } from "../../api/client";
 import { dayOfYear, dated, holds, today } from "../../app/day";
+import { useProblem } from "../../app/useProblem";
 import { Page, Part } from "../../app/Page";
 import { QuietButton } from "../../app/QuietButton";
 import { send } from "../../offline/outbox";
@@ -71,7 +72,7 @@ export function VisitPlantPage() {
   }));
   const [organ, setOrgan] = useState<{ organ: Schemas["Organ"]; focus?: string }>();
   const [branch, setBranch] = useState("");
-  const [problem, setProblem] = useState<Pick<Problem, "title" | "detail" | "field">>();
+  const { at, elsewhere, miss, clear: clearProblem, setProblem } = useProblem(["recorder", "date", "note"]);
   const needs = useMemo(() => plant?.determinations[0]?.confirmation?.needs ?? [], [plant]);
   if (!plant || !draft)
     return (
@@ -95,7 +96,7 @@ export function VisitPlantPage() {
     };
   });
   const setForm = (part: Partial<Walk["form"]>) => {
-    setProblem(undefined);
+    clearProblem();
     setDraft({
       ...draft,
       walk: {
@@ -109,7 +110,7 @@ export function VisitPlantPage() {
     });
   };
   const set = (part: Partial<Draft>) => {
-    setProblem(undefined);
+    clearProblem();
     setDraft({ ...draft, ...part });
   };
   const look = (character: string) => {
@@ -118,8 +119,8 @@ export function VisitPlantPage() {
   };
   const submit = async (event: FormEvent) => {
     event.preventDefault();
-    if (!walk.form.recorder.trim()) return setProblem({ field: "recorder", title: "Write who looked.", detail: "" });
-    if (!walk.form.date) return setProblem({ field: "date", title: "Give the day of the visit.", detail: "" });
+    if (!walk.form.recorder.trim()) return miss("recorder", "Write who looked.");
+    if (!walk.form.date) return miss("date", "Give the day of the visit.");
     const sent = await send({
       kind: "visitPlant",
       id: uuid(),
@@ -137,8 +138,6 @@ export function VisitPlantPage() {
     clear();
     void navigate(`/plants/${plant.id}`);
   };
-  const wrong = (field: string) =>
-    problem?.field === field ? { error: true, helperText: `✕ ${problem.title} ${problem.detail}` } : {};
   if (organ) {
     return (
       <Page title={`${plant.label}: what is seen on this visit`}>
@@ -169,9 +168,9 @@ export function VisitPlantPage() {
       <GroundCaution text={plant.place.caution} />
       <CautionNotes taxa={plant.taxa} />
       <Box component="form" noValidate onSubmit={(event) => void submit(event)} sx={{ mt: 1.5 }}>
-        {problem && !["recorder", "date", "note"].includes(problem.field) && (
+        {elsewhere && (
           <Typography role="alert" color="error" sx={{ mb: 1.5 }}>
-            ✕ {problem.title} {problem.detail}
+            {elsewhere}
           </Typography>
         )}
         <Part id="found" title="How was it found?">
@@ -313,14 +312,14 @@ export function VisitPlantPage() {
               value={walk.form.date}
               onChange={(e) => setForm({ date: e.target.value })}
               slotProps={{ htmlInput: { max: today() }, inputLabel: { shrink: true } }}
-              {...wrong("date")}
+              {...at("date")}
             />
             <TextField
               required
               label="Recorder"
               value={walk.form.recorder}
               onChange={(e) => setForm({ recorder: e.target.value })}
-              {...wrong("recorder")}
+              {...at("recorder")}
             />
             <TextField
               label="Note"
@@ -329,7 +328,7 @@ export function VisitPlantPage() {
               value={draft.note}
               onChange={(e) => set({ note: e.target.value })}
               sx={{ gridColumn: { sm: "1 / -1" } }}
-              {...wrong("note")}
+              {...at("note")}
             />
           </Box>
         </Part>

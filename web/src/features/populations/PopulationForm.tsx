@@ -1,7 +1,7 @@
-import { Autocomplete, Box, Button, TextField } from "@mui/material";
+import { Autocomplete, Box, Button, TextField, Typography } from "@mui/material";
 import { useState, type FormEvent } from "react";
 import { v7 as uuid } from "uuid";
-import type { Problem } from "../../api/client";
+import { useProblem } from "../../app/useProblem";
 import { useAllTaxa } from "../../core/flora";
 import { send } from "../../offline/outbox";
 import { useBenchFlora } from "../sift/useSift";
@@ -13,13 +13,11 @@ export function PopulationForm({ placeId, onDone }: { placeId: string; onDone: (
   const [name, setName] = useState("");
   const [taxon, setTaxon] = useState("");
   const [bounds, setBounds] = useState("");
-  const [problem, setProblem] = useState<Pick<Problem, "title" | "detail" | "field">>();
-  const wrong = (field: string) =>
-    problem?.field === field ? { error: true, helperText: `✕ ${problem.title} ${problem.detail}` } : {};
+  const { at, elsewhere, miss, setProblem } = useProblem(["name", "taxon", "bounds"]);
   const submit = async (event: FormEvent) => {
     event.preventDefault();
-    if (!name.trim()) return setProblem({ field: "name", title: "Write what the population is called.", detail: "" });
-    if (!taxon.trim()) return setProblem({ field: "taxon", title: "Name the taxon.", detail: "" });
+    if (!name.trim()) return miss("name", "Write what the population is called.");
+    if (!taxon.trim()) return miss("taxon", "Name the taxon.");
     const id = uuid();
     const sent = await send({
       kind: "savePopulation",
@@ -45,21 +43,26 @@ export function PopulationForm({ placeId, onDone }: { placeId: string; onDone: (
         label="What it is called"
         value={name}
         onChange={(e) => setName(e.target.value)}
-        {...wrong("name")}
+        {...at("name")}
       />
       <Autocomplete
         freeSolo
         options={taxa.filter((t) => t.rank !== "genus").map((t) => t.name)}
         inputValue={taxon}
         onInputChange={(_, value) => setTaxon(value)}
-        renderInput={(params) => <TextField {...params} required label="Taxon" {...wrong("taxon")} />}
+        renderInput={(params) => <TextField {...params} required label="Taxon" {...at("taxon")} />}
       />
       <TextField
         label="What is counted, and where it ends"
         value={bounds}
         onChange={(e) => setBounds(e.target.value)}
-        {...wrong("bounds")}
+        {...at("bounds")}
       />
+      {elsewhere && (
+        <Typography role="alert" color="error">
+          {elsewhere}
+        </Typography>
+      )}
       <Box sx={{ display: "flex", gap: 1.5 }}>
         <Button type="submit" variant="contained">
           Keep the population

@@ -2,8 +2,9 @@ import { Box, Button, Link, TextField, Typography } from "@mui/material";
 import { useState, type FormEvent } from "react";
 import { Link as RouterLink, useParams } from "react-router";
 import { v7 as uuid } from "uuid";
-import type { Problem, Schemas } from "../../api/client";
+import type { Schemas } from "../../api/client";
 import { brief, daysBetween, spoken, today } from "../../app/day";
+import { useProblem } from "../../app/useProblem";
 import { Page, Part } from "../../app/Page";
 import { QuietButton } from "../../app/QuietButton";
 import { send } from "../../offline/outbox";
@@ -11,7 +12,7 @@ import { usePopulations } from "../../offline/queries";
 import { TagForm } from "../plants/Finding";
 import { phaseInWords } from "../plants/PlantYears";
 import { stateNames } from "../plants/states";
-import { CautionMarks, GroundCaution } from "../taxa/Cautions";
+import { Callout, CautionMarks, GroundCaution } from "../taxa/Cautions";
 import { TaxonLabel } from "../taxa/TaxonLabel";
 import { windowsInWords } from "../seasons/TaxonYear";
 import { SharePlot } from "./SharePlot";
@@ -305,16 +306,7 @@ function ThreatLine({ threat, population }: { threat: Schemas["Threat"]; populat
   const [closing, setClosing] = useState(false);
   const left = threat.actBy ? daysBetween(today(), threat.actBy) : undefined;
   return (
-    <Box
-      sx={{
-        borderLeft: "4px solid",
-        borderColor: "signal.caution",
-        bgcolor: "signal.cautionWash",
-        px: 1.5,
-        py: 0.75,
-        my: 1,
-      }}
-    >
+    <Callout tone="caution">
       <Typography variant="body2">
         <strong>△ {threat.text}</strong>
         {threat.actBy && (
@@ -330,24 +322,17 @@ function ThreatLine({ threat, population }: { threat: Schemas["Threat"]; populat
         </QuietButton>
       </Typography>
       {closing && <ThreatForm population={population} closes={threat.id} onDone={() => setClosing(false)} />}
-    </Box>
+    </Callout>
   );
 }
 
 function ThreatForm(props: { population: string; closes?: string; onDone: () => void }) {
   const [text, setText] = useState("");
   const [actBy, setActBy] = useState("");
-  const [problem, setProblem] = useState<Pick<Problem, "title" | "detail" | "field">>();
-  const wrong = (field: string) =>
-    problem?.field === field ? { error: true, helperText: `✕ ${problem.title} ${problem.detail}` } : {};
+  const { at, elsewhere, miss, setProblem } = useProblem(["text", "actBy"]);
   const submit = async (event: FormEvent) => {
     event.preventDefault();
-    if (!text.trim())
-      return setProblem({
-        field: "text",
-        title: props.closes ? "Say how it was dealt with." : "Say what threatens it.",
-        detail: "",
-      });
+    if (!text.trim()) return miss("text", props.closes ? "Say how it was dealt with." : "Say what threatens it.");
     const sent = await send({
       kind: "noteThreat",
       id: uuid(),
@@ -374,7 +359,7 @@ function ThreatForm(props: { population: string; closes?: string; onDone: () => 
         value={text}
         onChange={(e) => setText(e.target.value)}
         sx={{ flex: "1 1 18rem" }}
-        {...wrong("text")}
+        {...at("text")}
       />
       {!props.closes && (
         <TextField
@@ -384,7 +369,7 @@ function ThreatForm(props: { population: string; closes?: string; onDone: () => 
           onChange={(e) => setActBy(e.target.value)}
           slotProps={{ inputLabel: { shrink: true } }}
           sx={{ width: 180 }}
-          {...wrong("actBy")}
+          {...at("actBy")}
         />
       )}
       <Button type="submit" variant="contained" sx={{ minHeight: 52 }}>
@@ -393,9 +378,9 @@ function ThreatForm(props: { population: string; closes?: string; onDone: () => 
       <Button onClick={props.onDone} sx={{ minHeight: 52 }}>
         Cancel
       </Button>
-      {problem && !["text", "actBy"].includes(problem.field) && (
+      {elsewhere && (
         <Typography role="alert" color="error">
-          ✕ {problem.title} {problem.detail}
+          {elsewhere}
         </Typography>
       )}
     </Box>

@@ -1,8 +1,9 @@
 import { Box, Button, ButtonBase, TextField, Typography } from "@mui/material";
 import { useState, type FormEvent } from "react";
 import { v7 as uuid } from "uuid";
-import type { Problem, Schemas } from "../../api/client";
+import type { Schemas } from "../../api/client";
 import { today } from "../../app/day";
+import { useProblem } from "../../app/useProblem";
 import { send } from "../../offline/outbox";
 import { personOf } from "../../offline/people";
 import { usePeople } from "../../offline/queries";
@@ -33,21 +34,18 @@ export function Tally({ population, onDone }: { population: Schemas["PopulationD
   const [typed, setTyped] = useState<string>();
   const [date, setDate] = useState(today());
   const [recorder, setRecorder] = useState(lastRecorder());
-  const [problem, setProblem] = useState<Pick<Problem, "title" | "detail" | "field">>();
+  const { at, elsewhere, miss, clear: clearProblem, setProblem } = useProblem(["number", "date", "recorder", "note"]);
   if (!draft) return null;
   const add = (n: number) => {
     setTyped(undefined);
-    setProblem(undefined);
+    clearProblem();
     setDraft({ ...draft, number: Math.max(0, draft.number + n) });
   };
-  const wrong = (field: string) =>
-    problem?.field === field ? { error: true, helperText: `✕ ${problem.title} ${problem.detail}` } : {};
   const submit = async (event: FormEvent) => {
     event.preventDefault();
     const number = typed === undefined ? draft.number : Number(typed);
-    if (!Number.isInteger(number) || number < 0)
-      return setProblem({ field: "number", title: "A count is a whole number of 0 or more.", detail: "" });
-    if (!recorder.trim()) return setProblem({ field: "recorder", title: "Write who counted.", detail: "" });
+    if (!Number.isInteger(number) || number < 0) return miss("number", "A count is a whole number of 0 or more.");
+    if (!recorder.trim()) return miss("recorder", "Write who counted.");
     const sent = await send({
       kind: "countPopulation",
       id: uuid(),
@@ -103,13 +101,13 @@ export function Tally({ population, onDone }: { population: Schemas["PopulationD
           label="Or type it"
           value={typed ?? String(draft.number)}
           onChange={(e) => {
-            setProblem(undefined);
+            clearProblem();
             setTyped(e.target.value);
             const number = Number(e.target.value);
             if (e.target.value.trim() && Number.isInteger(number) && number >= 0) setDraft({ ...draft, number });
           }}
           slotProps={{ htmlInput: { inputMode: "numeric" } }}
-          {...wrong("number")}
+          {...at("number")}
         />
         <TextField
           required
@@ -118,26 +116,26 @@ export function Tally({ population, onDone }: { population: Schemas["PopulationD
           value={date}
           onChange={(e) => setDate(e.target.value)}
           slotProps={{ htmlInput: { max: today() }, inputLabel: { shrink: true } }}
-          {...wrong("date")}
+          {...at("date")}
         />
         <TextField
           required
           label="Recorder"
           value={recorder}
           onChange={(e) => setRecorder(e.target.value)}
-          {...wrong("recorder")}
+          {...at("recorder")}
         />
         <TextField
           label="Note"
           value={draft.note}
           onChange={(e) => setDraft({ ...draft, note: e.target.value })}
           sx={{ gridColumn: "1 / -1" }}
-          {...wrong("note")}
+          {...at("note")}
         />
       </Box>
-      {problem && !["number", "date", "recorder", "note"].includes(problem.field) && (
+      {elsewhere && (
         <Typography role="alert" color="error">
-          ✕ {problem.title} {problem.detail}
+          {elsewhere}
         </Typography>
       )}
       <Box sx={{ display: "flex", gap: 1.5, mt: 1.5 }}>

@@ -1,8 +1,7 @@
 import { Box } from "@mui/material";
 import type { Schemas } from "../../api/client";
-import { dated, dayOfYear, monthStarts, spoken } from "../../app/day";
+import { dated, dayOfYear, DAYS, monthStarts, pieces, spoken } from "../../app/day";
 
-const DAYS = 365;
 // Any year without 29 February: only day and month are read of it.
 const FIRST = new Date(2001, 0, 1, 12);
 
@@ -20,16 +19,6 @@ export function windowInWords(w: Schemas["DayWindow"]): string {
 
 export const windowsInWords = (windows: Schemas["DayWindow"][]) =>
   windows.length === 0 ? "never" : windows.map(windowInWords).join(", ");
-
-const pieces = (windows: Schemas["DayWindow"][]) =>
-  windows.flatMap((w) =>
-    w.from <= w.to
-      ? [w]
-      : [
-          { from: w.from, to: DAYS },
-          { from: 1, to: w.to },
-        ],
-  );
 
 interface Props {
   /** When it can be named: the lower, solid band. */

@@ -4,7 +4,7 @@ import Grain from "@mui/icons-material/GrainOutlined";
 import Forward from "@mui/icons-material/KeyboardDoubleArrowRight";
 import Shield from "@mui/icons-material/ShieldOutlined";
 import { Box, Typography } from "@mui/material";
-import { Fragment } from "react";
+import { Fragment, type ReactNode } from "react";
 import type { Schemas } from "../../api/client";
 import { TaxonLabel } from "./TaxonLabel";
 
@@ -86,23 +86,33 @@ export function CautionNotes({ taxa }: { taxa: Schemas["Taxon"][] }) {
   );
 }
 
-/** What to mind at a place: tides, bog, rockfall. */
-export function GroundCaution({ text }: { text: string }) {
-  if (!text) return null;
+/** Something that stands out of a page: a caution, or what is open. */
+export function Callout({ tone, children, role }: { tone: "caution" | "open"; children: ReactNode; role?: string }) {
   return (
-    <Typography
-      variant="body2"
-      role="note"
+    <Box
+      role={role}
       sx={{
         borderLeft: "4px solid",
-        borderColor: "signal.caution",
-        bgcolor: "signal.cautionWash",
+        borderColor: `signal.${tone}`,
+        bgcolor: `signal.${tone}Wash`,
         px: 1.5,
         py: 0.75,
         my: 1,
       }}
     >
-      <strong>△ Mind the ground:</strong> {text}
-    </Typography>
+      {children}
+    </Box>
+  );
+}
+
+/** What to mind at a place: tides, bog, rockfall. */
+export function GroundCaution({ text }: { text: string }) {
+  if (!text) return null;
+  return (
+    <Callout tone="caution" role="note">
+      <Typography variant="body2">
+        <strong>△ Mind the ground:</strong> {text}
+      </Typography>
+    </Callout>
   );
 }

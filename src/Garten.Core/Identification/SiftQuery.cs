@@ -1,0 +1,86 @@
+using Garten.Core.Characters;
+using Garten.Core.Evidence;
+using Garten.Core.Floras;
+using Garten.Core.Quantities;
+using Garten.Core.Seasons;
+
+namespace Garten.Core.Identification;
+
+/// <summary>What a list is narrowed to. Everything may be left out; what is given must all hold.</summary>
+/// <param name="Families">Only these families.</param>
+/// <param name="GrowthForms">Only these growth forms.</param>
+/// <param name="Genera">Only these genera, by name.</param>
+/// <param name="RecordedHere">Only what is recorded in the place's grid cell.</param>
+/// <param name="Taxa">Only these taxa, by id.</param>
+public sealed record Narrowing(
+    IReadOnlyList<string>? Families = null, IReadOnlyList<string>? GrowthForms = null, IReadOnlyList<string>? Genera = null, bool RecordedHere = false, IReadOnlyList<string>? Taxa = null);
+
+/// <summary>What is asked of a list.</summary>
+/// <param name="Observations">The looks at the plant; superseded ones are passed over.</param>
+/// <param name="Plausible">Whether place, date, habitat and elevation weigh in; else all taxa are equal at first.</param>
+/// <param name="Place">Where; null where unknown.</param>
+/// <param name="Day">The day; null where it doesn't matter.</param>
+/// <param name="Tools">What is at hand besides the eye; null for all but a microscope.</param>
+/// <param name="Most">The most handling that is allowed.</param>
+/// <param name="Missing">Organs that this plant hasn't now.</param>
+/// <param name="Skip">Characters that can't be told on this plant.</param>
+/// <param name="Narrowing">What the list is narrowed to; null for the whole of it.</param>
+public sealed record SiftQuery(
+    IReadOnlyList<Observation> Observations, bool Plausible = false, SiftPlace? Place = null, DateOnly? Day = null, IReadOnlyCollection<Tool>? Tools = null, Handling Most = Handling.Cut,
+    IReadOnlyCollection<Organ>? Missing = null, IReadOnlyCollection<string>? Skip = null, Narrowing? Narrowing = null);
+
+/// <summary>One thing seen, and how it stands to a taxon.</summary>
+/// <param name="Character">Id of the character.</param>
+/// <param name="Seen">What was seen.</param>
+/// <param name="Described">What the taxon is like.</param>
+/// <param name="Fit">How the two stand; null where the taxon isn't described in it, or the look doesn't count.</param>
+/// <param name="Odds">ln of how many times as probable it is under this taxon as on any plant; below 0 it speaks against it.</param>
+/// <param name="Note">Why it counts less, or is judged otherwise; empty for most.</param>
+public sealed record SiftReason(string Character, string Seen, string Described, Fit? Fit, double Odds, string Note);
+
+/// <summary>A candidate with its probability.</summary>
+/// <param name="Taxon">Id of the taxon; <see cref="Sifter.NotOnList"/> for a plant that isn't on the list.</param>
+/// <param name="Probability">Its probability, 0 to 1.</param>
+/// <param name="Conflicts">How many looks conflict with it.</param>
+/// <param name="Described">In how many of the looked at characters it is described.</param>
+/// <param name="Other">Its probability by the other prior: plausible where this is equal, equal where this is plausible.</param>
+/// <param name="Reasons">What speaks for and against it, strongest first; of the likeliest only.</param>
+/// <param name="Prior">Why it is less plausible here, in sentences; of the likeliest only.</param>
+public sealed record Candidate(string Taxon, double Probability, int Conflicts, int Described, double Other, IReadOnlyList<SiftReason> Reasons, IReadOnlyList<string> Prior);
+
+/// <summary>How sure a standing is.</summary>
+public enum StandingCall
+{
+    /// <summary>Nothing has been seen that counts.</summary>
+    Nothing,
+
+    /// <summary>One name holds nearly all.</summary>
+    FarAhead,
+
+    /// <summary>One name is several times as likely as the next.</summary>
+    Ahead,
+
+    /// <summary>One of a few.</summary>
+    OneOf,
+
+    /// <summary>Many are still as likely.</summary>
+    Open,
+
+    /// <summary>Most likely none of the list.</summary>
+    NotOnList,
+
+    /// <summary>What was seen fits none of the list.</summary>
+    NoneFits,
+}
+
+/// <summary>A list sifted.</summary>
+/// <param name="Standing">The candidates, likeliest first; "not on this list" is among them.</param>
+/// <param name="Call">How sure it is.</param>
+/// <param name="Leaders">How many the call speaks of: 3 for "one of three".</param>
+/// <param name="InWords">The same in words.</param>
+/// <param name="Alike">Sets of leading taxa whose descriptions are the same: no look tells them apart.</param>
+/// <param name="Listed">How many taxa are on the list as narrowed.</param>
+/// <param name="LeastProbable">What the taxa share that the standing doesn't name.</param>
+/// <param name="Items">What the sheet came to.</param>
+public sealed record SiftResult(
+    IReadOnlyList<Candidate> Standing, StandingCall Call, int Leaders, string InWords, IReadOnlyList<IReadOnlyList<string>> Alike, int Listed, double LeastProbable, IReadOnlyList<EvidenceItem> Items);

@@ -1,0 +1,239 @@
+using Garten.Core.Characters;
+using Garten.Core.Evidence;
+using Garten.Core.Floras;
+using Garten.Core.Quantities;
+using Garten.Core.Seasons;
+
+namespace Garten.Core.Identification;
+
+/// <content>A list weighed, and its standing in words.</content>
+public sealed partial class Sifter
+{
+    /// <summary>A list weighed by a sheet: probabilities, row by row.</summary>
+    internal sealed class WeighedList
+    {
+        private readonly Sifter _sifter;
+        private readonly SiftQuery _query;
+        private readonly double[] _other;
+        private readonly double _otherNone;
+        private readonly int[] _conflicts;
+        private readonly IReadOnlyList<IReadOnlyList<Phenophase>> _shown;
+
+        // What was seen, item by item, in words.
+        private string[] _seen = [];
+
+        // The columns of what was looked at and counts.
+        private readonly List<CharacterColumn> _looked;
+
+        public WeighedList(Sifter sifter, IReadOnlyList<WeighedItem> items, SiftQuery query)
+        {
+            (_sifter, Items, _query) = (sifter, items, query);
+            var n = sifter._taxa.Length;
+            double[] sums = new double[n], kin = new double[n];
+            _conflicts = new int[n];
+            sifter.Sum(items, sums, kin, _conflicts);
+            _shown = [.. items.Where(i => i.Item.Weight > 0 && i.Item.Character.SeenIn.Count > 0).Select(i => i.Item.Character.SeenIn)];
+            _looked = [.. items.Where(i => i.Item.Weight > 0).Select(i => i.Column).Distinct()];
+            IsListed = new bool[n];
+            var equal = new double[n];
+            var weights = sifter.PlausibleWeights(query, _shown);
+            var plausible = weights is null ? equal : new double[n];
+            if (query.Narrowing is null) Array.Fill(IsListed, true);
+            for (var t = 0; t < n; t++)
+            {
+                if (query.Narrowing is not null) IsListed[t] = sifter.IsOnList(t, query);
+                if (!IsListed[t]) continue;
+                Listed++;
+                equal[t] = 1;
+                if (weights is not null) plausible[t] = weights[t];
+            }
+            (var own, var other) = query.Plausible ? (plausible, equal) : (equal, plausible);
+            (Probability, None) = Posterior(own, sums, kin, sifter._options);
+            (_other, _otherNone) = weights is null ? (Probability, None) : Posterior(other, sums, kin, sifter._options);
+        }
+
+        public IReadOnlyList<WeighedItem> Items { get; }
+        public bool[] IsListed { get; }
+        public int Listed { get; }
+
+        /// <summary>Per row its probability.</summary>
+        public double[] Probability { get; }
+
+        /// <summary>Probability that the plant isn't on the list.</summary>
+        public double None { get; }
+
+        // P(t) ∝ prior(t)·Π ratios. "Not on this list" is a plant like any other, or one near kin of one that is here: like it but for a share of its characters.
+        private static (double[] P, double None) Posterior(double[] prior, double[] sums, double[] kin, SiftOptions options)
+        {
+            var total = prior.Sum();
+            var result = new double[prior.Length];
+            if (total <= 0) return (result, 1);
+            var top = 0d;
+            for (var t = 0; t < prior.Length; t++)
+            {
+                if (prior[t] <= 0) continue;
+                if (sums[t] > top) top = sums[t];
+                if (kin[t] > top) top = kin[t];
+            }
+            // What is this much less likely than the best adds nothing to a double.
+            const double nothing = -60;
+            var kinOf = new double[prior.Length];
+            for (var t = 0; t < prior.Length; t++)
+            {
+                var isListed = prior[t] > 0;
+                result[t] = isListed && sums[t] - top > nothing ? sums[t] - top : double.NegativeInfinity;
+                kinOf[t] = isListed && kin[t] - top > nothing ? kin[t] - top : double.NegativeInfinity;
+            }
+            Lanes.Exp(result);
+            Lanes.Exp(kinOf);
+            double sum = 0, kinSum = 0;
+            var listed = (1 - options.NotOnList) / total;
+            for (var t = 0; t < prior.Length; t++)
+            {
+                sum += result[t] *= listed * prior[t];
+                kinSum += prior[t] * kinOf[t];
+            }
+            kinSum /= total;
+            var none = options.NotOnList * ((1 - options.KinOfNotOnList) * Math.Exp(-top) + options.KinOfNotOnList * kinSum);
+            sum += none;
+            var share = 1 / sum;
+            for (var t = 0; t < result.Length; t++) result[t] *= share;
+            return (result, none * share);
+        }
+
+        // The least probability that may still be among so many of the likeliest: rows are counted by powers of two, not sorted.
+        private double LeastAmong(int most)
+        {
+            // The exponent of a double above 0, as it is kept: that of 1 is 1023; those below the least all count as one.
+            const int deepest = 1024, one = 1023, mantissa = 52;
+            var counts = new int[deepest];
+            var listed = 0;
+            for (var t = 0; t < Probability.Length; t++)
+            {
+                if (!IsListed[t]) continue;
+                listed++;
+                if (Probability[t] > 0) counts[Math.Clamp(one - (int)(BitConverter.DoubleToInt64Bits(Probability[t]) >> mantissa), 0, deepest - 1)]++;
+            }
+            if (listed <= most) return 0;
+            var above = 0;
+            for (var power = 0; power < deepest; power++)
+            {
+                if ((above += counts[power]) >= most) return Math.ScaleB(1, -power);
+            }
+            return 0;
+        }
+
+        /// <summary>Rows by probability, likeliest first, as many as hold a share of it, at most so many.</summary>
+        public List<int> Leading(double share, int most)
+        {
+            var rows = new List<int>();
+            var least = (1 - share) / Math.Max(1, Probability.Length);
+            if (most < Probability.Length) least = Math.Max(least, LeastAmong(most));
+            for (var t = 0; t < Probability.Length; t++)
+            {
+                if (IsListed[t] && Probability[t] >= least && Probability[t] > 0) rows.Add(t);
+            }
+            // Of a flat standing there are thousands: keys are sorted without a call for each comparison, equal ones stay in the order of the rows.
+            var (order, keys) = (rows.ToArray(), rows.ConvertAll(t => -Probability[t]).ToArray());
+            Array.Sort(keys, order);
+            for (var i = 0; i < order.Length;)
+            {
+                var from = i;
+                while (i < order.Length && keys[i].Equals(keys[from])) i++;
+                if (i - from > 1) Array.Sort(order, from, i - from);
+            }
+            double held = 0, wanted = share * (1 - None);
+            var count = 0;
+            while (count < order.Length && count < most && held < wanted) held += Probability[order[count++]];
+            rows = [.. order.AsSpan(0, count)];
+            // Those that hold nothing at all come last, in the order of the list.
+            for (var t = 0; least == 0 && t < Probability.Length && rows.Count < most; t++)
+            {
+                if (IsListed[t] && Probability[t] == 0) rows.Add(t);
+            }
+            return rows;
+        }
+
+        public SiftResult Result()
+        {
+            var rows = Leading(1, MostNamed);
+            _seen = [.. Items.Select(i => i.Item.InWords())];
+            var candidates = new List<Candidate>(rows.Count + 1);
+            for (var i = 0; i < rows.Count; i++) candidates.Add(CandidateAt(rows[i], i < MostOpened || i < MostReasoned && Probability[rows[i]] >= WorthReasons));
+            var none = new Candidate(NotOnList, None, 0, 0, _otherNone, [], []);
+            // It stands for many plants at once: it goes before a name only where it is likelier than all names together.
+            var at = candidates.FindIndex(c => c.Probability < None);
+            candidates.Insert(candidates.Count == 0 || None > _sifter._options.CalledNotOnList ? 0 : at < 0 ? candidates.Count : Math.Max(1, at), none);
+            var (call, leaders) = Call(rows);
+            return new SiftResult(candidates, call, leaders, Words(call, leaders), Alike(rows), Listed, Math.Max(0, 1 - candidates.Sum(c => c.Probability)), [.. Items.Select(i => i.Item)]);
+        }
+
+        private Candidate CandidateAt(int t, bool withReasons)
+        {
+            var described = 0;
+            foreach (var column in _looked)
+            {
+                if (column.Of()[t] > 0) described++;
+            }
+            if (!withReasons) return new Candidate(_sifter.Columns.Taxa[t], Probability[t], _conflicts[t], described, _other[t], [], []);
+            var reasons = new SiftReason[Items.Count];
+            for (var i = 0; i < reasons.Length; i++)
+            {
+                var item = Items[i];
+                reasons[i] = new SiftReason(item.Item.Character.Id, _seen[i], _sifter.Prose(item.Column, t), item.FitOf(t), item.Ratio(t), item.Item.Reason);
+            }
+            Array.Sort(reasons, (a, b) => Math.Abs(b.Odds).CompareTo(Math.Abs(a.Odds)) is not 0 and var by ? by : string.CompareOrdinal(a.Character, b.Character));
+            var prior = _sifter._taxa[t] is { } taxon ? Plausibility.Of(taxon, _query.Place, _query.Day, _shown).Reasons : [];
+            return new Candidate(_sifter.Columns.Taxa[t], Probability[t], _conflicts[t], described, _other[t], reasons, prior);
+        }
+
+        private (StandingCall Call, int Leaders) Call(List<int> rows)
+        {
+            var options = _sifter._options;
+            if (rows.Count == 0) return (StandingCall.NoneFits, 0);
+            if (Items.All(i => i.Item.Weight == 0)) return (StandingCall.Nothing, rows.Count);
+            // A conflict is no proof, two looks against every name are: then the list doesn't hold this plant, or a look went wrong.
+            var first = Probability[rows[0]];
+            var counting = Items.Count(i => i.Item.Weight > 0);
+            if (rows.TrueForAll(t => _conflicts[t] > 0) && (counting == 1 || rows.TrueForAll(t => _conflicts[t] >= 2))) return (StandingCall.NoneFits, Math.Min(3, rows.Count));
+            if (None > options.CalledNotOnList) return (StandingCall.NotOnList, 0);
+            if (first >= options.FarAhead) return (StandingCall.FarAhead, 1);
+            var second = Math.Max(None, rows.Count > 1 ? Probability[rows[1]] : 0);
+            if (first >= options.Ahead * second) return (StandingCall.Ahead, 1);
+            double held = 0;
+            const int few = 8;
+            for (var i = 0; i < rows.Count && i < few; i++)
+            {
+                held += Probability[rows[i]];
+                if (held >= options.OneOf * (1 - None)) return (StandingCall.OneOf, i + 1);
+            }
+            return (StandingCall.Open, rows.Count(t => Probability[t] >= first / 20));
+        }
+
+        private static readonly string[] Numbers = ["none", "one", "two", "three", "four", "five", "six", "seven", "eight"];
+
+        private string Words(StandingCall call, int leaders) => call switch
+        {
+            StandingCall.Nothing => $"nothing seen yet; {Listed} taxa on the list",
+            StandingCall.FarAhead => "far ahead",
+            StandingCall.Ahead => "ahead",
+            StandingCall.OneOf => $"one of {Numbers[leaders]}",
+            StandingCall.NotOnList => "most likely not on this list",
+            StandingCall.NoneFits => Listed == 0 ? "the list is empty" : "none of the list fits",
+            _ => $"{leaders} are still likely",
+        };
+
+        // Leading taxa between which no look can decide.
+        private List<IReadOnlyList<string>> Alike(List<int> rows)
+        {
+            const int most = 12;
+            var sets = new List<List<int>>();
+            foreach (var t in rows.Take(most))
+            {
+                if (sets.Find(s => _sifter.Columns.Columns.All(c => c.Of()[s[0]] == c.Of()[t])) is { } same) same.Add(t);
+                else sets.Add([t]);
+            }
+            return [.. sets.Where(s => s.Count > 1).Select(s => s.ConvertAll(t => _sifter.Columns.Taxa[t]))];
+        }
+    }
+}

@@ -1,0 +1,299 @@
+using Garten.Core.Characters;
+using Garten.Core.Evidence;
+using Garten.Core.Floras;
+using Garten.Core.Quantities;
+using Garten.Core.Seasons;
+
+namespace Garten.Core.Identification;
+
+/// <summary>Sifts a flora by whatever was seen.</summary>
+public sealed partial class Sifter
+{
+    /// <summary>Stands among taxa for a plant that isn't on the list.</summary>
+    public const string NotOnList = "not-on-this-list";
+
+    // Nobody reads further, and of these the reasons are worked out.
+    private const int MostNamed = 60;
+    private const int MostReasoned = 12;
+
+    // The first are opened whatever they hold; of further ones with less than this nobody asks why.
+    private const int MostOpened = 8;
+    private const double WorthReasons = 0.001;
+
+    private readonly Taxon?[] _taxa;
+    private readonly CharacterTable _table;
+    private readonly Likelihood _likelihood;
+    private readonly SiftOptions _options;
+    private readonly OutcomeTable?[] _outcomes;
+
+    private readonly double[] _kinDiffer;
+    private readonly Lazy<(int First, int Second)[]> _kinPairs;
+
+    // So many pairs of species of one genus say how often they differ.
+    private const int MostKinPairs = 200;
+
+    // Weighed items of the last sheets: of one with a look more all others are there already.
+    private readonly Dictionary<(ItemKey Item, bool Controlled), WeighedItem> _weighed = [];
+    private const int MostWeighed = 200;
+
+    /// <summary>Makes it.</summary>
+    /// <param name="columns">What the taxa are like.</param>
+    /// <param name="taxa">The taxa of the flora; those that aren't described are left out.</param>
+    /// <param name="seasons">When phenophases last in the region.</param>
+    /// <param name="options">The numbers to weigh with.</param>
+    public Sifter(FloraColumns columns, IReadOnlyList<Taxon> taxa, IReadOnlyList<PhaseWindow> seasons, SiftOptions? options = null)
+    {
+        ArgumentNullException.ThrowIfNull(columns);
+        ArgumentNullException.ThrowIfNull(taxa);
+        _options = options ?? SiftOptions.Default;
+        (Columns, Taxa) = (columns, taxa);
+        _table = new CharacterTable([.. columns.Columns.Select(c => c.Character)], [], seasons);
+        _taxa = new Taxon?[columns.Taxa.Count];
+        foreach (var taxon in taxa)
+        {
+            if (columns.IndexOf(taxon.Id) is >= 0 and var t) _taxa[t] = taxon;
+        }
+        _likelihood = new Likelihood([], _options.Evidence);
+        _outcomes = new OutcomeTable?[columns.Columns.Count];
+        _kinDiffer = new double[columns.Columns.Count];
+        _kinPairs = new(KinPairs);
+    }
+
+    /// <summary>What the taxa are like.</summary>
+    public FloraColumns Columns { get; }
+
+    /// <summary>All taxa of the flora, those that aren't described too.</summary>
+    internal IReadOnlyList<Taxon> Taxa { get; }
+
+    /// <summary>The taxon of a row; null where only its description is known.</summary>
+    internal Taxon? TaxonAt(int row) => _taxa[row];
+
+    /// <summary>Characters and seasons.</summary>
+    internal CharacterTable Table => _table;
+
+    /// <summary>The numbers it weighs with.</summary>
+    public SiftOptions Options => _options;
+
+    /// <summary>Per row whether a taxon is on the list as a query narrows it.</summary>
+    public bool[] Listed(SiftQuery query)
+    {
+        ArgumentNullException.ThrowIfNull(query);
+        return [.. Enumerable.Range(0, _taxa.Length).Select(t => IsOnList(t, query))];
+    }
+
+    /// <summary>Whether a character can be seen on a taxon on a day; false where either is unknown.</summary>
+    public bool CanBeSeen(string taxon, string character, DateOnly day) => Columns.IndexOf(taxon) is >= 0 and var row && Columns.Find(character) is { } column && CanBeSeen(row, column.Character, PhaseSpan.HalfMonth(day));
+
+    /// <summary>Whether a taxon shows a character in a half-month: by its own phenology where that speaks of the phase, else by the region's seasons.</summary>
+    internal bool CanBeSeen(int row, Character character, int halfMonth)
+    {
+        if (character.SeenIn.Count == 0) return true;
+        var own = _taxa[row]?.Facts?.Phenology ?? [];
+        foreach (var phase in character.SeenIn)
+        {
+            var isKnown = false;
+            foreach (var span in own)
+            {
+                if (span.Phase != phase) continue;
+                if (span.Holds(halfMonth)) return true;
+                isKnown = true;
+            }
+            if (!isKnown && !IsOver(phase, own) && _table.Seasons.Any(w => w.Phase == phase && w.Holds(SeasonWords.Middle(halfMonth)))) return true;
+        }
+        return false;
+    }
+
+    /// <summary>Whether a phase that a taxon's own phenology doesn't speak of can be told from it: of one whose fruit has its time, none persists unless that is said.</summary>
+    internal static bool IsOver(Phenophase phase, IReadOnlyList<PhaseSpan> own) => phase == Phenophase.FruitPersisting && own.Any(s => s.Phase is Phenophase.RipeFruit);
+
+    // Each species with the next one of its genus, evenly taken from all genera.
+    private (int First, int Second)[] KinPairs()
+    {
+        var pairs = new List<(int, int)>();
+        foreach (var genus in Enumerable.Range(0, _taxa.Length).Where(t => _taxa[t] is { Rank: not ("cultivar" or "form") }).GroupBy(t => _taxa[t]!.Name.Split(' ')[0], StringComparer.Ordinal))
+        {
+            var rows = genus.ToArray();
+            for (var i = 0; i < rows.Length; i++)
+            {
+                for (var j = i + 1; j < Math.Min(rows.Length, i + 4); j++) pairs.Add((rows[i], rows[j]));
+            }
+        }
+        var step = Math.Max(1, (pairs.Count + MostKinPairs - 1) / MostKinPairs);
+        return [.. pairs.Where((_, i) => i % step == 0)];
+    }
+
+    /// <summary>How often two species of one genus of this flora differ in a character: the mean of 1 − overlap, drawn towards the usual.</summary>
+    internal double KinDiffer(int at)
+    {
+        if (_kinDiffer[at] > 0) return _kinDiffer[at];
+        var column = Columns.Columns[at];
+        var table = OutcomesOf(at);
+        var (sum, pairs) = (_options.KinDiffer * _options.KinDifferWorth, _options.KinDifferWorth);
+        foreach (var (first, second) in _kinPairs.Value)
+        {
+            if (column.Of()[first] is not (> 0 and var a) || column.Of()[second] is not (> 0 and var b) || !column.Applies(a - 1) || !column.Applies(b - 1)) continue;
+            sum += table.Apart(a - 1, b - 1);
+            pairs++;
+        }
+        return _kinDiffer[at] = Math.Max(_options.KinDifferLeast, sum / pairs);
+    }
+
+    // How well cells are separated by their densities: the same pairs are asked for again and again.
+    private readonly Dictionary<(int Column, int First, int Second), double> _separated = [];
+    private const int MostSeparated = 50_000;
+
+    /// <summary>How well a character separates two taxa, by the densities of their descriptions (<see cref="Separation"/>); known pairs of cells come at once.</summary>
+    internal double Separated(int column, int first, int second)
+    {
+        var it = Columns.Columns[column];
+        int a = it.Of()[first], b = it.Of()[second];
+        var name = (column, Math.Min(a, b), Math.Max(a, b));
+        if (_separated.TryGetValue(name, out var known)) return known;
+        if (_separated.Count >= MostSeparated) _separated.Clear();
+        return _separated[name] = Separation.Of(it.Character, it[first], it[second], _likelihood);
+    }
+
+    /// <summary>How well a character separates two taxa: 1 − overlap; 1 where only one of them has the part, 0 where either is unknown.</summary>
+    internal double Apart(int column, int first, int second)
+    {
+        var it = Columns.Columns[column];
+        if (it.Of()[first] is not (> 0 and var a) || it.Of()[second] is not (> 0 and var b)) return 0;
+        var (has, other) = (it.Applies(a - 1), it.Applies(b - 1));
+        if (!has || !other) return has != other ? 1 : 0;
+        // Of ranges the outcomes are at hand that looks are weighed by; states are compared as they are described.
+        return it.Character.IsQuantity ? OutcomesOf(column).Apart(a - 1, b - 1) : Separation.Of(it.Character, it.Cells[a - 1], it.Cells[b - 1], _likelihood);
+    }
+
+    /// <summary>The outcomes of a look at a column, worked out once.</summary>
+    internal OutcomeTable OutcomesOf(int column) => _outcomes[column] ??= OutcomeTable.Of(Columns.Columns[column], _options);
+
+    /// <summary>Works out what looks at some more characters can show, so that later answers come at once; false when all is ready.</summary>
+    /// <param name="characters">How many characters to go on with.</param>
+    public bool WarmUp(int characters)
+    {
+        for (var c = 0; c < _outcomes.Length; c++)
+        {
+            if (_outcomes[c] is not null) continue;
+            if (characters-- <= 0) return true;
+            _outcomes[c] = OutcomeTable.Of(Columns.Columns[c], _options);
+        }
+        return false;
+    }
+
+    /// <summary>Only the probabilities, row by row, and that of a plant that isn't on the list.</summary>
+    public (IReadOnlyList<double> Probability, double NotOnList) Ranked(SiftQuery query)
+    {
+        var weighed = Weigh(query);
+        return (weighed.Probability, weighed.None);
+    }
+
+    /// <summary>Sifts.</summary>
+    public SiftResult Sift(SiftQuery query) => Weigh(query).Result();
+
+    /// <summary>Sifts, and says which looks help most from here.</summary>
+    public (SiftResult Result, TellingLooks Looks) SiftAndLook(SiftQuery query)
+    {
+        var weighed = Weigh(query);
+        return (weighed.Result(), TellingLooks.Of(this, weighed, query));
+    }
+
+    /// <summary>The items of a sheet.</summary>
+    public IReadOnlyList<EvidenceItem> ItemsOf(IReadOnlyList<Observation> observations) => EvidenceItem.Pool(EvidenceSheet.Holding(observations), _table, _options.Evidence);
+
+    internal WeighedList Weigh(SiftQuery query)
+    {
+        ArgumentNullException.ThrowIfNull(query);
+        var items = ItemsOf(query.Observations);
+        var onSheet = items.Select(i => i.Character.Id).ToHashSet(StringComparer.Ordinal);
+        var weighed = new List<WeighedItem>(items.Count);
+        foreach (var item in items)
+        {
+            var controlled = item.Character.Needs is { } needs && onSheet.Contains(needs.Character);
+            var name = (Name(item), controlled);
+            if (!_weighed.TryGetValue(name, out var known))
+            {
+                if (_weighed.Count >= MostWeighed) _weighed.Clear();
+                known = _weighed[name] = WeighedItem.Of(item, Columns.Find(item.Character.Id)!, _likelihood, controlled, KinDiffer(Columns.IndexOfCharacter(item.Character.Id)));
+            }
+            // What was weighed may stem from other looks with the same values: its couplets and notes are those of this sheet.
+            weighed.Add(ReferenceEquals(known.Item, item) ? known : known.For(item));
+        }
+        return new WeighedList(this, weighed, query);
+    }
+
+    // The sums of the last sheet: the next one mostly differs from it in a look or two.
+    private (List<WeighedItem> Items, double[] Sums, double[] Kin, int[] Conflicts, int Steps)? _summed;
+
+    // So often sums are carried on before they are made anew, lest roundings add up.
+    private const int MostSteps = 32;
+
+    private void Sum(IReadOnlyList<WeighedItem> items, double[] sums, double[] kin, int[] conflicts)
+    {
+        var steps = 0;
+        if (_summed is { } last && last.Steps < MostSteps)
+        {
+            var added = items.Where(i => !last.Items.Exists(i.IsAs)).ToList();
+            var gone = last.Items.Where(l => !items.Any(l.IsAs)).ToList();
+            if (added.Count + gone.Count < items.Count && items.Count - added.Count == last.Items.Count - gone.Count)
+            {
+                last.Sums.CopyTo(sums, 0);
+                last.Kin.CopyTo(kin, 0);
+                last.Conflicts.CopyTo(conflicts, 0);
+                foreach (var item in gone) item.TakeFrom(sums, kin, conflicts);
+                foreach (var item in added) item.AddTo(sums, kin, conflicts);
+                steps = last.Steps + 1;
+            }
+        }
+        if (steps == 0)
+        {
+            foreach (var item in items) item.AddTo(sums, kin, conflicts);
+        }
+        _summed = ([.. items], sums, kin, conflicts, steps);
+    }
+
+    private (string Name, double[] Weights)? _plausible;
+
+    // What place, day and the organs shown make plausible, row by row; null where nothing is known of them. Of the last circumstances it is at hand.
+    private double[]? PlausibleWeights(SiftQuery query, IReadOnlyList<IReadOnlyList<Phenophase>> shown)
+    {
+        if (!query.Plausible && query.Place is null && query.Day is null) return null;
+        var name = string.Create(System.Globalization.CultureInfo.InvariantCulture, $"{query.Place?.Cell}|{query.Place?.Elevation:R}|{string.Join(',', query.Place?.Habitats ?? [])}|{(query.Day is { } day ? PhaseSpan.HalfMonth(day) : 0)}|{string.Join(';', shown.Select(s => string.Join(',', s)).Distinct().Order(StringComparer.Ordinal))}");
+        if (_plausible is { } known && known.Name == name) return known.Weights;
+        var weights = new double[_taxa.Length];
+        for (var t = 0; t < weights.Length; t++) weights[t] = _taxa[t] is { } taxon ? Plausibility.WeightOf(taxon, query.Place, query.Day, shown, null) : 1;
+        _plausible = (name, weights);
+        return weights;
+    }
+
+    // What cells say in words: the same leaders are told of again and again.
+    private readonly Dictionary<(CharacterColumn Column, int Cell), string> _prose = [];
+    private const int MostProse = 5000;
+
+    private string Prose(CharacterColumn column, int row)
+    {
+        var name = (column, (int)column.Of()[row]);
+        if (_prose.TryGetValue(name, out var known)) return known;
+        if (_prose.Count >= MostProse) _prose.Clear();
+        return _prose[name] = FloraProse.Value(column[row], column.Character);
+    }
+
+    // All that its weight depends on.
+    private readonly record struct ItemKey(
+        string Character, string States, bool Together, bool NotFound, double Mean, int Count, double Resolution, double Calibration, int Show, int Of, Sureness Sureness, bool Larger, double Weight);
+
+    private static ItemKey Name(EvidenceItem item) => new(
+        item.Character.Id, item.States.Count == 0 ? "" : string.Join(',', item.States), item.Together, item.NotFound, item.Sample?.Mean ?? 0, item.Sample?.Count ?? 0, item.Sample?.Resolution ?? 0,
+        item.Sample?.Calibration ?? 0, item.Show, item.Of, item.Sureness, item.Larger, item.Weight);
+
+    private bool IsOnList(int row, SiftQuery query)
+    {
+        if (query.Narrowing is not { } narrowing) return true;
+        if (narrowing.Taxa is { Count: > 0 } taxa && !taxa.Contains(Columns.Taxa[row], StringComparer.Ordinal)) return false;
+        var taxon = _taxa[row];
+        var facts = taxon?.Facts ?? TaxonFacts.None;
+        if (narrowing.Families is { Count: > 0 } families && (taxon is null || !families.Contains(taxon.Family, StringComparer.Ordinal))) return false;
+        if (narrowing.GrowthForms is { Count: > 0 } forms && !forms.Contains(facts.GrowthForm, StringComparer.OrdinalIgnoreCase)) return false;
+        if (narrowing.Genera is { Count: > 0 } genera && (taxon is null || !genera.Contains(taxon.Name.Split(' ')[0], StringComparer.Ordinal))) return false;
+        return !narrowing.RecordedHere || query.Place?.Cell is not { Length: > 0 } cell || facts.Cells.Any(c => string.Equals(c, cell, StringComparison.OrdinalIgnoreCase));
+    }
+}
