@@ -24,9 +24,7 @@ end_tests() {
   rm -rf "${TEST_FOLDER:-}"
 }
 
-check_formatting() {
-  # Style and analysers have been checked by the build.
-  quietly "check the formatting of C#" dotnet format whitespace Garten.slnx --verify-no-changes --no-restore --exclude src/Garten.Browser/obj
+check_web() {
   quietly "check the formatting of TypeScript" npm --prefix web run format
   quietly "check TypeScript with ESLint" npm --prefix web run lint -- --max-warnings 0
   quietly "check the types of TypeScript" npm --prefix web run typecheck
@@ -55,9 +53,16 @@ run_tests() {
   quietly "restore the packages" restore Garten.slnx
   install_web_packages
   put_generated_types_aside
+  # Beside the build, much of which keeps one core busy.
+  check_web &
+  local web_checks=$!
+  trap 'kill "$web_checks" 2>/dev/null || true' EXIT
   quietly "build everything" dotnet build Garten.slnx -c Release --no-restore -warnaserror
+  # Style and analysers have been checked by the build.
+  quietly "check the formatting of C#" dotnet format whitespace Garten.slnx --verify-no-changes --no-restore --exclude src/Garten.Browser/obj
+  wait "$web_checks" || exit 1
+  trap - EXIT
   check_generated_types
-  check_formatting
   # What was just built is published as it is.
   FAST=()
   build_application

@@ -100,7 +100,7 @@ internal sealed class BrowserBench(TextWriter to, Uri server) : IDisposable
               const bytes=new Uint8Array(await (await fetch('/api/v1/floras/'+flora+'/columns')).arrayBuffer());
               let t=performance.now(); core.LoadFlora(bytes); const load=performance.now()-t;
               t=performance.now(); let worstWarmUp=0; for(;;){const s=performance.now(); const more=core.WarmUp(4); worstWarmUp=Math.max(worstWarmUp,performance.now()-s); if(more!=='true') break;} const warmUp=performance.now()-t;
-              const ask=(i,looks)=>JSON.stringify({floraId:flora,options:{looks},observations:[...JSON.parse('['+seen+']'),{character:'c3',values:[20+i*0.001]}]});
+              const ask=(i,looks)=>JSON.stringify({floraId:flora,options:{looks,why:[]},observations:[...JSON.parse('['+seen+']'),{character:'c3',values:[20+i*0.001]}]});
               const timed=(n,run)=>{const times=[];for(let i=0;i<n;i++){const s=performance.now();run(i);times.push(performance.now()-s);}return median(times.slice(n/2));};
               const rankedAnew=timed(160,i=>core.Sift(ask(1000+i,false)));
               const withLooks=timed(40,i=>core.Sift(ask(i,true)));

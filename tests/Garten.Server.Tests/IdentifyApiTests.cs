@@ -62,6 +62,11 @@ public sealed class IdentifyApiTests(GartenServer server) : IClassFixture<Garten
     {
         var (_, strict) = await AskAsync("sift", """{"floraId":"sift-isle","observations":[{"character":"leaf-margin","states":["toothed"]},{"character":"bracts","states":["short"]}],"options":{"tolerance":0}}""");
         Assert.Equal(["alvena-palus", "not-on-this-list"], Names(strict["standing"]!, "taxon"));
+        // The first of the standing as it is seen says why, though no reasons are asked for; of the others those that are.
+        var (_, first) = await AskAsync("sift", """{"floraId":"sift-isle","observations":[{"character":"leaf-margin","states":["entire"]},{"character":"bracts","states":["short"]}],"options":{"tolerance":2,"why":["alvena-palus"]}}""");
+        var why = first["standing"]!.AsArray().Where(c => c!["reasons"]!.AsArray().Count > 0).Select(c => (string)c!["taxon"]!).ToList();
+        Assert.Contains((string)first["standing"]![0]!["taxon"]!, why);
+        Assert.Contains("alvena-palus", why);
         var (_, plausible) = await AskAsync("sift", """{"floraId":"sift-isle","options":{"prior":"plausible","place":"Harrow Heath"}}""");
         var palus = plausible["standing"]!.AsArray().Single(c => (string)c!["taxon"]! == "alvena-palus")!;
         Assert.True((double)palus["probability"]! < (double)palus["other"]!);

@@ -14,7 +14,7 @@ public sealed class Browser : IDisposable
     private readonly ChromeDriver _driver;
     private readonly Uri _address;
 
-    public Browser(Uri address, int width = 1280, int height = 800, bool touch = false)
+    public Browser(Uri address)
     {
         _address = address;
         var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
@@ -24,6 +24,17 @@ public sealed class Browser : IDisposable
         var service = ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver");
         service.SuppressInitialDiagnosticInformation = true;
         _driver = new ChromeDriver(service, options, TimeSpan.FromMinutes(2));
+    }
+
+    /// <summary>A new tab of a device that has the application but was never worked with: nothing of what was kept or chosen before is left.</summary>
+    public void BeginAnew(int width, int height, bool touch)
+    {
+        var before = _driver.CurrentWindowHandle;
+        var tab = _driver.SwitchTo().NewWindow(WindowType.Tab).CurrentWindowHandle;
+        _driver.SwitchTo().Window(before).Close();
+        _driver.SwitchTo().Window(tab);
+        _driver.ExecuteCdpCommand("Storage.clearDataForOrigin", new() { ["origin"] = _address.GetLeftPart(UriPartial.Authority), ["storageTypes"] = "cookies,local_storage,indexeddb" });
+        _driver.Manage().Logs.GetLog(LogType.Browser);
         Size(width, height, touch);
     }
 
@@ -70,7 +81,7 @@ public sealed class Browser : IDisposable
     public void UntilText(string text) => Until(() => Text.Contains(text, StringComparison.Ordinal), $"the text “{text}”");
 
     /// <summary>What the page shows, as text.</summary>
-    public string Text => _driver.FindElement(By.TagName("body")).Text;
+    public string Text => (string)_driver.ExecuteScript("return document.body.innerText")!;
 
     public IReadOnlyList<IWebElement> All(string css) => _driver.FindElements(By.CssSelector(css));
 
@@ -80,13 +91,19 @@ public sealed class Browser : IDisposable
         return All(css)[0];
     }
 
+    // All that may be part of an element's name, without spaces: the browser is asked for the name itself only where this holds what is looked for.
+    private const string Sayings = "const squeezed=t=>(t??'').replace(/\\s+/g,''),sayings=e=>squeezed([e.getAttribute('aria-label'),...(e.getAttribute('aria-labelledby')??'').split(' ').map(i=>document.getElementById(i)?.textContent),...[...(e.labels??[])].map(l=>l.textContent),e.textContent,e.placeholder,e.title].join(' '));";
+
     /// <summary>The button or link with this accessible name, or whose name begins so.</summary>
     public IWebElement Control(string name)
     {
         IWebElement? found = null;
-        Until(() => (found = All("button, a, [role=option], [role=combobox]").FirstOrDefault(e => e.Displayed && NameOf(e).StartsWith(name, StringComparison.Ordinal))) is not null, $"the control “{name}”");
+        Until(() => (found = Said(name).FirstOrDefault(e => NameOf(e).StartsWith(name, StringComparison.Ordinal))) is not null, $"the control “{name}”");
         return found!;
     }
+
+    private IEnumerable<IWebElement> Said(string name) => ((System.Collections.IEnumerable)_driver.ExecuteScript(
+        Sayings + "const wanted=squeezed(arguments[0]);return [...document.querySelectorAll('button,a,[role=option],[role=combobox]')].filter(e=>sayings(e).includes(wanted)&&e.checkVisibility({visibilityProperty:true}))", name)!).Cast<IWebElement>();
 
     public void Click(string name) => Control(name).Click();
 
@@ -125,8 +142,8 @@ public sealed class Browser : IDisposable
     {
         for (var i = 0; i < 120; i++)
         {
-            if (FocusedName.StartsWith(name, StringComparison.Ordinal)) return;
-            Press(Keys.Tab);
+            if (_driver.ExecuteScript(Sayings + "return sayings(document.activeElement).includes(squeezed(arguments[0]))", name) is true && FocusedName.StartsWith(name, StringComparison.Ordinal)) return;
+            foreach (var type in new[] { "keyDown", "keyUp" }) _driver.ExecuteCdpCommand("Input.dispatchKeyEvent", new() { ["type"] = type, ["key"] = "Tab", ["code"] = "Tab", ["windowsVirtualKeyCode"] = 9 });
         }
         Assert.Fail($"“{name}” can't be reached with Tab. The page at {Path} shows:\n{Text}");
     }
@@ -137,7 +154,7 @@ public sealed class Browser : IDisposable
     public void ShouldBeAccessible()
     {
         if (_driver.ExecuteScript("return typeof axe") is not "object") _driver.ExecuteScript(File.ReadAllText(System.IO.Path.Combine(GartenSite.Root, "web", "node_modules", "axe-core", "axe.min.js")));
-        var found = Run("const r=await axe.run(document,{runOnly:['wcag2a','wcag2aa','wcag21a','wcag21aa','wcag22aa','best-practice']});return JSON.stringify(r.violations.map(v=>v.id+': '+v.nodes.map(n=>n.target+' '+(n.any[0]?.message??n.failureSummary)).join(' | ')))");
+        var found = Run("const r=await axe.run(document,{runOnly:['wcag2a','wcag2aa','wcag21a','wcag21aa','wcag22aa','best-practice'],resultTypes:['violations']});return JSON.stringify(r.violations.map(v=>v.id+': '+v.nodes.map(n=>n.target+' '+(n.any[0]?.message??n.failureSummary)).join(' | ')))");
         Assert.True(found == "[]", $"At {Path}: {string.Join("\n", JsonSerializer.Deserialize<string[]>(found.StartsWith('[') ? found : JsonSerializer.Serialize(new[] { found }))!)}");
     }
 

@@ -12,7 +12,7 @@ public sealed class EvidenceTests(GartenSite site) : IClassFixture<GartenSite>
     [Fact]
     public void AWrongTurnIsShownAndTheSheetAnswersCoupletsAndIsKeptWithThePlant()
     {
-        using var browser = new Browser(site.Address);
+        var browser = site.Browse();
         browser.Open("/bench");
         browser.UntilText("couplets can’t be answered today");
         browser.ShouldBeAccessible();
@@ -74,7 +74,7 @@ public sealed class EvidenceTests(GartenSite site) : IClassFixture<GartenSite>
     [Fact]
     public void AStatementIsCorrectedAndAWordTaught()
     {
-        using var browser = new Browser(site.Address);
+        var browser = site.Browse();
         browser.Open("/keys");
         browser.Click("Key to the leafless twigs of Torvane");
         browser.UntilText("statements are read; the others stay text");
@@ -92,7 +92,7 @@ public sealed class EvidenceTests(GartenSite site) : IClassFixture<GartenSite>
     [Fact]
     public void ByThumbTheFigureLeadsToAnOrganAndBack()
     {
-        using var browser = new Browser(site.Address, 390, 844, touch: true);
+        var browser = site.Browse(390, 844, touch: true);
         browser.Open("/bench");
         browser.Tap("Follow Key to Mirelda");
         browser.UntilText("4 taxa stand");

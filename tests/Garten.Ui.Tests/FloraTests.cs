@@ -9,7 +9,7 @@ public sealed class FloraTests(GartenSite site) : IClassFixture<GartenSite>
     [Fact]
     public void ATaxonIsFoundByAPartOfItsNameAndShownWithWhatSeparatesIt()
     {
-        using var browser = new Browser(site.Address);
+        var browser = site.Browse();
         browser.Open("/flora/torvane");
         browser.UntilText("75 taxa.");
         browser.ShouldBeAccessible();
@@ -37,7 +37,7 @@ public sealed class FloraTests(GartenSite site) : IClassFixture<GartenSite>
     [Fact]
     public void EveryStateIsDrawnAndNoTwoStatesOfACharacterAlike()
     {
-        using var browser = new Browser(site.Address);
+        var browser = site.Browse();
         browser.Open("/flora/torvane/glossary");
         browser.UntilText("106 characters, 331 states.");
         browser.ShouldBeAccessible();
@@ -66,7 +66,7 @@ public sealed class FloraTests(GartenSite site) : IClassFixture<GartenSite>
         File.WriteAllText(file, "Species;Leaf length (cm);Leaf shape;remarks\nAlvena montis;4–7;ovate;x\nAlvena palus;9–6;elliptic;y\n");
         try
         {
-            using var browser = new Browser(site.Address);
+            var browser = site.Browse();
             browser.Open("/flora/bring");
             browser.ShouldBeAccessible();
             browser.Find("input[type=file][name=matrix]").SendKeys(file);
@@ -98,7 +98,7 @@ public sealed class FloraTests(GartenSite site) : IClassFixture<GartenSite>
     [Fact]
     public void OnAPhonePlatesGlossaryAndImportFit()
     {
-        using var browser = new Browser(site.Address, 390, 844, touch: true);
+        var browser = site.Browse(390, 844, touch: true);
         foreach (var (path, text) in new[] { ("/flora/torvane", "75 taxa."), ("/flora/torvane/taxa/vellorna-alata", "Know it by"), ("/flora/torvane/glossary", "331 states"), ("/flora/bring", "1 · Files") })
         {
             browser.Open(path);

@@ -25,6 +25,16 @@ public class GartenSite : IAsyncLifetime
 
     public HttpClient Client { get; private set; } = null!;
 
+    private Browser? _browser;
+
+    /// <summary>A browser at the first page of a new user; the tests of a class have it one after the other.</summary>
+    public Browser Browse(int width = 1280, int height = 800, bool touch = false)
+    {
+        _browser ??= new Browser(Address);
+        _browser.BeginAnew(width, height, touch);
+        return _browser;
+    }
+
     /// <summary>The folder of the repository.</summary>
     public static string Root { get; } = FindRoot();
 
@@ -78,6 +88,7 @@ public class GartenSite : IAsyncLifetime
 
     public async ValueTask DisposeAsync()
     {
+        _browser?.Dispose();
         Client.Dispose();
         await _factory.DisposeAsync();
         await Relay.DisposeAsync();

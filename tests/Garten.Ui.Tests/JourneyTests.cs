@@ -11,7 +11,7 @@ public sealed class JourneyTests(GartenSite site) : IClassFixture<GartenSite>
     [Fact]
     public void AKeyIsPastedMendedSavedFollowedKeptAndFoundAgainByKeyboardAlone()
     {
-        using var browser = new Browser(site.Address);
+        var browser = site.Browse();
         browser.Open("/keys");
         browser.TabTo("Paste a key");
         browser.Press(Keys.Enter);
@@ -101,7 +101,7 @@ public sealed class JourneyTests(GartenSite site) : IClassFixture<GartenSite>
     [Fact]
     public void APlantDeterminedAgainKeepsItsFirstDetermination()
     {
-        using var browser = new Browser(site.Address);
+        var browser = site.Browse();
         browser.Open("/records");
         browser.Click("Ondrelia palustris or Ondrelia × media");
         browser.Click("Determine it again");
@@ -116,8 +116,7 @@ public sealed class JourneyTests(GartenSite site) : IClassFixture<GartenSite>
         browser.Click("Keep it");
         browser.Find("[name=recorder]").SendKeys("Ilse Marrin");
         browser.Click("Keep the record");
-        browser.UntilText("Stands now");
-        Assert.Equal(2, browser.All("article").Count);
+        browser.Until(() => browser.All("article").Count == 2, "both determinations");
         Assert.Equal(["Ondrelia palustris", "Ondrelia palustris or Ondrelia × media"], browser.All("article h3").Select(h => h.Text));
         browser.Open("/records");
         browser.UntilText("determined again later");
@@ -127,7 +126,7 @@ public sealed class JourneyTests(GartenSite site) : IClassFixture<GartenSite>
     [Fact]
     public void ByThumbOnAPhoneThroughAForkIntoTheNextKey()
     {
-        using var browser = new Browser(site.Address, 390, 844, touch: true);
+        var browser = site.Browse(390, 844, touch: true);
         browser.Open("/bench");
         browser.UntilText("Begin with a key");
         browser.ShouldFitTheScreen();
@@ -171,7 +170,7 @@ public sealed class JourneyTests(GartenSite site) : IClassFixture<GartenSite>
     [Fact]
     public void ADateInTheFutureIsSaidAtItsFieldAndAPlaceIsAdded()
     {
-        using var browser = new Browser(site.Address);
+        var browser = site.Browse();
         browser.Open("/bench");
         browser.Click("Follow Key to Carpessa");
         browser.UntilText("4 taxa stand");
@@ -205,7 +204,7 @@ public sealed class JourneyTests(GartenSite site) : IClassFixture<GartenSite>
     [Fact]
     public void WhileTheDatabaseIsAwayNothingTypedIsLostAndItIsSentWhenItIsBack()
     {
-        using var browser = new Browser(site.Address);
+        var browser = site.Browse();
         browser.Open("/bench");
         browser.Click("Follow Key to Carpessa");
         browser.UntilText("4 taxa stand");

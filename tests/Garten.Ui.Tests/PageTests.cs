@@ -23,7 +23,7 @@ public sealed class PageTests(GartenSite site) : IClassFixture<GartenSite>
         var key = (string)(await site.Client.GetFromJsonAsync<JsonNode>("/api/v1/keys", stop))![0]!["hash"]!;
         var plant = (string)(await site.Client.GetFromJsonAsync<JsonNode>("/api/v1/records", stop))!["records"]![0]!["plantId"]!;
         var population = (string)(await site.Client.GetFromJsonAsync<JsonNode>("/api/v1/populations", stop))!.AsArray().First(p => p!["pegs"]!.AsArray().Count > 0)!["id"]!;
-        using var browser = new Browser(site.Address);
+        var browser = site.Browse();
         browser.Open("/bench");
         browser.Run($"localStorage.setItem('garten.look','{look}')");
         // Colours are those of the look on every page: in the others every third page tells.
@@ -51,7 +51,7 @@ public sealed class PageTests(GartenSite site) : IClassFixture<GartenSite>
     [Fact]
     public void TheCoreInTheBrowserReadsAndWalksAsTheNativeOne()
     {
-        using var browser = new Browser(site.Address);
+        var browser = site.Browse();
         browser.Open("/keys");
         browser.UntilText("Paste a key");
         const string load = "const {dotnet}=await import(location.origin+'/_framework/dotnet.js');globalThis.core??=(await (await dotnet.create()).getAssemblyExports('Garten.Browser.dll')).Garten.Browser.CoreExports;";
@@ -72,7 +72,7 @@ public sealed class PageTests(GartenSite site) : IClassFixture<GartenSite>
     [Fact]
     public void ATextOfTenThousandCoupletsNeitherStopsThePageNorIsRefused()
     {
-        using var browser = new Browser(site.Address);
+        var browser = site.Browse();
         browser.Open("/keys/new");
         browser.Find("textarea[aria-invalid=false]");
         // Typed at once, as from the clipboard; meanwhile the page's own thread must go on.
@@ -93,7 +93,7 @@ public sealed class PageTests(GartenSite site) : IClassFixture<GartenSite>
     {
         var json = await site.Client.GetStringAsync("/api/v1/keys/shelf", TestContext.Current.CancellationToken);
         var shelf = JsonSerializer.Deserialize(json, CoreJson.Default.Shelf)!.Ready();
-        using var browser = new Browser(site.Address);
+        var browser = site.Browse();
         browser.Open("/keys");
         browser.UntilText("Paste a key");
         Observation Look(string character, string[] states, params double[] values) =>
@@ -112,7 +112,7 @@ public sealed class PageTests(GartenSite site) : IClassFixture<GartenSite>
     [Fact]
     public async Task SiftingGivesTheSameNumbersInTheBrowserAsOnTheServer()
     {
-        using var browser = new Browser(site.Address);
+        var browser = site.Browse();
         browser.Open("/keys");
         browser.UntilText("Paste a key");
         const string load = "const {dotnet}=await import(location.origin+'/_framework/dotnet.js');globalThis.core??=(await (await dotnet.create()).getAssemblyExports('Garten.Browser.dll')).Garten.Browser.CoreExports;"

@@ -14,7 +14,7 @@ public sealed class ScreenshotTests(GartenInJune site) : IClassFixture<GartenInJ
     public void TheMainViewsAreShownWithTheDemo()
     {
         Assert.SkipUnless(Environment.GetEnvironmentVariable("GARTEN_SCREENSHOTS") is { Length: > 0 }, "pictures are taken by ./garten screenshots");
-        using var browser = new Browser(site.Address);
+        var browser = site.Browse();
         browser.Open("/bench");
         browser.UntilText("couplets can’t be answered today");
         Shoot(browser, "bench-start");

@@ -14,7 +14,7 @@ public sealed class SeasonTests(GartenSite site) : IClassFixture<GartenSite>
     [Fact]
     public void APlantIsTaggedVisitedAgainAndItsSeasonsStandSideBySide()
     {
-        using var browser = new Browser(site.Address);
+        var browser = site.Browse();
         browser.Open("/plants");
         browser.Click("Tag a plant");
         browser.UntilText("Choose the place first.");
@@ -66,7 +66,7 @@ public sealed class SeasonTests(GartenSite site) : IClassFixture<GartenSite>
     [Fact]
     public void APopulationIsCountedWithOneThumbAndKeptWithoutSignal()
     {
-        using var browser = new Browser(site.Address, 390, 844, touch: true);
+        var browser = site.Browse(390, 844, touch: true);
         browser.Open("/plants");
         browser.ClickLink("/populations/", "tarn outflow");
         browser.Tap("Count it");
@@ -96,7 +96,7 @@ public sealed class SeasonTests(GartenSite site) : IClassFixture<GartenSite>
     [Fact]
     public void TodaySaysWhereToGoAndAVisitIsMovedAndSaysWhatIsLost()
     {
-        using var browser = new Browser(site.Address);
+        var browser = site.Browse();
         browser.Open("/");
         browser.UntilText("To act on");
         browser.Until(() => browser.Text.Contains("to answer today", StringComparison.Ordinal) || browser.Text.Contains("can be answered today", StringComparison.Ordinal), "what to do today");
@@ -118,7 +118,7 @@ public sealed class SeasonTests(GartenSite site) : IClassFixture<GartenSite>
     [Fact]
     public void SeasonsAreShiftedWithTheirArithmeticShown()
     {
-        using var browser = new Browser(site.Address);
+        var browser = site.Browse();
         browser.Open("/seasons?taxon=anthressa-cerea");
         browser.UntilText("Choose a place: height");
         // By the year alone: 2.7 days late.

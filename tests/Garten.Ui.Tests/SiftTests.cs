@@ -22,7 +22,7 @@ public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
     [Fact]
     public void FromNothingToANameToARecordAndBackToThePlant()
     {
-        using var browser = new Browser(site.Address);
+        var browser = site.Browse();
         browser.Open("/bench");
         browser.Click("Sift by what can be seen");
         browser.UntilText("Nothing seen yet: 73 taxa");
@@ -89,7 +89,7 @@ public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
     [Fact]
     public void ANameIsConfirmedItsConcernExplainedAndTheGradeKept()
     {
-        using var browser = new Browser(site.Address);
+        var browser = site.Browse();
         browser.Open("/bench");
         browser.Click("Sift by what can be seen");
         browser.UntilText("Nothing seen yet");
@@ -128,7 +128,7 @@ public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
     [Fact]
     public void AForkOfAKeyIsContrastedAndTheSheetGoesAlong()
     {
-        using var browser = new Browser(site.Address);
+        var browser = site.Browse();
         browser.Open("/bench");
         browser.Click("Follow Key to the woody plants");
         browser.UntilText("24 taxa stand");
@@ -153,7 +153,7 @@ public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
     [Fact]
     public void ByThumbNarrowedStrictAndLifted()
     {
-        using var browser = new Browser(site.Address, 390, 844, touch: true);
+        var browser = site.Browse(390, 844, touch: true);
         browser.Open("/bench");
         browser.Tap("Sift by what can be seen");
         browser.UntilText("Nothing seen yet");
@@ -179,7 +179,7 @@ public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
     [Fact]
     public void WhatGivesThemAwayIsFoundForAPlaceAndAMonth()
     {
-        using var browser = new Browser(site.Address);
+        var browser = site.Browse();
         browser.Open("/flora/torvane");
         browser.Click("What gives them away");
         browser.UntilText("taxa are on the list");
@@ -205,7 +205,7 @@ public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
     [Fact]
     public void WithoutADatabaseTheListIsSiftedAllTheSame()
     {
-        using var browser = new Browser(site.Address);
+        var browser = site.Browse();
         browser.Open("/bench");
         browser.Click("Sift by what can be seen");
         browser.UntilText("Nothing seen yet: 73 taxa");

@@ -80,9 +80,10 @@ public sealed record SiftObservation(
 /// <param name="Skip">Characters that can't be told on this plant.</param>
 /// <param name="Narrowing">What the list is narrowed to.</param>
 /// <param name="Looks">Whether the looks that tell most are wanted; else the list is only ranked.</param>
+/// <param name="Why">Of which taxa, besides the first of the standing, the reasons are wanted; left out: of the dozen likeliest.</param>
 public sealed record SiftRequestOptions(
     SiftPrior Prior = SiftPrior.Equal, string? Place = null, SiftPlace? At = null, string? Date = null, int? Tolerance = null, IReadOnlyList<Tool>? Tools = null, Handling? Handling = null,
-    IReadOnlyList<Organ>? Missing = null, IReadOnlyList<string>? Skip = null, Narrowing? Narrowing = null, bool Looks = true);
+    IReadOnlyList<Organ>? Missing = null, IReadOnlyList<string>? Skip = null, Narrowing? Narrowing = null, bool Looks = true, IReadOnlyList<string>? Why = null);
 
 /// <summary>A list to be sifted by what was seen.</summary>
 /// <param name="FloraId">The flora.</param>
@@ -103,16 +104,13 @@ public sealed record SiftRequest(string FloraId, IReadOnlyList<SiftObservation>?
         var options = Options ?? new SiftRequestOptions();
         if (options.Tolerance is < 0) throw new RequestException("options.tolerance", "A tolerance is 0 or more.");
         var observations = Read(flora, Observations, Sheet);
-        var query = new SiftQuery(observations, options.Prior == SiftPrior.Plausible, options.At, DayOf(options.Date, "options.date"), options.Tools, options.Handling ?? Handling.Cut, options.Missing, options.Skip, options.Narrowing);
+        var query = new SiftQuery(observations, options.Prior == SiftPrior.Plausible, options.At, DayOf(options.Date, "options.date"), options.Tools, options.Handling ?? Handling.Cut, options.Missing, options.Skip, options.Narrowing, options.Tolerance, options.Why);
         var (result, looks) = options.Looks ? flora.Sifter.SiftAndLook(query) : (flora.Sifter.Sift(query), new TellingLooks([], []));
-        // Seen strictly, conflicts come before probability.
-        var standing = options.Tolerance is not { } most ? result.Standing
-            : [.. result.Standing.Where(c => c.Taxon != Sifter.NotOnList && c.Conflicts <= most).OrderBy(c => c.Conflicts), .. result.Standing.Where(c => c.Taxon == Sifter.NotOnList)];
         var giveaways = options.Looks && result.Listed > 1 ? flora.GiveawaysOf(query) : [];
         var seen = observations.SelectMany(o => o.States.Select(s => (o.Character, s))).ToHashSet();
         var likely = result.Standing.Where(c => c.Probability >= GiveawayFrom).Select(c => c.Taxon).ToHashSet(StringComparer.Ordinal);
         return new SiftResponse(
-            [.. standing.Select(c => new SiftedTaxon(c.Taxon, flora.NameOf(c.Taxon), c.Probability, c.Conflicts, c.Described, c.Other, c.Reasons, c.Prior))],
+            [.. result.Standing.Select(c => new SiftedTaxon(c.Taxon, flora.NameOf(c.Taxon), c.Probability, c.Conflicts, c.Described, c.Other, c.Reasons, c.Prior))],
             looks.Now, looks.Later, result.Call, result.Leaders, result.InWords, result.Alike, result.Listed, flora.Sifter.Columns.Taxa.Count,
             [.. giveaways.Where(g => likely.Contains(g.Taxon) || seen.Contains((g.Character, g.State)))],
             [.. result.Items.Select(i => new SiftLine(i.Character.Id, i.InWords(), i.Reason))]);
@@ -146,7 +144,7 @@ public sealed record SiftRequest(string FloraId, IReadOnlyList<SiftObservation>?
 /// <param name="Conflicts">How many looks conflict with it.</param>
 /// <param name="Described">In how many of the looked at characters it is described.</param>
 /// <param name="Other">Its probability by the other prior.</param>
-/// <param name="Reasons">What speaks for and against it, strongest first; of the likeliest only.</param>
+/// <param name="Reasons">What speaks for and against it, strongest first; of those only that they are wanted of.</param>
 /// <param name="PriorReasons">Why it is less plausible here.</param>
 public sealed record SiftedTaxon(string Taxon, string Name, double Probability, int Conflicts, int Described, double Other, IReadOnlyList<SiftReason> Reasons, IReadOnlyList<string> PriorReasons);
 

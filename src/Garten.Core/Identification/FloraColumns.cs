@@ -131,6 +131,9 @@ public sealed class CharacterColumn
     /// <param name="cell">The cell, from 0.</param>
     public bool Applies(int cell) => _applies[cell];
 
+    /// <summary>The same of all cells.</summary>
+    internal ReadOnlySpan<bool> Applying() => _applies;
+
     /// <summary>The distributions of the ranges, cell by cell. They are made when a measure is first weighed, and kept: few are measured of a plant.</summary>
     internal RangeColumn Ranges(RangeOptions options) => _ranges ??= new RangeColumn([.. Cells.Select((cell, c) => _applies[c] ? cell.Range : null)], options);
 

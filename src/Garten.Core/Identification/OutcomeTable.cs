@@ -24,6 +24,7 @@ internal sealed class OutcomeTable
         _probability = new float[column.Cells.Count * outcomes];
         Information = new float[column.Cells.Count];
         Marginal = new double[outcomes];
+        OfAll = new double[outcomes];
     }
 
     /// <summary>The column.</summary>
@@ -40,6 +41,15 @@ internal sealed class OutcomeTable
 
     /// <summary>What any plant shows.</summary>
     public double[] Marginal { get; }
+
+    /// <summary>Per outcome the sum of its probabilities over all taxa that are described and have the part.</summary>
+    public double[] OfAll { get; }
+
+    /// <summary>How many taxa those are.</summary>
+    public int Having { get; private set; }
+
+    /// <summary>The sum of their <see cref="Information"/>.</summary>
+    public double InformationOfAll { get; private set; }
 
     /// <summary>Σ p·ln p of what any plant shows.</summary>
     public double MarginalInformation { get; private set; }
@@ -94,13 +104,17 @@ internal sealed class OutcomeTable
             if (confusion is null) Between(cell, cuts, raw, options);
             else Shown(cell, character, confusion, raw);
             var information = 0d;
+            var taxa = column.Counts[c + 1];
             for (var s = 0; s < n; s++)
             {
                 var p = (1 - options.Evidence.Slip) * raw[s] + options.Evidence.Slip * table.Marginal[s];
                 table._probability[c * n + s] = (float)p;
+                table.OfAll[s] += taxa * p;
                 information += p * Math.Log(p);
             }
             table.Information[c] = (float)information;
+            table.Having += taxa;
+            table.InformationOfAll += taxa * information;
         }
         return table;
     }

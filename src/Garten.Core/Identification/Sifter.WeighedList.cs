@@ -16,43 +16,33 @@ public sealed partial class Sifter
         private readonly SiftQuery _query;
         private readonly double[] _other;
         private readonly double _otherNone;
-        private readonly int[] _conflicts;
         private readonly IReadOnlyList<IReadOnlyList<Phenophase>> _shown;
-
-        // What was seen, item by item, in words.
-        private string[] _seen = [];
 
         // The columns of what was looked at and counts.
         private readonly List<CharacterColumn> _looked;
 
-        public WeighedList(Sifter sifter, IReadOnlyList<WeighedItem> items, SiftQuery query)
+        public WeighedList(Sifter sifter, List<WeighedItem> items, SiftQuery query)
         {
             (_sifter, Items, _query) = (sifter, items, query);
-            var n = sifter._taxa.Length;
-            double[] sums = new double[n], kin = new double[n];
-            _conflicts = new int[n];
-            sifter.Sum(items, sums, kin, _conflicts);
+            sifter.Sum(items);
             _shown = [.. items.Where(i => i.Item.Weight > 0 && i.Item.Character.SeenIn.Count > 0).Select(i => i.Item.Character.SeenIn)];
             _looked = [.. items.Where(i => i.Item.Weight > 0).Select(i => i.Column).Distinct()];
-            IsListed = new bool[n];
-            var equal = new double[n];
             var weights = sifter.PlausibleWeights(query, _shown);
-            var plausible = weights is null ? equal : new double[n];
-            if (query.Narrowing is null) Array.Fill(IsListed, true);
-            for (var t = 0; t < n; t++)
+            (IsListed, Listed) = (sifter._all, sifter._all.Length);
+            var (equal, plausible) = (sifter._alike, weights ?? sifter._alike);
+            if (query.Narrowing is not null)
             {
-                if (query.Narrowing is not null) IsListed[t] = sifter.IsOnList(t, query);
-                if (!IsListed[t]) continue;
-                Listed++;
-                equal[t] = 1;
-                if (weights is not null) plausible[t] = weights[t];
+                IsListed = sifter.Listed(query);
+                Listed = IsListed.Count(l => l);
+                equal = Array.ConvertAll(IsListed, l => l ? 1d : 0);
+                plausible = weights is null ? equal : [.. weights.Zip(equal, (w, e) => w * e)];
             }
-            (var own, var other) = query.Plausible ? (plausible, equal) : (equal, plausible);
-            (Probability, None) = Posterior(own, sums, kin, sifter._options);
-            (_other, _otherNone) = weights is null ? (Probability, None) : Posterior(other, sums, kin, sifter._options);
+            var (own, other) = query.Plausible ? (plausible, equal) : (equal, plausible);
+            (Probability, None) = Posterior(own);
+            (_other, _otherNone) = weights is null ? (Probability, None) : Posterior(other);
         }
 
-        public IReadOnlyList<WeighedItem> Items { get; }
+        public List<WeighedItem> Items { get; }
         public bool[] IsListed { get; }
         public int Listed { get; }
 
@@ -63,29 +53,28 @@ public sealed partial class Sifter
         public double None { get; }
 
         // P(t) ∝ prior(t)·Π ratios. "Not on this list" is a plant like any other, or one near kin of one that is here: like it but for a share of its characters.
-        private static (double[] P, double None) Posterior(double[] prior, double[] sums, double[] kin, SiftOptions options)
+        private (double[] P, double None) Posterior(double[] prior)
         {
-            var total = prior.Sum();
-            var result = new double[prior.Length];
-            if (total <= 0) return (result, 1);
-            var top = 0d;
+            var (sums, kin, options) = (_sifter._sums, _sifter._kin, _sifter._options);
+            double total = 0, top = 0;
             for (var t = 0; t < prior.Length; t++)
             {
                 if (prior[t] <= 0) continue;
+                total += prior[t];
                 if (sums[t] > top) top = sums[t];
                 if (kin[t] > top) top = kin[t];
             }
+            if (total <= 0) return (new double[prior.Length], 1);
+            var (result, kinOf) = (GC.AllocateUninitializedArray<double>(prior.Length), _sifter._scratch);
+            for (var t = 0; t < result.Length; t++)
+            {
+                result[t] = prior[t] > 0 ? sums[t] - top : double.NegativeInfinity;
+                kinOf[t] = prior[t] > 0 ? kin[t] - top : double.NegativeInfinity;
+            }
             // What is this much less likely than the best adds nothing to a double.
             const double nothing = -60;
-            var kinOf = new double[prior.Length];
-            for (var t = 0; t < prior.Length; t++)
-            {
-                var isListed = prior[t] > 0;
-                result[t] = isListed && sums[t] - top > nothing ? sums[t] - top : double.NegativeInfinity;
-                kinOf[t] = isListed && kin[t] - top > nothing ? kin[t] - top : double.NegativeInfinity;
-            }
-            Lanes.Exp(result);
-            Lanes.Exp(kinOf);
+            Lanes.Exp(result, nothing);
+            Lanes.Exp(kinOf, nothing);
             double sum = 0, kinSum = 0;
             var listed = (1 - options.NotOnList) / total;
             for (var t = 0; t < prior.Length; t++)
@@ -106,15 +95,13 @@ public sealed partial class Sifter
         {
             // The exponent of a double above 0, as it is kept: that of 1 is 1023; those below the least all count as one.
             const int deepest = 1024, one = 1023, mantissa = 52;
-            var counts = new int[deepest];
-            var listed = 0;
-            for (var t = 0; t < Probability.Length; t++)
+            Span<int> counts = stackalloc int[deepest];
+            if (Listed <= most) return 0;
+            // What isn't listed has none; of what is, most have none either once something was seen.
+            foreach (var p in Probability)
             {
-                if (!IsListed[t]) continue;
-                listed++;
-                if (Probability[t] > 0) counts[Math.Clamp(one - (int)(BitConverter.DoubleToInt64Bits(Probability[t]) >> mantissa), 0, deepest - 1)]++;
+                if (p > 0) counts[Math.Clamp(one - (int)(BitConverter.DoubleToInt64Bits(p) >> mantissa), 0, deepest - 1)]++;
             }
-            if (listed <= most) return 0;
             var above = 0;
             for (var power = 0; power < deepest; power++)
             {
@@ -131,7 +118,7 @@ public sealed partial class Sifter
             if (most < Probability.Length) least = Math.Max(least, LeastAmong(most));
             for (var t = 0; t < Probability.Length; t++)
             {
-                if (IsListed[t] && Probability[t] >= least && Probability[t] > 0) rows.Add(t);
+                if (Probability[t] >= least && Probability[t] > 0) rows.Add(t);
             }
             // Of a flat standing there are thousands: keys are sorted without a call for each comparison, equal ones stay in the order of the rows.
             var (order, keys) = (rows.ToArray(), rows.ConvertAll(t => -Probability[t]).ToArray());
@@ -157,16 +144,40 @@ public sealed partial class Sifter
         public SiftResult Result()
         {
             var rows = Leading(1, MostNamed);
-            _seen = [.. Items.Select(i => i.Item.InWords())];
-            var candidates = new List<Candidate>(rows.Count + 1);
-            for (var i = 0; i < rows.Count; i++) candidates.Add(CandidateAt(rows[i], i < MostOpened || i < MostReasoned && Probability[rows[i]] >= WorthReasons));
+            var named = _query.Tolerance is { } most ? Fitting(most) : rows;
+            var candidates = new List<Candidate>(named.Count + 1);
+            for (var i = 0; i < named.Count; i++) candidates.Add(CandidateAt(named[i], AsksWhy(named[i], i)));
             var none = new Candidate(NotOnList, None, 0, 0, _otherNone, [], []);
-            // It stands for many plants at once: it goes before a name only where it is likelier than all names together.
-            var at = candidates.FindIndex(c => c.Probability < None);
-            candidates.Insert(candidates.Count == 0 || None > _sifter._options.CalledNotOnList ? 0 : at < 0 ? candidates.Count : Math.Max(1, at), none);
+            // It stands for many plants at once: it goes before a name only where it is likelier than all names together. Of conflicts it has none to be ordered by.
+            var at = _query.Tolerance is null ? candidates.FindIndex(c => c.Probability < None) : -1;
+            candidates.Insert(candidates.Count == 0 || _query.Tolerance is null && None > _sifter._options.CalledNotOnList ? 0 : at < 0 ? candidates.Count : Math.Max(1, at), none);
             var (call, leaders) = Call(rows);
             return new SiftResult(candidates, call, leaders, Words(call, leaders), Alike(rows), Listed, Math.Max(0, 1 - candidates.Sum(c => c.Probability)), [.. Items.Select(i => i.Item)]);
         }
+
+        // Rows with no more conflicts than are tolerated, of the whole list: fewest first, then by probability.
+        private List<int> Fitting(int most)
+        {
+            var fitting = new List<(int Row, int Conflicts)>();
+            for (var t = 0; t < Probability.Length; t++)
+            {
+                if (IsListed[t] && Conflicts(t) is var conflicts && conflicts <= most) fitting.Add((t, conflicts));
+            }
+            return [.. fitting.OrderBy(f => f.Conflicts).ThenByDescending(f => Probability[f.Row]).Take(MostNamed).Select(f => f.Row)];
+        }
+
+        // How many looks conflict with a taxon.
+        private int Conflicts(int t)
+        {
+            var conflicts = 0;
+            foreach (var item in Items) conflicts += item.ConflictsWith(t) ? 1 : 0;
+            return conflicts;
+        }
+
+        // Whether the reasons of the taxon in a row are wanted, which stands at a place of the list.
+        private bool AsksWhy(int t, int place) => _query.Why is { } why
+            ? place == 0 || why.Contains(_sifter.Columns.Taxa[t])
+            : place < MostOpened || place < MostReasoned && Probability[t] >= WorthReasons;
 
         private Candidate CandidateAt(int t, bool withReasons)
         {
@@ -175,16 +186,16 @@ public sealed partial class Sifter
             {
                 if (column.Of()[t] > 0) described++;
             }
-            if (!withReasons) return new Candidate(_sifter.Columns.Taxa[t], Probability[t], _conflicts[t], described, _other[t], [], []);
+            if (!withReasons) return new Candidate(_sifter.Columns.Taxa[t], Probability[t], Conflicts(t), described, _other[t], [], []);
             var reasons = new SiftReason[Items.Count];
             for (var i = 0; i < reasons.Length; i++)
             {
                 var item = Items[i];
-                reasons[i] = new SiftReason(item.Item.Character.Id, _seen[i], _sifter.Prose(item.Column, t), item.FitOf(t), item.Ratio(t), item.Item.Reason);
+                reasons[i] = new SiftReason(item.Item.Character.Id, item.Words, _sifter.Prose(item.Column, t), item.FitOf(t), item.Ratio(t), item.Item.Reason);
             }
             Array.Sort(reasons, (a, b) => Math.Abs(b.Odds).CompareTo(Math.Abs(a.Odds)) is not 0 and var by ? by : string.CompareOrdinal(a.Character, b.Character));
             var prior = _sifter._taxa[t] is { } taxon ? Plausibility.Of(taxon, _query.Place, _query.Day, _shown).Reasons : [];
-            return new Candidate(_sifter.Columns.Taxa[t], Probability[t], _conflicts[t], described, _other[t], reasons, prior);
+            return new Candidate(_sifter.Columns.Taxa[t], Probability[t], Conflicts(t), described, _other[t], reasons, prior);
         }
 
         private (StandingCall Call, int Leaders) Call(List<int> rows)
@@ -195,7 +206,7 @@ public sealed partial class Sifter
             // A conflict is no proof, two looks against every name are: then the list doesn't hold this plant, or a look went wrong.
             var first = Probability[rows[0]];
             var counting = Items.Count(i => i.Item.Weight > 0);
-            if (rows.TrueForAll(t => _conflicts[t] > 0) && (counting == 1 || rows.TrueForAll(t => _conflicts[t] >= 2))) return (StandingCall.NoneFits, Math.Min(3, rows.Count));
+            if (rows.TrueForAll(t => Conflicts(t) >= (counting == 1 ? 1 : 2))) return (StandingCall.NoneFits, Math.Min(3, rows.Count));
             if (None > options.CalledNotOnList) return (StandingCall.NotOnList, 0);
             if (first >= options.FarAhead) return (StandingCall.FarAhead, 1);
             var second = Math.Max(None, rows.Count > 1 ? Probability[rows[1]] : 0);

@@ -6,14 +6,14 @@ using Garten.Core.Seasons;
 
 namespace Garten.Core.Identification;
 
-/// <summary>Sifts a flora by whatever was seen.</summary>
+/// <summary>Sifts a flora by whatever was seen. It keeps what it worked out last, so it is for one caller at a time: whoever shares one takes turns.</summary>
 public sealed partial class Sifter
 {
     /// <summary>Stands among taxa for a plant that isn't on the list.</summary>
     public const string NotOnList = "not-on-this-list";
 
-    // Nobody reads further, and of these the reasons are worked out.
-    private const int MostNamed = 60;
+    // Nobody reads further.
+    private const int MostNamed = 30;
     private const int MostReasoned = 12;
 
     // The first are opened whatever they hold; of further ones with less than this nobody asks why.
@@ -32,9 +32,10 @@ public sealed partial class Sifter
     // So many pairs of species of one genus say how often they differ.
     private const int MostKinPairs = 200;
 
-    // Weighed items of the last sheets: of one with a look more all others are there already.
+    // Weighed items of the last sheet: of one with a look more all others are there already. A few that are no longer on it stay for a while,
+    // since looks are taken back and left out by turns; no more, since they are large.
     private readonly Dictionary<(ItemKey Item, bool Controlled), WeighedItem> _weighed = [];
-    private const int MostWeighed = 200;
+    private const int MostOfOtherSheets = 8;
 
     /// <summary>Makes it.</summary>
     /// <param name="columns">What the taxa are like.</param>
@@ -54,6 +55,10 @@ public sealed partial class Sifter
             if (columns.IndexOf(taxon.Id) is >= 0 and var t) _taxa[t] = taxon;
         }
         _likelihood = new Likelihood([], _options.Evidence);
+        (_sums, _kin, _scratch) = (new double[_taxa.Length], new double[_taxa.Length], new double[_taxa.Length]);
+        (_all, _alike) = (new bool[_taxa.Length], new double[_taxa.Length]);
+        Array.Fill(_all, true);
+        Array.Fill(_alike, 1);
         _outcomes = new OutcomeTable?[columns.Columns.Count];
         _kinDiffer = new double[columns.Columns.Count];
         _kinPairs = new(KinPairs);
@@ -212,44 +217,62 @@ public sealed partial class Sifter
             var name = (Name(item), controlled);
             if (!_weighed.TryGetValue(name, out var known))
             {
-                if (_weighed.Count >= MostWeighed) _weighed.Clear();
                 known = _weighed[name] = WeighedItem.Of(item, Columns.Find(item.Character.Id)!, _likelihood, controlled, KinDiffer(Columns.IndexOfCharacter(item.Character.Id)));
             }
             // What was weighed may stem from other looks with the same values: its couplets and notes are those of this sheet.
             weighed.Add(ReferenceEquals(known.Item, item) ? known : known.For(item));
         }
+        if (_weighed.Count > weighed.Count + MostOfOtherSheets)
+        {
+            foreach (var (name, other) in _weighed)
+            {
+                if (!weighed.Exists(other.IsAs)) _weighed.Remove(name);
+            }
+        }
         return new WeighedList(this, weighed, query);
     }
 
-    // The sums of the last sheet: the next one mostly differs from it in a look or two.
-    private (List<WeighedItem> Items, double[] Sums, double[] Kin, int[] Conflicts, int Steps)? _summed;
+    // What the last sheet came to, row by row: the next one mostly differs from it in a look or two, which are added to it or taken off.
+    private List<WeighedItem> _summed = [];
+    private readonly double[] _sums;
+    private readonly double[] _kin;
+    private readonly double[] _scratch;
+    private int _steps;
 
     // So often sums are carried on before they are made anew, lest roundings add up.
     private const int MostSteps = 32;
 
-    private void Sum(IReadOnlyList<WeighedItem> items, double[] sums, double[] kin, int[] conflicts)
+    private void Sum(List<WeighedItem> items)
     {
-        var steps = 0;
-        if (_summed is { } last && last.Steps < MostSteps)
+        var added = NotAmong(items, _summed);
+        var gone = NotAmong(_summed, items);
+        var carriesOn = _steps < MostSteps && added.Count + gone.Count < items.Count && items.Count - added.Count == _summed.Count - gone.Count;
+        if (!carriesOn)
         {
-            var added = items.Where(i => !last.Items.Exists(i.IsAs)).ToList();
-            var gone = last.Items.Where(l => !items.Any(l.IsAs)).ToList();
-            if (added.Count + gone.Count < items.Count && items.Count - added.Count == last.Items.Count - gone.Count)
-            {
-                last.Sums.CopyTo(sums, 0);
-                last.Kin.CopyTo(kin, 0);
-                last.Conflicts.CopyTo(conflicts, 0);
-                foreach (var item in gone) item.TakeFrom(sums, kin, conflicts);
-                foreach (var item in added) item.AddTo(sums, kin, conflicts);
-                steps = last.Steps + 1;
-            }
+            Array.Clear(_sums);
+            Array.Clear(_kin);
+            (added, gone) = (items, []);
         }
-        if (steps == 0)
-        {
-            foreach (var item in items) item.AddTo(sums, kin, conflicts);
-        }
-        _summed = ([.. items], sums, kin, conflicts, steps);
+        _steps = carriesOn ? _steps + 1 : 0;
+        foreach (var item in gone) item.TakeFrom(_sums, _kin);
+        foreach (var item in added) item.AddTo(_sums, _kin);
+        _summed = items;
     }
+
+    // Mostly the same items stand in the same places.
+    private static List<WeighedItem> NotAmong(List<WeighedItem> items, List<WeighedItem> others)
+    {
+        var missing = new List<WeighedItem>();
+        for (var i = 0; i < items.Count; i++)
+        {
+            if (!(i < others.Count && items[i].IsAs(others[i])) && !others.Exists(items[i].IsAs)) missing.Add(items[i]);
+        }
+        return missing;
+    }
+
+    // Of a list that isn't narrowed every row stands on it, with the same weight.
+    private readonly bool[] _all;
+    private readonly double[] _alike;
 
     private (string Name, double[] Weights)? _plausible;
 
@@ -277,12 +300,12 @@ public sealed partial class Sifter
         return _prose[name] = FloraProse.Value(column[row], column.Character);
     }
 
-    // All that its weight depends on.
+    // All that its weight and its words depend on.
     private readonly record struct ItemKey(
-        string Character, string States, bool Together, bool NotFound, double Mean, int Count, double Resolution, double Calibration, int Show, int Of, Sureness Sureness, bool Larger, double Weight);
+        string Character, string States, bool Together, bool NotFound, double Mean, int Count, double Least, double Largest, double Resolution, double Calibration, int Show, int Of, Sureness Sureness, bool Larger, double Weight);
 
     private static ItemKey Name(EvidenceItem item) => new(
-        item.Character.Id, item.States.Count == 0 ? "" : string.Join(',', item.States), item.Together, item.NotFound, item.Sample?.Mean ?? 0, item.Sample?.Count ?? 0, item.Sample?.Resolution ?? 0,
+        item.Character.Id, item.States.Count == 0 ? "" : string.Join(',', item.States), item.Together, item.NotFound, item.Sample?.Mean ?? 0, item.Sample?.Count ?? 0, item.Sample?.Least ?? 0, item.Sample?.Largest ?? 0, item.Sample?.Resolution ?? 0,
         item.Sample?.Calibration ?? 0, item.Show, item.Of, item.Sureness, item.Larger, item.Weight);
 
     private bool IsOnList(int row, SiftQuery query)

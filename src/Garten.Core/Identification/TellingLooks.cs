@@ -69,7 +69,9 @@ public sealed record TellingLooks(IReadOnlyList<TellingLook> Now, IReadOnlyList<
     internal static TellingLooks Of(Sifter sifter, Sifter.WeighedList list, SiftQuery query)
     {
         var options = sifter.Options;
-        var held = list.Leading(options.Held, int.MaxValue);
+        // Before anything was seen all are alike: none is left out then, and what they show all together is known of each character.
+        var isEven = list.Probability.Length > 0 && Array.TrueForAll(list.Probability, p => p.Equals(list.Probability[0]));
+        var held = list.Leading(isEven ? 1 : options.Held, int.MaxValue);
         if (held.Count == 0) return new TellingLooks([], []);
         var total = held.Sum(t => list.Probability[t]) + list.None;
         var weights = held.ConvertAll(t => list.Probability[t] / total);
@@ -78,7 +80,8 @@ public sealed record TellingLooks(IReadOnlyList<TellingLook> Now, IReadOnlyList<
         var taken = onSheet.Select(c => c.Id).Concat(query.Skip ?? []).ToHashSet(StringComparer.Ordinal);
         // A look that came to nothing isn't asked for again.
         taken.UnionWith(query.Observations.Select(o => o.Character));
-        var visible = new Visibility(sifter, held, query.Day);
+        var visible = new Visibility(sifter, held, weights, query.Day);
+        var each = isEven && held.Count == sifter.Columns.Taxa.Count ? weights[0] : 0;
         var isProtected = held.Zip(weights).Where(h => sifter.TaxonAt(h.First) is { } taxon && taxon.Cautions.Contains(Caution.Protected)).Sum(h => h.Second) >= ProtectedFrom;
         var most = isProtected && query.Most > Handling.Touch ? Handling.Touch : query.Most;
         var tools = query.Tools ?? UsualTools;
@@ -93,13 +96,14 @@ public sealed record TellingLooks(IReadOnlyList<TellingLook> Now, IReadOnlyList<
             if (character.Family.Length > 0 && onSheet.Where(s => s.Family == character.Family).Distinct().Count() >= options.Evidence.IndependentOfFamily) continue;
             var table = held.Count <= options.FewCandidates && character.IsQuantity ? Adapted(columns[c], held, weights, options) : sifter.OutcomesOf(c);
             if (table.Outcomes < 2) continue;
-            var share = visible.Share(character, weights);
+            var share = visible.Of(character).Share;
             var inTheWay = share < options.LeastVisible ? WaitReason.Season
                 : query.Missing?.Contains(character.Organ) == true ? WaitReason.Missing
                 : character.Tool != Tool.Eye && !tools.Contains(character.Tool) ? WaitReason.Tool
                 : character.Handling > most ? WaitReason.Handling
                 : (WaitReason?)null;
-            var bits = Bits(table, held, weights, none, sifter.KinDiffer(c), inTheWay is null ? visible.Of(character) : null);
+            var on = inTheWay is null && visible.Of(character) is { IsAll: false } some ? some.Rows : null;
+            var bits = Bits(table, held, weights, each, none, sifter.KinDiffer(c), on);
             // Sizes that vary together tell less, as they weigh less.
             var mates = character.SizeGroup.Length == 0 ? 0 : onSheet.Where(s => s.SizeGroup == character.SizeGroup).Distinct().Count();
             bits /= 1 + mates * options.Evidence.SizeCorrelation;
@@ -107,14 +111,19 @@ public sealed record TellingLooks(IReadOnlyList<TellingLook> Now, IReadOnlyList<
             if (inTheWay is { } reason) later.Add((table, bits, reason));
             else now.Add((table, bits, bits / (character.EffortSeconds + options.LookSeconds)));
         }
-        now.Sort((a, b) => b.Worth.CompareTo(a.Worth) is not 0 and var by ? by : string.CompareOrdinal(a.Table.Column.Character.Id, b.Table.Column.Character.Id));
+        // Where the place is known, its ground and kind are too, mostly: first what the plant itself shows.
+        var isPlaceKnown = query.Place?.Habitats is { Count: > 0 };
+        bool ComesLate(OutcomeTable table) => isPlaceKnown && table.Column.Character.Organ == Organ.Site;
+        now.Sort((a, b) => ComesLate(a.Table).CompareTo(ComesLate(b.Table)) is not 0 and var late ? late
+            : b.Worth.CompareTo(a.Worth) is not 0 and var by ? by
+            : string.CompareOrdinal(a.Table.Column.Character.Id, b.Table.Column.Character.Id));
         later.Sort((a, b) => b.Bits.CompareTo(a.Bits) is not 0 and var by ? by : string.CompareOrdinal(a.Table.Column.Character.Id, b.Table.Column.Character.Id));
         // What is closed now is worth a word where it tells more than the best that is open.
         var bestNow = now.Count == 0 ? 0 : now.Max(n => n.Bits);
         const double nearlyAsMuch = 0.7;
         return new TellingLooks(
-            [.. now.Take(MostNow).Select(n => LookAt(n.Table, n.Bits, sifter, held, weights, visible.Of(n.Table.Column.Character)))],
-            [.. later.Where(l => l.Bits >= nearlyAsMuch * bestNow).Take(MostLater).Select(l => Wait(l.Table.Column.Character, l.Bits, l.Reason, visible, weights, query.Day, isProtected))]);
+            [.. now.Take(MostNow).Select(n => LookAt(n.Table, n.Bits, sifter, held, weights, visible.Of(n.Table.Column.Character).Rows))],
+            [.. later.Where(l => l.Bits >= nearlyAsMuch * bestNow).Take(MostLater).Select(l => Wait(l.Table.Column.Character, l.Bits, l.Reason, visible, query.Day, isProtected))]);
     }
 
     private static OutcomeTable Adapted(CharacterColumn column, List<int> held, List<double> weights, SiftOptions options)
@@ -129,14 +138,20 @@ public sealed record TellingLooks(IReadOnlyList<TellingLook> Now, IReadOnlyList<
     }
 
     // Of a taxon that isn't described, hasn't the part or doesn't show it now, a look says what any plant would: nothing.
-    private static double Bits(OutcomeTable table, List<int> held, List<double> weights, double none, double kinDiffer, bool[]? visible)
+    private static double Bits(OutcomeTable table, List<int> held, List<double> weights, double each, double none, double kinDiffer, bool[]? visible)
     {
         var column = table.Column;
         var of = column.Of();
         Span<double> outcome = stackalloc double[table.Outcomes];
         var known = 0d;
         var information = 0d;
-        if (held.Count > column.Cells.Count)
+        if (each > 0 && visible is null)
+        {
+            for (var s = 0; s < outcome.Length; s++) outcome[s] = each * table.OfAll[s];
+            known = each * table.Having;
+            information = each * table.InformationOfAll;
+        }
+        else if (held.Count > column.Cells.Count)
         {
             // First the weight of each cell, then its outcomes: taxa share cells.
             var cells = new double[column.Cells.Count + 1];
@@ -239,9 +254,9 @@ public sealed record TellingLooks(IReadOnlyList<TellingLook> Now, IReadOnlyList<
         return Math.Round(value / step) * step;
     }
 
-    private static LaterLook Wait(Character character, double bits, WaitReason reason, Visibility visible, List<double> weights, DateOnly? day, bool isProtected)
+    private static LaterLook Wait(Character character, double bits, WaitReason reason, Visibility visible, DateOnly? day, bool isProtected)
     {
-        var when = reason == WaitReason.Season ? visible.When(character, weights, day) : "";
+        var when = reason == WaitReason.Season ? visible.When(character, day) : "";
         var words = reason switch
         {
             WaitReason.Season => when == "never" ? "can’t be seen on these here" : $"can be seen {when}",
@@ -252,32 +267,31 @@ public sealed record TellingLooks(IReadOnlyList<TellingLook> Now, IReadOnlyList<
         return new LaterLook(character.Id, bits, reason, when, words);
     }
 
-    /// <summary>On which candidates a character can be seen, by the phases it is seen in.</summary>
-    private sealed class Visibility(Sifter sifter, List<int> held, DateOnly? day)
-    {
-        private readonly Dictionary<string, bool[]> _of = new(StringComparer.Ordinal);
+    // On which candidates something can be seen, and what share of the probability they hold.
+    private sealed record Seen(bool[] Rows, bool IsAll, double Share);
 
-        public bool[] Of(Character character)
+    /// <summary>On which candidates a character can be seen, by the phases it is seen in.</summary>
+    private sealed class Visibility(Sifter sifter, List<int> held, List<double> weights, DateOnly? day)
+    {
+        private readonly Dictionary<string, Seen> _of = new(StringComparer.Ordinal);
+
+        public Seen Of(Character character)
         {
             var name = string.Join(',', character.SeenIn);
             if (_of.TryGetValue(name, out var known)) return known;
             var half = day is { } on ? PhaseSpan.HalfMonth(on) : 0;
-            return _of[name] = [.. held.Select(t => day is null || character.SeenIn.Count == 0 || sifter.CanBeSeen(t, character, half))];
-        }
-
-        public double Share(Character character, List<double> weights)
-        {
-            var of = Of(character);
+            var rows = new bool[held.Count];
             double seen = 0, all = 0;
-            for (var i = 0; i < of.Length; i++)
+            for (var i = 0; i < rows.Length; i++)
             {
+                rows[i] = day is null || character.SeenIn.Count == 0 || sifter.CanBeSeen(held[i], character, half);
                 all += weights[i];
-                if (of[i]) seen += weights[i];
+                if (rows[i]) seen += weights[i];
             }
-            return all > 0 ? seen / all : 0;
+            return _of[name] = new Seen(rows, Array.TrueForAll(rows, r => r), all > 0 ? seen / all : 0);
         }
 
-        public string When(Character character, List<double> weights, DateOnly? on)
+        public string When(Character character, DateOnly? on)
         {
             var marked = new bool[SeasonWords.HalfMonths];
             for (var half = 1; half <= marked.Length; half++)

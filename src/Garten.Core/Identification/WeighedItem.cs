@@ -35,41 +35,54 @@ public sealed class WeighedItem
         ArgumentNullException.ThrowIfNull(item);
         ArgumentNullException.ThrowIfNull(column);
         ArgumentNullException.ThrowIfNull(likelihood);
-        var raw = new double[column.Cells.Count];
-        var fits = new Fit[raw.Length + 1];
-        Array.Fill(fits, NoFit);
+        var cells = column.Cells.Count;
+        // Written over from end to end, so they needn't be cleared first.
+        var fits = GC.AllocateUninitializedArray<Fit>(cells + 1);
+        double[] ratios = GC.AllocateUninitializedArray<double>(cells + 1), kin = GC.AllocateUninitializedArray<double>(cells + 1);
+        fits[0] = NoFit;
         var ofCells = fits.AsSpan(1);
+        ofCells.Fill(NoFit);
+        // The likelihoods stand where their logarithms will.
+        var raw = ratios.AsSpan(1);
+        raw.Clear();
         if (item.Sample?.AsMeasured() is { } measured) Measure(item, measured, column, likelihood, raw, ofCells);
         else Score(item, column, likelihood, raw, ofCells);
+        ReadOnlySpan<bool> applies = column.Applying();
+        var counts = column.Counts.AsSpan(1);
         double sum = 0;
         var having = 0;
         for (var c = 0; c < raw.Length; c++)
         {
-            if (!column.Applies(c))
+            if (!applies[c])
             {
                 ofCells[c] = Fit.Conflicts;
                 continue;
             }
-            sum += raw[c] * column.Counts[c + 1];
-            having += column.Counts[c + 1];
+            sum += raw[c] * counts[c];
+            having += counts[c];
         }
         var marginal = likelihood.Marginal(item, column.Described, sum, having);
-        // (1−d)·((1−ε)·f + ε·m) + d·m over m is a line in f.
-        var (slope, least) = likelihood.Softening(item.Sureness);
-        slope /= marginal;
-        double[] ratios = new double[raw.Length + 1], kin = new double[raw.Length + 1];
         if (item.Weight == 0)
         {
+            Array.Clear(ratios);
+            Array.Clear(kin);
             Array.Fill(fits, NoFit);
             return new WeighedItem(item, column, marginal, ratios, kin, fits);
         }
-        (ratios[0], kin[0]) = (1, 1);
-        for (var c = 0; c < raw.Length; c++)
+        // (1−d)·((1−ε)·f + ε·m) + d·m over m is a line in f.
+        var (slope, least) = likelihood.Softening(item.Sureness);
+        slope /= marginal;
+        ratios[0] = 1;
+        for (var c = 0; c < raw.Length; c++) raw[c] = slope * raw[c] + least;
+        if (controllerIsOnSheet)
         {
-            // A part that the taxon hasn't: what decides that is weighed itself where it is on the sheet.
-            ratios[c + 1] = !column.Applies(c) && controllerIsOnSheet ? 1 : slope * raw[c] + least;
+            // A part that the taxon hasn't: what decides that is weighed itself.
+            for (var c = 0; c < raw.Length; c++)
+            {
+                if (!applies[c]) raw[c] = 1;
+            }
         }
-        if (item.Weight == 1) ratios.CopyTo(kin, 0);
+        ratios.CopyTo(kin, 0);
         Lanes.Log(ratios);
         if (item.Weight != 1)
         {
@@ -107,13 +120,18 @@ public sealed class WeighedItem
     }
 
     /// <summary>The same weights for another item of the same value.</summary>
-    internal WeighedItem For(EvidenceItem item) => new(item, Column, Marginal, _ratios, _kin, _fits);
+    internal WeighedItem For(EvidenceItem item) => new(item, Column, Marginal, _ratios, _kin, _fits) { _words = Words };
 
     /// <summary>Whether two have the same weights, being of the same value.</summary>
     internal bool IsAs(WeighedItem other) => ReferenceEquals(_ratios, other._ratios);
 
     /// <summary>The item.</summary>
     public EvidenceItem Item { get; }
+
+    private string? _words;
+
+    /// <summary>What was seen, in words and figures.</summary>
+    internal string Words => _words ??= Item.InWords();
 
     /// <summary>The column.</summary>
     public CharacterColumn Column { get; }
@@ -127,8 +145,11 @@ public sealed class WeighedItem
     /// <summary>How it stands to a taxon; null where that isn't described, or the item doesn't count.</summary>
     public Fit? FitOf(int taxon) => _fits[Column.Of()[taxon]] is var fit and not NoFit ? fit : null;
 
-    /// <summary>Adds its log ratios to the sums of all taxa, those of their kin to theirs, and its conflicts.</summary>
-    public void AddTo(Span<double> sums, Span<double> kin, Span<int> conflicts)
+    /// <summary>Whether it conflicts with a taxon.</summary>
+    internal bool ConflictsWith(int taxon) => _fits[Column.Of()[taxon]] == Fit.Conflicts;
+
+    /// <summary>Adds its log ratios to the sums of all taxa, and those of their kin to theirs.</summary>
+    public void AddTo(Span<double> sums, Span<double> kin)
     {
         var of = Column.Of();
         for (var t = 0; t < of.Length; t++)
@@ -136,12 +157,11 @@ public sealed class WeighedItem
             var cell = of[t];
             sums[t] += _ratios[cell];
             kin[t] += _kin[cell];
-            conflicts[t] += _fits[cell] == Fit.Conflicts ? 1 : 0;
         }
     }
 
     /// <summary>Takes them off again.</summary>
-    public void TakeFrom(Span<double> sums, Span<double> kin, Span<int> conflicts)
+    public void TakeFrom(Span<double> sums, Span<double> kin)
     {
         var of = Column.Of();
         for (var t = 0; t < of.Length; t++)
@@ -149,7 +169,6 @@ public sealed class WeighedItem
             var cell = of[t];
             sums[t] -= _ratios[cell];
             kin[t] -= _kin[cell];
-            conflicts[t] -= _fits[cell] == Fit.Conflicts ? 1 : 0;
         }
     }
 }

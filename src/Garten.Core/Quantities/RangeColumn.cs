@@ -19,6 +19,9 @@ internal sealed class RangeColumn
     private readonly double[] _bounds;
     private readonly Piece[] _pieces;
     private readonly double[] _middle;
+
+    // Kept from call to call, since one weighing follows another.
+    private readonly double[] _scales;
     private readonly bool _isLog;
     private readonly RangeOptions _options;
 
@@ -40,6 +43,7 @@ internal sealed class RangeColumn
         Array.Fill(_bounds, double.PositiveInfinity);
         _pieces = new Piece[n * (MostPoints + 1)];
         _middle = new double[n];
+        _scales = new double[n];
         for (var i = 0; i < n; i++)
         {
             if (ranges[i] is not { } range) continue;
@@ -75,28 +79,35 @@ internal sealed class RangeColumn
         var isOneByOne = _isLog && measured.Mean <= 0;
         var u = _isLog ? Math.Log(measured.Mean) : measured.Mean;
         var over = 1 / (RootTwoPi * (_isLog ? measured.Mean : 1));
-        var scales = new double[_isBetween.Length];
+        Span<double> scales = _scales;
         var (plain, own) = RangeDistribution.Variance(measured, _options);
         var (fitsUpTo, edgeUpTo, doubtfulUpTo) = (_options.FitsUpTo + RangeDistribution.Tolerance, _options.EdgeUpTo + RangeDistribution.Tolerance, _options.DoubtfulUpTo);
-        var (bounds, pieces) = (_bounds, _pieces);
+        var (isBetween, bounds, pieces, middle) = (_isBetween, _bounds, _pieces, _middle);
+        // First how widely a reading may lie, as its inverse; then, in its place, what the density is multiplied by.
+        for (var i = 0; i < scales.Length; i++) scales[i] = plain + own * middle[i] * middle[i];
+        Lanes.InverseRoot(scales);
         // One loop without calls, which the browser's interpreter pays for, and without turns that a processor can't foresee: the points passed are counted.
         for (var i = 0; i < scales.Length; i++)
         {
-            likelihood[i] = double.NegativeInfinity;
-            if (!_isBetween[i] || isOneByOne) continue;
-            var b = i * MostPoints;
-            var passed = (u > bounds[b] ? 1 : 0) + (u > bounds[b + 1] ? 1 : 0) + (u > bounds[b + 2] ? 1 : 0) + (u > bounds[b + 3] ? 1 : 0) + (u > bounds[b + 4] ? 1 : 0);
+            if (!isBetween[i] || isOneByOne)
+            {
+                likelihood[i] = double.NegativeInfinity;
+                scales[i] = 0;
+                continue;
+            }
+            var points = bounds.AsSpan(i * MostPoints, MostPoints);
+            var passed = IsBelow(points[0], u) + IsBelow(points[1], u) + IsBelow(points[2], u) + IsBelow(points[3], u) + IsBelow(points[4], u);
             ref readonly var piece = ref pieces[i * (MostPoints + 1) + passed];
             var d = u - piece.Origin;
             var z = piece.Z + d * (piece.First + d * (piece.Second + d * piece.Third));
             var slope = piece.First + d * (2 * piece.Second + 3 * d * piece.Third);
-            var perSpread = 1 / Math.Sqrt(plain + own * _middle[i] * _middle[i]);
+            var perSpread = scales[i];
             var off = z * perSpread;
             likelihood[i] = -off * off / 2;
             scales[i] = slope * perSpread * over;
-            if (off < 0) off = -off;
+            off = Math.Abs(off);
             // The verdicts stand in their order: the bounds passed are counted.
-            fits[i] = (Fit)((off > fitsUpTo ? 1 : 0) + (off > edgeUpTo ? 1 : 0) + (off > doubtfulUpTo ? 1 : 0));
+            fits[i] = (Fit)(IsBelow(fitsUpTo, off) + IsBelow(edgeUpTo, off) + IsBelow(doubtfulUpTo, off));
         }
         Lanes.Exp(likelihood);
         for (var i = 0; i < scales.Length; i++)
@@ -105,4 +116,7 @@ internal sealed class RangeColumn
             else if (_distributions[i] is { } distribution) (likelihood[i], fits[i]) = distribution.Weigh(measured);
         }
     }
+
+    // 1 where a bound lies below a value, else 0: the sign of their difference, which no compiler makes a turn of.
+    private static int IsBelow(double bound, double value) => (int)(BitConverter.DoubleToUInt64Bits(bound - value) >> 63);
 }

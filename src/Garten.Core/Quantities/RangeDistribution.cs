@@ -1,7 +1,7 @@
 namespace Garten.Core.Quantities;
 
 /// <summary>How a reading stands to a described range.</summary>
-public enum Fit
+public enum Fit : sbyte
 {
     /// <summary>Within the typical range: |z|/s up to 1.28.</summary>
     Fits,

@@ -11,7 +11,7 @@ namespace Garten.Formats.Tests.Torvane;
 /// <summary>Plants of the demo's flora taken through a year by the visits that are planned for them.</summary>
 public sealed class ConfirmTests(ITestOutputHelper output)
 {
-    private static readonly Sifter Sifter = TorvaneFlora.Ready.Sifter;
+    private static readonly Sifter Sifter = TorvaneFlora.MakeReady().Sifter;
     private static readonly DateOnly Start = new(2026, 11, 25);
 
     private static IEnumerable<TaxonDescription> Species => TorvaneFlora.Shelf.Descriptions.Where(d => TorvaneFlora.Taxa.Single(t => t.Id == d.Taxon).Rank is "species" or "hybrid");

@@ -13,7 +13,7 @@ namespace Garten.Formats.Tests.Torvane;
 /// <summary>Sifting the demo's flora: how few looks name a plant, and what becomes of one that isn't on the list.</summary>
 public sealed class SiftTests(ITestOutputHelper output)
 {
-    private static readonly Sifter Sifter = TorvaneFlora.Ready.Sifter;
+    private static readonly Sifter Sifter = TorvaneFlora.MakeReady().Sifter;
 
     private static IEnumerable<TaxonDescription> Species => TorvaneFlora.Shelf.Descriptions.Where(d => TorvaneFlora.Taxa.Single(t => t.Id == d.Taxon).Rank is "species" or "hybrid");
 
@@ -129,7 +129,7 @@ public sealed class SiftTests(ITestOutputHelper output)
     [Fact]
     public void TheBinaryFormHoldsTheWholeFlora()
     {
-        var pack = TorvaneFlora.Ready.Pack;
+        var pack = TorvaneFlora.MakeReady().Pack;
         Assert.Equal(JsonSerializer.Serialize(TorvaneFlora.Taxa), JsonSerializer.Serialize(pack.Taxa));
         Assert.Equal(JsonSerializer.Serialize(TorvaneFlora.Table.Characters), JsonSerializer.Serialize(pack.Columns.Columns.Select(c => c.Character)));
         foreach (var described in CharacterTable.Complete(TorvaneFlora.Table.Descriptions, TorvaneFlora.Taxa))

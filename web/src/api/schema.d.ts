@@ -3625,6 +3625,8 @@ export interface components {
              * @default true
              */
             looks: boolean;
+            /** @description Of which taxa, besides the first of the standing, the reasons are wanted; left out: of the dozen likeliest. */
+            why?: null | string[];
         };
         /** @description A list sifted. */
         SiftResponse: {
@@ -3686,7 +3688,7 @@ export interface components {
              * @description Its probability by the other prior.
              */
             other: number;
-            /** @description What speaks for and against it, strongest first; of the likeliest only. */
+            /** @description What speaks for and against it, strongest first; of those only that they are wanted of. */
             reasons: components["schemas"]["SiftReason"][];
             /** @description Why it is less plausible here. */
             priorReasons: string[];

@@ -60,7 +60,7 @@ function Confirm({ walkId }: { walkId: string }) {
     return {
       floraId: flora.id,
       sheet,
-      options: { prior, at: place, date, narrowing: walk.sift?.narrowing ?? null, looks: false },
+      options: { prior, at: place, date, narrowing: walk.sift?.narrowing ?? null, looks: false, why: [] },
     };
   }, [chosen, walk, flora, version, sheet, prior, place, date]);
   const ranked = useAsked(ranking, core.sift);

@@ -33,7 +33,8 @@ function Sift({ walkId }: { walkId: string }) {
   const navigate = useNavigate();
   const { walk, setWalk, change } = useStoredWalk(walkId);
   const { flora, floras, version, characters, failure } = useBenchFlora(walk?.floraId);
-  const sift = useSift(walk, flora?.id, version);
+  const [opened, setOpened] = useState<string[]>([]);
+  const sift = useSift(walk, flora?.id, version, opened);
   const { answer, settings } = sift;
   const [organ, setOrgan] = useState<{ organ: Schemas["Organ"]; focus?: string }>();
   const [keeping, setKeeping] = useState(false);
@@ -308,6 +309,10 @@ function Sift({ walkId }: { walkId: string }) {
                       described={described}
                       characters={characters}
                       inQuestion={inQuestion}
+                      opened={opened}
+                      onOpen={(taxon, open) =>
+                        setOpened(open ? [...opened, taxon] : opened.filter((it) => it !== taxon))
+                      }
                       onToggle={toggle}
                       onLook={look}
                     />

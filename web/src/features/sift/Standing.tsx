@@ -22,12 +22,16 @@ interface Props {
   described: Map<string, Schemas["DescribedTaxon"]>;
   characters: Schemas["Character"][];
   inQuestion: string[];
+  /** The taxa whose reasons are shown. */
+  opened: string[];
+  onOpen: (taxon: string, open: boolean) => void;
   onToggle: (taxon: string) => void;
   onLook: (character: string) => void;
 }
 
 /** The list as it stands: drawn, with its share and what speaks for and against each. */
-export function Standing({ answer, prior, strict, described, characters, inQuestion, onToggle, onLook }: Props) {
+export function Standing(props: Props) {
+  const { answer, prior, strict, described, characters, inQuestion, opened, onOpen, onToggle, onLook } = props;
   const [all, setAll] = useState(false);
   const { standing } = answer;
   const shown = standing.slice(0, all ? MOST_NAMED : MOST_DRAWN);
@@ -50,6 +54,8 @@ export function Standing({ answer, prior, strict, described, characters, inQuest
               strict={strict}
               looks={answer.sheet.length}
               on={inQuestion.includes(it.taxon)}
+              why={opened.includes(it.taxon)}
+              onWhy={(open) => onOpen(it.taxon, open)}
               onToggle={() => onToggle(it.taxon)}
               onLook={onLook}
             />
@@ -119,11 +125,12 @@ function Row(props: {
   strict: boolean;
   looks: number;
   on: boolean;
+  why: boolean;
+  onWhy: (open: boolean) => void;
   onToggle: () => void;
   onLook: (character: string) => void;
 }) {
-  const { it, other, described, characters, place, drawn, strict, looks, on, onToggle, onLook } = props;
-  const [why, setWhy] = useState(false);
+  const { it, other, described, characters, place, drawn, strict, looks, on, why, onWhy, onToggle, onLook } = props;
   const counting = it.reasons.filter((r) => r.fit !== null && r.fit !== undefined);
   const taxon = described?.taxon;
   return (
@@ -196,16 +203,21 @@ function Row(props: {
             >
               {on ? "✓ In question" : "In question"}
             </ButtonBase>
-            {(counting.length > 0 || it.priorReasons.length > 0) && (
-              <QuietButton name={`${why ? "Hide why" : "Why"}: ${it.name}`} expanded={why} onClick={() => setWhy(!why)}>
-                {why ? "Hide why" : "Why"}
-              </QuietButton>
-            )}
+            <QuietButton name={`${why ? "Hide why" : "Why"}: ${it.name}`} expanded={why} onClick={() => onWhy(!why)}>
+              {why ? "Hide why" : "Why"}
+            </QuietButton>
           </Box>
         </Box>
       </Box>
       {why && (
-        <Reasons reasons={counting} prior={it.priorReasons} characters={characters} onLook={onLook} name={it.name} />
+        <>
+          <Reasons reasons={counting} prior={it.priorReasons} characters={characters} onLook={onLook} name={it.name} />
+          {it.described === 0 && it.priorReasons.length === 0 && (
+            <Typography variant="body2" color="text.secondary">
+              Nothing seen so far speaks for or against it.
+            </Typography>
+          )}
+        </>
       )}
     </Box>
   );
@@ -223,7 +235,11 @@ function Reasons(props: {
   const most = Math.max(1, ...reasons.map((r) => Math.abs(r.odds)));
   return (
     <Box sx={{ pl: 0.5, pb: 0.5 }}>
-      <Box component="ul" aria-label={`Why: ${name}`} sx={{ listStyle: "none", p: 0, m: 0 }}>
+      <Box
+        component={reasons.length > 0 ? "ul" : "div"}
+        aria-label={reasons.length > 0 ? `Why: ${name}` : undefined}
+        sx={{ listStyle: "none", p: 0, m: 0 }}
+      >
         {reasons.map((reason) => {
           const character = characters.find((c) => c.id === reason.character);
           const against = reason.odds < 0;

@@ -41,7 +41,13 @@ export function useBenchFlora(floraId: string | undefined) {
 const NONE: Schemas["Character"][] = [];
 
 /** A plant's sheet sifted against the flora that the core holds. */
-export function useSift(walk: Walk | null | undefined, floraId: string | undefined, version: string | undefined) {
+export function useSift(
+  walk: Walk | null | undefined,
+  floraId: string | undefined,
+  version: string | undefined,
+  /** Taxa whose reasons are open, besides the first one's. */
+  why: string[],
+) {
   const places = usePlaces();
   const { atHand, change: changeAtHand } = useAtHand();
   const place = places.data?.find((p) => p.id === walk?.form.placeId);
@@ -62,9 +68,10 @@ export function useSift(walk: Walk | null | undefined, floraId: string | undefin
         skip: settings.skip,
         narrowing: settings.narrowing,
         looks: true,
+        why,
       },
     };
-  }, [walk, floraId, version, settings, place, atHand]);
+  }, [walk, floraId, version, settings, place, atHand, why]);
   const { answer, failure } = useAsked(question, core.sift);
   return { answer, failure, settings, place, places: places.data ?? [], atHand, changeAtHand };
 }
