@@ -9,7 +9,8 @@ namespace Garten.Ui.Tests;
 /// <summary>Headless Chromium as its user has it: a keyboard or a thumb, and a page that is waited for, never slept for.</summary>
 public sealed class Browser : IDisposable
 {
-    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(30);
+    // Long enough for a machine many times slower than usual: only what fails takes so long.
+    private static readonly TimeSpan Patience = TimeSpan.FromMinutes(1);
     private readonly string _profile = Directory.CreateTempSubdirectory("garten-browser-").FullName;
     private readonly ChromeDriver _driver;
     private readonly Uri _address;
@@ -24,6 +25,7 @@ public sealed class Browser : IDisposable
         var service = ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver");
         service.SuppressInitialDiagnosticInformation = true;
         _driver = new ChromeDriver(service, options, TimeSpan.FromMinutes(2));
+        _driver.Manage().Timeouts().AsynchronousJavaScript = Patience;
     }
 
     /// <summary>A new tab of a device that has the application but was never worked with: nothing of what was kept or chosen before is left.</summary>

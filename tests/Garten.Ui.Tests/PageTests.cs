@@ -74,7 +74,7 @@ public sealed class PageTests(GartenSite site) : IClassFixture<GartenSite>
     {
         var browser = site.Browse();
         browser.Open("/keys/new");
-        browser.Find("textarea[aria-invalid=false]");
+        browser.Find("textarea[aria-invalid=false]:enabled");
         // Typed at once, as from the clipboard; meanwhile the page's own thread must go on.
         browser.Run("""
             let text='Key to a long row\n';
@@ -86,6 +86,34 @@ public sealed class PageTests(GartenSite site) : IClassFixture<GartenSite>
         browser.UntilText("10000 couplets, 2 taxa");
         browser.UntilText("✓ Sound");
         browser.ShouldHaveNoErrors();
+    }
+
+    [Fact]
+    public async Task ANewVersionOfAKeyIsNotBegunFromAnotherTextWhileTheServerIsAway()
+    {
+        var key = (string)(await site.Client.GetFromJsonAsync<JsonNode>("/api/v1/keys", TestContext.Current.CancellationToken))![0]!["hash"]!;
+        var browser = site.Browse();
+        browser.Open("/keys/new");
+        browser.Find("textarea[aria-invalid=false]:enabled").SendKeys("Key to something else\n\n1. Leaves opposite ... Vellorna alata\n1. Leaves alternate ... Carpessa rubra");
+        browser.UntilText("✓ Sound");
+        site.Relay.TakeAway();
+        try
+        {
+            browser.Open($"/keys/new?from={key}");
+            browser.UntilText("doesn’t answer now");
+            Assert.False(browser.Find("textarea[aria-invalid=false]").Enabled);
+            Assert.DoesNotContain("something else", browser.Find("textarea[aria-invalid=false]").GetAttribute("value"), StringComparison.Ordinal);
+        }
+        finally
+        {
+            site.Relay.BringBack();
+        }
+        browser.Open($"/keys/new?from={key}");
+        browser.Find("textarea[aria-invalid=false]:enabled");
+        browser.UntilText("✓ Sound");
+        // The text that was begun before is still there.
+        browser.Open("/keys/new");
+        browser.UntilText("Key to something else");
     }
 
     [Fact]

@@ -80,7 +80,7 @@ public sealed class ScreenshotTests(GartenInJune site) : IClassFixture<GartenInJ
         browser.Open("/keys/new");
         browser.Click("Try it with an example");
         browser.UntilText("✓ Sound");
-        var text = browser.Find("textarea[aria-invalid=false]");
+        var text = browser.Find("textarea[aria-invalid=false]:enabled");
         text.SendKeys(OpenQA.Selenium.Keys.Control + OpenQA.Selenium.Keys.End + OpenQA.Selenium.Keys.Null + "\n3. Leaves grey ... 7");
         browser.UntilText("there is no couplet 7");
         Shoot(browser, "key-paste");

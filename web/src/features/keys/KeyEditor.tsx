@@ -10,7 +10,8 @@ import { useKeys } from "../../offline/queries";
 import { keep, kept } from "../../offline/store";
 import { CoupletList } from "./CoupletList";
 
-const DRAFT = "keyText";
+// What is typed is kept on this device until it is saved: one text for a new key, and one for each key that gets a new version.
+const draftOf = (from: string | null) => (from ? `keyText:${from}` : "keyText");
 
 // While somebody types, the text is read again after this pause.
 const PAUSE_MS = 150;
@@ -37,19 +38,35 @@ export function KeyEditor() {
   const field = useRef<HTMLTextAreaElement>(null);
   const asked = useRef(0);
 
-  // Starts with the text of a saved key, or with what was typed here last.
+  const begun = useRef<string>(undefined);
+
+  // Starts with what was typed here last, or with the text of a saved key.
   useEffect(() => {
     let current = true;
     const load = async () => {
-      if (from) {
+      const draft = await kept<string>(draftOf(from));
+      if (from && !draft) {
         const outcome = await ask((signal) =>
           api.GET("/api/v1/keys/{hash}", { params: { path: { hash: from } }, signal }),
         );
         if (outcome.kind === "answer") return outcome.value.sourceText;
+        // Another text in its place would be saved as a version of the wrong key.
+        throw new Error(
+          outcome.kind === "problem"
+            ? `${outcome.problem.title} ${outcome.problem.detail}`
+            : "The text of this key is kept by the server, and the server doesn’t answer now. Come back to this page when it does.",
+        );
       }
-      return (await kept<string>(DRAFT)) ?? "";
+      return draft ?? "";
     };
-    void load().then((loaded) => current && setText(loaded));
+    load().then(
+      (loaded) => {
+        if (!current) return;
+        begun.current = loaded;
+        setText(loaded);
+      },
+      (error: Error) => current && setFailure(error.message),
+    );
     return () => {
       current = false;
     };
@@ -59,7 +76,10 @@ export function KeyEditor() {
     if (text === undefined) return;
     const ask = ++asked.current;
     const timer = setTimeout(() => {
-      void keep(DRAFT, text);
+      if (text !== begun.current) {
+        begun.current = undefined;
+        void keep(draftOf(from), text);
+      }
       core.readKeyText(text).then(
         (answer) => {
           if (ask !== asked.current) return;
@@ -70,7 +90,7 @@ export function KeyEditor() {
       );
     }, PAUSE_MS);
     return () => clearTimeout(timer);
-  }, [text]);
+  }, [text, from]);
 
   const empty = !text?.trim();
   const problems = empty ? [] : (reading?.problems ?? []);
@@ -88,7 +108,7 @@ export function KeyEditor() {
       setState("editing");
       return;
     }
-    await keep(DRAFT, "");
+    await keep(draftOf(from), undefined);
     if (sent.kind === "waiting") setState("waiting");
     else void navigate(sent.result.keys?.[0] ? `/keys/${sent.result.keys[0].hash}` : "/keys");
   };
@@ -155,6 +175,8 @@ export function KeyEditor() {
             minRows={18}
             maxRows={26}
             value={text ?? ""}
+            // What is typed before the kept text has come would be lost under it.
+            disabled={text === undefined}
             onChange={(event) => setText(event.target.value)}
             inputRef={field}
             placeholder={EXAMPLE}
@@ -164,7 +186,7 @@ export function KeyEditor() {
             }}
             helperText="As it stands in the book: bracketed or indented, several keys under their titles, dot leaders or not."
           />
-          {empty && (
+          {text !== undefined && empty && (
             <Button sx={{ mt: 1 }} onClick={() => setText(EXAMPLE)}>
               Try it with an example
             </Button>
