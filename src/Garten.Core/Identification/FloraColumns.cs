@@ -70,6 +70,8 @@ public sealed class CharacterColumn
     private readonly bool[] _applies;
     private RangeColumn? _ranges;
     private int[]? _counts;
+    private double[]? _shares;
+    private int[]? _lacking;
     private readonly Lazy<(double Low, double High)?> _span;
 
     /// <summary>Makes it of cells that are ready.</summary>
@@ -127,12 +129,26 @@ public sealed class CharacterColumn
         return counts;
     }
 
+    /// <summary>How many taxa have each cell, from the first one that is described, as weights to add up by.</summary>
+    internal ReadOnlySpan<double> Shares() => _shares ??= Array.ConvertAll(Counts[1..], count => (double)count);
+
+    /// <summary>How many taxa are described and have the part.</summary>
+    internal int Having
+    {
+        get
+        {
+            var having = _of.Length - Counts[0];
+            foreach (var cell in Lacking()) having -= Counts[cell + 1];
+            return having;
+        }
+    }
+
+    /// <summary>The cells, from 0, whose taxa haven't the part.</summary>
+    internal ReadOnlySpan<int> Lacking() => _lacking ??= [.. Enumerable.Range(0, _applies.Length).Where(cell => !_applies[cell])];
+
     /// <summary>Whether the taxa of a cell have the part at all; a cell of a large flora is not made for it.</summary>
     /// <param name="cell">The cell, from 0.</param>
     public bool Applies(int cell) => _applies[cell];
-
-    /// <summary>The same of all cells.</summary>
-    internal ReadOnlySpan<bool> Applying() => _applies;
 
     /// <summary>The distributions of the ranges, cell by cell. They are made when a measure is first weighed, and kept: few are measured of a plant.</summary>
     internal RangeColumn Ranges(RangeOptions options) => _ranges ??= new RangeColumn([.. Cells.Select((cell, c) => _applies[c] ? cell.Range : null)], options);

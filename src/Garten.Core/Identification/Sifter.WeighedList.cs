@@ -56,38 +56,22 @@ public sealed partial class Sifter
         private (double[] P, double None) Posterior(double[] prior)
         {
             var (sums, kin, options) = (_sifter._sums, _sifter._kin, _sifter._options);
-            double total = 0, top = 0;
-            for (var t = 0; t < prior.Length; t++)
-            {
-                if (prior[t] <= 0) continue;
-                total += prior[t];
-                if (sums[t] > top) top = sums[t];
-                if (kin[t] > top) top = kin[t];
-            }
+            var total = Lanes.Sum(prior);
             if (total <= 0) return (new double[prior.Length], 1);
+            var top = Lanes.Largest(kin, prior, Lanes.Largest(sums, prior, 0));
             var (result, kinOf) = (GC.AllocateUninitializedArray<double>(prior.Length), _sifter._scratch);
-            for (var t = 0; t < result.Length; t++)
-            {
-                result[t] = prior[t] > 0 ? sums[t] - top : double.NegativeInfinity;
-                kinOf[t] = prior[t] > 0 ? kin[t] - top : double.NegativeInfinity;
-            }
             // What is this much less likely than the best adds nothing to a double.
             const double nothing = -60;
+            Lanes.Below(sums, top, prior, result);
             Lanes.Exp(result, nothing);
+            Lanes.Below(kin, top, prior, kinOf);
             Lanes.Exp(kinOf, nothing);
-            double sum = 0, kinSum = 0;
+            Lanes.Multiply(result, prior);
             var listed = (1 - options.NotOnList) / total;
-            for (var t = 0; t < prior.Length; t++)
-            {
-                sum += result[t] *= listed * prior[t];
-                kinSum += prior[t] * kinOf[t];
-            }
-            kinSum /= total;
-            var none = options.NotOnList * ((1 - options.KinOfNotOnList) * Math.Exp(-top) + options.KinOfNotOnList * kinSum);
-            sum += none;
-            var share = 1 / sum;
-            for (var t = 0; t < result.Length; t++) result[t] *= share;
-            return (result, none * share);
+            var none = options.NotOnList * ((1 - options.KinOfNotOnList) * Math.Exp(-top) + options.KinOfNotOnList * Lanes.Sum(kinOf, prior) / total);
+            var sum = Lanes.Sum(result) * listed + none;
+            Lanes.Line(result, listed / sum, 0);
+            return (result, none / sum);
         }
 
         // The least probability that may still be among so many of the likeliest: rows are counted by powers of two, not sorted.

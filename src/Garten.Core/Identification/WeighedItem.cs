@@ -8,7 +8,7 @@ namespace Garten.Core.Identification;
 public sealed class WeighedItem
 {
     // Of what isn't described, and of a look that doesn't count.
-    private const Fit NoFit = (Fit)(-1);
+    private const Fit NoFit = RangeColumn.NoFit;
 
     private readonly double[] _ratios;
     private readonly double[] _kin;
@@ -47,21 +47,9 @@ public sealed class WeighedItem
         raw.Clear();
         if (item.Sample?.AsMeasured() is { } measured) Measure(item, measured, column, likelihood, raw, ofCells);
         else Score(item, column, likelihood, raw, ofCells);
-        ReadOnlySpan<bool> applies = column.Applying();
-        var counts = column.Counts.AsSpan(1);
-        double sum = 0;
-        var having = 0;
-        for (var c = 0; c < raw.Length; c++)
-        {
-            if (!applies[c])
-            {
-                ofCells[c] = Fit.Conflicts;
-                continue;
-            }
-            sum += raw[c] * counts[c];
-            having += counts[c];
-        }
-        var marginal = likelihood.Marginal(item, column.Described, sum, having);
+        // Under a cell without the part nothing is likely.
+        foreach (var cell in column.Lacking()) (raw[cell], ofCells[cell]) = (0, Fit.Conflicts);
+        var marginal = likelihood.Marginal(item, column.Described, Lanes.Sum(raw, column.Shares()), column.Having);
         if (item.Weight == 0)
         {
             Array.Clear(ratios);
@@ -73,23 +61,21 @@ public sealed class WeighedItem
         var (slope, least) = likelihood.Softening(item.Sureness);
         slope /= marginal;
         ratios[0] = 1;
-        for (var c = 0; c < raw.Length; c++) raw[c] = slope * raw[c] + least;
+        Lanes.Line(raw, slope, least);
         if (controllerIsOnSheet)
         {
             // A part that the taxon hasn't: what decides that is weighed itself.
-            for (var c = 0; c < raw.Length; c++)
-            {
-                if (!applies[c]) raw[c] = 1;
-            }
+            foreach (var cell in column.Lacking()) raw[cell] = 1;
         }
         ratios.CopyTo(kin, 0);
         Lanes.Log(ratios);
         if (item.Weight != 1)
         {
-            for (var c = 0; c < ratios.Length; c++) kin[c] = ratios[c] *= item.Weight;
+            Lanes.Line(ratios, item.Weight, 0);
+            ratios.CopyTo(kin, 0);
             Lanes.Exp(kin);
         }
-        for (var c = 1; c < kin.Length; c++) kin[c] = (1 - kinDiffers) * kin[c] + kinDiffers;
+        Lanes.Line(kin.AsSpan(1), 1 - kinDiffers, kinDiffers);
         Lanes.Log(kin);
         return new WeighedItem(item, column, marginal, ratios, kin, fits);
     }
