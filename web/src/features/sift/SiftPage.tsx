@@ -49,12 +49,14 @@ function Sift({ walkId }: { walkId: string }) {
   );
   const byId = useMemo(() => new Map(taxa.map((taxon) => [taxon.id, taxon])), [taxa]);
   const nameOf = (id: string) => byId.get(id)?.name ?? id;
+  // The list is drawn again in small pieces, so that the page goes on meanwhile.
+  const backToList = () => startTransition(() => setOrgan(undefined));
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
       if (event.key !== "Escape" || !organ) return;
       if (event.target instanceof HTMLElement && event.target.closest("[role=dialog], [role=listbox]")) return;
-      setOrgan(undefined);
+      backToList();
       event.preventDefault();
     };
     window.addEventListener("keydown", onKey);
@@ -286,7 +288,7 @@ function Sift({ walkId }: { walkId: string }) {
                   seenNow={(character) => !notNow.has(character.id)}
                   backTo="Back to the list"
                   onChange={change}
-                  onBack={() => setOrgan(undefined)}
+                  onBack={backToList}
                 />
               ) : (
                 <>
