@@ -80,12 +80,21 @@ public static class TaxonSearch
         if (name == wanted) return 0;
         if (name.StartsWith(wanted, StringComparison.Ordinal)) return 1;
         var words = name.Split([' ', '-'], StringSplitOptions.RemoveEmptyEntries);
+        // A taxon may have no common name.
+        if (words.Length == 0) return -1;
         var parts = wanted.Split(' ', StringSplitOptions.RemoveEmptyEntries);
         if (parts.Length > 0 && Beginnings(words, parts)) return 2;
         if (name.Contains(wanted, StringComparison.Ordinal)) return 3;
         if (wanted.Length < ShortestForSlips) return -1;
-        var slips = parts.Max(p => words.Min(w => Slips(p, w)));
-        return slips <= Math.Min(MostSlips, wanted.Length / ShortestForSlips) ? 4 + slips : -1;
+        var most = 0;
+        foreach (var part in parts)
+        {
+            // A longer word has room for two.
+            var slips = words.Min(w => Slips(part, w));
+            if (slips > Math.Min(MostSlips, part.Length / ShortestForSlips)) return -1;
+            most = Math.Max(most, slips);
+        }
+        return 4 + most;
     }
 
     private static bool Beginnings(string[] words, string[] parts)
