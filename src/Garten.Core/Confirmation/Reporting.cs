@@ -22,8 +22,9 @@ internal static class Reporting
             return new ReportAs(group.Kind, group.Taxon, group.Name, held, $"{sheet.Taxon.Name} alone holds {Checks.Percent(sheet.Probability)}; {Listed(likely)} together {Checks.Percent(held)}.");
         }
         // Of the rest the largest part says why.
-        var other = Enumerable.Range(0, sheet.Weighed.Probability.Length).Where(t => !sheet.OwnRows.Contains(t)).MaxBy(t => sheet.Weighed.Probability[t]);
-        var rest = sheet.Weighed.None >= sheet.Weighed.Probability[other] ? $"a plant that isn’t on this list {Checks.Percent(sheet.Weighed.None)}" : $"{sheet.NameOf(other)} {Checks.Percent(sheet.Weighed.Probability[other])}";
+        var others = Enumerable.Range(0, sheet.Weighed.Probability.Length).Where(t => !sheet.OwnRows.Contains(t)).ToList();
+        var other = others.Count == 0 ? -1 : others.MaxBy(t => sheet.Weighed.Probability[t]);
+        var rest = other < 0 || sheet.Weighed.None >= sheet.Weighed.Probability[other] ? $"a plant that isn’t on this list {Checks.Percent(sheet.Weighed.None)}" : $"{sheet.NameOf(other)} {Checks.Percent(sheet.Weighed.Probability[other])}";
         return new ReportAs(ReportKind.Undetermined, "", "", 0, $"{sheet.Taxon.Name} holds {Checks.Percent(sheet.Probability)}, {rest}; no group of kin holds 95 % yet.");
     }
 

@@ -7,57 +7,20 @@ using Garten.Core.Identification;
 using Garten.Core.Seasons;
 using Garten.Core.Tests.Identification;
 using Xunit;
+using static Garten.Core.Tests.Confirmation.ConfirmFlora;
 using static Garten.Core.Tests.Identification.SmallFlora;
 
 namespace Garten.Core.Tests.Confirmation;
 
 public sealed class ConfirmTests
 {
-    private static readonly Character Base = States("base", Organ.Leaf, "wedge", "heart", "round") with { SeenIn = [Phenophase.FullLeaf], Reliability = 0.97 };
-    private static readonly Character Colour = States("colour", Organ.Flower, "white", "yellow", "red") with { SeenIn = [Phenophase.Flower], Reliability = 0.97 };
-    private static readonly Character Fruit = States("fruit", Organ.Fruit, "berry", "pod", "nut") with { SeenIn = [Phenophase.RipeFruit], Reliability = 0.97 };
-    private static readonly Character Sap = States("sap", Organ.Stem, "clear", "milky") with { Handling = Handling.Cut, Reliability = 0.97 };
-    private static readonly Character Pollen = States("pollen", Organ.Flower, "smooth", "spiny") with { Tool = Tool.Microscope, SeenIn = [Phenophase.Flower] };
-    private static readonly Character Blade = Length("blade");
-    private static readonly Character[] All = [Base, Colour, Fruit, Sap, Pollen, Blade];
-
-    private static readonly TaxonFacts Here = TaxonFacts.None with { Cells = ["B2"], Habitats = ["hedge"], ElevationFrom = 0, ElevationTo = 300, Origin = Origin.Native, Phenology = [new(Phenophase.Flower, 8, 12), new(Phenophase.FullLeaf, 9, 18), new(Phenophase.RipeFruit, 17, 20)] };
-
-    // The second differs in the fruit, the third in leaf and flower, the fourth in all but the fruit; the fifth only under the microscope from the fourth.
-    private static readonly TaxonDescription[] Described =
-    [
-        Describe("alvena-montis", Is(Base, "heart"), Is(Colour, "white"), Is(Fruit, "berry"), Is(Sap, "clear"), Measures(Blade, "(30–)40–60(–70) mm")),
-        Describe("alvena-palus", Is(Base, "heart"), Is(Colour, "white"), Is(Fruit, "pod"), Is(Sap, "clear"), Measures(Blade, "(30–)40–60(–70) mm")),
-        Describe("alvena-lenta", Is(Base, "wedge"), Is(Colour, "yellow"), Is(Fruit, "berry"), Is(Sap, "clear"), Measures(Blade, "(120–)160–240(–280) mm")),
-        Describe("brontia-alta", Is(Base, "round"), Is(Colour, "red"), Is(Fruit, "berry"), Is(Sap, "milky"), Is(Pollen, "smooth"), Measures(Blade, "(30–)40–60(–70) mm")),
-        Describe("brontia-gemina", Is(Base, "round"), Is(Colour, "red"), Is(Fruit, "berry"), Is(Sap, "milky"), Is(Pollen, "spiny"), Measures(Blade, "(30–)40–60(–70) mm")),
-    ];
-
-    private static readonly Taxon[] Taxa =
-    [
-        Taxon("alvena-montis", Here with { LookAlikes = ["alvena-palus"] }) with { Name = "Alvena montis", Cautions = [Caution.Irritant], CautionNote = "Its sap blisters." },
-        Taxon("alvena-palus", Here) with { Name = "Alvena palus" }, Taxon("alvena-lenta", Here) with { Name = "Alvena lenta" },
-        Taxon("brontia-alta", Here with { LookAlikes = ["brontia-gemina"] }, family: "Brontiaceae") with { Name = "Brontia alta" }, Taxon("brontia-gemina", Here, family: "Brontiaceae") with { Name = "Brontia gemina" },
-        new("brontia-agg", "Brontia alta agg.", "", "aggregate", "", "Brontiaceae", "", [], "", TaxonFacts.None with { Members = ["brontia-alta", "brontia-gemina"] }),
-    ];
-
-    // Nearly every plant is on the list, so that few looks decide.
-    private static readonly Sifter Sifter = Sieve(All, Described, Taxa, new SiftOptions { NotOnList = 0.001 });
-    private static readonly SiftPlace Place = new("B2", 100, ["hedge"]);
-    private static readonly DateOnly June = new(2026, 6, 1);
-
-    private static Observation On(string date, Character character, string state) => See(character, state) with { Date = date };
-
-    // Leaf and flower in June, fruit in September, the sap.
-    private static readonly Observation[] Full = [On("2026-06-01", Base, "heart"), On("2026-06-01", Colour, "white"), On("2026-09-20", Fruit, "berry"), On("2026-06-01", Sap, "clear"), Read(Blade, 45, 52, 50)];
-
-    private static ConfirmQuery Query(IReadOnlyList<Observation> sheet, string taxon = "alvena-montis") => new(taxon, sheet, Place, June, GradeRules.ConfirmedList, null, [], false, false);
+    private static readonly Sifter Sifter = MakeSifter();
 
     private static ConfirmResult Ask(IReadOnlyList<Observation> sheet, string taxon = "alvena-montis") => Confirm.Of(Sifter, Query(sheet, taxon));
 
     // One rule by itself, at the last grade.
     private static Grade By(GradeRule rule, IReadOnlyList<Observation> sheet, SiftPlace? place = null, Explanation? said = null) =>
-        Confirm.Of(Sifter, Query(sheet) with { Place = place ?? Place, Explanations = said is null ? [] : [said], Rules = new GradeRules("own", "Own", "", [new(Grade.Reasoned), new(Grade.Corroborated), rule]) }).Grade;
+        Confirm.Of(Sifter, Query(sheet) with { Place = place ?? Hedge, Explanations = said is null ? [] : [said], Rules = new GradeRules("own", "Own", "", [new(Grade.Reasoned), new(Grade.Corroborated), rule]) }).Grade;
 
     [Fact]
     public void AllThatCanBeSeenAndNoOtherNameIsConfirmed()
@@ -164,7 +127,7 @@ public sealed class ConfirmTests
     [Fact]
     public void AConcernIsToBeExplainedAndAFailedCheckStops()
     {
-        var elsewhere = Place with { Cell = "D4" };
+        var elsewhere = Hedge with { Cell = "D4" };
         Assert.Equal(Grade.Confirmed, By(new(Grade.Confirmed, NoConcern: true), Full));
         Assert.Equal(Grade.Corroborated, By(new(Grade.Confirmed, NoConcern: true), Full, elsewhere));
         Assert.Equal(Grade.Confirmed, By(new(Grade.Confirmed, NoConcern: true), Full, elsewhere, new Explanation(CheckKind.Presence, "Nobody looked there before.")));
