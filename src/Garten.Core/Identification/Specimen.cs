@@ -53,7 +53,7 @@ public sealed class Specimen(IReadOnlyList<CharacterDescription> description, Ra
         {
             var value = range.Form == RangeForm.Exactly ? range.Low : distribution.Quantile(Math.Clamp(own + Gauss() * Half, -Farthest, Farthest));
             if (isWrong) value = character.Kind == CharacterKind.Count ? value + 1 : value * WrongBy;
-            value = character.Kind == CharacterKind.Count ? Math.Max(0, Math.Round(value)) : Math.Round(value, 1);
+            value = character.Kind == CharacterKind.Count ? Math.Max(0, Math.Round(value)) : Math.Max(0, Math.Round(value, 1));
             if (value <= 0 && character.Kind is CharacterKind.Length or CharacterKind.Ratio) return null;
             values.Add(new Reading(value, "", 0.1));
         }

@@ -7,7 +7,8 @@ namespace Garten.Formats.Tables;
 /// <summary>Reads the table of taxa, or takes the taxa from the names of the matrix.</summary>
 internal static class TaxonSheet
 {
-    private static readonly string[] Months = ["jan", "feb", "mar", "apr", "may", "jun", "jul", "aug", "sep", "oct", "nov", "dec"];
+    private static readonly string[] Months = ["january", "february", "march", "april", "may", "june", "july", "august", "september", "october", "november", "december"];
+    private const int ShortestMonth = 3;
 
     public static IReadOnlyList<Taxon> Read(FloraSheets sheets, IReadOnlyDictionary<string, int> ofMatrix, List<FloraProblem> problems)
     {
@@ -151,7 +152,7 @@ internal static class TaxonSheet
     {
         var half = text is [.., '1' or '2'] ? text[^1] - '0' : 0;
         var word = (half > 0 ? text[..^1] : text).Trim().ToLowerInvariant();
-        var month = Array.FindIndex(Months, m => word.StartsWith(m, StringComparison.Ordinal));
+        var month = word.Length < ShortestMonth ? -1 : Array.FindIndex(Months, m => m.StartsWith(word, StringComparison.Ordinal));
         return month < 0 ? null : month * 2 + (half > 0 ? half : isFirst ? 1 : 2);
     }
 }

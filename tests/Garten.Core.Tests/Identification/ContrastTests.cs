@@ -1,4 +1,3 @@
-using CsCheck;
 using Garten.Core.Characters;
 using Garten.Core.Evidence;
 using Garten.Core.Floras;
@@ -144,42 +143,5 @@ public sealed class ContrastTests
         var awn = States("awn", Organ.Inflorescence, "none", "straight");
         TaxonDescription[] grasses = [Describe("a", Is(awn, "none")), Describe("b", Is(awn, "straight")), Describe("c", Lacks(awn))];
         Assert.Equal(["awn: straight"], Giveaways.Of(FloraColumns.Of([awn], grasses), [true, true, true]).Select(g => g.Text));
-    }
-
-    // Subsets of a few elements, as bits.
-    private static readonly Gen<(int Elements, int[] Sets)> Covers = Gen.Select(Gen.Int[1, 9], Gen.Int[0, 511].Array[0, 9]).Select((n, sets) => (n, Array.ConvertAll(sets, s => s & ((1 << n) - 1))));
-
-    private static IReadOnlyCollection<int>[] AsSets(int[] sets) => [.. sets.Select(s => (IReadOnlyCollection<int>)[.. Enumerable.Range(0, 9).Where(e => (s >> e & 1) == 1)])];
-
-    [Fact]
-    public void TheSmallestSetIsAsSmallAsBruteForceFinds() => Covers.Sample(c =>
-    {
-        var all = c.Sets.Aggregate(0, (a, s) => a | s);
-        var fewest = Enumerable.Range(0, 1 << c.Sets.Length).Where(pick => c.Sets.Where((_, i) => (pick >> i & 1) == 1).Aggregate(0, (a, s) => a | s) == all).Min(pick => int.PopCount(pick));
-        var found = SetCover.Find(c.Elements, AsSets(c.Sets));
-        return found.IsOptimal && found.Chosen.Count == fewest && found.Chosen.Aggregate(0, (a, i) => a | c.Sets[i]) == all && found.Uncovered.SequenceEqual(Enumerable.Range(0, c.Elements).Where(e => (all >> e & 1) == 0));
-    });
-
-    [Fact]
-    public void OfAsFewTheCheapestIsTaken() => Gen.Select(Covers, Gen.Int[1, 20].Array[9]).Sample((c, costs) =>
-    {
-        var all = c.Sets.Aggregate(0, (a, s) => a | s);
-        var cost = costs.Take(c.Sets.Length).Select(x => (double)x).ToArray();
-        double Of(int pick) => cost.Where((_, i) => (pick >> i & 1) == 1).Sum();
-        var covering = Enumerable.Range(0, 1 << c.Sets.Length).Where(pick => c.Sets.Where((_, i) => (pick >> i & 1) == 1).Aggregate(0, (a, s) => a | s) == all).ToList();
-        var fewest = covering.Min(pick => int.PopCount(pick));
-        var found = SetCover.Find(c.Elements, AsSets(c.Sets), cost);
-        return found.Chosen.Count == fewest && Math.Abs(found.Chosen.Sum(i => cost[i]) - covering.Where(p => int.PopCount(p) == fewest).Min(Of)) < 1e-9;
-    });
-
-    [Fact]
-    public void WhereTheBudgetEndsItStillCoversAllAndSaysSo()
-    {
-        var random = new Random(7);
-        IReadOnlyCollection<int>[] sets = [.. Enumerable.Range(0, 60).Select(_ => (IReadOnlyCollection<int>)[.. Enumerable.Range(0, 80).Where(_ => random.NextDouble() < 0.12)])];
-        var found = SetCover.Find(80, sets, budget: 50);
-        Assert.False(found.IsOptimal);
-        var covered = found.Chosen.SelectMany(i => sets[i]).ToHashSet();
-        Assert.Equal(80, covered.Count + found.Uncovered.Count);
     }
 }
