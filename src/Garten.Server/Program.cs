@@ -33,6 +33,7 @@ if (!describing)
 
 app.UseGartenProblems();
 app.UseGartenSecurity();
+app.UseSoundRequests();
 app.UseResponseCompression();
 app.UseGartenWebApp();
 var api = app.MapGroup("/api/v1");

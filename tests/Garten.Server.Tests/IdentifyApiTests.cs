@@ -110,7 +110,7 @@ public sealed class IdentifyApiTests(GartenServer server) : IClassFixture<Garten
     [InlineData("sift", """{"floraId":"sift-isle","observations":[{"character":"leaf-margin","states":["hairy"]}]}""", 422, "observations[0]", "")]
     [InlineData("sift", """{"floraId":"sift-isle","observations":[{"character":"leaf-length","values":[-3]}]}""", 422, "observations[0]", "")]
     [InlineData("sift", """{"floraId":"sift-isle","observations":[{"character":"leaf-length","values":[3],"unit":"kg"}]}""", 422, "observations[0].unit", "“kg” is no unit of length of the leaf.")]
-    [InlineData("sift", """{"floraId":"sift-isle","observations":[null]}""", 422, "observations[0]", "An observation is missing.")]
+    [InlineData("sift", """{"floraId":"sift-isle","observations":[null]}""", 400, "$.observations[0]", "There is nothing at $.observations[0]: leave it out of the list.")]
     [InlineData("sift", """{"floraId":"sift-isle","options":{"date":"31 May"}}""", 422, "options.date", "")]
     [InlineData("sift", """{"floraId":"sift-isle","options":{"tolerance":-1}}""", 422, "options.tolerance", "A tolerance is 0 or more.")]
     [InlineData("sift", """{"floraId":"sift-isle","options":{"place":"the moon"}}""", 422, "options.place", "")]

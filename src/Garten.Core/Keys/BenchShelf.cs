@@ -89,12 +89,12 @@ public sealed class BenchShelf
     /// <summary>Cultivated and sport forms of a taxon.</summary>
     public IEnumerable<string> FormsOf(string taxon) => _forms[taxon];
 
-    /// <summary>Per lead of a couplet, the readings of its statements.</summary>
+    /// <summary>Per lead of a couplet, the readings of its statements; none of a couplet that the key hasn't.</summary>
     public IReadOnlyList<IReadOnlyList<StatementReading>> Readings(KeyVersion version, string couplet)
     {
         ArgumentNullException.ThrowIfNull(version);
         if (!_readings.TryGetValue(version.Hash, out var own)) _readings[version.Hash] = own = new(StringComparer.Ordinal);
-        if (!own.TryGetValue(couplet, out var read)) own[couplet] = read = [.. version.Find(couplet)!.Leads.Select(l => _reader.Read(l.Statements))];
+        if (!own.TryGetValue(couplet, out var read)) own[couplet] = read = [.. (version.Find(couplet)?.Leads ?? []).Select(l => _reader.Read(l.Statements))];
         return read;
     }
 

@@ -140,7 +140,8 @@ public static class KeyBench
             return version is not null && !shelf.Readings(version, answer.Couplet).SelectMany(l => l).SelectMany(s => s.Claims).Any(c => onSheet.Contains(c.Character))
                 && !hand.Any(h => h.KeyVersion == answer.KeyVersion && h.Couplet == answer.Couplet);
         }
-        var counting = answers.Where(Counts).ToDictionary(a => new KeyPlace(a.KeyVersion, a.Couplet));
+        // Of a couplet that is answered twice the last answer counts, as on the walk.
+        var counting = answers.Where(Counts).GroupBy(a => new KeyPlace(a.KeyVersion, a.Couplet)).ToDictionary(g => g.Key, g => g.Last());
         var byHand = hand.GroupBy(h => new KeyPlace(h.KeyVersion, h.Couplet)).ToDictionary(g => g.Key, g => g.ToList());
         var routes = BestRoutes(map, counting, byHand);
         var logLikelihoods = names.Select(n => LogLikelihood(shelf, sheet, Key(n), null)).ToArray();

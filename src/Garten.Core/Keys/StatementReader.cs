@@ -244,8 +244,8 @@ public sealed class StatementReader
         private void Add(Character character, List<int> states)
         {
             Crossed(character.Id);
-            // A term of another part ("latex", "milky sap") makes that part the subject.
-            if (_subject is null || !character.Nouns.Contains(_subject, StringComparer.Ordinal)) _subject = character.Nouns[0];
+            // A term of another part ("latex", "milky sap") makes that part the subject. A flora need not say of which part a character is.
+            if (character.Nouns.Count > 0 && (_subject is null || !character.Nouns.Contains(_subject, StringComparer.Ordinal))) _subject = character.Nouns[0];
             Subject ??= _subject;
             var at = _states.FindIndex(s => s.Character == character);
             if (at < 0)

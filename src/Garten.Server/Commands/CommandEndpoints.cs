@@ -10,7 +10,6 @@ internal static class CommandEndpoints
     public static void MapCommands(this RouteGroupBuilder api) => api.MapPost("/commands", async ([FromBody] CommandBatch batch, CommandStore store, CancellationToken stop) =>
     {
         if (batch.Commands.Count == 0 || batch.Commands.Count > ApiLimits.MostCommands) return Problems.Result(422, "batch.size", "This batch has too many commands or none.", $"Send 1 to {ApiLimits.MostCommands} commands at a time.", "commands");
-        if (batch.Commands.Any(c => c is null)) return Problems.Result(400, "body.invalid", "The body can't be read.", "A command of this batch is null.", "commands");
         var results = new List<CommandResult>();
         foreach (var command in batch.Commands) results.Add(await store.ApplyAsync(command, stop));
         // A batch of one that is refused is answered by its problem, so that a script sees it in the status.

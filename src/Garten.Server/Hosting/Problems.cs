@@ -45,6 +45,10 @@ internal static partial class Problems
         BadHttpRequestException { StatusCode: StatusCodes.Status415UnsupportedMediaType } => new("The body isn't of a type that this address takes.", 415, "body.type", "Send JSON with the content type application/json."),
         BadHttpRequestException { InnerException: System.Text.Json.JsonException json } => new("The body can't be read.", 400, "body.invalid", Where(json), json.Path ?? ""),
         BadHttpRequestException bad => new("The request can't be read.", bad.StatusCode, "request.invalid", bad.Message),
+        // A command that doesn't say of which kind it is.
+        NotSupportedException { Source: "System.Text.Json" } => new("The body can't be read.", 400, "body.invalid", "Something in it doesn't say of what kind it is: give it a “kind” that this address takes."),
+        // The database keeps every character but NUL.
+        PostgresException { SqlState: PostgresErrorCodes.CharacterNotInRepertoire or PostgresErrorCodes.UntranslatableCharacter } => new("A text holds a character that can't be kept.", 400, "text.binary", "Nothing was changed. There is a NUL character in it; type it again."),
         NpgsqlException { InnerException: TimeoutException } => new("The database is slow.", 503, "database.slow", "Nothing was changed. Try again in a moment; the page does so by itself."),
         PostgresException { SqlState: not (PostgresErrorCodes.AdminShutdown or PostgresErrorCodes.CrashShutdown or PostgresErrorCodes.CannotConnectNow or PostgresErrorCodes.TooManyConnections or PostgresErrorCodes.QueryCanceled) } =>
             new("Something went wrong here.", 500, "server.error", "Nothing was changed. The server's log says more."),
