@@ -259,13 +259,20 @@ public sealed partial class Sifter
         _summed = items;
     }
 
-    // Mostly the same items stand in the same places.
+    // Mostly the same items stand in the same places. One that stands twice is among others only where it stands twice there too.
     private static List<WeighedItem> NotAmong(List<WeighedItem> items, List<WeighedItem> others)
     {
         var missing = new List<WeighedItem>();
+        var met = new bool[others.Count];
         for (var i = 0; i < items.Count; i++)
         {
-            if (!(i < others.Count && items[i].IsAs(others[i])) && !others.Exists(items[i].IsAs)) missing.Add(items[i]);
+            var at = i < others.Count && !met[i] && items[i].IsAs(others[i]) ? i : -1;
+            for (var j = 0; at < 0 && j < others.Count; j++)
+            {
+                if (!met[j] && items[i].IsAs(others[j])) at = j;
+            }
+            if (at < 0) missing.Add(items[i]);
+            else met[at] = true;
         }
         return missing;
     }

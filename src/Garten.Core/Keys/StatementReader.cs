@@ -46,7 +46,10 @@ public sealed class StatementReader
             list.Add(phrase);
         }
         foreach (var list in _phrases.Values) list.Sort((a, b) => b.Words.Length - a.Words.Length);
-        _corrected = (corrected ?? []).GroupBy(c => c.Text, StringComparer.Ordinal).ToDictionary(g => g.Key, g => new StatementReading(g.Key, g.Last().Claims, [], true), StringComparer.Ordinal);
+        // The glossary may have changed since: what it no longer has is no claim.
+        _corrected = (corrected ?? []).GroupBy(c => c.Text, StringComparer.Ordinal).ToDictionary(g => g.Key, g => new StatementReading(g.Key, [.. g.Last().Claims.Where(IsKnown)], [], true), StringComparer.Ordinal);
+
+        bool IsKnown(StatementClaim claim) => characters.FirstOrDefault(c => c.Id == claim.Character) is { } character && claim.States.All(s => character.IndexOf(s) >= 0);
 
         Phrase At(string text)
         {

@@ -28,6 +28,22 @@ internal sealed class AnyFlora
         Sifter = new Sifter(FloraColumns.Of(Characters, described), Taxa, SmallFlora.Seasons);
     }
 
+    /// <summary>Checks something of so many floras, the same ones at every run; what fails names its seed.</summary>
+    public static void Each(int floras, Action<int> check)
+    {
+        for (var seed = 0; seed < floras; seed++)
+        {
+            try
+            {
+                check(seed);
+            }
+            catch (Exception error)
+            {
+                throw new InvalidOperationException($"With seed {seed}: {error.Message}", error);
+            }
+        }
+    }
+
     public IReadOnlyList<Character> Characters { get; }
 
     public IReadOnlyList<TaxonDescription> Described { get; }
