@@ -1,5 +1,6 @@
 using System.Text;
 using Garten.Core.Floras;
+using Garten.Core.Tests.Identification;
 using Garten.Formats.Tests.Torvane;
 using Xunit;
 
@@ -34,6 +35,42 @@ public sealed class SddTests
                 // Shares go out as the nearest word of frequency.
                 Assert.All(cell.States.Zip(other.States), p => Assert.InRange(p.Second.Share, p.First.Share - 0.16, p.First.Share + 0.16));
             }
+        }
+    }
+
+    [Fact]
+    public void AnyFloraComesBackAsItWentOut() => AnyFlora.Each(300, seed =>
+    {
+        var any = new AnyFlora(seed);
+        if (any.Taxa.Count == 0) return;
+        var read = SddReader.Read("any.xml", Written(new Flora("any", "Any", any.Taxa, new CharacterTable(any.Characters, any.Described, []))), [], TestContext.Current.CancellationToken);
+        Assert.DoesNotContain(read.Problems, p => p.Severity == ProblemSeverity.Error);
+        Assert.Equal(any.Taxa.Select(t => (t.Id, t.Name)), read.Taxa.OrderBy(t => t.Id, StringComparer.Ordinal).Select(t => (t.Id, t.Name)));
+        Assert.Equal(any.Characters.Select(c => (c.Id, c.Name, c.Kind, string.Join('|', c.States.Select(s => s.Id)))), read.Table.Characters.Select(c => (c.Id, c.Name, c.Kind, string.Join('|', c.States.Select(s => s.Id)))));
+        var back = read.Table.Descriptions.ToDictionary(d => d.Taxon, StringComparer.Ordinal);
+        foreach (var cell in any.Described.SelectMany(d => d.Characters.Select(c => (d.Taxon, Cell: c))))
+        {
+            var other = back[cell.Taxon].Characters.Single(c => c.Character == cell.Cell.Character);
+            // Of a count from 5 to 5 it is said that it is 5.
+            Assert.Equal((cell.Cell.Applies, cell.Cell.Range is { } own && own.Low.Equals(own.High) ? other.Range?.Form : cell.Cell.Range?.Form), (other.Applies, other.Range?.Form));
+            Assert.Equal(cell.Cell.Range?.Low ?? 0, other.Range?.Low ?? 0, 6);
+            Assert.Equal(cell.Cell.Range?.High ?? 0, other.Range?.High ?? 0, 6);
+            Assert.Equal(cell.Cell.States.Select(s => s.State).Order(StringComparer.Ordinal), other.States.Select(s => s.State).Order(StringComparer.Ordinal));
+        }
+    });
+
+    [Fact]
+    public void ADocumentThatWasBentIsReadOrRefused()
+    {
+        var whole = Written(new Flora("any", "Any", new AnyFlora(3).Taxa, new CharacterTable(new AnyFlora(3).Characters, new AnyFlora(3).Described, [])));
+        var random = new Random(5);
+        var marks = "<>&\"'/= a0-"u8.ToArray();
+        for (var i = 0; i < 1500; i++)
+        {
+            byte[] bent = random.Next(3) == 0 ? whole[..random.Next(whole.Length)] : [.. whole];
+            for (var n = random.Next(1, 4); n > 0 && bent.Length > 0; n--) bent[random.Next(bent.Length)] = marks[random.Next(marks.Length)];
+            var read = SddReader.Read("bent.xml", bent, [], TestContext.Current.CancellationToken);
+            Assert.All(read.Problems, p => Assert.NotEmpty(p.Message));
         }
     }
 
