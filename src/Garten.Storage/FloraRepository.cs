@@ -28,8 +28,9 @@ public sealed class FloraRepository(NpgsqlDataSource database, CharacterTable gl
         private readonly Lazy<byte[]> _pack;
         private readonly Lazy<ReadyFlora> _ready;
 
-        public Loaded(string pack)
+        private Loaded(string hash, string pack)
         {
+            Hash = hash;
             Flora = JsonSerializer.Deserialize(pack, CoreJson.Default.Flora)!;
             _book = new(() => new FloraBook(Flora));
             _pack = new(() => ReadyFlora.Write(Flora));
@@ -37,6 +38,7 @@ public sealed class FloraRepository(NpgsqlDataSource database, CharacterTable gl
             _ready = new(() => ReadyFlora.Read(Pack));
         }
 
+        public string Hash { get; }
         public Flora Flora { get; }
         public FloraBook Book => _book.Value;
         public byte[] Pack => _pack.Value;
@@ -45,7 +47,7 @@ public sealed class FloraRepository(NpgsqlDataSource database, CharacterTable gl
         public static Loaded Keep(string hash, string pack)
         {
             if (Kept.Count >= MostKept) Kept.Clear();
-            return Kept[hash] = new Loaded(pack);
+            return Kept[hash] = new Loaded(hash, pack);
         }
     }
 
@@ -89,8 +91,9 @@ public sealed class FloraRepository(NpgsqlDataSource database, CharacterTable gl
     /// <summary>A version of a flora in its binary form, with the hash of its content; null where there is none.</summary>
     public async Task<(string ContentHash, byte[] Pack)?> PackAsync(string id, int? version, CancellationToken stop)
     {
+        if (version is null) return await LoadAsync(id, stop) is { } newest ? (newest.Hash, newest.Pack) : null;
         await using var connection = await database.OpenConnectionAsync(stop);
-        var hashes = version is null ? [] : await connection.Command("select content_hash from flora where id = $1 and version = $2", id, version).ReadAllAsync(r => r.GetString(0), stop);
+        var hashes = await connection.Command("select content_hash from flora where id = $1 and version = $2", id, version).ReadAllAsync(r => r.GetString(0), stop);
         if (hashes.Count > 0 && Kept.TryGetValue(hashes[0], out var known)) return (hashes[0], known.Pack);
         if (await FindAsync(id, version, stop) is not { } found) return null;
         return (found.ContentHash, (Kept.GetValueOrDefault(found.ContentHash) ?? Loaded.Keep(found.ContentHash, found.Pack)).Pack);
@@ -100,11 +103,8 @@ public sealed class FloraRepository(NpgsqlDataSource database, CharacterTable gl
     public async Task<IReadOnlyList<FloraSummary>> ListAsync(CancellationToken stop)
     {
         await using var connection = await database.OpenConnectionAsync(stop);
-        var published = await connection.Command(
-            """
-            select distinct on (id) id, pack->>'name', version, jsonb_array_length(pack->'taxa'), coalesce(jsonb_array_length(pack->'table'->'characters'), 0)
-            from flora order by id, version desc
-            """).ReadAllAsync(r => new FloraSummary(r.GetString(0), r.GetString(1), r.GetInt32(2), r.GetInt32(3), r.GetInt32(4), null), stop);
+        var published = await connection.Command("select distinct on (id) id, name, version, taxa, characters from flora order by id, version desc")
+            .ReadAllAsync(r => new FloraSummary(r.GetString(0), r.GetString(1), r.GetInt32(2), r.GetInt32(3), r.GetInt32(4), null), stop);
         var drafts = await connection.Command("select id, name, taxa, characters, problems from flora_draft where discarded_at is null")
             .ReadAllAsync(r => (Name: r.GetString(1), Draft: new FloraImport(r.GetString(0), 1, r.GetInt32(2), r.GetInt32(3), JsonSerializer.Deserialize(r.GetString(4), CoreJson.Default.IReadOnlyListFloraProblem)!)), stop);
         foreach (var (name, draft) in drafts)
