@@ -49,6 +49,8 @@ public sealed partial record TaxonName(string Name, string Authorship, string Co
     {
         ArgumentException.ThrowIfNullOrWhiteSpace(text);
         var plain = WithoutItalicsMarks(text);
+        // Nothing but marks.
+        if (plain.Length == 0) return new TaxonName(text.Trim(), "", "", false);
         if (TryParseScientific(plain, out var name)) return name.HasEpithet && name.Authorship.Length == 0 && !name.LooksLatin ? new TaxonName(plain, "", "", false) : name;
 
         // "Silver thornwood (Vellorna alba)" and "Vellorna alba (silver thornwood)"
