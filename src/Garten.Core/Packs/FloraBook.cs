@@ -113,7 +113,7 @@ public sealed class FloraBook
         var names = facts.CommonNames.Select(n => n.ToLowerInvariant()).ToHashSet(StringComparer.Ordinal);
         return new TaxonPage(
             taxon, line, [.. Flora.Taxa.Where(t => t.Parent == id)], description, FloraProse.Write(description, _table.Characters), Marks(id, description),
-            [.. facts.LookAlikes.Select(_byId.GetValueOrDefault).OfType<Taxon>().Select(o => Difference(id, o, day))],
+            [.. facts.LookAlikes.Where(o => o != id).Select(_byId.GetValueOrDefault).OfType<Taxon>().Select(o => Difference(id, o, day))],
             [.. related.DistinctBy(t => t.Id)], [.. Flora.Taxa.Where(t => t.Id != id && (t.Facts?.CommonNames ?? []).Any(n => names.Contains(n.ToLowerInvariant())))],
             [.. Mentions(taxon.Name, keys)], [.. Flora.Taxa.SelectMany(t => t.Facts?.Cells ?? []).Distinct(StringComparer.Ordinal).Order(StringComparer.Ordinal)]);
     }

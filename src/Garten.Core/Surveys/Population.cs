@@ -138,7 +138,7 @@ public sealed record PopulationSummary(IReadOnlyList<PopulationYear> Years, IRea
     {
         var visits = plant.Visits.Where(v => v.Date.Year == year).ToList();
         var notes = visits.SelectMany(v => v.Phases).ToList();
-        if (notes.Any(n => n.Stage == PhaseStage.Shown && (phase(n.Phase) || implies(n.Phase)) || n.Stage == PhaseStage.Over && phase(n.Phase))) return true;
+        if (notes.Any(n => n.Stage is PhaseStage.Shown or PhaseStage.Over && (phase(n.Phase) || implies(n.Phase)))) return true;
         if (notes.Any(n => n.Stage == PhaseStage.None && phase(n.Phase))) return false;
         // Dead before the year, or found dead in it with nothing seen: it had none.
         return plant.Visits.Any(v => v.State == PlantState.Dead && v.Date.Year < year) ? false : null;
