@@ -8,7 +8,7 @@ namespace Garten.Core.Tests.Identification;
 public sealed class SetCoverTests
 {
     // All selections of the sets, the fewest first, then the cheapest.
-    private static (int Count, double Cost) ByTryingAll(int elements, IReadOnlyList<int[]> sets, IReadOnlyList<double> costs)
+    private static (int Count, double Cost) ByTryingAll(int elements, List<int[]> sets, List<double> costs)
     {
         var coverable = sets.SelectMany(s => s).ToHashSet();
         var best = (Count: int.MaxValue, Cost: double.MaxValue);

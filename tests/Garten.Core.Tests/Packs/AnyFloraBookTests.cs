@@ -42,7 +42,7 @@ public sealed class AnyFloraBookTests
             Assert.Equal(character.States.Select(s => s.Id), showing.Select(s => s.State));
             foreach (var state in showing)
             {
-                Assert.All(state.Taxa, t => Assert.True(book.Description(t.Id).Single(c => c.Character == character.Id).States.Any(s => s.State == state.State)));
+                Assert.All(state.Taxa, t => Assert.Contains(state.State, book.Description(t.Id).Single(c => c.Character == character.Id).States.Select(s => s.State)));
             }
         }
     });
