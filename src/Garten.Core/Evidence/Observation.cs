@@ -193,10 +193,10 @@ public static class EvidenceSheet
         ArgumentNullException.ThrowIfNull(observation);
         if (observation.Withdrawn) return observation.Supersedes is null ? "Say which observation is taken back." : null;
         if (character is null) return $"There is no character “{observation.Character}”.";
+        if (character.IsQuantity && observation.States.Count > 0) return $"{character.Name} is measured; it has no states.";
         if (observation.States.FirstOrDefault(s => character.IndexOf(s) < 0) is { } unknown) return $"“{unknown}” is no state of {character.Name}.";
         if (observation.States.Distinct(StringComparer.Ordinal).Count() != observation.States.Count) return "A state is given twice.";
         if (observation.Outcome == Outcome.Seen && observation.States.Count == 0 && observation.Readings.Count == 0) return "Choose a state or enter a reading.";
-        if (character.IsQuantity && observation.States.Count > 0) return $"{character.Name} is measured; it has no states.";
         if (!character.IsQuantity && observation.Readings.Count > 0) return $"{character.Name} has states; it isn't measured.";
         if (observation.Readings.Count > ReadingText.MostReadings) return $"Up to {ReadingText.MostReadings} readings belong to one observation.";
         if (observation.Readings.Any(r => !double.IsFinite(r.Value) || r.Value < 0 || r.Calibration < 0 || r.Resolution < 0 || !double.IsFinite(r.Calibration + r.Resolution))) return "A reading is no number of 0 or more.";
