@@ -361,10 +361,15 @@ function Summary({ answer, nameOf, characters, couplet, onLook }: SummaryProps) 
             <Typography variant="h1" component="h2">
               <NamesLabel names={answer.taxa.map(nameOf)} />: {word(only.character)}
             </Typography>
-            <Typography>
-              {cap(only.text)}. {certainty(only.separation)}{" "}
+            <Typography
+              component="div"
+              sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", columnGap: 1.5, rowGap: 0.5, mt: 0.5 }}
+            >
+              <span>
+                {cap(only.text)}. {certainty(only.separation)}
+              </span>
               {only.canBeSeen ? (
-                <Button onClick={() => onLook(only.character)} sx={{ ml: 0.5 }}>
+                <Button onClick={() => onLook(only.character)}>
                   Look at it now
                 </Button>
               ) : (
