@@ -369,9 +369,7 @@ function Summary({ answer, nameOf, characters, couplet, onLook }: SummaryProps) 
                 {cap(only.text)}. {certainty(only.separation)}
               </span>
               {only.canBeSeen ? (
-                <Button onClick={() => onLook(only.character)}>
-                  Look at it now
-                </Button>
+                <Button onClick={() => onLook(only.character)}>Look at it now</Button>
               ) : (
                 <Box component="span" sx={{ color: "signal.absent" }}>
                   ◌ Not to be seen today: {answer.rows.find((row) => row.character === only.character)?.when}.
