@@ -114,6 +114,11 @@ public sealed class PageTests(GartenSite site) : IClassFixture<GartenSite>
         // The text that was begun before is still there.
         browser.Open("/keys/new");
         browser.UntilText("Key to something else");
+        // Each way back is to the text of its own key, also without the page being loaded anew.
+        browser.Run($"history.pushState(null,'','/keys/new?from={key}');dispatchEvent(new PopStateEvent('popstate'));return ''");
+        browser.Until(() => browser.Find("textarea[aria-invalid=false]:enabled").GetAttribute("value") is { Length: > 0 } text && !text.Contains("something else", StringComparison.Ordinal), "the text of the key");
+        browser.Run("history.back();return ''");
+        browser.Until(() => browser.Find("textarea[aria-invalid=false]:enabled").GetAttribute("value")?.Contains("something else", StringComparison.Ordinal) == true, "what was typed for a new key");
     }
 
     [Fact]

@@ -25,10 +25,15 @@ const EXAMPLE = `Key to the shrubs of a hedge
 
 /** Key text on one side, what was read from it on the other. */
 export function KeyEditor() {
-  const navigate = useNavigate();
   const [search] = useSearchParams();
-  const keys = useKeys();
   const from = search.get("from");
+  // Another key is another text: what was typed for one is never kept as that of the other.
+  return <Editor key={from} from={from} />;
+}
+
+function Editor({ from }: { from: string | null }) {
+  const navigate = useNavigate();
+  const keys = useKeys();
   const [text, setText] = useState<string>();
   const [reading, setReading] = useState<Schemas["KeyReading"]>();
   const [readText, setReadText] = useState<string>();
