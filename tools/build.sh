@@ -30,7 +30,7 @@ install_web_packages() {
 }
 
 build_web() {
-  changed_since web web tools/notices.mjs || return 0
+  changed_since web web src tools/notices.mjs || return 0
   install_web_packages
   begin_stamp web
   quietly "build the web app" npm --prefix web run build

@@ -28,6 +28,28 @@ open_data_folder() {
   [ "$(cat "$CLUSTER/db/PG_VERSION")" = "$major" ] || fail "The database in $CLUSTER was made by PostgreSQL $(cat "$CLUSTER/db/PG_VERSION"), and $major is installed. Install that version's packages, or start anew with --reset (this throws the data away)."
 }
 
+# Where the cluster of a data folder stands; sets CLUSTER.
+cluster_of() {
+  local folder
+  folder=$(cd "$1" 2>/dev/null && pwd) || return 1
+  CLUSTER=$folder/postgresql-$2
+  [ -d "$CLUSTER" ] || CLUSTER=/var/lib/garten/$(printf '%s' "$CLUSTER" | sha256sum | cut -c1-16)
+  [ -f "$CLUSTER/db/postmaster.pid" ]
+}
+
+# Whether a server runs on it.
+is_running() {
+  local pid
+  cluster_of "$1" "$2" || return 1
+  pid=$(head -n 1 "$CLUSTER/db/postmaster.pid" 2>/dev/null) && [ -d "/proc/$pid" ] && [[ $(tr '\0' ' ' <"/proc/$pid/cmdline" 2>/dev/null) == *"$CLUSTER"* ]]
+}
+
+# Uses the server that another ./garten has started on a data folder.
+join_running_database() {
+  is_running "$1" "$2" || return 1
+  DATABASE_PORT=$(sed -n 4p "$CLUSTER/db/postmaster.pid")
+}
+
 # After a kill the old server needs a moment to end.
 wait_for_old_server() {
   local waited=0 pid

@@ -1,8 +1,9 @@
 import react from "@vitejs/plugin-react";
 import { defineConfig } from "vite";
+import { signs } from "./signs.ts";
 
 export default defineConfig({
-  plugins: [react()],
+  plugins: [react(), signs()],
   build: { outDir: "../artifacts/web", emptyOutDir: true, sourcemap: false },
   worker: { format: "es" },
   // For working on the pages: ./garten demo serves the API and the core beside it.

@@ -2,12 +2,16 @@ namespace Garten.Benchmarks;
 
 /// <summary>
 /// Runs the benchmarks that are asked for, <c>./garten bench --filter '*'</c>; measures how well identification does, <c>./garten bench accuracy</c>;
-/// or measures in a browser against a running <c>./garten demo</c>, <c>./garten bench browser [address]</c>.
+/// or measures in a browser against a running <c>./garten demo</c>, <c>./garten bench browser [address]</c>; or sends such a one what no sound
+/// client sends, <c>./garten bench fuzz [address] [requests] [uploads] [seed]</c>; or kills
+/// a server of its own while changes come in, <c>./garten bench durability [kills]</c>.
 /// </summary>
 public static class Program
 {
     // On two shared cores the project of a benchmark takes more than the usual two minutes to build.
     private const string BuildSeconds = "600";
+
+    private const int UsualKills = 24;
 
     public static async Task Main(string[] args)
     {
@@ -17,6 +21,12 @@ public static class Program
         {
             using var bench = new BrowserBench(Console.Out, new Uri(args.Length > 1 ? args[1] : "http://127.0.0.1:5080"));
             await bench.RunAsync();
+        }
+        else if (args is ["fuzz", ..]) await FuzzRun.RunAsync(Console.Out, args[1..]);
+        else if (args is ["durability", ..])
+        {
+            await using var durability = new Durability(Console.Out);
+            await durability.RunAsync(args.Length > 1 ? int.Parse(args[1], System.Globalization.CultureInfo.InvariantCulture) : UsualKills);
         }
         else BenchmarkDotNet.Running.BenchmarkSwitcher.FromAssembly(typeof(Program).Assembly).Run([.. args, "--buildTimeout", BuildSeconds]);
     }

@@ -21,11 +21,12 @@ public static class FloraImporter
     /// <param name="seasons">When the phenophases last.</param>
     /// <param name="renamed">New headings for columns of the matrix; an empty one leaves the column out. Null: they stay as they are.</param>
     /// <param name="stop">Ends the reading.</param>
-    public static FloraReading Read(IReadOnlyDictionary<string, (string Name, byte[] Content)> files, IReadOnlyList<PhaseWindow> seasons, IReadOnlyDictionary<string, string>? renamed = null, CancellationToken stop = default) =>
-        ReadWithColumns(files, seasons, renamed, stop).Reading;
+    /// <param name="dash">What a dash in a cell means; it is asked where nobody has said.</param>
+    public static FloraReading Read(IReadOnlyDictionary<string, (string Name, byte[] Content)> files, IReadOnlyList<PhaseWindow> seasons, IReadOnlyDictionary<string, string>? renamed = null, DashMeaning dash = DashMeaning.Unsaid, CancellationToken stop = default) =>
+        ReadWithColumns(files, seasons, renamed, dash, stop).Reading;
 
     /// <summary>The same, with how each column of the matrix is read.</summary>
-    public static (FloraReading Reading, IReadOnlyList<FloraColumn> Columns) ReadWithColumns(IReadOnlyDictionary<string, (string Name, byte[] Content)> files, IReadOnlyList<PhaseWindow> seasons, IReadOnlyDictionary<string, string>? renamed = null, CancellationToken stop = default)
+    public static (FloraReading Reading, IReadOnlyList<FloraColumn> Columns) ReadWithColumns(IReadOnlyDictionary<string, (string Name, byte[] Content)> files, IReadOnlyList<PhaseWindow> seasons, IReadOnlyDictionary<string, string>? renamed = null, DashMeaning dash = DashMeaning.Unsaid, CancellationToken stop = default)
     {
         ArgumentNullException.ThrowIfNull(files);
         (FloraReading, IReadOnlyList<FloraColumn>) Refused(IReadOnlyList<FloraProblem> problems) => (new([], CharacterTable.Empty, [.. problems.OrderByDescending(p => p.Severity)]), []);
@@ -46,7 +47,7 @@ public static class FloraImporter
             if (reading.Sheet is { } sheet) sheets[field] = field == Matrix ? Renamed(sheet, renamed) : sheet;
         }
         if (problems.Exists(p => p.Severity == ProblemSeverity.Error)) return Refused(problems);
-        var flora = FloraTables.Read(new FloraSheets(sheets[Matrix], sheets.GetValueOrDefault("characters"), sheets.GetValueOrDefault("taxa"), sheets.GetValueOrDefault("states")), seasons, null, stop);
+        var flora = FloraTables.Read(new FloraSheets(sheets[Matrix], sheets.GetValueOrDefault("characters"), sheets.GetValueOrDefault("taxa"), sheets.GetValueOrDefault("states")), seasons, null, dash, stop);
         return (flora with { Problems = [.. flora.Problems.Concat(problems).OrderByDescending(p => p.Severity)] }, Columns(original!, renamed, flora));
     }
 

@@ -1,6 +1,4 @@
 using System.Globalization;
-using CsvHelper;
-using CsvHelper.Configuration;
 
 namespace Garten.Formats;
 
@@ -55,14 +53,20 @@ public sealed record DarwinCoreOccurrence
     /// <summary>The place in words.</summary>
     public required string Locality { get; init; }
 
-    /// <summary>WGS 84 decimal degrees.</summary>
-    public required double DecimalLatitude { get; init; }
+    /// <summary>WGS 84 decimal degrees; null where no position is given.</summary>
+    public required double? DecimalLatitude { get; init; }
 
-    /// <summary>WGS 84 decimal degrees.</summary>
-    public required double DecimalLongitude { get; init; }
+    /// <summary>WGS 84 decimal degrees; null where no position is given.</summary>
+    public required double? DecimalLongitude { get; init; }
 
-    /// <summary>Radius in metres.</summary>
-    public required double CoordinateUncertaintyInMeters { get; init; }
+    /// <summary>Radius in metres; null where no position is given.</summary>
+    public required double? CoordinateUncertaintyInMeters { get; init; }
+
+    /// <summary>What was done to the position; empty where it is exact.</summary>
+    public string DataGeneralizations { get; init; } = "";
+
+    /// <summary>What is kept back and why; empty where nothing is.</summary>
+    public string InformationWithheld { get; init; } = "";
 }
 
 /// <summary>Occurrences as CSV with Darwin Core term names as headers: UTF-8, commas, quotation after RFC 4180.</summary>
@@ -73,7 +77,7 @@ public static class OccurrenceCsv
     [
         "occurrenceID", "organismID", "organismName", "basisOfRecord", "occurrenceStatus", "eventDate", "recordedBy", "kingdom", "family", "scientificName", "taxonRank",
         "vernacularName", "verbatimIdentification", "identifiedBy", "dateIdentified", "identificationReferences", "identificationRemarks", "previousIdentifications",
-        "locality", "decimalLatitude", "decimalLongitude", "geodeticDatum", "coordinateUncertaintyInMeters",
+        "locality", "decimalLatitude", "decimalLongitude", "geodeticDatum", "coordinateUncertaintyInMeters", "dataGeneralizations", "informationWithheld",
     ];
 
     /// <summary>Writes the occurrences to a stream as they come.</summary>
@@ -81,35 +85,20 @@ public static class OccurrenceCsv
     {
         ArgumentNullException.ThrowIfNull(occurrences);
         await using var text = new StreamWriter(output, new System.Text.UTF8Encoding(encoderShouldEmitUTF8Identifier: false), leaveOpen: true);
-        await using var csv = new CsvWriter(text, new CsvConfiguration(CultureInfo.InvariantCulture) { NewLine = "\r\n" }, leaveOpen: true);
-        foreach (var header in Headers) csv.WriteField(header);
-        await csv.NextRecordAsync();
+        await using var csv = new CsvTable(text);
+        csv.Texts([.. Headers]);
+        await csv.EndRowAsync();
         await foreach (var it in occurrences.WithCancellation(stop))
         {
-            Text(csv, it.OccurrenceId, it.OrganismId, it.OrganismName, "HumanObservation", "present", Day(it.EventDate), it.RecordedBy, "Plantae", it.Family, it.ScientificName, it.TaxonRank,
+            csv.Texts(it.OccurrenceId, it.OrganismId, it.OrganismName, "HumanObservation", "present", Day(it.EventDate), it.RecordedBy, "Plantae", it.Family, it.ScientificName, it.TaxonRank,
                 it.VernacularName, it.VerbatimIdentification, it.IdentifiedBy, Day(it.DateIdentified), it.IdentificationReferences, it.IdentificationRemarks, it.PreviousIdentifications, it.Locality);
-            // Numbers are written as numbers: a western longitude keeps its minus.
-            csv.WriteField(it.DecimalLatitude);
-            csv.WriteField(it.DecimalLongitude);
-            csv.WriteField("EPSG:4326");
-            csv.WriteField(it.CoordinateUncertaintyInMeters);
-            await csv.NextRecordAsync();
+            csv.Number(it.DecimalLatitude);
+            csv.Number(it.DecimalLongitude);
+            csv.Text(it.DecimalLatitude is null ? "" : "EPSG:4326");
+            csv.Number(it.CoordinateUncertaintyInMeters);
+            csv.Texts(it.DataGeneralizations, it.InformationWithheld);
+            await csv.EndRowAsync();
         }
-    }
-
-    /// <summary>
-    /// A text as a cell that no spreadsheet takes for a formula: what begins with <c>= + - @</c>, one of their wide forms, a tab or a line
-    /// break gets an apostrophe before it.
-    /// </summary>
-    public static string Inert(string text)
-    {
-        ArgumentNullException.ThrowIfNull(text);
-        return text.Length > 0 && text[0] is '=' or '+' or '-' or '@' or '\t' or '\r' or '\n' or '＝' or '＋' or '－' or '＠' ? "'" + text : text;
-    }
-
-    private static void Text(CsvWriter csv, params ReadOnlySpan<string> cells)
-    {
-        foreach (var cell in cells) csv.WriteField(Inert(cell));
     }
 
     private static string Day(DateOnly date) => date.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);

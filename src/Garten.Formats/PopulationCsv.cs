@@ -1,7 +1,5 @@
-using System.Globalization;
-using CsvHelper;
-using CsvHelper.Configuration;
 using Garten.Core.Contracts;
+using Garten.Core.Floras;
 using Garten.Core.Surveys;
 
 namespace Garten.Formats;
@@ -9,41 +7,43 @@ namespace Garten.Formats;
 /// <summary>Populations year by year as CSV, a row per population and year.</summary>
 public static class PopulationCsv
 {
-    /// <summary>Writes them.</summary>
-    public static string Write(IReadOnlyList<PopulationDetail> populations)
+    private static readonly string[] Heads = ["place", "population", "scientificName", "year", "individuals", "shoots", "stems", "pegged", "notRefound"];
+    private static readonly string[] Shares = ["flowered", "fruited", "alive", "female"];
+    private static readonly string[] Parts = ["", "Of", "Unknown", "Share", "Low95", "High95", "Least", "Most"];
+
+    /// <summary>Writes them. Of sensitive taxa the grid cell stands in place of place and name.</summary>
+    /// <param name="output">Where to; it stays open.</param>
+    /// <param name="populations">The populations.</param>
+    /// <param name="sensitive">Which taxa are sensitive; null for an export with everything exact.</param>
+    public static async Task WriteAsync(Stream output, IReadOnlyList<PopulationDetail> populations, SensitiveTaxa? sensitive)
     {
         ArgumentNullException.ThrowIfNull(populations);
-        using var text = new StringWriter(CultureInfo.InvariantCulture);
-        using (var csv = new CsvWriter(text, new CsvConfiguration(CultureInfo.InvariantCulture) { NewLine = "\r\n" }))
+        await using var text = new StreamWriter(output, new System.Text.UTF8Encoding(encoderShouldEmitUTF8Identifier: false), leaveOpen: true);
+        await using var csv = new CsvTable(text);
+        csv.Texts([.. Heads]);
+        foreach (var what in Shares) csv.Texts([.. Parts.Select(p => what + p)]);
+        csv.Texts("dataGeneralizations", "informationWithheld");
+        await csv.EndRowAsync();
+        foreach (var p in populations)
         {
-            foreach (var name in new[] { "place", "population", "scientificName", "year", "individuals", "shoots", "stems", "pegged", "notRefound" }) csv.WriteField(name);
-            foreach (var what in new[] { "flowered", "fruited", "alive", "female" })
+            var coarse = sensitive?.Holds(p.Taxon) == true ? sensitive.Coarsen([p.Taxon], p.Place.Latitude, p.Place.Longitude) : null;
+            foreach (var year in p.Summary.Years)
             {
-                foreach (var part in new[] { "", "Of", "Unknown", "Share", "Low95", "High95", "Least", "Most" }) csv.WriteField(what + part);
-            }
-            csv.NextRecord();
-            foreach (var p in populations)
-            {
-                foreach (var year in p.Summary.Years)
+                csv.Texts(coarse?.Cell ?? p.Place.Name, coarse is null ? p.Name : "", p.Taxon);
+                csv.Whole(year.Year);
+                foreach (var unit in Enum.GetValues<CountUnit>()) csv.Whole(year.Counts.FirstOrDefault(c => c.Unit == unit)?.Number);
+                csv.Whole(year.Pegged);
+                csv.Whole(year.NotRefound);
+                foreach (var share in new[] { year.Flowered, year.Fruited, year.Alive, year.Sexes.FemaleShare })
                 {
-                    csv.WriteField(OccurrenceCsv.Inert(p.Place.Name));
-                    csv.WriteField(OccurrenceCsv.Inert(p.Name));
-                    csv.WriteField(OccurrenceCsv.Inert(p.Taxon));
-                    csv.WriteField(year.Year);
-                    foreach (var unit in Enum.GetValues<CountUnit>()) csv.WriteField(year.Counts.FirstOrDefault(c => c.Unit == unit)?.Number);
-                    csv.WriteField(year.Pegged);
-                    csv.WriteField(year.NotRefound);
-                    foreach (var share in new[] { year.Flowered, year.Fruited, year.Alive, year.Sexes.FemaleShare })
-                    {
-                        csv.WriteField(share.Count);
-                        csv.WriteField(share.Known);
-                        csv.WriteField(share.Unknown);
-                        foreach (var value in new[] { share.Share, share.Known > 0 ? share.Low : null, share.Known > 0 ? share.High : null, share.Least, share.Most }) csv.WriteField(value?.ToString("0.####", CultureInfo.InvariantCulture));
-                    }
-                    csv.NextRecord();
+                    csv.Whole(share.Count);
+                    csv.Whole(share.Known);
+                    csv.Whole(share.Unknown);
+                    foreach (var value in new[] { share.Share, share.Known > 0 ? share.Low : null, share.Known > 0 ? share.High : null, share.Least, share.Most }) csv.Number(value, "0.####");
                 }
+                csv.Texts(coarse?.Generalization ?? "", coarse?.Withheld ?? "");
+                await csv.EndRowAsync();
             }
         }
-        return text.ToString();
     }
 }

@@ -21,7 +21,15 @@ public static class SddReader
     /// <summary>Characters of the document.</summary>
     public const long LongestDocument = 64_000_000;
 
-    private const int MostElements = 6_000_000;
+    private const int MostElements = 8_000_000;
+
+    // Within one taxon name, character or description; the largest flora has some 10,000 there.
+    private const int MostElementsOfOne = 200_000;
+    private const int MostAttributes = 64;
+    private const int MostTaxa = SheetLimits.MostRows;
+    private const int MostCharacters = 2 * SheetLimits.MostColumns;
+    private const int MostStates = 100_000;
+    private const int MostCells = SheetLimits.MostCells;
 
     private static readonly XmlReaderSettings Settings = new()
     {
@@ -45,20 +53,23 @@ public static class SddReader
         try
         {
             // First pass: nothing is built yet.
-            using (var walk = XmlReader.Create(new MemoryStream(content, false), Settings))
+            using (var walk = XmlReader.Create(new XmlGuard(new MemoryStream(content, false), MostAttributes), Settings))
             {
+                var own = 0;
                 for (var n = 0; walk.Read(); n++)
                 {
                     if (n % 4096 == 0) stop.ThrowIfCancellationRequested();
                     if (walk.Depth > DeepestNesting) return Refused("sdd.depth", Line(walk), $"Elements are nested more than {DeepestNesting} deep: this is no SDD document.");
                     if (n > MostElements) return Refused("sdd.size", Line(walk), "There are more elements than any flora needs.");
+                    own = walk.Depth <= DepthOfOne ? 0 : own + 1;
+                    if (own > MostElementsOfOne) return Refused("sdd.size", Line(walk), "A single taxon, character or description has more elements than any needs.");
                 }
             }
-            using var reader = XmlReader.Create(new MemoryStream(content, false), Settings);
-            var root = XDocument.Load(reader, LoadOptions.SetLineInfo).Root!;
-            var dataset = root.DescendantsAndSelf().FirstOrDefault(e => e.Name.LocalName == "Dataset");
-            if (dataset is null || dataset.Name.NamespaceName != SddWriter.Namespace) return Refused("sdd.namespace", 1, $"This is no SDD document: there is no Dataset of the namespace {SddWriter.Namespace}.");
-            return new Dataset(name, dataset).Read(seasons, stop);
+            return new Dataset(name, content).Read(seasons, stop);
+        }
+        catch (XmlGuardException error)
+        {
+            return Refused("sdd.size", 0, error.Message + " It isn't read.");
         }
         catch (XmlException error)
         {
@@ -68,9 +79,16 @@ public static class SddReader
         }
     }
 
+    // Datasets 0, Dataset 1, Characters 2, a character 3.
+    private const int DepthOfOne = 3;
+
     private static int Line(XmlReader reader) => reader is IXmlLineInfo info ? info.LineNumber : 0;
 
-    private sealed class Dataset(string name, XElement dataset)
+    // More of something than any flora needs.
+    private sealed class TooManyException(string what) : Exception(what);
+
+    // Read piece by piece, so that a large document doesn't stand in memory as a whole.
+    private sealed class Dataset(string name, byte[] content)
     {
         private readonly List<FloraProblem> _problems = [];
         private readonly Dictionary<string, Character> _characters = new(StringComparer.Ordinal);
@@ -79,55 +97,126 @@ public static class SddReader
         private readonly HashSet<string> _ids = new(StringComparer.Ordinal);
         private readonly HashSet<string> _misreadings = new(StringComparer.Ordinal);
 
+        private readonly OwnIds _taxonIds = new();
+        private readonly Dictionary<string, Taxon> _taxa = new(StringComparer.Ordinal);
+        private readonly HashSet<string> _names = new(StringComparer.Ordinal);
+        private readonly Dictionary<string, TaxonDescription> _descriptions = new(StringComparer.Ordinal);
+        private int _cells;
+
         public FloraReading Read(IReadOnlyList<PhaseWindow> seasons, CancellationToken stop)
         {
-            Modifiers();
-            foreach (var element in Named(dataset, "Characters").Elements()) Character(element);
-            var taxa = new Dictionary<string, Taxon>(StringComparer.Ordinal);
-            var ids = new HashSet<string>(StringComparer.Ordinal);
-            var names = new HashSet<string>(StringComparer.Ordinal);
-            foreach (var element in Named(dataset, "TaxonNames").Elements().Where(e => e.Name.LocalName == "TaxonName"))
+            FloraReading Refused(string code, int line, string message) => new([], CharacterTable.Empty, [new(ProblemSeverity.Error, code, name, line, "", message)]);
+            try
             {
-                var label = Label(element);
-                var canonical = element.Elements().FirstOrDefault(e => e.Name.LocalName == "CanonicalName")?.Value.Trim() is { Length: > 0 } plain ? plain : label;
-                var authorship = label.StartsWith(canonical, StringComparison.Ordinal) ? label[canonical.Length..].Trim() : "";
-                if (canonical.Length == 0)
+                var found = Pieces((section, element) =>
                 {
-                    Wrong(ProblemSeverity.Error, "taxon.missing", element, "This taxon name has no label.");
-                    continue;
-                }
-                if (!names.Add(canonical)) Wrong(ProblemSeverity.Error, "taxon.twice", element, $"{canonical} is there twice.");
-                var id = Own(element, canonical);
-                for (var n = 2; !ids.Add(id); n++) id = $"{Own(element, canonical)}-{n}";
-                var rank = element.Elements().FirstOrDefault(e => e.Name.LocalName == "Rank")?.Attribute("literal")?.Value ?? "";
-                taxa[Id(element)] = new Taxon(id, canonical, authorship, rank.Length > 0 ? rank : canonical.Contains(' ', StringComparison.Ordinal) ? "species" : "genus", "", "", "", [], "", TaxonFacts.None);
-            }
-            var byGenus = taxa.Values.Where(t => t.Rank == "genus").GroupBy(t => t.Name, StringComparer.Ordinal).ToDictionary(g => g.Key, g => g.First().Id, StringComparer.Ordinal);
-            foreach (var (key, taxon) in taxa.ToList())
-            {
-                if (taxon.Name.Split(' ') is [var genus, _, ..] && byGenus.TryGetValue(genus, out var parent)) taxa[key] = taxon with { Parent = parent };
-            }
-            var descriptions = new Dictionary<string, TaxonDescription>(StringComparer.Ordinal);
-            foreach (var element in Named(dataset, "CodedDescriptions").Elements())
-            {
-                stop.ThrowIfCancellationRequested();
-                var reference = element.Descendants().FirstOrDefault(e => e.Name.LocalName == "TaxonName")?.Attribute("ref")?.Value ?? "";
-                if (!taxa.TryGetValue(reference, out var taxon))
+                    switch (section)
+                    {
+                        case "DescriptiveConcepts": Modifiers(element); break;
+                        case "Characters": Character(element); break;
+                        case "TaxonNames" when element.Name.LocalName == "TaxonName": TaxonName(element); break;
+                    }
+                }, stop);
+                if (!found) return Refused("sdd.namespace", 1, $"This is no SDD document: there is no Dataset of the namespace {SddWriter.Namespace}.");
+                var byGenus = _taxa.Values.Where(t => t.Rank == "genus").GroupBy(t => t.Name, StringComparer.Ordinal).ToDictionary(g => g.Key, g => g.First().Id, StringComparer.Ordinal);
+                foreach (var (key, taxon) in _taxa.ToList())
                 {
-                    Wrong(ProblemSeverity.Error, "taxon.unknown", element, $"A description is of the taxon “{reference}”, which isn't among the taxon names.");
-                    continue;
+                    if (taxon.Name.Split(' ') is [var genus, _, ..] && byGenus.TryGetValue(genus, out var parent)) _taxa[key] = taxon with { Parent = parent };
                 }
-                var cells = element.Elements().Where(e => e.Name.LocalName == "SummaryData").Elements().Select(e => Summary(e, taxon.Name)).OfType<CharacterDescription>().ToList();
-                if (!descriptions.TryAdd(taxon.Id, new TaxonDescription(taxon.Id, [.. cells.DistinctBy(c => c.Character)]))) Wrong(ProblemSeverity.Error, "taxon.twice", element, $"{taxon.Name} is described twice.");
+                Pieces((section, element) =>
+                {
+                    if (section == "CodedDescriptions") Described(element);
+                }, stop);
             }
-            if (taxa.Count == 0) Wrong(ProblemSeverity.Error, "matrix.empty", dataset, "There are no taxon names.");
-            return new FloraReading([.. taxa.Values.OrderBy(t => t.Name, StringComparer.Ordinal)], new CharacterTable([.. _characters.Values.DistinctBy(c => c.Id)], [.. descriptions.Values], seasons),
+            catch (TooManyException many)
+            {
+                return Refused("sdd.size", 0, many.Message);
+            }
+            if (_taxa.Count == 0) _problems.Add(new(ProblemSeverity.Error, "matrix.empty", name, 0, "", "There are no taxon names."));
+            return new FloraReading([.. _taxa.Values.OrderBy(t => t.Name, StringComparer.Ordinal)], new CharacterTable([.. _characters.Values.DistinctBy(c => c.Id)], [.. _descriptions.Values], seasons),
                 [.. _problems.OrderByDescending(p => p.Severity).Take(FloraTables.MostProblems)]);
         }
 
-        private void Modifiers()
+        // The children of each section of the first dataset, one after the other; false where there is no dataset.
+        private bool Pieces(Action<string, XElement> take, CancellationToken stop)
         {
-            foreach (var modifier in Named(dataset, "DescriptiveConcepts").Descendants().Where(e => e.Name.LocalName == "Modifier"))
+            using var reader = XmlReader.Create(new XmlGuard(new MemoryStream(content, false), MostAttributes), Settings);
+            var section = "";
+            var depth = -1;
+            while (!reader.EOF)
+            {
+                if (reader.NodeType != XmlNodeType.Element)
+                {
+                    // The first dataset is the one that is read.
+                    if (depth >= 0 && reader.NodeType == XmlNodeType.EndElement && reader.Depth == depth) return true;
+                    reader.Read();
+                    continue;
+                }
+                if (depth < 0)
+                {
+                    if (reader.LocalName == "Dataset")
+                    {
+                        if (reader.NamespaceURI != SddWriter.Namespace) return false;
+                        depth = reader.Depth;
+                        if (reader.IsEmptyElement) return true;
+                    }
+                    reader.Read();
+                }
+                else if (reader.Depth == depth + 1)
+                {
+                    section = reader.LocalName;
+                    reader.Read();
+                }
+                else
+                {
+                    stop.ThrowIfCancellationRequested();
+                    if (section is not ("DescriptiveConcepts" or "Characters" or "TaxonNames" or "CodedDescriptions"))
+                    {
+                        reader.Skip();
+                        continue;
+                    }
+                    XElement element;
+                    using (var own = reader.ReadSubtree()) element = XElement.Load(own, LoadOptions.SetLineInfo);
+                    take(section, element);
+                    reader.Read();
+                }
+            }
+            return depth >= 0;
+        }
+
+        private void TaxonName(XElement element)
+        {
+            if (_taxa.Count >= MostTaxa) throw new TooManyException($"There are more than {MostTaxa} taxon names. Bring it in parts.");
+            var label = Label(element);
+            var canonical = element.Elements().FirstOrDefault(e => e.Name.LocalName == "CanonicalName")?.Value.Trim() is { Length: > 0 } plain ? plain : label;
+            var authorship = label.StartsWith(canonical, StringComparison.Ordinal) ? label[canonical.Length..].Trim() : "";
+            if (canonical.Length == 0)
+            {
+                Wrong(ProblemSeverity.Error, "taxon.missing", element, "This taxon name has no label.");
+                return;
+            }
+            if (!_names.Add(canonical)) Wrong(ProblemSeverity.Error, "taxon.twice", element, $"{canonical} is there twice.");
+            var rank = element.Elements().FirstOrDefault(e => e.Name.LocalName == "Rank")?.Attribute("literal")?.Value ?? "";
+            if (rank.Length == 0) rank = canonical.Contains(' ', StringComparison.Ordinal) ? "species" : Core.Floras.TaxonName.LooksLikeGenus(canonical) ? "genus" : "taxon";
+            _taxa[Id(element)] = new Taxon(_taxonIds.Take(Own(element, canonical)), canonical, authorship, rank, "", "", "", [], "", TaxonFacts.None);
+        }
+
+        private void Described(XElement element)
+        {
+            var reference = element.Descendants().FirstOrDefault(e => e.Name.LocalName == "TaxonName")?.Attribute("ref")?.Value ?? "";
+            if (!_taxa.TryGetValue(reference, out var taxon))
+            {
+                Wrong(ProblemSeverity.Error, "taxon.unknown", element, $"A description is of the taxon “{reference}”, which isn't among the taxon names.");
+                return;
+            }
+            var cells = element.Elements().Where(e => e.Name.LocalName == "SummaryData").Elements().Select(e => Summary(e, taxon.Name)).OfType<CharacterDescription>().DistinctBy(c => c.Character).ToList();
+            if ((_cells += cells.Count) > MostCells) throw new TooManyException($"There are more than {MostCells} cells. Bring it in parts.");
+            if (!_descriptions.TryAdd(taxon.Id, new TaxonDescription(taxon.Id, cells))) Wrong(ProblemSeverity.Error, "taxon.twice", element, $"{taxon.Name} is described twice.");
+        }
+
+        private void Modifiers(XElement concept)
+        {
+            foreach (var modifier in concept.DescendantsAndSelf().Where(e => e.Name.LocalName == "Modifier"))
             {
                 var kind = modifier.Elements().FirstOrDefault(e => e.Name.LocalName == "ModifierClass")?.Value ?? "";
                 if (kind.Contains("Misinterpretation", StringComparison.Ordinal)) _misreadings.Add(Id(modifier));
@@ -139,17 +228,19 @@ public static class SddReader
 
         private void Character(XElement element)
         {
+            if (_characters.Count >= MostCharacters) throw new TooManyException($"There are more than {MostCharacters} characters. Bring it in parts.");
             var label = Label(element);
             var scale = element.Elements().FirstOrDefault(e => e.Name.LocalName == "MeasurementScale")?.Value ?? "";
             switch (element.Name.LocalName)
             {
                 case "CategoricalCharacter":
                     var states = new List<CharacterState>();
+                    var stateIds = new OwnIds();
                     var id = Own(element, label);
                     foreach (var state in element.Descendants().Where(e => e.Name.LocalName == "StateDefinition"))
                     {
-                        var own = Own(state, Label(state));
-                        if (states.Exists(s => s.Id == own)) own = $"{own}-{states.Count + 1}";
+                        if (_states.Count >= MostStates) throw new TooManyException($"There are more than {MostStates} states. Bring it in parts.");
+                        var own = stateIds.Take(Own(state, Label(state)));
                         states.Add(new CharacterState(own, Label(state), Detail(state), [Label(state)]));
                         _states[Id(state)] = (Id(element), own);
                     }
@@ -233,9 +324,14 @@ public static class SddReader
             return new CharacterDescription(character.Id, [], range);
         }
 
-        private void Wrong(ProblemSeverity severity, string code, XElement at, string message) => _problems.Add(new(severity, code, name, at is IXmlLineInfo line ? line.LineNumber : 0, "", message));
+        // Beyond these nobody reads on; the first errors are among them.
+        private const int MostKept = 5_000;
 
-        private static XElement Named(XElement parent, string child) => parent.Elements().FirstOrDefault(e => e.Name.LocalName == child) ?? new XElement("none");
+        private void Wrong(ProblemSeverity severity, string code, XElement at, string message)
+        {
+            if (_problems.Count < MostKept) _problems.Add(new(severity, code, name, at is IXmlLineInfo line ? line.LineNumber : 0, "", message));
+            else if (severity == ProblemSeverity.Error && _problems[^1].Severity != ProblemSeverity.Error) _problems[^1] = new(severity, code, name, 0, "", message);
+        }
 
         private static string Id(XElement element) => element.Attribute("id")?.Value ?? "";
 

@@ -1,5 +1,7 @@
 using System.Globalization;
+using System.Text.Json;
 using Garten.Core.Characters;
+using Garten.Core.Contracts;
 using Garten.Core.Floras;
 using Garten.Core.Seasons;
 using Garten.Formats.Tables;
@@ -41,6 +43,16 @@ public static class ShippedGlossary
 /// <summary>Reads a flora out of a folder: <c>taxa.csv</c>, one or more <c>matrix*.csv</c>, and <c>characters.csv</c> with <c>states.csv</c> where it has its own.</summary>
 public static class FloraFolder
 {
+    /// <summary>The grid that the folder declares in <c>grid.json</c>; null where it declares none.</summary>
+    /// <exception cref="FormatException">It is no grid.</exception>
+    public static FloraGrid? Grid(string folder)
+    {
+        var file = Path.Combine(folder, "grid.json");
+        if (!File.Exists(file)) return null;
+        var grid = JsonSerializer.Deserialize(File.ReadAllText(file), CoreJson.Default.FloraGrid)!;
+        return grid.Problem() is { } wrong ? throw new FormatException($"{file}: {wrong}") : grid;
+    }
+
     /// <summary>Reads it; the characters are those of the shipped glossary where the folder has none.</summary>
     public static FloraReading Read(string folder)
     {

@@ -18,7 +18,8 @@ var describing = Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Ins
 builder.WebHost.ConfigureKestrel(kestrel =>
 {
     kestrel.AddServerHeader = false;
-    kestrel.Limits.MaxRequestBodySize = ApiLimits.LargestBody;
+    // Bodies are counted where they are read, so that who sends too much gets an answer and not a cut line.
+    kestrel.Limits.MaxRequestBodySize = null;
 });
 builder.Services.AddSingleton<TimeProvider>(Today.Pinned(builder.Configuration["GARTEN_TODAY"]) ?? TimeProvider.System);
 builder.Services.AddGartenStorage(builder.Configuration["GARTEN_DATABASE"] ?? (describing ? "Host=127.0.0.1" : ""));
@@ -31,10 +32,12 @@ if (!describing)
     if (app.Configuration["GARTEN_DEMO"] is { Length: > 0 } demo) await app.Services.GetRequiredService<DemoLoader>().LoadOnceAsync(demo, app.Lifetime.ApplicationStopping);
 }
 
+app.UseResponseCompression();
 app.UseGartenProblems();
 app.UseGartenSecurity();
+app.UseWholeAnswers();
 app.UseSoundRequests();
-app.UseResponseCompression();
+app.UseTurnstile();
 app.UseGartenWebApp();
 var api = app.MapGroup("/api/v1");
 api.MapHealth();

@@ -7,12 +7,13 @@ using Garten.Core.Evidence;
 using Garten.Core.Floras;
 using Garten.Core.Identification;
 using Garten.Core.Keys;
+using Microsoft.Extensions.Logging;
 using Npgsql;
 
 namespace Garten.Storage;
 
 /// <summary>Carries out commands: each wholly or not at all, each once.</summary>
-public sealed partial class CommandStore(NpgsqlDataSource database, FloraRepository floras, TimeProvider clock, CharacterTable glossary)
+public sealed partial class CommandStore(NpgsqlDataSource database, TimeProvider clock, CharacterTable glossary, ILogger<CommandStore> log)
 {
     // The oldest date a record may carry: before it, dates belong to another calendar.
     private static readonly DateOnly OldestDate = new(1753, 1, 1);
@@ -26,10 +27,46 @@ public sealed partial class CommandStore(NpgsqlDataSource database, FloraReposit
     private const int MostObservations = 5_000;
     private const int LongestTerm = 200;
 
-    /// <summary>Carries out a command. A refusal is a result, not an exception; only a database that doesn't answer throws.</summary>
+    // Two that wait for each other are told apart by the database; the one that it ended begins again.
+    private const int MostTries = 4;
+
+    /// <summary>
+    /// Carries out a command. A refusal is a result, not an exception, and so is a failure of the program's own; only a database that doesn't
+    /// answer throws, and what it throws may pass.
+    /// </summary>
     public async Task<CommandResult> ApplyAsync(Command command, CancellationToken stop)
     {
         ArgumentNullException.ThrowIfNull(command);
+        for (var tries = 1; ; tries++)
+        {
+            try
+            {
+                return await ApplyOnceAsync(command, stop);
+            }
+            catch (PostgresException error) when (tries < MostTries && error.SqlState is PostgresErrorCodes.DeadlockDetected or PostgresErrorCodes.SerializationFailure)
+            {
+                await Task.Delay(TimeSpan.FromMilliseconds(20 * tries), stop);
+            }
+            catch (PostgresException error) when (error.SqlState is PostgresErrorCodes.UniqueViolation or PostgresErrorCodes.ForeignKeyViolation or PostgresErrorCodes.CheckViolation or PostgresErrorCodes.NumericValueOutOfRange)
+            {
+                // Written by another device in the same moment, or something that no check before it saw: the database held it back.
+                return new CommandResult(command.Id, CommandStatus.Refused, error.SqlState == PostgresErrorCodes.UniqueViolation
+                    ? new ProblemReport("Something of this identity is there already.", 409, "identity.taken", "Make a new id: what is kept is never overwritten.", "")
+                    : new ProblemReport("This contradicts what is kept.", 409, "facts.disagree", "Another device has written something else of it meanwhile. Look at it again.", ""));
+            }
+            catch (Exception error) when (error is not (NpgsqlException or TimeoutException or OperationCanceledException))
+            {
+                Failed(log, error, command.GetType().Name, command.Id);
+                return new CommandResult(command.Id, CommandStatus.Failed, new ProblemReport("Something went wrong here.", 500, "server.error", "Nothing of this was changed. It stays on the device and is tried again; the server's log says more.", ""));
+            }
+        }
+    }
+
+    [LoggerMessage(LogLevel.Error, "The command {Kind} {Id} failed")]
+    private static partial void Failed(ILogger log, Exception error, string kind, Guid id);
+
+    private async Task<CommandResult> ApplyOnceAsync(Command command, CancellationToken stop)
+    {
         try
         {
             if (command.Id == Guid.Empty) throw Refused(422, "command.id", "A command needs an id.", "Make a new UUID (version 7) for each command.", "id");
@@ -56,8 +93,20 @@ public sealed partial class CommandStore(NpgsqlDataSource database, FloraReposit
         }
     }
 
+    // Commands on one plant take turns, and those on one look at a plant: what each checks stays true until it is written. Always in this order.
+    private static IEnumerable<string> LocksOf(Command command) => command switch
+    {
+        RecordDeterminationCommand it => [$"plant:{it.PlantId}", $"occurrence:{it.OccurrenceId}"],
+        TagPlantCommand it => [$"plant:{it.PlantId}"],
+        VisitPlantCommand it => [$"plant:{it.PlantId}"],
+        CountPopulationCommand it => [$"population:{it.PopulationId}"],
+        NoteThreatCommand it => [$"population:{it.PopulationId}"],
+        _ => [],
+    };
+
     private async Task<CommandResult> CarryOutAsync(NpgsqlConnection connection, Command command, CancellationToken stop)
     {
+        foreach (var name in LocksOf(command)) await connection.Command("select pg_advisory_xact_lock(hashtextextended($1, 0))", name).RunAsync(stop);
         switch (command)
         {
             case SaveKeysCommand save:
@@ -156,12 +205,12 @@ public sealed partial class CommandStore(NpgsqlDataSource database, FloraReposit
     }
 
     // The grade is worked out from the whole sheet of the plant, whatever the device came to.
-    private async Task<ConfirmResult> ConfirmAsync(NpgsqlConnection connection, RecordDeterminationCommand it, IReadOnlyList<Observation> looks, CancellationToken stop)
+    private static async Task<ConfirmResult> ConfirmAsync(NpgsqlConnection connection, RecordDeterminationCommand it, IReadOnlyList<Observation> looks, CancellationToken stop)
     {
         var asked = it.Confirming!;
-        if (await floras.ReadyAsync(asked.FloraId, stop) is not { } flora) throw Refused(422, "flora.unknown", "No flora has this id.", "Confirm the name by one of the floras.", "confirming.floraId");
+        if (await FloraRepository.ReadyAsync(connection, asked.FloraId, stop) is not { } flora) throw Refused(422, "flora.unknown", "No flora has this id.", "Confirm the name by one of the floras.", "confirming.floraId");
         var place = await PlaceRepository.FindAsync(connection, it.PlaceId, stop);
-        var sheet = (await EvidenceRepository.OfPlantAsync(connection, it.PlantId, stop)).Concat(looks).ToList();
+        var sheet = (await EvidenceRepository.OfPlantAsync(connection, it.PlantId, stop)).Readable.Concat(looks).ToList();
         await flora.Turn.WaitAsync(stop);
         try
         {
@@ -212,7 +261,7 @@ public sealed partial class CommandStore(NpgsqlDataSource database, FloraReposit
         if (looks.Count == 0) return [];
         var known = await EvidenceRepository.KnownAsync(connection, [.. looks.Select(o => o.Id)], stop);
         var table = await FloraRepository.TableAsync(connection, glossary, stop);
-        var today = DateOnly.FromDateTime(clock.GetLocalNow().Date);
+        var today = LatestDay;
         var ids = new HashSet<Guid>();
         for (var i = 0; i < looks.Count; i++)
         {
@@ -254,10 +303,13 @@ public sealed partial class CommandStore(NpgsqlDataSource database, FloraReposit
         }
     }
 
+    // A device's own day may be a day ahead of the server's, where its zone is.
+    private DateOnly LatestDay => DateOnly.FromDateTime(clock.GetUtcNow().UtcDateTime).AddDays(1);
+
     private DateOnly CheckDate(string text, string field = "eventDate")
     {
         var date = ReadDate(text, field);
-        if (date > DateOnly.FromDateTime(clock.GetLocalNow().Date)) throw Refused(422, "date.future", "This date is in the future.", "Give the day on which the plant was seen: today or earlier.", field);
+        if (date > LatestDay) throw Refused(422, "date.future", "This date is in the future.", "Give the day on which the plant was seen: today or earlier.", field);
         return date;
     }
 

@@ -30,7 +30,7 @@ public sealed record RecordCursor(DateOnly EventDate, long Number)
 }
 
 /// <summary>An occurrence with its determinations, newest first, for the export.</summary>
-public sealed record OccurrenceRow(Guid Id, Guid PlantId, string PlantLabel, Place Place, DateOnly EventDate, string RecordedBy, IReadOnlyList<DeterminationRow> Determinations);
+public sealed record OccurrenceRow(Guid Id, Guid PlantId, string PlantLabel, Place Place, DateOnly EventDate, string RecordedBy, IReadOnlyList<DeterminationRow> Determinations, IReadOnlyList<string> NamesOfPlant);
 
 /// <summary>A determination for the export.</summary>
 public sealed record DeterminationRow(string Name, IReadOnlyList<string> Names, string IdentifiedBy, DateTimeOffset RecordedAt, string Note, string StartKeyTitle, IReadOnlyList<TrailStep> Steps);
@@ -79,8 +79,23 @@ public sealed class DeterminationRepository(NpgsqlDataSource database)
             select p.id, p.label, p.tagged_on, p.latitude, p.longitude, p.uncertainty_metres, p.finding, p.population_id, p.version, {PlaceRepository.Columns}
             from plant p join place l on l.id = p.place_id where p.id = $1
             """, id).ReadAllAsync(r => new PlantDetail(r.GetGuid(0), r.GetString(1), PlaceRepository.Read(r, 9), [], [], [], [], PlantRepository.Day(r, 2), PlantRepository.Site(r, 3), PlantRepository.Finding(r.GetString(6)),
-                r.IsDBNull(7) ? null : r.GetGuid(7), r.GetInt32(8)), stop);
+                r.IsDBNull(7) ? null : r.GetGuid(7), r.GetInt32(8), []), stop);
         if (plants.Count == 0) return null;
+        // What was worked out once and can't be read any more is left out, and said; the name stands.
+        var broken = new List<UnreadableFact>();
+        ConfirmResult? Confirmation(NpgsqlDataReader r)
+        {
+            if (r.IsDBNull(13)) return null;
+            try
+            {
+                return JsonSerializer.Deserialize(r.GetString(13), CoreJson.Default.ConfirmResult);
+            }
+            catch (JsonException)
+            {
+                broken.Add(new UnreadableFact(r.GetGuid(0), "How a name was confirmed", r.GetFieldValue<DateOnly>(2).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture), "It was written in a form that can't be read any more."));
+                return null;
+            }
+        }
         var determinations = await connection.Command(
             """
             select d.id, d.occurrence_id, d.event_date, d.recorded_at, w.id, w.name, d.name, d.names, coalesce(d.start_key, ''), coalesce(k.title, ''), d.trail, d.note, d.floras, d.confirmation
@@ -92,11 +107,13 @@ public sealed class DeterminationRepository(NpgsqlDataSource database)
             """, id).ReadAllAsync(r => new DeterminationDetail(r.GetGuid(0), r.GetGuid(1), r.GetFieldValue<DateOnly>(2), r.GetFieldValue<DateTimeOffset>(3),
                 new PersonReference(r.GetGuid(4), r.GetString(5)), r.GetString(6), r.GetFieldValue<string[]>(7), r.GetString(8), r.GetString(9), Steps(r.GetString(10)), r.GetString(11),
                 JsonSerializer.Deserialize(r.GetString(12), CoreJson.Default.IReadOnlyDictionaryStringInt32)!,
-                r.IsDBNull(13) ? null : JsonSerializer.Deserialize(r.GetString(13), CoreJson.Default.ConfirmResult)), stop);
+                Confirmation(r)), stop);
+        var (readable, unreadable) = await EvidenceRepository.OfPlantAsync(connection, id, stop);
         return plants[0] with
         {
             Determinations = determinations,
-            Observations = await EvidenceRepository.OfPlantAsync(connection, id, stop),
+            Observations = readable,
+            Unreadable = [.. unreadable, .. broken],
             Visits = await PlantRepository.VisitsAsync(connection, [id], stop),
         };
     }
@@ -139,7 +156,7 @@ public sealed class DeterminationRepository(NpgsqlDataSource database)
         return await connection.Command("select distinct unnest(names) from (select distinct on (plant_id) names from determination where place_id = $1 order by plant_id, number desc) newest", place).ReadAllAsync(r => r.GetString(0), stop);
     }
 
-    /// <summary>Every occurrence that has a determination within the filter, newest first, with all its determinations.</summary>
+    /// <summary>Every occurrence that has a determination within the filter, newest first, with all its determinations, and all names that its plant ever bore.</summary>
     public async IAsyncEnumerable<OccurrenceRow> ExportAsync(RecordFilter filter, [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken stop)
     {
         ArgumentNullException.ThrowIfNull(filter);
@@ -147,7 +164,8 @@ public sealed class DeterminationRepository(NpgsqlDataSource database)
         await using var command = connection.Command(
             $"""
             select o.id, o.plant_id, p.label, o.event_date, r.name, {PlaceRepository.Columns},
-                a.name, a.names, w.name, a.recorded_at, a.note, coalesce(k.title, ''), a.trail
+                a.name, a.names, w.name, a.recorded_at, a.note, coalesce(k.title, ''), a.trail,
+                (select array_agg(distinct n) from determination h, unnest(h.names || h.name) n where h.plant_id = o.plant_id and n <> '')
             from occurrence o
             join plant p on p.id = o.plant_id
             join place l on l.id = p.place_id
@@ -170,12 +188,20 @@ public sealed class DeterminationRepository(NpgsqlDataSource database)
                 yield return current with { Determinations = [.. determinations] };
                 determinations.Clear();
             }
-            if (current?.Id != id) current = new OccurrenceRow(id, reader.GetGuid(1), reader.GetString(2), PlaceRepository.Read(reader, PlaceAt), reader.GetFieldValue<DateOnly>(3), reader.GetString(4), []);
+            if (current?.Id != id) current = new OccurrenceRow(id, reader.GetGuid(1), reader.GetString(2), PlaceRepository.Read(reader, PlaceAt), reader.GetFieldValue<DateOnly>(3), reader.GetString(4), [], reader.GetFieldValue<string[]>(PlaceAt + PlaceRepository.Width + 7));
             const int own = PlaceAt + PlaceRepository.Width;
             determinations.Add(new DeterminationRow(reader.GetString(own), reader.GetFieldValue<string[]>(own + 1), reader.GetString(own + 2), reader.GetFieldValue<DateTimeOffset>(own + 3),
                 reader.GetString(own + 4), reader.GetString(own + 5), Steps(reader.GetString(own + 6))));
         }
         if (current is not null) yield return current with { Determinations = [.. determinations] };
+    }
+
+    /// <summary>Facts that contradict each other, of before the database held them together.</summary>
+    public async Task<IReadOnlyList<Contradiction>> ContradictionsAsync(CancellationToken stop)
+    {
+        await using var connection = await database.OpenConnectionAsync(stop);
+        return await connection.Command("select kind, id, plant_id, reason from contradiction order by kind, id limit 500")
+            .ReadAllAsync(r => new Contradiction(r.GetString(0), r.GetGuid(1), r.IsDBNull(2) ? null : r.GetGuid(2), r.GetString(3)), stop);
     }
 
     /// <summary>The names that a plant bears now; empty while it has none.</summary>

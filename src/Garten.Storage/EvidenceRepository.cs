@@ -25,8 +25,33 @@ public sealed class EvidenceRepository(NpgsqlDataSource database)
             .ReadAllAsync(r => new CorrectedStatement(r.GetString(0), JsonSerializer.Deserialize(r.GetString(1), CoreJson.Default.IReadOnlyListStatementClaim)!), stop);
     }
 
-    internal static Task<List<Observation>> OfPlantAsync(NpgsqlConnection connection, Guid plant, CancellationToken stop) =>
-        connection.Command("select content from observation where plant_id = $1 order by number", plant).ReadAllAsync(r => JsonSerializer.Deserialize(r.GetString(0), CoreJson.Default.Observation)!, stop);
+    // What is larger or smaller than any bound of any kind of reading; the bounds of each kind are held where a look comes in and where it is weighed.
+    private const double Largest = 1e9;
+    private const double Smallest = 1e-9;
+
+    /// <summary>The looks at a plant, and those that can't be read: they stay, and take nothing with them.</summary>
+    internal static async Task<(IReadOnlyList<Observation> Readable, IReadOnlyList<UnreadableFact> Unreadable)> OfPlantAsync(NpgsqlConnection connection, Guid plant, CancellationToken stop)
+    {
+        var readable = new List<Observation>();
+        var unreadable = new List<UnreadableFact>();
+        await connection.Command("select id, character, observed_on, content from observation where plant_id = $1 order by number", plant).ReadAllAsync(r =>
+        {
+            string? why = null;
+            try
+            {
+                var look = JsonSerializer.Deserialize(r.GetString(3), CoreJson.Default.Observation)!;
+                if (look.Readings.Any(x => !(x.Value == 0 || x.Value is >= Smallest and <= Largest) || !(x.Resolution <= Largest) || !(x.Calibration <= Largest))) why = "A reading of it is beyond all that is measured of plants.";
+                else readable.Add(look);
+            }
+            catch (JsonException)
+            {
+                why = "It was written in a form that can't be read any more.";
+            }
+            if (why is not null) unreadable.Add(new UnreadableFact(r.GetGuid(0), r.GetString(1), r.GetFieldValue<DateOnly>(2).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture), why));
+            return true;
+        }, stop);
+        return (readable, unreadable);
+    }
 
     /// <summary>Which of these ids are taken, and by which plant.</summary>
     internal static async Task<Dictionary<Guid, Guid>> KnownAsync(NpgsqlConnection connection, Guid[] ids, CancellationToken stop) =>

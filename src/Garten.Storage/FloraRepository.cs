@@ -58,6 +58,11 @@ public sealed class FloraRepository(NpgsqlDataSource database, CharacterTable gl
     public async Task<PublishedFlora?> FindAsync(string id, int? version, CancellationToken stop)
     {
         await using var connection = await database.OpenConnectionAsync(stop);
+        return await FindAsync(connection, id, version, stop);
+    }
+
+    private static async Task<PublishedFlora?> FindAsync(NpgsqlConnection connection, string id, int? version, CancellationToken stop)
+    {
         var found = await connection.Command("select version, content_hash, pack from flora where id = $1 and ($2::integer is null or version = $2) order by version desc limit 1", id, version)
             .ReadAllAsync(r => new PublishedFlora(r.GetInt32(0), r.GetString(1), r.GetString(2)), stop);
         if (found.Count > 0) return found[0];
@@ -75,6 +80,11 @@ public sealed class FloraRepository(NpgsqlDataSource database, CharacterTable gl
     private async Task<Loaded?> LoadAsync(string id, CancellationToken stop)
     {
         await using var connection = await database.OpenConnectionAsync(stop);
+        return await LoadAsync(connection, id, stop);
+    }
+
+    private static async Task<Loaded?> LoadAsync(NpgsqlConnection connection, string id, CancellationToken stop)
+    {
         var hashes = await connection.Command(
             """
             (select content_hash from flora where id = $1 order by version desc limit 1)
@@ -82,11 +92,14 @@ public sealed class FloraRepository(NpgsqlDataSource database, CharacterTable gl
             """, id).ReadAllAsync(r => r.GetString(0), stop);
         if (hashes.Count == 0) return null;
         if (Kept.TryGetValue(hashes[0], out var loaded)) return loaded;
-        return await FindAsync(id, null, stop) is { } found ? Loaded.Keep(found.ContentHash, found.Pack) : null;
+        return await FindAsync(connection, id, null, stop) is { } found ? Loaded.Keep(found.ContentHash, found.Pack) : null;
     }
 
     /// <summary>The newest published version of a flora made ready for sifting and contrast; null where there is none.</summary>
     public async Task<ReadyFlora?> ReadyAsync(string id, CancellationToken stop) => (await LoadAsync(id, stop))?.Ready;
+
+    /// <summary>The same by a connection that is open already: no request holds two.</summary>
+    internal static async Task<ReadyFlora?> ReadyAsync(NpgsqlConnection connection, string id, CancellationToken stop) => (await LoadAsync(connection, id, stop))?.Ready;
 
     /// <summary>A version of a flora in its binary form, with the hash of its content; null where there is none.</summary>
     public async Task<(string ContentHash, byte[] Pack)?> PackAsync(string id, int? version, CancellationToken stop)
@@ -95,7 +108,7 @@ public sealed class FloraRepository(NpgsqlDataSource database, CharacterTable gl
         await using var connection = await database.OpenConnectionAsync(stop);
         var hashes = await connection.Command("select content_hash from flora where id = $1 and version = $2", id, version).ReadAllAsync(r => r.GetString(0), stop);
         if (hashes.Count > 0 && Kept.TryGetValue(hashes[0], out var known)) return (hashes[0], known.Pack);
-        if (await FindAsync(id, version, stop) is not { } found) return null;
+        if (await FindAsync(connection, id, version, stop) is not { } found) return null;
         return (found.ContentHash, (Kept.GetValueOrDefault(found.ContentHash) ?? Loaded.Keep(found.ContentHash, found.Pack)).Pack);
     }
 
@@ -121,6 +134,20 @@ public sealed class FloraRepository(NpgsqlDataSource database, CharacterTable gl
     {
         await using var connection = await database.OpenConnectionAsync(stop);
         return TaxaOf(await FlorasAsync(connection, stop));
+    }
+
+    private (string Of, SensitiveTaxa Made)? _sensitive;
+
+    /// <summary>Which taxa of the newest versions of all floras are sensitive, and the grids that their positions are coarsened to.</summary>
+    public async Task<SensitiveTaxa> SensitiveAsync(CancellationToken stop)
+    {
+        await using var connection = await database.OpenConnectionAsync(stop);
+        var newest = await connection.Command("select distinct on (id) content_hash from flora order by id, version desc").ReadAllAsync(r => r.GetString(0), stop);
+        var of = string.Join(' ', newest);
+        if (_sensitive is { } known && known.Of == of) return known.Made;
+        var made = new SensitiveTaxa(await FlorasAsync(connection, stop));
+        _sensitive = (of, made);
+        return made;
     }
 
     /// <summary>

@@ -42,6 +42,22 @@ public sealed class DemoTests
         Assert.Contains(populations, p => p!["summary"]!["neverFlowered"]!.AsArray().Count > 0);
     }
 
+    /// <summary>Three servers that start on one empty database at once load it once.</summary>
+    [Fact]
+    public async Task ThreeServersLoadItOnce()
+    {
+        var stop = TestContext.Current.CancellationToken;
+        await using var database = await TestDatabase.CreateAsync();
+        var servers = Enumerable.Range(0, 3).Select(_ => new WebApplicationFactory<Program>().WithWebHostBuilder(b => b.UseSetting("GARTEN_DATABASE", database.ConnectionString).UseSetting("GARTEN_TODAY", "2026-05-20").UseSetting("GARTEN_DEMO", Path.Combine(Root, "demo")))).ToList();
+        var clients = await Task.WhenAll(servers.Select(s => Task.Run(s.CreateClient, stop)));
+        var counts = new List<int>();
+        foreach (var client in clients) counts.Add((await client.GetFromJsonAsync<JsonNode>("/api/v1/plants", stop))!.AsArray().Count);
+        Assert.True(counts.TrueForAll(c => c == counts[0] && c >= 60), string.Join(", ", counts));
+        Assert.Equal("[]", await clients[0].GetStringAsync(new Uri("/api/v1/contradictions", UriKind.Relative), stop));
+        Assert.Equal(6, (await clients[1].GetFromJsonAsync<JsonNode>("/api/v1/populations", stop))!.AsArray().Count);
+        foreach (var server in servers) await server.DisposeAsync();
+    }
+
     private static string Root
     {
         get

@@ -19,6 +19,9 @@ public sealed class GartenServer : IAsyncLifetime
 
     public HttpClient Client { get; private set; } = null!;
 
+    /// <summary>Straight to the database, past the relay.</summary>
+    public string ConnectionString => _database.ConnectionString;
+
     public async ValueTask InitializeAsync()
     {
         _database = await TestDatabase.CreateAsync();

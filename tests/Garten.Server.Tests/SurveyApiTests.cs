@@ -105,7 +105,7 @@ public sealed class SurveyApiTests(GartenServer server) : IClassFixture<GartenSe
     {
         var plant = Guid.CreateVersion7();
         static JsonObject Site(double latitude) => new() { ["latitude"] = latitude, ["longitude"] = -11.2, ["uncertaintyMetres"] = 5 };
-        await RefusedAsync(With(Tag(plant), "taggedOn", DaysAgo(-1)), "date.future", "taggedOn");
+        await RefusedAsync(With(Tag(plant), "taggedOn", DaysAgo(-2)), "date.future", "taggedOn");
         await RefusedAsync(With(Tag(plant), "label", " "), "label.missing", "label");
         // 0.36 degrees of latitude are 40 km.
         await RefusedAsync(With(Tag(plant), "site", Site(57.76)), "plant.far", "site");
@@ -113,7 +113,7 @@ public sealed class SurveyApiTests(GartenServer server) : IClassFixture<GartenSe
         await RefusedAsync(Visit(plant, 1), "plant.unknown", "plantId");
         await KeepAsync(Tag(plant));
         await RefusedAsync(With(With(Tag(plant), "site", Site(57.405)), "version", 1), "plant.moved", "site");
-        await RefusedAsync(Visit(plant, -1), "date.future", "date");
+        await RefusedAsync(Visit(plant, -2), "date.future", "date");
         await RefusedAsync(Visit(plant, 31), "evidence.before-tag", "date");
         await RefusedAsync(Named(plant, "Alvena rubra", "", 40), "evidence.before-tag", "eventDate");
         var gone = Visit(plant, 1, "notRefound");

@@ -26,7 +26,7 @@ public sealed class DeterminationTests : IAsyncLifetime
         _database = await TestDatabase.CreateAsync();
         Migrator.Migrate(_database.ConnectionString);
         _source = NpgsqlDataSource.Create(_database.ConnectionString);
-        _commands = new CommandStore(_source, new FloraRepository(_source, Garten.Core.Floras.CharacterTable.Empty, TimeProvider.System), TimeProvider.System, Garten.Core.Floras.CharacterTable.Empty);
+        _commands = new CommandStore(_source, TimeProvider.System, Garten.Core.Floras.CharacterTable.Empty, Microsoft.Extensions.Logging.Abstractions.NullLogger<CommandStore>.Instance);
         _records = new DeterminationRepository(_source);
         _key = (await _commands.ApplyAsync(new SaveKeysCommand(Guid.CreateVersion7(), Text), Stop)).Keys![0].Hash;
         await _commands.ApplyAsync(new SavePlaceCommand(Guid.CreateVersion7(), Place, "Harrow Alder Wood", "", 57, -11, 100, ""), Stop);

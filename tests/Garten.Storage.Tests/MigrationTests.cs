@@ -27,6 +27,7 @@ public sealed class MigrationTests : IAsyncLifetime
             ["0005_confirmation.sql"] = "1b5ab2935f4b77995a81cac3f29031ba4658b4d4757d62e1f80c6e018a99663d",
             ["0006_seasons.sql"] = "69a8335179b7dd8c4548c2791a3b4137f476eacd220e7efc623711dc5d76f2fb",
             ["0007_flora_counts.sql"] = "093e9122fa565bf5d725bf8870eb1f71ffa8df5facd2042e6f5a9263919ab838",
+            ["0008_faults.sql"] = "0f63a58f4973e07e12cf0d2b5b6ce3b606b5e245581cd3a57e35957283b8c716",
         };
         var assembly = typeof(Migrator).Assembly;
         var found = assembly.GetManifestResourceNames().Where(n => n.EndsWith(".sql", StringComparison.Ordinal)).ToDictionary(n => n, n =>

@@ -29,7 +29,7 @@ public sealed class SurveyStoreTests : IAsyncLifetime
         _database = await TestDatabase.CreateAsync();
         Migrator.Migrate(_database.ConnectionString);
         _source = NpgsqlDataSource.Create(_database.ConnectionString);
-        _commands = new CommandStore(_source, new FloraRepository(_source, CharacterTable.Empty, TimeProvider.System), TimeProvider.System, CharacterTable.Empty);
+        _commands = new CommandStore(_source, TimeProvider.System, CharacterTable.Empty, Microsoft.Extensions.Logging.Abstractions.NullLogger<CommandStore>.Instance);
         (_plants, _populations) = (new PlantRepository(_source), new PopulationRepository(_source));
         await Applied(new SavePlaceCommand(Guid.CreateVersion7(), _place, "Harrow Alder Wood", "", 57, -11, 100, ""));
     }

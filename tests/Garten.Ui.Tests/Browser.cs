@@ -40,6 +40,24 @@ public sealed class Browser : IDisposable
         Size(width, height, touch);
     }
 
+    /// <summary>Opens a page in another tab beside this one and goes there.</summary>
+    public void Beside(string path)
+    {
+        _driver.SwitchTo().NewWindow(WindowType.Tab);
+        Open(path);
+    }
+
+    /// <summary>Goes to the other one of two tabs.</summary>
+    public void OtherTab() => _driver.SwitchTo().Window(_driver.WindowHandles.First(h => h != _driver.CurrentWindowHandle));
+
+    public void CloseOtherTab()
+    {
+        var own = _driver.CurrentWindowHandle;
+        OtherTab();
+        _driver.Close();
+        _driver.SwitchTo().Window(own);
+    }
+
     public void Dispose()
     {
         _driver.Quit();

@@ -25,6 +25,9 @@ public class GartenSite : IAsyncLifetime
 
     public HttpClient Client { get; private set; } = null!;
 
+    /// <summary>Straight to the database, past the relay.</summary>
+    public string ConnectionString => _database.ConnectionString;
+
     private Browser? _browser;
 
     /// <summary>A browser at the first page of a new user; the tests of a class have it one after the other.</summary>

@@ -50,8 +50,13 @@ public sealed class SeasonTests(GartenSite site) : IClassFixture<GartenSite>
         browser.Click("Leaf");
         browser.UntilText("margin of the leaf");
         browser.Find("section[aria-label='margin of the leaf']").FindElements(By.CssSelector("[aria-pressed]")).Single(b => b.Text == "toothed").Click();
-        browser.Click("Back to the visit");
+        // Escape leads back, as it does wherever a part is looked at.
+        browser.Press(Keys.Escape);
+        browser.UntilText("How was it found?");
         browser.UntilText("margin of the leaf: toothed");
+        // A dead plant still shows what it shows.
+        browser.Click("State: dead");
+        browser.UntilText("What does it show?");
         // What is noted stays on the device until it is kept.
         browser.Open(browser.Path);
         browser.UntilText("margin of the leaf: toothed");

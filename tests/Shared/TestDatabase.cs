@@ -34,6 +34,15 @@ public sealed class TestDatabase : IAsyncDisposable
         await RunAsync($"drop database if exists {_name} with (force)");
     }
 
+    /// <summary>How many tables stand in it.</summary>
+    public async Task<long> CountTablesAsync()
+    {
+        await using var connection = new NpgsqlConnection(ConnectionString);
+        await connection.OpenAsync();
+        await using var command = new NpgsqlCommand("select count(*) from information_schema.tables where table_schema = 'public'", connection);
+        return (long)(await command.ExecuteScalarAsync())!;
+    }
+
     private async Task RunAsync(string sql)
     {
         await using var connection = new NpgsqlConnection(_admin);

@@ -66,7 +66,7 @@ internal sealed class ConfirmSheet
     {
         var near = Contrast.Near(Sifter, Query.Taxon, MostNear).Select(Sifter.Columns.IndexOf).ToList();
         bool IsDeclared(int t) => Facts.LookAlikes.Contains(Sifter.Columns.Taxa[t], StringComparer.Ordinal) || Sifter.TaxonAt(t)?.Facts?.LookAlikes.Contains(Query.Taxon, StringComparer.Ordinal) == true;
-        var likely = Enumerable.Range(0, Weighed.Probability.Length).Where(t => Weighed.Probability[t] >= StillLikely && Sifter.TaxonAt(t) is { Rank: not ("genus" or "family" or "aggregate") }).OrderByDescending(t => Weighed.Probability[t]).Take(MostNear);
+        var likely = Enumerable.Range(0, Weighed.Probability.Length).Where(t => Weighed.Probability[t] >= StillLikely).OrderByDescending(t => Weighed.Probability[t]).Take(MostNear);
         return [.. near.Where(IsDeclared).Concat(likely).Concat(near).Where(t => t >= 0 && !OwnRows.Contains(t)).Distinct().Take(MostLookAlikes)];
     }
 

@@ -104,6 +104,9 @@ public enum CommandStatus
 
     /// <summary>Refused; nothing was changed.</summary>
     Refused,
+
+    /// <summary>The program failed at it; nothing was changed. It may be sent again.</summary>
+    Failed,
 }
 
 /// <summary>What is wrong and where, after RFC 9457.</summary>
@@ -185,9 +188,25 @@ public sealed record DeterminationDetail(
 /// <param name="Finding">How to find it again.</param>
 /// <param name="PopulationId">The population it is a pegged plant of; null for a plant by itself.</param>
 /// <param name="Version">Version of label, position and finding.</param>
+/// <param name="Unreadable">Facts of it that can't be read; nothing is worked out with them.</param>
+/// <param name="IsSensitive">Whether its place is kept back in whatever leaves the program.</param>
 public sealed record PlantDetail(
     Guid Id, string Label, Place Place, IReadOnlyList<DeterminationDetail> Determinations, IReadOnlyList<Taxon> Taxa, IReadOnlyList<Observation> Observations,
-    IReadOnlyList<PlantVisit> Visits, DateOnly? TaggedOn, PlantSite? Site, Finding Finding, Guid? PopulationId, int Version);
+    IReadOnlyList<PlantVisit> Visits, DateOnly? TaggedOn, PlantSite? Site, Finding Finding, Guid? PopulationId, int Version, IReadOnlyList<UnreadableFact> Unreadable, bool IsSensitive = false);
+
+/// <summary>A fact that contradicts another one.</summary>
+/// <param name="Kind">What it is: a determination, a plant, a count, a threat.</param>
+/// <param name="Id">Its identity.</param>
+/// <param name="PlantId">The plant it is of; null where it is of none.</param>
+/// <param name="Reason">What it contradicts, in a sentence.</param>
+public sealed record Contradiction(string Kind, Guid Id, Guid? PlantId, string Reason);
+
+/// <summary>A fact that can't be read: kept as it is, and told of.</summary>
+/// <param name="Id">Its identity.</param>
+/// <param name="What">What it is of: a character, or a determination.</param>
+/// <param name="Date">Its day; empty where that can't be read either.</param>
+/// <param name="Reason">Why, in a sentence.</param>
+public sealed record UnreadableFact(Guid Id, string What, string Date, string Reason);
 
 /// <summary>A tagged plant in a list.</summary>
 /// <param name="Id">Its identity.</param>
@@ -199,7 +218,8 @@ public sealed record PlantDetail(
 /// <param name="LastSeen">The last day on which it was seen; null for never.</param>
 /// <param name="State">How it was found last; null where it wasn't looked for again.</param>
 /// <param name="PopulationId">The population it is pegged in; null for a plant by itself.</param>
-public sealed record TaggedPlant(Guid Id, string Label, Guid PlaceId, string PlaceName, IReadOnlyList<string> Names, DateOnly? TaggedOn, DateOnly? LastSeen, PlantState? State, Guid? PopulationId);
+/// <param name="IsSensitive">Whether its place is kept back in whatever leaves the program.</param>
+public sealed record TaggedPlant(Guid Id, string Label, Guid PlaceId, string PlaceName, IReadOnlyList<string> Names, DateOnly? TaggedOn, DateOnly? LastSeen, PlantState? State, Guid? PopulationId, bool IsSensitive = false);
 
 /// <summary>A line of the record list: one determination.</summary>
 /// <param name="DeterminationId">The determination.</param>
@@ -215,9 +235,10 @@ public sealed record TaggedPlant(Guid Id, string Label, Guid PlaceId, string Pla
 /// <param name="OfPlant">How many the plant has.</param>
 /// <param name="Note">The note.</param>
 /// <param name="Grade">Its grade; null where it wasn't confirmed.</param>
+/// <param name="IsSensitive">Whether its place is kept back in whatever leaves the program.</param>
 public sealed record RecordLine(
     Guid DeterminationId, Guid PlantId, string PlantLabel, Guid PlaceId, string PlaceName, DateOnly EventDate, string Recorder, string Name,
-    IReadOnlyList<string> Names, int Number, int OfPlant, string Note, Grade? Grade = null);
+    IReadOnlyList<string> Names, int Number, int OfPlant, string Note, Grade? Grade = null, bool IsSensitive = false);
 
 /// <summary>A page of the record list.</summary>
 /// <param name="Records">Newest first.</param>
@@ -226,4 +247,7 @@ public sealed record RecordLine(
 public sealed record RecordPage(IReadOnlyList<RecordLine> Records, string? Next, IReadOnlyList<string> Names);
 
 /// <summary>Whether the server and its database answer.</summary>
-public sealed record HealthReport(string Status);
+/// <param name="Status"><c>ready</c>.</param>
+/// <param name="Epoch">Which life of the database this is: a restore from a copy begins another one.</param>
+/// <param name="CopyWanted">Whether no copy of it was made for a month.</param>
+public sealed record HealthReport(string Status, Guid Epoch, bool CopyWanted);

@@ -29,14 +29,13 @@ public sealed record VisitsRequest(string From, IReadOnlyList<RequestedNeed>? Ne
 
     /// <summary>Plans them.</summary>
     /// <exception cref="RequestException">Something in it can't be used.</exception>
-    public VisitsResponse Plan()
+    /// <param name="stop">Ends the planning.</param>
+    public VisitsResponse Plan(CancellationToken stop = default)
     {
         if (string.IsNullOrEmpty(From)) throw new RequestException("from", "Say from which day on: year-month-day, for example 2026-05-31.");
         var from = SiftRequest.DayOf(From, "from")!.Value;
-        // The last visit lies within a year of it.
-        if (from.Year is < 1753 or > 9900) throw new RequestException("from", "This day is too far from today to plan from.");
         var needs = Read(Needs);
-        var plan = VisitPlan.Of(from, needs);
+        var plan = VisitPlan.Of(from, needs, stop);
         return new VisitsResponse([.. plan.Visits.Select(v => new RequestedVisit(v.Place, v.Day, v.Date, v.Needs, v.Earliest, v.Latest))], plan.IsOptimal, plan.Unanswerable);
     }
 
@@ -96,8 +95,9 @@ public sealed record VisitsResponse(IReadOnlyList<RequestedVisit> Visits, bool O
 /// <param name="Cautions">What to mind before it is touched.</param>
 /// <param name="LookedOn">The day of that.</param>
 /// <param name="Outcome">What that look answered, and what has slipped since.</param>
+/// <param name="IsSensitive">Whether its place is kept back in whatever leaves the program.</param>
 public sealed record OpenPlant(
-    Guid PlantId, string Label, Guid PlaceId, string PlaceName, string PlaceCaution, string Name, Grade Grade, IReadOnlyList<OpenNeed> Needs, IReadOnlyList<CautionLine> Cautions, DateOnly LookedOn, VisitOutcome Outcome);
+    Guid PlantId, string Label, Guid PlaceId, string PlaceName, string PlaceCaution, string Name, Grade Grade, IReadOnlyList<OpenNeed> Needs, IReadOnlyList<CautionLine> Cautions, DateOnly LookedOn, VisitOutcome Outcome, bool IsSensitive = false);
 
 /// <summary>A visit that is to be moved to another date.</summary>
 /// <param name="Date">The other date, <c>YYYY-MM-DD</c>.</param>
@@ -187,7 +187,12 @@ public sealed record SeasonRequest(string FloraId, string Date, IReadOnlyList<st
         if (Firsts?.Count > MostFirsts) throw new RequestException("firsts", $"Up to {MostFirsts} firsts are counted.");
         Check(From, "from");
         Check(To, "to");
-        IEnumerable<string> taxa = Taxa ?? [.. flora.Pack.Taxa.Where(t => t.Rank is not ("genus" or "aggregate" or "family") && (string.IsNullOrEmpty(Cell) || t.Facts?.Cells.Contains(Cell, StringComparer.OrdinalIgnoreCase) == true)).Select(t => t.Id)];
+        if (From is null != To is null) throw new RequestException(From is null ? "from" : "to", "A shift goes from one site to another: give both, or neither.");
+        for (var i = 0; i < (Taxa?.Count ?? 0); i++)
+        {
+            if (flora.Pack.Taxa.All(t => t.Id != Taxa![i])) throw new RequestException(string.Create(CultureInfo.InvariantCulture, $"taxa[{i}]"), $"The flora has no taxon with the id “{Taxa![i]}”.");
+        }
+        IEnumerable<string> taxa = Taxa ?? [.. flora.Pack.Taxa.Where(t => flora.Sifter.Columns.IndexOf(t.Id) >= 0 && (string.IsNullOrEmpty(Cell) || t.Facts?.Cells.Contains(Cell, StringComparer.OrdinalIgnoreCase) == true)).Select(t => t.Id)];
         var late = Late(flora);
         var lead = YearLead.Of([.. late.Select(l => l.Days)]);
         var rows = SeasonList.Of(flora.Sifter, [.. taxa], day, From, To, lead.Days);
@@ -206,7 +211,7 @@ public sealed record SeasonRequest(string FloraId, string Date, IReadOnlyList<st
         var result = new List<LateFirst>();
         foreach (var first in Firsts ?? [])
         {
-            if (first is null || !YearLead.IsFirst(first.NotYet, first.Seen)) continue;
+            if (first is null || first.Seen.Year is < 1753 or > 9900 || first.NotYet.Year is < 1753 or > 9900 || !YearLead.IsFirst(first.NotYet, first.Seen)) continue;
             var windows = SeasonList.WindowsOf(flora.Pack.Taxa.FirstOrDefault(t => t.Name == first.Taxon), first.Phase, first.Site is null ? null : From, first.Site);
             if (windows.Count == 0) continue;
             var seen = DayOfYear.Of(first.Seen);

@@ -133,7 +133,7 @@ public sealed record SiftRequest(string FloraId, IReadOnlyList<SiftObservation>?
 
     internal static DateOnly? DayOf(string? text, string field) =>
         string.IsNullOrEmpty(text) ? null
-        : DateOnly.TryParseExact(text, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var day) ? day
+        : DayText.TryRead(text, out var day) ? day
         : throw new RequestException(field, "There is no such date; give the day as year-month-day, for example 2026-05-31.");
 }
 

@@ -103,9 +103,10 @@ public sealed record Threat(Guid Id, DateOnly NotedOn, string Text, DateOnly? Ac
 /// <param name="Threats">What threatens it, the nearest day first.</param>
 /// <param name="Summary">What all of it comes to.</param>
 /// <param name="Cautions">What to mind before it is touched.</param>
+/// <param name="IsSensitive">Whether its place is kept back in whatever leaves the program.</param>
 public sealed record PopulationDetail(
     Guid Id, string Name, string Taxon, Place Place, string Bounds, IReadOnlyList<PopulationCount> Counts, IReadOnlyList<PeggedPlant> Pegs, IReadOnlyList<Threat> Threats, PopulationSummary Summary,
-    IReadOnlyList<CautionLine> Cautions);
+    IReadOnlyList<CautionLine> Cautions, bool IsSensitive = false);
 
 /// <summary>What the naming of a plant overturned.</summary>
 /// <param name="Names">The names that it had before.</param>

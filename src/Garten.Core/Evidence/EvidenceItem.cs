@@ -55,6 +55,8 @@ public sealed record EvidenceItem(
             while (to < order.Length && looks[order[to]].Character == id) ofCharacter.Add(looks[order[to++]]);
             from = to;
             if (table.Find(id) is not { } character) continue;
+            // A fact of before readings were bounded says nothing; whoever shows the sheet says so.
+            if (character.IsQuantity) ofCharacter.RemoveAll(o => o.Readings.Any(r => !ReadingText.IsWithinBounds(r, character.Quantity)));
             if (character.IsQuantity) AddSamples(items, character, ofCharacter, options);
             else AddScorings(items, character, ofCharacter, options);
         }
@@ -96,6 +98,7 @@ public sealed record EvidenceItem(
     private static void AddSamples(List<EvidenceItem> items, Character character, List<Observation> looks, EvidenceOptions options)
     {
         // Mostly there is one.
+        if (looks.Count == 0) return;
         if (looks is [var only])
         {
             if (only.Readings.Count > 0) AddSample(items, character, looks, only.Context.LeavesAreLarger, options);
@@ -174,6 +177,12 @@ public sealed record EvidenceItem(
         }
         return items;
     }
+
+    /// <summary>
+    /// f of what was seen on a plant that hasn't the part at all: 1 where nothing was seen (a count of 0, looked for and not found, the state
+    /// that says so), else 0.
+    /// </summary>
+    public double WithoutThePart => NotFound || Sample is { Largest: 0 } || Sample is null && States.Count == 1 && States[0] == AbsentState(Character) ? 1 : 0;
 
     /// <summary>The state that means that the part isn't there; -1 where the character has none.</summary>
     public static int AbsentState(Character character)

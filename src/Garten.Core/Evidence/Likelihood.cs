@@ -65,7 +65,7 @@ public sealed class Likelihood
     {
         ArgumentNullException.ThrowIfNull(item);
         if (description is null || !description.Applies && controllerIsOnSheet) return marginal;
-        return Soften(item, description.Applies ? Raw(item, description) : 0, marginal);
+        return Soften(item, Raw(item, description), marginal);
     }
 
     /// <summary>(1−ε)·f + ε·m, mixed further with m by the doubt of the look.</summary>
@@ -89,6 +89,7 @@ public sealed class Likelihood
     {
         ArgumentNullException.ThrowIfNull(item);
         ArgumentNullException.ThrowIfNull(description);
+        if (!description.Applies) return item.WithoutThePart;
         if (item.Sample is { } sample) return RangeOf(item, description) is { } range ? Distribution(range).Likelihood(sample.AsMeasured()) : 0;
         return Raw(item, description, item.NotFound ? [] : Shares(item.Character, description));
     }
@@ -106,7 +107,7 @@ public sealed class Likelihood
         return Math.Pow(Math.Pow(one, item.Show) * Math.Pow(1 - one, item.Of - item.Show), counted);
     }
 
-    /// <summary>m: the mean of f over all described taxa that have the part, mixed with the uniform.</summary>
+    /// <summary>m: the mean of f over all described taxa that have the part (where its absence was seen, over all), mixed with the uniform.</summary>
     public double Marginal(EvidenceItem item)
     {
         ArgumentNullException.ThrowIfNull(item);
@@ -124,7 +125,7 @@ public sealed class Likelihood
         var having = 0;
         for (var i = 0; i < rows.Count; i++)
         {
-            if (!rows[i].Description.Applies) continue;
+            if (!rows[i].Description.Applies && item.WithoutThePart == 0) continue;
             sum += raw[i];
             having++;
         }
@@ -143,7 +144,7 @@ public sealed class Likelihood
     /// <summary>The numbers it weighs with.</summary>
     internal EvidenceOptions Options => _options;
 
-    /// <summary>f of every row, 0 for a taxon that hasn't the part; worked out once for marginal and weights.</summary>
+    /// <summary>f of every row; worked out once for marginal and weights.</summary>
     public double[] RawOfRows(EvidenceItem item, IReadOnlyList<Row> rows)
     {
         ArgumentNullException.ThrowIfNull(item);
@@ -154,7 +155,11 @@ public sealed class Likelihood
         for (var i = 0; i < raw.Length; i++)
         {
             var row = rows[i];
-            if (!row.Description.Applies) continue;
+            if (!row.Description.Applies)
+            {
+                raw[i] = item.WithoutThePart;
+                continue;
+            }
             if (weights is null)
             {
                 raw[i] = Raw(item, row.Description);
@@ -297,7 +302,7 @@ public sealed class Likelihood
     {
         ArgumentNullException.ThrowIfNull(item);
         if (description is null) return null;
-        if (!description.Applies) return Fit.Conflicts;
+        if (!description.Applies) return item.WithoutThePart > 0 ? Fit.Fits : Fit.Conflicts;
         if (item.Sample is { } sample) return RangeOf(item, description) is { } range ? Distribution(range).Verdict(sample.AsMeasured()) : null;
         return Verdict(item, Raw(item, description));
     }

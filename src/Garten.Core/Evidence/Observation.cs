@@ -202,6 +202,7 @@ public static class EvidenceSheet
         if (observation.Readings.Any(r => !double.IsFinite(r.Value) || r.Value < 0 || r.Calibration < 0 || r.Resolution < 0 || !double.IsFinite(r.Calibration + r.Resolution))) return "A reading is no number of 0 or more.";
         if (character.Kind is CharacterKind.Length or CharacterKind.Ratio && observation.Readings.Any(r => r.Value <= 0)) return "A length or a ratio of zero can't be measured; note that the part is absent instead.";
         if (character.Kind == CharacterKind.Length && observation.Readings.Any(r => r.Value > ReadingText.LongestLength)) return "A reading is longer than any plant.";
+        if (observation.Readings.Any(r => !ReadingText.IsWithinBounds(r, character.Quantity))) return $"A reading is beyond all that is measured of plants: {ReadingText.BoundsInWords(character.Quantity)}.";
         if (character.Kind == CharacterKind.Count && observation.Readings.Any(r => Math.Abs(r.Value - Math.Round(r.Value)) > 1e-9)) return "A count is a whole number.";
         if (observation.Show < 0 || observation.Of < 0 || observation.Show > observation.Of) return "Of a stand, at most as many plants show it as were looked at.";
         if (!DateOnly.TryParseExact(observation.Date, "yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture, System.Globalization.DateTimeStyles.None, out var date)) return "There is no such date.";

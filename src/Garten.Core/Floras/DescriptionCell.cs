@@ -1,3 +1,4 @@
+using System.Text.RegularExpressions;
 using Garten.Core.Characters;
 using Garten.Core.Quantities;
 
@@ -7,20 +8,23 @@ namespace Garten.Core.Floras;
 /// A cell of a description as it is typed: <c>ovate | usually elliptic | rarely lanceolate</c>, <c>!serrate</c> (often misread so),
 /// <c>(4–)6–9(–13)</c>, <c>5–8 cm @shade 9–14 cm</c>, <c>-</c> (not applicable), <c>?</c> (unknown).
 /// </summary>
-public static class DescriptionCell
+public static partial class DescriptionCell
 {
     /// <summary>Share of scorings in which a state marked with "!" is taken for what the plant has.</summary>
     public const double MisreadShare = 0.2;
 
     private static readonly HashSet<string> UnknownWords = new(StringComparer.OrdinalIgnoreCase) { "", "?", "na", "nan", "null", "unknown", "not known", "n.d.", "nd", ".", "not recorded" };
 
-    private static readonly HashSet<string> NotApplicableWords = new(StringComparer.OrdinalIgnoreCase) { "-", "–", "—", "n/a", "not applicable", "n.a." };
+    private static readonly HashSet<string> NotApplicableWords = new(StringComparer.OrdinalIgnoreCase) { "-", "–", "—", "−", "n/a", "not applicable", "n.a." };
 
     /// <summary>Whether a cell says nothing: it is empty, "?" or a usual word for a missing value.</summary>
     public static bool IsUnknown(string text) => UnknownWords.Contains((text ?? "").Trim());
 
     /// <summary>Whether a cell says that the taxon hasn't the part.</summary>
     public static bool IsNotApplicable(string text) => NotApplicableWords.Contains((text ?? "").Trim());
+
+    /// <summary>Whether a cell is a bare dash, which tables mean in different ways.</summary>
+    public static bool IsDash(string text) => (text ?? "").Trim() is "-" or "–" or "—" or "−";
 
     /// <summary>Reads a cell.</summary>
     /// <param name="text">What is typed.</param>
@@ -67,6 +71,16 @@ public static class DescriptionCell
             var share = space > 0 && !isMisread ? Modality.Of(said[..space]) : null;
             var name = share is null ? said : said[(space + 1)..].Trim();
             if (Find(character, said) is { } whole) (name, share) = (whole.Id, null);
+            if (Find(character, name) is null && Alternatives(name) is { Count: > 1 } several && several.All(s => Find(character, s) is not null))
+            {
+                // "ovate/round": either of them, in equal parts of what the word says.
+                foreach (var one in several.Select(s => Find(character, s)!.Id).Distinct(StringComparer.Ordinal))
+                {
+                    if (isMisread && !misread.Contains(one)) misread.Add(one);
+                    else if (!isMisread && !found.Exists(f => f.State == one)) found.Add((one, share / several.Count));
+                }
+                continue;
+            }
             if (Find(character, name) is not { } state)
             {
                 problem = $"“{name}” is no state of {character.Name}: it has {string.Join(", ", character.States.Select(s => s.Name))}.";
@@ -92,6 +106,19 @@ public static class DescriptionCell
         var total = marked + rest * plain;
         return new CharacterDescription(character.Id, [.. found.Select(f => new StateShare(f.State, (f.Share ?? rest) / total))], Misread: misread.Count > 0 ? misread : null);
     }
+
+    /// <summary>
+    /// The states that a cell names beside one another with a sign other than <c>|</c>: "ovate/round", "round; ovate", "linear &amp; round", "ovate or round".
+    /// One where there is no such sign. Whether they are states is for the caller to say: "red/white" may be a pattern.
+    /// </summary>
+    public static IReadOnlyList<string> Alternatives(string part)
+    {
+        ArgumentNullException.ThrowIfNull(part);
+        return Beside().Split(part).Select(p => p.Trim()).Where(p => p.Length > 0).ToList();
+    }
+
+    [GeneratedRegex(@"[/;,&+]|\s(?:or|oder|ou)\s", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
+    private static partial Regex Beside();
 
     private static CharacterState? Find(Character character, string name) =>
         character.States.FirstOrDefault(s => string.Equals(s.Id, name, StringComparison.OrdinalIgnoreCase))

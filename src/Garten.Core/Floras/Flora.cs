@@ -1,3 +1,5 @@
+using System.Text.Json.Serialization;
+
 namespace Garten.Core.Floras;
 
 /// <summary>The taxa of a region: an immutable version, named by the hash of its content.</summary>
@@ -5,13 +7,16 @@ namespace Garten.Core.Floras;
 /// <param name="Name">Its name.</param>
 /// <param name="Taxa">The taxa, ordered by name.</param>
 /// <param name="Table">Characters, descriptions and seasons; null for a flora of names alone.</param>
-public sealed record Flora(string Id, string Name, IReadOnlyList<Taxon> Taxa, CharacterTable? Table = null);
+/// <param name="Grid">The grid that its cells are of, and that positions of its sensitive taxa are coarsened to; null where none is declared.</param>
+public sealed record Flora(
+    string Id, string Name, IReadOnlyList<Taxon> Taxa, CharacterTable? Table = null, [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] FloraGrid? Grid = null);
 
 /// <summary>Finds taxa by the names that keys call them.</summary>
 public sealed class TaxonIndex
 {
     private readonly Dictionary<string, Taxon> _byName;
     private readonly ILookup<string, Taxon> _byEpithet;
+    private static readonly (string Concept, string[] Others)[] Concepts = [(" s.str.", []), (" s.l.", [" agg."]), (" agg.", [" s.l."])];
 
     /// <summary>Makes an index of taxa; of two with the same name the first counts.</summary>
     public TaxonIndex(IEnumerable<Taxon> taxa)
@@ -28,6 +33,13 @@ public sealed class TaxonIndex
     {
         ArgumentNullException.ThrowIfNull(name);
         if (_byName.TryGetValue(name, out var taxon)) return taxon;
+        // Of a broader idea the aggregate is meant where there is one; the narrower one is the species itself, never the aggregate.
+        foreach (var (concept, others) in Concepts)
+        {
+            if (!name.EndsWith(concept, StringComparison.Ordinal)) continue;
+            var bare = name[..^concept.Length];
+            return others.Select(o => _byName.GetValueOrDefault(bare + o)).FirstOrDefault(t => t is not null) ?? Find(bare);
+        }
         var stop = name.IndexOf(". ", StringComparison.Ordinal);
         if (stop is < 1 or > 3) return null;
         var fits = _byEpithet[Behind(name)].Where(t => t.Name.StartsWith(name[..stop], StringComparison.Ordinal)).Take(2).ToList();

@@ -71,14 +71,30 @@ public sealed record CharacterTable(IReadOnlyList<Character> Characters, IReadOn
         return new CharacterTable([.. characters.Values], [.. descriptions.Values], [.. tables.SelectMany(t => t.Seasons).DistinctBy(w => w.Phase)]);
     }
 
+    private static IEnumerable<string> LineAbove(Taxon taxon, Dictionary<string, Taxon> byId)
+    {
+        var steps = 0;
+        for (var at = byId.GetValueOrDefault(taxon.Parent); at is not null && steps++ < DeepestTree; at = byId.GetValueOrDefault(at.Parent)) yield return at.Id;
+    }
+
+    // No tree of taxa is deeper; a circle ends there.
+    private const int DeepestTree = 20;
+
     private static bool IsSame(Character a, Character b) => a.Kind == b.Kind && a.States.Select(s => s.Id).SequenceEqual(b.States.Select(s => s.Id), StringComparer.Ordinal);
 
     /// <summary>The character of this id; null where there is none.</summary>
     public Character? Find(string id) => _byId.GetValueOrDefault(id);
 
+    // Ranks of which a name stands for all that stand below it.
+    private static readonly HashSet<string> Above = new(StringComparer.OrdinalIgnoreCase)
+    {
+        "aggregate", "group", "series", "subsection", "section", "subgenus", "genus", "subtribe", "tribe", "subfamily", "family", "order", "class", "division", "phylum",
+    };
+
     /// <summary>
-    /// The descriptions of the taxa at the end of the tree: each with what its genus has and it doesn't say otherwise; a cultivated form
-    /// with all of its species but what it overrides.
+    /// The descriptions of the taxa that a plant can be named as: each with what its genus has and it doesn't say otherwise; a cultivated form
+    /// with all of its species but what it overrides. A genus, an aggregate or any other group is among them where it is described itself and
+    /// nothing that is described stands below it.
     /// </summary>
     public static IReadOnlyList<TaxonDescription> Complete(IReadOnlyList<TaxonDescription> written, IReadOnlyList<Taxon> taxa)
     {
@@ -86,7 +102,10 @@ public sealed record CharacterTable(IReadOnlyList<Character> Characters, IReadOn
         var byTaxon = written.ToDictionary(d => d.Taxon, StringComparer.Ordinal);
         var byId = taxa.ToDictionary(t => t.Id, StringComparer.Ordinal);
         var done = new List<TaxonDescription>();
-        foreach (var taxon in taxa.Where(t => t.Rank is not ("genus" or "family" or "aggregate")))
+        var aggregates = taxa.SelectMany(t => (t.Facts?.Members ?? []).Select(m => (Member: m, t.Id))).ToLookup(m => m.Member, m => m.Id, StringComparer.Ordinal);
+        var groups = new List<(Taxon Taxon, TaxonDescription Description)>();
+        var holding = new HashSet<string>(StringComparer.Ordinal);
+        foreach (var taxon in taxa)
         {
             var characters = new Dictionary<string, CharacterDescription>(StringComparer.Ordinal);
             var line = new Stack<string>();
@@ -95,7 +114,23 @@ public sealed record CharacterTable(IReadOnlyList<Character> Characters, IReadOn
             {
                 foreach (var described in byTaxon.GetValueOrDefault(id)?.Characters ?? []) characters[described.Character] = described;
             }
-            if (characters.Count > 0) done.Add(new TaxonDescription(taxon.Id, [.. characters.Values.OrderBy(c => c.Character, StringComparer.Ordinal)]));
+            if (characters.Count == 0) continue;
+            var description = new TaxonDescription(taxon.Id, [.. characters.Values.OrderBy(c => c.Character, StringComparer.Ordinal)]);
+            if (Above.Contains(taxon.Rank))
+            {
+                if (byTaxon.GetValueOrDefault(taxon.Id) is { Characters.Count: > 0 }) groups.Add((taxon, description));
+                continue;
+            }
+            done.Add(description);
+            holding.UnionWith(LineAbove(taxon, byId));
+            holding.UnionWith(aggregates[taxon.Id]);
+        }
+        // From the lowest group up: of a described family above a described genus only the genus is one to name.
+        foreach (var (taxon, description) in groups.OrderByDescending(g => LineAbove(g.Taxon, byId).Count()))
+        {
+            if (holding.Contains(taxon.Id)) continue;
+            done.Add(description);
+            holding.UnionWith(LineAbove(taxon, byId));
         }
         return done;
     }

@@ -17,6 +17,10 @@ namespace Garten.Core.Floras;
 /// <param name="IsScientific">Whether the text has the form of a scientific name.</param>
 public sealed partial record TaxonName(string Name, string Authorship, string CommonName, bool IsScientific)
 {
+    /// <summary>A doubt that stood in the name: <c>cf.</c>, <c>aff.</c>, <c>?</c>; null where there was none. It makes no other taxon.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public string? Doubt { get; init; }
+
     private static readonly HashSet<string> Ranks = new(StringComparer.Ordinal)
     {
         "subsp.", "ssp.", "subspecies", "var.", "variety", "subvar.", "f.", "fo.", "forma", "form", "convar.", "cv.", "nothosubsp.",
@@ -31,7 +35,7 @@ public sealed partial record TaxonName(string Name, string Authorship, string Co
     // Qualifiers that belong to the name: a broader or a narrower idea of the taxon is another taxon.
     private static readonly HashSet<string> Qualifiers = new(StringComparer.Ordinal)
     {
-        "agg.", "agg", "aggr.", "s.l.", "s.lat.", "s.str.", "s.s.", "sp.", "spp.", "species", "hort.", "group", "gr.", "complex", "hybrids",
+        "agg.", "agg", "aggr.", "aggregate", "s.l.", "s.lat.", "s.str.", "s.s.", "sp.", "spp.", "species", "hort.", "group", "gr.", "complex", "hybrids",
     };
 
     private static readonly HashSet<string> AuthorConnectors = new(StringComparer.Ordinal)
@@ -102,6 +106,9 @@ public sealed partial record TaxonName(string Name, string Authorship, string Co
         }
     }
 
+    [GeneratedRegex(@"\s(?:s(?:ensu|ens\.|\.)\s?(?:(?<wide>l(?:ato|at\.|\.))|s(?:tricto|tr\.|\.)))(?=$|[\s,;)\]])", RegexOptions.CultureInvariant)]
+    private static partial Regex Sensu();
+
     [GeneratedRegex("(?:us|a|um|is|e|i|ae|ens|ans|oides|odes|or|ax|ix|ex|ox|on|os|es|er|ys|yx|as|o|en|ops|eps|iceps|ur|ar)$", RegexOptions.CultureInvariant)]
     private static partial Regex LatinEnding();
 
@@ -116,7 +123,8 @@ public sealed partial record TaxonName(string Name, string Authorship, string Co
     public static bool TryParseScientific(string text, out TaxonName name)
     {
         name = new TaxonName("", "", "", true);
-        var words = WithoutItalicsMarks(text).Replace("×", " × ", StringComparison.Ordinal)
+        // "s. str." and "sensu lato" are one word like "s.str.".
+        var words = Sensu().Replace(WithoutItalicsMarks(text), m => m.Groups["wide"].Success ? " s.l." : " s.str.").Replace("×", " × ", StringComparison.Ordinal)
             .Split(' ', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries).ToList();
         if (words.Count == 0 || words.Count > MostWords) return false;
         var built = new StringBuilder();
@@ -164,7 +172,7 @@ public sealed partial record TaxonName(string Name, string Authorship, string Co
             }
             else if (Qualifiers.Contains(word))
             {
-                built.Append(' ').Append(word is "agg" or "aggr." ? "agg." : word);
+                built.Append(' ').Append(Concept(word));
                 hasSpecies = true;
                 at++;
                 // "sp. A", "sp. 2"
@@ -209,7 +217,14 @@ public sealed partial record TaxonName(string Name, string Authorship, string Co
         string.Join(' ', text.Replace("*", "", StringComparison.Ordinal).Replace('_', ' ').Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries));
 
     /// <summary>Name with authorship, as it is written out in a key.</summary>
-    public override string ToString() => Authorship.Length == 0 ? Name : $"{Name} {Authorship}";
+    public override string ToString()
+    {
+        var name = Doubt is not { Length: > 0 } ? Name : Doubt == "?" || !Name.Contains(' ', StringComparison.Ordinal) ? $"{Name} {Doubt}" : Name.Insert(Name.IndexOf(' ', StringComparison.Ordinal) + 1, Doubt + " ");
+        return Authorship.Length == 0 ? name : Doubt == "?" ? $"{Name} {Authorship} ?" : $"{name} {Authorship}";
+    }
+
+    // One spelling for a broader idea of a taxon and one for the narrower.
+    private static string Concept(string word) => word switch { "agg" or "aggr." or "aggregate" => "agg.", "s.lat." => "s.l.", "s.s." => "s.str.", _ => word };
 
     // Longer texts are sentences, not names.
     private const int MostWords = 24;
@@ -247,6 +262,13 @@ public sealed partial record TaxonName(string Name, string Authorship, string Co
     private static readonly string[] GenusEndings = ["a", "us", "um", "is", "os", "on", "ix", "yx", "ys", "as", "ax", "ex", "ae"];
 
     private static bool HasLatinGenusEnding(string genus) => GenusEndings.Any(e => genus.EndsWith(e, StringComparison.Ordinal));
+
+    /// <summary>Whether a single word could be a genus: a capital, small letters, and an ending that Latin genera have.</summary>
+    public static bool LooksLikeGenus(string word)
+    {
+        ArgumentNullException.ThrowIfNull(word);
+        return word.Length >= 3 && char.IsUpper(word[0]) && word.Skip(1).All(char.IsLower) && HasLatinGenusEnding(word);
+    }
 
     private static bool IsAllCapitals(string word) => word.Length >= 3 && word.All(c => char.IsUpper(c) || c == '-');
 

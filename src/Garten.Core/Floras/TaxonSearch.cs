@@ -27,19 +27,20 @@ public static class TaxonSearch
 
     private static readonly HashSet<Phenophase> Worth = [Phenophase.Flower, Phenophase.YoungFruit, Phenophase.RipeFruit];
 
-    /// <summary>The taxa that fit, best first, then by name; genera and families are left out unless their own name is asked for.</summary>
+    /// <summary>The taxa that fit, best first, then by name; genera and families that others stand below are left out unless their own name is asked for.</summary>
     public static IReadOnlyList<FoundTaxon> Find(IReadOnlyList<Taxon> taxa, TaxonQuery query)
     {
         ArgumentNullException.ThrowIfNull(taxa);
         ArgumentNullException.ThrowIfNull(query);
         var wanted = query.Text.Trim().ToLowerInvariant();
         var found = new List<(FoundTaxon Found, int Rank)>();
+        var parents = taxa.Select(t => t.Parent).ToHashSet(StringComparer.Ordinal);
         foreach (var taxon in taxa)
         {
             if (query.Family.Length > 0 && taxon.Family != query.Family) continue;
             if (query.GrowthForm.Length > 0 && taxon.Facts?.GrowthForm != query.GrowthForm) continue;
             if (query.Origin is { } origin && (taxon.Facts?.Origin ?? Origin.Unsaid) != origin) continue;
-            if (wanted.Length == 0 && taxon.Rank is "genus" or "family") continue;
+            if (wanted.Length == 0 && taxon.Rank is "genus" or "family" && parents.Contains(taxon.Id)) continue;
             var visible = query.Day is { } day ? Visible(taxon, day) : [];
             if (query.Day is not null && visible.Count == 0) continue;
             var (rank, matched) = wanted.Length == 0 ? (0, "") : Best(taxon, wanted);

@@ -164,7 +164,7 @@ public static class Contrast
         var facts = sifter.TaxonAt(own)?.Facts;
         bool IsDeclared(int t) => facts?.LookAlikes.Contains(sifter.Columns.Taxa[t], StringComparer.Ordinal) == true || sifter.TaxonAt(t)?.Facts?.LookAlikes.Contains(taxon, StringComparer.Ordinal) == true;
         // A form or the genus of the taxon itself is no other one.
-        bool IsOther(int t) => t != own && sifter.TaxonAt(t) is { Rank: not ("genus" or "family" or "aggregate") } other && other.Parent != taxon && sifter.TaxonAt(own)?.Parent != other.Id;
+        bool IsOther(int t) => t != own && sifter.TaxonAt(t) is { } other && other.Parent != taxon && sifter.TaxonAt(own)?.Parent != other.Id;
         // Of a taxon that is hardly described nobody knows how near it stands.
         var enough = shared[own] / 2;
         return [.. Enumerable.Range(0, n).Where(t => IsOther(t) && (shared[t] >= enough || IsDeclared(t)))

@@ -132,12 +132,15 @@ public sealed class CharacterColumn
     /// <summary>How many taxa have each cell, from the first one that is described, as weights to add up by.</summary>
     internal ReadOnlySpan<double> Shares() => _shares ??= Array.ConvertAll(Counts[1..], count => (double)count);
 
+    /// <summary>How many taxa are described.</summary>
+    internal int Known => _of.Length - Counts[0];
+
     /// <summary>How many taxa are described and have the part.</summary>
     internal int Having
     {
         get
         {
-            var having = _of.Length - Counts[0];
+            var having = Known;
             foreach (var cell in Lacking()) having -= Counts[cell + 1];
             return having;
         }

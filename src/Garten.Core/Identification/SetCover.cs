@@ -6,7 +6,8 @@ namespace Garten.Core.Identification;
 /// <param name="Chosen">Places of the chosen sets, in ascending order.</param>
 /// <param name="IsOptimal">Whether it is certain that no fewer, and of as few no cheaper, will do; false where the budget ended first.</param>
 /// <param name="Uncovered">Elements that are in no set at all.</param>
-public sealed record Cover(IReadOnlyList<int> Chosen, bool IsOptimal, IReadOnlyList<int> Uncovered);
+/// <param name="Steps">How many steps it took.</param>
+public sealed record Cover(IReadOnlyList<int> Chosen, bool IsOptimal, IReadOnlyList<int> Uncovered, int Steps = 0);
 
 /// <summary>
 /// The fewest sets that cover all elements, and of as few the cheapest: branch and bound. Sets that another one makes needless are left out
@@ -23,7 +24,8 @@ public static class SetCover
     /// <param name="sets">The elements of each set.</param>
     /// <param name="costs">What each set costs, above or equal 0; decides between covers of as many sets. Null: all alike.</param>
     /// <param name="budget">How many steps it may take.</param>
-    public static Cover Find(int elements, IReadOnlyList<IReadOnlyCollection<int>> sets, IReadOnlyList<double>? costs = null, int budget = UsualBudget)
+    /// <param name="stop">Ends the search.</param>
+    public static Cover Find(int elements, IReadOnlyList<IReadOnlyCollection<int>> sets, IReadOnlyList<double>? costs = null, int budget = UsualBudget, CancellationToken stop = default)
     {
         ArgumentNullException.ThrowIfNull(sets);
         ArgumentOutOfRangeException.ThrowIfNegative(elements);
@@ -42,9 +44,9 @@ public static class SetCover
         }
         var uncovered = Enumerable.Range(0, elements).Where(e => (covered[e >> 6] >> (e & 63) & 1) == 0).ToList();
         var cost = costs ?? [.. sets.Select(_ => 0d)];
-        var search = new Search(bits, cost, Useful(bits, cost), budget);
+        var search = new Search(bits, cost, Useful(bits, cost), budget, stop);
         var best = search.Run(covered);
-        return new Cover(best, search.IsDone, uncovered);
+        return new Cover(best, search.IsDone, uncovered, search.Steps);
     }
 
     // A set that another one holds, which costs no more, is never needed.
@@ -74,13 +76,15 @@ public static class SetCover
         return true;
     }
 
-    private sealed class Search(ulong[][] bits, IReadOnlyList<double> cost, List<int> useful, int budget)
+    private sealed class Search(ulong[][] bits, IReadOnlyList<double> cost, List<int> useful, int budget, CancellationToken stop)
     {
         private int _steps;
         private List<int> _best = [];
         private double _bestCost;
 
         public bool IsDone => _steps <= budget;
+
+        public int Steps => _steps;
 
         public IReadOnlyList<int> Run(ulong[] open)
         {
@@ -107,6 +111,7 @@ public static class SetCover
         private void Branch(ulong[] open, List<int> chosen, double spent)
         {
             if (++_steps > budget) return;
+            if (_steps % 64 == 0) stop.ThrowIfCancellationRequested();
             if (Array.TrueForAll(open, w => w == 0))
             {
                 if (chosen.Count < _best.Count || chosen.Count == _best.Count && spent < _bestCost) (_best, _bestCost) = ([.. chosen], spent);

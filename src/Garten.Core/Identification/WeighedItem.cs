@@ -47,9 +47,10 @@ public sealed class WeighedItem
         raw.Clear();
         if (item.Sample?.AsMeasured() is { } measured) Measure(item, measured, column, likelihood, raw, ofCells);
         else Score(item, column, likelihood, raw, ofCells);
-        // Under a cell without the part nothing is likely.
-        foreach (var cell in column.Lacking()) (raw[cell], ofCells[cell]) = (0, Fit.Conflicts);
-        var marginal = likelihood.Marginal(item, column.Described, Lanes.Sum(raw, column.Shares()), column.Having);
+        // Under a cell without the part nothing is likely but that nothing was there.
+        var without = item.WithoutThePart;
+        foreach (var cell in column.Lacking()) (raw[cell], ofCells[cell]) = (without, without > 0 ? Fit.Fits : Fit.Conflicts);
+        var marginal = likelihood.Marginal(item, column.Described, Lanes.Sum(raw, column.Shares()), without > 0 ? column.Known : column.Having);
         if (item.Weight == 0)
         {
             Array.Clear(ratios);

@@ -70,6 +70,19 @@ public sealed class BenchShelf
         return _maps[name] = new KeyMap(Keys, start, followed);
     }
 
+    private readonly Dictionary<KeyMap, Dictionary<KeyPlace, AnswerAccount>> _accounts = new(ReferenceEqualityComparer.Instance);
+
+    // What an answer says of each end: worked out when a couplet is first answered.
+    internal AnswerAccount Account(KeyMap map, KeyPlace place)
+    {
+        if (!_accounts.TryGetValue(map, out var own))
+        {
+            if (_accounts.Count >= MostMaps) _accounts.Clear();
+            _accounts[map] = own = [];
+        }
+        return own.TryGetValue(place, out var account) ? account : own[place] = AnswerAccount.Of(this, map, place);
+    }
+
     private readonly Dictionary<KeyMap, string[]> _usable = new(ReferenceEqualityComparer.Instance);
 
     // Of a flora with ferns and trees in it, a key to trees has no use for fronds.
@@ -121,8 +134,14 @@ public sealed class BenchShelf
                 // What is said further down is said of fewer taxa: it stands.
                 foreach (var claim in readings[l].SelectMany(r => r.Claims)) claims[claim.Character] = claim;
                 if (steps[l].Place is { } next) ways.Push((next, claims));
-                else if (found.TryGetValue(steps[l].EndName, out var list)) list.Add(claims);
-                else found[steps[l].EndName] = [claims];
+                else
+                {
+                    foreach (var end in steps[l].Ends)
+                    {
+                        if (found.TryGetValue(end, out var list)) list.Add(claims);
+                        else found[end] = [claims];
+                    }
+                }
             }
         }
         return found.ToDictionary(f => f.Key, f => new TaxonDescription(f.Key, [.. Describe(f.Value)], true), StringComparer.Ordinal);

@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Garten.Core.Floras;
 
 namespace Garten.Core.Keys;
@@ -32,7 +33,19 @@ public enum DestinationKind
 /// </param>
 /// <param name="Taxon">The taxon name taken apart; null unless <paramref name="Kind"/> is a taxon.</param>
 /// <param name="Page">A page or figure that the text points to ("12", "12–14", "fig. 3"); empty where none is given.</param>
-public sealed record LeadDestination(DestinationKind Kind, string Target, TaxonName? Taxon = null, string Page = "");
+/// <param name="Others">Other taxa that the end leaves open ("A or B"); null for most.</param>
+/// <param name="Synonyms">Other names of the taxon that stood beside it; null where none did.</param>
+/// <param name="Note">What else was said of it there ("in part", "see also V. nigra", "rare; coasts only"); null where nothing was.</param>
+public sealed record LeadDestination(
+    DestinationKind Kind, string Target, TaxonName? Taxon = null, string Page = "",
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyList<TaxonName>? Others = null,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyList<string>? Synonyms = null,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] string? Note = null)
+{
+    /// <summary>All taxa that the end leaves open; empty where it is no taxon.</summary>
+    [JsonIgnore]
+    public IEnumerable<TaxonName> Taxa => Taxon is null ? [] : [Taxon, .. Others ?? []];
+}
 
 /// <summary>One of the choices of a couplet.</summary>
 /// <param name="Statements">What the lead says, in order, as typed but for line breaks and runs of white space; at least one in a sound key.</param>
@@ -55,7 +68,7 @@ public sealed record Key(string Title, KeyLayout Layout, IReadOnlyList<string> N
 {
     /// <summary>The taxa it can end at, in the order of the text, each once. Taxa of other keys that it hands over to are not among them.</summary>
     public IEnumerable<TaxonName> Taxa() =>
-        Couplets.SelectMany(c => c.Leads).Select(l => l.Destination?.Taxon).OfType<TaxonName>().DistinctBy(t => t.Name);
+        Couplets.SelectMany(c => c.Leads).SelectMany(l => l.Destination?.Taxa ?? []).DistinctBy(t => t.Name);
 }
 
 /// <summary>Something wrong in a key text, with its place and what to do.</summary>

@@ -65,8 +65,8 @@ public static class KeyBench
     // For the likeliest turns it is worked out what to look at again.
     private const int MostLookedAt = 3;
 
-    // Turns less doubtful than this are not worth a word.
-    private const double LeastDoubt = 0.02;
+    // Turns less doubtful than this are left out; whoever shows them says from where on they are worth a word.
+    private const double LeastDoubt = 0.001;
 
     /// <summary>Follows the keys as far as answers and sheet reach, and weighs everything.</summary>
     /// <param name="shelf">Keys and flora.</param>
@@ -134,24 +134,27 @@ public static class KeyBench
         var against = answers.Where(a => a.Lead is { } l && verdicts.TryGetValue(new KeyPlace(a.KeyVersion, a.Couplet), out var v) && v.Call == CoupletCall.Clear && v.Best != l).ToList();
 
         var onSheet = items.Where(i => i.Weight > 0 || i.Follows).Select(i => i.Character.Id).ToHashSet(StringComparer.Ordinal);
-        bool Counts(TrailAnswer answer)
+        // One account for ends and turns: what was answered on the way and what is on the sheet, under every end of the keys.
+        var logs = names.Select(n => LogLikelihood(shelf, sheet, Key(n), null)).ToArray();
+        var byPlace = answers.GroupBy(a => new KeyPlace(a.KeyVersion, a.Couplet)).ToDictionary(g => g.Key, g => g.Last());
+        foreach (var step in walk.Steps)
         {
-            var version = shelf.Keys.Find(answer.KeyVersion);
-            return version is not null && !shelf.Readings(version, answer.Couplet).SelectMany(l => l).SelectMany(s => s.Claims).Any(c => onSheet.Contains(c.Character))
-                && !hand.Any(h => h.KeyVersion == answer.KeyVersion && h.Couplet == answer.Couplet);
+            var place = new KeyPlace(step.KeyVersion, step.Couplet);
+            // A couplet that was weighed by hand counts by what was weighed.
+            if (byPlace.TryGetValue(place, out var given) && map.Has(place) && !hand.Any(h => h.KeyVersion == place.Version && h.Couplet == place.Couplet)) shelf.Account(map, place).AddTo(logs, given, onSheet);
         }
-        // Of a couplet that is answered twice the last answer counts, as on the walk.
-        var counting = answers.Where(Counts).GroupBy(a => new KeyPlace(a.KeyVersion, a.Couplet)).ToDictionary(g => g.Key, g => g.Last());
-        var byHand = hand.GroupBy(h => new KeyPlace(h.KeyVersion, h.Couplet)).ToDictionary(g => g.Key, g => g.ToList());
-        var routes = BestRoutes(map, counting, byHand);
-        var logLikelihoods = names.Select(n => LogLikelihood(shelf, sheet, Key(n), null)).ToArray();
-        var shares = WeighedSheet.Shares([.. names.Select((n, i) => routes[n] + logLikelihoods[i])]);
+        foreach (var weighed in hand)
+        {
+            var place = new KeyPlace(weighed.KeyVersion, weighed.Couplet);
+            if (map.Has(place)) shelf.Account(map, place).AddTo(logs, weighed);
+        }
+        var shares = WeighedSheet.Shares(logs);
         var standing = walk.Standing.Select(s => s.Name).ToHashSet(StringComparer.Ordinal);
         var ends = names.Select((n, i) => new WeighedEnd(n, ids[n], shares[i], standing.Contains(n), Key(n) == n && provisional.ContainsKey(n), [])).OrderByDescending(e => e.Share).ToList();
         for (var i = 0; i < Math.Min(ends.Count, MostItemised); i++) ends[i] = ends[i] with { Items = ItemFits(shelf, sheet, Key(ends[i].Name)) };
         var shareOf = ends.ToDictionary(e => e.Name, e => e.Share, StringComparer.Ordinal);
         var paths = walk.Open.Select(o => new OpenPath(o.KeyVersion, o.Couplet.Label, map.Behind(new KeyPlace(o.KeyVersion, o.Couplet.Label)).Sum(n => shareOf[n]))).ToList();
-        var turns = items.Count == 0 ? [] : Turns(shelf, map, walk, sheet, names, Key, logLikelihoods, onSheet, day);
+        var turns = Turns(shelf, map, walk, sheet, shareOf, Key, onSheet, day);
         return new BenchState(walk, all, bySheet, against, [.. verdicts.Values], ends.Count > MostEnds ? ends[..MostEnds] : ends, turns, paths, [.. items.Select(i => new SheetLine(i.Character.Id, i.InWords(), i.Reason, ends.Count == 0 ? null : ends[0].Items.FirstOrDefault(f => f.Character == i.Character.Id)?.Fit))],
             [.. shelf.Table.Characters.Where(c => !c.CanBeSeen(day, shelf.Table.Seasons)).Select(c => c.Id)], shelf.Usable(map, names.Select(Key), sheet.Likelihood));
     }
@@ -171,48 +174,27 @@ public static class KeyBench
         return top + Math.Log((1 - FormPrior) * Math.Exp(own - top) + FormPrior / forms.Length * forms.Sum(f => Math.Exp(f - top)));
     }
 
-    // ln of the probability of the counting answers under each end, by its best route.
-    private static Dictionary<string, double> BestRoutes(KeyMap map, Dictionary<KeyPlace, TrailAnswer> answers, Dictionary<KeyPlace, List<HandWeighing>> byHand)
+    // Where the plant may have left the trail: the probability of the ends that each answer left behind. Every end that doesn't stand has
+    // left at one turn, so that turns and what stands make 1.
+    private static List<WeakTurn> Turns(BenchShelf shelf, KeyMap map, WalkState walk, WeighedSheet sheet, Dictionary<string, double> shareOf, Func<string, string> key, HashSet<string> onSheet, DateOnly day)
     {
-        var best = new Dictionary<KeyPlace, double> { [map.Start] = 0 };
-        var ends = new Dictionary<string, double>(StringComparer.Ordinal);
-        foreach (var place in map.InOrder)
-        {
-            if (!best.TryGetValue(place, out var score)) continue;
-            var steps = map.Steps(place);
-            for (var l = 0; l < steps.Length; l++)
-            {
-                var next = score + (answers.TryGetValue(place, out var answer) ? Math.Log(answer.Probability(l, steps.Length)) : 0);
-                foreach (var h in byHand.GetValueOrDefault(place) ?? []) next += Math.Log(h.Lead == l == h.Fits ? CoupletVerdict.HandTrue : 1 - CoupletVerdict.HandTrue);
-                if (steps[l].Place is { } to) best[to] = Math.Max(best.GetValueOrDefault(to, double.NegativeInfinity), next);
-                else ends[steps[l].EndName] = Math.Max(ends.GetValueOrDefault(steps[l].EndName, double.NegativeInfinity), next);
-            }
-        }
-        return ends;
-    }
-
-    // Where the plant may have left the trail: by the sheet, the probability of the ends that each answer has left behind.
-    private static List<WeakTurn> Turns(BenchShelf shelf, KeyMap map, WalkState walk, WeighedSheet sheet, string[] names, Func<string, string> key, double[] logLikelihoods, HashSet<string> onSheet, DateOnly day)
-    {
+        var standing = walk.Standing.Select(s => s.Name).ToHashSet(StringComparer.Ordinal);
+        var gone = new HashSet<string>(StringComparer.Ordinal);
         var turns = new List<(WeakTurn Turn, KeyPlace Place, string Kept)>();
-        var all = WeighedSheet.Shares(logLikelihoods);
-        foreach (var step in walk.Steps.Where(s => s.Lead is not null))
+        // From the last step back: an end that keys out twice has left where its last way was left.
+        foreach (var step in walk.Steps.Where(s => s.Lead is not null).Reverse())
         {
             var place = new KeyPlace(step.KeyVersion, step.Couplet);
+            if (!map.Has(place)) continue;
             var leads = map.Steps(place);
             var kept = map.Behind(leads[step.Lead!.Value]).ToHashSet(StringComparer.Ordinal);
-            var left = map.Behind(place).Where(n => !kept.Contains(n)).ToList();
+            var left = map.Behind(place).Where(n => !kept.Contains(n) && !standing.Contains(n) && gone.Add(n)).ToList();
             if (left.Count == 0) continue;
-            var at = place.ToString();
-            bool LeaveOut(EvidenceItem item) => item.FromCouplets.Count > 0 && item.FromCouplets.All(f => f == at);
-            var shares = sheet.Items.Any(LeaveOut) ? WeighedSheet.Shares([.. names.Select(n => LogLikelihood(shelf, sheet, key(n), LeaveOut))]) : all;
-            var byName = names.Zip(shares).ToDictionary(p => p.First, p => p.Second, StringComparer.Ordinal);
-            var probability = left.Sum(n => byName[n]);
+            var probability = left.Sum(n => shareOf[n]);
             if (probability < LeastDoubt) continue;
-            var bestLeft = left.MaxBy(n => byName[n])!;
-            var bestKept = kept.MaxBy(n => byName[n])!;
+            var bestLeft = left.MaxBy(n => shareOf[n])!;
             var lead = Enumerable.Range(0, leads.Length).Where(l => l != step.Lead).First(l => map.Behind(leads[l]).Contains(bestLeft));
-            turns.Add((new WeakTurn(step.KeyVersion, step.Couplet, probability, lead, "", bestLeft), place, bestKept));
+            turns.Add((new WeakTurn(step.KeyVersion, step.Couplet, probability, lead, "", bestLeft), place, kept.MaxBy(n => shareOf[n])!));
         }
         return [.. turns.OrderByDescending(t => t.Turn.Probability).Select((t, i) =>
             i < MostLookedAt ? t.Turn with { Character = LookAgain(shelf, sheet, t.Place, key(t.Turn.Best), key(t.Kept), onSheet, day) } : t.Turn)];

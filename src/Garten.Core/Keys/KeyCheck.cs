@@ -64,6 +64,7 @@ internal static class KeyCheck
             foreach (var lead in couplet.Leads)
             {
                 var (line, column) = lead.DestinationAt;
+                if (lead.Tail?.Unsure is { } unsure) problems.Add(Warning("end.unsure", line, column, unsure));
                 switch (lead.Destination)
                 {
                     case null:

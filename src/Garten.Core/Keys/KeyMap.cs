@@ -1,5 +1,3 @@
-using Garten.Core.Floras;
-
 namespace Garten.Core.Keys;
 
 /// <summary>A place in the keys: a couplet of a version.</summary>
@@ -13,8 +11,8 @@ internal readonly record struct KeyPlace(string Version, string Couplet)
     public override string ToString() => $"{Version}#{Couplet}";
 }
 
-/// <summary>What a lead leads to: another place, or an end.</summary>
-internal readonly record struct KeyStep(KeyPlace? Place, string EndName, TaxonName? EndTaxon);
+/// <summary>What a lead leads to: another place, or an end, which may leave several taxa open.</summary>
+internal readonly record struct KeyStep(KeyPlace? Place, IReadOnlyList<string> Ends);
 
 /// <summary>The couplets within reach of a start, with their leads resolved through hand-overs, and what lies behind each.</summary>
 internal sealed class KeyMap
@@ -78,15 +76,15 @@ internal sealed class KeyMap
     private static KeyStep Resolve(KeyShelf shelf, KeyVersion version, Lead lead, IReadOnlySet<string> followed)
     {
         var to = lead.Destination!;
-        if (to.Kind == DestinationKind.Couplet) return new KeyStep(new KeyPlace(version.Hash, to.Target), "", null);
-        if (to.Kind == DestinationKind.Taxon) return new KeyStep(null, to.Target, to.Taxon);
+        if (to.Kind == DestinationKind.Couplet) return new KeyStep(new KeyPlace(version.Hash, to.Target), []);
+        if (to.Kind == DestinationKind.Taxon) return new KeyStep(null, [to.Target, .. (to.Others ?? []).Select(t => t.Name)]);
         var named = shelf.Resolve(to.Target, version);
         var key = named.FirstOrDefault(v => followed.Contains(v.Hash)) ?? (named.Count > 0 ? named[0] : null);
-        return key is null ? new KeyStep(null, to.Target, null) : new KeyStep(new KeyPlace(key.Hash, key.Key.Couplets[0].Label), "", null);
+        return key is null ? new KeyStep(null, [to.Target]) : new KeyStep(new KeyPlace(key.Hash, key.Key.Couplets[0].Label), []);
     }
 
     /// <summary>Names of the ends behind a lead, each once.</summary>
-    public IEnumerable<string> Behind(KeyStep step) => step.Place is { } place ? Behind(place) : [step.EndName];
+    public IEnumerable<string> Behind(KeyStep step) => step.Place is { } place ? Behind(place) : step.Ends;
 
     /// <summary>Names of the ends behind a place, each once.</summary>
     public string[] Behind(KeyPlace from)
@@ -102,7 +100,7 @@ internal sealed class KeyMap
             foreach (var step in _steps[place])
             {
                 if (step.Place is { } next) waiting.Push(next);
-                else if (seen.Add(step.EndName)) names.Add(step.EndName);
+                else names.AddRange(step.Ends.Where(seen.Add));
             }
         }
         return _behind[from] = [.. names];

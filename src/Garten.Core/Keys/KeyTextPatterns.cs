@@ -39,6 +39,18 @@ internal static partial class KeyTextPatterns
     [GeneratedRegex(@"(?:(?<go>\s\(?(?:(?:[Gg]o|[Ss]ee|[Rr]eturn|[Pp]roceed|[Cc]ontinue|[Tt]urn|[Cc]ouplet)\s+)(?:(?:to|with|at|back|couplet|step|no\.?|lead)\s+){0,3})|\s|(?<=[A-Za-z][.;:)]))[\(\[]?(?<n>\d{1,5})(?:[a-h]|['’′*]{1,2})?[\)\]]{0,2}\.?$", RegexOptions.CultureInvariant)]
     public static partial Regex NumberAtEnd();
 
+    // Behind a couplet's number where a page stood, or a word for which way to turn: "3 on", "see 3 below", "go to 3 overleaf".
+    [GeneratedRegex(@"^(?:(?:go|goes|see|to|back|couplet|lead|step|no\.?|number)\s+){0,4}[\(\[]?\d{1,5}[a-h]?['’]?[\)\]]?(?<way>\s*[,(]?\s*(?:on|at|see|below|above|overleaf|opposite|(?:on\s+)?(?:the\s+)?(?:next|following|facing|previous)\s+page)\)?)\.?$", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
+    public static partial Regex WayBehindNumber();
+
+    // The same behind a statement, where the number is said to be gone to.
+    [GeneratedRegex(@"\b(?:go|see|couplet|lead|step)\s+(?:(?:to|back|couplet|lead|step|no\.?)\s+){0,3}\d{1,5}[a-h]?['’]?(?<way>\s*[,(]?\s*(?:on|at|below|above|overleaf|opposite|(?:on\s+)?(?:the\s+)?(?:next|following|facing|previous)\s+page)\)?)\.?$", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
+    public static partial Regex WayBehindGoTo();
+
+    // A blank before the stop of a label at the start of a line, or of an abbreviated genus.
+    [GeneratedRegex(@"^\s*\d{1,4}[a-h]?['’]?\s{1,2}[.)](?=\s)|(?<=^|[\s(\[*_])\p{Lu}\p{Ll}?\s{1,2}\.(?=\s*\p{Ll}{3})", RegexOptions.CultureInvariant)]
+    public static partial Regex BlankBeforeStop();
+
     // "12. Vellorna alba": the taxon's number in the flora.
     [GeneratedRegex(@"^\(?\d{1,4}[a-z]?[.)]{1,2}\s+(?=[A-Z×*_x])", RegexOptions.CultureInvariant)]
     public static partial Regex SerialNumber();

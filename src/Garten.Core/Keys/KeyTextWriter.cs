@@ -91,7 +91,9 @@ public static class KeyTextWriter
 
     private static string Destination(LeadDestination to)
     {
-        var name = to.Taxon is null ? to.Target : to.Taxon.CommonName.Length > 0 ? $"{to.Taxon} ({to.Taxon.CommonName})" : to.Taxon.ToString();
+        var name = to.Taxon is null ? to.Target : string.Join(" or ", to.Taxa) + (to.Taxon.CommonName.Length > 0 ? $" ({to.Taxon.CommonName})" : "");
+        foreach (var synonym in to.Synonyms ?? []) name += $" [= {synonym}]";
+        if (to.Note is { Length: > 0 } note) name += $" (note: {note})";
         return to.Page.Length == 0 ? name : char.IsAsciiDigit(to.Page[0]) ? $"{name} (p. {to.Page})" : $"{name} ({to.Page})";
     }
 }

@@ -55,12 +55,9 @@ public static class KeyWalk
             {
                 if (answer.Lead is { } chosen && chosen != i) continue;
                 var below = answer.Lead is null ? node.Couplet.Label + LeadLetter(i) : branch;
-                way.Push(Target(shelf, node.Version, node.Couplet.Leads[i], followed) switch
-                {
-                    (Node to, var enters) => new Waiting(to, enters, forks + (answer.Lead is null ? 1 : 0), below),
-                    (StandingTaxon taxon, _) => taxon,
-                    _ => throw new InvalidOperationException("A lead goes to a couplet, a taxon or a key."),
-                });
+                var (to, ends, enters) = Target(shelf, node.Version, node.Couplet.Leads[i], followed);
+                if (to is { } onward) way.Push(new Waiting(onward, enters, forks + (answer.Lead is null ? 1 : 0), below));
+                foreach (var taxon in ends.Reverse()) way.Push(taxon);
             }
         }
         var onTheWay = steps.Select(s => (s.KeyVersion, s.Couplet)).ToHashSet();
@@ -76,12 +73,7 @@ public static class KeyWalk
     private static OpenCouplet Describe(KeyShelf shelf, Waiting waiting, HashSet<string> followed)
     {
         var (version, couplet) = waiting.Node;
-        var taxa = couplet.Leads.Select(lead => (IReadOnlyList<StandingTaxon>)(Target(shelf, version, lead, followed) switch
-        {
-            (Node to, _) => [.. Behind(shelf, to, followed)],
-            (StandingTaxon taxon, _) => [taxon],
-            _ => [],
-        })).ToList();
+        var taxa = couplet.Leads.Select(lead => Target(shelf, version, lead, followed) is ({ } to, _, _) ? (IReadOnlyList<StandingTaxon>)[.. Behind(shelf, to, followed)] : Target(shelf, version, lead, followed).Ends).ToList();
         var place = 1;
         foreach (var other in version.Key.Couplets)
         {
@@ -92,21 +84,21 @@ public static class KeyWalk
         return new OpenCouplet(version.Hash, version.Key.Title, couplet, taxa, waiting.EntersKey, waiting.Branch, place, version.Key.Couplets.Count, fewest, most);
     }
 
-    private static (object? Target, bool EntersKey) Target(KeyShelf shelf, KeyVersion version, Lead lead, HashSet<string> followed)
+    private static (Node? Couplet, IReadOnlyList<StandingTaxon> Ends, bool EntersKey) Target(KeyShelf shelf, KeyVersion version, Lead lead, HashSet<string> followed)
     {
         var to = lead.Destination ?? throw new InvalidOperationException("A lead of this key has no destination: only sound keys can be followed.");
         switch (to.Kind)
         {
             case DestinationKind.Couplet:
                 var couplet = version.Find(to.Target) ?? throw new InvalidOperationException($"This key has no couplet {to.Target}: only sound keys can be followed.");
-                return (new Node(version, couplet), false);
+                return (new Node(version, couplet), [], false);
             case DestinationKind.Taxon:
-                return (new StandingTaxon(to.Target, to.Taxon, true, shelf.Recognise(to.Target)?.Id), false);
+                return (null, [new StandingTaxon(to.Target, to.Taxon, true, shelf.Recognise(to.Target)?.Id), .. (to.Others ?? []).Select(t => new StandingTaxon(t.Name, t, true, shelf.Recognise(t.Name)?.Id))], false);
             default:
                 // A trail stays with the version it has followed, even when a newer one has come since.
                 var named = shelf.Resolve(to.Target, version);
                 var key = named.FirstOrDefault(v => followed.Contains(v.Hash)) ?? (named.Count > 0 ? named[0] : null);
-                return key is null ? (new StandingTaxon(to.Target, null, true), false) : (new Node(key, key.Key.Couplets[0]), true);
+                return key is null ? (null, [new StandingTaxon(to.Target, null, true)], false) : (new Node(key, key.Key.Couplets[0]), [], true);
         }
     }
 
@@ -126,7 +118,12 @@ public static class KeyWalk
             }
             var node = (Node)next;
             if (!met.Add((node.Version.Hash, node.Couplet.Label))) continue;
-            for (var i = node.Couplet.Leads.Count - 1; i >= 0; i--) way.Push(Target(shelf, node.Version, node.Couplet.Leads[i], followed).Target!);
+            for (var i = node.Couplet.Leads.Count - 1; i >= 0; i--)
+            {
+                var (to, ends, _) = Target(shelf, node.Version, node.Couplet.Leads[i], followed);
+                if (to is { } onward) way.Push(onward);
+                foreach (var end in ends.Reverse()) way.Push(end);
+            }
         }
     }
 

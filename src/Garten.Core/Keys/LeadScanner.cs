@@ -301,14 +301,15 @@ internal sealed class LeadScanner
     {
         if (afterBlank) return false;
         var joined = LeadTail.Find(_lead!.Text + " " + text, TailContext.Empty);
-        if (joined is null) return false;
+        // What leaves the name unsure is no part of it.
+        if (joined is null || joined.Unsure is not null && tail.Unsure is null) return false;
         if (tail.Destination.Kind == DestinationKind.Taxon && joined.Destination.Kind == DestinationKind.Taxon && joined.At == tail.At) return joined.Destination.Taxon!.IsScientific || char.IsLower(text[0]) || text[0] == '(';
         if (joined.At == tail.At && joined.Destination.Target == tail.Destination.Target) return true;
         return tail.Strength == LeaderStrength.Space || joined.Strength == LeaderStrength.Set && joined.At > tail.At && joined.Statements.Trim().Length > tail.At;
     }
 
     private static bool IsDestinationAlone(string text) =>
-        KeyTextPatterns.CoupletNumber().IsMatch(text) || LeadTail.Read(text, TailContext.Empty, anyName: false) is { } read && read.Taxon is not { HasEpithet: false };
+        KeyTextPatterns.CoupletNumber().IsMatch(text) || LeadTail.Read(text, TailContext.Empty, anyName: false, out _) is { } read && read.Taxon is not { HasEpithet: false };
 
     private void Stray(List<SourceLine> lines)
     {

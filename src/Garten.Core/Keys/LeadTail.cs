@@ -20,6 +20,9 @@ internal enum LeaderStrength
 /// <param name="Strength">How it is set off.</param>
 internal sealed record LeadTail(string Statements, int At, LeadDestination Destination, LeaderStrength Strength)
 {
+    /// <summary>Why the destination may be meant otherwise, as a sentence; null where it has one reading.</summary>
+    public string? Unsure { get; init; }
+
     // A destination with its leader stands within this many characters of the lead's end; a longer leader is skipped as a run.
     private const int Window = 600;
 
@@ -32,7 +35,10 @@ internal sealed record LeadTail(string Statements, int At, LeadDestination Desti
     {
         var offset = Math.Max(0, text.Length - Window);
         var tail = text[offset..].TrimEnd();
-        var found = FindSetOff(tail, context) ?? FindBehindSpace(tail, context);
+        var found = FindSetOff(tail, context);
+        // "… opposite Vellorna alba = V. nivea": what stands behind the sign is a synonym of what stands before it, and no leader sets either off.
+        if (found is { Destination.Taxon.HasEpithet: true } && tail[found.Statements.Length..found.At].Contains('=', StringComparison.Ordinal) && LeadEnd.EndsInName(found.Statements)) found = null;
+        found ??= FindBehindSpace(tail, context);
         if (found is null) return null;
         return found with { At = found.At + offset, Statements = text[..offset] + found.Statements };
     }
@@ -45,13 +51,13 @@ internal sealed record LeadTail(string Statements, int At, LeadDestination Desti
             var behind = text[leader.End..].Trim();
             if (behind.Length == 0) continue;
             var at = leader.End + (text.Length - leader.End - text[leader.End..].TrimStart().Length);
-            var destination = Read(behind, context, leader.IsStrong);
+            var destination = Read(behind, context, leader.IsStrong, out var unsure);
             if (destination is null)
             {
                 if (best is not null || leader.IsStrong) break;
                 continue;
             }
-            var candidate = new LeadTail(text[..leader.Start], at, destination, LeaderStrength.Set);
+            var candidate = new LeadTail(text[..leader.Start], at, destination, LeaderStrength.Set) { Unsure = unsure };
             if (best is null)
             {
                 best = candidate;
@@ -62,6 +68,11 @@ internal sealed record LeadTail(string Statements, int At, LeadDestination Desti
             if (between.Length > 0 && TaxonName.TryParseScientific(between, out var name) && name.HasEpithet && LooksLatin(name))
             {
                 var last = best.Destination;
+                // "Vellorna alba = V. nivea": the same taxon by another name.
+                if (last.Taxon is { HasEpithet: true } other && text[EndOfStatements(best)..best.At].Contains('=', StringComparison.Ordinal))
+                {
+                    return candidate with { Destination = new LeadDestination(DestinationKind.Taxon, name.Name, name, last.Page, Synonyms: [other.ToString()]) };
+                }
                 return candidate with
                 {
                     Destination = last.Kind == DestinationKind.Couplet
@@ -119,9 +130,12 @@ internal sealed record LeadTail(string Statements, int At, LeadDestination Desti
     /// <param name="text">What stands behind the leader.</param>
     /// <param name="context">What is known of the whole text.</param>
     /// <param name="anyName">Whether a text of any form may be a taxon's name (behind a sure leader).</param>
-    public static LeadDestination? Read(string text, TailContext context, bool anyName)
+    /// <param name="unsure">Why it may be meant otherwise; null where it has one reading.</param>
+    public static LeadDestination? Read(string text, TailContext context, bool anyName, out string? unsure)
     {
+        unsure = null;
         (text, var page) = WithoutPage(text);
+        text = WithoutWay(text);
         if (text.EndsWith('.') && !text.EndsWith("..", StringComparison.Ordinal)) text = TrimFinalStop(text);
         if (text.Length == 0) return null;
 
@@ -143,10 +157,19 @@ internal sealed record LeadTail(string Statements, int At, LeadDestination Desti
         if (text.Length == 0 || !text.Any(char.IsLetter)) return null;
         var startsAsName = char.IsUpper(text[0]) || text[0] is '×' or '*' or '_' or '"' or '\'' or '‘' or '“' or '(' or '[' || text.StartsWith("x ", StringComparison.Ordinal);
         if (!anyName && !startsAsName) return null;
-        var name = TaxonName.Parse(text);
+        if (LeadEnd.Read(text, page) is not { } end) return null;
+        var name = end.Taxa[0];
         if (!anyName && !(name.IsScientific && (LooksLatin(name) || context.Genera.Contains(name.Genus))) && !IsTitleCase(text)) return null;
-        return new LeadDestination(DestinationKind.Taxon, name.Name, name, page);
+        unsure = end.Unsure;
+        return To(end);
     }
+
+    private static LeadDestination To(LeadEnd end) => new(DestinationKind.Taxon, end.Taxa[0].Name, end.Taxa[0], end.Page,
+        end.Taxa.Count > 1 ? [.. end.Taxa.Skip(1)] : null, end.Synonyms.Count > 0 ? end.Synonyms : null, end.Note.Length > 0 ? end.Note : null);
+
+    // "3 on" of "3 on page 4", "see 3 below", "3 overleaf": which way to turn says nothing of where it goes.
+    private static string WithoutWay(string text) => KeyTextPatterns.WayBehindNumber().Match(text) is { Success: true } way ? text[..way.Groups["way"].Index].TrimEnd(' ', ',', '(') : text;
+
 
     // "Thorn." keeps the stop of an abbreviated author; "Vellorna alba." loses the one that ends a sentence.
     private static string TrimFinalStop(string text)
@@ -156,7 +179,7 @@ internal sealed record LeadTail(string Statements, int At, LeadDestination Desti
         return word.Length > 0 && char.IsLower(word[0]) && !KeepTheirStop.Contains(word) ? text[..^1] : text;
     }
 
-    private static readonly HashSet<string> KeepTheirStop = new(StringComparer.Ordinal) { "agg", "aggr", "sp", "spp", "auct", "auctt", "f", "fil", "hort", "s.l", "s.str", "s.s", "s.lat", "al", "ined", "nov" };
+    private static readonly HashSet<string> KeepTheirStop = new(StringComparer.Ordinal) { "agg", "aggr", "sp", "spp", "auct", "auctt", "f", "fil", "hort", "s.l", "s.str", "s.s", "s.lat", "al", "ined", "nov", "p.p", "p", "lat", "str", "l", "pt" };
 
     private static string? KeyReference(string text, TailContext context)
     {
@@ -173,6 +196,7 @@ internal sealed record LeadTail(string Statements, int At, LeadDestination Desti
     private static LeadTail? FindBehindSpace(string text, TailContext context)
     {
         var (body, page) = WithoutPage(text);
+        if (KeyTextPatterns.WayBehindGoTo().Match(body) is { Success: true } way) body = body[..way.Groups["way"].Index].TrimEnd();
         if ((body.Contains("key", StringComparison.OrdinalIgnoreCase) || body.Contains("group", StringComparison.OrdinalIgnoreCase))
             && KeyTextPatterns.KeyReferenceAtEnd().Match(body) is { Success: true, Index: > 0 } reference)
         {
@@ -231,37 +255,52 @@ internal sealed record LeadTail(string Statements, int At, LeadDestination Desti
     private static LeadTail? FindName(string text, string page, TailContext context)
     {
         if (text.Length == 0) return null;
+        // What stands behind the name is set aside while it is looked for: synonyms, notes, figures.
+        var core = LeadEnd.WithoutWhatFollows(text);
+        if (core.Length == 0) core = text;
         // "… in twos (Pinolia gemina)", "… in twos [Pinolia gemina]"
-        if (text[^1] is ')' or ']' && text.LastIndexOf(text[^1] == ')' ? '(' : '[') is var open and > 0
-            && TaxonName.TryParseScientific(text[(open + 1)..^1], out var inBrackets) && inBrackets.HasEpithet && LooksLatin(inBrackets)
-            && !TaxonName.IsGenus(LastWordBefore(text, open)))
+        if (core[^1] is ')' or ']' && core.LastIndexOf(core[^1] == ')' ? '(' : '[') is var open and > 0
+            && TaxonName.TryParseScientific(core[(open + 1)..^1], out var inBrackets) && inBrackets.HasEpithet && LooksLatin(inBrackets)
+            && !TaxonName.IsGenus(LastWordBefore(core, open)))
         {
-            return new LeadTail(text[..open].TrimEnd(), open, new LeadDestination(DestinationKind.Taxon, inBrackets.Name, inBrackets, page), LeaderStrength.Space);
+            // "… smooth. Silver thornwood (Vellorna alba)": behind a full stop a few words with a capital are its common name.
+            var before = core[..open].TrimEnd();
+            var sentence = Math.Max(before.LastIndexOf(". ", StringComparison.Ordinal), before.LastIndexOf("; ", StringComparison.Ordinal)) + 2;
+            var said = sentence > 1 && sentence < before.Length ? before[sentence..].Trim() : "";
+            var isCommon = said.Length > 0 && char.IsUpper(said[0]) && said.Split(' ').Length <= MostCommonWords && !said.Any(char.IsDigit) && !KeyTextPatterns.StatementNoun().IsMatch(said.Split(' ')[0]);
+            var rest = LeadEnd.Read(inBrackets + text[core.Length..], page);
+            var to = To(rest ?? new LeadEnd([inBrackets], [], "", page, null));
+            if (isCommon) to = to with { Taxon = to.Taxon! with { CommonName = said } };
+            return new LeadTail(isCommon ? before[..(sentence - 1)].TrimEnd() : before, isCommon ? sentence : open, to, LeaderStrength.Space) { Unsure = rest?.Unsure };
         }
-        var starts = WordStarts(text);
+        var starts = WordStarts(core);
         foreach (var start in starts)
         {
-            var first = text[start];
-            if (!(char.IsUpper(first) || first is '×' or '*' or '_' || (first == 'x' && start + 1 < text.Length && text[start + 1] == ' '))) continue;
+            var first = core[start];
+            if (!(char.IsUpper(first) || first is '×' or '*' or '_' or '†' or '+' || (first == 'x' && start + 1 < core.Length && core[start + 1] == ' '))) continue;
             if (start == 0) continue;
-            var suffix = text[start..];
+            var suffix = core[start..];
             if (suffix.Contains(';', StringComparison.Ordinal) || suffix.Contains(':', StringComparison.Ordinal)) continue;
             suffix = KeyTextPatterns.SerialNumber().Replace(suffix, "");
             var inItalics = first is '*' or '_';
             var bare = suffix.EndsWith('.') ? TrimFinalStop(suffix) : suffix;
             if (bare.Length == 0) continue;
-            var opensSentence = OpensSentence(text, start);
-            var name = TaxonName.Parse(bare);
-            var scientific = name.IsScientific && name.CommonName.Length == 0 || name.IsScientific && bare.EndsWith(')');
+            var opensSentence = OpensSentence(core, start);
+            if (LeadEnd.Read(bare + text[core.Length..], page) is not { } end) continue;
+            var name = end.Taxa[0];
+            var scientific = end.Unsure is null && (name.IsScientific && name.CommonName.Length == 0 || name.IsScientific && (bare.EndsWith(')') || core.Length < text.Length));
             var accepted = inItalics || (scientific
                 ? context.Genera.Contains(name.Genus)
                     || (name.HasEpithet ? LooksLatin(name) && !(opensSentence && StartsLikeStatement(name)) : !opensSentence && !StartsLikeStatement(name))
                 : !opensSentence && IsTitleCase(bare));
             if (!accepted) continue;
-            return new LeadTail(text[..start].TrimEnd(), start, new LeadDestination(DestinationKind.Taxon, name.Name, name, page), LeaderStrength.Space);
+            return new LeadTail(text[..start].TrimEnd(), start, To(end), LeaderStrength.Space) { Unsure = end.Unsure };
         }
         return null;
     }
+
+    // "Northern silver thornwood of the marsh" has six.
+    private const int MostCommonWords = 6;
 
     private static string LastWordBefore(string text, int at)
     {

@@ -36,16 +36,37 @@ internal static class SourceText
     public static List<SourceLine> Lines(string text)
     {
         var lines = new List<SourceLine>();
+        var isHtml = HtmlText.IsOne(text);
+        var number = 0;
         var start = 0;
         while (start <= text.Length)
         {
             var end = text.AsSpan(start).IndexOfAny("\n\r\f\v\u0085\u2028\u2029");
             end = end < 0 ? text.Length : start + end;
-            lines.Add(Plain(text.AsSpan(start, end - start), lines.Count + 1));
+            number++;
+            if (isHtml) lines.AddRange(HtmlText.Lines(text[start..end]).Select(piece => Mapped(Plain(piece.Text, number), piece.Columns)));
+            else lines.Add(Plain(text.AsSpan(start, end - start), number));
             if (end + 1 < text.Length && text[end] == '\r' && text[end + 1] == '\n') end++;
             start = end + 1;
         }
-        return lines;
+        return QuestionCouplets.Unfold(lines);
+    }
+
+    private static SourceLine Mapped(SourceLine line, int[] columns) => line with { Columns = [.. Enumerable.Range(0, line.Text.Length).Select(i => columns[line.ColumnAt(i) - 1])] };
+
+    // What print recognised by a machine sets apart: "1 . Leaves", "T . brevis". These blanks are passed over.
+    private static HashSet<int>? Astray(ReadOnlySpan<char> line)
+    {
+        HashSet<int>? astray = null;
+        foreach (var match in KeyTextPatterns.BlankBeforeStop().EnumerateMatches(line))
+        {
+            astray ??= [];
+            for (var i = match.Index; i < match.Index + match.Length; i++)
+            {
+                if (char.IsWhiteSpace(line[i]) && i > match.Index && !line[match.Index..i].IsWhiteSpace() && line[(i + 1)..].TrimStart() is ['.' or ')', ..]) astray.Add(i);
+            }
+        }
+        return astray;
     }
 
     private static SourceLine Plain(ReadOnlySpan<char> raw, int number)
@@ -56,13 +77,15 @@ internal static class SourceText
         if (isRow && trimmed.IndexOfAnyExcept("|-: \t") < 0) return new SourceLine(number, "", null, false);
         if (isRow) trimmed = trimmed[..^1].TrimEnd();
         var softHyphen = trimmed.Length > 0 && trimmed[^1] == '\u00AD';
-        var dropped = trimmed.IndexOfAny("\u00AD\u200B\uFEFF\u2060") >= 0 || trimmed.IndexOf("**") >= 0 || trimmed.IndexOf("__") >= 0;
+        var astray = Astray(trimmed);
+        var dropped = astray is not null || trimmed.IndexOfAny("\u00AD\u200B\uFEFF\u2060") >= 0 || trimmed.IndexOf("**") >= 0 || trimmed.IndexOf("__") >= 0;
         var text = new char[trimmed.Length];
         var columns = dropped ? new int[trimmed.Length] : null;
         var length = 0;
         for (var i = 0; i < trimmed.Length; i++)
         {
             var c = trimmed[i];
+            if (astray?.Contains(i) == true) continue;
             if (c is '\u00AD' or '\u200B' or '\uFEFF' or '\u2060') continue;
             // Bold marks around a label or a name; a run of three or more of them is a leader line.
             if (c is '*' or '_' && IsBoldMark(trimmed, i))

@@ -68,6 +68,12 @@ public sealed class StatementReader
         string? subject = null;
         foreach (var text in statements)
         {
+            // A question and its answer ("Are the leaves opposite? No") isn't a statement: read as one it would say the opposite.
+            if (text.Contains('?', StringComparison.Ordinal) && !_corrected.ContainsKey(text))
+            {
+                readings.Add(new StatementReading(text, [], [], false));
+                continue;
+            }
             var scan = new Scan(this, text, subject);
             readings.Add(_corrected.GetValueOrDefault(text) ?? scan.Reading());
             subject = scan.Subject ?? subject;

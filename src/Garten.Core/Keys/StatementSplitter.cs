@@ -1,7 +1,9 @@
+using System.Text.RegularExpressions;
+
 namespace Garten.Core.Keys;
 
 /// <summary>Cuts what a lead says into its statements: at semicolons and full stops that stand outside parentheses and abbreviations.</summary>
-public static class StatementSplitter
+public static partial class StatementSplitter
 {
     private static readonly HashSet<string> Abbreviations = new(StringComparer.OrdinalIgnoreCase)
     {
@@ -41,9 +43,14 @@ public static class StatementSplitter
     private static void Add(List<string> statements, string part)
     {
         var clean = string.Join(' ', part.Split((char[]?)null, StringSplitOptions.RemoveEmptyEntries)).Trim();
+        // "*margin*", "_margin_": marks of italics say nothing.
+        clean = Italics().Replace(clean, m => m.Groups[1].Success ? m.Groups[1].Value : m.Groups[2].Value);
         clean = clean.TrimEnd(',', ':').TrimEnd();
         if (clean.Length > 0 && clean.Any(char.IsLetterOrDigit)) statements.Add(clean);
     }
+
+    [GeneratedRegex(@"(?<![\w*])\*(?=[^\s*])([^*]{1,200}?)(?<=[^\s*])\*(?![\w*])|(?<![\w_])_(?=[^\s_])([^_]{1,200}?)(?<=[^\s_])_(?![\w_])", RegexOptions.CultureInvariant)]
+    private static partial Regex Italics();
 
     private static bool EndsStatement(string text, int stop)
     {

@@ -88,7 +88,7 @@ public sealed class FloraBook
     public IReadOnlyList<StateTaxa> Showing(Character character)
     {
         ArgumentNullException.ThrowIfNull(character);
-        return [.. character.States.Select(s => new StateTaxa(s.Id, [.. Flora.Taxa.Where(t => t.Rank is not ("genus" or "family" or "aggregate") && Cell(t.Id, character.Id) is { } cell && cell.States.Any(x => x.State == s.Id && x.Share >= Modality.Sometimes))]))];
+        return [.. character.States.Select(s => new StateTaxa(s.Id, [.. Flora.Taxa.Where(t => Cell(t.Id, character.Id) is { } cell && cell.States.Any(x => x.State == s.Id && x.Share >= Modality.Sometimes))]))];
     }
 
     /// <summary>The page of a taxon; null where the flora hasn't it.</summary>
@@ -154,7 +154,7 @@ public sealed class FloraBook
             {
                 for (var l = 0; l < couplet.Leads.Count; l++)
                 {
-                    if (couplet.Leads[l].Destination is { Kind: DestinationKind.Taxon } to && to.Target == name) yield return new KeyMention(version.Hash, version.Key.Title, couplet.Label, l);
+                    if (couplet.Leads[l].Destination is { Kind: DestinationKind.Taxon } to && (to.Target == name || to.Taxa.Any(t => t.Name == name))) yield return new KeyMention(version.Hash, version.Key.Title, couplet.Label, l);
                 }
             }
         }

@@ -48,7 +48,39 @@ public static partial class ReadingText
     /// <summary>More than anyone counts.</summary>
     public const double LargestCount = 1_000_000;
 
+    /// <summary>Shorter than the finest spore's wall, in millimetres; a smaller length is a slip of the pen, or of a program.</summary>
+    public const double ShortestLength = 0.0001;
+
+    /// <summary>Smaller than any ratio of two measures of one organ.</summary>
+    public const double SmallestRatio = 0.001;
+
+    /// <summary>A whole turn, in degrees.</summary>
+    public const double LargestAngle = 360;
+
     private const int LongestText = 40_000;
+
+    /// <summary>Whether a reading, its resolution and its calibration lie within what is measured of plants: nothing can be worked out with others.</summary>
+    public static bool IsWithinBounds(Reading reading, QuantityKind kind)
+    {
+        ArgumentNullException.ThrowIfNull(reading);
+        var (least, largest) = Bounds(kind);
+        return reading.Value >= least && reading.Value <= largest && reading.Resolution >= 0 && reading.Resolution <= largest && reading.Calibration >= 0 && reading.Calibration <= largest;
+    }
+
+    /// <summary>The bounds of a reading in words: "from 0.0001 to 130000 mm".</summary>
+    public static string BoundsInWords(QuantityKind kind)
+    {
+        var (least, largest) = Bounds(kind);
+        return string.Create(CultureInfo.InvariantCulture, $"from {least} to {largest}{(kind switch { QuantityKind.Length => " mm", QuantityKind.Angle => "°", _ => "" })}");
+    }
+
+    private static (double Least, double Largest) Bounds(QuantityKind kind) => kind switch
+    {
+        QuantityKind.Length => (ShortestLength, LongestLength),
+        QuantityKind.Ratio => (SmallestRatio, LargestRatio),
+        QuantityKind.Angle => (0, LargestAngle),
+        _ => (0, LargestCount),
+    };
 
     /// <summary>Reads a line.</summary>
     /// <param name="text">The line.</param>
@@ -111,7 +143,12 @@ public static partial class ReadingText
         {
             var factor = kind is QuantityKind.Length or QuantityKind.Angle ? calibrated?.Length ?? used?.Factor ?? 1 : 1;
             var value = Math.Round(number.Value * factor, 9);
-            if (Wrong(value, number, kind) is { } wrong) problems.Add(new(wrong, place));
+            if (Wrong(value, number, kind) is { } wrong)
+            {
+                problems.Add(new(wrong, place));
+                // What no plant has is no reading; a sum with it would say nothing.
+                if (!(value >= 0 && value <= LongestLength * LargestRatio)) continue;
+            }
             else if (value > largest) problems.Add(new($"{Show(value, kind)} is more than is known of any plant here. Is the unit right?", place, IsQuestion: true));
             var symbol = calibrated is not null ? "× " + calibrated.Name : used is not null && kind is QuantityKind.Length or QuantityKind.Angle ? used?.Symbol ?? "" : "";
             // A thumb or a coin is read to a quarter at best, however it is written.
@@ -126,10 +163,12 @@ public static partial class ReadingText
         QuantityKind.Count when number.IsFraction => "A count is a whole number.",
         QuantityKind.Count when value > LargestCount => "Nobody counts that far; is it a measure?",
         QuantityKind.Length when value <= 0 => "A length of zero can't be measured; note that the part is absent instead.",
+        QuantityKind.Length when value < ShortestLength => $"Nothing of a plant is measured below {ShortestLength.ToString(CultureInfo.InvariantCulture)} mm. Is the unit right?",
         QuantityKind.Length when value > LongestLength => $"{Show(value, kind)} is longer than any plant. Is the unit right?",
         QuantityKind.Ratio when value <= 0 => "A ratio with zero says nothing.",
+        QuantityKind.Ratio when value < SmallestRatio => "No two measures of one organ differ that much.",
         QuantityKind.Ratio when value > LargestRatio => "No two measures of one organ differ that much.",
-        QuantityKind.Angle when value > 360 => "An angle goes up to 360°.",
+        QuantityKind.Angle when value > LargestAngle => "An angle goes up to 360°.",
         _ => null,
     };
 

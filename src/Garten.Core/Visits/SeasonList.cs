@@ -23,9 +23,10 @@ public sealed record SeasonPhase(Phenophase Phase, IReadOnlyList<DayWindow> Wind
 /// <param name="ConspicuousNow">Whether it catches the eye on the day.</param>
 /// <param name="NameableNow">Whether it can be named on the day.</param>
 /// <param name="OrgansNow">The organs that can be looked at on the day.</param>
+/// <param name="Warning">Why it was moved less than the rule says; empty for most.</param>
 public sealed record SeasonRow(
     string Taxon, IReadOnlyList<SeasonPhase> Phases, IReadOnlyList<DayWindow> Conspicuous, string ConspicuousBy, IReadOnlyList<DayWindow> Nameable, IReadOnlyList<string> NotNameableFrom,
-    bool ConspicuousNow, bool NameableNow, IReadOnlyList<Organ> OrgansNow);
+    bool ConspicuousNow, bool NameableNow, IReadOnlyList<Organ> OrgansNow, string Warning = "");
 
 /// <summary>The year of a list of taxa, shifted to a site.</summary>
 public static class SeasonList
@@ -61,7 +62,7 @@ public static class SeasonList
         ArgumentNullException.ThrowIfNull(sifter);
         ArgumentNullException.ThrowIfNull(taxa);
         var shifts = Enum.GetValues<Phenophase>().ToDictionary(p => p, p => from is null || to is null ? (int)Math.Round(lead, MidpointRounding.AwayFromZero) : SeasonShift.Between(from, to, p, lead).Days);
-        var region = sifter.Table.Seasons.GroupBy(s => s.Phase).ToDictionary(g => g.Key, g => g.Select(w => WindowOf(w).Shifted(shifts[g.Key])).ToList());
+        var region = PhaseOrder.Shift([.. sifter.Table.Seasons.Select(w => (w.Phase, WindowOf(w)))], shifts).Phases.GroupBy(p => p.Phase).ToDictionary(g => g.Key, g => g.Select(p => p.Window).ToList());
         var at = DayOfYear.Of(day);
         var rows = taxa.Select(sifter.Columns.IndexOf).Where(r => r >= 0).Distinct().ToList();
         var byGenus = Enumerable.Range(0, sifter.Columns.Taxa.Count).ToLookup(r => Genus(sifter, r), StringComparer.Ordinal);
@@ -86,9 +87,13 @@ public static class SeasonList
     /// <summary>When a taxon does something at a site, by the flora; empty where the flora doesn't say.</summary>
     public static IReadOnlyList<DayWindow> WindowsOf(Taxon? taxon, Phenophase phase, SeasonSite? from = null, SeasonSite? to = null)
     {
-        var days = from is null || to is null ? 0 : SeasonShift.Between(from, to, phase).Days;
-        return [.. (taxon?.Facts?.Phenology ?? []).Where(s => s.Phase == phase).Select(s => DayWindow.OfHalfMonths(s.From, s.To).Shifted(days))];
+        var spans = taxon?.Facts?.Phenology ?? [];
+        if (from is null || to is null) return [.. spans.Where(s => s.Phase == phase).Select(s => DayWindow.OfHalfMonths(s.From, s.To))];
+        var days = Enum.GetValues<Phenophase>().ToDictionary(p => p, p => SeasonShift.Between(from, to, p).Days);
+        return [.. Shifted(spans, days).Phases.Where(p => p.Phase == phase).Select(p => p.Window)];
     }
+
+    private static ShiftedYear Shifted(IReadOnlyList<PhaseSpan> spans, IReadOnlyDictionary<Phenophase, int> days) => PhaseOrder.Shift([.. spans.Select(s => (s.Phase, DayWindow.OfHalfMonths(s.From, s.To)))], days);
 
     private static string Genus(Sifter sifter, int row) => (sifter.TaxonAt(row)?.Name ?? sifter.Columns.Taxa[row]).Split(' ')[0];
 
@@ -101,18 +106,20 @@ public static class SeasonList
         private readonly int _row;
         private readonly int _day;
         private readonly List<SeasonPhase> _phases;
+        private readonly double _share;
         private readonly Dictionary<Phenophase, IReadOnlyList<DayWindow>> _windows;
 
         public Year(Sifter sifter, int row, Dictionary<Phenophase, int> shifts, Dictionary<Phenophase, List<DayWindow>> region, int day)
         {
             (_sifter, _row, _day) = (sifter, row, day);
-            var own = (sifter.TaxonAt(row)?.Facts?.Phenology ?? []).GroupBy(s => s.Phase).ToList();
-            _phases = [.. own.Select(g =>
-            {
-                IReadOnlyList<DayWindow> windows = [.. g.Select(s => DayWindow.OfHalfMonths(s.From, s.To).Shifted(shifts[g.Key]))];
-                return new SeasonPhase(g.Key, windows, shifts[g.Key], windows.Any(w => w.Holds(day)));
-            }).OrderBy(p => p.Windows[0].From)];
             var spans = sifter.TaxonAt(row)?.Facts?.Phenology ?? [];
+            var shifted = Shifted(spans, shifts);
+            _share = shifted.Share;
+            _phases = [.. shifted.Phases.GroupBy(p => p.Phase).Select(g =>
+            {
+                IReadOnlyList<DayWindow> windows = [.. g.Select(p => p.Window)];
+                return new SeasonPhase(g.Key, windows, g.First().Days, windows.Any(w => w.Holds(day)));
+            }).OrderBy(p => p.Windows[0].From)];
             _windows = region.Where(r => !Sifter.IsOver(r.Key, spans)).ToDictionary(r => r.Key, r => (IReadOnlyList<DayWindow>)r.Value);
             foreach (var phase in _phases) _windows[phase.Phase] = phase.Windows;
         }
@@ -126,7 +133,8 @@ public static class SeasonList
             var (nameable, never) = Nameable(columns, LookAlikes(declared, kin));
             var (conspicuous, by) = Conspicuous();
             return new SeasonRow(_sifter.Columns.Taxa[_row], _phases, conspicuous, by, Stretches(nameable), never, conspicuous.Any(w => w.Holds(_day)), nameable[At(_day)],
-                [.. columns.Where(c => Column(c).Character.SeenIn.Count > 0 && Shows(Column(c).Character, _day)).Select(c => Column(c).Character.Organ).Distinct()]);
+                [.. columns.Where(c => Column(c).Character.SeenIn.Count > 0 && Shows(Column(c).Character, _day)).Select(c => Column(c).Character.Organ).Distinct()],
+                _share < 1 ? $"Spring and autumn are moved less than the rule says ({(int)Math.Round(100 * _share)} % of it), so that its phases stay in their order." : "");
         }
 
         private CharacterColumn Column(int at) => _sifter.Columns.Columns[at];
@@ -135,7 +143,7 @@ public static class SeasonList
 
         // A form or a cultivar of it, and an aggregate that it belongs to, is no other plant.
         private List<int> LookAlikes(IReadOnlyCollection<int> declared, IEnumerable<int> kin) =>
-            [.. declared.Order().Concat(kin.Where(t => t != _row && _sifter.TaxonAt(t) is not { Rank: "genus" or "aggregate" or "cultivar" or "form" }).Take(MostKin)).Distinct()];
+            [.. declared.Order().Concat(kin.Where(t => t != _row && _sifter.TaxonAt(t) is not { Rank: "cultivar" or "form" }).Take(MostKin)).Distinct()];
 
         // On each step whether every look-alike is excluded by something that can be seen then; those that nothing ever excludes are told apart.
         private (bool[] Marked, List<string> Never) Nameable(List<int> columns, List<int> alikes)

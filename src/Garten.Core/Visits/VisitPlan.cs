@@ -24,9 +24,10 @@ public sealed record PlannedVisit(string Place, int Day, DateOnly Date, IReadOnl
 /// <param name="Unanswerable">Needs that have no window at their place.</param>
 public sealed record VisitPlan(IReadOnlyList<PlannedVisit> Visits, bool IsOptimal, IReadOnlyList<string> Unanswerable)
 {
-    // What one place's search may take: with 40 needs of 3 windows each it is done long before; with thousands it stops after some seconds.
-    private const long MostWork = 600_000_000;
-    private const int FewestSteps = 200;
+    // What the search of all places together may take, in needs × days × steps: with 40 needs of 3 windows each it is done long before; with
+    // thousands it stops after some seconds.
+    private const long MostWork = 400_000_000;
+    private const int FewestSteps = 2;
 
     /// <summary>
     /// Plans the 365 days from a date, read as a circle. Any day can be put off until the first of the windows it serves closes, so the days on
@@ -35,8 +36,9 @@ public sealed record VisitPlan(IReadOnlyList<PlannedVisit> Visits, bool IsOptima
     /// </summary>
     /// <param name="from">The first day.</param>
     /// <param name="needs">What is to be answered.</param>
+    /// <param name="stop">Ends the planning.</param>
     /// <exception cref="ArgumentException">An id is given twice, or a window isn't one.</exception>
-    public static VisitPlan Of(DateOnly from, IReadOnlyList<VisitNeed> needs)
+    public static VisitPlan Of(DateOnly from, IReadOnlyList<VisitNeed> needs, CancellationToken stop = default)
     {
         ArgumentNullException.ThrowIfNull(needs);
         if (needs.Select(n => n.Id).Distinct(StringComparer.Ordinal).Count() != needs.Count) throw new ArgumentException("An id is given twice.", nameof(needs));
@@ -44,13 +46,20 @@ public sealed record VisitPlan(IReadOnlyList<PlannedVisit> Visits, bool IsOptima
         var start = DayOfYear.Of(from);
         var visits = new List<PlannedVisit>();
         var isOptimal = true;
-        foreach (var place in needs.Where(n => n.Windows.Count > 0).GroupBy(n => n.Place, StringComparer.Ordinal))
+        // One budget for the whole question, the small places first: what they leave is there for the large ones.
+        var places = needs.Where(n => n.Windows.Count > 0).GroupBy(n => n.Place, StringComparer.Ordinal).OrderBy(g => g.Count()).ToList();
+        var left = MostWork;
+        for (var p = 0; p < places.Count; p++)
         {
+            stop.ThrowIfCancellationRequested();
+            var place = places[p];
             var here = place.ToList();
             // In the order of the days ahead.
             var days = here.SelectMany(n => n.Windows).Select(w => w.To).Distinct().OrderBy(d => DayOfYear.Between(start, d)).ToList();
             var sets = days.ConvertAll(d => (IReadOnlyCollection<int>)[.. Enumerable.Range(0, here.Count).Where(n => here[n].Windows.Any(w => w.Holds(d)))]);
-            var cover = SetCover.Find(here.Count, sets, null, (int)Math.Clamp(MostWork / Math.Max(1, (long)here.Count * days.Count), FewestSteps, SetCover.UsualBudget));
+            var step = Math.Max(1, (long)here.Count * days.Count);
+            var cover = SetCover.Find(here.Count, sets, null, (int)Math.Clamp(left / (places.Count - p) / step, FewestSteps, SetCover.UsualBudget), stop);
+            left -= Math.Min(left, cover.Steps * step);
             isOptimal &= cover.IsOptimal;
             var open = Enumerable.Range(0, here.Count).ToHashSet();
             foreach (var chosen in cover.Chosen)

@@ -11,6 +11,9 @@ internal sealed record MatrixColumns(IReadOnlyList<Character> All, IReadOnlyList
     // So many different words in a column are notes, not states.
     private const int MostStates = 60;
 
+    // So many cells of a column are named one by one.
+    private const int MostSaid = 20;
+
     // Headings that say something of the taxon itself, where there is no table of characters.
     private static readonly string[] OfTaxon = ["authorship", "author", "family", "rank", "common_name", "common_names", "synonyms", "habitats", "habitat", "status", "origin"];
 
@@ -87,20 +90,27 @@ internal sealed record MatrixColumns(IReadOnlyList<Character> All, IReadOnlyList
 
     private static Character? WithStates(Character character, Sheet matrix, int column, List<FloraProblem> problems)
     {
-        var cells = Filled(matrix, column);
         // Values that stand alone somewhere are states; "red, white" is two of them where both do.
-        var whole = cells.Where(c => c.IndexOfAny(['|', ',', ';', '/']) < 0).Select(Bare).ToHashSet(StringComparer.OrdinalIgnoreCase);
+        var parts = matrix.Rows.Where(r => IsSaid(r.Cell(column))).SelectMany(r => Parts(r.Cell(column)).Select(p => (Bare: p, Row: r.Number))).ToList();
+        var whole = parts.Where(p => DescriptionCell.Alternatives(p.Bare).Count == 1).Select(p => p.Bare).ToHashSet(StringComparer.OrdinalIgnoreCase);
         var states = new List<string>();
-        foreach (var part in cells.SelectMany(c => c.Split('|', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)).Select(Bare))
+        var met = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
+        var composed = new List<(string Text, int Row)>();
+        foreach (var (part, row) in parts)
         {
-            if (part.Length > 0 && !states.Contains(part, StringComparer.OrdinalIgnoreCase)) states.Add(part);
+            if (part.Length == 0 || !met.Add(part)) continue;
+            var beside = DescriptionCell.Alternatives(part);
+            // Each stands alone somewhere: then these are several states. Else it may be one, such as a pattern of colours: said, not guessed.
+            if (beside.Count > 1 && beside.All(whole.Contains)) continue;
+            states.Add(part);
+            if (beside.Count > 1 || part.Contains(" and ", StringComparison.OrdinalIgnoreCase)) composed.Add((part, row));
         }
-        var composed = states.Where(s => s.IndexOfAny([',', ';', '/']) > 0 && s.Split([',', ';', '/'], StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries).All(whole.Contains)).ToList();
-        if (composed.Count > 0)
+        foreach (var (text, row) in composed.Take(MostSaid))
         {
-            problems.Add(new(ProblemSeverity.Warning, "cell.several", matrix.Name, 1, matrix.Header[column], $"“{composed[0]}”{(composed.Count > 1 ? $" and {composed.Count - 1} others are" : " is")} kept as a state of its own. Where several states are meant, separate them with |."));
+            problems.Add(new(ProblemSeverity.Warning, "cell.several", matrix.Name, row, matrix.Header[column], $"“{text}” is kept as a state of its own. Where several states are meant, separate them with |."));
         }
-        if (states.Count > MostStates && states.Count > cells.Count / 4)
+        if (composed.Count > MostSaid) problems.Add(new(ProblemSeverity.Warning, "cell.several", matrix.Name, composed[MostSaid].Row, matrix.Header[column], $"So are {composed.Count - MostSaid} other texts of this column."));
+        if (states.Count > MostStates && states.Count > parts.Count / 4)
         {
             problems.Add(new(ProblemSeverity.Warning, "column.text", matrix.Name, 1, matrix.Header[column], $"The column “{matrix.Header[column]}” holds {states.Count} different texts: it is taken for notes and left out."));
             return null;
@@ -110,17 +120,16 @@ internal sealed record MatrixColumns(IReadOnlyList<Character> All, IReadOnlyList
             problems.Add(new(ProblemSeverity.Warning, "column.empty", matrix.Name, 1, matrix.Header[column], $"No cell of the column “{matrix.Header[column]}” says anything; it is left out."));
             return null;
         }
-        var ids = new HashSet<string>(StringComparer.Ordinal);
+        var ids = new OwnIds();
         return character with
         {
-            States = [.. states.Order(StringComparer.OrdinalIgnoreCase).Select(s =>
-            {
-                var id = FloraTables.IdOf(s) is { Length: > 0 } plain ? plain : "state";
-                for (var n = 2; !ids.Add(id); n++) id = $"{FloraTables.IdOf(s)}-{n}";
-                return new CharacterState(id, s, "", [s]);
-            })],
+            States = [.. states.Order(StringComparer.OrdinalIgnoreCase).Select(s => new CharacterState(ids.Take(FloraTables.IdOf(s) is { Length: > 0 } plain ? plain : "state"), s, "", [s]))],
         };
     }
+
+    private static bool IsSaid(string cell) => !DescriptionCell.IsUnknown(cell) && !DescriptionCell.IsNotApplicable(cell);
+
+    private static IEnumerable<string> Parts(string cell) => cell.Split('|', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries).Select(Bare);
 
     // Without "usually" and the mark of misreading.
     private static string Bare(string part)

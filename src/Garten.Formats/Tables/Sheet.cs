@@ -54,6 +54,21 @@ public static class SheetLimits
     /// <summary>Characters in a cell.</summary>
     public const int LongestCell = 20_000;
 
-    /// <summary>Characters of a part of a workbook once it is unpacked: what a small file may swell to.</summary>
-    public const int LongestPart = 200_000_000;
+    /// <summary>Characters of the sheet, or of the texts, of a workbook once it is unpacked: what a small file may swell to.</summary>
+    public const int LongestPart = 120_000_000;
+
+    /// <summary>The same of every other part of a workbook.</summary>
+    public const int LongestSmallPart = 2_000_000;
+
+    /// <summary>Parts of a workbook.</summary>
+    public const int MostParts = 1_000;
+
+    /// <summary>Attributes of an element of a workbook; a work sheet's own has some twenty.</summary>
+    public const int MostAttributes = 200;
+
+    /// <summary>Characters of all different texts of a table together.</summary>
+    public const int MostText = 20_000_000;
+
+    /// <summary>How many different texts a table may have.</summary>
+    public const int MostTexts = 600_000;
 }

@@ -91,11 +91,13 @@ internal sealed class SheetBuilder(string name, List<FloraProblem> problems)
     private string[]? _header;
     private long _cells;
     private bool _refused;
+    private readonly Dictionary<string, string> _texts = new(StringComparer.Ordinal);
+    private long _length;
 
     /// <summary>Takes a row; false: enough, nothing more is read.</summary>
     public bool Add(int number, IReadOnlyList<string> cells)
     {
-        var trimmed = cells.Select(c => c.Trim().Trim('\uFEFF')).ToArray();
+        var trimmed = cells.Select(c => Own(c.Trim().Trim('\uFEFF'))).ToArray();
         if (trimmed.All(c => c.Length == 0)) return true;
         if (_header is null)
         {
@@ -107,9 +109,21 @@ internal sealed class SheetBuilder(string name, List<FloraProblem> problems)
         if (_rows.Count >= SheetLimits.MostRows) return Refuse("table.rows", number, $"It has more than {SheetLimits.MostRows} rows. Bring it in parts.");
         if (_cells > SheetLimits.MostCells) return Refuse("table.cells", number, $"It has more than {SheetLimits.MostCells} cells. Bring it in parts.");
         var tooLong = Array.FindIndex(trimmed, c => c.Length > SheetLimits.LongestCell);
+        if (_length > SheetLimits.MostText || _texts.Count > SheetLimits.MostTexts) return Refuse("table.texts", number, "It has more different texts than any flora needs. Bring it in parts.");
         if (tooLong >= 0) return Refuse("cell.too-long", number, $"The cell in column {tooLong + 1} is longer than {SheetLimits.LongestCell} characters. Perhaps a quotation mark isn't closed.");
         _rows.Add(new SheetRow(number, trimmed));
         return true;
+    }
+
+    // Most cells say the same few things: each text is kept once.
+    private string Own(string text)
+    {
+        if (text.Length == 0) return "";
+        if (_texts.TryGetValue(text, out var known)) return known;
+        if (text.Length > SheetLimits.LongestCell) return text;
+        _length += text.Length;
+        _texts.Add(text, text);
+        return text;
     }
 
     public SheetReading Done()
@@ -122,6 +136,9 @@ internal sealed class SheetBuilder(string name, List<FloraProblem> problems)
         }
         return new(_header is null || _refused ? null : new Sheet(name, _header, _rows), problems);
     }
+
+    /// <summary>A row goes on beyond the columns that are read: the table is refused rather than cut.</summary>
+    public void RefuseColumns(int row) => Refuse("table.columns", row, $"It has more than {SheetLimits.MostColumns} columns. Bring it in parts.");
 
     private bool Refuse(string code, int row, string message)
     {

@@ -10,6 +10,9 @@ internal static class TaxonSheet
     private static readonly string[] Months = ["january", "february", "march", "april", "may", "june", "july", "august", "september", "october", "november", "december"];
     private const int ShortestMonth = 3;
 
+    // What the table names, whatever its rank may be.
+    private const string UnknownRank = "taxon";
+
     public static IReadOnlyList<Taxon> Read(FloraSheets sheets, IReadOnlyDictionary<string, int> ofMatrix, List<FloraProblem> problems)
     {
         var (sheet, first) = sheets.Taxa is { } own ? (own, -1) : (sheets.Matrix, 0);
@@ -32,19 +35,16 @@ internal static class TaxonSheet
             }
         }
         var ids = new Dictionary<string, string>(StringComparer.OrdinalIgnoreCase);
-        var taken = new HashSet<string>(StringComparer.Ordinal);
-        foreach (var taxon in rows.Keys)
-        {
-            var id = FloraTables.IdOf(taxon) is { Length: > 0 } plain ? plain : "taxon";
-            for (var n = 2; !taken.Add(id); n++) id = $"{FloraTables.IdOf(taxon)}-{n}";
-            ids[taxon] = id;
-        }
-        var taxa = rows.Select(r => One(sheet, r.Value, r.Key, ids, first == 0 ? ofMatrix : null, problems)).ToList();
+        var taken = new OwnIds();
+        foreach (var taxon in rows.Keys) ids[taxon] = taken.Take(FloraTables.IdOf(taxon) is { Length: > 0 } plain ? plain : "taxon");
+        // Whatever some binomial of the table begins with is a genus.
+        var genera = rows.Keys.Select(n => n.Split(' ')).Where(w => w.Length > 1 && char.IsLower(w[1].FirstOrDefault())).Select(w => w[0]).ToHashSet(StringComparer.OrdinalIgnoreCase);
+        var taxa = rows.Select(r => One(sheet, r.Value, r.Key, ids, genera, first == 0 ? ofMatrix : null, problems)).ToList();
         Circles(sheet, taxa, rows, problems);
         return [.. taxa.OrderBy(t => t.Name, StringComparer.Ordinal)];
     }
 
-    private static Taxon One(Sheet sheet, SheetRow row, string name, Dictionary<string, string> ids, IReadOnlyDictionary<string, int>? ofMatrix, List<FloraProblem> problems)
+    private static Taxon One(Sheet sheet, SheetRow row, string name, Dictionary<string, string> ids, HashSet<string> genera, IReadOnlyDictionary<string, int>? ofMatrix, List<FloraProblem> problems)
     {
         // Of a matrix only the columns that no character claims say something of the taxon.
         int At(params ReadOnlySpan<string> names)
@@ -92,13 +92,14 @@ internal static class TaxonSheet
             FloraTables.List(row.Cell(At("synonyms", "synonym"))), common, row.Cell(At("meaning", "etymology")), row.Cell(At("growth_form", "life_form", "habit")).ToLowerInvariant(), origin, row.Cell(At("establishment")),
             Sheet.Plain(row.Cell(At("sensitive"))) is "yes" or "true" or "1", FloraTables.List(row.Cell(At("habitats", "habitat"))), from, to, FloraTables.List(row.Cell(At("cells", "grid_cells"))),
             Ids("a look-alike", "look_alikes", "lookalikes"), Ids("a parent", "parents", "hybrid_parents"), Ids("a member", "members"), Phenology(row.Cell(At("phenology")), message => Wrong(ProblemSeverity.Warning, "phenology.invalid", At("phenology"), message)), FloraTables.List(row.Cell(At("key_marks"))));
-        return new Taxon(ids[name], name, row.Cell(At("authorship", "author", "authority")), row.Cell(At("rank")) is { Length: > 0 } rank ? rank.ToLowerInvariant() : RankOf(name), parent.Length > 0 ? ids.GetValueOrDefault(parent, "") : "", row.Cell(At("family")), common.FirstOrDefault() ?? "", cautions, row.Cell(At("caution_note")), facts);
+        return new Taxon(ids[name], name, row.Cell(At("authorship", "author", "authority")), row.Cell(At("rank")) is { Length: > 0 } rank ? rank.ToLowerInvariant() : RankOf(name, genera), parent.Length > 0 ? ids.GetValueOrDefault(parent, "") : "", row.Cell(At("family")), common.FirstOrDefault() ?? "", cautions, row.Cell(At("caution_note")), facts);
     }
 
-    private static string RankOf(string name)
+    // A name of one word is a genus where it looks like one; a code or a common name ("QURO", "sycamore") says nothing of its rank.
+    private static string RankOf(string name, HashSet<string> genera)
     {
         var words = name.Split(' ', StringSplitOptions.RemoveEmptyEntries);
-        if (words.Length == 1) return name.EndsWith("aceae", StringComparison.Ordinal) ? "family" : "genus";
+        if (words.Length == 1) return name.EndsWith("aceae", StringComparison.Ordinal) ? "family" : genera.Contains(name) || TaxonName.LooksLikeGenus(name) ? "genus" : UnknownRank;
         if (words.Contains("×")) return "hybrid";
         return words.Contains("subsp.") || words.Contains("ssp.") ? "subspecies" : words.Contains("var.") ? "variety" : name.Contains('\'', StringComparison.Ordinal) ? "cultivar" : words[^1] is "agg." ? "aggregate" : "species";
     }

@@ -9,11 +9,12 @@ using Garten.Core.Keys;
 using Garten.Core.Quantities;
 using Garten.Formats;
 using Garten.Storage;
+using Npgsql;
 
 namespace Garten.Server.Demo;
 
 /// <summary>Loads the made-up island of Torvane into an empty database, by the same commands that a page sends.</summary>
-internal sealed partial class DemoLoader(FloraRepository floras, KeyRepository keys, PlaceRepository places, CommandStore commands, TimeProvider clock, ILogger<DemoLoader> log)
+internal sealed partial class DemoLoader(NpgsqlDataSource database, FloraRepository floras, KeyRepository keys, PlaceRepository places, CommandStore commands, TimeProvider clock, ILogger<DemoLoader> log)
 {
     private const string FloraId = "torvane";
     private const int AtOnce = 4;
@@ -28,7 +29,25 @@ internal sealed partial class DemoLoader(FloraRepository floras, KeyRepository k
         _ => command.Id,
     };
 
+    // Any fixed number: servers that start at the same time on one database take turns on it, and the first one loads.
+    private const long AdvisoryLock = 0x6465_6d6f;
+
     public async Task LoadOnceAsync(string folder, CancellationToken stop)
+    {
+        await using var turn = await database.OpenConnectionAsync(stop);
+        await using (var take = new NpgsqlCommand("select pg_advisory_lock($1)", turn) { Parameters = { new() { Value = AdvisoryLock } }, CommandTimeout = 0 }) await take.ExecuteNonQueryAsync(stop);
+        try
+        {
+            await LoadAsync(folder, stop);
+        }
+        finally
+        {
+            await using var give = new NpgsqlCommand("select pg_advisory_unlock($1)", turn) { Parameters = { new() { Value = AdvisoryLock } } };
+            await give.ExecuteNonQueryAsync(CancellationToken.None);
+        }
+    }
+
+    private async Task LoadAsync(string folder, CancellationToken stop)
     {
         var flora = ReadFlora(Path.Combine(folder, "flora"));
         await floras.PublishAsync(flora, stop);
@@ -65,7 +84,7 @@ internal sealed partial class DemoLoader(FloraRepository floras, KeyRepository k
     {
         var reading = FloraFolder.Read(folder);
         if (reading.Problems.Count > 0) throw new FormatException($"The demo's {reading.Problems[0].Sheet}, row {reading.Problems[0].Row}, {reading.Problems[0].Column}: {reading.Problems[0].Message}");
-        return new Flora(FloraId, "Torvane", reading.Taxa, reading.Table);
+        return new Flora(FloraId, "Torvane", reading.Taxa, reading.Table, FloraFolder.Grid(folder));
     }
 
     private async Task LoadAsync(DemoPlant plant, Place place, KeyShelf shelf, Dictionary<string, PersonReference> people, Dictionary<string, string> taxa, DateOnly today, CancellationToken stop)

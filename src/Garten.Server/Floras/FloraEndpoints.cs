@@ -22,6 +22,12 @@ internal static class FloraEndpoints
 
     private const int LongestName = 200;
 
+    // A table typed into a field instead of sent as a file.
+    private const int LongestField = 8 << 20;
+
+    // The largest tables that are taken need some seconds.
+    private static readonly TimeSpan LongestReading = TimeSpan.FromSeconds(40);
+
     public static void MapFloras(this RouteGroupBuilder api)
     {
         var floras = api.MapGroup("/floras");
@@ -30,7 +36,7 @@ internal static class FloraEndpoints
 
         floras.MapPost("/", ImportAsync)
             .Accepts<IFormFileCollection>("multipart/form-data").Produces<FloraImport>().Produces<FloraRefusal>(422, Problem).Produces<ProblemReport>(400, Problem).Produces<ProblemReport>(413, Problem).Produces<ProblemReport>(415, Problem)
-            .WithName("importFlora").WithSummary("Brings a flora: the field “name” and the files “matrix”, “characters”, “taxa” and “states” (CSV or XLSX; all but the matrix may be left out), or “sdd”. It stays a draft until it is published.");
+            .WithName("importFlora").WithSummary("Brings a flora: the field “name” and the files “matrix”, “characters”, “taxa” and “states” (CSV or XLSX; all but the matrix may be left out), or “sdd”; “dash” says what a dash in a cell means (absent, inapplicable, notRecorded), “grid” declares the grid of cells as JSON. It stays a draft until it is published.");
 
         floras.MapPost("/check", CheckAsync)
             .Accepts<IFormFileCollection>("multipart/form-data").Produces<FloraCheck>().Produces<ProblemReport>(400, Problem).Produces<ProblemReport>(413, Problem).Produces<ProblemReport>(415, Problem).Produces<ProblemReport>(422, Problem)
@@ -115,7 +121,7 @@ internal static class FloraEndpoints
     {
         day = null;
         if (string.IsNullOrEmpty(text)) return true;
-        var sound = DateOnly.TryParseExact(text, "yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture, System.Globalization.DateTimeStyles.None, out var found);
+        var sound = DayText.TryRead(text, out var found);
         day = sound ? found : null;
         return sound;
     }
@@ -124,10 +130,11 @@ internal static class FloraEndpoints
 
     private static IResult NoDraft() => Problems.Result(404, "flora.no-draft", "No draft of this flora waits.", "Bring its tables first.");
 
-    private sealed record Brought(string Name, string Id, FloraReading Reading, IReadOnlyList<FloraColumn> Columns);
+    private sealed record Brought(string Name, string Id, FloraReading Reading, IReadOnlyList<FloraColumn> Columns, FloraGrid? Grid);
 
-    private static async Task<IResult> ImportAsync(HttpRequest request, FloraRepository repository, CharacterTableDefaults defaults, CancellationToken stop)
+    private static async Task<IResult> ImportAsync(HttpRequest request, FloraRepository repository, CharacterTableDefaults defaults, Turnstile turns, CancellationToken stop)
     {
+        using var turn = await turns.UploadAsync(stop);
         var (brought, refusal) = await ReadAsync(request, defaults, needsName: true, stop);
         if (refusal is not null) return refusal;
         var reading = brought!.Reading;
@@ -137,11 +144,14 @@ internal static class FloraEndpoints
             return Results.Json(new FloraRefusal("These tables can't be kept.", 422, "flora.unsound", $"{errors} {(errors == 1 ? "problem stands" : "problems stand")} in the way; each is listed with its sheet, row and column. Nothing was stored.", reading.Taxa.Count, reading.Table.Characters.Count, reading.Problems),
                 CoreJson.Default.FloraRefusal, Problem, 422);
         }
-        return Results.Ok(await repository.SaveDraftAsync(new Flora(brought.Id, brought.Name, reading.Taxa, reading.Table), reading.Problems, stop));
+        // The grid of a region stays what it was declared to be.
+        var grid = brought.Grid ?? (await repository.BookAsync(brought.Id, stop))?.Flora.Grid;
+        return Results.Ok(await repository.SaveDraftAsync(new Flora(brought.Id, brought.Name, reading.Taxa, reading.Table, grid), reading.Problems, stop));
     }
 
-    private static async Task<IResult> CheckAsync(HttpRequest request, CharacterTableDefaults defaults, CancellationToken stop)
+    private static async Task<IResult> CheckAsync(HttpRequest request, CharacterTableDefaults defaults, Turnstile turns, CancellationToken stop)
     {
+        using var turn = await turns.UploadAsync(stop);
         var (brought, refusal) = await ReadAsync(request, defaults, needsName: false, stop);
         return refusal ?? Results.Ok(new FloraCheck(brought!.Reading.Taxa.Count, brought.Reading.Table.Characters.Count, brought.Columns, brought.Reading.Problems));
     }
@@ -149,17 +159,22 @@ internal static class FloraEndpoints
     private static async Task<(Brought? Brought, IResult? Refusal)> ReadAsync(HttpRequest request, CharacterTableDefaults defaults, bool needsName, CancellationToken stop)
     {
         if (!request.HasFormContentType) return (null, Problems.Result(415, "body.type", "The body isn't a form with files.", "Send multipart/form-data with the field “name” and the files “characters”, “matrix” and “taxa”."));
+        if (request.ContentLength > LargestTables)
+        {
+            await SoundRequests.RefuseAsync(request.HttpContext, LargestTables);
+            return (null, Results.Empty);
+        }
         if (request.HttpContext.Features.Get<IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } limit) limit.MaxRequestBodySize = LargestTables;
         IFormCollection form;
         try
         {
-            form = await request.ReadFormAsync(new FormOptions { MultipartBodyLengthLimit = LargestTables, ValueLengthLimit = (int)LargestTables }, stop);
+            form = await request.ReadFormAsync(new FormOptions { MultipartBodyLengthLimit = LargestTables, ValueLengthLimit = LongestField, BufferBodyLengthLimit = LargestTables, MemoryBufferThreshold = 256 << 10 }, stop);
         }
-        catch (InvalidDataException error)
+        catch (Exception error) when (error is InvalidDataException or IOException or ArgumentException or FormatException or NotSupportedException or InvalidOperationException)
         {
             return (null, error.Message.Contains("limit", StringComparison.Ordinal)
                 ? Problems.Result(413, "body.too-large", "These tables are too large.", $"Send at most {LargestTables >> 20} MiB at a time.")
-                : Problems.Result(400, "request.invalid", "The form can't be read.", error.Message));
+                : Problems.Result(400, "request.invalid", "The form can't be read.", "It isn't whole, or not a form with files: send multipart/form-data."));
         }
         var name = form["name"].ToString().Trim();
         if (needsName && name.Length is 0 or > LongestName) return (null, Problems.Result(422, "flora.name", name.Length == 0 ? "The flora has no name." : "The flora's name is too long.", $"Give a name of 1 to {LongestName} characters.", "name"));
@@ -172,8 +187,22 @@ internal static class FloraEndpoints
         }
         catch (JsonException)
         {
+            renamed = null;
             return (null, Problems.Result(422, "flora.columns", "The new headings can't be read.", "Send “columns” as a JSON object: the heading in the file, then the new one; an empty one leaves the column out.", "columns"));
         }
+        if (renamed?.FirstOrDefault(c => c.Value is null) is { Key: { } nothing }) return (null, Problems.Result(422, "flora.columns", "A new heading is missing.", $"Give the column “{nothing}” a heading, or an empty text to leave it out.", "columns"));
+        FloraGrid? grid = null;
+        try
+        {
+            if (form["grid"].ToString() is { Length: > 0 } declared) grid = JsonSerializer.Deserialize(declared, CoreJson.Default.FloraGrid);
+        }
+        catch (JsonException)
+        {
+            return (null, Problems.Result(422, "flora.grid", "The grid can't be read.", "Send “grid” as a JSON object with latitude, longitude, cellMetres, columns, rows and naming.", "grid"));
+        }
+        if (grid?.Problem() is { } wrong) return (null, Problems.Result(422, "flora.grid", "This is no grid.", wrong, "grid"));
+        var dash = DashMeaning.Unsaid;
+        if (form["dash"].ToString() is { Length: > 0 } meant && !(Enum.TryParse(meant, ignoreCase: true, out dash) && Enum.IsDefined(dash) && !char.IsDigit(meant[0]))) return (null, Problems.Result(422, "flora.dash", "A dash doesn't mean that.", "Send “dash” as absent, inapplicable or notRecorded.", "dash"));
         var files = new Dictionary<string, (string Name, byte[] Content)>(StringComparer.Ordinal);
         foreach (var field in FloraImporter.Fields)
         {
@@ -185,8 +214,17 @@ internal static class FloraEndpoints
             }
             else if (form[field].ToString() is { Length: > 0 } text) files[field] = (field, System.Text.Encoding.UTF8.GetBytes(text));
         }
-        var (reading, read) = FloraImporter.ReadWithColumns(files, defaults.Seasons, renamed, stop);
-        return (new Brought(name, id, reading, read), null);
+        using var enough = CancellationTokenSource.CreateLinkedTokenSource(stop);
+        enough.CancelAfter(LongestReading);
+        try
+        {
+            var (reading, read) = FloraImporter.ReadWithColumns(files, defaults.Seasons, renamed, dash, enough.Token);
+            return (new Brought(name, id, reading, read, grid), null);
+        }
+        catch (OperationCanceledException) when (!stop.IsCancellationRequested)
+        {
+            return (null, Problems.Result(422, "flora.slow", "These tables take too long to read.", $"They were given {LongestReading.TotalSeconds:0} s. Bring them in parts.", "matrix"));
+        }
     }
 }
 

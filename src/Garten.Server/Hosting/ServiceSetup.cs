@@ -28,8 +28,15 @@ internal static class ServiceSetup
     {
         if (connectionString.Length == 0) throw new InvalidOperationException("GARTEN_DATABASE is not set: give the connection string of a PostgreSQL database, or start with ./garten.");
         var settings = new NpgsqlConnectionStringBuilder(connectionString) { Timeout = ConnectSeconds, CommandTimeout = CommandSeconds, ApplicationName = "garten" };
-        services.AddSingleton(_ => NpgsqlDataSource.Create(settings.ConnectionString));
-        services.AddSingleton(p => new DatabaseStart(settings.ConnectionString, p.GetRequiredService<ILogger<DatabaseStart>>()));
+        services.AddSingleton<ConnectionLimit>();
+        services.AddSingleton(p =>
+        {
+            // A pool larger than what the database has would only be refused by it.
+            settings.MaxPoolSize = Math.Min(settings.MaxPoolSize, p.GetRequiredService<ConnectionLimit>().Connections);
+            return NpgsqlDataSource.Create(settings.ConnectionString);
+        });
+        services.AddSingleton(p => new DatabaseStart(settings.ConnectionString, p.GetRequiredService<ConnectionLimit>(), p.GetRequiredService<ILogger<DatabaseStart>>()));
+        services.AddSingleton<Turnstile>();
         services.AddSingleton<KeyRepository>();
         services.AddSingleton<PlaceRepository>();
         services.AddSingleton<PersonRepository>();
@@ -84,7 +91,7 @@ internal static class ServiceSetup
 }
 
 /// <summary>Brings the database up to date before the first request.</summary>
-internal sealed partial class DatabaseStart(string connectionString, ILogger<DatabaseStart> log)
+internal sealed partial class DatabaseStart(string connectionString, ConnectionLimit limit, ILogger<DatabaseStart> log)
 {
     // A database that is just starting is waited for this long.
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(30);
@@ -96,7 +103,7 @@ internal sealed partial class DatabaseStart(string connectionString, ILogger<Dat
         {
             try
             {
-                Migrator.Migrate(connectionString);
+                foreach (var contradiction in Migrator.Migrate(connectionString, limit)) Contradicts(log, contradiction);
                 return;
             }
             catch (NpgsqlException away) when (DateTime.UtcNow < until && away is not PostgresException { SqlState: not PostgresErrorCodes.CannotConnectNow })
@@ -106,6 +113,9 @@ internal sealed partial class DatabaseStart(string connectionString, ILogger<Dat
             }
         }
     }
+
+    [LoggerMessage(LogLevel.Warning, "Facts that contradict each other, of before this was held: {Contradiction}")]
+    private static partial void Contradicts(ILogger log, string contradiction);
 
     [LoggerMessage(LogLevel.Warning, "The database doesn't answer yet: {Reason}")]
     private static partial void Waiting(ILogger log, string reason);

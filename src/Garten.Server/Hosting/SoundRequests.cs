@@ -1,34 +1,119 @@
 using System.Text.Json;
+using Microsoft.AspNetCore.Http.Features;
+using Microsoft.Net.Http.Headers;
 
 namespace Garten.Server.Hosting;
 
-/// <summary>What no address takes, refused before any of them sees it: a null where a list wants something.</summary>
+/// <summary>
+/// What no address takes, refused before any of them sees it: a body that is too large, in an unknown encoding, or that has a null where a
+/// list wants something or a number that no double holds.
+/// </summary>
 internal static class SoundRequests
 {
     // As deep as the JSON of any request may be nested.
     private const int Deepest = 64;
 
+    // Of a body that is refused so much more is read and thrown away: who sends it is still writing, and would see a cut line and no answer.
+    private const long MostDiscarded = 64 << 20;
+    private static readonly TimeSpan DiscardFor = TimeSpan.FromSeconds(20);
+
+    // Bodies of this size and more are read so many at a time.
+    private const long Large = 256 << 10;
+    private const int LargeAtOnce = 6;
+    private static readonly SemaphoreSlim LargeBodies = new(LargeAtOnce);
+    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(30);
+
     public static void UseSoundRequests(this WebApplication app) => app.Use(async (context, next) =>
     {
         var request = context.Request;
-        if (request.HasJsonContentType())
+        // Files have a limit of their own where they are taken.
+        if (HttpMethods.IsGet(request.Method) || HttpMethods.IsHead(request.Method) || request.HasFormContentType)
         {
-            // Kestrel ends the reading of a body that is too large.
-            var body = new MemoryStream();
-            await request.Body.CopyToAsync(body, context.RequestAborted);
-            if (Missing(body.GetBuffer().AsSpan(0, (int)body.Length)) is { } path)
+            if (UnknownEncoding(request) is { } form) await Problems.Result(form).ExecuteAsync(context);
+            else await next();
+            return;
+        }
+        if (context.Features.Get<IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } limit) limit.MaxRequestBodySize = null;
+        if (request.ContentLength > ApiLimits.LargestBody)
+        {
+            await RefuseAsync(context);
+            return;
+        }
+        if (UnknownEncoding(request) is { } encoding)
+        {
+            await Problems.Result(encoding).ExecuteAsync(context);
+            return;
+        }
+        var isLarge = request.ContentLength is null or >= Large;
+        if (isLarge && !await LargeBodies.WaitAsync(Patience, context.RequestAborted)) throw new BusyException();
+        try
+        {
+            var body = new MemoryStream((int)(request.ContentLength ?? 0));
+            if (!await CopyAsync(request.Body, body, context.RequestAborted))
             {
-                await Problems.Result(400, "body.invalid", "The body can't be read.", $"There is nothing at {path}: leave it out of the list.", path).ExecuteAsync(context);
+                await RefuseAsync(context);
+                return;
+            }
+            if (request.HasJsonContentType() && Unsound(body.GetBuffer().AsSpan(0, (int)body.Length)) is var (path, message))
+            {
+                await Problems.Result(400, "body.invalid", "The body can't be read.", message, path).ExecuteAsync(context);
                 return;
             }
             body.Position = 0;
             request.Body = body;
+            await next();
         }
-        await next();
+        finally
+        {
+            if (isLarge) LargeBodies.Release();
+        }
     });
 
-    // Where a list holds a null; null where none does, or where it isn't JSON at all: that is said by whoever reads it.
-    private static string? Missing(ReadOnlySpan<byte> json)
+    // False where it is longer than any body may be.
+    private static async Task<bool> CopyAsync(Stream from, MemoryStream to, CancellationToken stop)
+    {
+        var part = new byte[64 << 10];
+        int read;
+        while ((read = await from.ReadAsync(part, stop)) > 0)
+        {
+            if (to.Length + read > ApiLimits.LargestBody) return false;
+            to.Write(part, 0, read);
+        }
+        return true;
+    }
+
+    /// <summary>Answers 413 when the sender has come to the end, or has sent more than anybody needs to.</summary>
+    public static async Task RefuseAsync(HttpContext context, long largest = ApiLimits.LargestBody)
+    {
+        await DiscardAsync(context);
+        await Problems.Result(413, "body.too-large", "The request is too large.", $"Send at most {largest >> 20} MiB at a time.").ExecuteAsync(context);
+    }
+
+    private static async Task DiscardAsync(HttpContext context)
+    {
+        using var enough = CancellationTokenSource.CreateLinkedTokenSource(context.RequestAborted);
+        enough.CancelAfter(DiscardFor);
+        var part = new byte[64 << 10];
+        try
+        {
+            long sum = 0;
+            int read;
+            while (sum < MostDiscarded && (read = await context.Request.Body.ReadAsync(part, enough.Token)) > 0) sum += read;
+        }
+        catch (Exception error) when (error is OperationCanceledException or IOException or BadHttpRequestException)
+        {
+            // It is refused all the same.
+        }
+    }
+
+    private static Core.Contracts.ProblemReport? UnknownEncoding(HttpRequest request)
+    {
+        if (!MediaTypeHeaderValue.TryParse(request.ContentType, out var type) || !type.Charset.HasValue) return null;
+        return type.Charset.Value.Trim('"').ToUpperInvariant() is "UTF-8" or "UTF8" or "US-ASCII" ? null : new("The body isn't in an encoding that is taken.", 415, "body.encoding", "Send it in UTF-8.", "");
+    }
+
+    // Where a list holds a null, or a number is beyond every double; null where nothing is wrong, or where it isn't JSON at all: that is said by whoever reads it.
+    private static (string Path, string Message)? Unsound(ReadOnlySpan<byte> json)
     {
         var reader = new Utf8JsonReader(json, new JsonReaderOptions { MaxDepth = Deepest });
         // Of every list that is open how many things stand in it before; of every object the property that is read.
@@ -47,9 +132,10 @@ internal static class SoundRequests
                         open[^1] = (false, 0, reader.GetString()!);
                         continue;
                     case JsonTokenType.Null when isInList:
-                        return PathOf(open);
+                        return (PathOf(open, 0), $"There is nothing at {PathOf(open, 0)}: leave it out of the list.");
                 }
                 if (isInList) open[^1] = open[^1] with { At = open[^1].At + 1 };
+                if (reader.TokenType == JsonTokenType.Number && (!reader.TryGetDouble(out var number) || !double.IsFinite(number))) return (PathOf(open, 1), $"The number at {PathOf(open, 1)} is beyond all that can be measured.");
                 if (reader.TokenType is JsonTokenType.StartArray or JsonTokenType.StartObject) open.Add((reader.TokenType == JsonTokenType.StartArray, 0, ""));
             }
         }
@@ -60,5 +146,7 @@ internal static class SoundRequests
         return null;
     }
 
-    private static string PathOf(List<(bool IsList, int At, string Name)> open) => "$" + string.Concat(open.Select((o, depth) => o.IsList ? $"[{(depth == open.Count - 1 ? o.At : o.At - 1)}]" : $".{o.Name}"));
+    // The place that is read; in the innermost list so many were counted already.
+    private static string PathOf(List<(bool IsList, int At, string Name)> open, int counted) =>
+        "$" + string.Concat(open.Select((o, depth) => o.IsList ? $"[{(depth == open.Count - 1 ? o.At - counted : o.At - 1)}]" : $".{o.Name}"));
 }

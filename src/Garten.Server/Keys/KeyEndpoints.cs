@@ -53,7 +53,7 @@ internal static class KeyEndpoints
 
         keys.MapPost("/bench", async ([FromBody] BenchRequest bench, KeyRepository repository, FloraRepository floras, EvidenceRepository evidence, CancellationToken stop) =>
             {
-                if (!DateOnly.TryParseExact(bench.Day, "yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture, System.Globalization.DateTimeStyles.None, out var day)) return Problems.Result(422, "date.invalid", "There is no such date.", "Give the day as year-month-day, for example 2026-05-31.", "day");
+                if (!DayText.TryRead(bench.Day, out var day)) return Problems.Result(422, "date.invalid", "There is no such date.", "Give the day as year-month-day, for example 2026-05-31.", "day");
                 var shelf = (await ShelfAsync([.. bench.Answers.Select(a => a.KeyVersion), bench.Start], repository, floras, evidence, stop)).Ready();
                 if (shelf.Keys.Find(bench.Start) is null) return Problems.Result(404, "trail.version", "The key version to start with isn't known here.", "Choose one from the list of keys.", "start");
                 for (var i = 0; i < bench.Observations.Count; i++)
@@ -68,7 +68,7 @@ internal static class KeyEndpoints
         // What only the worker uses: named here so that its client is typed by the same description.
         keys.MapPost("/outlook", async ([FromBody] OutlookRequest outlook, KeyRepository repository, FloraRepository floras, EvidenceRepository evidence, CancellationToken stop) =>
             {
-                if (!DateOnly.TryParseExact(outlook.Day, "yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture, System.Globalization.DateTimeStyles.None, out _)) return Problems.Result(422, "date.invalid", "There is no such date.", "Give the day as year-month-day, for example 2026-05-31.", "day");
+                if (!DayText.TryRead(outlook.Day, out _)) return Problems.Result(422, "date.invalid", "There is no such date.", "Give the day as year-month-day, for example 2026-05-31.", "day");
                 return Results.Ok(outlook.Look((await ShelfAsync([], repository, floras, evidence, stop)).Ready()));
             })
             .Produces<IReadOnlyList<KeyOutlook>>().Produces<ProblemReport>(400, Problem).Produces<ProblemReport>(422, Problem)

@@ -12,7 +12,31 @@ internal static class OccurrenceExport
     // The name that is right for every plant, where a determination leaves taxa of several genera open.
     private const string Widest = "Plantae";
 
-    public static DarwinCoreOccurrence Of(OccurrenceRow row, TaxonIndex taxa)
+    /// <param name="row">The occurrence.</param>
+    /// <param name="taxa">The taxa of all floras.</param>
+    /// <param name="sensitive">Which taxa are sensitive, and what is told of their places; null for an export with everything exact.</param>
+    public static DarwinCoreOccurrence Of(OccurrenceRow row, TaxonIndex taxa, SensitiveTaxa? sensitive)
+    {
+        var exact = Exact(row, taxa);
+        // Whatever name the plant bore at any time: its place is the same.
+        var names = row.Determinations.SelectMany(d => d.Names).Concat(row.NamesOfPlant).Distinct(StringComparer.Ordinal).ToList();
+        if (sensitive is null || !sensitive.HoldsAny(names)) return exact;
+        var coarse = sensitive.Coarsen(names.Where(sensitive.Holds), row.Place.Latitude, row.Place.Longitude);
+        return exact with
+        {
+            OrganismName = "",
+            Locality = coarse.Cell.Length > 0 ? $"grid cell {coarse.Cell}" : "",
+            IdentificationReferences = "",
+            IdentificationRemarks = "",
+            DecimalLatitude = coarse.Latitude,
+            DecimalLongitude = coarse.Longitude,
+            CoordinateUncertaintyInMeters = coarse.UncertaintyMetres,
+            DataGeneralizations = coarse.Generalization,
+            InformationWithheld = coarse.Withheld,
+        };
+    }
+
+    private static DarwinCoreOccurrence Exact(OccurrenceRow row, TaxonIndex taxa)
     {
         var current = row.Determinations[0];
         var taxon = taxa.Find(current.Name);

@@ -1,6 +1,9 @@
 using System.Globalization;
+using System.Security.Cryptography;
+using System.Text;
 using Garten.Core.Confirmation;
 using Garten.Core.Contracts;
+using Garten.Core.Floras;
 using Garten.Core.Visits;
 using Garten.Formats;
 using Garten.Server.Hosting;
@@ -19,7 +22,7 @@ internal static class SeasonEndpoints
     public static void MapSeasons(this RouteGroupBuilder api)
     {
         var seasons = api.MapGroup("/seasons");
-        seasons.MapPost("/visits", ([FromBody] VisitsRequest request) => Answer(request.Plan))
+        seasons.MapPost("/visits", ([FromBody] VisitsRequest request, CancellationToken stop) => Answer(() => request.Plan(stop)))
             .Produces<VisitsResponse>().Produces<ProblemReport>(400, Problem).Produces<ProblemReport>(422, Problem)
             .WithName("planVisits").WithSummary("The fewest days at each place that answer all needs, within 365 days from a date. Stores nothing.");
 
@@ -38,21 +41,28 @@ internal static class SeasonEndpoints
         seasons.MapGet("/firsts", async (int? year, PlantRepository plants, TimeProvider clock, CancellationToken stop) =>
                 year is < 1753 or > 9999 ? Problems.Result(422, "year.invalid", "There is no such year.", "Give a year such as 2026.", "year") : Results.Ok(await plants.FirstsAsync(year ?? clock.GetLocalNow().Year, stop)))
             .Produces<IReadOnlyList<SeasonFirst>>().Produces<ProblemReport>(422, Problem)
-            .WithName("listFirsts").WithSummary("What began in a year on tagged plants, where it was looked for at most 10 days before and wasn't there yet.");
+            .Exact().WithName("listFirsts").WithSummary("What began in a year on tagged plants, where it was looked for at most 10 days before and wasn't there yet.");
 
-        seasons.MapGet("/open", async (DeterminationRepository records, TimeProvider clock, CancellationToken stop) => TypedResults.Ok(await records.OpenAsync(DateOnly.FromDateTime(clock.GetLocalNow().Date), stop)))
-            .WithName("listOpen").WithSummary("The plants of which something is still to be seen: when it can be, what the last look answered, and what has slipped since.");
+        seasons.MapGet("/open", async (DeterminationRepository records, FloraRepository floras, TimeProvider clock, CancellationToken stop) =>
+            {
+                var sensitive = await floras.SensitiveAsync(stop);
+                IReadOnlyList<OpenPlant> open = [.. (await records.OpenAsync(DateOnly.FromDateTime(clock.GetLocalNow().Date), stop)).Select(p => p with { IsSensitive = sensitive.Holds(p.Name) })];
+                return TypedResults.Ok(open);
+            })
+            .Exact().WithName("listOpen").WithSummary("The plants of which something is still to be seen: when it can be, what the last look answered, and what has slipped since.");
 
-        seasons.MapGet("/visits.ics", async (string? from, bool? trips, HttpContext context, DeterminationRepository records, PopulationRepository populations, FloraRepository floras, TimeProvider clock, CancellationToken stop) =>
+        seasons.MapGet("/visits.ics", async (string? from, bool? trips, HttpContext context, DeterminationRepository records, PopulationRepository populations, PlaceRepository places, FloraRepository floras, TimeProvider clock, CancellationToken stop) =>
             {
                 var day = DateOnly.FromDateTime(clock.GetLocalNow().Date);
-                if (!string.IsNullOrEmpty(from) && !DateOnly.TryParseExact(from, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out day)) return Problems.Result(422, "date.invalid", "There is no such date.", "Give the day as year-month-day, for example 2026-05-31.", "from");
+                if (!string.IsNullOrEmpty(from) && !DayText.TryRead(from, out day)) return Problems.Result(422, "date.invalid", "There is no such date.", "Give the day as year-month-day, for example 2026-05-31.", "from");
                 var questions = (await records.OpenAsync(day, stop)).SelectMany(QuestionsOf).Concat((await PopulationEndpoints.DetailsAsync(populations, floras, clock, stop)).SelectMany(QuestionsOf)).ToDictionary(q => q.Id, StringComparer.Ordinal);
-                var plan = VisitPlan.Of(day, [.. questions.Values.Select(q => new VisitNeed(q.Id, trips == true ? "trip" : q.PlaceId, q.Need.Windows))]);
+                var plan = VisitPlan.Of(day, [.. questions.Values.Select(q => new VisitNeed(q.Id, trips == true ? "trip" : q.PlaceId, q.Need.Windows))], stop);
+                var sensitive = await floras.SensitiveAsync(stop);
+                var byId = (await places.ListAsync(stop)).ToDictionary(p => p.Id.ToString(), StringComparer.Ordinal);
                 context.Response.Headers.ContentDisposition = "attachment; filename=\"garten-visits.ics\"";
-                return Results.Text(CalendarWriter.Write(plan.Visits.Select(v => Day(v, [.. v.Needs.Select(n => questions[n])])), clock.GetUtcNow()), "text/calendar; charset=utf-8");
+                return Results.Text(CalendarWriter.Write(plan.Visits.SelectMany(v => Days(v, [.. v.Needs.Select(n => questions[n])], sensitive, byId)), clock.GetUtcNow()), "text/calendar; charset=utf-8");
             })
-            .Produces<string>(200, "text/calendar").Produces<ProblemReport>(422, Problem).WithName("exportVisits").WithSummary("The fewest visits for all that is open, place by place or as trips over all places, as iCalendar.");
+            .Produces<string>(200, "text/calendar").Produces<ProblemReport>(422, Problem).WithName("exportVisits").WithSummary("The fewest visits for all that is open, place by place or as trips over all places, as iCalendar. What is of sensitive taxa stands as days of its own, with the grid cell for the place.");
     }
 
     private static IResult Answer<T>(Func<T> work)
@@ -73,6 +83,21 @@ internal static class SeasonEndpoints
     private static IEnumerable<Question> QuestionsOf(OpenPlant p) => p.Needs.Select(n => new Question($"{p.PlantId} {n.Id}", n, p.Name, p.Label, p.PlaceId.ToString(), p.PlaceName, p.PlaceCaution, p.Cautions));
 
     private static IEnumerable<Question> QuestionsOf(PopulationDetail p) => p.Summary.Due.Select(n => new Question($"{p.Id} {n.Id}", n, p.Taxon, p.Name, p.Place.Id.ToString(), p.Place.Name, p.Place.Caution, p.Cautions));
+
+    // A calendar is passed on easily: what is of a sensitive taxon names neither place nor plant, and isn't tied to what does.
+    private static IEnumerable<CalendarDay> Days(PlannedVisit visit, IReadOnlyList<Question> questions, SensitiveTaxa sensitive, Dictionary<string, Place> places)
+    {
+        var open = questions.Where(q => !sensitive.Holds(q.Name)).ToList();
+        if (open.Count > 0) yield return Day(visit, open);
+        foreach (var group in questions.Except(open).GroupBy(q => places.TryGetValue(q.PlaceId, out var at) ? sensitive.Coarsen([q.Name], at.Latitude, at.Longitude).Cell : ""))
+        {
+            var where = group.Key.Length > 0 ? $"grid cell {group.Key}" : "place kept back";
+            var own = string.Join('|', group.Select(q => q.Id).Order(StringComparer.Ordinal));
+            yield return new CalendarDay($"{Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(own)))[..24]}-{visit.Day}@garten", visit.Date, $"{where}: {group.Count()} to be seen", where,
+                string.Join("\n", [.. group.Select(q => $"{q.Name}: {q.Need.Text}").Distinct(StringComparer.Ordinal), string.Create(CultureInfo.InvariantCulture, $"Possible from {visit.Earliest:yyyy-MM-dd} to {visit.Latest:yyyy-MM-dd}."),
+                    "A sensitive taxon: place and plant are kept back here and stand in the program.", .. group.SelectMany(q => q.Cautions).Select(c => c.Note).Where(c => c.Length > 0).Distinct(StringComparer.Ordinal)]));
+        }
+    }
 
     private static CalendarDay Day(PlannedVisit visit, IReadOnlyList<Question> questions)
     {

@@ -5,6 +5,7 @@ using Garten.Core.Seasons;
 using Garten.Core.Surveys;
 using Garten.Core.Visits;
 using Garten.Formats;
+using Garten.Server.Hosting;
 using Garten.Storage;
 
 namespace Garten.Server.Surveys;
@@ -16,28 +17,41 @@ internal static class PopulationEndpoints
     {
         api.MapGet("/populations", async (PopulationRepository populations, FloraRepository floras, TimeProvider clock, CancellationToken stop) =>
                 TypedResults.Ok(await DetailsAsync(populations, floras, clock, stop)))
-            .WithName("listPopulations").WithSummary("Populations with their counts, their pegged plants, shares with intervals, changes, and what is due.");
+            .Exact().WithName("listPopulations").WithSummary("Populations with their counts, their pegged plants, shares with intervals, changes, and what is due.");
 
-        api.MapGet("/populations.csv", async (HttpContext context, PopulationRepository populations, FloraRepository floras, TimeProvider clock, CancellationToken stop) =>
-            {
-                var details = await DetailsAsync(populations, floras, clock, stop);
-                context.Response.Headers.ContentDisposition = "attachment; filename=\"garten-populations.csv\"";
-                return Results.Text(PopulationCsv.Write(details), "text/csv; charset=utf-8");
-            })
-            .Produces<string>(200, "text/csv").WithName("exportPopulations").WithSummary("Populations year by year as CSV: counts, shares and their 95 % intervals.");
+        api.MapGet("/populations.csv", (HttpContext context, PopulationRepository populations, FloraRepository floras, TimeProvider clock, Turnstile turns, CancellationToken stop) =>
+                ExportAsync(isExact: false, context, populations, floras, clock, turns, stop))
+            .Produces<string>(200, "text/csv").Produces<ProblemReport>(503, "application/problem+json").WithName("exportPopulations")
+            .WithSummary("Populations year by year as CSV: counts, shares and their 95 % intervals. Places of sensitive taxa are coarsened to the flora's grid.");
+
+        api.MapGet("/exact/populations.csv", (HttpContext context, PopulationRepository populations, FloraRepository floras, TimeProvider clock, Turnstile turns, CancellationToken stop) =>
+                ExportAsync(isExact: true, context, populations, floras, clock, turns, stop))
+            .Produces<string>(200, "text/csv").Produces<ProblemReport>(503, "application/problem+json").WithName("exportExactPopulations").Exact()
+            .WithSummary("The same with the exact places of sensitive taxa: only for one's own keeping, never to be passed on.");
+    }
+
+    private static async Task<IResult> ExportAsync(bool isExact, HttpContext context, PopulationRepository populations, FloraRepository floras, TimeProvider clock, Turnstile turns, CancellationToken stop)
+    {
+        using var turn = await turns.ExportAsync(stop);
+        var details = await DetailsAsync(populations, floras, clock, stop);
+        context.Response.Headers.ContentDisposition = $"attachment; filename=\"garten-populations{(isExact ? "-exact" : "")}.csv\"";
+        context.Response.ContentType = "text/csv; charset=utf-8";
+        await PopulationCsv.WriteAsync(context.Response.Body, details, isExact ? null : await floras.SensitiveAsync(stop));
+        return Results.Empty;
     }
 
     /// <summary>The populations with what they come to today.</summary>
     internal static async Task<IReadOnlyList<PopulationDetail>> DetailsAsync(PopulationRepository populations, FloraRepository floras, TimeProvider clock, CancellationToken stop)
     {
         var taxa = new TaxonIndex(await floras.TaxaAsync(stop));
+        var sensitive = await floras.SensitiveAsync(stop);
         var today = DateOnly.FromDateTime(clock.GetLocalNow().Date);
         return [.. (await populations.ListAsync(stop)).Select(p =>
         {
             var taxon = taxa.Find(p.Taxon);
             IReadOnlyList<DayWindow> fruit = [.. SeasonList.WindowsOf(taxon, Phenophase.YoungFruit), .. SeasonList.WindowsOf(taxon, Phenophase.RipeFruit)];
             IReadOnlyList<CautionLine> cautions = taxon is { Cautions.Count: > 0 } ? [new CautionLine(taxon.Id, taxon.Cautions, taxon.CautionNote)] : [];
-            return new PopulationDetail(p.Id, p.Name, p.Taxon, p.Place, p.Bounds, p.Counts, p.Pegs, p.Threats, PopulationSummary.Of(p.Counts, p.Pegs, fruit, today), cautions);
+            return new PopulationDetail(p.Id, p.Name, p.Taxon, p.Place, p.Bounds, p.Counts, p.Pegs, p.Threats, PopulationSummary.Of(p.Counts, p.Pegs, fruit, today), cautions, sensitive.Holds(p.Taxon));
         })];
     }
 }

@@ -129,6 +129,9 @@ public sealed class VisitRequestTests
         Refused("from", () => new SeasonRequest("isle", "2026-04-10", From: new SeasonSite(91, 0, 0)).Look(flora));
         Refused("to", () => new SeasonRequest("isle", "2026-04-10", To: new SeasonSite(0, 181, 0)).Look(flora));
         Refused("to", () => new SeasonRequest("isle", "2026-04-10", To: new SeasonSite(0, 0, double.NaN)).Look(flora));
-        Assert.Empty(new SeasonRequest("isle", "2026-04-10", ["no-such-taxon"]).Look(flora).Rows.SelectMany(r => r.Year.Phases));
+        Refused("taxa[1]", () => new SeasonRequest("isle", "2026-04-10", ["alvena-montis", "no-such-taxon"]).Look(flora));
+        // A shift goes from one site to another.
+        Refused("from", () => new SeasonRequest("isle", "2026-04-10", To: new SeasonSite(57, 0, 10)).Look(flora));
+        Refused("to", () => new SeasonRequest("isle", "2026-04-10", From: new SeasonSite(57, 0, 10)).Look(flora));
     }
 }

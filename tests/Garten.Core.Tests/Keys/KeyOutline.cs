@@ -28,7 +28,7 @@ internal static class KeyOutline
         {
             DestinationKind.Couplet => to.Target + page,
             DestinationKind.Key => $"[{to.Target}]{page}",
-            _ => $"{to.Taxon!.Name}{(to.Taxon.Authorship.Length > 0 ? $" | {to.Taxon.Authorship}" : "")}{(to.Taxon.CommonName.Length > 0 ? $" \"{to.Taxon.CommonName}\"" : "")}{page}",
+            _ => $"{to.Taxon!.Name}{(to.Taxon.Authorship.Length > 0 ? $" | {to.Taxon.Authorship}" : "")}{(to.Taxon.CommonName.Length > 0 ? $" \"{to.Taxon.CommonName}\"" : "")}{(to.Taxon.Doubt is { } doubt ? $" ({doubt})" : "")}{string.Concat((to.Others ?? []).Select(o => $" or {o.Name}"))}{string.Concat((to.Synonyms ?? []).Select(s => $" [= {s}]"))}{(to.Note is { } note ? $" ({note})" : "")}{page}",
         };
     }
 }

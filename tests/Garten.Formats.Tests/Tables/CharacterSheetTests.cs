@@ -245,7 +245,7 @@ public sealed class CharacterSheetTests
     [Fact]
     public void TwoStatesInACellAreAskedAbout()
     {
-        var reading = FloraTablesTests.Read("taxon,colour\nA b,red\nC d,white\nE f,\"red, white\"\n");
+        var reading = FloraTablesTests.Read("taxon,colour\nA b,red\nC d,white\nE f,\"red, blue\"\n");
         Assert.Equal("cell.several", Assert.Single(reading.Problems).Code);
     }
 

@@ -13,12 +13,12 @@ public sealed class FloraTablesTests
 {
     private const string Characters = "id,name,kind,unit,states\nleaf-shape,leaf shape,categorical,,ov=ovate|el=elliptic|la=lanceolate\nleaf-length,leaf length,length,cm,\npetals,petals,count,,\n";
 
-    internal static FloraReading Read(string matrix, string? characters = null, string? taxa = null)
+    internal static FloraReading Read(string matrix, string? characters = null, string? taxa = null, DashMeaning dash = DashMeaning.Unsaid)
     {
         var files = new Dictionary<string, (string, byte[])>(StringComparer.Ordinal) { ["matrix"] = ("matrix.csv", Encoding.UTF8.GetBytes(matrix)) };
         if (characters is not null) files["characters"] = ("characters.csv", Encoding.UTF8.GetBytes(characters));
         if (taxa is not null) files["taxa"] = ("taxa.csv", Encoding.UTF8.GetBytes(taxa));
-        return FloraImporter.Read(files, [], stop: TestContext.Current.CancellationToken);
+        return FloraImporter.Read(files, [], stop: TestContext.Current.CancellationToken, dash: dash);
     }
 
     private static CharacterDescription Cell(FloraReading reading, string character) => reading.Table.Descriptions.Single().Characters.Single(c => c.Character == character);
@@ -46,7 +46,70 @@ public sealed class FloraTablesTests
     [Theory]
     [InlineData("-")]
     [InlineData("n/a")]
-    public void WhatDoesNotApplyIsKept(string cell) => Assert.False(Cell(Read($"taxon,leaf-shape,petals\nVellorna alba,{cell},5\n", Characters), "leaf-shape").Applies);
+    public void WhatDoesNotApplyIsKept(string cell) => Assert.False(Cell(Read($"taxon,leaf-shape,petals\nVellorna alba,{cell},5\n", Characters, dash: DashMeaning.Inapplicable), "leaf-shape").Applies);
+
+    /// <summary>A dash means different things in different tables: it is asked once, and counts as nothing until then.</summary>
+    [Fact]
+    public void ADashIsAskedAboutOnce()
+    {
+        const string matrix = "taxon,leaf-shape,petals\nVellorna alba,ovate,–\nVellorna nigra,-,-\nVellorna rubra,ovate,5\n";
+        var asked = Read(matrix, Characters);
+        var problem = Assert.Single(asked.Problems, p => p.Code == "cell.dash");
+        Assert.Equal((2, "petals"), (problem.Row, problem.Column));
+        Assert.Contains("in 3 cells", problem.Message, StringComparison.Ordinal);
+        Assert.DoesNotContain(asked.Table.Descriptions.Single(d => d.Taxon == "vellorna-alba").Characters, c => c.Character == "petals");
+        // Absent: there are none of them, which a count says.
+        var absent = Read(matrix, Characters, dash: DashMeaning.Absent);
+        Assert.DoesNotContain(absent.Problems, p => p.Code == "cell.dash");
+        Assert.Equal(0, absent.Table.Descriptions.Single(d => d.Taxon == "vellorna-alba").Characters.Single(c => c.Character == "petals").Range!.High);
+        Assert.DoesNotContain(Read(matrix, Characters, dash: DashMeaning.NotRecorded).Problems, p => p.Code == "cell.dash");
+    }
+
+    [Theory]
+    [InlineData("ovate/round")]
+    [InlineData("round;ovate")]
+    [InlineData("ovate & round")]
+    [InlineData("ovate or round")]
+    [InlineData("usually ovate / round")]
+    public void StatesBesideOneAnotherAreSeveralWhereEachStandsAloneSomewhere(string cell)
+    {
+        var reading = Read($"taxon,leaf shape\nVellorna alba,\"{cell}\"\nVellorna nigra,ovate\nVellorna rubra,round\n");
+        Assert.Empty(reading.Problems);
+        Assert.Equal(2, Assert.Single(reading.Table.Characters).States.Count);
+        Assert.Equal(2, reading.Table.Descriptions.Single(d => d.Taxon == "vellorna-alba").Characters.Single().States.Count);
+    }
+
+    [Theory]
+    [InlineData("linear & round")]
+    [InlineData("red and white")]
+    [InlineData("ovate/cordate")]
+    public void WhatMayBeOneStateOrTwoIsSaid(string cell)
+    {
+        var reading = Read($"taxon,leaf shape\nVellorna alba,{cell}\nVellorna nigra,ovate\nVellorna rubra,round\n");
+        var problem = Assert.Single(reading.Problems);
+        Assert.Equal(("cell.several", 2), (problem.Code, problem.Row));
+    }
+
+    /// <summary>Genera, common names and codes are taxa like any other; a row that brings nothing to name is said to.</summary>
+    [Theory]
+    [InlineData("Vellorna", "Ondrelia", "Robrisca")]
+    [InlineData("sycamore", "Ash", "silver birch")]
+    [InlineData("QURO", "SP02", "x17")]
+    [InlineData("Vellornaceae", "Vellorna alba", "Ondrelia")]
+    public void ADescribedTaxonIsOnTheListWhateverItsRank(string first, string second, string third)
+    {
+        var reading = Read($"taxon,leaf shape,petals\n{first},ovate,5\n{second},round,4\n{third},ovate,4\nMissing one,,\n");
+        Assert.Equal(3, CharacterTable.Complete(reading.Table.Descriptions, reading.Taxa).Count);
+        Assert.Equal((5, "row.empty"), (Assert.Single(reading.Problems).Row, reading.Problems[0].Code));
+    }
+
+    [Fact]
+    public void AGenusAboveDescribedSpeciesIsNoNameOfItsOwnAndThatIsSaid()
+    {
+        var reading = Read("taxon,leaf shape\nVellorna,ovate\nVellorna alba,round\nOndrelia,round\n");
+        Assert.Equal(["ondrelia", "vellorna-alba"], CharacterTable.Complete(reading.Table.Descriptions, reading.Taxa).Select(d => d.Taxon).Order());
+        Assert.Equal((2, "row.above"), (Assert.Single(reading.Problems).Row, reading.Problems[0].Code));
+    }
 
     [Fact]
     public void APlainTraitTableNeedsNoTableOfCharacters()

@@ -2,6 +2,7 @@ using System.Text;
 using Garten.Core.Floras;
 using Garten.Core.Tests.Identification;
 using Garten.Formats.Tests.Torvane;
+using Garten.Formats.Tables;
 using Xunit;
 
 namespace Garten.Formats.Tests.Tables;
@@ -98,4 +99,54 @@ public sealed class SddTests
         Assert.Contains(problems, p => p.Code == "taxon.unknown" && p.Row == 3);
         Assert.Contains(problems, p => p.Code == "character.unknown" && p.Row == 5);
     }
+
+    private static FloraReading Read(string start, string repeated, int times, string end)
+    {
+        using var stream = new MemoryStream();
+        stream.Write(Encoding.UTF8.GetBytes(start));
+        for (var i = 0; i < times; i++) stream.Write(Encoding.UTF8.GetBytes(string.Format(System.Globalization.CultureInfo.InvariantCulture, repeated, i)));
+        stream.Write(Encoding.UTF8.GetBytes(end));
+        var (bytes, began) = (GC.GetAllocatedBytesForCurrentThread(), TimeProvider.System.GetTimestamp());
+        var read = SddReader.Read("x.xml", stream.ToArray(), [], TestContext.Current.CancellationToken);
+        TestContext.Current.TestOutputHelper?.WriteLine($"{stream.Length / 1e6:0.0} MB: {TimeProvider.System.GetElapsedTime(began).TotalSeconds:0.00} s, {(GC.GetAllocatedBytesForCurrentThread() - bytes) / 1e6:0} MB allocated");
+        return read;
+    }
+
+    private const string Start = $"<Datasets xmlns='{SddWriter.Namespace}'><Dataset>";
+
+    /// <summary>Names that are all alike are told apart one after another; more than any flora has are refused.</summary>
+    [Fact]
+    public void ThreeHundredThousandTaxaOfOneNameAreRefused()
+    {
+        var read = Read(Start + "<TaxonNames>", "<TaxonName id='t{0}'><Representation><Label>Alvena rara</Label></Representation></TaxonName>", 300_000, "</TaxonNames></Dataset></Datasets>");
+        Assert.Contains(read.Problems, p => p.Code == "sdd.size");
+        var most = Read(Start + "<TaxonNames>", "<TaxonName id='t{0}'><Representation><Label>Alvena rara</Label></Representation></TaxonName>", 20_000, "</TaxonNames></Dataset></Datasets>");
+        Assert.Equal(most.Taxa.Count, most.Taxa.Select(t => t.Id).Distinct().Count());
+    }
+
+    [Fact]
+    public void AMillionAttributesAreRefused() => Assert.Equal("sdd.size", Assert.Single(Read(Start + "<TaxonNames><TaxonName ", "a{0}='1' ", 1_000_000, "/></TaxonNames></Dataset></Datasets>").Problems).Code);
+
+    /// <summary>What looks like attributes within texts, comments and the like isn't counted; what follows is.</summary>
+    [Theory]
+    [InlineData("<!-- {0} -->", true)]
+    [InlineData("<![CDATA[{0}]]>", true)]
+    [InlineData("<?x {0}?>", true)]
+    [InlineData("{0}", true)]
+    [InlineData("<a x=\"{0}\"/>", true)]
+    [InlineData("<a y='>' {0}/>", false)]
+    [InlineData("<!-- > --><a {0}/>", false)]
+    [InlineData("<![CDATA[ ]] > < ]]><a {0}/>", false)]
+    public void OnlyAttributesAreCounted(string form, bool passes)
+    {
+        var attributes = string.Concat(Enumerable.Range(0, 100).Select(i => $"a{i}='1' "));
+        var text = Start + string.Format(System.Globalization.CultureInfo.InvariantCulture, form, attributes) + "</Dataset></Datasets>";
+        Assert.Equal(passes, SddReader.Read("x.xml", Encoding.UTF8.GetBytes(text), [], TestContext.Current.CancellationToken).Problems.All(p => p.Code != "sdd.size"));
+    }
+
+    [Fact]
+    public void OtherEncodingsAreRefusedRatherThanGuessed() => Assert.Equal("sdd.size", Assert.Single(SddReader.Read("x.xml", Encoding.Unicode.GetBytes("<?xml version='1.0' encoding='utf-16'?>" + Start + "</Dataset></Datasets>"), [], TestContext.Current.CancellationToken).Problems).Code);
+
+    [Fact]
+    public void ADescriptionWithoutEndIsRefused() => Assert.Contains(Read(Start + "<CodedDescriptions><CodedDescription id='d'><SummaryData>", "<Categorical ref='c{0}'/>", 500_000, "</SummaryData></CodedDescription></CodedDescriptions></Dataset></Datasets>").Problems, p => p.Code == "sdd.size");
 }

@@ -34,7 +34,7 @@ public sealed class ConfirmTests(ITestOutputHelper output)
             var plant = new Specimen(taxon.Characters, new Random(7));
             var first = Ask(taxon.Taxon, [], Start);
             var needs = first.Needs.Select(n => new VisitNeed(n.Id, "here", n.Windows)).ToList();
-            var plan = VisitPlan.Of(Start, needs);
+            var plan = VisitPlan.Of(Start, needs, stop: TestContext.Current.CancellationToken);
             Assert.True(plan.IsOptimal);
             if (plan.Unanswerable.Count > 0) laboratory++;
             else possible++;

@@ -95,7 +95,33 @@ public sealed class TorvaneTests(ITestOutputHelper output)
         }
         output.WriteLine($"{found} of {drawn} found first or second = {100d * found / drawn:0.0} %; by chance {100 * chance / drawn:0.0} %");
         Assert.True(drawn > 150);
-        Assert.True(found >= 0.75 * drawn, $"{found} of {drawn}");
+        // As many as when turns gave the answers no weight: 718 of 726.
+        Assert.True(found >= 0.985 * drawn, $"{found} of {drawn}");
+    }
+
+    /// <summary>With all answers right a turn in doubt is a false alarm: at the end of the key, and after three looks at random.</summary>
+    [Fact]
+    public void RightAnswersRarelyPutATurnInDoubt()
+    {
+        var random = new Random(20260702);
+        int drawn = 0, atEnd = 0, withLooks = 0;
+        foreach (var version in TorvaneFlora.Keys)
+        {
+            foreach (var taxon in TorvaneFlora.Shelf.Descriptions.Where(d => TorvaneFlora.Taxa.Single(t => t.Id == d.Taxon).Rank is "species" or "hybrid"))
+            {
+                var answers = Route(version, TorvaneFlora.Taxa.Single(t => t.Id == taxon.Taxon).Name);
+                if (answers.Count < 2) continue;
+                drawn++;
+                bool Doubts(IReadOnlyList<Observation> sheet) => KeyBench.Follow(TorvaneFlora.Shelf, version.Hash, answers, sheet, [], Summer).Turns is [{ Probability: > 0.5 }, ..];
+                if (Doubts([])) atEnd++;
+                var seen = TorvaneFlora.Table.Characters.Where(c => c.CanBeSeen(Summer, TorvaneFlora.Table.Seasons)).OrderBy(_ => random.Next());
+                if (Doubts([.. seen.Select(c => TorvaneFlora.Look(random, c, taxon.Characters.FirstOrDefault(d => d.Character == c.Id))).OfType<Observation>().Take(3)])) withLooks++;
+            }
+        }
+        output.WriteLine($"{drawn} plants with right answers: {100d * atEnd / drawn:0.0} % with a turn over 50 % at the end, {100d * withLooks / drawn:0.0} % after three looks");
+        Assert.True(drawn > 150);
+        Assert.True(atEnd < 0.05 * drawn, $"{atEnd} of {drawn} at the end");
+        Assert.True(withLooks < 0.05 * drawn, $"{withLooks} of {drawn} after three looks");
     }
 
     private static HashSet<string> Behind(KeyVersion version, TrailAnswer at, int lead) =>
@@ -170,7 +196,7 @@ public sealed class TorvaneTests(ITestOutputHelper output)
     public void ADescriptionThatContradictsItselfIsSaidWithItsCell(string character, string value, string says)
     {
         var matrix = SheetReader.Read("matrix.csv", System.Text.Encoding.UTF8.GetBytes($"taxon,leaf-tip,{character}\nVellorna alata,pointed,{value}\n"), TestContext.Current.CancellationToken).Sheet!;
-        var read = FloraTables.Read(new FloraSheets(matrix), ShippedGlossary.Seasons, ShippedGlossary.Characters, TestContext.Current.CancellationToken);
+        var read = FloraTables.Read(new FloraSheets(matrix), ShippedGlossary.Seasons, ShippedGlossary.Characters, stop: TestContext.Current.CancellationToken);
         var problem = Assert.Single(read.Problems);
         Assert.Contains(says, problem.Message, StringComparison.Ordinal);
         Assert.Equal(character, problem.Column);

@@ -11,7 +11,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Whether the server and its database answer. */
+        /** Whether the server and its database answer, which life of the database it is, and whether a copy is wanted. */
         get: operations["getHealth"];
         put?: never;
         post?: never;
@@ -45,7 +45,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** All recording places. */
+        /**
+         * All recording places.
+         * @description Exact: for one's own pages. It tells the places of sensitive taxa as they are; nothing of it is to be passed on.
+         */
         get: operations["listPlaces"];
         put?: never;
         post?: never;
@@ -79,7 +82,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Determinations, newest first, by taxon and place. */
+        /**
+         * Determinations, newest first, by taxon and place.
+         * @description Exact: for one's own pages. It tells the places of sensitive taxa as they are; nothing of it is to be passed on.
+         */
         get: operations["listRecords"];
         put?: never;
         post?: never;
@@ -96,8 +102,45 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Occurrences as CSV with Darwin Core terms. */
+        /** Occurrences as CSV with Darwin Core terms. Places of sensitive taxa are coarsened to the flora's grid. */
         get: operations["exportRecords"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/exact/records.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The same with the exact places of sensitive taxa: only for one's own keeping, never to be passed on.
+         * @description Exact: for one's own pages. It tells the places of sensitive taxa as they are; nothing of it is to be passed on.
+         */
+        get: operations["exportExactRecords"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/contradictions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Facts that contradict each other, written before the database held them together. They are listed, never changed. */
+        get: operations["listContradictions"];
         put?: never;
         post?: never;
         delete?: never;
@@ -113,7 +156,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Plants by place and tag, with how they were found last. */
+        /**
+         * Plants by place and tag, with how they were found last.
+         * @description Exact: for one's own pages. It tells the places of sensitive taxa as they are; nothing of it is to be passed on.
+         */
         get: operations["listPlants"];
         put?: never;
         post?: never;
@@ -130,7 +176,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** A plant with its history of determinations. */
+        /**
+         * A plant with its history of determinations.
+         * @description Exact: for one's own pages. It tells the places of sensitive taxa as they are; nothing of it is to be passed on.
+         */
         get: operations["getPlant"];
         put?: never;
         post?: never;
@@ -147,7 +196,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Populations with their counts, their pegged plants, shares with intervals, changes, and what is due. */
+        /**
+         * Populations with their counts, their pegged plants, shares with intervals, changes, and what is due.
+         * @description Exact: for one's own pages. It tells the places of sensitive taxa as they are; nothing of it is to be passed on.
+         */
         get: operations["listPopulations"];
         put?: never;
         post?: never;
@@ -164,8 +216,28 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** Populations year by year as CSV: counts, shares and their 95 % intervals. */
+        /** Populations year by year as CSV: counts, shares and their 95 % intervals. Places of sensitive taxa are coarsened to the flora's grid. */
         get: operations["exportPopulations"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/exact/populations.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The same with the exact places of sensitive taxa: only for one's own keeping, never to be passed on.
+         * @description Exact: for one's own pages. It tells the places of sensitive taxa as they are; nothing of it is to be passed on.
+         */
+        get: operations["exportExactPopulations"];
         put?: never;
         post?: never;
         delete?: never;
@@ -354,7 +426,7 @@ export interface paths {
         /** All floras with their newest version, and drafts that wait to be published. */
         get: operations["listFloras"];
         put?: never;
-        /** Brings a flora: the field “name” and the files “matrix”, “characters”, “taxa” and “states” (CSV or XLSX; all but the matrix may be left out), or “sdd”. It stays a draft until it is published. */
+        /** Brings a flora: the field “name” and the files “matrix”, “characters”, “taxa” and “states” (CSV or XLSX; all but the matrix may be left out), or “sdd”; “dash” says what a dash in a cell means (absent, inapplicable, notRecorded), “grid” declares the grid of cells as JSON. It stays a draft until it is published. */
         post: operations["importFlora"];
         delete?: never;
         options?: never;
@@ -743,7 +815,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** What began in a year on tagged plants, where it was looked for at most 10 days before and wasn't there yet. */
+        /**
+         * What began in a year on tagged plants, where it was looked for at most 10 days before and wasn't there yet.
+         * @description Exact: for one's own pages. It tells the places of sensitive taxa as they are; nothing of it is to be passed on.
+         */
         get: operations["listFirsts"];
         put?: never;
         post?: never;
@@ -760,7 +835,10 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The plants of which something is still to be seen: when it can be, what the last look answered, and what has slipped since. */
+        /**
+         * The plants of which something is still to be seen: when it can be, what the last look answered, and what has slipped since.
+         * @description Exact: for one's own pages. It tells the places of sensitive taxa as they are; nothing of it is to be passed on.
+         */
         get: operations["listOpen"];
         put?: never;
         post?: never;
@@ -777,7 +855,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The fewest visits for all that is open, place by place or as trips over all places, as iCalendar. */
+        /** The fewest visits for all that is open, place by place or as trips over all places, as iCalendar. What is of sensitive taxa stands as days of its own, with the grid cell for the place. */
         get: operations["exportVisits"];
         put?: never;
         post?: never;
@@ -1297,7 +1375,7 @@ export interface components {
          * @description What became of a command.
          * @enum {unknown}
          */
-        CommandStatus: "applied" | "already" | "refused";
+        CommandStatus: "applied" | "already" | "refused" | "failed";
         /** @description Tags a plant, or changes what is said of a tagged one: its label, where it stands and how to find it. */
         CommandTagPlantCommand: {
             /** @enum {string} */
@@ -1476,6 +1554,23 @@ export interface components {
             planted?: null | boolean;
             /** @description What the recorder says to concerns. */
             explanations?: null | components["schemas"]["Explanation"][];
+        };
+        /** @description A fact that contradicts another one. */
+        Contradiction: {
+            /** @description What it is: a determination, a plant, a count, a threat. */
+            kind: string;
+            /**
+             * Format: uuid
+             * @description Its identity.
+             */
+            id: string;
+            /**
+             * Format: uuid
+             * @description The plant it is of; null where it is of none.
+             */
+            plantId: null | string;
+            /** @description What it contradicts, in a sentence. */
+            reason: string;
         };
         /** @description Two of the compared and the character that separates them best. */
         ContrastPair: {
@@ -1770,6 +1865,7 @@ export interface components {
             /** @description The taxa, ordered by name. */
             taxa: components["schemas"]["Taxon"][];
             table?: null | components["schemas"]["CharacterTable"];
+            grid?: null | components["schemas"]["FloraGrid"];
         };
         /** @description What would come of bringing these tables; nothing is stored. */
         FloraCheck: {
@@ -1807,6 +1903,39 @@ export interface components {
              * @description How many cells say something.
              */
             filled: number;
+        };
+        /**
+         * @description The grid of a flora: what positions of sensitive taxa are coarsened to. Square cells by the rule of the equirectangular projection at the
+         *     latitude of the origin: east and west sides are meridians, and a cell of another latitude is as wide in degrees.
+         */
+        FloraGrid: {
+            /**
+             * Format: double
+             * @description Of the origin, the south-west corner (with numbers going south the north-west one): WGS 84 decimal degrees, −80 to 80.
+             */
+            latitude: number;
+            /**
+             * Format: double
+             * @description Of the same corner, −180 to 180.
+             */
+            longitude: number;
+            /**
+             * Format: double
+             * @description Side of a cell in metres, 100 to 100,000.
+             */
+            cellMetres: number;
+            /**
+             * Format: int32
+             * @description How many columns it has, 1 to 702 (A to ZZ).
+             */
+            columns: number;
+            /**
+             * Format: int32
+             * @description How many rows it has, 1 to 999.
+             */
+            rows: number;
+            /** @description How its cells are named. */
+            naming?: components["schemas"]["GridNaming"];
         };
         /** @description What came of bringing a flora: a draft that stays apart until it is published. */
         FloraImport: {
@@ -2023,6 +2152,12 @@ export interface components {
             /** @description A rule each for reasoned, corroborated and confirmed, in this order; each asks for all that the ones before it ask for as well. */
             rules: components["schemas"]["GradeRule"][];
         };
+        /**
+         * @description How the cells of a grid are named.
+         * @default lettersEastNumbersNorth
+         * @enum {unknown}
+         */
+        GridNaming: "lettersEastNumbersNorth" | "lettersEastNumbersSouth" | "numbersEastNumbersNorth";
         /** @description A statement that isn't understood, weighed by hand. */
         HandWeighing: {
             /** @description Hash of the version. */
@@ -2049,7 +2184,15 @@ export interface components {
         Handling: "look" | "touch" | "takeAPiece" | "cut" | "uproot";
         /** @description Whether the server and its database answer. */
         HealthReport: {
+            /** @description `ready`. */
             status: string;
+            /**
+             * Format: uuid
+             * @description Which life of the database this is: a restore from a copy begins another one.
+             */
+            epoch: string;
+            /** @description Whether no copy of it was made for a month. */
+            copyWanted: boolean;
         };
         /** @description A hybrid that would explain what was seen better than either parent. */
         HybridSuggestion: {
@@ -2299,6 +2442,12 @@ export interface components {
              * @default
              */
             page: string;
+            /** @description Other taxa that the end leaves open ("A or B"); null for most. */
+            others?: null | components["schemas"]["TaxonName"][];
+            /** @description Other names of the taxon that stood beside it; null where none did. */
+            synonyms?: null | string[];
+            /** @description What else was said of it there ("in part", "see also V. nigra", "rare; coasts only"); null where nothing was. */
+            note?: null | string;
         };
         /** @description A lead weighed by the sheet. */
         LeadVerdict: {
@@ -2590,6 +2739,11 @@ export interface components {
             lookedOn: string;
             /** @description What that look answered, and what has slipped since. */
             outcome: components["schemas"]["VisitOutcome"];
+            /**
+             * @description Whether its place is kept back in whatever leaves the program.
+             * @default false
+             */
+            isSensitive: boolean;
         };
         /**
          * @description The organs by which the evidence sheet is ordered.
@@ -2768,6 +2922,13 @@ export interface components {
              * @description Version of label, position and finding.
              */
             version: number;
+            /** @description Facts of it that can't be read; nothing is worked out with them. */
+            unreadable: components["schemas"]["UnreadableFact"][];
+            /**
+             * @description Whether its place is kept back in whatever leaves the program.
+             * @default false
+             */
+            isSensitive: boolean;
         };
         /** @description Where a plant stands. */
         PlantSite: {
@@ -2874,6 +3035,11 @@ export interface components {
             summary: components["schemas"]["PopulationSummary"];
             /** @description What to mind before it is touched. */
             cautions: components["schemas"]["CautionLine"][];
+            /**
+             * @description Whether its place is kept back in whatever leaves the program.
+             * @default false
+             */
+            isSensitive: boolean;
         };
         /** @description What a population's counts and pegs come to. */
         PopulationSummary: {
@@ -3121,6 +3287,11 @@ export interface components {
             /** @description The note. */
             note: string;
             grade?: null | components["schemas"]["Grade"];
+            /**
+             * @description Whether its place is kept back in whatever leaves the program.
+             * @default false
+             */
+            isSensitive: boolean;
         };
         /** @description A page of the record list. */
         RecordPage: {
@@ -3328,10 +3499,18 @@ export interface components {
             nameableNow: boolean;
             /** @description The organs that can be looked at on the day. */
             organsNow: components["schemas"]["Organ"][];
+            /**
+             * @description Why it was moved less than the rule says; empty for most.
+             * @default
+             */
+            warning: string;
         };
         /**
          * @description How much later than at one site something happens at another. Spring comes 4 days later with each degree of latitude towards the pole, with
-         *     each 5 degrees of longitude to the east and with each 122 m of height (Hopkins 1918); autumn comes as much earlier.
+         *     each 5 degrees of longitude to the east and with each 122 m of height (Hopkins 1918); autumn comes as much earlier. The rule was found in
+         *     the temperate zone: beyond double SeasonShift.LeastLatitude to double SeasonShift.MostLatitude, above double SeasonShift.MostMetres and for more than
+         *     double SeasonShift.MostDays it is held at its bounds, and Warnings say so. It has no jumps: not at the equator, nor where
+         *     longitudes meet.
          */
         SeasonShift: {
             /** @description The parts, those of 0 left out. */
@@ -3346,6 +3525,8 @@ export interface components {
              * @description Whole days, rounded; below 0: earlier.
              */
             days: number;
+            /** @description Where the rule was held at its bounds, in sentences; empty where it holds. */
+            warnings: string[];
         };
         /** @description Where seasons are known of, or wanted. */
         SeasonSite: {
@@ -3892,6 +4073,11 @@ export interface components {
              * @description The population it is pegged in; null for a plant by itself.
              */
             populationId: null | string;
+            /**
+             * @description Whether its place is kept back in whatever leaves the program.
+             * @default false
+             */
+            isSensitive: boolean;
         };
         /** @description A word or phrase that a person has taught for a state. */
         TaughtTerm: {
@@ -4015,6 +4201,8 @@ export interface components {
             commonName: string;
             /** @description Whether the text has the form of a scientific name. */
             isScientific: boolean;
+            /** @description A doubt that stood in the name: `cf.`, `aff.`, `?`; null where there was none. It makes no other taxon. */
+            doubt?: null | string;
         };
         /** @description Everything that is known of a taxon, made ready to be read. */
         TaxonPage: {
@@ -4125,6 +4313,20 @@ export interface components {
             forks: number;
             /** @description The nearest fork and the lead of it that this couplet lies under ("4b"); empty where none. */
             branch: string;
+        };
+        /** @description A fact that can't be read: kept as it is, and told of. */
+        UnreadableFact: {
+            /**
+             * Format: uuid
+             * @description Its identity.
+             */
+            id: string;
+            /** @description What it is of: a character, or a determination. */
+            what: string;
+            /** @description Its day; empty where that can't be read either. */
+            date: string;
+            /** @description Why, in a sentence. */
+            reason: string;
         };
         /** @description What became of the questions about a plant. */
         VisitOutcome: {
@@ -4313,6 +4515,15 @@ export interface operations {
                     "application/problem+json": components["schemas"]["ProblemReport"];
                 };
             };
+            /** @description Internal Server Error */
+            500: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
             /** @description Service Unavailable */
             503: {
                 headers: {
@@ -4419,6 +4630,67 @@ export interface operations {
                     "text/csv": string;
                 };
             };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    exportExactRecords: {
+        parameters: {
+            query?: {
+                taxon?: string;
+                place?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    listContradictions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Contradiction"][];
+                };
+            };
         };
     };
     listPlants: {
@@ -4510,6 +4782,44 @@ export interface operations {
                 };
                 content: {
                     "text/csv": string;
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    exportExactPopulations: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
                 };
             };
         };

@@ -1,6 +1,9 @@
-import { Box, Link, MenuItem, TextField, Typography } from "@mui/material";
-import { NavLink, Outlet, useLocation } from "react-router";
-import { useConnection, useLocalWork } from "../offline/queries";
+import { Box, Button, Link, MenuItem, TextField, Typography } from "@mui/material";
+import { useSyncExternalStore } from "react";
+import { Link as RouterLink, NavLink, Outlet, useLocation } from "react-router";
+import { takeAway } from "../features/hand/takeAway";
+import { useConnection, useLocalWork, useSetBack } from "../offline/queries";
+import { rescue, storeFailure } from "../offline/store";
 import type { Look } from "../theme/theme";
 import { useLook } from "../theme/LookChoice";
 import { serif } from "../theme/theme";
@@ -42,7 +45,10 @@ function LookField() {
 
 export function Frame() {
   const connection = useConnection();
-  const { outbox } = useLocalWork();
+  const { outbox, refused, stuck } = useLocalWork();
+  const failure = useSyncExternalStore(storeFailure.subscribe, storeFailure.now);
+  const needsHand = refused.length + stuck.length;
+  const { isSetBack, seen } = useSetBack();
   const { pathname } = useLocation();
   return (
     <Box sx={{ minHeight: "100dvh", display: "flex", flexDirection: "column" }}>
@@ -134,6 +140,56 @@ export function Frame() {
           </Box>
         )}
       </Box>
+      {failure && (
+        <Box role="alert" sx={{ bgcolor: "signal.cautionWash", px: { xs: 2, md: 3 }, py: 1 }}>
+          <Typography variant="body2">
+            <strong>✕ {failure}</strong>
+          </Typography>
+          <Button onClick={() => void rescue().then((text) => takeAway("garten-device.json", text))}>
+            Take it away as a file
+          </Button>
+        </Box>
+      )}
+      {isSetBack && (
+        <Box
+          role="alert"
+          sx={{
+            "@media print": { display: "none" },
+            bgcolor: "signal.cautionWash",
+            borderBottom: 1,
+            borderColor: "rule",
+            px: { xs: 2, md: 3 },
+            py: 1,
+          }}
+        >
+          <Typography variant="body2">
+            <strong>△ The server was set back to a copy, or begun anew.</strong> What this device sent after that copy
+            may be missing there: look through your last records.
+          </Typography>
+          <Button onClick={() => void seen()}>I have seen it</Button>
+        </Box>
+      )}
+      {needsHand > 0 && pathname !== "/hand" && (
+        <Box
+          role="status"
+          sx={{
+            "@media print": { display: "none" },
+            bgcolor: "signal.cautionWash",
+            borderBottom: 1,
+            borderColor: "rule",
+            px: { xs: 2, md: 3 },
+            py: 1,
+          }}
+        >
+          <Typography variant="body2">
+            <strong>✕ {needsHand === 1 ? "One change needs" : `${needsHand} changes need`} your hand.</strong>{" "}
+            {needsHand === 1 ? "It isn’t" : "They aren’t"} kept by the server yet.{" "}
+            <Link component={RouterLink} to="/hand" sx={{ fontWeight: 600 }}>
+              Look at {needsHand === 1 ? "it" : "them"}
+            </Link>
+          </Typography>
+        </Box>
+      )}
       <Box component="main" id="content" sx={{ flex: 1 }}>
         <Outlet />
       </Box>

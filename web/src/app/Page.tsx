@@ -1,20 +1,36 @@
 import { Box, Typography } from "@mui/material";
 import { useEffect, type ReactNode } from "react";
 
+interface PageProps {
+  title: string;
+  aside?: ReactNode;
+  /** Whether it tells the place of a sensitive taxon: then it isn’t printed. */
+  isKeptBack?: boolean;
+  children: ReactNode;
+}
+
 /** A page with its heading; the heading is also the window's title. */
-export function Page({ title, aside, children }: { title: string; aside?: ReactNode; children: ReactNode }) {
+export function Page({ title, aside, isKeptBack, children }: PageProps) {
   useEffect(() => {
     document.title = `${title} · Garten`;
   }, [title]);
   return (
     <Box sx={{ maxWidth: 1240, mx: "auto", px: { xs: 2, md: 3 }, pt: 2, pb: 4 }}>
-      <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", gap: 2, mb: 2 }}>
-        <Typography variant="h1" sx={{ flex: "1 1 16rem" }}>
-          {title}
+      {isKeptBack && (
+        <Typography sx={{ display: "none", "@media print": { display: "block" } }}>
+          This page tells the exact place of a sensitive taxon and isn’t printed. The exports under Records and Plants
+          give its grid cell.
         </Typography>
-        {aside}
+      )}
+      <Box data-kept-back={isKeptBack ? "" : undefined}>
+        <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", gap: 2, mb: 2 }}>
+          <Typography variant="h1" sx={{ flex: "1 1 16rem" }}>
+            {title}
+          </Typography>
+          {aside}
+        </Box>
+        {children}
       </Box>
-      {children}
     </Box>
   );
 }

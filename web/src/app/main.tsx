@@ -2,6 +2,7 @@ import "@fontsource-variable/literata/opsz.css";
 import "@fontsource-variable/literata/opsz-italic.css";
 import "@fontsource-variable/source-sans-3/wght.css";
 import "@fontsource-variable/source-sans-3/wght-italic.css";
+import "../theme/signs.css";
 import { QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";

@@ -6,6 +6,7 @@ import { ConfirmPage } from "../features/confirm/ConfirmPage";
 import { FloraList } from "../features/flora/FloraList";
 import { Glossary } from "../features/flora/Glossary";
 import { TaxonPage } from "../features/flora/TaxonPage";
+import { HandPage } from "../features/hand/HandPage";
 import { KeyEditor } from "../features/keys/KeyEditor";
 import { KeyList } from "../features/keys/KeyList";
 import { KeyPage } from "../features/keys/KeyPage";
@@ -43,6 +44,7 @@ export const router = createBrowserRouter([
       { path: "keys", element: <KeyList /> },
       { path: "keys/new", element: <KeyEditor /> },
       { path: "keys/:hash", element: <KeyPage /> },
+      { path: "hand", element: <HandPage /> },
       { path: "records", element: <RecordList /> },
       { path: "visits", element: <VisitsPage /> },
       { path: "seasons", element: <SeasonsPage /> },

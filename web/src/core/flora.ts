@@ -121,7 +121,7 @@ export function useDescribed(floraId: string | undefined, version: string | unde
 
 const NOTHING = new Map<string, Schemas["DescribedTaxon"]>();
 
-/** All taxa of the flora that the core holds, by name. */
+/** All taxa of the flora that the core holds and a plant can be named as, by name. */
 export function useAllTaxa(floraId: string | undefined, version: string | undefined) {
   const { data } = useQuery({
     enabled: floraId !== undefined && version !== undefined,

@@ -1,35 +1,67 @@
 import { api, ask, type Problem, type Schemas } from "../api/client";
-import { store, type Command, type QueuedCommand } from "./store";
+import { store, type Command, type QueuedCommand, type RefusedCommand } from "./store";
 
 /** What became of a command. */
 export type Sent =
-  { kind: "applied"; result: Schemas["CommandResult"] } | { kind: "refused"; problem: Problem } | { kind: "waiting" };
+  | { kind: "applied"; result: Schemas["CommandResult"] }
+  | { kind: "refused"; problem: Problem; id: string }
+  | { kind: "waiting" };
+
+export interface SendOptions {
+  /** The walk that it closes when it is taken in. */
+  walkId?: string;
+  /** What comes into being by it. */
+  creates?: string[];
+  /** The refused command that it takes the place of. */
+  mends?: string;
+}
 
 // Between two tries while the server is away.
 const RETRY_MS = 3_000;
 const BATCH = 100;
+// So often the server may fail at a command, sent by itself while it is well, before a person is asked; then it is tried hourly.
+export const MOST_FAILURES = 5;
+const HOUR_MS = 3_600_000;
 
 const listeners = new Set<(taken: boolean) => void>();
 const settled = new Map<string, (sent: Sent) => void>();
 let flushing = false;
+let again = false;
 let timer: ReturnType<typeof setTimeout> | undefined;
 
-/** Calls back whenever the outbox or a walk has changed, and says whether the server has taken something in. */
+// What one tab does the others see: the tab that has the turn sends for all of them.
+type Told = { kind: "changed"; taken: boolean } | { kind: "settled"; id: string; sent: Sent };
+const tabs = typeof BroadcastChannel === "undefined" ? undefined : new BroadcastChannel("garten-outbox");
+tabs?.addEventListener("message", (event: MessageEvent<Told>) => {
+  if (event.data.kind === "settled") settleHere(event.data.id, event.data.sent);
+  else tell(event.data.taken);
+});
+
+/** Calls back whenever the outbox, what was refused or a walk has changed, and says whether the server has taken something in. */
 export function onOutboxChange(listener: (taken: boolean) => void): () => void {
   listeners.add(listener);
   return () => listeners.delete(listener);
 }
 
-export function announce(taken = false): void {
+function tell(taken: boolean): void {
   for (const listener of listeners) listener(taken);
+}
+
+export function announce(taken = false): void {
+  tell(taken);
+  tabs?.postMessage({ kind: "changed", taken } satisfies Told);
 }
 
 /**
  * Puts a command into the outbox and tries to send it. Ends with its result, or with "waiting" when the server is away:
  * then it is sent by itself as soon as it can be, also after the page was closed and opened again.
  */
-export async function send(command: Command, walkId?: string): Promise<Sent> {
-  await (await store()).add("outbox", { id: command.id, command, walkId });
+export async function send(command: Command, { walkId, creates, mends }: SendOptions = {}): Promise<Sent> {
+  const db = await store();
+  const change = db.transaction(["outbox", "refused"], "readwrite");
+  await change.objectStore("outbox").add({ id: command.id, command, walkId, creates });
+  if (mends) await change.objectStore("refused").delete(mends);
+  await change.done;
   const result = new Promise<Sent>((resolve) => settled.set(command.id, resolve));
   announce();
   void flush();
@@ -40,65 +72,187 @@ export async function queued(): Promise<QueuedCommand[]> {
   return (await store()).getAll("outbox");
 }
 
-/** Sends what waits, in its order. */
+/** What was refused and isn't discarded, oldest first. */
+export async function refusedCommands(): Promise<RefusedCommand[]> {
+  const all = await (await store()).getAll("refused");
+  return all.filter((it) => !it.discardedAt).sort((a, b) => a.at - b.at);
+}
+
+/** Discards a refused command, or takes it up again. */
+export async function discardRefused(id: string, discarded: boolean): Promise<void> {
+  const db = await store();
+  const it = await db.get("refused", id);
+  if (it) await db.put("refused", { ...it, discardedAt: discarded ? Date.now() : undefined });
+  announce();
+}
+
+/** Sends a refused command again as it is: what stood in its way may be gone. */
+export async function sendAgain(it: RefusedCommand, command: Command): Promise<Sent> {
+  return send(command, { walkId: it.walkId, creates: it.creates, mends: it.id });
+}
+
+/** Tries a command again now that the server failed at so far. */
+export async function tryNow(seq: number): Promise<void> {
+  const db = await store();
+  const it = await db.get("outbox", seq);
+  if (it) await db.put("outbox", { ...it, nextTry: undefined });
+  void flush();
+}
+
+/** Sends what waits, in its order; one tab at a time. */
 export async function flush(): Promise<void> {
-  if (flushing) return;
+  if (flushing) {
+    again = true;
+    return;
+  }
   flushing = true;
   clearTimeout(timer);
   try {
-    for (let batch = await next(); batch.length > 0; batch = await next()) {
-      const outcome = await ask((signal) =>
-        api.POST("/api/v1/commands", { body: { commands: batch.map((q) => q.command) }, signal }),
-      );
-      if (outcome.kind === "away") {
-        for (const { id } of batch) settle(id, { kind: "waiting" });
-        timer = setTimeout(() => void flush(), RETRY_MS);
-        return;
-      }
-      if (outcome.kind === "problem") {
-        // The problem of a batch of one is that command's own; of a larger one, each is sent by itself to find whose it is.
-        const first = batch[0];
-        if (first && batch.length === 1) await close(first, { kind: "refused", problem: outcome.problem });
-        else alone = true;
-        continue;
-      }
-      for (const result of outcome.value.results) {
-        const entry = batch.find((q) => q.id === result.id);
-        if (!entry) continue;
-        const problem = result.problem;
-        await close(entry, problem ? { kind: "refused", problem } : { kind: "applied", result });
-      }
-    }
-    alone = false;
+    do {
+      again = false;
+      if ("locks" in navigator) await navigator.locks.request("garten-outbox", sendAll);
+      else await sendAll();
+    } while (again);
   } finally {
     flushing = false;
   }
 }
 
-let alone = false;
+const later = (ms: number) => {
+  clearTimeout(timer);
+  timer = setTimeout(() => void flush(), ms);
+};
 
-async function next(): Promise<QueuedCommand[]> {
-  return (await store()).getAll("outbox", undefined, alone ? 1 : BATCH);
-}
-
-// A walk ends when its command is taken in; refused, it is open again with the reason, and nothing typed is lost.
-async function close(entry: QueuedCommand, sent: Sent): Promise<void> {
-  const db = await store();
-  const change = db.transaction(["outbox", "walks"], "readwrite");
-  if (entry.seq !== undefined) await change.objectStore("outbox").delete(entry.seq);
-  if (entry.walkId) {
-    const walk = await change.objectStore("walks").get(entry.walkId);
-    if (walk && sent.kind === "applied") await change.objectStore("walks").delete(entry.walkId);
-    else if (walk && sent.kind === "refused") {
-      await change.objectStore("walks").put({ ...walk, sending: false, problem: sent.problem });
+async function sendAll(): Promise<void> {
+  for (let batch = await next(); batch.length > 0; batch = await next()) {
+    const outcome = await ask((signal) =>
+      api.POST("/api/v1/commands", { body: { commands: batch.map((q) => q.command) }, signal }),
+    );
+    if (outcome.kind === "away" || (outcome.kind === "problem" && mayPass(outcome.problem.status))) {
+      for (const { id } of batch) settle(id, { kind: "waiting" });
+      return later(RETRY_MS);
+    }
+    const first = batch[0];
+    if (outcome.kind === "problem" && first) {
+      // The problem of a batch of one is that command's own; of a larger one, each is sent by itself to find whose it is.
+      if (batch.length > 1) for (const it of batch) await change(it, { alone: true });
+      else if (outcome.problem.status >= 500) await failed(first, outcome.problem);
+      else await refuse(first, outcome.problem);
+      continue;
+    }
+    if (outcome.kind !== "answer") continue;
+    for (const result of outcome.value.results) {
+      const entry = batch.find((q) => q.id === result.id);
+      if (!entry) continue;
+      if (!result.problem) await taken(entry, result);
+      else if (result.status !== "failed") await refuse(entry, result.problem);
+      else if (batch.length > 1) await change(entry, { alone: true, problem: result.problem });
+      else await failed(entry, result.problem);
     }
   }
-  await change.done;
-  settle(entry.id, sent);
-  announce(sent.kind === "applied");
+  const waiting = (await queued()).flatMap((q) => q.nextTry ?? []);
+  if (waiting.length > 0) later(Math.max(RETRY_MS, Math.min(...waiting) - Date.now()));
+}
+
+// Too slow, too early, too many: nothing is wrong with the command.
+const mayPass = (status: number) => status === 408 || status === 425 || status === 429 || status > 500;
+
+// What goes next: those that don't wait for another one, in their order; what is to be sent by itself, by itself.
+async function next(): Promise<QueuedCommand[]> {
+  const db = await store();
+  const all = await db.getAll("outbox");
+  const now = Date.now();
+  // What comes into being by a command that was refused, or fails, isn't there yet: what is done to it waits too.
+  const missing = new Set((await db.getAll("refused")).filter((r) => !r.discardedAt).flatMap((r) => r.creates ?? []));
+  const ready: QueuedCommand[] = [];
+  for (const it of all) {
+    const isHeld = touched(it.command).some((id) => missing.has(id)) || (it.nextTry ?? 0) > now;
+    if (isHeld) {
+      for (const id of it.creates ?? []) missing.add(id);
+      settle(it.id, { kind: "waiting" });
+      continue;
+    }
+    if (it.alone && ready.length > 0) break;
+    ready.push(it);
+    if (it.alone || ready.length >= BATCH) break;
+  }
+  return ready;
+}
+
+// The things that a command is about.
+function touched(command: Command): string[] {
+  switch (command.kind) {
+    case "tagPlant":
+      return [command.plantId, command.placeId, ...(command.populationId ? [command.populationId] : [])];
+    case "visitPlant":
+      return [command.plantId];
+    case "recordDetermination":
+      return [command.plantId, command.placeId];
+    case "savePopulation":
+      return [command.placeId];
+    case "countPopulation":
+    case "noteThreat":
+      return [command.populationId];
+    default:
+      return [];
+  }
+}
+
+async function change(entry: QueuedCommand, part: Partial<QueuedCommand>): Promise<void> {
+  await (await store()).put("outbox", { ...entry, ...part });
+  announce();
+}
+
+// The server failed at it, sent by itself: counted where the server is well otherwise, and tried again.
+async function failed(entry: QueuedCommand, problem: Problem): Promise<void> {
+  const health = await ask((signal) => api.GET("/api/v1/health", { signal }));
+  const failures = (entry.failures ?? 0) + (health.kind === "answer" ? 1 : 0);
+  const wait = failures >= MOST_FAILURES ? HOUR_MS : RETRY_MS * 2 ** Math.max(0, failures - 1);
+  await change(entry, { alone: true, failures, problem, nextTry: Date.now() + wait });
+  settle(entry.id, { kind: "waiting" });
+}
+
+// A walk ends when its command is taken in.
+async function taken(entry: QueuedCommand, result: Schemas["CommandResult"]): Promise<void> {
+  const db = await store();
+  const tx = db.transaction(["outbox", "walks", "refused"], "readwrite");
+  if (entry.seq !== undefined) await tx.objectStore("outbox").delete(entry.seq);
+  if (entry.walkId) {
+    await tx.objectStore("walks").delete(entry.walkId);
+    // What was refused of this plant before has been mended.
+    for (const it of await tx.objectStore("refused").getAll())
+      if (it.walkId === entry.walkId) await tx.objectStore("refused").delete(it.id);
+  }
+  await tx.done;
+  settle(entry.id, { kind: "applied", result });
+  announce(true);
+}
+
+// Refused, it stays on the device with the reason; a walk is open again, and nothing typed is lost.
+async function refuse(entry: QueuedCommand, problem: Problem): Promise<void> {
+  const db = await store();
+  const tx = db.transaction(["outbox", "walks", "refused"], "readwrite");
+  if (entry.seq !== undefined) await tx.objectStore("outbox").delete(entry.seq);
+  const { id, command, walkId, creates } = entry;
+  await tx.objectStore("refused").put({ id, command, problem, at: Date.now(), walkId, creates });
+  if (walkId) {
+    const walk = await tx.objectStore("walks").get(walkId);
+    if (walk) await tx.objectStore("walks").put({ ...walk, sending: false, problem });
+    // Of one plant in hand the newest refusal counts.
+    for (const it of await tx.objectStore("refused").getAll())
+      if (it.walkId === walkId && it.id !== id) await tx.objectStore("refused").delete(it.id);
+  }
+  await tx.done;
+  settle(id, { kind: "refused", problem, id });
+  announce();
 }
 
 function settle(id: string, sent: Sent): void {
+  settleHere(id, sent);
+  tabs?.postMessage({ kind: "settled", id, sent } satisfies Told);
+}
+
+function settleHere(id: string, sent: Sent): void {
   settled.get(id)?.(sent);
   settled.delete(id);
 }

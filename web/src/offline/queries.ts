@@ -1,8 +1,8 @@
 import { QueryClient, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { answerOf, api, ask, AwayError, type Schemas } from "../api/client";
-import { flush, onOutboxChange, queued } from "./outbox";
-import { keep, kept, store, type QueuedCommand, type Walk } from "./store";
+import { flush, MOST_FAILURES, onOutboxChange, queued, refusedCommands } from "./outbox";
+import { keep, kept, store, type QueuedCommand, type RefusedCommand, type Walk } from "./store";
 
 export const queryClient = new QueryClient({
   defaultOptions: { queries: { retry: false, networkMode: "always", refetchOnWindowFocus: true, staleTime: 5_000 } },
@@ -106,7 +106,40 @@ export const useShelf = (versions: string[] | undefined) => {
   });
 };
 
+const EPOCH = "epoch";
+
 export type Connection = "ready" | "away";
+
+/** Whether a copy of the database is wanted: none was made for a month. */
+export function useCopyWanted(): boolean {
+  const { data } = useQuery({
+    queryKey: ["copy-wanted"],
+    queryFn: async () => (await answerOf((signal) => api.GET("/api/v1/health", { signal }))).copyWanted,
+    staleTime: 600_000,
+  });
+  return data ?? false;
+}
+
+/** Whether the server was set back to a copy since this device last met it: what was sent after the copy was made isn't there any more. */
+export function useSetBack(): { isSetBack: boolean; seen: () => Promise<void> } {
+  const client = useQueryClient();
+  const { data } = useQuery({
+    queryKey: ["epoch"],
+    queryFn: async () => {
+      const { epoch } = await answerOf((signal) => api.GET("/api/v1/health", { signal }));
+      const known = await kept<string>(EPOCH);
+      if (known === undefined) await keep(EPOCH, epoch);
+      return { epoch, isSetBack: known !== undefined && known !== epoch };
+    },
+    staleTime: 600_000,
+  });
+  const seen = async () => {
+    if (!data) return;
+    await keep(EPOCH, data.epoch);
+    client.setQueryData(["epoch"], { ...data, isSetBack: false });
+  };
+  return { isSetBack: data?.isSetBack ?? false, seen };
+}
 
 /** Watches whether the server and its database answer; sends what waits as soon as they do. */
 export function useConnection(): Connection {
@@ -129,23 +162,40 @@ export function useConnection(): Connection {
   return data ?? "ready";
 }
 
-/** Commands that wait and walks that aren't kept yet, newest first. */
-export function useLocalWork(): { outbox: QueuedCommand[]; walks: Walk[]; loaded: boolean } {
+interface LocalWork {
+  /** Commands that wait to be sent. */
+  outbox: QueuedCommand[];
+  /** Those among them at which the server fails again and again. */
+  stuck: QueuedCommand[];
+  /** Commands that were refused and wait for a person. */
+  refused: RefusedCommand[];
+  /** Plants in hand that aren't kept yet, newest first. */
+  walks: Walk[];
+  loaded: boolean;
+}
+
+/** What is kept on this device alone. */
+export function useLocalWork(): LocalWork {
   const client = useQueryClient();
-  const [work, setWork] = useState<{ outbox: QueuedCommand[]; walks: Walk[]; loaded: boolean }>({
-    outbox: [],
-    walks: [],
-    loaded: false,
-  });
+  const [work, setWork] = useState<LocalWork>({ outbox: [], stuck: [], refused: [], walks: [], loaded: false });
   useEffect(() => {
     let current = true;
     const load = async () => {
-      const [outbox, walks] = await Promise.all([queued(), (await store()).getAll("walks")]);
-      if (current) setWork({ outbox, walks: walks.sort((a, b) => b.updatedAt - a.updatedAt), loaded: true });
+      const [all, refused, walks] = await Promise.all([queued(), refusedCommands(), (await store()).getAll("walks")]);
+      const isStuck = (it: QueuedCommand) => (it.failures ?? 0) >= MOST_FAILURES;
+      if (!current) return;
+      setWork({
+        outbox: all.filter((it) => !isStuck(it)),
+        stuck: all.filter(isStuck),
+        refused,
+        walks: walks.sort((a, b) => b.updatedAt - a.updatedAt),
+        loaded: true,
+      });
     };
-    void load();
+    // A store that can't be opened is said by the frame.
+    load().catch(() => undefined);
     const stop = onOutboxChange((taken) => {
-      void load();
+      load().catch(() => undefined);
       if (taken) void client.invalidateQueries({ predicate: (query) => query.queryKey[0] !== "health" });
     });
     return () => {

@@ -10,6 +10,29 @@ export interface QueuedCommand {
   command: Command;
   /** The walk that it closes when it is taken in. */
   walkId?: string;
+  /** What comes into being by it: commands on these wait for it. */
+  creates?: string[];
+  /** How often the server failed at it, sent by itself while the server was well. */
+  failures?: number;
+  /** Whether it is sent by itself. */
+  alone?: boolean;
+  /** Not before this moment. */
+  nextTry?: number;
+  /** What the server said last. */
+  problem?: Problem;
+}
+
+/** A command that the server refused: kept until a person has mended, sent, taken away or discarded it. */
+export interface RefusedCommand {
+  id: string;
+  command: Command;
+  problem: Problem;
+  /** When it was refused. */
+  at: number;
+  walkId?: string;
+  creates?: string[];
+  /** When it was discarded; that can be undone. */
+  discardedAt?: number;
 }
 
 /** What is filled in when a determination is kept. */
@@ -90,21 +113,76 @@ export interface Walk {
 
 interface GartenStore extends DBSchema {
   outbox: { key: number; value: QueuedCommand };
+  refused: { key: string; value: RefusedCommand };
   walks: { key: string; value: Walk };
   kept: { key: string; value: unknown };
 }
 
+const NAME = "garten";
+const VERSION = 2;
+
 let opened: Promise<IDBPDatabase<GartenStore>> | undefined;
+let failure: string | undefined;
+const watchers = new Set<() => void>();
 
 export function store(): Promise<IDBPDatabase<GartenStore>> {
-  opened ??= openDB<GartenStore>("garten", 1, {
-    upgrade(db) {
-      db.createObjectStore("outbox", { keyPath: "seq", autoIncrement: true });
-      db.createObjectStore("walks", { keyPath: "id" });
-      db.createObjectStore("kept");
+  opened ??= openDB<GartenStore>(NAME, VERSION, {
+    // Each step adds to what is there; nothing is ever cleared.
+    upgrade(db, before) {
+      if (before < 1) {
+        db.createObjectStore("outbox", { keyPath: "seq", autoIncrement: true });
+        db.createObjectStore("walks", { keyPath: "id" });
+        db.createObjectStore("kept");
+      }
+      if (before < 2) db.createObjectStore("refused", { keyPath: "id" });
     },
-  });
+    blocked: () => fail("Garten is open in another tab in an older form. Close that tab; this page goes on by itself."),
+    blocking: (_now, _wanted, event) => {
+      // A newer form of the program is opened in another tab: this one lets go, and opens again when it is asked.
+      (event.target as IDBDatabase).close();
+      opened = undefined;
+    },
+    terminated: () => {
+      opened = undefined;
+    },
+  }).then(
+    (db) => {
+      fail(undefined);
+      return db;
+    },
+    (error: unknown) => {
+      opened = undefined;
+      fail(
+        `What is kept on this device can’t be opened (${error instanceof Error ? error.message : String(error)}). Nothing was cleared; take it away as a file before anything else is tried.`,
+      );
+      throw error;
+    },
+  );
   return opened;
+}
+
+function fail(words: string | undefined): void {
+  failure = words;
+  for (const watcher of watchers) watcher();
+}
+
+/** Why the store of this device can’t be opened; undefined while it can. */
+export const storeFailure = {
+  subscribe: (watcher: () => void) => {
+    watchers.add(watcher);
+    return () => watchers.delete(watcher);
+  },
+  now: () => failure,
+};
+
+/** All that is kept on this device, whatever form it is in, as a file’s text: for the case that it can’t be opened any more. */
+export async function rescue(): Promise<string> {
+  // Without a version: as it stands.
+  const db = await openDB(NAME);
+  const all: Record<string, unknown> = { version: db.version };
+  for (const name of db.objectStoreNames) all[name] = await db.getAll(name);
+  db.close();
+  return JSON.stringify(all, null, 2);
 }
 
 /** A value kept on this device under a name; undefined where there is none. */

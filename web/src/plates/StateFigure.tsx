@@ -297,17 +297,40 @@ export function stateFigure(character: { id: string; organ: string }, state: str
   return make(withStates(extra));
 }
 
+// What a drawing looks like, whatever it was made of; parts made by functions are told apart by what they are given.
+const looksLike = (part: Drawn) =>
+  JSON.stringify([part.node, part.box], (key, value: unknown) =>
+    key.startsWith("_") || key === "ref" ? undefined : typeof value === "function" ? value.name : value,
+  );
+
+const told = new WeakMap<object, Set<string>>();
+
+// The states of a character that have a drawing of their own: of one that the plates don't know every state would look the same.
+function statesDrawn(character: { id: string; organ: string; states: { id: string }[] }): Set<string> {
+  const known = told.get(character);
+  if (known) return known;
+  const drawings = new Map<string, string[]>();
+  for (const { id } of character.states) {
+    const part = stateFigure(character, id);
+    const look = part ? looksLike(part) : "";
+    drawings.set(look, [...(drawings.get(look) ?? []), id]);
+  }
+  const drawn = new Set([...drawings].flatMap(([look, ids]) => (look && ids.length === 1 ? ids : [])));
+  told.set(character, drawn);
+  return drawn;
+}
+
 /** A state, drawn; its words stand beside it, so the drawing is left out for those who listen. */
 export function StateFigure({
   character,
   state,
   size = 64,
 }: {
-  character: { id: string; organ: string };
+  character: { id: string; organ: string; states: { id: string }[] };
   state: string;
   size?: number;
 }) {
-  const part = stateFigure(character, state);
+  const part = statesDrawn(character).has(state) ? stateFigure(character, state) : undefined;
   if (!part) return null;
   return (
     <Box

@@ -105,8 +105,8 @@ const looks: Record<Look, Inks> = {
   },
 };
 
-export const serif = '"Literata Variable", Georgia, serif';
-const sans = '"Source Sans 3 Variable", "Noto Sans", sans-serif';
+export const serif = '"Literata Variable", "Garten Signs", Georgia, serif';
+const sans = '"Source Sans 3 Variable", "Garten Signs", "Noto Sans", sans-serif';
 
 /** A finger in a wet glove still hits this. */
 const TOUCH_TARGET = 44;
@@ -147,6 +147,8 @@ export function themeOf(look: Look): Theme {
       MuiCssBaseline: {
         styleOverrides: {
           body: { fontVariantNumeric: "tabular-nums" },
+          // What tells the place of a sensitive taxon is for the screen alone.
+          "@media print": { "[data-kept-back]": { display: "none !important" } },
           ":focus-visible": { outline: `3px solid ${inks.accent}`, outlineOffset: "2px" },
         },
       },

@@ -126,7 +126,7 @@ function WithoutKey() {
         </Box>
         <Box>
           <Autocomplete
-            options={taxa.filter((t) => t.rank !== "genus")}
+            options={taxa}
             getOptionLabel={(t) => t.name}
             renderOption={(optionProps, t) => (
               <li {...optionProps} key={t.id}>

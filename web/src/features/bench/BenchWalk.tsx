@@ -121,11 +121,6 @@ function Walk({ walkId }: { walkId: string }) {
 
   useEffect(() => {
     const onKey = (event: KeyboardEvent) => {
-      if (event.key === "Escape" && organ && !help) {
-        setOrgan(undefined);
-        event.preventDefault();
-        return;
-      }
       if (keeping || help || term || organ || event.ctrlKey || event.altKey || event.metaKey || isTyping(event.target))
         return;
       const digit = /^[0-9]$/.test(event.key) ? Number(event.key) : undefined;
@@ -339,7 +334,7 @@ function Walk({ walkId }: { walkId: string }) {
                   }}
                 >
                   <Typography variant="body2" sx={{ flex: "1 1 14rem" }}>
-                    <strong>⑂ By the sheet another open path is likelier:</strong> couplet {betterPath.couplet},{" "}
+                    <strong>⋔ By the sheet another open path is likelier:</strong> couplet {betterPath.couplet},{" "}
                     {percent(betterPath.share)}.
                   </Typography>
                   <Button onClick={() => bench.choosePath(betterPath)}>Go on there</Button>
@@ -446,8 +441,8 @@ function WeakestTurn(props: {
         <Box component="strong" sx={{ color: "signal.conflict" }}>
           ▽ Weakest turn: couplet {turn.couplet}.
         </Box>{" "}
-        By the sheet the plant left the trail here with a probability of {percent(turn.probability)}, perhaps towards{" "}
-        <em>{turn.best}</em>.{character && ` Look again at: ${character}.`}
+        By the answers and the sheet the plant left the trail here with a probability of {percent(turn.probability)},
+        perhaps towards <em>{turn.best}</em>.{character && ` Look again at: ${character}.`}
       </Typography>
       <Box sx={{ display: "flex", gap: 1, mt: 0.75, flexWrap: "wrap" }}>
         {character && <Button onClick={onLook}>Look at {character}</Button>}

@@ -89,7 +89,7 @@ export function KeepForm(props: Props) {
         hand: walk.hand ?? [],
         confirming: confirming ?? null,
       },
-      walk.id,
+      { walkId: walk.id, creates: walk.plant ? [] : [plantId] },
     );
     setBusy(false);
     if (sent.kind === "applied") onKept(plantId);

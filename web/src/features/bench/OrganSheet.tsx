@@ -1,6 +1,7 @@
 import { Box, Button, ButtonBase, TextField, Typography } from "@mui/material";
 import { memo, startTransition, useCallback, useEffect, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
+import { spoken } from "../../app/day";
 import { QuietButton } from "../../app/QuietButton";
 import type { Manner, Walk } from "../../offline/store";
 import { StateFigure } from "../../plates/StateFigure";
@@ -9,7 +10,17 @@ import { CalibrateDialog } from "./CalibrateDialog";
 import { MannerLine } from "./MannerLine";
 import { MeasureField } from "./MeasureField";
 import { organNames } from "./PlantFigure";
-import { holding, newLook, plainManner, withLook, type Character, type Observation } from "./sheet";
+import {
+  contextInWords,
+  holding,
+  lookInWords,
+  newLook,
+  plainManner,
+  sameContext,
+  withLook,
+  type Character,
+  type Observation,
+} from "./sheet";
 
 interface Props {
   organ: Schemas["Organ"];
@@ -38,6 +49,7 @@ const handlingWords: Record<Schemas["Handling"], string> = {
 };
 
 const ROWS_AT_ONCE = 2;
+const NONE_KEPT: string[] = [];
 
 /** The evidence sheet of one organ: a tap on a state records it. */
 export function OrganSheet({
@@ -54,6 +66,17 @@ export function OrganSheet({
   onBack,
 }: Props) {
   const [calibrating, setCalibrating] = useState(false);
+  // Escape leads back wherever the sheet stands; in a dialog or a list it closes that.
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (event.key !== "Escape" || event.defaultPrevented) return;
+      if (event.target instanceof HTMLElement && event.target.closest("[role=dialog], [role=listbox]")) return;
+      event.preventDefault();
+      onBack();
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  });
   const manner = walk.manner ?? plainManner;
   const ordered = [...characters].sort((a, b) => rank(b) - rank(a));
   function rank(character: Character) {
@@ -76,6 +99,7 @@ export function OrganSheet({
     change(withLook(now, part && newLook(now, character, part), before));
   }, []);
   const held = holding(walk.observations ?? []);
+  const kept = walk.keptIds ?? NONE_KEPT;
   return (
     <Box component="section" aria-labelledby="organ">
       <Box sx={{ display: "flex", alignItems: "center", gap: 1.5, flexWrap: "wrap", mb: 1 }}>
@@ -95,6 +119,8 @@ export function OrganSheet({
           key={character.id}
           character={character}
           looks={held.filter((o) => o.character === character.id)}
+          kept={kept}
+          date={walk.form.date}
           manner={manner}
           line={lines.filter((l) => l.character === character.id)}
           asked={asked.has(character.id) ? (askedBy ?? "asked for by the couplet") : undefined}
@@ -111,6 +137,10 @@ interface RowProps {
   character: Character;
   /** The looks at it that hold. */
   looks: Observation[];
+  /** Those that were kept before: they change only where somebody says that they are corrected. */
+  kept: string[];
+  /** The day of this look. */
+  date: string;
   manner: Manner;
   line: Schemas["SheetLine"][];
   /** What asks for it; left out where nothing does. */
@@ -130,19 +160,29 @@ const CharacterRow = memo(
     a.asked === b.asked &&
     a.seenNow === b.seenNow &&
     a.manner === b.manner &&
+    a.kept === b.kept &&
+    a.date === b.date &&
     a.onSet === b.onSet &&
     sameItems(a.looks, b.looks, (x, y) => x === y) &&
     sameItems(a.line, b.line, (x, y) => x.seen === y.seen && x.reason === y.reason && x.fitOfBest === y.fitOfBest),
 );
 
-function CharacterRowPlain({ character, looks, manner, line, asked, seenNow, onSet }: RowProps) {
+function CharacterRowPlain({ character, looks, kept: before, date, manner, line, asked, seenNow, onSet }: RowProps) {
   const [more, setMore] = useState(false);
   const [term, setTerm] = useState(false);
-  // A look in other light is another look; the last one in this manner is the one that a tap changes.
-  const current = looks
-    .filter((o) => o.context.light === manner.context.light && o.context.position === manner.context.position)
-    .at(-1);
-  const set = (part: Partial<Observation> | undefined) => onSet(character.id, part, current);
+  const [correcting, setCorrecting] = useState<string>();
+  // A look of another part, age, sex, light or day is another look. A tap changes the one that was just made in this manner; one that was kept
+  // before only where it is said to be corrected.
+  const corrected = looks.find((o) => o.id === correcting);
+  const current =
+    corrected ?? looks.filter((o) => !before.includes(o.id) && o.date === date && sameContext(o, manner)).at(-1);
+  const others = looks.filter((o) => o !== current);
+  // A correction is of the same part on the same day as what it corrects.
+  const set = (part: Partial<Observation> | undefined) => {
+    const own = corrected && part ? { ...part, context: corrected.context, date: corrected.date } : part;
+    onSet(character.id, own, current);
+    setCorrecting(undefined);
+  };
   const hasStates = character.states.length > 0;
   const toggle = (state: string) => {
     const before = current?.outcome === "seen" ? current.states : [];
@@ -177,6 +217,11 @@ function CharacterRowPlain({ character, looks, manner, line, asked, seenNow, onS
             .filter(Boolean)
             .join(" · ")}
         </Typography>
+        {corrected && (
+          <QuietButton onClick={() => setCorrecting(undefined)} name={`Leave it as it is: ${character.name}`}>
+            Leave it as it is
+          </QuietButton>
+        )}
         {current && (
           <QuietButton onClick={() => set(undefined)} name={`Take it back: ${character.name}`}>
             Take it back
@@ -209,6 +254,26 @@ function CharacterRowPlain({ character, looks, manner, line, asked, seenNow, onS
           {it.reason && <> {it.reason}</>}
         </Typography>
       ))}
+      {others.map((it) => (
+        <Typography key={it.id} variant="body2" sx={{ display: "flex", alignItems: "center", flexWrap: "wrap" }}>
+          <Box component="span">
+            ◌ {lookInWords(it, character)}:{" "}
+            {[it.date !== date && spoken(it.date), contextInWords(it.context)].filter(Boolean).join(", ") || "before"}
+          </Box>
+          <QuietButton
+            onClick={() => setCorrecting(it.id)}
+            name={`Correct ${lookInWords(it, character)}: ${character.name}`}
+          >
+            Correct it
+          </QuietButton>
+        </Typography>
+      ))}
+      {corrected && (
+        <Typography variant="body2" role="status" sx={{ color: "signal.open", fontWeight: 700 }}>
+          ↺ You correct the look of {spoken(corrected.date)}
+          {contextInWords(corrected.context) && `, ${contextInWords(corrected.context)}`}; its day and part stay.
+        </Typography>
+      )}
       {hasStates ? (
         <Box
           role="group"

@@ -3,8 +3,8 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useState, type FormEvent } from "react";
 import { v7 as uuid } from "uuid";
 import type { Problem, Schemas } from "../../api/client";
-import { send } from "../../offline/outbox";
-import { keep } from "../../offline/store";
+import { useSend } from "../../offline/mending";
+import { keep, type RefusedCommand } from "../../offline/store";
 
 const fields = [
   { name: "name", label: "Name", required: true, help: "As you call it." },
@@ -30,19 +30,27 @@ const fields = [
 
 type Field = (typeof fields)[number]["name"];
 
+interface Props {
+  /** The refused place that it is opened with, and what was typed then. */
+  mend?: RefusedCommand;
+  start?: Schemas["CommandSavePlaceCommand"];
+  onClose: (placeId?: string) => void;
+}
+
 /** Adds a recording place; ends with its id, or without one when it is put off. */
-export function PlaceDialog({ onClose }: { onClose: (placeId?: string) => void }) {
+export function PlaceDialog({ mend, start, onClose }: Props) {
   const client = useQueryClient();
+  const send = useSend(mend?.id);
   const [values, setValues] = useState<Record<Field, string>>({
-    name: "",
-    locality: "",
-    latitude: "",
-    longitude: "",
-    uncertaintyMetres: "",
-    cell: "",
-    elevationMetres: "",
-    habitats: "",
-    caution: "",
+    name: start?.name ?? "",
+    locality: start?.locality ?? "",
+    latitude: start?.latitude.toString() ?? "",
+    longitude: start?.longitude.toString() ?? "",
+    uncertaintyMetres: start?.uncertaintyMetres.toString() ?? "",
+    cell: start?.cell ?? "",
+    elevationMetres: start?.elevationMetres?.toString() ?? "",
+    habitats: start?.habitats?.join(", ") ?? "",
+    caution: start?.caution ?? "",
   });
   const [errors, setErrors] = useState<Partial<Record<Field, string>>>({});
   const [problem, setProblem] = useState<Problem>();
@@ -58,7 +66,7 @@ export function PlaceDialog({ onClose }: { onClose: (placeId?: string) => void }
       return value;
     };
     const place: Schemas["Place"] = {
-      id: uuid(),
+      id: start?.placeId ?? uuid(),
       name: values.name.trim(),
       locality: values.locality.trim(),
       latitude: number("latitude"),
@@ -76,7 +84,7 @@ export function PlaceDialog({ onClose }: { onClose: (placeId?: string) => void }
     setProblem(undefined);
     if (Object.keys(found).length > 0) return;
     const { id: placeId, ...rest } = place;
-    const sent = await send({ kind: "savePlace", id: uuid(), placeId, ...rest });
+    const sent = await send({ kind: "savePlace", id: uuid(), placeId, ...rest }, { creates: [placeId] });
     if (sent.kind === "refused") {
       const field = fields.find((f) => f.name === sent.problem.field);
       if (field) setErrors({ [field.name]: `${sent.problem.title} ${sent.problem.detail}` });

@@ -71,11 +71,35 @@ function takenBack(before: Observation): Observation[] {
   return before.supersedes ? [{ ...before, id: uuid(), withdrawn: true }] : [];
 }
 
+/** Whether a look is of the same part, age, sex and light as the next one will be. */
+export function sameContext(look: Observation, manner: Manner): boolean {
+  const keys = Object.keys(plainManner.context) as (keyof Manner["context"])[];
+  return keys.every((key) => (look.context[key] ?? "unsaid") === (manner.context[key] ?? "unsaid"));
+}
+
+/** What a look came to, in words. */
+export function lookInWords(look: Observation, character: Character): string {
+  if (look.outcome === "notFound") return "not found";
+  if (look.readings.length > 0) return look.readings.map((r) => r.text || String(r.value)).join(" ");
+  return look.states
+    .map((id) => character.states.find((s) => s.id === id)?.name ?? id)
+    .join(look.together ? " and " : " or ");
+}
+
 /** The context in words, only what differs from the plain one. */
 export function mannerInWords(manner: Manner): string {
-  const { context } = manner;
-  const said = [
+  return [
     manner.sureness === "sure" ? "sure" : manner.sureness === "fairly" ? "fairly sure" : "a guess",
+    contextInWords(manner.context),
+    `by ${manner.tool}`,
+  ]
+    .filter(Boolean)
+    .join(" · ");
+}
+
+/** Which part of the plant, in words; empty for the plain one. */
+export function contextInWords(context: Manner["context"]): string {
+  const said = [
     context.light !== "unsaid" && (context.light === "shade" ? "in the shade" : "in the sun"),
     context.position !== "unsaid" && `${context.position} on the plant`,
     context.stage !== "unsaid" && context.stage,
@@ -84,7 +108,6 @@ export function mannerInWords(manner: Manner): string {
     context.attachment === "beneath" && "lying beneath",
     context.attachment === "perhapsNeighbours" && "perhaps a neighbour’s",
     context.sex !== "unsaid" && context.sex,
-    `by ${manner.tool}`,
   ];
   return said.filter(Boolean).join(" · ");
 }

@@ -282,7 +282,7 @@ function Naming(props: {
       </Box>
       <Autocomplete
         key={taxon ?? ""}
-        options={taxa.filter((t) => t.rank !== "genus" && t.rank !== "aggregate")}
+        options={taxa}
         getOptionLabel={(t) => t.name}
         renderOption={(optionProps, t) => (
           <li {...optionProps} key={t.id}>

@@ -6,6 +6,8 @@ import type { Problem, Schemas } from "../../api/client";
 import { answerOf, api, ProblemError } from "../../api/client";
 import { Page, Part } from "../../app/Page";
 import { QuietButton } from "../../app/QuietButton";
+import { Choice } from "../plants/Choice";
+import { GridFields, gridOf, noGrid } from "./GridFields";
 import { useFloras } from "./queries";
 
 const fields = [
@@ -21,6 +23,14 @@ type Files = Partial<Record<Field, File>>;
 
 // Of many problems the first ones are listed; the others come when these are mended.
 const MOST_LISTED = 100;
+
+type Dash = "absent" | "inapplicable" | "notRecorded";
+
+const dashes: [Dash, string][] = [
+  ["absent", "the plant hasn’t the part"],
+  ["inapplicable", "it can’t be asked of it"],
+  ["notRecorded", "nobody recorded it"],
+];
 
 interface Answer<T> {
   status: number;
@@ -55,6 +65,8 @@ export function BringFlora() {
   const [name, setName] = useState("");
   const [files, setFiles] = useState<Files>({});
   const [renamed, setRenamed] = useState<Record<string, string>>({});
+  const [dash, setDash] = useState<Dash>();
+  const [grid, setGrid] = useState(noGrid);
   const [check, setCheck] = useState<Schemas["FloraCheck"]>();
   const [sent, setSent] = useState<number>();
   const [problem, setProblem] = useState("");
@@ -62,9 +74,13 @@ export function BringFlora() {
   const [published, setPublished] = useState<Schemas["FloraVersion"]>();
   const running = useRef<AbortController>(undefined);
 
-  const formOf = () => {
+  const formOf = (given?: { dash: Dash }) => {
     const form = new FormData();
     form.set("name", name);
+    const meant = given?.dash ?? dash;
+    if (meant) form.set("dash", meant);
+    const declared = gridOf(grid);
+    if (declared) form.set("grid", declared);
     if (Object.keys(renamed).length > 0) form.set("columns", JSON.stringify(renamed));
     for (const [field] of fields) {
       const file = files[field];
@@ -72,25 +88,30 @@ export function BringFlora() {
     }
     return form;
   };
-  const run = async <T,>(path: string, onAnswer: (answer: Answer<T>) => void) => {
+  const run = async <T,>(path: string, onAnswer: (answer: Answer<T>) => void, given?: { dash: Dash }) => {
     running.current?.abort();
     const controller = new AbortController();
     running.current = controller;
     setProblem("");
     setSent(0);
     try {
-      onAnswer(await sendForm<T>(path, formOf(), setSent, controller.signal));
+      onAnswer(await sendForm<T>(path, formOf(given), setSent, controller.signal));
     } catch (error) {
       if (!(error instanceof DOMException)) setProblem(error instanceof Error ? error.message : String(error));
     } finally {
       if (running.current === controller) setSent(undefined);
     }
   };
-  const doCheck = () =>
-    run<Schemas["FloraCheck"] & Problem>("/api/v1/floras/check", ({ status, body }) => {
-      if (status === 200) setCheck(body);
-      else setProblem(`${body.title} ${body.detail}`);
-    });
+  const doCheck = (given?: { dash: Dash }) =>
+    run<Schemas["FloraCheck"] & Problem>(
+      "/api/v1/floras/check",
+      ({ status, body }) => {
+        if (status === 200) setCheck(body);
+        else setProblem(`${body.title} ${body.detail}`);
+      },
+      given,
+    );
+  const asksForDash = check?.problems.find((p) => p.code === "cell.dash");
   const doKeep = () =>
     run<Schemas["FloraImport"] & Schemas["FloraRefusal"]>("/api/v1/floras", ({ status, body }) => {
       if (status === 200) {
@@ -106,7 +127,10 @@ export function BringFlora() {
     setCheck(undefined);
     setDraft(undefined);
     setPublished(undefined);
-    if (field === "matrix") setRenamed({});
+    if (field === "matrix") {
+      setRenamed({});
+      setDash(undefined);
+    }
     if (file && !name) setName(file.name.replace(/\.[^.]+$/, "").replace(/[_-]+/g, " "));
   };
   const publish = async (id: string) => {
@@ -202,6 +226,7 @@ export function BringFlora() {
             )}
           </Box>
         ))}
+        <GridFields value={grid} onChange={setGrid} />
         <Box sx={{ display: "flex", gap: 1.5, mt: 1.5, flexWrap: "wrap" }}>
           <Button variant="contained" disabled={!ready || sent !== undefined} onClick={() => void doCheck()}>
             See how they are read
@@ -244,6 +269,23 @@ export function BringFlora() {
                 : `3 · ${errors} in the way, ${check.problems.length - errors} to look at`
             }
           >
+            {(asksForDash ?? dash) && (
+              <Box sx={{ bgcolor: "signal.openWash", px: 1.5, py: 1, mb: 1.5 }}>
+                <Typography variant="body2" sx={{ mb: 1 }}>
+                  <strong>? What does a dash mean in this table?</strong> {asksForDash?.message}
+                </Typography>
+                <Choice
+                  label="A dash means"
+                  choices={dashes}
+                  value={dash}
+                  onChoose={(meant) => {
+                    if (!meant) return;
+                    setDash(meant);
+                    void doCheck({ dash: meant });
+                  }}
+                />
+              </Box>
+            )}
             <ProblemTable problems={check.problems} />
             <Button
               variant="contained"

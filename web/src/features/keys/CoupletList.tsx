@@ -84,7 +84,21 @@ function Destination({ to }: { to: Schemas["Lead"]["destination"] }) {
           scientific={to.taxon?.isScientific ?? false}
         />
       )}
+      {to.taxon?.doubt && <> ({to.taxon.doubt})</>}
+      {to.others?.map((other) => (
+        <span key={other.name}>
+          {" "}
+          or <TaxonLabel name={other.name} authorship={other.authorship} scientific={other.isScientific} />
+        </span>
+      ))}
       {to.taxon?.commonName && <> ({to.taxon.commonName})</>}
+      {to.synonyms && to.synonyms.length > 0 && <> [= {to.synonyms.join(", ")}]</>}
+      {to.note && (
+        <Box component="span" sx={{ color: "text.secondary" }}>
+          {" "}
+          ({to.note})
+        </Box>
+      )}
       {to.page && <>, {pageLabel(to.page)}</>}
     </>
   );

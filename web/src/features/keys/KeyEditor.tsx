@@ -5,7 +5,7 @@ import { v7 as uuid } from "uuid";
 import { api, ask, type Problem, type Schemas } from "../../api/client";
 import { Page } from "../../app/Page";
 import { core } from "../../core/coreClient";
-import { send } from "../../offline/outbox";
+import { useMending, useSend } from "../../offline/mending";
 import { useKeys } from "../../offline/queries";
 import { keep, kept } from "../../offline/store";
 import { CoupletList } from "./CoupletList";
@@ -27,11 +27,15 @@ const EXAMPLE = `Key to the shrubs of a hedge
 export function KeyEditor() {
   const [search] = useSearchParams();
   const from = search.get("from");
+  const mend = useMending("saveKeys");
+  if (mend === undefined) return null;
   // Another key is another text: what was typed for one is never kept as that of the other.
+  if (mend) return <Editor key={mend.id} from={`mend-${mend.id}`} refused={{ id: mend.id, text: mend.command.text }} />;
   return <Editor key={from} from={from} />;
 }
 
-function Editor({ from }: { from: string | null }) {
+function Editor({ from, refused }: { from: string | null; refused?: { id: string; text: string } }) {
+  const send = useSend(refused?.id);
   const navigate = useNavigate();
   const keys = useKeys();
   const [text, setText] = useState<string>();
@@ -50,6 +54,7 @@ function Editor({ from }: { from: string | null }) {
     let current = true;
     const load = async () => {
       const draft = await kept<string>(draftOf(from));
+      if (refused) return draft ?? refused.text;
       if (from && !draft) {
         const outcome = await ask((signal) =>
           api.GET("/api/v1/keys/{hash}", { params: { path: { hash: from } }, signal }),
@@ -75,6 +80,8 @@ function Editor({ from }: { from: string | null }) {
     return () => {
       current = false;
     };
+    // A refused text has an editor of its own.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [from]);
 
   useEffect(() => {
@@ -140,7 +147,7 @@ function Editor({ from }: { from: string | null }) {
   }
   return (
     <Page
-      title={from ? "A new version of a key" : "Paste a key"}
+      title={refused ? "A key that was refused" : from ? "A new version of a key" : "Paste a key"}
       aside={
         <>
           <Typography variant="body2" color="text.secondary" id="save-why" role="status">
@@ -238,7 +245,13 @@ function Editor({ from }: { from: string | null }) {
 }
 
 function countTaxa(key: Schemas["Key"]): number {
-  return new Set(key.couplets.flatMap((c) => c.leads.map((l) => l.destination?.taxon?.name)).filter(Boolean)).size;
+  return new Set(
+    key.couplets
+      .flatMap((c) =>
+        c.leads.flatMap((l) => [l.destination?.taxon?.name, ...(l.destination?.others ?? []).map((t) => t.name)]),
+      )
+      .filter(Boolean),
+  ).size;
 }
 
 // A longer list is shown in part: mending the first ones mends many of the rest.

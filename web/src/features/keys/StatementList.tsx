@@ -14,7 +14,7 @@ import { useEffect, useState } from "react";
 import { v7 as uuid } from "uuid";
 import type { Schemas } from "../../api/client";
 import { core } from "../../core/coreClient";
-import { send } from "../../offline/outbox";
+import { useSend } from "../../offline/mending";
 import { useShelf } from "../../offline/queries";
 import { QuietButton } from "../../app/QuietButton";
 import { leadLetter } from "../bench/walks";
@@ -34,6 +34,7 @@ export function StatementList({ hash }: { hash: string }) {
   const [shown, setShown] = useState(PAGE);
   const [editing, setEditing] = useState<Reading>();
   const [refused, setRefused] = useState("");
+  const send = useSend();
   // What is accepted stays as it is read now, whatever the grammar or the glossary make of it later.
   const accept = async (reading: Reading) => {
     const { text, claims } = reading;
@@ -177,6 +178,7 @@ function CorrectDialog(props: { reading: Reading; characters: Character[]; onClo
   const [states, setStates] = useState<string[]>(reading.claims.find((c) => c.states.length > 0)?.states ?? []);
   const [term, setTerm] = useState("");
   const [problem, setProblem] = useState("");
+  const send = useSend();
   const chosen = stated.find((c) => c.id === character);
   const finish = async (command: Schemas["Command"]) => {
     const sent = await send(command);

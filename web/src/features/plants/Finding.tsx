@@ -4,9 +4,10 @@ import { v7 as uuid } from "uuid";
 import type { Schemas } from "../../api/client";
 import { today } from "../../app/day";
 import { useProblem } from "../../app/useProblem";
-import { send } from "../../offline/outbox";
+import { useSend } from "../../offline/mending";
 import { personOf } from "../../offline/people";
 import { usePeople } from "../../offline/queries";
+import type { Command } from "../../offline/store";
 import { lastRecorder } from "../bench/walks";
 
 const RADIUS = 46;
@@ -82,6 +83,8 @@ interface Props {
   populationId: string | null;
   taggedOn: string;
   version: number | null;
+  /** The refused command that it is opened with. */
+  mends?: string;
   onDone: () => void;
 }
 
@@ -90,6 +93,7 @@ const decimal = (text: string) => (text.trim() === "" ? undefined : Number(text.
 /** Tag of a plant, where it stands, and how to find it again. */
 export function TagForm(props: Props) {
   const people = usePeople();
+  const send = useSend(props.mends);
   const [label, setLabel] = useState(props.label);
   const [taggedOn, setTaggedOn] = useState(props.taggedOn);
   const [recorder, setRecorder] = useState(lastRecorder());
@@ -146,7 +150,7 @@ export function TagForm(props: Props) {
     const [bearing, distance] = [decimal(finding.bearing), decimal(finding.distance)];
     if (Number.isNaN(bearing)) return miss("finding.bearingDegrees", "A bearing has degrees from 0 to 359.");
     if (Number.isNaN(distance)) return miss("finding.distanceMetres", "A distance has metres.");
-    const sent = await send({
+    const command: Command = {
       kind: "tagPlant",
       id: uuid(),
       plantId: props.plantId,
@@ -166,7 +170,8 @@ export function TagForm(props: Props) {
       },
       populationId: props.populationId,
       version: props.version,
-    });
+    };
+    const sent = await send(command, { creates: props.version === null ? [props.plantId] : [] });
     if (sent.kind === "refused") setProblem(sent.problem);
     else props.onDone();
   };

@@ -6,9 +6,11 @@ import type { Schemas } from "../../api/client";
 import { daysBetween, spoken, today } from "../../app/day";
 import { grouped } from "../../app/group";
 import { Page, Part } from "../../app/Page";
+import { useMending } from "../../offline/mending";
 import { usePlaces, usePlants, usePopulations } from "../../offline/queries";
 import { lastPlace } from "../bench/walks";
 import { PopulationForm } from "../populations/PopulationForm";
+import { ExactExport } from "../records/ExactExport";
 import { NamesLabel, TaxonLabel } from "../taxa/TaxonLabel";
 import { TagForm } from "./Finding";
 import { stateNames } from "./states";
@@ -23,9 +25,15 @@ export function PlantList() {
   const populations = usePopulations();
   const places = usePlaces();
   const [place, setPlace] = useState("");
-  const [adding, setAdding] = useState<"plant" | "population">();
-  const [newId] = useState(() => uuid());
-  const [at, setAt] = useState(lastPlace());
+  const mend = useMending("tagPlant", "savePopulation");
+  const tag = mend?.command.kind === "tagPlant" ? mend.command : undefined;
+  const population = mend?.command.kind === "savePopulation" ? mend.command : undefined;
+  const [chosen, setAdding] = useState<"plant" | "population" | "nothing">();
+  const adding = chosen ?? (tag ? "plant" : population ? "population" : "nothing");
+  const [ownId] = useState(() => uuid());
+  const newId = tag?.plantId ?? ownId;
+  const [chosenPlace, setAt] = useState<string>();
+  const at = chosenPlace ?? mend?.command.placeId ?? lastPlace();
   const own = (plants.data ?? []).filter((p) => !p.populationId && (!place || p.placeId === place));
   const byPlace = grouped(own, (p) => p.placeName);
   const counted = (populations.data ?? []).filter((p) => !place || p.place.id === place);
@@ -41,7 +49,7 @@ export function PlantList() {
         </Box>
       }
     >
-      {adding && (
+      {adding !== "nothing" && mend !== undefined && (
         <Part id="new" title={adding === "plant" ? "Tag a plant" : "A population to be counted"}>
           <TextField
             select
@@ -63,18 +71,21 @@ export function PlantList() {
             <TagForm
               plantId={newId}
               placeId={at}
-              label=""
-              site={null}
-              finding={NOTHING_SAID}
-              populationId={null}
-              taggedOn={today()}
+              label={tag?.label ?? ""}
+              site={tag?.site ?? null}
+              finding={tag?.finding ?? NOTHING_SAID}
+              populationId={tag?.populationId ?? null}
+              taggedOn={tag?.taggedOn ?? today()}
               version={null}
+              mends={mend?.id}
               onDone={() => void navigate(`/plants/${newId}`)}
             />
           ) : (
             <PopulationForm
               placeId={at}
-              onDone={(id) => (id ? void navigate(`/populations/${id}`) : setAdding(undefined))}
+              mends={mend?.id}
+              start={population}
+              onDone={(id) => (id ? void navigate(`/populations/${id}`) : setAdding("nothing"))}
             />
           )}
         </Part>
@@ -104,6 +115,7 @@ export function PlantList() {
           <Button component="a" href="/api/v1/populations.csv" download sx={{ mt: 1 }}>
             Take them away as CSV
           </Button>
+          <ExactExport href="/api/v1/exact/populations.csv" what="Populations" />
         </Part>
       )}
       {[...byPlace].map(([name, here]) => (
@@ -123,6 +135,7 @@ export function PlantList() {
               <Box
                 component="li"
                 key={p.id}
+                data-kept-back={p.isSensitive ? "" : undefined}
                 sx={{ py: 0.75, borderTop: "1px dotted", borderColor: "rule", minHeight: 44 }}
               >
                 <Link component={RouterLink} to={`/plants/${p.id}`}>
@@ -162,7 +175,11 @@ function PopulationLine({ it }: { it: Schemas["PopulationDetail"] }) {
   const change = it.summary.changes.at(-1);
   const last = it.counts.at(-1);
   return (
-    <Box component="li" sx={{ py: 0.75, borderTop: "1px dotted", borderColor: "rule" }}>
+    <Box
+      component="li"
+      sx={{ py: 0.75, borderTop: "1px dotted", borderColor: "rule" }}
+      data-kept-back={it.isSensitive ? "" : undefined}
+    >
       <Link component={RouterLink} to={`/populations/${it.id}`}>
         <TaxonLabel name={it.taxon} />, {it.name}, {it.place.name}
       </Link>
@@ -170,7 +187,7 @@ function PopulationLine({ it }: { it: Schemas["PopulationDetail"] }) {
         {last ? `${last.number} ${last.unit} on ${spoken(last.date)}` : "not counted yet"}
         {change &&
           change.from > 0 &&
-          `, ${change.to === change.from ? "＝ as" : change.to > change.from ? "▲ from" : "▼ from"} ${change.from} in ${change.fromYear}`}
+          `, ${change.to === change.from ? "= as" : change.to > change.from ? "▲ from" : "▼ from"} ${change.from} in ${change.fromYear}`}
         {it.pegs.length > 0 && ` · ${it.pegs.length} pegged`}
         {it.threats.some((t) => !t.dealtWith) && " · △ threatened"}
       </Typography>

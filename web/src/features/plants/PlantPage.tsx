@@ -5,6 +5,7 @@ import { ProblemError, type Schemas } from "../../api/client";
 import { dayOfYear, holds, now, spoken, today } from "../../app/day";
 import { Page, Part } from "../../app/Page";
 import { QuietButton } from "../../app/QuietButton";
+import { useMending } from "../../offline/mending";
 import { useKeys, usePlant, useShelf } from "../../offline/queries";
 import { TrailRibbon } from "../bench/TrailRibbon";
 import { beginWalk, WITHOUT_KEY } from "../bench/walks";
@@ -22,7 +23,9 @@ const NO_VERSIONS: string[] = [];
 export function PlantPage() {
   const { plantId = "" } = useParams();
   const [choosing, setChoosing] = useState(false);
-  const [tagging, setTagging] = useState(false);
+  const mend = useMending("tagPlant");
+  const [chosen, setTagging] = useState<boolean>();
+  const tagging = chosen ?? Boolean(mend);
   const navigate = useNavigate();
   const keys = useKeys();
   const shelf = useShelf(NO_VERSIONS);
@@ -62,6 +65,7 @@ export function PlantPage() {
   const dayNow = dayOfYear(now());
   return (
     <Page
+      isKeptBack={plant.isSensitive}
       title={plant.label ? `${plant.label}, ${plant.place.name}` : `A plant at ${plant.place.name}`}
       aside={
         <Box sx={{ display: "flex", gap: 1, flexWrap: "wrap" }}>
@@ -167,17 +171,32 @@ export function PlantPage() {
           ))}
         </Part>
       )}
+      {plant.unreadable.length > 0 && (
+        <Callout tone="caution" role="note">
+          <Typography variant="body2">
+            <strong>△ Kept, but can’t be read:</strong>
+          </Typography>
+          {plant.unreadable.map((it) => (
+            <Typography key={it.id} variant="body2">
+              {it.what}
+              {it.date && `, ${spoken(it.date)}`}: {it.reason} Nothing is worked out with it.
+            </Typography>
+          ))}
+        </Callout>
+      )}
       <Part id="find" title="To find it again">
         {tagging ? (
           <TagForm
             plantId={plant.id}
             placeId={plant.place.id}
-            label={plant.label}
-            site={plant.site}
-            finding={plant.finding}
+            key={mend?.id}
+            label={mend?.command.label ?? plant.label}
+            site={mend ? (mend.command.site ?? null) : plant.site}
+            finding={mend?.command.finding ?? plant.finding}
             populationId={plant.populationId}
-            taggedOn={plant.taggedOn ?? firstSeen(plant) ?? today()}
+            taggedOn={mend?.command.taggedOn ?? plant.taggedOn ?? firstSeen(plant) ?? today()}
             version={plant.version}
+            mends={mend?.id}
             onDone={() => setTagging(false)}
           />
         ) : (

@@ -7,10 +7,10 @@ import { dayOfYear, dated, holds, today } from "../../app/day";
 import { useProblem } from "../../app/useProblem";
 import { Page, Part } from "../../app/Page";
 import { QuietButton } from "../../app/QuietButton";
-import { send } from "../../offline/outbox";
+import { useMending, useSend } from "../../offline/mending";
 import { personOf } from "../../offline/people";
 import { usePeople, usePlant, useShelf } from "../../offline/queries";
-import type { Walk } from "../../offline/store";
+import type { RefusedCommand, Walk } from "../../offline/store";
 import { OrganSheet } from "../bench/OrganSheet";
 import { PlantFigure, type OrganState } from "../bench/PlantFigure";
 import { holding } from "../bench/sheet";
@@ -48,27 +48,42 @@ const sexes = [
 
 const NO_VERSIONS: string[] = [];
 
+type Mend = (RefusedCommand & { command: Schemas["CommandVisitPlantCommand"] }) | null;
+
 /** A tagged plant visited again: how it was found, what it shows, and evidence of another season. */
 export function VisitPlantPage() {
+  const mend = useMending("visitPlant");
+  return mend === undefined ? null : <Visit mend={mend} />;
+}
+
+function Visit({ mend }: { mend: Mend }) {
   const { plantId = "" } = useParams();
   const navigate = useNavigate();
+  const send = useSend(mend?.id);
+  const before = mend?.command;
   const plant = usePlant(plantId).data;
   const people = usePeople();
   const characters = useShelf(NO_VERSIONS).data?.table.characters ?? [];
-  const [draft, setDraft, clear] = useTyped<Draft>(`visit:${plantId}`, () => ({
+  const [draft, setDraft, clear] = useTyped<Draft>(mend ? `mend:${mend.id}` : `visit:${plantId}`, () => ({
     walk: {
       id: `visit:${plantId}`,
       start: "",
       title: "",
       answers: [],
-      observations: [],
-      form: { placeId: "", date: today(), recorder: lastRecorder(), label: "", note: "" },
+      observations: before?.observations ?? [],
+      form: {
+        placeId: "",
+        date: before?.date ?? today(),
+        recorder: before?.recorder.name ?? lastRecorder(),
+        label: "",
+        note: "",
+      },
       updatedAt: Date.now(),
     },
-    state: "alive",
-    phases: [],
-    sexes: [],
-    note: "",
+    state: before?.state ?? "alive",
+    phases: before?.phases ?? [],
+    sexes: before?.sexes ?? [],
+    note: before?.note ?? "",
   }));
   const [organ, setOrgan] = useState<{ organ: Schemas["Organ"]; focus?: string }>();
   const [branch, setBranch] = useState("");
@@ -84,7 +99,8 @@ export function VisitPlantPage() {
   const looks = holding(walk.observations ?? []);
   const day = walk.form.date ? dayOfYear(dated(walk.form.date)) : 0;
   const wanted = needs.filter((n) => n.character && n.windows.some((w) => holds(w, day)));
-  const isGone = draft.state === "notRefound" || draft.state === "dead";
+  // Of a plant that wasn't found nothing is seen; a dead one still shows what is left of it.
+  const isGone = draft.state === "notRefound";
   const organs: OrganState[] = [...new Set(characters.map((c) => c.organ))].map((it) => {
     const own = characters.filter((c) => c.organ === it);
     return {
@@ -159,7 +175,7 @@ export function VisitPlantPage() {
     );
   }
   return (
-    <Page title={`Visit: ${plant.label || "a plant"}, ${plant.place.name}`}>
+    <Page isKeptBack={plant.isSensitive} title={`Visit: ${plant.label || "a plant"}, ${plant.place.name}`}>
       {plant.determinations[0] && (
         <Typography>
           <NamesLabel names={plant.determinations[0].names} />

@@ -3,23 +3,33 @@ import { useState, type FormEvent } from "react";
 import { v7 as uuid } from "uuid";
 import { useProblem } from "../../app/useProblem";
 import { useAllTaxa } from "../../core/flora";
-import { send } from "../../offline/outbox";
+import type { Schemas } from "../../api/client";
+import { useSend } from "../../offline/mending";
+import type { Command } from "../../offline/store";
 import { useBenchFlora } from "../sift/useSift";
 
 /** A new population: a patch of one taxon with its bounds. */
-export function PopulationForm({ placeId, onDone }: { placeId: string; onDone: (id?: string) => void }) {
+export function PopulationForm(props: {
+  placeId: string;
+  /** What was typed when it was refused. */
+  start?: Schemas["CommandSavePopulationCommand"];
+  mends?: string;
+  onDone: (id?: string) => void;
+}) {
+  const { placeId, start, mends, onDone } = props;
+  const send = useSend(mends);
   const { flora, version } = useBenchFlora(undefined);
   const taxa = useAllTaxa(flora?.id, version);
-  const [name, setName] = useState("");
-  const [taxon, setTaxon] = useState("");
-  const [bounds, setBounds] = useState("");
+  const [name, setName] = useState(start?.name ?? "");
+  const [taxon, setTaxon] = useState(start?.taxon ?? "");
+  const [bounds, setBounds] = useState(start?.bounds ?? "");
   const { at, elsewhere, miss, setProblem } = useProblem(["name", "taxon", "bounds"]);
   const submit = async (event: FormEvent) => {
     event.preventDefault();
     if (!name.trim()) return miss("name", "Write what the population is called.");
     if (!taxon.trim()) return miss("taxon", "Name the taxon.");
-    const id = uuid();
-    const sent = await send({
+    const id = start?.populationId ?? uuid();
+    const command: Command = {
       kind: "savePopulation",
       id: uuid(),
       populationId: id,
@@ -27,7 +37,8 @@ export function PopulationForm({ placeId, onDone }: { placeId: string; onDone: (
       name: name.trim(),
       taxon: taxon.trim(),
       bounds: bounds.trim(),
-    });
+    };
+    const sent = await send(command, { creates: [id] });
     if (sent.kind === "refused") setProblem(sent.problem);
     else onDone(id);
   };
@@ -47,7 +58,7 @@ export function PopulationForm({ placeId, onDone }: { placeId: string; onDone: (
       />
       <Autocomplete
         freeSolo
-        options={taxa.filter((t) => t.rank !== "genus").map((t) => t.name)}
+        options={taxa.map((t) => t.name)}
         inputValue={taxon}
         onInputChange={(_, value) => setTaxon(value)}
         renderInput={(params) => <TextField {...params} required label="Taxon" {...at("taxon")} />}

@@ -7,7 +7,8 @@ import { brief, daysBetween, spoken, today } from "../../app/day";
 import { useProblem } from "../../app/useProblem";
 import { Page, Part } from "../../app/Page";
 import { QuietButton } from "../../app/QuietButton";
-import { send } from "../../offline/outbox";
+import { useMending, useSend } from "../../offline/mending";
+import type { RefusedCommand } from "../../offline/store";
 import { usePopulations } from "../../offline/queries";
 import { TagForm } from "../plants/Finding";
 import { phaseInWords } from "../plants/PlantYears";
@@ -23,7 +24,11 @@ export function PopulationPage() {
   const { populationId = "" } = useParams();
   const populations = usePopulations();
   const it = populations.data?.find((p) => p.id === populationId);
-  const [open, setOpen] = useState<"count" | "peg" | "threat">();
+  const mend = useMending("countPopulation", "noteThreat");
+  const [chosen, setOpen] = useState<"count" | "peg" | "threat" | "nothing">();
+  // Opened to mend what was refused, it shows that form at once.
+  const asked = mend ? (mend.command.kind === "noteThreat" ? "threat" : "count") : "nothing";
+  const open = chosen ?? asked;
   const [newPeg, setNewPeg] = useState(() => uuid());
   if (!it) {
     return (
@@ -39,11 +44,12 @@ export function PopulationPage() {
     );
   }
   const { summary } = it;
-  const done = () => setOpen(undefined);
+  const done = () => setOpen("nothing");
   const standing = it.threats.filter((t) => !t.dealtWith);
   return (
     <Page
       title={`${it.name}, ${it.place.name}`}
+      isKeptBack={it.isSensitive}
       aside={
         <Box sx={{ display: "flex", gap: 1, flexWrap: "wrap" }}>
           <Button variant="contained" onClick={() => setOpen("count")}>
@@ -234,7 +240,7 @@ function CountPlot({ it }: { it: Schemas["PopulationDetail"] }) {
         ))}
         {changes.map((c) => (
           <Typography key={`${c.unit}${c.toYear}`} variant="body2" sx={{ mt: 0.5, fontWeight: 600 }}>
-            {c.to === c.from ? "＝" : c.to > c.from ? "▲" : "▼"} {c.unit} {c.fromYear} to {c.toYear}: {c.from} → {c.to}
+            {c.to === c.from ? "=" : c.to > c.from ? "▲" : "▼"} {c.unit} {c.fromYear} to {c.toYear}: {c.from} → {c.to}
             {c.perYear !== null &&
               `, ${c.perYear >= 1 ? "+" : "−"}${Math.abs(Math.round((c.perYear - 1) * 100))} % a year`}
           </Typography>
@@ -321,27 +327,45 @@ function ThreatLine({ threat, population }: { threat: Schemas["Threat"]; populat
           Dealt with
         </QuietButton>
       </Typography>
-      {closing && <ThreatForm population={population} closes={threat.id} onDone={() => setClosing(false)} />}
+      {closing && (
+        <ThreatFields population={population} closes={threat.id} mend={null} onDone={() => setClosing(false)} />
+      )}
     </Callout>
   );
 }
 
-function ThreatForm(props: { population: string; closes?: string; onDone: () => void }) {
-  const [text, setText] = useState("");
-  const [actBy, setActBy] = useState("");
+interface ThreatProps {
+  population: string;
+  closes?: string;
+  onDone: () => void;
+}
+
+function ThreatForm(props: ThreatProps) {
+  const mend = useMending("noteThreat");
+  return mend === undefined ? null : <ThreatFields {...props} mend={mend} />;
+}
+
+function ThreatFields(
+  props: ThreatProps & { mend: (RefusedCommand & { command: Schemas["CommandNoteThreatCommand"] }) | null },
+) {
+  const start = props.mend?.command;
+  const closes = props.closes ?? start?.closes ?? null;
+  const send = useSend(props.mend?.id);
+  const [text, setText] = useState(start?.text ?? "");
+  const [actBy, setActBy] = useState(start?.actBy ?? "");
   const { at, elsewhere, miss, setProblem } = useProblem(["text", "actBy"]);
   const submit = async (event: FormEvent) => {
     event.preventDefault();
-    if (!text.trim()) return miss("text", props.closes ? "Say how it was dealt with." : "Say what threatens it.");
+    if (!text.trim()) return miss("text", closes ? "Say how it was dealt with." : "Say what threatens it.");
     const sent = await send({
       kind: "noteThreat",
       id: uuid(),
       threatId: uuid(),
       populationId: props.population,
-      notedOn: today(),
+      notedOn: start?.notedOn ?? today(),
       text: text.trim(),
       actBy,
-      closes: props.closes ?? null,
+      closes,
     });
     if (sent.kind === "refused") setProblem(sent.problem);
     else props.onDone();
@@ -354,14 +378,14 @@ function ThreatForm(props: { population: string; closes?: string; onDone: () => 
       sx={{ display: "flex", gap: 1.5, flexWrap: "wrap", alignItems: "flex-start", mt: 1 }}
     >
       <TextField
-        label={props.closes ? "How it was dealt with" : "What threatens it"}
-        placeholder={props.closes ? undefined : "ditch clearing, grazing, felling"}
+        label={closes ? "How it was dealt with" : "What threatens it"}
+        placeholder={closes ? undefined : "ditch clearing, grazing, felling"}
         value={text}
         onChange={(e) => setText(e.target.value)}
         sx={{ flex: "1 1 18rem" }}
         {...at("text")}
       />
-      {!props.closes && (
+      {!closes && (
         <TextField
           type="date"
           label="Act by"
@@ -373,7 +397,7 @@ function ThreatForm(props: { population: string; closes?: string; onDone: () => 
         />
       )}
       <Button type="submit" variant="contained" sx={{ minHeight: 52 }}>
-        {props.closes ? "Keep it" : "Keep the threat"}
+        {closes ? "Keep it" : "Keep the threat"}
       </Button>
       <Button onClick={props.onDone} sx={{ minHeight: 52 }}>
         Cancel

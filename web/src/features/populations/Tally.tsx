@@ -4,9 +4,10 @@ import { v7 as uuid } from "uuid";
 import type { Schemas } from "../../api/client";
 import { today } from "../../app/day";
 import { useProblem } from "../../app/useProblem";
-import { send } from "../../offline/outbox";
+import { useMending, useSend } from "../../offline/mending";
 import { personOf } from "../../offline/people";
 import { usePeople } from "../../offline/queries";
+import type { RefusedCommand } from "../../offline/store";
 import { lastRecorder } from "../bench/walks";
 import { Choice } from "../plants/Choice";
 import { useTyped } from "../plants/useTyped";
@@ -25,15 +26,26 @@ interface Draft {
 
 /** Counts with one thumb: the large field adds one, and the count is kept at every tap. */
 export function Tally({ population, onDone }: { population: Schemas["PopulationDetail"]; onDone: () => void }) {
+  const mend = useMending("countPopulation");
+  return mend === undefined ? null : <TallyForm population={population} mend={mend} onDone={onDone} />;
+}
+
+function TallyForm(props: {
+  population: Schemas["PopulationDetail"];
+  mend: (RefusedCommand & { command: Schemas["CommandCountPopulationCommand"] }) | null;
+  onDone: () => void;
+}) {
+  const { population, mend, onDone } = props;
   const people = usePeople();
-  const [draft, setDraft, clear] = useTyped<Draft>(`tally:${population.id}`, () => ({
-    unit: population.counts.at(-1)?.unit ?? "individuals",
-    number: 0,
-    note: "",
+  const send = useSend(mend?.id);
+  const [draft, setDraft, clear] = useTyped<Draft>(mend ? `mend:${mend.id}` : `tally:${population.id}`, () => ({
+    unit: mend?.command.unit ?? population.counts.at(-1)?.unit ?? "individuals",
+    number: mend?.command.number ?? 0,
+    note: mend?.command.note ?? "",
   }));
   const [typed, setTyped] = useState<string>();
-  const [date, setDate] = useState(today());
-  const [recorder, setRecorder] = useState(lastRecorder());
+  const [date, setDate] = useState(mend?.command.date ?? today());
+  const [recorder, setRecorder] = useState(mend?.command.recorder.name ?? lastRecorder());
   const { at, elsewhere, miss, clear: clearProblem, setProblem } = useProblem(["number", "date", "recorder", "note"]);
   if (!draft) return null;
   const add = (n: number) => {
@@ -56,7 +68,7 @@ export function Tally({ population, onDone }: { population: Schemas["PopulationD
       unit: draft.unit,
       number,
       note: draft.note.trim(),
-      supersedes: null,
+      supersedes: mend?.command.supersedes ?? null,
     });
     if (sent.kind === "refused") return setProblem(sent.problem);
     clear();

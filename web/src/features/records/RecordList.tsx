@@ -1,11 +1,14 @@
 import { Autocomplete, Box, Button, Link, MenuItem, TextField, Typography } from "@mui/material";
-import { keepPreviousData, useInfiniteQuery } from "@tanstack/react-query";
+import { keepPreviousData, useInfiniteQuery, useQuery } from "@tanstack/react-query";
 import { Link as RouterLink, useSearchParams } from "react-router";
 import { answerOf, api, type Schemas } from "../../api/client";
 import { Page } from "../../app/Page";
 import { useLocalWork, usePlaces } from "../../offline/queries";
+import { ExactExport } from "./ExactExport";
+import { Callout } from "../taxa/Cautions";
 import { NamesLabel } from "../taxa/TaxonLabel";
 
+/** The records, newest first. */
 export function RecordList() {
   const [search, setSearch] = useSearchParams();
   const taxon = search.get("taxon") ?? "";
@@ -20,6 +23,11 @@ export function RecordList() {
     queryFn: ({ pageParam }) =>
       answerOf((signal) => api.GET("/api/v1/records", { params: { query: { ...narrow, after: pageParam } }, signal })),
     getNextPageParam: (page) => page.next ?? undefined,
+  });
+  const contradictions = useQuery({
+    queryKey: ["contradictions"],
+    staleTime: 600_000,
+    queryFn: () => answerOf((signal) => api.GET("/api/v1/contradictions", { signal })),
   });
   const lines = records.data?.pages.flatMap((page) => page.records) ?? [];
   const names = records.data?.pages[0]?.names ?? [];
@@ -36,9 +44,12 @@ export function RecordList() {
     <Page
       title="Records"
       aside={
-        <Button component="a" href={`/api/v1/records.csv${query && "?" + query}`} download>
-          Take away as CSV
-        </Button>
+        <>
+          <Button component="a" href={`/api/v1/records.csv${query && "?" + query}`} download>
+            Take away as CSV
+          </Button>
+          <ExactExport href={`/api/v1/exact/records.csv${query && "?" + query}`} what="Records" />
+        </>
       }
     >
       <Box role="search" aria-label="Narrow the records" sx={{ display: "flex", flexWrap: "wrap", gap: 2, mb: 2 }}>
@@ -71,6 +82,26 @@ export function RecordList() {
         <Typography role="alert">
           The records can’t be fetched just now. They appear here as soon as the server answers.
         </Typography>
+      )}
+      {(contradictions.data ?? []).length > 0 && (
+        <Callout tone="caution" role="note">
+          <Typography variant="body2">
+            <strong>△ Facts that contradict each other</strong> were written before the database held them together.
+            They stay as they are:
+          </Typography>
+          {contradictions.data?.map((it) => (
+            <Typography key={it.kind + it.id + it.reason} variant="body2">
+              {it.plantId ? (
+                <Link component={RouterLink} to={`/plants/${it.plantId}`}>
+                  {it.kind}
+                </Link>
+              ) : (
+                it.kind
+              )}
+              : {it.reason}
+            </Typography>
+          ))}
+        </Callout>
       )}
       {waiting.map((command) => (
         <Box key={command.id} sx={{ bgcolor: "signal.openWash", px: 1, py: 1, borderBottom: 1, borderColor: "rule" }}>
@@ -148,10 +179,15 @@ function Line({ line }: { line: Schemas["RecordLine"] }) {
               determination {line.number} of {line.ofPlant}{" "}
             </Box>
           )}
-          {line.note}
+          <span data-kept-back={line.isSensitive ? "" : undefined}>{line.note}</span>
         </Typography>
       </Box>
-      <Typography component="span" variant="body2" color="text.secondary">
+      <Typography
+        component="span"
+        variant="body2"
+        color="text.secondary"
+        data-kept-back={line.isSensitive ? "" : undefined}
+      >
         {line.placeName}
         {line.plantLabel && <>, {line.plantLabel}</>}
         <br />

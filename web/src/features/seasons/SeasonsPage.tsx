@@ -69,8 +69,9 @@ export function SeasonsPage() {
             date: day,
             taxa: taxon ? [taxon] : null,
             cell: taxon ? null : place?.cell || null,
-            from: isShifted ? siteOf(from) : null,
-            to: isShifted ? siteOf(place) : null,
+            // A shift goes from one known site to another.
+            from: isShifted && siteOf(place) ? siteOf(from) : null,
+            to: isShifted && siteOf(from) ? siteOf(place) : null,
             firsts: isShifted ? (firsts.data ?? []) : [],
           }
         : undefined,
@@ -113,7 +114,7 @@ export function SeasonsPage() {
           slotProps={{ inputLabel: { shrink: true } }}
         />
         <Autocomplete
-          options={taxa.filter((t) => t.rank !== "genus")}
+          options={taxa}
           getOptionLabel={(t) => t.name}
           value={taxa.find((t) => t.id === taxon) ?? null}
           onChange={(_, it) => set("taxon", it?.id ?? "")}
@@ -316,6 +317,11 @@ function Row(props: {
                 ` (${Math.abs(phase.shiftDays)} days ${phase.shiftDays > 0 ? "later" : "earlier"} than the flora says)`}
             </Typography>
           ))}
+          {year.warning && (
+            <Typography variant="body2" role="note" sx={{ color: "signal.caution", fontWeight: 600 }}>
+              △ {year.warning}
+            </Typography>
+          )}
           <Typography variant="body2">
             {year.organsNow.length > 0
               ? `On that day there is to look at: ${year.organsNow.map((o) => organNames[o].toLowerCase()).join(", ")}.`
@@ -363,6 +369,11 @@ function Arithmetic({ answer, place }: { answer: Schemas["SeasonResponse"]; plac
               </strong>
               .
             </Typography>
+            {[...new Set(spring.warnings)].map((warning) => (
+              <Typography key={warning} variant="body2" role="note" sx={{ color: "signal.caution", fontWeight: 600 }}>
+                △ {warning}
+              </Typography>
+            ))}
             <Typography variant="caption" color="text.secondary">
               4 days per degree of latitude, per 5° of longitude and per 122 m of height (Hopkins 1918).
             </Typography>

@@ -69,16 +69,6 @@ function Contrast({ walkId }: { walkId: string }) {
   const { answer, failure: asking } = useAsked(question, core.contrast);
   const near = useNear(flora?.id, version, compared[0]);
 
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (event.key !== "Escape" || !organ) return;
-      if (event.target instanceof HTMLElement && event.target.closest("[role=dialog], [role=listbox]")) return;
-      setOrgan(undefined);
-      event.preventDefault();
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  });
   const onTable = keeping ? "keep" : (organ?.focus ?? "");
   const first = useRef(true);
   useEffect(() => {
@@ -194,7 +184,7 @@ function Contrast({ walkId }: { walkId: string }) {
             <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", gap: 1, my: 1 }}>
               <Autocomplete
                 key={compared.join()}
-                options={taxa.filter((t) => !compared.includes(t.id) && t.rank !== "genus")}
+                options={taxa.filter((t) => !compared.includes(t.id))}
                 getOptionLabel={(t) => t.name}
                 renderOption={(optionProps, t) => (
                   <li {...optionProps} key={t.id}>

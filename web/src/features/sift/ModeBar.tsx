@@ -1,5 +1,6 @@
-import { Box } from "@mui/material";
+import { Box, Typography } from "@mui/material";
 import { NavLink } from "react-router";
+import { useLocalWork } from "../../offline/queries";
 
 const modes = [
   { to: "", name: "Key" },
@@ -8,8 +9,24 @@ const modes = [
   { to: "/confirm", name: "Confirm" },
 ];
 
-/** Three ways to take one plant, and what stands for its name: its sheet goes along. */
+/** Three ways to take one plant, and what stands for its name: its sheet goes along. Says so where the server refused its name. */
 export function ModeBar({ walkId }: { walkId: string }) {
+  const { refused } = useLocalWork();
+  const why = refused.find((it) => it.walkId === walkId);
+  return (
+    <Box>
+      <Modes walkId={walkId} />
+      {why && (
+        <Typography role="note" variant="body2" sx={{ color: "signal.conflict", maxWidth: "26rem", mt: 0.5 }}>
+          ✕ {why.command.kind === "recordDetermination" && `Refused as ${why.command.names.join(" or ")}: `}
+          {why.problem.title} {why.problem.detail}
+        </Typography>
+      )}
+    </Box>
+  );
+}
+
+function Modes({ walkId }: { walkId: string }) {
   return (
     <Box
       component="nav"

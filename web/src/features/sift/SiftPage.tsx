@@ -52,17 +52,6 @@ function Sift({ walkId }: { walkId: string }) {
   // The list is drawn again in small pieces, so that the page goes on meanwhile.
   const backToList = () => startTransition(() => setOrgan(undefined));
 
-  useEffect(() => {
-    const onKey = (event: KeyboardEvent) => {
-      if (event.key !== "Escape" || !organ) return;
-      if (event.target instanceof HTMLElement && event.target.closest("[role=dialog], [role=listbox]")) return;
-      backToList();
-      event.preventDefault();
-    };
-    window.addEventListener("keydown", onKey);
-    return () => window.removeEventListener("keydown", onKey);
-  });
-
   const onTable = keeping ? "keep" : organ ? organ.organ + (organ.focus ?? "") : "standing";
   const first = useRef(true);
   useEffect(() => {

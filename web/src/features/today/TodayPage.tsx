@@ -7,9 +7,9 @@ import { grouped } from "../../app/group";
 import { Page, Part } from "../../app/Page";
 import { core } from "../../core/coreClient";
 import { useAllTaxa, useAsked } from "../../core/flora";
-import { useFirsts, useOpenPlants, usePlaces, usePopulations } from "../../offline/queries";
+import { useCopyWanted, useFirsts, useOpenPlants, usePlaces, usePopulations } from "../../offline/queries";
 import { useBenchFlora } from "../sift/useSift";
-import { CautionMarks } from "../taxa/Cautions";
+import { Callout, CautionMarks } from "../taxa/Cautions";
 import { TaxonLabel } from "../taxa/TaxonLabel";
 import { asNeeds, bySubject, questionsOf, type Question } from "../visits/questions";
 
@@ -25,6 +25,7 @@ export function TodayPage() {
   const open = useOpenPlants();
   const populations = usePopulations();
   const places = usePlaces();
+  const copyWanted = useCopyWanted();
   const questions = useMemo(() => questionsOf(open.data ?? [], populations.data ?? []), [open.data, populations.data]);
   const request = useMemo(
     (): Schemas["VisitsRequest"] | undefined =>
@@ -102,24 +103,38 @@ export function TodayPage() {
           )}
         </Typography>
       )}
-      {threats.length > 0 && (
-        <Part id="threats" title="To act on">
-          <Lines>
-            {threats.map(({ p, t }) => (
-              <Line key={t.id} link={`/populations/${p.id}`} name={p.taxon} where={`${p.name}, ${p.place.name}`}>
-                <Box component="span" sx={{ color: "signal.caution", fontWeight: 700 }}>
-                  △ by {spoken(t.actBy ?? day)}
-                </Box>{" "}
-                {t.text}
-              </Line>
-            ))}
-          </Lines>
-        </Part>
+      {copyWanted && (
+        <Callout tone="open" role="note">
+          <Typography variant="body2">
+            <strong>○ No copy was made for a month.</strong> On the machine that serves this page:{" "}
+            <code>./garten backup garten.copy</code>, and keep the file somewhere else.
+          </Typography>
+        </Callout>
       )}
       <Box
         sx={{ display: "grid", columnGap: 4, gridTemplateColumns: { xs: "1fr", md: "1fr 1fr" }, alignItems: "start" }}
       >
         <Box>
+          {threats.length > 0 && (
+            <Part id="threats" title="To act on">
+              <Lines>
+                {threats.map(({ p, t }) => (
+                  <Line
+                    key={t.id}
+                    link={`/populations/${p.id}`}
+                    name={p.taxon}
+                    where={`${p.name}, ${p.place.name}`}
+                    isKeptBack={p.isSensitive}
+                  >
+                    <Box component="span" sx={{ color: "signal.caution", fontWeight: 700 }}>
+                      △ by {spoken(t.actBy ?? day)}
+                    </Box>{" "}
+                    {t.text}
+                  </Line>
+                ))}
+              </Lines>
+            </Part>
+          )}
           <Asked id="closing" title="Before it closes" questions={closing}>
             {(q) => (
               <Box component="span" sx={{ color: "signal.conflict", fontWeight: 700 }}>
@@ -161,13 +176,22 @@ function Lines({ children }: { children: ReactNode }) {
   );
 }
 
-function Line(props: { link: string; name: string; where: string; marks?: ReactNode; children: ReactNode }) {
+interface LineProps {
+  link: string;
+  name: string;
+  where: string;
+  isKeptBack?: boolean;
+  marks?: ReactNode;
+  children: ReactNode;
+}
+
+function Line(props: LineProps) {
   return (
     <Box component="li" sx={{ py: 0.75, borderTop: "1px dotted", borderColor: "rule" }}>
       <Link component={RouterLink} to={props.link} sx={{ fontSize: "1.0625rem" }}>
         <TaxonLabel name={props.name} />
       </Link>
-      , {props.where} {props.marks}
+      <span data-kept-back={props.isKeptBack ? "" : undefined}>, {props.where}</span> {props.marks}
       <Typography variant="body2">{props.children}</Typography>
     </Box>
   );
@@ -196,6 +220,7 @@ function Asked({ id, title, questions, children }: AskedProps) {
                 link={q.link}
                 name={q.name}
                 where={[q.label, q.placeName].filter(Boolean).join(", ")}
+                isKeptBack={q.isSensitive}
                 marks={<CautionMarks cautions={[...new Set(q.cautions.flatMap((c) => c.cautions))]} />}
               >
                 {children?.(q)} {own.map((it) => it.need.text.replace(/\.$/, "")).join("; ")}

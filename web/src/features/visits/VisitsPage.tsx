@@ -103,7 +103,12 @@ export function VisitsPage() {
                 {answer.unanswerable
                   .flatMap((id) => byId.get(id) ?? [])
                   .map((q) => (
-                    <Typography component="li" variant="body2" key={q.id}>
+                    <Typography
+                      component="li"
+                      variant="body2"
+                      key={q.id}
+                      data-kept-back={q.isSensitive ? "" : undefined}
+                    >
                       <TaxonLabel name={q.name} />
                       {q.label && `, ${q.label}`}, {q.placeName}: {q.need.text}
                     </Typography>
@@ -242,7 +247,7 @@ function Subject({ questions, lost }: { questions: Question[]; lost: Set<string>
   const first = questions[0];
   if (!first) return null;
   return (
-    <Box component="li" sx={{ pb: 0.75 }}>
+    <Box component="li" sx={{ pb: 0.75 }} data-kept-back={first.isSensitive ? "" : undefined}>
       <Typography component="div">
         <Link component={RouterLink} to={first.link}>
           <TaxonLabel name={first.name} />
@@ -282,7 +287,13 @@ function Outcomes(props: { plants: Schemas["OpenPlant"][]; populations: Schemas[
         <Part id="slipped" title="Slipped">
           <Box component="ul" sx={{ listStyle: "none", p: 0, m: 0 }}>
             {slipped.map(({ p, s }) => (
-              <Typography component="li" variant="body2" key={p.plantId + s.need.id} sx={{ py: 0.25 }}>
+              <Typography
+                component="li"
+                variant="body2"
+                key={p.plantId + s.need.id}
+                sx={{ py: 0.25 }}
+                data-kept-back={p.isSensitive ? "" : undefined}
+              >
                 <Link component={RouterLink} to={`/plants/${p.plantId}`}>
                   <TaxonLabel name={p.name} />
                   {p.label && `, ${p.label}`}
@@ -292,7 +303,13 @@ function Outcomes(props: { plants: Schemas["OpenPlant"][]; populations: Schemas[
               </Typography>
             ))}
             {missed.map(({ p, text }) => (
-              <Typography component="li" variant="body2" key={p.id + text} sx={{ py: 0.25 }}>
+              <Typography
+                component="li"
+                variant="body2"
+                key={p.id + text}
+                sx={{ py: 0.25 }}
+                data-kept-back={p.isSensitive ? "" : undefined}
+              >
                 <Link component={RouterLink} to={`/populations/${p.id}`}>
                   <TaxonLabel name={p.taxon} />, {p.name}
                 </Link>
@@ -306,7 +323,13 @@ function Outcomes(props: { plants: Schemas["OpenPlant"][]; populations: Schemas[
         <Part id="answered" title="Answered at the last look">
           <Box component="ul" sx={{ listStyle: "none", p: 0, m: 0 }}>
             {answered.map((p) => (
-              <Typography component="li" variant="body2" key={p.plantId} sx={{ py: 0.25 }}>
+              <Typography
+                component="li"
+                variant="body2"
+                key={p.plantId}
+                sx={{ py: 0.25 }}
+                data-kept-back={p.isSensitive ? "" : undefined}
+              >
                 <Link component={RouterLink} to={`/plants/${p.plantId}`}>
                   <TaxonLabel name={p.name} />
                   {p.label && `, ${p.label}`}

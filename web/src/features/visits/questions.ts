@@ -15,6 +15,8 @@ export interface Question {
   placeName: string;
   placeCaution: string;
   cautions: Schemas["CautionLine"][];
+  /** Whether its place is kept back in what is printed. */
+  isSensitive: boolean;
   /** The day on which its plant was last confirmed. */
   lookedOn?: string;
 }
@@ -35,6 +37,7 @@ export function questionsOf(plants: Schemas["OpenPlant"][], populations: Schemas
         placeName: p.placeName,
         placeCaution: p.placeCaution,
         cautions: p.cautions,
+        isSensitive: p.isSensitive ?? false,
         lookedOn: p.lookedOn,
       })),
     ),
@@ -50,6 +53,7 @@ export function questionsOf(plants: Schemas["OpenPlant"][], populations: Schemas
         placeName: p.place.name,
         placeCaution: p.place.caution,
         cautions: p.cautions,
+        isSensitive: p.isSensitive ?? false,
       })),
     ),
   ];

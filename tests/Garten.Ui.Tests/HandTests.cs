@@ -1,0 +1,301 @@
+using System.Buffers.Binary;
+using System.Globalization;
+using System.IO.Compression;
+using System.Text;
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using System.Text.RegularExpressions;
+using OpenQA.Selenium;
+using Xunit;
+
+namespace Garten.Ui.Tests;
+
+/// <summary>What was typed is never lost: what the server refuses stays until somebody has seen to it; and every sign on a page is drawn.</summary>
+public sealed partial class HandTests(GartenSite site) : IClassFixture<GartenSite>
+{
+    private const string Recorder = """{"id":"0197a1c0-5b00-7a11-9c3e-2f6f6b1d0d01","name":"Ilse Marrin"}""";
+
+    // Commands on their way, as the pages queue them.
+    private const string Queue = """
+        const commands=JSON.parse(arguments[0]);
+        const db=await new Promise((ok,no)=>{const r=indexedDB.open('garten');r.onsuccess=()=>ok(r.result);r.onerror=no});
+        const t=db.transaction('outbox','readwrite');
+        for(const command of commands)t.objectStore('outbox').add({id:command.id,command});
+        await new Promise(ok=>t.oncomplete=ok);
+        db.close();
+        return 'queued';
+        """;
+
+    // Of each look on the sheets of this device: its character and states.
+    private const string Sheets = """
+        const db=await new Promise((ok,no)=>{const r=indexedDB.open('garten');r.onsuccess=()=>ok(r.result);r.onerror=no});
+        const all=await new Promise(ok=>{const r=db.transaction('walks').objectStore('walks').getAll();r.onsuccess=()=>ok(r.result)});
+        db.close();
+        const gone=o=>o.withdrawn;
+        return all.flatMap(w=>{const s=w.observations??[];const past=new Set(s.map(o=>o.supersedes));return s.filter(o=>!gone(o)&&!past.has(o.id)).map(o=>o.character+'='+o.states.join('+'))}).sort().join(' ');
+        """;
+
+    private async Task<string> IdAsync(string address) => (string)((JsonArray)JsonNode.Parse(await site.Client.GetStringAsync(new Uri("/api/v1/" + address, UriKind.Relative), TestContext.Current.CancellationToken))!)[0]!["id"]!;
+
+    // One of each kind, each with something that the server refuses, and a text that must come back into its form.
+    private async Task<List<(JsonObject Command, string Typed)>> RefusedOnesAsync()
+    {
+        var (place, plant, population) = (await IdAsync("places"), await IdAsync("plants"), await IdAsync("populations"));
+        static string Own() => Guid.CreateVersion7().ToString();
+        (string Json, string Typed)[] all =
+        [
+            ($$"""{"kind":"savePlace","placeId":"{{Own()}}","name":"Far Skerry","locality":"","latitude":57.4,"longitude":-11.2,"uncertaintyMetres":-5,"caution":""}""", "Far Skerry"),
+            ($$"""{"kind":"tagPlant","plantId":"{{Own()}}","placeId":"{{place}}","label":"peg 77","taggedOn":"2031-05-02","recorder":{{Recorder}}}""", "peg 77"),
+            ($$"""{"kind":"visitPlant","visitId":"{{Own()}}","plantId":"{{plant}}","date":"2031-05-02","recorder":{{Recorder}},"state":"alive","note":"in full flower"}""", "in full flower"),
+            ($$"""{"kind":"savePopulation","populationId":"{{Own()}}","placeId":"{{Own()}}","name":"Alder patch","taxon":"Erissa ciliata","bounds":"from wall to ditch"}""", "from wall to ditch"),
+            ($$"""{"kind":"countPopulation","countId":"{{Own()}}","populationId":"{{population}}","date":"2031-01-01","recorder":{{Recorder}},"unit":"individuals","number":3791,"note":"with two lenses"}""", "with two lenses"),
+            ($$"""{"kind":"noteThreat","threatId":"{{Own()}}","populationId":"{{population}}","notedOn":"2031-01-01","text":"the ditch is cleared","actBy":""}""", "the ditch is cleared"),
+            ($$"""{"kind":"recordDetermination","determinationId":"{{Own()}}","occurrenceId":"{{Own()}}","plantId":"{{Own()}}","plantLabel":"second hazel","placeId":"{{place}}","eventDate":"2031-02-02","recorder":{{Recorder}},"startKey":"","answers":[],"names":["Erissa ciliata"],"note":"near the stile","observations":[],"hand":[]}""", "Refused as Erissa ciliata"),
+            ("""{"kind":"saveKeys","text":"1 Leaves rusty ... 2\n- Leaves green ... 7\n"}""", "Leaves rusty"),
+            ("""{"kind":"teachTerm","character":"nobody","state":"none","term":"rusty-felted"}""", "rusty-felted"),
+            ("""{"kind":"correctStatement","text":"leaves rusty below","claims":[{"character":"nobody","states":[],"low":0,"high":1,"negated":false}]}""", "leaves rusty below"),
+        ];
+        return [.. all.Select(a =>
+        {
+            var command = JsonNode.Parse(a.Json)!.AsObject();
+            command["id"] = Own();
+            return (command, a.Typed);
+        })];
+    }
+
+    [Fact]
+    public async Task WhatIsRefusedStaysWithItsReasonAndIsMendedInItsForm()
+    {
+        var all = await RefusedOnesAsync();
+        var browser = site.Browse();
+        browser.Open("/");
+        browser.UntilText("In season");
+        Assert.Equal("queued", browser.Run(Queue, JsonSerializer.Serialize(all.Select(a => a.Command))));
+        browser.Open("/");
+        browser.UntilText("10 changes need your hand");
+        browser.ShouldBeAccessible();
+        // It is still there after the page was opened again, in every form that it came from.
+        browser.Open("/hand");
+        browser.Until(() => browser.All("article").Count == all.Count, "all that was refused");
+        Assert.All(browser.All("article"), a => Assert.Contains("✕", a.Text, StringComparison.Ordinal));
+        browser.ShouldBeAccessible();
+        for (var i = 0; i < all.Count; i++)
+        {
+            browser.Open("/hand");
+            browser.Until(() => browser.All("article").Count == all.Count, "all that was refused");
+            browser.All("article button")[i * 4].Click();
+            var typed = all[i].Typed;
+            browser.Until(() => browser.Text.Contains(typed, StringComparison.Ordinal) || browser.All("input,textarea").Any(e => (e.GetAttribute("value") ?? "").Contains(typed, StringComparison.Ordinal)), $"the form with “{typed}”");
+        }
+
+        // Mended, it is kept and gone from here; discarded, it can be had back.
+        browser.Size(390, 844, touch: true);
+        browser.Open("/hand");
+        browser.Until(() => browser.All("article").Count == all.Count, "all that was refused");
+        browser.ShouldFitTheScreen();
+        browser.All("article button")[0].Click();
+        var metres = browser.Find("[role=dialog] input[value='-5']");
+        metres.SendKeys(Keys.Control + "a" + Keys.Null + "25");
+        browser.Find("[role=dialog] button[type=submit]").Click();
+        browser.Until(() => browser.All("article").Count == all.Count - 1, "the place gone from what was refused");
+        Assert.Contains("Far Skerry", await site.Client.GetStringAsync(new Uri("/api/v1/places", UriKind.Relative), TestContext.Current.CancellationToken), StringComparison.Ordinal);
+        browser.All("article button")[3].Click();
+        browser.Until(() => browser.All("article").Count == all.Count - 2, "the discarded one gone");
+        browser.Click("Undo");
+        browser.Until(() => browser.All("article").Count == all.Count - 1, "the discarded one back");
+        browser.ShouldHaveNoErrors();
+    }
+
+    /// <summary>Two tabs share one queue: each change goes out once.</summary>
+    [Fact]
+    public async Task TwoTabsSendEachChangeOnce()
+    {
+        var place = await IdAsync("places");
+        var browser = site.Browse();
+        browser.Open("/plants");
+        browser.UntilText("Tag a plant");
+        site.Relay.TakeAway();
+        browser.Beside("/plants");
+        var tags = Enumerable.Range(0, 6).Select(i => $$"""{"kind":"tagPlant","id":"{{Guid.CreateVersion7()}}","plantId":"{{Guid.CreateVersion7()}}","placeId":"{{place}}","label":"twin {{i}}","taggedOn":"2026-05-02","recorder":{{Recorder}}}""");
+        Assert.Equal("queued", browser.Run(Queue, $"[{string.Join(',', tags)}]"));
+        site.Relay.BringBack();
+        browser.Open("/plants");
+        browser.OtherTab();
+        browser.Open("/plants");
+        browser.UntilText("twin 5");
+        browser.OtherTab();
+        browser.UntilText("twin 5");
+        const string sent = "return String(performance.getEntriesByType('resource').filter(e=>e.name.endsWith('/commands')).length)";
+        var first = int.Parse(browser.Run(sent), CultureInfo.InvariantCulture);
+        browser.OtherTab();
+        var second = int.Parse(browser.Run(sent), CultureInfo.InvariantCulture);
+        Assert.True(first + second <= 6, $"{first} and {second} requests for 6 changes");
+        Assert.DoesNotContain("need your hand", browser.Text, StringComparison.Ordinal);
+        var plants = (JsonArray)JsonNode.Parse(await site.Client.GetStringAsync(new Uri("/api/v1/plants", UriKind.Relative), TestContext.Current.CancellationToken))!;
+        Assert.Equal(6, plants.Count(p => ((string)p!["label"]!).StartsWith("twin ", StringComparison.Ordinal)));
+        browser.CloseOtherTab();
+    }
+
+    /// <summary>After a restore the database is another one: a device that knew the one before says so until somebody has seen it.</summary>
+    [Fact]
+    public async Task ADeviceTellsThatTheServerWasSetBack()
+    {
+        var browser = site.Browse();
+        browser.Open("/plants");
+        const string known = "const db=await new Promise(ok=>{const r=indexedDB.open('garten');r.onsuccess=()=>ok(r.result)});const e=await new Promise(ok=>{const r=db.transaction('kept').objectStore('kept').get('epoch');r.onsuccess=()=>ok(r.result)});db.close();return e??'none'";
+        browser.UntilText("Tag a plant");
+        browser.Until(() => browser.Run(known) != "none", "the device having met the server");
+        await using (var source = Npgsql.NpgsqlDataSource.Create(site.ConnectionString))
+        {
+            await source.CreateCommand("insert into epoch (id) values (gen_random_uuid())").ExecuteNonQueryAsync(TestContext.Current.CancellationToken);
+        }
+        browser.Open("/plants");
+        browser.UntilText("The server was set back to a copy");
+        browser.Click("I have seen it");
+        browser.Until(() => !browser.Text.Contains("set back", StringComparison.Ordinal), "the note gone");
+        browser.Open("/plants");
+        browser.UntilText("Tag a plant");
+        Assert.DoesNotContain("set back", browser.Text, StringComparison.Ordinal);
+    }
+
+    private static void State(Browser browser, string state) =>
+        browser.Find("section[aria-label='margin of the leaf']").FindElements(By.CssSelector("[aria-pressed]")).Single(b => b.Text.TrimStart('✓', ' ') == state).Click();
+
+    /// <summary>A tap changes the look that was just made of the same part; one of another light is another look.</summary>
+    [Fact]
+    public void ALookOfAnotherPartIsNotWrittenOver()
+    {
+        var browser = site.Browse();
+        browser.Open("/bench");
+        browser.Click("Follow Key to the woody plants");
+        browser.UntilText("24 taxa stand");
+        browser.Click("Leaf");
+        browser.UntilText("margin of the leaf");
+        State(browser, "toothed");
+        browser.Until(() => browser.Run(Sheets) == "leaf-margin=toothed", "the first look");
+        State(browser, "toothed");
+        State(browser, "entire");
+        browser.Until(() => browser.Run(Sheets) == "leaf-margin=entire", "the look changed");
+        browser.Click("Change");
+        browser.Click("Light");
+        browser.Click("shade");
+        browser.Until(() => browser.All("[role=option]").Count == 0, "the light chosen");
+        browser.UntilText("Correct it");
+        State(browser, "toothed");
+        browser.Until(() => browser.Run(Sheets) == "leaf-margin=entire leaf-margin=toothed", "both looks");
+        // Said to be a correction, it is one.
+        browser.Click("Correct entire");
+        State(browser, "entire");
+        State(browser, "toothed");
+        browser.Press(Keys.Escape);
+        browser.Until(() => browser.Text.Contains("Couplet 1", StringComparison.Ordinal), "the key again");
+        browser.ShouldHaveNoErrors();
+    }
+
+    [Fact]
+    public void EscapeLeadsBackFromAPartInConfirmToo()
+    {
+        var browser = site.Browse();
+        browser.Open("/bench");
+        browser.Click("Follow Key to the woody plants");
+        browser.UntilText("24 taxa stand");
+        browser.Click("Leaf");
+        browser.UntilText("margin of the leaf");
+        State(browser, "toothed");
+        browser.Press(Keys.Escape);
+        browser.UntilText("Couplet 1");
+        browser.Click("Confirm");
+        browser.Until(() => browser.Path.EndsWith("/confirm", StringComparison.Ordinal), "Confirm");
+        browser.Click("Look now");
+        browser.UntilText("Looked at:");
+        browser.Press(Keys.Escape);
+        browser.Until(() => !browser.Text.Contains("Looked at:", StringComparison.Ordinal), "the way back");
+        Assert.EndsWith("/confirm", browser.Path, StringComparison.Ordinal);
+    }
+
+    [GeneratedRegex(@"@font-face\s*\{([^}]*)\}")]
+    private static partial Regex Faces { get; }
+
+    [GeneratedRegex(@"url\(\s*[""']?([^)""']*woff2)")]
+    private static partial Regex Address { get; }
+
+    [GeneratedRegex(@"unicode-range:\s*([^;}]*)")]
+    private static partial Regex Range { get; }
+
+    /// <summary>Whatever sign a page uses is in a font that comes along: no device draws it as an empty box.</summary>
+    [Fact]
+    public async Task EverySignOfThePagesIsInAFontThatComesAlong()
+    {
+        var stop = TestContext.Current.CancellationToken;
+        var drawn = new HashSet<int>();
+        var page = await site.Client.GetStringAsync(site.Address, stop);
+        foreach (Match sheet in Regex.Matches(page, "href=\"([^\"]*\\.css)\""))
+        {
+            var address = new Uri(site.Address, sheet.Groups[1].Value);
+            foreach (Match face in Faces.Matches(await site.Client.GetStringAsync(address, stop)))
+            {
+                var glyphs = Glyphs(await site.Client.GetByteArrayAsync(new Uri(address, Address.Match(face.Value).Groups[1].Value), stop));
+                var ranges = Range.Match(face.Value) is { Success: true } r ? r.Groups[1].Value.Split(',').Select(Span).ToList() : [(0, 0x10FFFF)];
+                drawn.UnionWith(glyphs.Where(g => ranges.Exists(s => g >= s.Item1 && g <= s.Item2)));
+            }
+        }
+        var missing = new[] { "web/src", "src" }.SelectMany(f => Directory.EnumerateFiles(Path.Combine(GartenSite.Root, f), "*.*", SearchOption.AllDirectories))
+            .Where(f => Path.GetExtension(f) is ".ts" or ".tsx" or ".cs" && !f.Contains("/obj/", StringComparison.Ordinal))
+            .SelectMany(f => File.ReadAllText(f).EnumerateRunes().Where(c => c.Value > 0x7E && !drawn.Contains(c.Value) && !IsOnlyRead(c, f)).Distinct().Select(c => $"{c} U+{c.Value:X4} {Path.GetFileName(f)}"));
+        Assert.Empty(missing);
+        Assert.True(drawn.Count > 1000);
+    }
+
+    // Full-width and other forms of a sign are read by the core from what is pasted, and never written.
+    private static bool IsOnlyRead(Rune sign, string file) => file.EndsWith(".cs", StringComparison.Ordinal) && sign.Value is >= 0xFE50 and <= 0xFFEF;
+
+    private static (int, int) Span(string range)
+    {
+        var parts = range.Trim()[2..].Split('-');
+        // A question mark stands for any digit.
+        return (Convert.ToInt32(parts[0].Replace('?', '0'), 16), Convert.ToInt32(parts[^1].Replace('?', 'F'), 16));
+    }
+
+    // The characters that a WOFF2 font has glyphs for: its table "cmap", in the forms 4 and 12.
+    private static List<int> Glyphs(byte[] font)
+    {
+        const int knownTags = 63;
+        var at = 48;
+        int Number()
+        {
+            var value = 0;
+            for (byte b = 0x80; (b & 0x80) != 0;) value = value << 7 | (b = font[at++]) & 0x7F;
+            return value;
+        }
+        var (from, length, sum) = (-1, 0, 0);
+        for (var n = BinaryPrimitives.ReadUInt16BigEndian(font.AsSpan(12)); n > 0; n--)
+        {
+            var (tag, form) = (font[at] & knownTags, font[at++] >> 6);
+            if (tag == knownTags) at += 4;
+            var size = Number();
+            if (tag is 10 or 11 ? form == 0 : form != 0) size = Number();
+            if (tag == 0) (from, length) = (sum, size);
+            sum += size;
+        }
+        using var unpacked = new MemoryStream();
+        using (var packed = new BrotliStream(new MemoryStream(font, at, font.Length - at), CompressionMode.Decompress)) packed.CopyTo(unpacked);
+        var map = unpacked.ToArray().AsSpan(from, length).ToArray();
+        int Two(int i) => BinaryPrimitives.ReadUInt16BigEndian(map.AsSpan(i));
+        int Four(int i) => (int)BinaryPrimitives.ReadUInt32BigEndian(map.AsSpan(i));
+        var all = new List<int>();
+        for (var i = 0; i < Two(2); i++)
+        {
+            var start = Four(8 + 8 * i);
+            if (Two(start) == 4)
+            {
+                var count = Two(start + 6) / 2;
+                for (var s = 0; s < count; s++) for (var c = Two(start + 16 + 2 * count + 2 * s); c <= Two(start + 14 + 2 * s) && c < 0xFFFF; c++) all.Add(c);
+            }
+            else if (Two(start) == 12)
+            {
+                for (var g = 0; g < Four(start + 12); g++) for (var c = Four(start + 16 + 12 * g); c <= Four(start + 20 + 12 * g); c++) all.Add(c);
+            }
+        }
+        return all;
+    }
+}
