@@ -95,6 +95,24 @@ public sealed class FloraTests(GartenSite site) : IClassFixture<GartenSite>
         }
     }
 
+    /// <summary>States that nothing draws have no figure at all, rather than one and the same for each.</summary>
+    [Fact]
+    public async Task ACharacterThatNothingDrawsHasNoFigures()
+    {
+        var stop = TestContext.Current.CancellationToken;
+        using var form = new MultipartFormDataContent { { new StringContent("Nut isle"), "name" }, { new ByteArrayContent("taxon,sheen of the nut,scent of the bark\nAlvena rara,dull,sweet\nAlvena montis,glossy,sour\nAlvena alta,greasy,none\n"u8.ToArray()), "matrix", "matrix.csv" } };
+        (await site.Client.PostAsync(new Uri("/api/v1/floras", UriKind.Relative), form, stop)).EnsureSuccessStatusCode();
+        (await site.Client.PostAsync(new Uri("/api/v1/floras/nut-isle/publish", UriKind.Relative), null, stop)).EnsureSuccessStatusCode();
+        var browser = site.Browse();
+        browser.Open("/flora/nut-isle/glossary");
+        browser.UntilText("sheen of the nut");
+        browser.UntilText("greasy");
+        Assert.Empty(browser.All("main button svg[viewBox='0 0 80 80']"));
+        browser.Open("/flora/torvane/glossary");
+        browser.UntilText("331 states");
+        Assert.True(browser.All("main button svg[viewBox='0 0 80 80']").Count > 100);
+    }
+
     [Fact]
     public void OnAPhonePlatesGlossaryAndImportFit()
     {

@@ -1,4 +1,5 @@
 import { Box } from "@mui/material";
+import { isValidElement, type ReactNode } from "react";
 import { bark, ligule, shoot, stem, underground } from "./details";
 import { flower } from "./flower";
 import { fruit, seed, sorus } from "./fruit";
@@ -297,11 +298,17 @@ export function stateFigure(character: { id: string; organ: string }, state: str
   return make(withStates(extra));
 }
 
-// What a drawing looks like, whatever it was made of; parts made by functions are told apart by what they are given.
-const looksLike = (part: Drawn) =>
-  JSON.stringify([part.node, part.box], (key, value: unknown) =>
-    key.startsWith("_") || key === "ref" ? undefined : typeof value === "function" ? value.name : value,
-  );
+// What a drawing looks like, whatever it was made of: its parts are plain functions and are drawn out here.
+function plain(node: ReactNode): unknown {
+  if (Array.isArray(node)) return (node as ReactNode[]).map(plain);
+  if (!isValidElement<{ children?: ReactNode }>(node)) return node;
+  const { type, props } = node;
+  if (typeof type === "function") return plain((type as (given: typeof props) => ReactNode)(props));
+  const { children, ...rest } = props;
+  return [typeof type === "string" ? type : "", rest, plain(children)];
+}
+
+const looksLike = (part: Drawn) => JSON.stringify([plain(part.node), part.box]);
 
 const told = new WeakMap<object, Set<string>>();
 
