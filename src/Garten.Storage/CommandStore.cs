@@ -1,3 +1,4 @@
+using Garten.Core.Seasons;
 using System.Globalization;
 using System.Security.Cryptography;
 using System.Text.Json;
@@ -315,7 +316,7 @@ public sealed partial class CommandStore(NpgsqlDataSource database, TimeProvider
 
     private static DateOnly ReadDate(string text, string field)
     {
-        if (!DateOnly.TryParseExact(text, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var date)) throw Refused(422, "date.invalid", "There is no such date.", "Give the day as year-month-day, for example 2026-05-31.", field);
+        if (!DayText.TryRead(text, out var date)) throw Refused(422, "date.invalid", "There is no such date.", "Give the day as year-month-day, for example 2026-05-31.", field);
         if (date < OldestDate) throw Refused(422, "date.too-old", "This date is too long ago.", $"Give a day from {OldestDate:yyyy-MM-dd} on.", field);
         return date;
     }

@@ -348,6 +348,17 @@ public sealed class FaultTests(GartenServer server) : IClassFixture<GartenServer
     }
 
     [Theory]
+    [InlineData("0001-01-01")]
+    [InlineData("9999-12-31")]
+    public async Task AFactOfADayAtTheEndsOfTimeIsRefused(string day)
+    {
+        Assert.Equal(422, (await server.SendAsync(Determine(Guid.CreateVersion7(), ["Brontia alta"], day: day))).Status);
+        var look = Reading("leaf-length-mm", "60");
+        look["date"] = day;
+        Assert.Equal(422, (await server.SendAsync(Determine(Guid.CreateVersion7(), ["Brontia alta"], observations: [look]))).Status);
+    }
+
+    [Theory]
     [InlineData("seasons/visits.ics?from=0001-01-01")]
     [InlineData("seasons/visits.ics?from=9999-12-31")]
     [InlineData("floras/fault-isle/taxa?day=0001-01-01")]

@@ -1,3 +1,4 @@
+using Garten.Core.Seasons;
 using System.Globalization;
 
 using Garten.Core.Characters;

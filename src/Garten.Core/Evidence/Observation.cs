@@ -1,3 +1,4 @@
+using Garten.Core.Seasons;
 using System.Text.Json.Serialization;
 using Garten.Core.Characters;
 using Garten.Core.Quantities;
@@ -205,7 +206,7 @@ public static class EvidenceSheet
         if (observation.Readings.Any(r => !ReadingText.IsWithinBounds(r, character.Quantity))) return $"A reading is beyond all that is measured of plants: {ReadingText.BoundsInWords(character.Quantity)}.";
         if (character.Kind == CharacterKind.Count && observation.Readings.Any(r => Math.Abs(r.Value - Math.Round(r.Value)) > 1e-9)) return "A count is a whole number.";
         if (observation.Show < 0 || observation.Of < 0 || observation.Show > observation.Of) return "Of a stand, at most as many plants show it as were looked at.";
-        if (!DateOnly.TryParseExact(observation.Date, "yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture, System.Globalization.DateTimeStyles.None, out var date)) return "There is no such date.";
+        if (!DayText.TryRead(observation.Date, out var date)) return "There is no such date.";
         return date > today ? "This date is in the future." : null;
     }
 }

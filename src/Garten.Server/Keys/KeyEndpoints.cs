@@ -1,3 +1,4 @@
+using Garten.Core.Seasons;
 using System.Text;
 using Garten.Core.Contracts;
 using Garten.Core.Evidence;

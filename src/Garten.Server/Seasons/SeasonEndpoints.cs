@@ -1,3 +1,4 @@
+using Garten.Core.Seasons;
 using System.Globalization;
 using System.Security.Cryptography;
 using System.Text;

@@ -1,5 +1,5 @@
 import { Box, Button, Link, MenuItem, TextField, Typography } from "@mui/material";
-import { useSyncExternalStore } from "react";
+import { useSyncExternalStore, type ReactNode } from "react";
 import { Link as RouterLink, NavLink, Outlet, useLocation } from "react-router";
 import { takeAway } from "../features/hand/takeAway";
 import { useConnection, useLocalWork, useSetBack } from "../offline/queries";
@@ -40,6 +40,25 @@ function LookField() {
         </MenuItem>
       ))}
     </TextField>
+  );
+}
+
+/** Something that a person has to see to, across the page; never printed. */
+function Notice({ role, children }: { role: "alert" | "status"; children: ReactNode }) {
+  return (
+    <Box
+      role={role}
+      sx={{
+        "@media print": { display: "none" },
+        bgcolor: "signal.cautionWash",
+        borderBottom: 1,
+        borderColor: "rule",
+        px: { xs: 2, md: 3 },
+        py: 1,
+      }}
+    >
+      {children}
+    </Box>
   );
 }
 
@@ -141,46 +160,26 @@ export function Frame() {
         )}
       </Box>
       {failure && (
-        <Box role="alert" sx={{ bgcolor: "signal.cautionWash", px: { xs: 2, md: 3 }, py: 1 }}>
+        <Notice role="alert">
           <Typography variant="body2">
             <strong>✕ {failure}</strong>
           </Typography>
           <Button onClick={() => void rescue().then((text) => takeAway("garten-device.json", text))}>
             Take it away as a file
           </Button>
-        </Box>
+        </Notice>
       )}
       {isSetBack && (
-        <Box
-          role="alert"
-          sx={{
-            "@media print": { display: "none" },
-            bgcolor: "signal.cautionWash",
-            borderBottom: 1,
-            borderColor: "rule",
-            px: { xs: 2, md: 3 },
-            py: 1,
-          }}
-        >
+        <Notice role="alert">
           <Typography variant="body2">
             <strong>△ The server was set back to a copy, or begun anew.</strong> What this device sent after that copy
             may be missing there: look through your last records.
           </Typography>
           <Button onClick={() => void seen()}>I have seen it</Button>
-        </Box>
+        </Notice>
       )}
       {needsHand > 0 && pathname !== "/hand" && (
-        <Box
-          role="status"
-          sx={{
-            "@media print": { display: "none" },
-            bgcolor: "signal.cautionWash",
-            borderBottom: 1,
-            borderColor: "rule",
-            px: { xs: 2, md: 3 },
-            py: 1,
-          }}
-        >
+        <Notice role="status">
           <Typography variant="body2">
             <strong>✕ {needsHand === 1 ? "One change needs" : `${needsHand} changes need`} your hand.</strong>{" "}
             {needsHand === 1 ? "It isn’t" : "They aren’t"} kept by the server yet.{" "}
@@ -188,7 +187,7 @@ export function Frame() {
               Look at {needsHand === 1 ? "it" : "them"}
             </Link>
           </Typography>
-        </Box>
+        </Notice>
       )}
       <Box component="main" id="content" sx={{ flex: 1 }}>
         <Outlet />

@@ -109,16 +109,7 @@ function Refused({ it, onDiscard }: { it: RefusedCommand; onDiscard: () => void 
           Open and mend
         </Button>
         <Button onClick={() => void sendIt()}>Send again as it is</Button>
-        <Button
-          onClick={() =>
-            takeAway(
-              `garten-${it.command.kind}.json`,
-              JSON.stringify({ command: it.command, problem: it.problem }, null, 2),
-            )
-          }
-        >
-          Take away as a file
-        </Button>
+        <TakeAwayButton it={it} />
         <Button onClick={onDiscard}>Discard</Button>
       </Box>
       {mending && it.command.kind === "savePlace" && (
@@ -136,6 +127,15 @@ function Refused({ it, onDiscard }: { it: RefusedCommand; onDiscard: () => void 
         </Typography>
       )}
     </Box>
+  );
+}
+
+function TakeAwayButton({ it }: { it: RefusedCommand | QueuedCommand }) {
+  const { command, problem } = it;
+  return (
+    <Button onClick={() => takeAway(`garten-${command.kind}.json`, JSON.stringify({ command, problem }, null, 2))}>
+      Take away as a file
+    </Button>
   );
 }
 
@@ -159,16 +159,7 @@ function Stuck({ it }: { it: QueuedCommand }) {
         <Button variant="contained" onClick={() => it.seq !== undefined && void tryNow(it.seq)}>
           Try now
         </Button>
-        <Button
-          onClick={() =>
-            takeAway(
-              `garten-${it.command.kind}.json`,
-              JSON.stringify({ command: it.command, problem: it.problem }, null, 2),
-            )
-          }
-        >
-          Take away as a file
-        </Button>
+        <TakeAwayButton it={it} />
       </Box>
     </Box>
   );

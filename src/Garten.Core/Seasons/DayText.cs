@@ -1,8 +1,8 @@
 using System.Globalization;
 
-namespace Garten.Core.Contracts;
+namespace Garten.Core.Seasons;
 
-/// <summary>Days as they are written in requests.</summary>
+/// <summary>Days as they are written in requests and facts.</summary>
 public static class DayText
 {
     // A year is added to and taken from days: those at the ends of time have none.
