@@ -4,6 +4,7 @@ using System.Net.Http.Headers;
 using System.Net.Http.Json;
 using System.Text;
 using System.Text.Json.Nodes;
+using System.Text.RegularExpressions;
 using Garten.Server.Hosting;
 using Npgsql;
 using Xunit;
@@ -11,7 +12,7 @@ using Xunit;
 namespace Garten.Server.Tests;
 
 /// <summary>Bad input, races and a database in trouble: nothing is lost, half-written or told that must not be.</summary>
-public sealed class FaultTests(GartenServer server) : IClassFixture<GartenServer>, IAsyncLifetime
+public sealed partial class FaultTests(GartenServer server) : IClassFixture<GartenServer>, IAsyncLifetime
 {
     private static readonly Guid Place = new("0197a1c0-5b00-7a11-9c3e-2f6f6b1d0b01");
     private static readonly Guid OtherPlace = new("0197a1c0-5b00-7a11-9c3e-2f6f6b1d0b02");
@@ -89,9 +90,14 @@ public sealed class FaultTests(GartenServer server) : IClassFixture<GartenServer
 
     private static readonly string[] Telling = ["57.42", "-11.20", "Secret", "mill", "alder", "birch", "third", "120"];
 
+    /// <summary>Ids and moments aren't read: by chance the digits of one may be those of the height or of a latitude.</summary>
+    [GeneratedRegex(@"[0-9a-fA-F]{8}-?([0-9a-fA-F]{4}-?){3}[0-9a-fA-F]{12}|\d{8}T\d{6}|\d\d:\d\d:\d\d(\.\d+)?")]
+    private static partial Regex IdsAndMoments { get; }
+
     private static void TellsNothing(string text)
     {
-        foreach (var word in Telling) Assert.DoesNotContain(word, text, StringComparison.OrdinalIgnoreCase);
+        var read = IdsAndMoments.Replace(text, "");
+        foreach (var word in Telling) Assert.DoesNotContain(word, read, StringComparison.OrdinalIgnoreCase);
     }
 
     /// <summary>Whatever leaves the program gives the middle of the grid cell of a sensitive taxon, and says so.</summary>
@@ -237,6 +243,26 @@ public sealed class FaultTests(GartenServer server) : IClassFixture<GartenServer
     {
         var (status, body) = await server.PostTextAsync("/api/v1/commands", new ByteArrayContent(new byte[12 << 20]) { Headers = { ContentType = new("application/json") } });
         Assert.Equal((413, "body.too-large"), (status, (string)body["code"]!));
+    }
+
+    /// <summary>Forty bodies at once that are each half as large again as is taken: each gets its answer, and memory stays bounded.</summary>
+    [Fact]
+    public async Task FortyBodiesOverTheLimitAtOnceAreEachAnswered()
+    {
+        const int many = 40, bytes = 12 << 20;
+        const long mostMemory = 500L << 20;
+        var large = new byte[bytes];
+        Array.Fill(large, (byte)'x');
+        var before = Environment.WorkingSet;
+        var answers = await Task.WhenAll(Enumerable.Range(0, many).Select(async _ =>
+        {
+            using var content = new ByteArrayContent(large);
+            content.Headers.ContentType = new MediaTypeHeaderValue("application/json");
+            using var answer = await server.Client.PostAsync(new Uri("/api/v1/commands", UriKind.Relative), content, Stop);
+            return ((int)answer.StatusCode, (string)JsonNode.Parse(await answer.Content.ReadAsStringAsync(Stop))!["code"]!);
+        }));
+        Assert.All(answers, a => Assert.Equal((413, "body.too-large"), a));
+        Assert.InRange(Environment.WorkingSet - before, long.MinValue, mostMemory);
     }
 
     /// <summary>A small file that swells to far more than any table: refused, in little memory.</summary>

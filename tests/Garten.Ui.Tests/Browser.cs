@@ -10,22 +10,36 @@ namespace Garten.Ui.Tests;
 public sealed class Browser : IDisposable
 {
     // Long enough for a machine many times slower than usual: only what fails takes so long.
-    private static readonly TimeSpan Patience = TimeSpan.FromMinutes(1);
+    internal static readonly TimeSpan Patience = TimeSpan.FromMinutes(1);
     private readonly string _profile = Directory.CreateTempSubdirectory("garten-browser-").FullName;
-    private readonly ChromeDriver _driver;
     private readonly Uri _address;
+    private ChromeDriver _driver;
 
     public Browser(Uri address)
     {
         _address = address;
+        _driver = Start();
+    }
+
+    /// <summary>Ends the browser's process and starts another one on the same device: what it kept is there, what it held in memory is gone.</summary>
+    public void Restart()
+    {
+        _driver.Quit();
+        _driver.Dispose();
+        _driver = Start();
+    }
+
+    private ChromeDriver Start()
+    {
         var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
         options.AddArguments("--headless=new", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync",
             "--hide-scrollbars", "--lang=en-GB", $"--user-data-dir={_profile}");
         options.SetLoggingPreference(LogType.Browser, LogLevel.All);
         var service = ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver");
         service.SuppressInitialDiagnosticInformation = true;
-        _driver = new ChromeDriver(service, options, TimeSpan.FromMinutes(2));
-        _driver.Manage().Timeouts().AsynchronousJavaScript = Patience;
+        var driver = new ChromeDriver(service, options, TimeSpan.FromMinutes(2));
+        driver.Manage().Timeouts().AsynchronousJavaScript = Patience;
+        return driver;
     }
 
     /// <summary>A new tab of a device that has the application but was never worked with: nothing of what was kept or chosen before is left.</summary>

@@ -38,6 +38,18 @@ public class GartenSite : IAsyncLifetime
         return _browser;
     }
 
+    /// <summary>Waits until the server's own answer holds a text.</summary>
+    public async Task UntilServedAsync(string address, string text)
+    {
+        var stop = TestContext.Current.CancellationToken;
+        var until = DateTime.UtcNow + Browser.Patience;
+        while (!(await Client.GetStringAsync(new Uri(address, UriKind.Relative), stop)).Contains(text, StringComparison.Ordinal))
+        {
+            Assert.True(DateTime.UtcNow < until, $"Waited for “{text}” at {address}. The page shows:\n{_browser?.Text}");
+            await Task.Delay(50, stop);
+        }
+    }
+
     /// <summary>The folder of the repository.</summary>
     public static string Root { get; } = FindRoot();
 

@@ -29,6 +29,9 @@ public sealed partial class HandTests(GartenSite site) : IClassFixture<GartenSit
     // The same for one at which the server has failed four times already, sent by itself.
     private static readonly string QueueFailing = Queue.Replace("{id:command.id,command}", "{id:command.id,command,failures:4,alone:true}", StringComparison.Ordinal);
 
+    // The same with what each brings into being, by its id.
+    private static readonly string QueueCreating = Queue.Replace("{id:command.id,command}", "{id:command.id,command,creates:JSON.parse(arguments[1])[command.id]}", StringComparison.Ordinal);
+
     // Of each look on the sheets of this device: its character and states.
     private const string Sheets = """
         const db=await new Promise((ok,no)=>{const r=indexedDB.open('garten');r.onsuccess=()=>ok(r.result);r.onerror=no});
@@ -103,12 +106,48 @@ public sealed partial class HandTests(GartenSite site) : IClassFixture<GartenSit
         browser.Until(() => browser.All("article").Count == all.Count - 1, "the place gone from what was refused");
         // It goes from what was refused as soon as it is on its way.
         var stop = TestContext.Current.CancellationToken;
-        while (!(await site.Client.GetStringAsync(new Uri("/api/v1/places", UriKind.Relative), stop)).Contains("Far Skerry", StringComparison.Ordinal)) await Task.Delay(50, stop);
+        await site.UntilServedAsync("/api/v1/places", "Far Skerry");
         browser.All("article button")[3].Click();
         browser.Until(() => browser.All("article").Count == all.Count - 2, "the discarded one gone");
         browser.Click("Undo");
         browser.Until(() => browser.All("article").Count == all.Count - 1, "the discarded one back");
         browser.ShouldHaveNoErrors();
+    }
+
+    /// <summary>A week of commands that the server will refuse, the browser ended meanwhile: all of it is there, and what hangs on a refused one waits for it.</summary>
+    [Fact]
+    public async Task AfterAWeekWithoutSignalAndARestartAllThatIsRefusedIsThere()
+    {
+        var stop = TestContext.Current.CancellationToken;
+        var all = await RefusedOnesAsync();
+        var (place, plant) = (Guid.CreateVersion7(), Guid.CreateVersion7());
+        all[0].Command["placeId"] = place;
+        var hanging = new[]
+        {
+            $$"""{"kind":"tagPlant","id":"{{Guid.CreateVersion7()}}","plantId":"{{plant}}","placeId":"{{place}}","label":"peg on the skerry","taggedOn":"2026-05-02","recorder":{{Recorder}}}""",
+            $$"""{"kind":"visitPlant","id":"{{Guid.CreateVersion7()}}","visitId":"{{Guid.CreateVersion7()}}","plantId":"{{plant}}","date":"2026-05-09","recorder":{{Recorder}},"state":"alive","note":"seen again from the boat"}""",
+        };
+        using var browser = new Browser(site.Address);
+        browser.Open("/plants");
+        browser.UntilText("Tag a plant");
+        site.Relay.TakeAway();
+        Assert.Equal("queued", browser.Run(QueueCreating, $"[{string.Join(',', all.Select(a => a.Command.ToJsonString()).Concat(hanging))}]", $$"""{"{{all[0].Command["id"]}}":["{{place}}"],"{{JsonNode.Parse(hanging[0])!["id"]}}":["{{plant}}"]}"""));
+        browser.Restart();
+        site.Relay.BringBack();
+        browser.Open("/hand");
+        browser.Until(() => browser.All("article").Count == all.Count, "all that was refused");
+        browser.Restart();
+        browser.Open("/hand");
+        browser.Until(() => browser.All("article").Count == all.Count, "all that was refused, after another start");
+        Assert.DoesNotContain("peg on the skerry", await site.Client.GetStringAsync(new Uri("/api/v1/plants", UriKind.Relative), stop), StringComparison.Ordinal);
+        // The place mended, the plant tagged there and its visit go on by themselves.
+        browser.All("article button")[0].Click();
+        browser.Find("[role=dialog] input[value='-5']").SendKeys(Keys.Control + "a" + Keys.Null + "25");
+        browser.Find("[role=dialog] button[type=submit]").Click();
+        browser.Until(() => browser.All("article").Count == all.Count - 1, "the place gone from what was refused");
+        await site.UntilServedAsync("/api/v1/plants", "peg on the skerry");
+        browser.Open($"/plants/{plant}");
+        browser.UntilText("seen again from the boat");
     }
 
     /// <summary>Two tabs share one queue: each change goes out once.</summary>
@@ -167,7 +206,7 @@ public sealed partial class HandTests(GartenSite site) : IClassFixture<GartenSit
         await source.CreateCommand("drop trigger fail_at_doomed on plant").ExecuteNonQueryAsync(stop);
         browser.Click("Try now");
         browser.Until(() => browser.All("article").Count == 0, "nothing left to be seen to");
-        while (!(await site.Client.GetStringAsync(new Uri("/api/v1/plants", UriKind.Relative), stop)).Contains("doomed", StringComparison.Ordinal)) await Task.Delay(50, stop);
+        await site.UntilServedAsync("/api/v1/plants", "doomed");
     }
 
     /// <summary>After a restore the database is another one: a device that knew the one before says so until somebody has seen it.</summary>
@@ -195,6 +234,70 @@ public sealed partial class HandTests(GartenSite site) : IClassFixture<GartenSit
     private static void State(Browser browser, string state) =>
         browser.Find("section[aria-label='margin of the leaf']").FindElements(By.CssSelector("[aria-pressed]")).Single(b => b.Text.TrimStart('✓', ' ') == state).Click();
 
+    private static void Manner(Browser browser, string field, string value)
+    {
+        browser.Click(field);
+        browser.Click(value);
+        browser.Until(() => browser.All("[role=option]").Count == 0, $"{field} chosen");
+    }
+
+    /// <summary>A plant that is named again in another season keeps the looks of the season before, each with its day.</summary>
+    [Fact]
+    public async Task NamingAPlantAgainLeavesTheLooksOfBeforeAsTheyWere()
+    {
+        var stop = TestContext.Current.CancellationToken;
+        var (plant, place) = (Guid.CreateVersion7(), await IdAsync("places"));
+        var look = new JsonObject
+        {
+            ["id"] = Guid.CreateVersion7(),
+            ["character"] = "leaf-margin",
+            ["outcome"] = "seen",
+            ["states"] = new JsonArray("toothed"),
+            ["together"] = false,
+            ["readings"] = new JsonArray(),
+            ["show"] = 0,
+            ["of"] = 0,
+            ["sureness"] = "sure",
+            ["context"] = new JsonObject(),
+            ["tool"] = "eye",
+            ["date"] = "2025-06-02",
+            ["note"] = "",
+            ["withdrawn"] = false,
+            ["fromCouplet"] = "",
+        };
+        var named = new JsonObject
+        {
+            ["kind"] = "recordDetermination",
+            ["id"] = Guid.CreateVersion7(),
+            ["determinationId"] = Guid.CreateVersion7(),
+            ["occurrenceId"] = Guid.CreateVersion7(),
+            ["plantId"] = plant,
+            ["plantLabel"] = "twice named",
+            ["placeId"] = place,
+            ["eventDate"] = "2025-06-02",
+            ["recorder"] = JsonNode.Parse(Recorder),
+            ["startKey"] = "",
+            ["answers"] = new JsonArray(),
+            ["names"] = new JsonArray("Erissa ciliata"),
+            ["note"] = "",
+            ["observations"] = new JsonArray(look),
+            ["hand"] = new JsonArray(),
+        };
+        using var sent = await site.Client.PostAsync(new Uri("/api/v1/commands", UriKind.Relative), new StringContent(new JsonObject { ["commands"] = new JsonArray(named) }.ToJsonString(), Encoding.UTF8, "application/json"), stop);
+        Assert.Contains("applied", await sent.Content.ReadAsStringAsync(stop), StringComparison.Ordinal);
+        var browser = site.Browse();
+        browser.Open($"/plants/{plant}");
+        browser.UntilText("twice named");
+        browser.Click("Determine it again");
+        browser.Click("Key to the woody plants");
+        browser.Until(() => browser.Path.StartsWith("/bench/", StringComparison.Ordinal), "the plant in hand");
+        browser.Click("Leaf");
+        browser.UntilText("margin of the leaf");
+        State(browser, "entire");
+        browser.Until(() => browser.Run(Sheets) == "leaf-margin=entire leaf-margin=toothed", "both seasons’ looks");
+        Assert.Contains("2025", browser.Find("section[aria-label='margin of the leaf']").Text, StringComparison.Ordinal);
+    }
+
     /// <summary>A tap changes the look that was just made of the same part; one of another light is another look.</summary>
     [Fact]
     public void ALookOfAnotherPartIsNotWrittenOver()
@@ -211,12 +314,15 @@ public sealed partial class HandTests(GartenSite site) : IClassFixture<GartenSit
         State(browser, "entire");
         browser.Until(() => browser.Run(Sheets) == "leaf-margin=entire", "the look changed");
         browser.Click("Change");
-        browser.Click("Light");
-        browser.Click("shade");
-        browser.Until(() => browser.All("[role=option]").Count == 0, "the light chosen");
+        Manner(browser, "Light", "shade");
         browser.UntilText("Correct it");
         State(browser, "toothed");
         browser.Until(() => browser.Run(Sheets) == "leaf-margin=entire leaf-margin=toothed", "both looks");
+        // So is one of another age and sex of the part, and one of another day.
+        Manner(browser, "Age", "old, worn or fading");
+        Manner(browser, "Sex of the part", "female");
+        State(browser, "toothed");
+        browser.Until(() => browser.Run(Sheets) == "leaf-margin=entire leaf-margin=toothed leaf-margin=toothed", "all three looks");
         // Said to be a correction, it is one.
         browser.Click("Correct entire");
         State(browser, "entire");

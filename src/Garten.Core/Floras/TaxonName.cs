@@ -164,6 +164,8 @@ public sealed partial record TaxonName(string Name, string Authorship, string Co
                 at += 2;
                 hasSpecies = true;
             }
+            // "var. alba & var. rubra" are two taxa.
+            else if (Ranks.Contains(word) && authorship.Count > 0 && authorship[^1] is "&" or "and" or "et") return false;
             else if (Ranks.Contains(word) && hasSpecies && IsEpithet(next) && !AuthorConnectors.Contains(next))
             {
                 built.Append(' ').Append(word == "ssp." ? "subsp." : word).Append(' ').Append(next);

@@ -77,7 +77,20 @@ public sealed record Key(string Title, KeyLayout Layout, IReadOnlyList<string> N
 /// <param name="Line">Line in the text, from 1.</param>
 /// <param name="Column">Column in that line, from 1, in UTF-16 units of the text as typed.</param>
 /// <param name="Message">What is wrong and what to do, as a sentence for the person who typed it.</param>
-public sealed record KeyProblem(ProblemSeverity Severity, string Code, int Line, int Column, string Message);
+public sealed record KeyProblem(ProblemSeverity Severity, string Code, int Line, int Column, string Message)
+{
+    /// <summary>Changes of the text, any of which settles the problem; null where none can be offered.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public IReadOnlyList<KeyTextChange>? Choices { get; init; }
+}
+
+/// <summary>A change of a key text within one of its lines, offered to settle a problem.</summary>
+/// <param name="Label">What the change says, in a few words.</param>
+/// <param name="Line">Line in the text, from 1.</param>
+/// <param name="Column">Column at which the old text begins, from 1, in UTF-16 units.</param>
+/// <param name="Old">What stands there; the change isn't made where it doesn't.</param>
+/// <param name="New">What stands there afterwards.</param>
+public sealed record KeyTextChange(string Label, int Line, int Column, string Old, string New);
 
 /// <summary>What was read from a key text.</summary>
 /// <param name="Keys">The keys in the order of the text; they may have problems.</param>

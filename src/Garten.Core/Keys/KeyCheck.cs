@@ -5,14 +5,16 @@ namespace Garten.Core.Keys;
 /// <summary>Finds what is wrong with the keys of a text, each with its place and what to do.</summary>
 internal static class KeyCheck
 {
-    public static IEnumerable<KeyProblem> Check(List<DraftKey> keys)
+    /// <param name="keys">The keys as they were read.</param>
+    /// <param name="source">The lines of the text as typed, for changes to offer.</param>
+    public static IEnumerable<KeyProblem> Check(List<DraftKey> keys, IReadOnlyList<string> source)
     {
         var problems = new List<KeyProblem>();
         foreach (var key in keys)
         {
             CheckTitle(key, keys, problems);
             var byLabel = CheckCouplets(key, problems);
-            CheckLeads(key, keys, byLabel, problems);
+            CheckLeads(key, keys, byLabel, problems, source);
             CheckBackReferences(key, byLabel, problems);
             CheckCycles(key, byLabel, problems);
             CheckReach(key, byLabel, problems);
@@ -57,14 +59,14 @@ internal static class KeyCheck
         return byLabel;
     }
 
-    private static void CheckLeads(DraftKey key, List<DraftKey> keys, Dictionary<string, DraftCouplet> byLabel, List<KeyProblem> problems)
+    private static void CheckLeads(DraftKey key, List<DraftKey> keys, Dictionary<string, DraftCouplet> byLabel, List<KeyProblem> problems, IReadOnlyList<string> source)
     {
         foreach (var couplet in key.Couplets)
         {
             foreach (var lead in couplet.Leads)
             {
                 var (line, column) = lead.DestinationAt;
-                if (lead.Tail?.Unsure is { } unsure) problems.Add(Warning("end.unsure", line, column, unsure));
+                if (lead.Tail is { } tail && (tail.Unsure ?? UnreadName.Ask(lead.Raw.Text, tail)) is { } unsure) problems.Add(Unsure(unsure, line, column, source));
                 switch (lead.Destination)
                 {
                     case null:
@@ -82,6 +84,19 @@ internal static class KeyCheck
                 }
             }
         }
+    }
+
+    // A change is offered only where the old text stands in the typed line just so: not where the end is broken over lines or comes out of HTML.
+    private static KeyProblem Unsure(EndQuestion question, int line, int column, IReadOnlyList<string> source)
+    {
+        var choices = new List<KeyTextChange>();
+        foreach (var choice in question.Choices)
+        {
+            if (line > source.Count || column > source[line - 1].Length) continue;
+            var at = source[line - 1].LastIndexOf(choice.Old, StringComparison.Ordinal);
+            if (at >= column - 1) choices.Add(new KeyTextChange(choice.Label, line, at + 1, choice.Old, choice.New));
+        }
+        return Warning("end.unsure", line, column, question.Message) with { Choices = choices.Count > 0 ? choices : null };
     }
 
     private static void CheckBackReferences(DraftKey key, Dictionary<string, DraftCouplet> byLabel, List<KeyProblem> problems)

@@ -10,7 +10,7 @@ internal static partial class KeyTextPatterns
     public static partial Regex PageHint();
 
     // "2", "(2)", "2a", "go to 2", "see couplet 2", "No. 2", "2 (Section Alatae)".
-    [GeneratedRegex(@"^((?:(?:go|goes|going|see|return|proceed|continue|turn|back|on|with|at|to|couplet|lead|step|no\.?|nr\.?|number|#|key|group)\s*){0,6})[\(\[]?(\d{1,5})(?:[a-h]|['’′*]{1,2})?[\)\]]?[.:]?(?:\s+\([^()]{1,60}\))?$", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
+    [GeneratedRegex(@"^((?:(?:go|goes|going|see|return|proceed|continue|turn|back|on|with|at|to|couplet|lead|step|question|no\.?|nr\.?|number|#|key|group)\s*){0,6})[\(\[]?(\d{1,5})(?:[a-h]|['’′*]{1,2})?[\)\]]?[.:]?(?:\s+\([^()]{1,60}\))?$", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
     public static partial Regex CoupletNumber();
 
     // "B", "BB", "go to B".
@@ -39,12 +39,20 @@ internal static partial class KeyTextPatterns
     [GeneratedRegex(@"(?:(?<go>\s\(?(?:(?:[Gg]o|[Ss]ee|[Rr]eturn|[Pp]roceed|[Cc]ontinue|[Tt]urn|[Cc]ouplet)\s+)(?:(?:to|with|at|back|couplet|step|no\.?|lead)\s+){0,3})|\s|(?<=[A-Za-z][.;:)]))[\(\[]?(?<n>\d{1,5})(?:[a-h]|['’′*]{1,2})?[\)\]]{0,2}\.?$", RegexOptions.CultureInvariant)]
     public static partial Regex NumberAtEnd();
 
+    // "Vellorna alba 2n = 24" at the end.
+    [GeneratedRegex(@"[\s,;(\[]+(2n\s?=\s?\d[\d, –-]*)[)\]]?\.?$", RegexOptions.CultureInvariant)]
+    public static partial Regex Chromosomes();
+
+    // What makes the number behind it one of a figure.
+    [GeneratedRegex(@"\b(?:figs?|figures?|pl|plates?|tab|maps?|photos?)\.?$", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
+    public static partial Regex FigureBefore();
+
     // Behind a couplet's number where a page stood, or a word for which way to turn: "3 on", "see 3 below", "go to 3 overleaf".
-    [GeneratedRegex(@"^(?:(?:go|goes|see|to|back|couplet|lead|step|no\.?|number)\s+){0,4}[\(\[]?\d{1,5}[a-h]?['’]?[\)\]]?(?<way>\s*[,(]?\s*(?:on|at|see|below|above|overleaf|opposite|(?:on\s+)?(?:the\s+)?(?:next|following|facing|previous)\s+page)\)?)\.?$", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
+    [GeneratedRegex(@"^(?:(?:go|goes|see|to|back|couplet|lead|step|question|no\.?|number)\s+){0,4}[\(\[]?\d{1,5}[a-h]?['’]?[\)\]]?(?<way>\s*[,(]?\s*(?:on|at|see|below|above|overleaf|opposite|(?:on\s+)?(?:the\s+)?(?:next|following|facing|previous)\s+(?:page|column))\)?)\.?$", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
     public static partial Regex WayBehindNumber();
 
     // The same behind a statement, where the number is said to be gone to.
-    [GeneratedRegex(@"\b(?:go|see|couplet|lead|step)\s+(?:(?:to|back|couplet|lead|step|no\.?)\s+){0,3}\d{1,5}[a-h]?['’]?(?<way>\s*[,(]?\s*(?:on|at|below|above|overleaf|opposite|(?:on\s+)?(?:the\s+)?(?:next|following|facing|previous)\s+page)\)?)\.?$", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
+    [GeneratedRegex(@"\b(?:go|see|couplet|lead|step)\s+(?:(?:to|back|couplet|lead|step|no\.?)\s+){0,3}\d{1,5}[a-h]?['’]?(?<way>\s*[,(]?\s*(?:on|at|below|above|overleaf|opposite|(?:on\s+)?(?:the\s+)?(?:next|following|facing|previous)\s+(?:page|column))\)?)\.?$", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
     public static partial Regex WayBehindGoTo();
 
     // A blank before the stop of a label at the start of a line, or of an abbreviated genus.

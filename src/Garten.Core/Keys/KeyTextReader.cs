@@ -1,3 +1,4 @@
+using System.Text.RegularExpressions;
 using Garten.Core.Floras;
 
 namespace Garten.Core.Keys;
@@ -6,7 +7,7 @@ namespace Garten.Core.Keys;
 /// Reads dichotomous keys as they stand in books: bracketed or indented, recognised without being told, several in one text.
 /// What forms are understood is written down in docs/formats.md.
 /// </summary>
-public static class KeyTextReader
+public static partial class KeyTextReader
 {
     /// <summary>The longest text that is read, in UTF-8 bytes: 1 MiB, several times the longest printed flora's keys to one family.</summary>
     public const int LongestText = 1 << 20;
@@ -46,7 +47,7 @@ public static class KeyTextReader
         var contexts = Contexts(raws);
         var drafts = raws.Select((raw, i) => CoupletAssembler.Assemble(raw, contexts[i])).ToList();
         HandOverAcrossKeys(drafts);
-        problems.AddRange(KeyCheck.Check(drafts));
+        problems.AddRange(KeyCheck.Check(drafts, LineEnds().Split(text)));
         var sorted = problems.OrderBy(p => p.Line).ThenBy(p => p.Column).ThenByDescending(p => p.Severity).ToList();
         if (sorted.Count > MostProblems)
         {
@@ -55,6 +56,9 @@ public static class KeyTextReader
         }
         return new KeyReading([.. drafts.Select(d => d.ToKey())], sorted);
     }
+
+    [GeneratedRegex("\r\n|\r|\n", RegexOptions.CultureInvariant)]
+    private static partial Regex LineEnds();
 
     // More keys than any one flora has in one chapter.
     private const int MostKeys = 200;

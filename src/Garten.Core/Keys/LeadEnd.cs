@@ -3,6 +3,17 @@ using Garten.Core.Floras;
 
 namespace Garten.Core.Keys;
 
+/// <summary>What is asked of whoever pasted a key, where the end of a lead can be read in more than one way.</summary>
+/// <param name="Message">How it was read and how else it can be, as sentences.</param>
+/// <param name="Choices">For each reading what to write; the old text is as it stands at the end.</param>
+internal sealed record EndQuestion(string Message, IReadOnlyList<EndChoice> Choices);
+
+/// <summary>One reading of an end, and how it is written so that there is no other.</summary>
+/// <param name="Label">The reading in a few words.</param>
+/// <param name="Old">What stands there.</param>
+/// <param name="New">What stands there afterwards.</param>
+internal sealed record EndChoice(string Label, string Old, string New);
+
 /// <summary>
 /// What stands at the end of a lead besides the taxon's bare name: synonyms, notes, a figure or a page, a part of the taxon only, a doubt, other
 /// taxa that the end leaves open. Nothing of it makes another taxon.
@@ -11,8 +22,8 @@ namespace Garten.Core.Keys;
 /// <param name="Synonyms">Other names of the first taxon, as typed.</param>
 /// <param name="Note">What else was said, as typed; pieces are parted by semicolons.</param>
 /// <param name="Page">A page or figure; empty where none is given.</param>
-/// <param name="Unsure">Why it may be meant otherwise, as a sentence; null where there is one reading.</param>
-internal sealed partial record LeadEnd(IReadOnlyList<TaxonName> Taxa, IReadOnlyList<string> Synonyms, string Note, string Page, string? Unsure)
+/// <param name="Unsure">What is asked where it may be meant otherwise; null where there is one reading.</param>
+internal sealed partial record LeadEnd(IReadOnlyList<TaxonName> Taxa, IReadOnlyList<string> Synonyms, string Note, string Page, EndQuestion? Unsure)
 {
     // A chain of names longer than this is a list of examples.
     private const int MostTaxa = 8;
@@ -24,9 +35,14 @@ internal sealed partial record LeadEnd(IReadOnlyList<TaxonName> Taxa, IReadOnlyL
     {
         var notes = new List<string>();
         var synonyms = new List<string>();
-        var unsure = (string?)null;
+        var unsure = (EndQuestion?)null;
         var common = "";
         text = SpacedStop().Replace(TaxonName.WithoutItalicsMarks(text), "$1. ");
+        text = BracketedConcept().Replace(text, " $1");
+        text = Lesser().Replace(text, " or ").TrimEnd();
+        // The bracket that "(or V. nigra)" leaves when its opening one is gone.
+        if (text.Length > 0 && text[^1] is ')' or ']' && text.Count(c => c is ')' or ']') > text.Count(c => c is '(' or '[')) text = text[..^1];
+        text = Either().Replace(text, "");
         text = Signs(text, notes);
         // From the end: brackets, and what stands behind a name without any.
         for (var went = true; went && text.Length > 0;)
@@ -42,7 +58,9 @@ internal sealed partial record LeadEnd(IReadOnlyList<TaxonName> Taxa, IReadOnlyL
                     case Part.Common: common = inside; break;
                     case Part.EitherSynonym:
                         synonyms.Insert(0, inside);
-                        unsure = $"“{inside}” behind “{before}” is taken for a synonym. Write it as [= {inside}] if that is so, or with “or” between them if the plant may be either.";
+                        unsure = new EndQuestion(
+                            $"“{inside}” behind “{before}” is taken for a synonym. Write it as [= {inside}] if that is so, or with “or” between them if the plant may be either.",
+                            [new("It is a synonym", text[before.Length..].TrimStart(' ', ','), $"[= {inside}]"), new("It may be either", text[before.Length..].TrimStart(' ', ','), $"or {inside}")]);
                         break;
                     default: goto done;
                 }
@@ -63,7 +81,7 @@ internal sealed partial record LeadEnd(IReadOnlyList<TaxonName> Taxa, IReadOnlyL
         }
     done:
         if (!text.Any(char.IsLetter)) return null;
-        var doubt = Doubt().Match(text) is { Success: true } doubted ? doubted.Groups[1].Value : "";
+        var doubt = Doubt().Match(text) is { Success: true } doubted ? (doubted.Groups[1].Success ? doubted.Groups[1].Value : "?") : "";
         if (doubt.Length > 0) text = Doubt().Replace(text, " ", 1).Trim();
         var taxa = Alternatives(text);
         if (taxa.Count == 0)
@@ -73,7 +91,9 @@ internal sealed partial record LeadEnd(IReadOnlyList<TaxonName> Taxa, IReadOnlyL
             {
                 name = first;
                 notes.Insert(0, rest);
-                unsure ??= $"“{first}” is taken for the taxon and “{rest}” for a note. Put the note in brackets if that is so; if it is part of the name, write the name in full.";
+                unsure ??= new EndQuestion(
+                    $"“{first}” is taken for the taxon and “{rest}” for a note. Put the note in brackets if that is so; if it is part of the name, write the name in full.",
+                    [new("It is a note", rest, $"(note: {rest})")]);
             }
             taxa = [name];
         }
@@ -162,7 +182,7 @@ internal sealed partial record LeadEnd(IReadOnlyList<TaxonName> Taxa, IReadOnlyL
         while (true)
         {
             text = text.Trim();
-            if (SignBehind().Match(text) is { Success: true, Index: > 0 } behind)
+            if (SignBehind().Match(text) is { Success: true, Index: > 0 } behind && behind.Value.IndexOfAny(['(', '[']) >= 0 == behind.Value.IndexOfAny([')', ']']) >= 0)
             {
                 notes.Insert(0, behind.Groups["sign"].Value);
                 text = text[..behind.Index];
@@ -184,7 +204,10 @@ internal sealed partial record LeadEnd(IReadOnlyList<TaxonName> Taxa, IReadOnlyL
         var taxa = new List<TaxonName>();
         foreach (var piece in pieces)
         {
-            var said = taxa.Count > 0 && TaxonName.IsEpithet(piece.Split(' ')[0]) ? $"{taxa[^1].Genus} {piece}" : piece;
+            var first = piece.Split(' ')[0];
+            if (NoEpithet().IsMatch(first)) return [];
+            var said = taxa.Count > 0 && RankWord().IsMatch(first) ? $"{string.Join(' ', taxa[^1].Name.Split(' ').Take(2))} {piece}"
+                : taxa.Count > 0 && TaxonName.IsEpithet(first) ? $"{taxa[^1].Genus} {piece}" : piece;
             if (!IsTaxon(said, out var name)) return [];
             // A genus that is written out before is the one that its letter means.
             if (taxa.Count > 0 && name.Genus.EndsWith('.') && taxa[^1].Genus.StartsWith(name.Genus[..^1], StringComparison.Ordinal)) name = name with { Name = taxa[^1].Genus + name.Name[name.Genus.Length..] };
@@ -222,7 +245,7 @@ internal sealed partial record LeadEnd(IReadOnlyList<TaxonName> Taxa, IReadOnlyL
     [GeneratedRegex(@"^(?:see|cf\.?|compare|incl(?:uding|\.)?|excl(?:uding|\.)?|in\s+part|pro\s+parte|p\.\s?p\.?|pt\.?|if|but|not|when|where|mostly|usually|often|also|and|or|of|on|in|at|by|near|from|native|introduced|planted|cultivated|escaped|garden|alien|casual|naturalised|naturalized|very|rather|locally|common|frequent|occasional|rare|scarce|extinct|widespread|coasts?|coastal|lowlands?|uplands?|hills?|mountains?|north(?:ern)?|south(?:ern)?|east(?:ern)?|west(?:ern)?|male|female|sterile|young|juvenile|winter|summer|spring|autumn|hybrid|note)\b|\b(?:only|plants?|specimens?|forms?|rare|coasts?)$", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
     private static partial Regex NoteText();
 
-    [GeneratedRegex(@"[,;]\s*(?<note>(?:but\s+)?(?:see(?:\s+also)?|compare|cf\.)\s.{2,160})$|\s(?<note>(?:but\s+)?(?:see\s+also|compare|cf\.\s+also)\s.{2,160})$|[;]\s*(?<note>[^;]{2,160})$", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
+    [GeneratedRegex(@"(?:[,;.]|\s[–—-])\s*(?<note>(?:but\s+)?(?:see(?:\s+also)?|compare|cf\.|synonym\s+of|formerly|previously)\s.{2,160})$|,\s*(?<note>(?:figs?|plates?|pl|tab|pp?)\b\.?\s*\d[\w ,–-]{0,20})$|\s(?<note>and\s+(?:its\s+)?(?:allies|relatives|related\s+\p{L}+|segregates|hybrids))$|\s(?<note>(?:but\s+)?(?:see\s+also|compare|cf\.\s+also)\s.{2,160})$|[;]\s*(?<note>[^;]{2,160})$", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
     private static partial Regex NoteBehind();
 
     [GeneratedRegex(@"^(?:(?:figs?|figures?|pl|pls|plates?|tab|tabs|tables?|maps?|photos?|illus(?:tr)?|pp?|pages?)\b\.?\s*[\dIVXivx][\w.,;:&–\- ]{0,40}|[\d.,–\- ]{1,20})$", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
@@ -240,20 +263,38 @@ internal sealed partial record LeadEnd(IReadOnlyList<TaxonName> Taxa, IReadOnlyL
     [GeneratedRegex(@"^\p{L}[\p{L}'’\-]*(?:[ ,/]{1,2}(?:or )?\p{L}[\p{L}'’\-]*){0,6}$", RegexOptions.CultureInvariant)]
     private static partial Regex CommonText();
 
-    [GeneratedRegex(@"\s*(?:,?\s(?:or|and|oder|ou)\s|\s&\s(?=[A-Z]\S*\s+[a-z]{3,})|[,;]\s*|\s?/\s?)\s*", RegexOptions.CultureInvariant)]
+    // "or similar", "or its hybrids": no other taxon is named.
+    [GeneratedRegex(@"^(?:similar|other|others|another|related|near|close|hybrids?|allied|allies|its|their|possibly|perhaps|any|some|all|both|either|similar|related)$", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
+    private static partial Regex NoEpithet();
+
+    [GeneratedRegex(@"^(?:subsp|ssp|var|f|subvar)\.$", RegexOptions.CultureInvariant)]
+    private static partial Regex RankWord();
+
+    [GeneratedRegex(@"\s*(?:,?\s(?:or|and|oder|ou|vel|et|aut|und)\s|\s[&+]\s(?=[A-Z]\S*\s+[a-z]{3,}|(?:subsp|ssp|var|f)\.)|[,;]\s*|\s?/\s?)\s*", RegexOptions.CultureInvariant)]
     private static partial Regex Between();
 
-    [GeneratedRegex(@"\s*[,(\[]?\s*(?<sign>p\.\s?p\.(?:\s(?:max|min)\.)?|pro\s+parte(?:\s+\w+)?|pro\s?max\.\sp\.|in\s+part|partly|pt\.|auctt?\.\s?p\.p\.|[†‡+¶§!●○■□◆★☆°]+|\?+)\s*[)\]]?\s*$", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
+    [GeneratedRegex(@"\s*[,(\[]?\s*(?<sign>p\.\s?p\.(?:\s(?:max|min)\.)?|pro\s+parte(?:\s+\w+)?|pro\s?max\.\sp\.|in\s+part|partly|pt\.|auctt?\.\s?p\.p\.|[†‡+¶§!●○■□◆★☆°♀♂☿]+|\?+)\s*[)\]]?\s*$", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
     private static partial Regex SignBehind();
 
     [GeneratedRegex(@"^\s*[(\[]?(?<sign>[†‡+¶§!●○■□◆★☆]+|\?+)[)\]]?\s*", RegexOptions.CultureInvariant)]
     private static partial Regex SignBefore();
 
-    [GeneratedRegex(@"(?:^|\s)(cf\.?|aff\.|nr\.|\?)\s+(?=[a-zA-Z])", RegexOptions.CultureInvariant)]
+    [GeneratedRegex(@"(?:^|\s)(?:(cf\.?|aff\.|nr\.|\?)\s+|(\?))(?=[a-zA-Z])", RegexOptions.CultureInvariant)]
     private static partial Regex Doubt();
 
     [GeneratedRegex(@"\s+", RegexOptions.CultureInvariant)]
     private static partial Regex Whole();
+
+    // "Vellorna alba (s.l.)": how broadly the name is meant, in brackets.
+    [GeneratedRegex(@"\s*[(\[]\s*(s\.\s?l(?:at)?\.|s\.\s?s(?:tr)?\.|s\.\s?str\.|sensu\s+lato|sensu\s+stricto|agg\.|aggr\.|aggregate)\s*[)\]]", RegexOptions.CultureInvariant)]
+    private static partial Regex BracketedConcept();
+
+    // "Vellorna alba, rarely V. nigra", "Vellorna alba (or V. nigra": the rarer one is left open as well.
+    [GeneratedRegex(@"(?:\s*[,;]|\s*[(\[])?\s*(?:\bor\b\s*,?\s*(?:(?:more|very)\s+)?(?:rarely|sometimes|occasionally|perhaps|possibly|exceptionally)\s*,?|(?<=[,;(\[]\s*)(?:(?:more|very)\s+)?(?:rarely|sometimes|occasionally|perhaps|possibly|exceptionally)\s*,?|(?<=[(\[]\s*)(?:or|and|also|\+|&))\s+(?=\p{Lu}(?:\p{Ll}*\.|\p{Ll}+)\s+\p{Ll}{3,})", RegexOptions.CultureInvariant)]
+    private static partial Regex Lesser();
+
+    [GeneratedRegex(@"^\s*[Ee]ither\s+", RegexOptions.CultureInvariant)]
+    private static partial Regex Either();
 
     // "T . brevis", as print is recognised.
     [GeneratedRegex(@"(?<=^|[\s(\[])(\p{Lu}\p{Ll}?)\s+\.\s*(?=\p{Ll}{3,})", RegexOptions.CultureInvariant)]

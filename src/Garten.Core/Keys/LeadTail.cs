@@ -20,8 +20,8 @@ internal enum LeaderStrength
 /// <param name="Strength">How it is set off.</param>
 internal sealed record LeadTail(string Statements, int At, LeadDestination Destination, LeaderStrength Strength)
 {
-    /// <summary>Why the destination may be meant otherwise, as a sentence; null where it has one reading.</summary>
-    public string? Unsure { get; init; }
+    /// <summary>What is asked where the destination may be meant otherwise; null where it has one reading.</summary>
+    public EndQuestion? Unsure { get; init; }
 
     // A destination with its leader stands within this many characters of the lead's end; a longer leader is skipped as a run.
     private const int Window = 600;
@@ -33,6 +33,12 @@ internal sealed record LeadTail(string Statements, int At, LeadDestination Desti
     /// <param name="context">What is known of the whole text; helps to tell a name from the end of a sentence.</param>
     public static LeadTail? Find(string text, TailContext context)
     {
+        // "Vellorna alba 2n = 24": the number of chromosomes is no couplet, and its sign no leader.
+        if (text.Contains("2n", StringComparison.Ordinal) && KeyTextPatterns.Chromosomes().Match(text) is { Success: true, Index: > 0 } chromosomes
+            && Find(text[..chromosomes.Index], context) is { Destination.Taxon.HasEpithet: true } named)
+        {
+            return named with { Destination = named.Destination with { Note = string.Join("; ", new[] { named.Destination.Note, chromosomes.Groups[1].Value }.OfType<string>()) } };
+        }
         var offset = Math.Max(0, text.Length - Window);
         var tail = text[offset..].TrimEnd();
         var found = FindSetOff(tail, context);
@@ -130,8 +136,8 @@ internal sealed record LeadTail(string Statements, int At, LeadDestination Desti
     /// <param name="text">What stands behind the leader.</param>
     /// <param name="context">What is known of the whole text.</param>
     /// <param name="anyName">Whether a text of any form may be a taxon's name (behind a sure leader).</param>
-    /// <param name="unsure">Why it may be meant otherwise; null where it has one reading.</param>
-    public static LeadDestination? Read(string text, TailContext context, bool anyName, out string? unsure)
+    /// <param name="unsure">What is asked where it may be meant otherwise; null where it has one reading.</param>
+    public static LeadDestination? Read(string text, TailContext context, bool anyName, out EndQuestion? unsure)
     {
         unsure = null;
         (text, var page) = WithoutPage(text);
@@ -212,7 +218,7 @@ internal sealed record LeadTail(string Statements, int At, LeadDestination Desti
             var label = number.Groups["n"].Value.TrimStart('0');
             var said = number.Groups["go"].Length > 0;
             var before = body[..number.Index].TrimEnd();
-            if (label.Length > 0 && (said || !GoesOnWithNumber(before)))
+            if (label.Length > 0 && (said || !GoesOnWithNumber(before) && !IsOfTheName(before, number.Value.Trim(), context)))
             {
                 return new LeadTail(before, number.Index + (number.Length - number.Value.TrimStart().Length),
                     new LeadDestination(DestinationKind.Couplet, label, null, page), said ? LeaderStrength.Set : LeaderStrength.Space);
@@ -249,6 +255,14 @@ internal sealed record LeadTail(string Statements, int At, LeadDestination Desti
         if (before[^1] is '–' or '-' or '−' or '=' or '×' or '±' or '<' or '>' or '≥' or '≤' or '/' or '~' or ',') return true;
         var word = before[(before.LastIndexOf(' ') + 1)..].TrimStart('(');
         return word is "or" or "to" or "of" or "c." or "ca." or "about" or "than" or "and" or "x" or "least" or "most" or "in" or "with" or "by" or "only" or "usually" or "often" or "mostly" or "each" or "from" or "between";
+    }
+
+    // "Vellorna alba (12)", "Vellorna alba Hask. 1891", "Vellorna alba, Fig. 4": its number in the flora, its year, its figure.
+    private static bool IsOfTheName(string before, string number, TailContext context)
+    {
+        if (KeyTextPatterns.FigureBefore().IsMatch(before)) return true;
+        var isYear = number.Length == 4 && number[0] == '1' && !context.Labels.Contains(number) || number.StartsWith('(') && number.EndsWith("))", StringComparison.Ordinal);
+        return (isYear || number.StartsWith('(') && !context.Labels.Contains(number.Trim('(', ')'))) && LeadEnd.EndsInName(before);
     }
 
     // A name at the end without a leader. It is one if it has the form of a scientific name, or stands in capitals mid-sentence.

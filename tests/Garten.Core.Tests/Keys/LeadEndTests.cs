@@ -108,6 +108,52 @@ public sealed class LeadEndTests
         Assert.Equal(("end.unsure", 2), (problem.Code, problem.Line));
     }
 
+    /// <summary>What the page offers settles the question: the text changed so is read without one.</summary>
+    [Theory]
+    [InlineData("Ondrelia alba (O. nivea)", "It is a synonym", "Ondrelia alba [= O. nivea]")]
+    [InlineData("Ondrelia alba (O. nivea)", "It may be either", "Ondrelia alba or Ondrelia nivea")]
+    [InlineData("Ondrelia alba growing on walls", "It is a note", "Ondrelia alba (growing on walls)")]
+    public void AQuestionIsSettledByOneOfItsChoices(string end, string label, string expected)
+    {
+        var change = Read(end).Problems.Single().Choices!.Single(c => c.Label == label);
+        var line = "1. Leaves opposite ..... " + end;
+        Assert.Equal((2, line.IndexOf(change.Old, StringComparison.Ordinal) + 1), (change.Line, change.Column));
+        var (read, problems) = Read(end.Replace(change.Old, change.New, StringComparison.Ordinal));
+        Assert.Equal(expected, read);
+        Assert.Empty(problems);
+    }
+
+    private static IEnumerable<(string End, string Expected)> SetOf(string name) => File.ReadLines(Path.Combine(AppContext.BaseDirectory, "Keys", $"lead-ends-{name}.txt"))
+        .Skip(2).Where(l => l.Length > 0).Select(l => (l[..l.LastIndexOf('|')].TrimEnd(), l[(l.LastIndexOf('|') + 1)..].Trim()));
+
+    /// <summary>
+    /// Ends that were written before the reader saw any of them: nearly all are read right, the others asked about, and none is another taxon in
+    /// silence. First figures, before anything was mended: 123 of 139 right, 4 asked, 12 wrong; behind a single space 77 of 114, 26 and 11;
+    /// of the third set 41 of 56, 0 and 15; 27 of 53, 7 and 19.
+    /// </summary>
+    [Theory]
+    [InlineData("second", " ..... ", 0.95)]
+    [InlineData("second", " ", 0.78)]
+    [InlineData("third", " ..... ", 0.89)]
+    [InlineData("third", " ", 0.66)]
+    public void EndsThatNobodyTunedToAreReadRightOrAskedAbout(string set, string leader, double least)
+    {
+        var (right, asked) = (0, 0);
+        var wrong = new List<string>();
+        var all = SetOf(set).Where(e => leader.Length > 1 || char.IsUpper(e.End[0]) && e.End != e.End.ToUpperInvariant()).ToList();
+        foreach (var (end, expected) in all)
+        {
+            var text = $"Key to Ondrelia\n1. Leaves opposite{leader}{end}\n1. Leaves alternate ..... 2\n2. Fruit dry ..... 3\n2. Fruit red ..... Ondrelia rubra Tove\n3. Bark grey ..... Ondrelia grisea Tove\n3. Bark brown ..... Ondrelia fusca Tove\n";
+            var reading = KeyTextReader.Read(text);
+            var to = reading.Keys.SelectMany(k => k.Couplets).FirstOrDefault()?.Leads[0].Destination;
+            var read = to switch { null => "nowhere", { Kind: DestinationKind.Taxon } => string.Join(" or ", to.Taxa.Select(t => t.Name)), _ => $"→ {to.Target}" };
+            if (read == expected) right++;
+            else if (reading.Problems.Count > 0) asked++;
+            else wrong.Add($"“{end}” is {read}, not {expected}");
+        }
+        Assert.True(right >= least * all.Count && wrong.Count == 0, $"{right} right and {asked} asked of {all.Count}; in silence: \n{string.Join('\n', wrong)}");
+    }
+
     [Fact]
     public void AnOpenEndLeavesAllItsTaxaStanding()
     {

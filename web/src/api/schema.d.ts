@@ -2328,6 +2328,8 @@ export interface components {
             column: number;
             /** @description What is wrong and what to do, as a sentence for the person who typed it. */
             message: string;
+            /** @description Changes of the text, any of which settles the problem; null where none can be offered. */
+            choices?: null | components["schemas"]["KeyTextChange"][];
         };
         /** @description What was read from a key text. */
         KeyReading: {
@@ -2370,6 +2372,25 @@ export interface components {
              * @description When the version was saved.
              */
             addedAt: string;
+        };
+        /** @description A change of a key text within one of its lines, offered to settle a problem. */
+        KeyTextChange: {
+            /** @description What the change says, in a few words. */
+            label: string;
+            /**
+             * Format: int32
+             * @description Line in the text, from 1.
+             */
+            line: number;
+            /**
+             * Format: int32
+             * @description Column at which the old text begins, from 1, in UTF-16 units.
+             */
+            column: number;
+            /** @description What stands there; the change isn't made where it doesn't. */
+            old: string;
+            /** @description What stands there afterwards. */
+            new: string;
         };
         /** @description A key as it was at one time: immutable, named by its hash. */
         KeyVersion: {

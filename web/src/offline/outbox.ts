@@ -164,16 +164,27 @@ async function next(): Promise<QueuedCommand[]> {
   const now = Date.now();
   // What comes into being by a command that was refused, or fails, isn't there yet: what is done to it waits too.
   const missing = new Set((await db.getAll("refused")).filter((r) => !r.discardedAt).flatMap((r) => r.creates ?? []));
+  // One that was mended stands behind what hangs on it: whatever is still to be made holds up those that don't make it themselves.
+  const coming = new Map<string, number>();
+  for (const id of all.flatMap((it) => it.creates ?? [])) coming.set(id, (coming.get(id) ?? 0) + 1);
   const ready: QueuedCommand[] = [];
   for (const it of all) {
-    const isHeld = touched(it.command).some((id) => missing.has(id)) || (it.nextTry ?? 0) > now;
+    const own = new Set(it.creates ?? []);
+    const isHeld =
+      touched(it.command).some((id) => missing.has(id) || (coming.has(id) && !own.has(id))) || (it.nextTry ?? 0) > now;
     if (isHeld) {
-      for (const id of it.creates ?? []) missing.add(id);
+      for (const id of own) missing.add(id);
       settle(it.id, { kind: "waiting" });
       continue;
     }
     if (it.alone && ready.length > 0) break;
     ready.push(it);
+    // What stands before in the same batch is made by then.
+    for (const id of own) {
+      const left = (coming.get(id) ?? 1) - 1;
+      if (left > 0) coming.set(id, left);
+      else coming.delete(id);
+    }
     if (it.alone || ready.length >= BATCH) break;
   }
   return ready;

@@ -72,8 +72,10 @@ function Editor({ from, refused }: { from: string | null; refused?: { id: string
     load().then(
       (loaded) => {
         if (!current) return;
-        begun.current = loaded;
-        setText(loaded);
+        // The text area's own line ends are single characters.
+        const lines = loaded.replace(/\r\n?/g, "\n");
+        begun.current = lines;
+        setText(lines);
       },
       (error: Error) => current && setFailure(error.message),
     );
@@ -128,14 +130,20 @@ function Editor({ from, refused }: { from: string | null; refused?: { id: string
   const goTo = (problem: Schemas["KeyProblem"]) => {
     const area = field.current;
     if (!area || text === undefined) return;
-    const lines = text.split(/\r\n|\r|\n/);
-    let at = 0;
-    // The text area's own line ends are single characters.
-    for (const line of lines.slice(0, problem.line - 1)) at += line.length + 1;
+    const lines = text.split("\n");
+    const at = startOf(text, problem.line);
     const start = at + problem.column - 1;
     area.focus();
     area.setSelectionRange(start, at + (lines[problem.line - 1]?.length ?? 0));
     area.scrollTop = Math.max(0, (problem.line - 4) * parseFloat(getComputedStyle(area).lineHeight));
+  };
+
+  // One tap on an offered reading writes it into the text, where the old words still stand.
+  const change = (choice: Schemas["KeyTextChange"]) => {
+    if (text === undefined) return;
+    const at = startOf(text, choice.line) + choice.column - 1;
+    if (text.slice(at, at + choice.old.length) !== choice.old) return;
+    setText(text.slice(0, at) + choice.new + text.slice(at + choice.old.length));
   };
 
   if (state === "waiting") {
@@ -205,7 +213,7 @@ function Editor({ from, refused }: { from: string | null; refused?: { id: string
           )}
         </Box>
         <Box>
-          {problems.length > 0 && <ProblemList problems={problems} onGo={goTo} />}
+          {problems.length > 0 && <ProblemList problems={problems} onGo={goTo} onChange={change} />}
           {empty && (
             <Typography color="text.secondary">
               What is read from the text appears here while you type: titles, couplets, and where each lead goes.
@@ -244,6 +252,14 @@ function Editor({ from, refused }: { from: string | null; refused?: { id: string
   }
 }
 
+// Where a line begins.
+function startOf(text: string, line: number): number {
+  return text
+    .split("\n")
+    .slice(0, line - 1)
+    .reduce((at, it) => at + it.length + 1, 0);
+}
+
 function countTaxa(key: Schemas["Key"]): number {
   return new Set(
     key.couplets
@@ -260,9 +276,11 @@ const MOST_PROBLEMS = 40;
 function ProblemList({
   problems,
   onGo,
+  onChange,
 }: {
   problems: Schemas["KeyProblem"][];
   onGo: (problem: Schemas["KeyProblem"]) => void;
+  onChange: (change: Schemas["KeyTextChange"]) => void;
 }) {
   return (
     <Box component="section" aria-labelledby="problems" sx={{ mb: 3 }}>
@@ -273,7 +291,7 @@ function ProblemList({
         {problems.slice(0, MOST_PROBLEMS).map((problem, i) => {
           const error = problem.severity === "error";
           return (
-            <Box component="li" key={i}>
+            <Box component="li" key={i} sx={{ borderBottom: "1px dotted", borderColor: "rule" }}>
               <ButtonBase
                 onClick={() => onGo(problem)}
                 sx={{
@@ -285,8 +303,6 @@ function ProblemList({
                   alignItems: "baseline",
                   minHeight: 44,
                   py: 0.75,
-                  borderBottom: "1px dotted",
-                  borderColor: "rule",
                 }}
               >
                 <Box
@@ -305,6 +321,17 @@ function ProblemList({
                   {problem.message}
                 </Typography>
               </ButtonBase>
+              {problem.choices?.map((choice, nth) => (
+                <Button
+                  key={choice.label}
+                  size="small"
+                  sx={{ mr: 1, mb: 1, ml: nth === 0 ? { sm: "118px" } : 0 }}
+                  onClick={() => onChange(choice)}
+                  aria-label={`${choice.label}: write “${choice.new}” in line ${choice.line}`}
+                >
+                  {choice.label}
+                </Button>
+              ))}
             </Box>
           );
         })}
