@@ -36,7 +36,7 @@ backup_options() {
       *) [ -z "$BACKUP_FILE" ] || fail "Give one file."; BACKUP_FILE=$1; shift ;;
     esac
   done
-  [ -n "$BACKUP_FILE" ] || fail "Which file? For example: ./garten $COMMAND garten.copy"
+  [ "$COMMAND" = rebuild ] || [ -n "$BACKUP_FILE" ] || fail "Which file? For example: ./garten $COMMAND garten.copy"
 }
 
 # Joins the database that a running ./garten serves, or starts it for as long as it takes.
@@ -85,4 +85,14 @@ restore_copy() {
   # Another life of the database: devices that had sent something newer can tell.
   with_database psql -q -X -v ON_ERROR_STOP=1 -c "insert into epoch (id) values (gen_random_uuid())" >/dev/null
   say "Restored from $BACKUP_FILE. Start it with ./garten $([ "$BACKUP_NAME" = demo ] && echo demo || echo serve)."
+}
+
+# What lists read follows from the facts; it can be made again at any time, also while it is served.
+rebuild() {
+  backup_options "$@"
+  [ -z "$BACKUP_FILE" ] || fail "rebuild takes no file."
+  reach_database
+  local plants
+  plants=$(with_database psql -q -X -t -A -v ON_ERROR_STOP=1 -c "select rebuild_lists()") || fail "The lists could not be made again; they are as they were. Start ./garten serve once if this database is of an older version."
+  say "Made again from the facts: the lists of $plants plants."
 }

@@ -5,6 +5,7 @@ prepare_tests() {
   install_browser
 }
 
+# With "durable" what is written is on the disk before it is answered, as in use.
 start_test_database() {
   local folder
   folder=$(mktemp -d /tmp/garten-test.XXXXXX)
@@ -12,6 +13,7 @@ start_test_database() {
   TEST_FOLDER=$folder
   # Thrown away afterwards: nothing here has to outlive a power cut.
   POSTGRES_OPTIONS=(-c fsync=off -c synchronous_commit=off -c full_page_writes=off -c max_connections=200)
+  [ "${1:-}" != durable ] || POSTGRES_OPTIONS=(-c max_connections=200)
   open_data_folder "$folder" test 0
   start_database
   PGPASSWORD=$(cat "$CLUSTER/password") "$PG/psql" -q -X -h 127.0.0.1 -p "$DATABASE_PORT" -U garten_admin -d postgres -c "alter role garten createdb"

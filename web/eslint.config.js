@@ -2,10 +2,15 @@ import js from "@eslint/js";
 import hooks from "eslint-plugin-react-hooks";
 import globals from "globals";
 import ts from "typescript-eslint";
+import rooms from "./eslint.rooms.js";
 
 export default ts.config({ ignores: ["dist", "src/api/schema.d.ts"] }, js.configs.recommended, ts.configs.strict, {
   files: ["src/**/*.{ts,tsx}"],
   languageOptions: { globals: globals.browser },
-  plugins: { "react-hooks": hooks },
-  rules: { ...hooks.configs.recommended.rules, "@typescript-eslint/no-invalid-void-type": "off" },
+  plugins: { "react-hooks": hooks, rooms },
+  rules: {
+    ...hooks.configs.recommended.rules,
+    "rooms/no-arrow-up": "error",
+    "@typescript-eslint/no-invalid-void-type": "off",
+  },
 });

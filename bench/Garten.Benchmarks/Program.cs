@@ -4,7 +4,8 @@ namespace Garten.Benchmarks;
 /// Runs the benchmarks that are asked for, <c>./garten bench --filter '*'</c>; measures how well identification does, <c>./garten bench accuracy</c>;
 /// or measures in a browser against a running <c>./garten demo</c>, <c>./garten bench browser [address]</c>; or sends such a one what no sound
 /// client sends, <c>./garten bench fuzz [address] [requests] [uploads] [seed]</c>; or kills
-/// a server of its own while changes come in, <c>./garten bench durability [kills]</c>.
+/// a server of its own while changes come in, <c>./garten bench durability [kills]</c>; or measures one over a million observations,
+/// <c>./garten bench data</c>.
 /// </summary>
 public static class Program
 {
@@ -23,6 +24,7 @@ public static class Program
             await bench.RunAsync();
         }
         else if (args is ["fuzz", ..]) await FuzzRun.RunAsync(Console.Out, args[1..]);
+        else if (args is ["data", ..]) await new DataOfSize(Console.Out).RunAsync(Repository.Root);
         else if (args is ["durability", ..])
         {
             await using var durability = new Durability(Console.Out);

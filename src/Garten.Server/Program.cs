@@ -1,15 +1,8 @@
 using System.Reflection;
-using Garten.Server.Commands;
+using Garten.Server.Database;
 using Garten.Server.Demo;
-using Garten.Server.Floras;
-using Garten.Server.Identify;
-using Garten.Server.Health;
+using Garten.Server.Features;
 using Garten.Server.Hosting;
-using Garten.Server.Keys;
-using Garten.Server.Records;
-using Garten.Server.Seasons;
-using Garten.Server.Surveys;
-using Garten.Storage;
 
 var builder = WebApplication.CreateBuilder(args);
 // The description of the API is made at build time by running this program without a database.
@@ -39,15 +32,7 @@ app.UseWholeAnswers();
 app.UseSoundRequests();
 app.UseTurnstile();
 app.UseGartenWebApp();
-var api = app.MapGroup("/api/v1");
-api.MapHealth();
-api.MapKeys();
-api.MapCommands();
-api.MapRecords();
-api.MapFloras();
-api.MapIdentify();
-api.MapSeasons();
-api.MapPopulations();
+app.MapGroup("/api/v1").MapFeatures();
 app.MapOpenApi("/api/v1/openapi.json");
 app.MapGartenPages();
 await app.RunAsync();

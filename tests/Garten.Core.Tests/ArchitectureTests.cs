@@ -36,9 +36,8 @@ public sealed partial class ArchitectureTests
     [Theory]
     [InlineData("Core", "")]
     [InlineData("Formats", "Core")]
-    [InlineData("Storage", "Core")]
     [InlineData("Browser", "Core")]
-    [InlineData("Server", "Core,Formats,Storage")]
+    [InlineData("Server", "Core,Formats")]
     public void ProjectsDependOneWay(string project, string on)
     {
         var text = File.ReadAllText(Path.Combine(Source, $"Garten.{project}", $"Garten.{project}.csproj"));

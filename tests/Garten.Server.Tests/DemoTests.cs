@@ -3,6 +3,7 @@ using Garten.Testing;
 using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Mvc.Testing;
 using System.Net.Http.Json;
+using Npgsql;
 using Xunit;
 
 namespace Garten.Server.Tests;
@@ -40,6 +41,16 @@ public sealed class DemoTests
         Assert.Equal(6, populations.Count);
         Assert.All(populations, p => Assert.NotEmpty(p!["summary"]!["changes"]!.AsArray()));
         Assert.Contains(populations, p => p!["summary"]!["neverFlowered"]!.AsArray().Count > 0);
+
+        // What lists read was written with the facts; made again from them it is the same.
+        await using var source = NpgsqlDataSource.Create(database.ConnectionString);
+        const string lists = """
+            select (select string_agg(n::text, E'\n' order by plant_id) from plant_now n) || (select string_agg(n::text, E'\n' order by name, number) from determination_name n)
+                || (select string_agg(name, E'\n' order by name) from record_name)
+            """;
+        var written = (string)(await source.CreateCommand(lists).ExecuteScalarAsync(stop))!;
+        Assert.Equal((long)plants.Count, await source.CreateCommand("select rebuild_lists()").ExecuteScalarAsync(stop));
+        Assert.Equal(written, (string)(await source.CreateCommand(lists).ExecuteScalarAsync(stop))!);
     }
 
     /// <summary>Three servers that start on one empty database at once load it once.</summary>

@@ -28,10 +28,24 @@ public sealed class TestDatabase : IAsyncDisposable
         return database;
     }
 
+    private const int MostTries = 20;
+
     public async ValueTask DisposeAsync()
     {
         NpgsqlConnection.ClearAllPools();
-        await RunAsync($"drop database if exists {_name} with (force)");
+        for (var tries = 1; ; tries++)
+        {
+            try
+            {
+                await RunAsync($"drop database if exists {_name} with (force)");
+                return;
+            }
+            catch (PostgresException busy) when (tries < MostTries && busy.SqlState is PostgresErrorCodes.InsufficientPrivilege or PostgresErrorCodes.ObjectInUse)
+            {
+                // The database's own housekeeping is at it, and may not be sent away: it ends by itself.
+                await Task.Delay(TimeSpan.FromMilliseconds(100 * tries));
+            }
+        }
     }
 
     /// <summary>How many tables stand in it.</summary>

@@ -1,6 +1,7 @@
 using System.Globalization;
 using Garten.Core.Confirmation;
 using Garten.Core.Seasons;
+using Garten.Core.Surveys;
 using Garten.Core.Visits;
 
 namespace Garten.Core.Contracts;
@@ -154,14 +155,6 @@ public sealed record StandingRequest(string Date, IReadOnlyList<StandingQuestion
 /// <param name="Closes">The last day on which it can; null where it is closed, or open all year.</param>
 /// <param name="TooEarly">Whether it couldn't be answered yet on the day of the last look.</param>
 public sealed record QuestionStanding(string Id, bool Open, DateOnly? Closes, bool TooEarly);
-
-/// <summary>Something first seen in a year, where it was looked for shortly before.</summary>
-/// <param name="Taxon">Scientific name.</param>
-/// <param name="Phase">What began.</param>
-/// <param name="NotYet">The last day on which it wasn't there.</param>
-/// <param name="Seen">The day on which it was.</param>
-/// <param name="Site">Where; null where its height isn't known.</param>
-public sealed record SeasonFirst(string Taxon, Phenophase Phase, DateOnly NotYet, DateOnly Seen, SeasonSite? Site = null);
 
 /// <summary>The year of a list of taxa.</summary>
 /// <param name="FloraId">The flora.</param>

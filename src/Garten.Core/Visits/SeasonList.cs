@@ -93,6 +93,9 @@ public static class SeasonList
         return [.. Shifted(spans, days).Phases.Where(p => p.Phase == phase).Select(p => p.Window)];
     }
 
+    /// <summary>When a taxon bears fruit, young or ripe, by the flora; empty where the flora doesn't say.</summary>
+    public static IReadOnlyList<DayWindow> FruitOf(Taxon? taxon) => [.. WindowsOf(taxon, Phenophase.YoungFruit), .. WindowsOf(taxon, Phenophase.RipeFruit)];
+
     private static ShiftedYear Shifted(IReadOnlyList<PhaseSpan> spans, IReadOnlyDictionary<Phenophase, int> days) => PhaseOrder.Shift([.. spans.Select(s => (s.Phase, DayWindow.OfHalfMonths(s.From, s.To)))], days);
 
     private static string Genus(Sifter sifter, int row) => (sifter.TaxonAt(row)?.Name ?? sifter.Columns.Taxa[row]).Split(' ')[0];

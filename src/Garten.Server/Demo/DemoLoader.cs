@@ -8,13 +8,17 @@ using Garten.Core.Floras;
 using Garten.Core.Keys;
 using Garten.Core.Quantities;
 using Garten.Formats;
-using Garten.Storage;
+using Garten.Server.Commands;
+using Garten.Server.Features.Floras;
+using Garten.Server.Features.Keys;
+using Garten.Server.Features.Places;
+using Garten.Server.Hosting;
 using Npgsql;
 
 namespace Garten.Server.Demo;
 
 /// <summary>Loads the made-up island of Torvane into an empty database, by the same commands that a page sends.</summary>
-internal sealed partial class DemoLoader(NpgsqlDataSource database, FloraRepository floras, KeyRepository keys, PlaceRepository places, CommandStore commands, TimeProvider clock, ILogger<DemoLoader> log)
+internal sealed partial class DemoLoader(NpgsqlDataSource database, FloraRepository floras, KeyRepository keys, PlaceRepository places, CommandPipeline commands, TimeProvider clock, ILogger<DemoLoader> log)
 {
     private const string FloraId = "torvane";
     private const int AtOnce = 4;
@@ -75,7 +79,7 @@ internal sealed partial class DemoLoader(NpgsqlDataSource database, FloraReposit
         // What belongs to one plant or population goes in its order; the others needn't wait for it.
         await Parallel.ForEachAsync(drawn.Where(c => c is not SavePopulationCommand).GroupBy(SubjectOf), new ParallelOptions { MaxDegreeOfParallelism = AtOnce, CancellationToken = stop }, async (own, cancel) =>
         {
-            foreach (var command in own) await SendAsync(command, cancel);
+            await SendAsync(own, cancel);
         });
         Loaded(log, clock.GetElapsedTime(began).TotalSeconds);
     }
@@ -123,10 +127,11 @@ internal sealed partial class DemoLoader(NpgsqlDataSource database, FloraReposit
     [LoggerMessage(LogLevel.Information, "The demo was loaded in {Seconds:0.0} s")]
     private static partial void Loaded(ILogger log, double seconds);
 
-    private async Task SendAsync(Command command, CancellationToken stop)
+    private Task SendAsync(Command command, CancellationToken stop) => SendAsync([command], stop);
+
+    private async Task SendAsync(IEnumerable<Command> batch, CancellationToken stop)
     {
-        var result = await commands.ApplyAsync(command, stop);
-        if (result.Problem is { } problem) throw new InvalidOperationException($"The demo can't be loaded: {problem.Title} {problem.Detail}");
+        if ((await commands.ApplyAsync(batch, stop)).Select(r => r.Problem).FirstOrDefault(p => p is not null) is { } problem) throw new InvalidOperationException($"The demo can't be loaded: {problem.Title} {problem.Detail}");
     }
 }
 

@@ -2,8 +2,10 @@ using System.Text.Json.Serialization;
 using Garten.Core.Contracts;
 using Garten.Core.Floras;
 using Garten.Formats;
+using Garten.Server.Database;
+using Garten.Server.Features;
+using Garten.Server.Features.Floras;
 using Garten.Server.Demo;
-using Garten.Storage;
 using Npgsql;
 
 namespace Garten.Server.Hosting;
@@ -37,17 +39,9 @@ internal static class ServiceSetup
         });
         services.AddSingleton(p => new DatabaseStart(settings.ConnectionString, p.GetRequiredService<ConnectionLimit>(), p.GetRequiredService<ILogger<DatabaseStart>>()));
         services.AddSingleton<Turnstile>();
-        services.AddSingleton<KeyRepository>();
-        services.AddSingleton<PlaceRepository>();
-        services.AddSingleton<PersonRepository>();
         services.AddSingleton(new CharacterTable(ShippedGlossary.Characters, [], ShippedGlossary.Seasons));
-        services.AddSingleton(new Floras.CharacterTableDefaults(ShippedGlossary.Seasons));
-        services.AddSingleton<FloraRepository>();
-        services.AddSingleton<EvidenceRepository>();
-        services.AddSingleton<DeterminationRepository>();
-        services.AddSingleton<PlantRepository>();
-        services.AddSingleton<PopulationRepository>();
-        services.AddSingleton<CommandStore>();
+        services.AddSingleton(new CharacterTableDefaults(ShippedGlossary.Seasons));
+        services.AddFeatures();
         services.AddSingleton<DemoLoader>();
     }
 
@@ -88,35 +82,4 @@ internal static class ServiceSetup
             return Task.CompletedTask;
         }));
     }
-}
-
-/// <summary>Brings the database up to date before the first request.</summary>
-internal sealed partial class DatabaseStart(string connectionString, ConnectionLimit limit, ILogger<DatabaseStart> log)
-{
-    // A database that is just starting is waited for this long.
-    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(30);
-
-    public async Task MigrateAsync(CancellationToken stop)
-    {
-        var until = DateTime.UtcNow + Patience;
-        while (true)
-        {
-            try
-            {
-                foreach (var contradiction in Migrator.Migrate(connectionString, limit)) Contradicts(log, contradiction);
-                return;
-            }
-            catch (NpgsqlException away) when (DateTime.UtcNow < until && away is not PostgresException { SqlState: not PostgresErrorCodes.CannotConnectNow })
-            {
-                Waiting(log, away.Message);
-                await Task.Delay(TimeSpan.FromSeconds(1), stop);
-            }
-        }
-    }
-
-    [LoggerMessage(LogLevel.Warning, "Facts that contradict each other, of before this was held: {Contradiction}")]
-    private static partial void Contradicts(ILogger log, string contradiction);
-
-    [LoggerMessage(LogLevel.Warning, "The database doesn't answer yet: {Reason}")]
-    private static partial void Waiting(ILogger log, string reason);
 }

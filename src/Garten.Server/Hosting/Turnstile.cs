@@ -1,4 +1,4 @@
-using Garten.Storage;
+using Garten.Server.Database;
 
 namespace Garten.Server.Hosting;
 

@@ -1,6 +1,7 @@
 using Garten.Core.Contracts;
 using Garten.Core.Seasons;
 using Garten.Core.Tests.Identification;
+using Garten.Core.Surveys;
 using Garten.Core.Visits;
 using Xunit;
 

@@ -4,6 +4,7 @@ using Garten.Core.Evidence;
 using Garten.Core.Floras;
 using Garten.Core.Seasons;
 using Garten.Core.Tests.Identification;
+using Garten.Core.Surveys;
 using Garten.Core.Visits;
 using Xunit;
 using static Garten.Core.Tests.Identification.SmallFlora;

@@ -43,6 +43,26 @@ export async function answerOf<T>(
   throw outcome.kind === "away" ? new AwayError() : new ProblemError(outcome.problem);
 }
 
+/** One page of a list, and where the next one begins; undefined on the last. */
+export interface Paged<T> {
+  items: T[];
+  next?: string;
+}
+
+/** A page of a list; the header “Link” (RFC 8288) says where the next one is. */
+export async function pageOf<T>(
+  request: (signal: AbortSignal) => Promise<{ data?: T[]; error?: unknown; response: Response }>,
+): Promise<Paged<T>> {
+  let link = "";
+  const items = await answerOf(async (signal) => {
+    const answer = await request(signal);
+    link = answer.response.headers.get("Link") ?? "";
+    return answer;
+  });
+  const next = /<([^>]+)>;\s*rel="next"/.exec(link)?.[1];
+  return { items, next: next ? (new URL(next, location.href).searchParams.get("after") ?? undefined) : undefined };
+}
+
 function asProblem(error: unknown, status: number): Problem {
   if (typeof error === "object" && error !== null && "code" in error && "detail" in error) return error as Problem;
   return {

@@ -1,7 +1,7 @@
 import { Box, Button, Link, MenuItem, TextField, Typography } from "@mui/material";
 import { useSyncExternalStore, type ReactNode } from "react";
 import { Link as RouterLink, NavLink, Outlet, useLocation } from "react-router";
-import { takeAway } from "../features/hand/takeAway";
+import { takeAway } from "../shared/ui/takeAway";
 import { useConnection, useLocalWork, useSetBack } from "../offline/queries";
 import { rescue, storeFailure } from "../offline/store";
 import type { Look } from "../theme/theme";

@@ -1,6 +1,6 @@
 import { Link, Typography } from "@mui/material";
 import { Link as RouterLink } from "react-router";
-import { Page } from "./Page";
+import { Page } from "../shared/ui/Page";
 
 export function NotFound() {
   return (

@@ -10,9 +10,13 @@ import { RouterProvider } from "react-router";
 import { warmUp } from "../core/coreClient";
 import { queryClient } from "../offline/queries";
 import { LookProvider } from "../theme/LookChoice";
-import { router } from "./router";
+import { fetchPages, router } from "./router";
 
 warmUp();
+// The first page goes before: browsers that can't say when they are idle are given a moment.
+const SOON_MS = 2_000;
+if ("requestIdleCallback" in window) requestIdleCallback(fetchPages, { timeout: 10 * SOON_MS });
+else setTimeout(fetchPages, SOON_MS);
 const root = document.getElementById("root");
 if (root) {
   createRoot(root).render(

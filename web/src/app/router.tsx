@@ -1,58 +1,53 @@
+import type { ComponentType } from "react";
 import { createBrowserRouter } from "react-router";
-import { BenchStart } from "../features/bench/BenchStart";
-import { BenchWalk } from "../features/bench/BenchWalk";
-import { BringFlora } from "../features/flora/BringFlora";
-import { ConfirmPage } from "../features/confirm/ConfirmPage";
-import { FloraList } from "../features/flora/FloraList";
-import { Glossary } from "../features/flora/Glossary";
-import { TaxonPage } from "../features/flora/TaxonPage";
-import { HandPage } from "../features/hand/HandPage";
-import { KeyEditor } from "../features/keys/KeyEditor";
-import { KeyList } from "../features/keys/KeyList";
-import { KeyPage } from "../features/keys/KeyPage";
-import { PlantPage } from "../features/plants/PlantPage";
-import { RecordList } from "../features/records/RecordList";
-import { ContrastPage } from "../features/sift/ContrastPage";
-import { CribPage } from "../features/sift/CribPage";
-import { SiftPage } from "../features/sift/SiftPage";
-import { PlantList } from "../features/plants/PlantList";
-import { VisitPlantPage } from "../features/plants/VisitPlantPage";
-import { PopulationPage } from "../features/populations/PopulationPage";
-import { SeasonsPage } from "../features/seasons/SeasonsPage";
-import { TodayPage } from "../features/today/TodayPage";
-import { VisitsPage } from "../features/visits/VisitsPage";
 import { Frame } from "./Frame";
 import { NotFound } from "./NotFound";
+import { PageFailure } from "./PageFailure";
+
+// Each page by its address; its code is fetched when it is first gone to, or before, while nothing else is done.
+const pages: Record<string, () => Promise<ComponentType>> = {
+  "": () => import("../features/today/TodayPage").then((it) => it.TodayPage),
+  bench: () => import("../features/bench/BenchStart").then((it) => it.BenchStart),
+  "bench/:walkId": () => import("../plant-in-hand/key/BenchWalk").then((it) => it.BenchWalk),
+  "bench/:walkId/sift": () => import("../plant-in-hand/sift/SiftPage").then((it) => it.SiftPage),
+  "bench/:walkId/contrast": () => import("../plant-in-hand/contrast/ContrastPage").then((it) => it.ContrastPage),
+  "bench/:walkId/confirm": () => import("../plant-in-hand/confirm/ConfirmPage").then((it) => it.ConfirmPage),
+  flora: () => import("../features/flora/FloraList").then((it) => it.FloraList),
+  "flora/bring": () => import("../features/flora/BringFlora").then((it) => it.BringFlora),
+  "flora/:floraId": () => import("../features/flora/FloraList").then((it) => it.FloraList),
+  "flora/:floraId/crib": () => import("../plant-in-hand/contrast/CribPage").then((it) => it.CribPage),
+  "flora/:floraId/glossary": () => import("../features/flora/Glossary").then((it) => it.Glossary),
+  "flora/:floraId/taxa/:taxonId": () => import("../features/flora/TaxonPage").then((it) => it.TaxonPage),
+  keys: () => import("../features/keys/KeyList").then((it) => it.KeyList),
+  "keys/new": () => import("../features/keys/KeyEditor").then((it) => it.KeyEditor),
+  "keys/:hash": () => import("../features/keys/KeyPage").then((it) => it.KeyPage),
+  hand: () => import("../features/hand/HandPage").then((it) => it.HandPage),
+  records: () => import("../features/records/RecordList").then((it) => it.RecordList),
+  visits: () => import("../features/visits/VisitsPage").then((it) => it.VisitsPage),
+  seasons: () => import("../features/seasons/SeasonsPage").then((it) => it.SeasonsPage),
+  "populations/:populationId": () => import("../features/populations/PopulationPage").then((it) => it.PopulationPage),
+  plants: () => import("../features/plants/PlantList").then((it) => it.PlantList),
+  "plants/:plantId/visit": () => import("../features/plants/VisitPlantPage").then((it) => it.VisitPlantPage),
+  "plants/:plantId": () => import("../features/plants/PlantPage").then((it) => it.PlantPage),
+};
 
 export const router = createBrowserRouter([
   {
     path: "/",
     element: <Frame />,
+    HydrateFallback: () => null,
     children: [
-      { index: true, element: <TodayPage /> },
-      { path: "bench", element: <BenchStart /> },
-      { path: "bench/:walkId", element: <BenchWalk /> },
-      { path: "bench/:walkId/sift", element: <SiftPage /> },
-      { path: "bench/:walkId/contrast", element: <ContrastPage /> },
-      { path: "bench/:walkId/confirm", element: <ConfirmPage /> },
-      { path: "flora", element: <FloraList /> },
-      { path: "flora/bring", element: <BringFlora /> },
-      { path: "flora/:floraId", element: <FloraList /> },
-      { path: "flora/:floraId/crib", element: <CribPage /> },
-      { path: "flora/:floraId/glossary", element: <Glossary /> },
-      { path: "flora/:floraId/taxa/:taxonId", element: <TaxonPage /> },
-      { path: "keys", element: <KeyList /> },
-      { path: "keys/new", element: <KeyEditor /> },
-      { path: "keys/:hash", element: <KeyPage /> },
-      { path: "hand", element: <HandPage /> },
-      { path: "records", element: <RecordList /> },
-      { path: "visits", element: <VisitsPage /> },
-      { path: "seasons", element: <SeasonsPage /> },
-      { path: "populations/:populationId", element: <PopulationPage /> },
-      { path: "plants", element: <PlantList /> },
-      { path: "plants/:plantId/visit", element: <VisitPlantPage /> },
-      { path: "plants/:plantId", element: <PlantPage /> },
+      ...Object.entries(pages).map(([path, load]) => ({
+        path,
+        lazy: async () => ({ Component: await load() }),
+        ErrorBoundary: PageFailure,
+      })),
       { path: "*", element: <NotFound /> },
     ],
   },
 ]);
+
+/** Fetches the code of all pages, so that each can be gone to when there is no signal any more. What can't be had now is fetched when it is gone to. */
+export function fetchPages(): void {
+  for (const load of Object.values(pages)) void load().catch(() => undefined);
+}

@@ -1,6 +1,6 @@
-import { QueryClient, useQuery, useQueryClient } from "@tanstack/react-query";
+import { QueryClient, useInfiniteQuery, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { answerOf, api, ask, AwayError, type Schemas } from "../api/client";
+import { answerOf, api, ask, AwayError, pageOf, type Paged, type Schemas } from "../api/client";
 import { flush, MOST_FAILURES, onOutboxChange, queued, refusedCommands } from "./outbox";
 import { keep, kept, store, type QueuedCommand, type RefusedCommand, type Walk } from "./store";
 
@@ -38,32 +38,57 @@ export const usePeople = () =>
       orKept<Schemas["PersonReference"][]>("people", () => answerOf((signal) => api.GET("/api/v1/people", { signal }))),
   });
 
-/** Plants with their tags, and how they were found last. */
-export const usePlants = () =>
-  useQuery({
-    queryKey: ["plants"],
-    queryFn: () =>
-      orKept<Schemas["TaggedPlant"][]>("plants", () => answerOf((signal) => api.GET("/api/v1/plants", { signal }))),
+/** Plants with their tags that belong to no counted population, and how they were found last; page by page. */
+export function usePlants(filter: { place: string; text: string }) {
+  const { place, text } = filter;
+  return useInfiniteQuery({
+    queryKey: ["plants", place, text],
+    initialPageParam: "",
+    queryFn: ({ pageParam: after }) => {
+      const page = () =>
+        pageOf((signal) =>
+          api.GET("/api/v1/plants", {
+            params: {
+              query: { place: place || undefined, text: text || undefined, pegged: false, after: after || undefined },
+            },
+            signal,
+          }),
+        );
+      // What was looked for isn't kept: nobody looks for just that again without signal.
+      return text ? page() : orKept(`plants:${place}:${after}`, page);
+    },
+    getNextPageParam: (page) => page.next,
   });
+}
 
-/** A plant with all that is known of it. */
-export const usePlant = (id: string) =>
+/** A plant with all that is known of it; nothing without an id. */
+export const usePlant = (id: string | undefined) =>
   useQuery({
+    enabled: id !== undefined,
     queryKey: ["plant", id],
     queryFn: () =>
       orKept<Schemas["PlantDetail"]>(`plant:${id}`, () =>
-        answerOf((signal) => api.GET("/api/v1/plants/{id}", { params: { path: { id } }, signal })),
+        answerOf((signal) => api.GET("/api/v1/plants/{id}", { params: { path: { id: id ?? "" } }, signal })),
       ),
   });
 
-/** Plants of which something is still to be seen. */
+/** All plants of which something is still to be seen. */
 export const useOpenPlants = () =>
   useQuery({
     queryKey: ["open-plants"],
     queryFn: () =>
-      orKept<Schemas["OpenPlant"][]>("open-plants", () =>
-        answerOf((signal) => api.GET("/api/v1/seasons/open", { signal })),
-      ),
+      orKept<Schemas["OpenPlant"][]>("open-plants", async () => {
+        const all: Schemas["OpenPlant"][] = [];
+        for (let after: string | undefined = ""; after !== undefined;) {
+          const from: string = after;
+          const page: Paged<Schemas["OpenPlant"]> = await pageOf((signal) =>
+            api.GET("/api/v1/seasons/open", { params: { query: { after: from || undefined, size: 500 } }, signal }),
+          );
+          all.push(...page.items);
+          after = page.next;
+        }
+        return all;
+      }),
   });
 
 export const usePopulations = () =>

@@ -1,16 +1,16 @@
+import { useBenchFlora } from "../../shared/botany/useBenchFlora";
 import { Autocomplete, Box, Button, Link, TextField, Typography } from "@mui/material";
 import { closeSnackbar, enqueueSnackbar, SnackbarProvider } from "notistack";
 import { Link as RouterLink, useNavigate } from "react-router";
 import type { Schemas } from "../../api/client";
-import { Page, Part } from "../../app/Page";
+import { Page, Part } from "../../shared/ui/Page";
 import { core } from "../../core/coreClient";
-import { useAllTaxa } from "../../core/flora";
+import { useAllTaxa } from "../../offline/flora";
 import { useKeys, useLocalWork } from "../../offline/queries";
 import type { Walk } from "../../offline/store";
-import { useBenchFlora } from "../sift/useSift";
-import { TaxonLabel } from "../taxa/TaxonLabel";
-import { AtHandLine, OutlookOf, useOutlook } from "./Outlook";
-import { beginWalk, discardWalk, saveWalk, walkName, WITHOUT_KEY } from "./walks";
+import { TaxonLabel } from "../../shared/botany/TaxonLabel";
+import { AtHandLine, OutlookOf, useOutlook } from "../../plant-in-hand/key/Outlook";
+import { beginWalk, discardWalk, saveWalk, walkName, WITHOUT_KEY } from "../../plant-in-hand/walks";
 
 export function BenchStart() {
   const keys = useKeys();

@@ -4,11 +4,11 @@ import { useRef, useState } from "react";
 import { Link as RouterLink } from "react-router";
 import type { Problem, Schemas } from "../../api/client";
 import { answerOf, api, ProblemError } from "../../api/client";
-import { Page, Part } from "../../app/Page";
-import { QuietButton } from "../../app/QuietButton";
-import { Choice } from "../plants/Choice";
+import { Page, Part } from "../../shared/ui/Page";
+import { QuietButton } from "../../shared/ui/QuietButton";
+import { Choice } from "../../shared/form/Choice";
 import { GridFields, gridOf, noGrid } from "./GridFields";
-import { useFloras } from "./queries";
+import { useFloras } from "../../shared/botany/queries";
 
 const fields = [
   ["matrix", "Taxa × characters", "The first column is the taxon, every other one a character. CSV or XLSX."],

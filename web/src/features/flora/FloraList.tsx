@@ -2,13 +2,13 @@ import { Box, Button, Link, MenuItem, TextField, Typography } from "@mui/materia
 import { useDeferredValue, useState } from "react";
 import { Link as RouterLink, useParams } from "react-router";
 import type { Schemas } from "../../api/client";
-import { Page } from "../../app/Page";
+import { Page } from "../../shared/ui/Page";
 import { usePlaces } from "../../offline/queries";
 import { Plate } from "../../plates/Plate";
-import { today } from "../../app/day";
-import { CautionMarks } from "../taxa/Cautions";
-import { TaxonLabel } from "../taxa/TaxonLabel";
-import { useFlora, useTaxa, type Wanted } from "./queries";
+import { today } from "../../shared/calendar/day";
+import { CautionMarks } from "../../shared/botany/Cautions";
+import { TaxonLabel } from "../../shared/botany/TaxonLabel";
+import { useFlora, useTaxa, type Wanted } from "../../shared/botany/queries";
 
 const nothing: Wanted = { find: "", family: "", growthForm: "", origin: "", day: "", place: "", from: 0 };
 

@@ -1,13 +1,13 @@
+import { organNames } from "../../shared/botany/organs";
 import { Box, ButtonBase, Link, MenuItem, TextField, Typography } from "@mui/material";
 import { useMemo, useState } from "react";
 import { Link as RouterLink, useParams } from "react-router";
 import type { Schemas } from "../../api/client";
-import { Page } from "../../app/Page";
+import { Page } from "../../shared/ui/Page";
 import { StateFigure } from "../../plates/StateFigure";
-import { organNames } from "../bench/PlantFigure";
-import { TaxonLabel } from "../taxa/TaxonLabel";
-import { HowToLook, StateRows } from "./CharacterEntry";
-import { useCharacters, useFlora, useShowing } from "./queries";
+import { TaxonLabel } from "../../shared/botany/TaxonLabel";
+import { HowToLook, StateRows } from "../../shared/botany/CharacterEntry";
+import { useCharacters, useFlora, useShowing } from "../../shared/botany/queries";
 
 // Of a state that many taxa show the first few are named.
 const MOST_NAMED = 6;

@@ -2,16 +2,16 @@ import { Box, Button, Typography } from "@mui/material";
 import { useState } from "react";
 import { Link as RouterLink, useNavigate } from "react-router";
 import { v7 as uuid } from "uuid";
-import { spoken } from "../../app/day";
-import { Page, Part } from "../../app/Page";
-import { QuietButton } from "../../app/QuietButton";
+import { spoken } from "../../shared/calendar/day";
+import { Page, Part } from "../../shared/ui/Page";
+import { QuietButton } from "../../shared/ui/QuietButton";
 import type { Kind } from "../../offline/mending";
 import { discardRefused, sendAgain, tryNow } from "../../offline/outbox";
-import { useLocalWork, usePlaces, usePlants, usePopulations } from "../../offline/queries";
+import { useLocalWork, usePlaces, usePlant, usePopulations } from "../../offline/queries";
 import { rescue, store, type Command, type QueuedCommand, type RefusedCommand } from "../../offline/store";
-import { PlaceDialog } from "../bench/PlaceDialog";
+import { PlaceDialog } from "../../plant-in-hand/keep/PlaceDialog";
 import { TermForm } from "./TermForm";
-import { isoDay, takeAway } from "./takeAway";
+import { isoDay, takeAway } from "../../shared/ui/takeAway";
 
 /** What the server refused, or fails at again and again: each with its reason, to be mended, sent again, taken away or discarded. */
 export function HandPage() {
@@ -223,12 +223,12 @@ function said(command: Command): string {
 
 // The plant, population or place that it is about, as far as this device knows it.
 function useWhere(command: Command): string {
-  const plants = usePlants();
+  const plant = usePlant(command.kind === "visitPlant" ? command.plantId : undefined);
   const populations = usePopulations();
   const places = usePlaces();
   if ("populationId" in command && command.kind !== "tagPlant" && command.kind !== "savePopulation")
     return populations.data?.find((p) => p.id === command.populationId)?.name ?? "";
-  if (command.kind === "visitPlant") return plants.data?.find((p) => p.id === command.plantId)?.label ?? "";
+  if (command.kind === "visitPlant") return plant.data?.label ?? "";
   if ("placeId" in command && command.kind !== "savePlace")
     return places.data?.find((p) => p.id === command.placeId)?.name ?? "";
   return "";

@@ -3,12 +3,12 @@ import { useEffect, useRef, useState } from "react";
 import { Link as RouterLink, useNavigate, useSearchParams } from "react-router";
 import { v7 as uuid } from "uuid";
 import { api, ask, type Problem, type Schemas } from "../../api/client";
-import { Page } from "../../app/Page";
+import { Page } from "../../shared/ui/Page";
 import { core } from "../../core/coreClient";
 import { useMending, useSend } from "../../offline/mending";
 import { useKeys } from "../../offline/queries";
 import { keep, kept } from "../../offline/store";
-import { CoupletList } from "./CoupletList";
+import { CoupletList } from "../../shared/botany/CoupletList";
 
 // What is typed is kept on this device until it is saved: one text for a new key, and one for each key that gets a new version.
 const draftOf = (from: string | null) => (from ? `keyText:${from}` : "keyText");

@@ -1,6 +1,6 @@
 import { Box, Button, Link, Typography } from "@mui/material";
 import { Link as RouterLink } from "react-router";
-import { Page } from "../../app/Page";
+import { Page } from "../../shared/ui/Page";
 import { useKeys } from "../../offline/queries";
 
 export function KeyList() {

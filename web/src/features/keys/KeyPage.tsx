@@ -2,9 +2,9 @@ import { Box, Button, Link, Typography } from "@mui/material";
 import { useQuery } from "@tanstack/react-query";
 import { Link as RouterLink, useNavigate, useParams } from "react-router";
 import { answerOf, api, ProblemError } from "../../api/client";
-import { Page, Part } from "../../app/Page";
-import { beginWalk } from "../bench/walks";
-import { CoupletList } from "./CoupletList";
+import { Page, Part } from "../../shared/ui/Page";
+import { beginWalk } from "../../plant-in-hand/walks";
+import { CoupletList } from "../../shared/botany/CoupletList";
 import { StatementList } from "./StatementList";
 
 export function KeyPage() {

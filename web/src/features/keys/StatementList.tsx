@@ -1,3 +1,4 @@
+import { leadLetter } from "../../shared/botany/leads";
 import {
   Box,
   Button,
@@ -16,8 +17,7 @@ import type { Schemas } from "../../api/client";
 import { core } from "../../core/coreClient";
 import { useSend } from "../../offline/mending";
 import { useShelf } from "../../offline/queries";
-import { QuietButton } from "../../app/QuietButton";
-import { leadLetter } from "../bench/walks";
+import { QuietButton } from "../../shared/ui/QuietButton";
 
 type Reading = Schemas["StatementReading"];
 type Character = Schemas["Character"];

@@ -1,19 +1,19 @@
+import { lastPlace } from "../../shared/form/last";
 import { Box, Button, Link, MenuItem, TextField, Typography } from "@mui/material";
-import { useState } from "react";
+import { useDeferredValue, useState } from "react";
 import { Link as RouterLink, useNavigate } from "react-router";
 import { v7 as uuid } from "uuid";
 import type { Schemas } from "../../api/client";
-import { daysBetween, spoken, today } from "../../app/day";
-import { grouped } from "../../app/group";
-import { Page, Part } from "../../app/Page";
+import { daysBetween, spoken, today } from "../../shared/calendar/day";
+import { grouped } from "../../shared/ui/group";
+import { Page, Part } from "../../shared/ui/Page";
 import { useMending } from "../../offline/mending";
 import { usePlaces, usePlants, usePopulations } from "../../offline/queries";
-import { lastPlace } from "../bench/walks";
-import { PopulationForm } from "../populations/PopulationForm";
-import { ExactExport } from "../records/ExactExport";
-import { NamesLabel, TaxonLabel } from "../taxa/TaxonLabel";
-import { TagForm } from "./Finding";
-import { stateNames } from "./states";
+import { PopulationForm } from "../../shared/form/PopulationForm";
+import { ExactExport } from "../../shared/ui/ExactExport";
+import { NamesLabel, TaxonLabel } from "../../shared/botany/TaxonLabel";
+import { TagForm } from "../../shared/form/TagForm";
+import { stateNames } from "../../shared/botany/states";
 
 const NOTHING_SAID: Schemas["Finding"] = { landmark: "", bearingDegrees: null, distanceMetres: null, note: "" };
 const LONG_AGO_DAYS = 180;
@@ -21,10 +21,13 @@ const LONG_AGO_DAYS = 180;
 /** Plants that are seen again, place by place, and the populations that are counted. */
 export function PlantList() {
   const navigate = useNavigate();
-  const plants = usePlants();
+  const [typed, setTyped] = useState("");
+  // The list is asked for again when nothing was typed for a moment.
+  const text = useDeferredValue(typed).trim();
   const populations = usePopulations();
   const places = usePlaces();
   const [place, setPlace] = useState("");
+  const plants = usePlants({ place, text });
   const mend = useMending("tagPlant", "savePopulation");
   const tag = mend?.command.kind === "tagPlant" ? mend.command : undefined;
   const population = mend?.command.kind === "savePopulation" ? mend.command : undefined;
@@ -34,9 +37,12 @@ export function PlantList() {
   const newId = tag?.plantId ?? ownId;
   const [chosenPlace, setAt] = useState<string>();
   const at = chosenPlace ?? mend?.command.placeId ?? lastPlace();
-  const own = (plants.data ?? []).filter((p) => !p.populationId && (!place || p.placeId === place));
+  const own = plants.data?.pages.flatMap((p) => p.items) ?? [];
   const byPlace = grouped(own, (p) => p.placeName);
-  const counted = (populations.data ?? []).filter((p) => !place || p.place.id === place);
+  const counted = (populations.data ?? []).filter(
+    (p) =>
+      (!place || p.place.id === place) && (!text || `${p.name} ${p.taxon}`.toLowerCase().includes(text.toLowerCase())),
+  );
   return (
     <Page
       title="Plants to come back to"
@@ -90,6 +96,14 @@ export function PlantList() {
           )}
         </Part>
       )}
+      <TextField
+        label="Find"
+        placeholder="a tag or a name"
+        value={typed}
+        onChange={(e) => setTyped(e.target.value)}
+        slotProps={{ inputLabel: { shrink: true } }}
+        sx={{ maxWidth: 320, mb: 2, mr: 2 }}
+      />
       <TextField
         select
         label="At"
@@ -150,7 +164,15 @@ export function PlantList() {
           </Box>
         </Part>
       ))}
-      {plants.data?.length === 0 && (
+      {plants.hasNextPage && (
+        <Button onClick={() => void plants.fetchNextPage()} disabled={plants.isFetchingNextPage} sx={{ mt: 1 }}>
+          {plants.isFetchingNextPage ? "Fetching …" : "More plants"}
+        </Button>
+      )}
+      {plants.data && own.length === 0 && (place !== "" || text !== "") && (
+        <Typography>{counted.length > 0 ? "No other plant fits." : "Nothing fits."}</Typography>
+      )}
+      {plants.data && own.length === 0 && !place && !text && (
         <Typography>
           No plant is tagged yet. Tag one, and what was seen of its twig in January stands beside its flower of May.
         </Typography>

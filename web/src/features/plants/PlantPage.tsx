@@ -1,21 +1,21 @@
+import { day } from "../../shared/calendar/day";
 import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, Link, Typography } from "@mui/material";
 import { useState } from "react";
 import { Link as RouterLink, useNavigate, useParams } from "react-router";
 import { ProblemError, type Schemas } from "../../api/client";
-import { dayOfYear, holds, now, spoken, today } from "../../app/day";
-import { Page, Part } from "../../app/Page";
-import { QuietButton } from "../../app/QuietButton";
+import { dayOfYear, holds, now, spoken, today } from "../../shared/calendar/day";
+import { Page, Part } from "../../shared/ui/Page";
+import { QuietButton } from "../../shared/ui/QuietButton";
 import { useMending } from "../../offline/mending";
 import { useKeys, usePlant, useShelf } from "../../offline/queries";
-import { TrailRibbon } from "../bench/TrailRibbon";
-import { beginWalk, WITHOUT_KEY } from "../bench/walks";
-import { GradeShoot } from "../confirm/GradeShoot";
-import { day } from "../records/RecordList";
-import { Callout, CautionNotes, GroundCaution } from "../taxa/Cautions";
-import { NamesLabel } from "../taxa/TaxonLabel";
-import { FindingSketch, TagForm } from "./Finding";
-import { phaseInWords, PlantYearStrip, SeasonsSideBySide } from "./PlantYears";
-import { stateNames } from "./states";
+import { TrailRibbon } from "../../plant-in-hand/key/TrailRibbon";
+import { beginWalk, WITHOUT_KEY } from "../../plant-in-hand/walks";
+import { GradeShoot } from "../../shared/botany/GradeShoot";
+import { Callout, CautionNotes, GroundCaution } from "../../shared/botany/Cautions";
+import { NamesLabel } from "../../shared/botany/TaxonLabel";
+import { FindingSketch, TagForm } from "../../shared/form/TagForm";
+import { phaseInWords, PlantYearStrip, SeasonsSideBySide } from "../../shared/calendar/PlantYears";
+import { stateNames } from "../../shared/botany/states";
 
 const NO_VERSIONS: string[] = [];
 

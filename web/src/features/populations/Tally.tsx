@@ -1,16 +1,16 @@
+import { lastRecorder } from "../../shared/form/last";
 import { Box, Button, ButtonBase, TextField, Typography } from "@mui/material";
 import { useState, type FormEvent } from "react";
 import { v7 as uuid } from "uuid";
 import type { Schemas } from "../../api/client";
-import { today } from "../../app/day";
-import { useProblem } from "../../app/useProblem";
+import { today } from "../../shared/calendar/day";
+import { useProblem } from "../../shared/form/useProblem";
 import { useMending, useSend } from "../../offline/mending";
 import { personOf } from "../../offline/people";
 import { usePeople } from "../../offline/queries";
 import type { RefusedCommand } from "../../offline/store";
-import { lastRecorder } from "../bench/walks";
-import { Choice } from "../plants/Choice";
-import { useTyped } from "../plants/useTyped";
+import { Choice } from "../../shared/form/Choice";
+import { useTyped } from "../../shared/form/useTyped";
 
 const units = [
   ["individuals", "individuals"],

@@ -1,12 +1,13 @@
+import { day } from "../../shared/calendar/day";
 import { Autocomplete, Box, Button, Link, MenuItem, TextField, Typography } from "@mui/material";
 import { keepPreviousData, useInfiniteQuery, useQuery } from "@tanstack/react-query";
 import { Link as RouterLink, useSearchParams } from "react-router";
 import { answerOf, api, type Schemas } from "../../api/client";
-import { Page } from "../../app/Page";
+import { Page } from "../../shared/ui/Page";
 import { useLocalWork, usePlaces } from "../../offline/queries";
-import { ExactExport } from "./ExactExport";
-import { Callout } from "../taxa/Cautions";
-import { NamesLabel } from "../taxa/TaxonLabel";
+import { ExactExport } from "../../shared/ui/ExactExport";
+import { Callout } from "../../shared/botany/Cautions";
+import { NamesLabel } from "../../shared/botany/TaxonLabel";
 
 /** The records, newest first. */
 export function RecordList() {
@@ -195,9 +196,4 @@ function Line({ line }: { line: Schemas["RecordLine"] }) {
       </Typography>
     </Box>
   );
-}
-
-/** A day as botanists write it: 23 May 2026. */
-export function day(date: string): string {
-  return new Date(date + "T12:00:00").toLocaleDateString("en-GB", { day: "numeric", month: "short", year: "numeric" });
 }

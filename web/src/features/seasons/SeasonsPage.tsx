@@ -1,21 +1,21 @@
+import { useBenchFlora } from "../../shared/botany/useBenchFlora";
+import { organNames } from "../../shared/botany/organs";
 import { Autocomplete, Box, Button, Link, MenuItem, TextField, Typography } from "@mui/material";
 import { useMemo, useState } from "react";
 import { Link as RouterLink, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
-import { dated, dayOfYear, holds, spoken, today } from "../../app/day";
-import { Page, Part } from "../../app/Page";
-import { QuietButton } from "../../app/QuietButton";
+import { dated, dayOfYear, holds, spoken, today } from "../../shared/calendar/day";
+import { Page, Part } from "../../shared/ui/Page";
+import { QuietButton } from "../../shared/ui/QuietButton";
 import { core } from "../../core/coreClient";
-import { useAllTaxa, useAsked } from "../../core/flora";
+import { useAllTaxa, useAsked } from "../../offline/flora";
 import { useFirsts, useOpenPlants, usePlaces, usePopulations } from "../../offline/queries";
-import { organNames } from "../bench/PlantFigure";
-import { YearBand } from "../confirm/YearBand";
-import { Choice } from "../plants/Choice";
-import { phaseNames } from "../plants/PlantYears";
-import { useBenchFlora } from "../sift/useSift";
-import { TaxonLabel } from "../taxa/TaxonLabel";
-import { questionsOf } from "../visits/questions";
-import { TaxonYear, windowsInWords } from "./TaxonYear";
+import { YearBand } from "../../shared/calendar/YearBand";
+import { Choice } from "../../shared/form/Choice";
+import { phaseNames } from "../../shared/calendar/PlantYears";
+import { TaxonLabel } from "../../shared/botany/TaxonLabel";
+import { questionsOf } from "../../shared/calendar/questions";
+import { TaxonYear, windowsInWords } from "../../shared/calendar/TaxonYear";
 
 const lists = [
   ["list", "the list of the place"],

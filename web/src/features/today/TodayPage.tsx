@@ -1,17 +1,17 @@
+import { useBenchFlora } from "../../shared/botany/useBenchFlora";
 import { Box, Button, Link, Typography } from "@mui/material";
 import { useMemo, type ReactNode } from "react";
 import { Link as RouterLink } from "react-router";
 import type { Schemas } from "../../api/client";
-import { dated, daysBetween, spoken, today } from "../../app/day";
-import { grouped } from "../../app/group";
-import { Page, Part } from "../../app/Page";
+import { dated, daysBetween, spoken, today } from "../../shared/calendar/day";
+import { grouped } from "../../shared/ui/group";
+import { Page, Part } from "../../shared/ui/Page";
 import { core } from "../../core/coreClient";
-import { useAllTaxa, useAsked } from "../../core/flora";
+import { useAllTaxa, useAsked } from "../../offline/flora";
 import { useCopyWanted, useFirsts, useOpenPlants, usePlaces, usePopulations } from "../../offline/queries";
-import { useBenchFlora } from "../sift/useSift";
-import { Callout, CautionMarks } from "../taxa/Cautions";
-import { TaxonLabel } from "../taxa/TaxonLabel";
-import { asNeeds, bySubject, questionsOf, type Question } from "../visits/questions";
+import { Callout, CautionMarks } from "../../shared/botany/Cautions";
+import { TaxonLabel } from "../../shared/botany/TaxonLabel";
+import { asNeeds, bySubject, questionsOf, type Question } from "../../shared/calendar/questions";
 
 // What closes or has to be done within so many days is told first.
 const SOON_DAYS = 14;

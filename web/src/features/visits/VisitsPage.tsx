@@ -1,20 +1,20 @@
+import { organNames } from "../../shared/botany/organs";
 import { Box, Button, Link, Slider, Typography } from "@mui/material";
 import { useMemo, useState } from "react";
 import { Link as RouterLink } from "react-router";
 import type { Schemas } from "../../api/client";
-import { brief, dated, dayOfYear, daysBetween, daysLater, spoken, today } from "../../app/day";
-import { grouped } from "../../app/group";
-import { Page, Part } from "../../app/Page";
+import { brief, dated, dayOfYear, daysBetween, daysLater, spoken, today } from "../../shared/calendar/day";
+import { grouped } from "../../shared/ui/group";
+import { Page, Part } from "../../shared/ui/Page";
 import { core } from "../../core/coreClient";
-import { useAsked } from "../../core/flora";
+import { useAsked } from "../../offline/flora";
 import { useOpenPlants, usePopulations, useShelf } from "../../offline/queries";
-import { organNames } from "../bench/PlantFigure";
-import { gradeNames } from "../confirm/GradeShoot";
-import { YearBand } from "../confirm/YearBand";
-import { Choice } from "../plants/Choice";
-import { CautionMarks, GroundCaution } from "../taxa/Cautions";
-import { TaxonLabel } from "../taxa/TaxonLabel";
-import { asNeeds, bySubject, organsOf, questionsOf, toolsOf, type Question } from "./questions";
+import { gradeNames } from "../../shared/botany/GradeShoot";
+import { YearBand } from "../../shared/calendar/YearBand";
+import { Choice } from "../../shared/form/Choice";
+import { CautionMarks, GroundCaution } from "../../shared/botany/Cautions";
+import { TaxonLabel } from "../../shared/botany/TaxonLabel";
+import { asNeeds, bySubject, organsOf, questionsOf, toolsOf, type Question } from "../../shared/calendar/questions";
 
 // A window that closes within so many days is worth a word.
 const SOON_DAYS = 14;

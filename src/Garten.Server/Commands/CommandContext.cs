@@ -1,0 +1,22 @@
+using Npgsql;
+
+namespace Garten.Server.Commands;
+
+/// <summary>What a command is carried out in.</summary>
+/// <param name="Connection">Open, within the transaction of the command.</param>
+/// <param name="Now">The moment at which it came in.</param>
+/// <param name="Device">The device that sent it; null where none was named.</param>
+internal sealed record CommandContext(NpgsqlConnection Connection, DateTimeOffset Now, Guid? Device)
+{
+    /// <summary>The latest day that isn't in the future: a device's own day may be a day ahead of the server's, where its zone is.</summary>
+    public DateOnly LatestDay => DateOnly.FromDateTime(Now.UtcDateTime).AddDays(1);
+
+    /// <summary>Reads the day on which something was seen.</summary>
+    /// <exception cref="CommandRefusedException">There is no such day, it is before records began, or in the future.</exception>
+    public DateOnly Date(string text, string field = "eventDate")
+    {
+        var date = Check.Date(text, field);
+        if (date > LatestDay) throw Refusal.Of(422, "date.future", "This date is in the future.", "Give the day on which the plant was seen: today or earlier.", field);
+        return date;
+    }
+}

@@ -1,0 +1,65 @@
+using System.Security.Cryptography;
+using Garten.Server.Database;
+using Garten.Testing;
+using Npgsql;
+using Xunit;
+
+namespace Garten.Server.Tests.Storage;
+
+public sealed class MigrationTests : IAsyncLifetime
+{
+    private TestDatabase _database = null!;
+
+    public async ValueTask InitializeAsync() => _database = await TestDatabase.CreateAsync();
+
+    public async ValueTask DisposeAsync() => await _database.DisposeAsync();
+
+    // A migration that has landed never changes: databases out there have run it as it was. Add a line for a new file.
+    [Fact]
+    public void AMigrationThatHasLandedNeverChanges()
+    {
+        var landed = new Dictionary<string, string>(StringComparer.Ordinal)
+        {
+            ["0001_start.sql"] = "4a1b81ae42ff950ed4e8149b8fd7ebdc9ea080aba2a9e6f81a963c3959ecbe35",
+            ["0002_evidence.sql"] = "679957efd53a624be61f2fd79b836dbd5cdc0eb201373b128f1bd513e9927b62",
+            ["0003_floras.sql"] = "7aa1ed0077cf74a6450ade85e6f457ad31bb49be42b78fb63331610fbb8f08d6",
+            ["0004_places.sql"] = "1f10597de685fa28a599d5fcaa6a41f545f949c3da2f06329beeaa733c1ec567",
+            ["0005_confirmation.sql"] = "1b5ab2935f4b77995a81cac3f29031ba4658b4d4757d62e1f80c6e018a99663d",
+            ["0006_seasons.sql"] = "69a8335179b7dd8c4548c2791a3b4137f476eacd220e7efc623711dc5d76f2fb",
+            ["0007_flora_counts.sql"] = "093e9122fa565bf5d725bf8870eb1f71ffa8df5facd2042e6f5a9263919ab838",
+            ["0008_faults.sql"] = "0f63a58f4973e07e12cf0d2b5b6ce3b606b5e245581cd3a57e35957283b8c716",
+            ["0009_changes.sql"] = "d5b5427e1b358ac5c7867a9730ae9fa7567600fd765ba518ae4545d41627dd9d",
+            ["0010_lists.sql"] = "fc5364be45ac12f0606322b58ce26c119f15349ab8a752ac1114015a9e7403af",
+        };
+        var assembly = typeof(Migrator).Assembly;
+        var found = assembly.GetManifestResourceNames().Where(n => n.EndsWith(".sql", StringComparison.Ordinal)).ToDictionary(n => n, n =>
+        {
+            using var stream = assembly.GetManifestResourceStream(n)!;
+            return Convert.ToHexStringLower(SHA256.HashData(stream));
+        }, StringComparer.Ordinal);
+        Assert.Equal(landed, found);
+    }
+
+    [Fact]
+    public async Task ServersThatStartTogetherMigrateOnce()
+    {
+        await Task.WhenAll(Enumerable.Range(0, 4).Select(_ => Task.Run(() => Migrator.Migrate(_database.ConnectionString))));
+        await using var source = NpgsqlDataSource.Create(_database.ConnectionString);
+        var files = typeof(Migrator).Assembly.GetManifestResourceNames().LongCount(n => n.EndsWith(".sql", StringComparison.Ordinal));
+        Assert.Equal(files, await source.CreateCommand("select count(*) from schemaversions").ExecuteScalarAsync(TestContext.Current.CancellationToken));
+    }
+
+    [Fact]
+    public async Task FactsCantBeChangedOrRemoved()
+    {
+        Migrator.Migrate(_database.ConnectionString);
+        await using var source = NpgsqlDataSource.Create(_database.ConnectionString);
+        var stop = TestContext.Current.CancellationToken;
+        await source.CreateCommand("insert into command (id, kind, body_hash, result, received_at, change) values (gen_random_uuid(), 'k', 'h', '{}', now(), 1)").ExecuteNonQueryAsync(stop);
+        foreach (var sql in new[] { "update command set kind = 'x'", "delete from command" })
+        {
+            var error = await Assert.ThrowsAsync<PostgresException>(() => source.CreateCommand(sql).ExecuteNonQueryAsync(stop));
+            Assert.Equal(PostgresErrorCodes.RestrictViolation, error.SqlState);
+        }
+    }
+}

@@ -1,0 +1,429 @@
+import { useBenchFlora } from "../../shared/botany/useBenchFlora";
+import { Autocomplete, Box, Button, Link, TextField, Typography } from "@mui/material";
+import { startTransition, useEffect, useMemo, useRef, useState } from "react";
+import { Link as RouterLink, useNavigate, useParams } from "react-router";
+import type { Schemas } from "../../api/client";
+import { Page } from "../../shared/ui/Page";
+import { core } from "../../core/coreClient";
+import { useAllTaxa, useAsked, useDescribed } from "../../offline/flora";
+import { usePlaces } from "../../offline/queries";
+import type { Walk } from "../../offline/store";
+import { KeepForm } from "../keep/KeepForm";
+import { OrganSheet } from "../sheet/OrganSheet";
+import { useStoredWalk } from "../useStoredWalk";
+import { plantTitle, WalkGone, WalkSending } from "../WalkStates";
+import { CautionNotes } from "../../shared/botany/Cautions";
+import { NamesLabel, TaxonLabel } from "../../shared/botany/TaxonLabel";
+import { ContrastTable } from "./ContrastTable";
+import { ModeBar } from "../ModeBar";
+import { useOwnPlants, useSheets } from "../sift/useOwnPlants";
+
+const FEWEST = 2;
+const MOST = 8;
+
+/** Contrast: a few taxa side by side, and only what separates them. */
+export function ContrastPage() {
+  const { walkId = "" } = useParams();
+  return <Contrast key={walkId} walkId={walkId} />;
+}
+
+function Contrast({ walkId }: { walkId: string }) {
+  const navigate = useNavigate();
+  const { walk, setWalk, change } = useStoredWalk(walkId);
+  const { flora, version, characters, failure } = useBenchFlora(walk?.floraId);
+  const places = usePlaces().data ?? NO_PLACES;
+  const taxa = useAllTaxa(flora?.id, version);
+  const [organ, setOrgan] = useState<{ organ: Schemas["Organ"]; focus: string }>();
+  const [keeping, setKeeping] = useState(false);
+  const top = useRef<HTMLDivElement>(null);
+  const compared = useMemo(
+    () => (walk?.inQuestion ?? []).filter((id) => taxa.length === 0 || taxa.some((t) => t.id === id)).slice(0, MOST),
+    [walk?.inQuestion, taxa],
+  );
+  const byId = useMemo(() => new Map(taxa.map((t) => [t.id, t])), [taxa]);
+  const nameOf = (id: string) => byId.get(id)?.name ?? id;
+  const described = useDescribed(flora?.id, version, compared);
+  const here = places.find((p) => p.id === walk?.form.placeId);
+  const own = useOwnPlants(
+    compared.flatMap((id) => byId.get(id) ?? []),
+    here,
+    places,
+    walk?.plant?.id,
+  );
+  const plants = useMemo(
+    () => own.filter((it) => walk?.comparedPlants?.includes(it.line.plantId)).map((it) => it.line.plantId),
+    [own, walk?.comparedPlants],
+  );
+  const plantKey = plants.join();
+  const sheets = useSheets(plants);
+  const question = useMemo((): Schemas["ContrastRequest"] | undefined => {
+    if (!walk || !flora || !version || compared.length < FEWEST) return undefined;
+    return {
+      floraId: flora.id,
+      taxa: compared,
+      date: walk.form.date || null,
+      sheet: walk.observations ?? [],
+      plants: plantKey ? (sheets.data ?? []) : [],
+    };
+  }, [walk, flora, version, compared, plantKey, sheets.data]);
+  const { answer, failure: asking } = useAsked(question, core.contrast);
+  const near = useNear(flora?.id, version, compared[0]);
+
+  const onTable = keeping ? "keep" : (organ?.focus ?? "");
+  const first = useRef(true);
+  useEffect(() => {
+    if (first.current) {
+      first.current = false;
+      return;
+    }
+    top.current?.focus({ preventScroll: true });
+    top.current?.scrollIntoView();
+  }, [onTable]);
+
+  if (walk === null) return <WalkGone />;
+  if (walk?.sending) return <WalkSending />;
+  if (failure && !version) {
+    return (
+      <Page title="The flora isn’t ready" aside={<ModeBar walkId={walkId} />}>
+        <Typography role="alert">{failure}</Typography>
+      </Page>
+    );
+  }
+  if (!walk || !flora || taxa.length === 0) {
+    return (
+      <Page title="Contrast" aside={<ModeBar walkId={walkId} />}>
+        <Typography role="status">Making the flora ready …</Typography>
+      </Page>
+    );
+  }
+
+  const set = (inQuestion: string[], part: Partial<Walk> = {}) => change({ ...walk, inQuestion, ...part });
+  const settle = (taxon: string) => {
+    set([taxon], { sides: undefined });
+    setKeeping(true);
+  };
+  const careful = compared.flatMap((id) => byId.get(id) ?? []);
+  // What was answered of other taxa is not shown with these.
+  const fits = answer && answer.taxa.join() === compared.join() ? answer : undefined;
+  const proposals = near.filter((id) => !compared.includes(id)).slice(0, compared.length > 3 ? 2 : 4);
+  const lines = (fits?.rows ?? [])
+    .filter((row) => row.seen)
+    .map((row) => ({ character: row.character, seen: row.seen, reason: "", fitOfBest: null }));
+  return (
+    <Page title={plantTitle(walk)} aside={<ModeBar walkId={walkId} />}>
+      <Box ref={top} tabIndex={-1} sx={{ outline: "none", scrollMarginTop: 8 }}>
+        {keeping ? (
+          <KeepForm
+            walk={walk}
+            names={compared.map(nameOf)}
+            said={
+              compared.length === 1
+                ? "Named by contrast with its look-alikes, without a key."
+                : `${compared.length} taxa are in question: kept as an open set. That is a good record; it says what is still to be seen.`
+            }
+            backTo="Back to the contrast"
+            onChange={(form) => change({ ...walk, form, problem: undefined })}
+            onBack={() => setKeeping(false)}
+            onKept={(plantId) => void navigate(`/plants/${plantId}`)}
+            onWaiting={() => void navigate("/records")}
+            onRefused={(problem) => setWalk({ ...walk, problem })}
+          />
+        ) : (
+          <>
+            <CautionNotes taxa={careful} />
+            {organ && (
+              <Box sx={{ borderBottom: 2, borderColor: "text.primary", mb: 2, pb: 1 }}>
+                <OrganSheet
+                  key={organ.organ + organ.focus}
+                  organ={organ.organ}
+                  focus={organ.focus}
+                  walk={walk}
+                  characters={characters.filter((c) => c.id === organ.focus)}
+                  lines={lines}
+                  asked={new Set([organ.focus])}
+                  askedBy="separates the taxa below"
+                  seenNow={() => fits?.rows.find((row) => row.character === organ.focus)?.group !== "later"}
+                  backTo="Back to the contrast"
+                  onChange={change}
+                  onBack={() => setOrgan(undefined)}
+                />
+              </Box>
+            )}
+            {compared.length >= FEWEST && fits && (
+              <Summary
+                answer={fits}
+                nameOf={nameOf}
+                characters={characters}
+                couplet={walk.sides?.couplet}
+                onLook={(character) => {
+                  const found = characters.find((c) => c.id === character);
+                  if (found) startTransition(() => setOrgan({ organ: found.organ, focus: character }));
+                }}
+              />
+            )}
+            {compared.length < FEWEST && (
+              <Box sx={{ mb: 1.5 }}>
+                <Typography variant="h1" component="h2">
+                  {compared[0] ? (
+                    <>
+                      What is <TaxonLabel name={nameOf(compared[0])} /> taken for?
+                    </>
+                  ) : (
+                    "Which taxa are in question?"
+                  )}
+                </Typography>
+                <Typography variant="body2">
+                  Choose 2 to 8 taxa: from those below, by name, or in{" "}
+                  <Link component={RouterLink} to={`/bench/${walkId}/sift`} replace>
+                    Sift
+                  </Link>
+                  .
+                </Typography>
+              </Box>
+            )}
+            <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", gap: 1, my: 1 }}>
+              <Autocomplete
+                key={compared.join()}
+                options={taxa.filter((t) => !compared.includes(t.id))}
+                getOptionLabel={(t) => t.name}
+                renderOption={(optionProps, t) => (
+                  <li {...optionProps} key={t.id}>
+                    <span>
+                      <TaxonLabel name={t.name} /> {t.commonName}
+                    </span>
+                  </li>
+                )}
+                filterOptions={(options, { inputValue }) => {
+                  const text = inputValue.trim().toLowerCase();
+                  return options
+                    .filter((t) =>
+                      `${t.name} ${t.commonName} ${t.facts?.synonyms.join(" ") ?? ""}`.toLowerCase().includes(text),
+                    )
+                    .slice(0, 50);
+                }}
+                value={null}
+                disabled={compared.length >= MOST}
+                onChange={(_, t) => t && set([...compared, t.id], { sides: undefined })}
+                sx={{ width: { xs: "100%", sm: 300 } }}
+                renderInput={(params) => (
+                  <TextField
+                    {...params}
+                    label={
+                      compared.length >= MOST ? "Eight at most" : compared.length === 0 ? "Name a taxon" : "Add a taxon"
+                    }
+                  />
+                )}
+              />
+              {proposals.length > 0 && compared.length < MOST && (
+                <>
+                  <Typography variant="body2">Taken for it:</Typography>
+                  {proposals.map((id) => (
+                    <Button
+                      key={id}
+                      onClick={() => set([...compared, id], { sides: undefined })}
+                      aria-label={`Add ${nameOf(id)}`}
+                    >
+                      +{" "}
+                      <Box component="span" sx={{ ml: 0.75 }}>
+                        <TaxonLabel name={nameOf(id)} />
+                      </Box>
+                    </Button>
+                  ))}
+                </>
+              )}
+            </Box>
+            {own.length > 0 && (
+              <Box
+                role="group"
+                aria-label="Own plants to compare with"
+                sx={{ display: "flex", flexWrap: "wrap", gap: 1, alignItems: "center", mb: 1 }}
+              >
+                <Typography variant="body2">Plants seen before:</Typography>
+                {own.map(({ line, away }) => {
+                  const on = plants.includes(line.plantId);
+                  return (
+                    <Button
+                      key={line.plantId}
+                      aria-pressed={on}
+                      variant={on ? "contained" : "outlined"}
+                      onClick={() =>
+                        change({
+                          ...walk,
+                          comparedPlants: on
+                            ? (walk.comparedPlants ?? []).filter((id) => id !== line.plantId)
+                            : [...(walk.comparedPlants ?? []), line.plantId],
+                        })
+                      }
+                    >
+                      {on && "✓ "}
+                      {line.name}, {line.plantLabel || line.placeName}
+                      {away !== undefined && ` (${away < 0.05 ? "here" : `${away.toFixed(1)} km`})`}
+                    </Button>
+                  );
+                })}
+              </Box>
+            )}
+            {asking && <Typography role="alert">{asking}</Typography>}
+            {compared.length >= FEWEST &&
+              (fits ? (
+                <ContrastTable
+                  answer={fits}
+                  described={described}
+                  characters={characters}
+                  nameOf={nameOf}
+                  sides={walk.sides?.leads}
+                  plants={own.filter((it) => plants.includes(it.line.plantId))}
+                  plantIds={plants}
+                  onLook={(character) => {
+                    const found = characters.find((c) => c.id === character);
+                    if (found) startTransition(() => setOrgan({ organ: found.organ, focus: character }));
+                  }}
+                  onRemove={(id) => set(compared.filter((it) => it !== id))}
+                  onSettle={settle}
+                />
+              ) : (
+                <Typography role="status">Holding them against each other …</Typography>
+              ))}
+            {compared.length > 0 && (
+              <Box sx={{ mt: 2 }}>
+                <Button onClick={() => setKeeping(true)}>
+                  {compared.length === 1
+                    ? `Keep it as ${nameOf(compared[0] ?? "")}`
+                    : `Keep the ${compared.length} as an open set`}
+                </Button>
+              </Box>
+            )}
+          </>
+        )}
+      </Box>
+    </Page>
+  );
+}
+
+const NO_PLACES: Schemas["Place"][] = [];
+
+/** What the first of the compared is taken for. */
+function useNear(floraId: string | undefined, version: string | undefined, taxon: string | undefined): string[] {
+  const question = useMemo(
+    () => (floraId && version && taxon ? { floraId, taxon } : undefined),
+    [floraId, version, taxon],
+  );
+  return useAsked(question, core.near).answer ?? [];
+}
+
+interface SummaryProps {
+  answer: Schemas["ContrastResult"];
+  nameOf: (id: string) => string;
+  characters: Schemas["Character"][];
+  couplet?: string;
+  onLook: (character: string) => void;
+}
+
+/** The difference that counts, before all rows: of two taxa one sentence, of more the fewest looks for all and the best for each pair. */
+function Summary({ answer, nameOf, characters, couplet, onLook }: SummaryProps) {
+  const [pairs, setPairs] = useState(false);
+  const word = (id: string) => characters.find((c) => c.id === id)?.name ?? id;
+  const [only] = answer.pairs;
+  const { smallest, smallestNow } = answer;
+  const openToday = smallestNow.unseparated - smallest.unseparated;
+  const note = [
+    !smallest.isOptimal && "Perhaps fewer would do.",
+    smallest.unseparated > 0 &&
+      `${smallest.unseparated} ${smallest.unseparated === 1 ? "pair is" : "pairs are"} separated by nothing.`,
+    openToday > 0
+      ? `By what can be seen today ${openToday} ${openToday === 1 ? "pair stays" : "pairs stay"} open.`
+      : smallestNow.characters.length > 0 &&
+        smallestNow.characters.join() !== smallest.characters.join() &&
+        `Today: ${smallestNow.characters.map(word).join(", ")}.`,
+  ]
+    .filter(Boolean)
+    .join(" ");
+  return (
+    <Box sx={{ mb: 1.5 }}>
+      {couplet && (
+        <Typography variant="body2" color="text.secondary">
+          What lies on either side of couplet {couplet}, the likeliest of each lead
+        </Typography>
+      )}
+      {answer.taxa.length === 2 && only ? (
+        only.character ? (
+          <>
+            <Typography variant="h1" component="h2">
+              <NamesLabel names={answer.taxa.map(nameOf)} />: {word(only.character)}
+            </Typography>
+            <Typography
+              component="div"
+              sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", columnGap: 1.5, rowGap: 0.5, mt: 0.5 }}
+            >
+              <span>
+                {cap(only.text)}. {certainty(only.separation)}
+              </span>
+              {only.canBeSeen ? (
+                <Button onClick={() => onLook(only.character)}>Look at it now</Button>
+              ) : (
+                <Box component="span" sx={{ color: "signal.absent" }}>
+                  ◌ Not to be seen today: {answer.rows.find((row) => row.character === only.character)?.when}.
+                </Box>
+              )}
+            </Typography>
+          </>
+        ) : (
+          <Typography variant="h1" component="h2">
+            Nothing in this flora separates <NamesLabel names={answer.taxa.map(nameOf)} />
+          </Typography>
+        )
+      ) : (
+        <>
+          <Typography variant="h1" component="h2">
+            {smallest.characters.length === 0
+              ? "Nothing in this flora separates these"
+              : `${numbers[smallest.characters.length] ?? smallest.characters.length} ${smallest.characters.length === 1 ? "look separates" : "looks separate"} ${smallest.unseparated === 0 ? `all ${answer.taxa.length}` : "what can be separated"}`}
+          </Typography>
+          <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1, my: 0.75, alignItems: "center" }}>
+            {smallest.characters.map((id) => {
+              const row = answer.rows.find((r) => r.character === id);
+              return (
+                <Button key={id} onClick={() => onLook(id)} variant={row?.group === "later" ? "outlined" : "contained"}>
+                  {row?.group === "later" ? "◌ " : row?.group === "seen" ? "● " : ""}
+                  {word(id)}
+                </Button>
+              );
+            })}
+            {note && <Typography variant="body2">{note}</Typography>}
+            <Button onClick={() => setPairs(!pairs)} aria-expanded={pairs}>
+              {pairs ? "Hide the pairs" : `The best look for each of the ${answer.pairs.length} pairs`}
+            </Button>
+          </Box>
+          {pairs && (
+            <Box component="ul" sx={{ m: 0, mt: 0.5, pl: 2.5 }}>
+              {answer.pairs.map((pair) => (
+                <Typography component="li" variant="body2" key={pair.first + pair.second}>
+                  <NamesLabel names={[nameOf(pair.first), nameOf(pair.second)]} />:{" "}
+                  {pair.character ? (
+                    <>
+                      {pair.text}. {certainty(pair.separation)} {!pair.canBeSeen && "◌ not today"}
+                    </>
+                  ) : (
+                    "nothing in this flora separates them"
+                  )}
+                </Typography>
+              ))}
+            </Box>
+          )}
+        </>
+      )}
+    </Box>
+  );
+}
+
+const cap = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
+
+const numbers = ["No", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eight"];
+
+const CLEAN = 0.95;
+const MOSTLY = 0.8;
+
+function certainty(separation: number): string {
+  if (separation >= CLEAN) return "It separates nearly all plants.";
+  return separation >= MOSTLY ? "It separates most plants." : "It overlaps: take it with others.";
+}

@@ -1,0 +1,482 @@
+import { leadLetter } from "../../shared/botany/leads";
+import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, Typography } from "@mui/material";
+import { useEffect, useMemo, useRef, useState } from "react";
+import { useNavigate, useParams } from "react-router";
+import { Page } from "../../shared/ui/Page";
+import { CautionNotes } from "../../shared/botany/Cautions";
+import { NamesLabel } from "../../shared/botany/TaxonLabel";
+import { GlossaryDialog } from "../../shared/botany/GlossaryDialog";
+import { CoupletPane } from "./CoupletPane";
+import { KeepForm } from "../keep/KeepForm";
+import { StandingList } from "./StandingList";
+import { OrganSheet } from "../sheet/OrganSheet";
+import { PlantFigure, type OrganState } from "../PlantFigure";
+import { newLook, withLook } from "../sheet/sheet";
+import { percent } from "../percent";
+import { TrailRibbon } from "./TrailRibbon";
+import { useWalk, type OpenCouplet } from "./useWalk";
+import { ModeBar } from "../ModeBar";
+import { ChooseKey, plantTitle, WalkGone, WalkSending } from "../WalkStates";
+import type { Schemas } from "../../api/client";
+
+/** The Bench: a couplet on the table, the trail and the taxa still standing beside it. */
+export function BenchWalk() {
+  const { walkId = "" } = useParams();
+  return <Walk key={walkId} walkId={walkId} />;
+}
+
+function Walk({ walkId }: { walkId: string }) {
+  const navigate = useNavigate();
+  const bench = useWalk(walkId);
+  const { walk, state, reopened, path } = bench;
+  const [keeping, setKeeping] = useState(false);
+  const [help, setHelp] = useState(false);
+  const [term, setTerm] = useState<Schemas["StatementReading"]>();
+  const [organ, setOrgan] = useState<{ organ: Schemas["Organ"]; focus?: string }>();
+  const table = useRef<HTMLDivElement>(null);
+  const taxa = useMemo(() => new Map(bench.taxa.map((taxon) => [taxon.id, taxon])), [bench.taxa]);
+
+  const couplet = reopened?.open ?? path;
+  const at = couplet && { keyVersion: couplet.keyVersion, couplet: couplet.couplet.label };
+  const verdict = bench.verdictOf(at);
+  const asked = new Set(
+    verdict?.leads.flatMap((l) => l.statements.flatMap((st) => st.reading.claims.map((c) => c.character))) ?? [],
+  );
+  // What says nothing of the plants behind these keys isn't asked for, unless the couplet on the table does.
+  const usable = bench.bench?.usable;
+  const all = bench.table?.characters ?? [];
+  const characters = all.filter(
+    (c) => !usable || usable.length === 0 || usable.includes(c.id) || asked.has(c.id) || c.id === organ?.focus,
+  );
+  const seenNow = (character: Schemas["Character"]) => !bench.bench?.notNow.includes(character.id);
+  const organs: OrganState[] = [...new Set(characters.map((c) => c.organ))].map((it) => {
+    const own = characters.filter((c) => c.organ === it);
+    const lines = bench.bench?.sheet.filter((l) => own.some((c) => c.id === l.character)) ?? [];
+    return {
+      organ: it,
+      seen: new Set(lines.map((l) => l.character)).size,
+      conflict: lines.some((l) => l.fitOfBest === "conflicts"),
+      asked: own.some((c) => asked.has(c.id)),
+      absent: !own.some(seenNow),
+    };
+  });
+  const look = (character: string) => {
+    const found = all.find((c) => c.id === character);
+    if (found) setOrgan({ organ: found.organ, focus: character });
+  };
+  // A statement that fits lands on the sheet; one that isn't understood is weighed by hand.
+  const onStatement = (lead: number, statement: number, reading: Schemas["StatementReading"], fits: boolean) => {
+    if (!walk || !at) return;
+    const claims = reading.claims.filter((c) => c.states.length > 0);
+    if (claims.length === 0) {
+      const others = (walk.hand ?? []).filter(
+        (h) =>
+          !(h.keyVersion === at.keyVersion && h.couplet === at.couplet && h.lead === lead && h.statement === statement),
+      );
+      bench.change({ ...walk, hand: [...others, { ...at, lead, statement, fits }] });
+      return;
+    }
+    const next = claims.reduce((before, claim) => {
+      const character = characters.find((c) => c.id === claim.character);
+      const states = fits
+        ? claim.states
+        : (character?.states.map((s) => s.id).filter((s) => !claim.states.includes(s)) ?? []);
+      if (states.length === 0) return before;
+      return withLook(
+        before,
+        newLook(before, claim.character, { states, fromCouplet: `${at.keyVersion}#${at.couplet}` }),
+      );
+    }, walk);
+    bench.change(next);
+  };
+  // How sure an answer is, couplet by couplet, as far as it was said.
+  const [said, setSaid] = useState<Record<string, boolean>>({});
+  const fairly = (at && said[at.keyVersion + at.couplet]) ?? (reopened !== undefined && reopened.sureness !== "sure");
+  const answer = (lead: number | null) => {
+    if (at) bench.answer(at, lead, fairly && lead !== null ? "fairly" : "sure");
+  };
+  const sayFairly = (it: boolean) => {
+    if (at) setSaid({ ...said, [at.keyVersion + at.couplet]: it });
+  };
+
+  // What lies on either side of a fork, the likeliest of each side, held against each other.
+  const contrast = (it: OpenCouplet) => {
+    if (!walk) return;
+    const share = new Map(bench.bench?.ends.map((end) => [end.name, end.share]));
+    const each = Math.max(1, Math.floor(MOST_COMPARED / it.couplet.leads.length));
+    const leads: Record<string, string> = {};
+    it.taxa.forEach((standing, lead) => {
+      const likeliest = [...standing].sort((a, b) => (share.get(b.name) ?? 0) - (share.get(a.name) ?? 0));
+      likeliest
+        .flatMap((st) => st.taxonId ?? [])
+        .filter((id) => !(id in leads))
+        .slice(0, each)
+        .forEach((id) => {
+          leads[id] = leadLetter(lead);
+        });
+    });
+    bench.change({ ...walk, inQuestion: Object.keys(leads), sides: { couplet: it.couplet.label, leads } });
+    void navigate(`/bench/${walkId}/contrast`);
+  };
+
+  useEffect(() => {
+    const onKey = (event: KeyboardEvent) => {
+      if (keeping || help || term || organ || event.ctrlKey || event.altKey || event.metaKey || isTyping(event.target))
+        return;
+      const digit = /^[0-9]$/.test(event.key) ? Number(event.key) : undefined;
+      if (digit === 0 && at) answer(null);
+      else if (digit !== undefined && couplet && digit <= couplet.couplet.leads.length && digit > 0) answer(digit - 1);
+      else if (event.key === "f" && at) sayFairly(!fairly);
+      else if (event.key === "Backspace") bench.stepBack();
+      else if (event.key === "?") setHelp(true);
+      else return;
+      event.preventDefault();
+    };
+    window.addEventListener("keydown", onKey);
+    return () => window.removeEventListener("keydown", onKey);
+  });
+
+  // After each answer the eye, and a screen reader, go on at the new couplet.
+  const onTable = keeping ? "keep" : organ ? organ.organ : at ? at.keyVersion + at.couplet : "end";
+  const first = useRef(true);
+  const loaded = state !== undefined;
+  useEffect(() => {
+    if (!loaded) return;
+    if (first.current) {
+      first.current = false;
+      return;
+    }
+    table.current?.focus({ preventScroll: true });
+    const top = table.current?.getBoundingClientRect().top ?? 0;
+    if (window.innerWidth < 900 || top < 0) table.current?.scrollIntoView();
+  }, [onTable, loaded]);
+
+  if (walk === null) return <WalkGone />;
+  if (walk?.sending) return <WalkSending />;
+  if (walk && !walk.start)
+    return <ChooseKey walk={walk} onChoose={(key) => bench.change({ ...walk, start: key.hash, title: key.title })} />;
+  if (bench.failure) {
+    return (
+      <Page title="The Bench isn’t ready">
+        <Typography role="alert">{bench.failure}</Typography>
+      </Page>
+    );
+  }
+  if (!walk || !state)
+    return (
+      <Page title="Bench">
+        <Typography role="status">Fetching the key …</Typography>
+      </Page>
+    );
+
+  const turn = bench.bench?.turns[0];
+  // A doubt is worth a word once it is a serious one.
+  const weakest = turn && turn.probability >= SERIOUS_DOUBT ? turn : undefined;
+  // The trail proposes a better open path; it never jumps by itself.
+  const paths = bench.bench && bench.bench.sheet.length > 0 ? bench.bench.paths : [];
+  const ownShare = paths.find((it) => it.keyVersion === at?.keyVersion && it.couplet === at.couplet)?.share ?? 1;
+  const betterPath = [...paths].sort((a, b) => b.share - a.share).find((it) => it.share >= ownShare * CLEARLY_LIKELIER);
+  const names = state.standing.map((s) => s.name);
+  const careful = state.standing.flatMap((s) => (s.taxonId ? (taxa.get(s.taxonId) ?? []) : []));
+  return (
+    <Page
+      title={plantTitle(walk)}
+      aside={
+        <>
+          <ModeBar walkId={walkId} />
+          <Button onClick={() => setHelp(true)} aria-keyshortcuts="?" aria-label="Keyboard ?">
+            Keyboard <strong style={{ marginLeft: 6 }}>?</strong>
+          </Button>
+        </>
+      }
+    >
+      <Box
+        sx={{
+          display: "grid",
+          gap: { xs: 2.5, md: 3 },
+          gridTemplateColumns: { xs: "1fr", md: "270px minmax(0, 1fr) minmax(190px, 240px)" },
+          gridTemplateAreas: { xs: '"table" "figure" "standing" "trail"', md: '"left table standing"' },
+        }}
+      >
+        {/* Beside a long sheet, plant, trail and taxa stay in sight; on a phone each has its place in the one column. */}
+        <Box
+          sx={{
+            display: { xs: "contents", md: "block" },
+            gridArea: { md: "left" },
+            position: { md: "sticky" },
+            top: { md: 8 },
+            alignSelf: "start",
+            maxHeight: { md: "calc(100vh - 16px)" },
+            overflowY: { md: "auto" },
+          }}
+        >
+          <Box sx={{ gridArea: { xs: "figure" }, maxWidth: 340, width: "100%", mx: "auto" }}>
+            {organs.length > 0 && (
+              <PlantFigure
+                organs={organs}
+                chosen={organ?.organ}
+                onChoose={(it) => {
+                  setKeeping(false);
+                  setOrgan(organ?.organ === it ? undefined : { organ: it });
+                }}
+              />
+            )}
+          </Box>
+          <Box sx={{ gridArea: { xs: "trail" }, mt: { md: 2 } }}>
+            <Typography variant="h2" sx={{ mb: 0.5 }}>
+              Trail
+            </Typography>
+            <TrailRibbon
+              steps={state.steps}
+              open={state.open}
+              at={at}
+              bySheet={bench.bench?.bySheet}
+              fairly={walk.answers.filter((a) => a.sureness && a.sureness !== "sure")}
+              against={bench.bench?.against}
+              weakest={weakest}
+              shares={bench.bench && bench.bench.sheet.length > 0 ? bench.bench.paths : []}
+              onReopen={(step) => {
+                setKeeping(false);
+                setOrgan(undefined);
+                bench.reopen({ keyVersion: step.keyVersion, couplet: step.couplet });
+              }}
+              onPath={(name) => {
+                setKeeping(false);
+                setOrgan(undefined);
+                bench.reopen(undefined);
+                bench.choosePath(name);
+              }}
+            />
+          </Box>
+        </Box>
+        <Box ref={table} tabIndex={-1} sx={{ gridArea: "table", outline: "none", scrollMarginTop: 8 }}>
+          {keeping ? (
+            <KeepForm
+              walk={walk}
+              names={names}
+              said={
+                names.length === 1
+                  ? "The trail ends at one taxon."
+                  : `${names.length} taxa are still open: kept as an open set. That is a good record; it says what is still to be seen.`
+              }
+              trail={{
+                startKey: walk.start,
+                answers: (bench.bench?.answers ?? walk.answers).filter((a) =>
+                  state.steps.some((it) => it.keyVersion === a.keyVersion && it.couplet === a.couplet),
+                ),
+              }}
+              backTo="Back to the key"
+              onChange={(form) => bench.change({ ...walk, form, problem: undefined })}
+              onBack={() => setKeeping(false)}
+              onKept={(plantId) => void navigate(`/plants/${plantId}`)}
+              onWaiting={() => void navigate("/records")}
+              onRefused={(problem) => bench.setWalk({ ...walk, problem })}
+            />
+          ) : organ ? (
+            <>
+              <CautionNotes taxa={careful} />
+              <OrganSheet
+                key={organ.organ}
+                organ={organ.organ}
+                focus={organ.focus}
+                walk={walk}
+                characters={characters.filter((c) => c.organ === organ.organ)}
+                lines={bench.bench?.sheet ?? []}
+                asked={asked}
+                seenNow={seenNow}
+                backTo="Back to the key"
+                onChange={bench.change}
+                onBack={() => setOrgan(undefined)}
+              />
+            </>
+          ) : (
+            <>
+              <CautionNotes taxa={careful} />
+              {weakest && !reopened && (
+                <WeakestTurn
+                  turn={weakest}
+                  character={all.find((c) => c.id === weakest.character)?.name}
+                  onLook={() => look(weakest.character)}
+                  onReopen={() => bench.reopen({ keyVersion: weakest.keyVersion, couplet: weakest.couplet })}
+                />
+              )}
+              {reopened && (
+                <Box
+                  sx={{
+                    bgcolor: "signal.openWash",
+                    px: 1.5,
+                    py: 0.75,
+                    mb: 1.5,
+                    display: "flex",
+                    flexWrap: "wrap",
+                    alignItems: "center",
+                    gap: 1,
+                  }}
+                >
+                  <Typography variant="body2" sx={{ flex: 1 }}>
+                    <strong>↺ Open again.</strong> A changed answer takes the trail another way; the answers below are
+                    kept in case you change it back.
+                  </Typography>
+                  <Button onClick={() => bench.reopen(undefined)}>Leave it as it is</Button>
+                </Box>
+              )}
+              {betterPath && !reopened && (
+                <Box
+                  sx={{
+                    bgcolor: "signal.openWash",
+                    px: 1.5,
+                    py: 0.5,
+                    mb: 1.5,
+                    display: "flex",
+                    flexWrap: "wrap",
+                    alignItems: "center",
+                    gap: 1,
+                  }}
+                >
+                  <Typography variant="body2" sx={{ flex: "1 1 14rem" }}>
+                    <strong>⋔ By the sheet another open path is likelier:</strong> couplet {betterPath.couplet},{" "}
+                    {percent(betterPath.share)}.
+                  </Typography>
+                  <Button onClick={() => bench.choosePath(betterPath)}>Go on there</Button>
+                </Box>
+              )}
+              {couplet ? (
+                <CoupletPane
+                  open={couplet}
+                  verdict={verdict}
+                  given={reopened?.lead}
+                  fairly={fairly}
+                  onFairly={sayFairly}
+                  onAnswer={answer}
+                  onStatement={onStatement}
+                  onLook={look}
+                  onTerm={setTerm}
+                  onContrast={() => contrast(couplet)}
+                />
+              ) : (
+                <End names={names} />
+              )}
+              <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1.5, mt: 1.5 }}>
+                <Button
+                  variant={couplet ? "outlined" : "contained"}
+                  disabled={state.steps.length === 0}
+                  onClick={() => setKeeping(true)}
+                >
+                  {couplet ? "Keep it as it stands" : "Keep it"}
+                </Button>
+                <Button disabled={state.steps.length === 0} onClick={bench.stepBack} aria-keyshortcuts="Backspace">
+                  Step back
+                </Button>
+              </Box>
+            </>
+          )}
+        </Box>
+        <Box
+          tabIndex={0}
+          role="region"
+          aria-labelledby="standing"
+          sx={{
+            gridArea: "standing",
+            position: { md: "sticky" },
+            top: { md: 8 },
+            alignSelf: "start",
+            maxHeight: { md: "calc(100vh - 16px)" },
+            overflowY: { md: "auto" },
+          }}
+        >
+          <StandingList standing={state.standing} taxa={taxa} ends={bench.bench?.ends} />
+        </Box>
+      </Box>
+      {term && (
+        <GlossaryDialog
+          characters={all.filter((c) => term.claims.some((claim) => claim.character === c.id))}
+          marked={term.claims.flatMap((claim) => claim.states)}
+          onClose={() => setTerm(undefined)}
+        />
+      )}
+      <Dialog open={help} onClose={() => setHelp(false)} aria-labelledby="keys-title">
+        <DialogTitle id="keys-title">On the keyboard</DialogTitle>
+        <DialogContent>
+          {[
+            ["1 2 3 …", "choose that lead"],
+            ["0", "can’t tell: every lead stays open"],
+            ["f", "the answer that comes is only fairly sure"],
+            ["Backspace", "take the last answer back"],
+            ["Escape", "from the evidence sheet back to the key"],
+            ["Tab, Enter", "go to any couplet of the trail and open it again"],
+            ["?", "this list"],
+          ].map(([key, what]) => (
+            <Typography key={key}>
+              <strong>{key}</strong> {what}
+            </Typography>
+          ))}
+        </DialogContent>
+        <DialogActions>
+          <Button onClick={() => setHelp(false)}>Close</Button>
+        </DialogActions>
+      </Dialog>
+    </Page>
+  );
+}
+
+const SERIOUS_DOUBT = 0.25;
+
+// As many taxa as a contrast can take.
+const MOST_COMPARED = 8;
+
+// Another path is worth a word when it is this many times as likely.
+const CLEARLY_LIKELIER = 3;
+
+/** The couplet most likely answered wrongly, with what to look at again. */
+function WeakestTurn(props: {
+  turn: Schemas["WeakTurn"];
+  character?: string;
+  onLook: () => void;
+  onReopen: () => void;
+}) {
+  const { turn, character, onLook, onReopen } = props;
+  return (
+    <Box role="note" sx={{ border: 2, borderColor: "signal.conflict", px: 1.5, py: 1, mb: 1.5 }}>
+      <Typography variant="body2">
+        <Box component="strong" sx={{ color: "signal.conflict" }}>
+          ▽ Weakest turn: couplet {turn.couplet}.
+        </Box>{" "}
+        By the answers and the sheet the plant left the trail here with a probability of {percent(turn.probability)},
+        perhaps towards <em>{turn.best}</em>.{character && ` Look again at: ${character}.`}
+      </Typography>
+      <Box sx={{ display: "flex", gap: 1, mt: 0.75, flexWrap: "wrap" }}>
+        {character && <Button onClick={onLook}>Look at {character}</Button>}
+        <Button onClick={onReopen}>Open couplet {turn.couplet} again</Button>
+      </Box>
+    </Box>
+  );
+}
+
+function End({ names }: { names: string[] }) {
+  return (
+    <Box>
+      <Typography variant="body2" color="text.secondary">
+        {names.length === 1
+          ? "The trail ends here"
+          : `Every path has come to its end; ${names.length} taxa are still open`}
+      </Typography>
+      <Typography variant="h1" component="h2" sx={{ fontSize: "1.9rem", my: 1 }}>
+        <NamesLabel names={names} />
+      </Typography>
+      <Typography>
+        {names.length === 1
+          ? "A key always ends at some name. Look back along the trail: is there a couplet you would answer otherwise?"
+          : "Keep it as an open set, or open the couplet that you couldn’t tell and look again."}
+      </Typography>
+    </Box>
+  );
+}
+
+function isTyping(target: EventTarget | null): boolean {
+  return (
+    target instanceof HTMLElement &&
+    (target.isContentEditable ||
+      ["INPUT", "TEXTAREA", "SELECT"].includes(target.tagName) ||
+      target.closest("[role=listbox], [role=dialog]") !== null)
+  );
+}

@@ -1,0 +1,369 @@
+import { Box, Button, ButtonBase, Typography } from "@mui/material";
+import type { Schemas } from "../../api/client";
+import { percent } from "../percent";
+import type { OpenCouplet } from "./useWalk";
+import { QuietButton } from "../../shared/ui/QuietButton";
+import { pageLabel } from "../../shared/botany/CoupletList";
+import { TaxonLabel } from "../../shared/botany/TaxonLabel";
+
+interface Props {
+  open: OpenCouplet;
+  /** What the sheet says of it. */
+  verdict?: Schemas["CoupletVerdict"];
+  /** A statement that fits or doesn't, as it was tapped. */
+  onStatement: (lead: number, statement: number, reading: Schemas["StatementReading"], fits: boolean) => void;
+  /** Opens the sheet at a character. */
+  onLook: (character: string) => void;
+  /** Opens the terms of a statement. */
+  onTerm: (reading: Schemas["StatementReading"]) => void;
+  /** Holds what lies on either side against each other. */
+  onContrast: () => void;
+  /** The answer given before, when an answered couplet is open again; undefined on a new one. */
+  given?: number | null;
+  /** Whether the answer is, or will be, only fairly sure. */
+  fairly: boolean;
+  onFairly: (fairly: boolean) => void;
+  onAnswer: (lead: number | null) => void;
+}
+
+// More names than this behind a lead are counted, not listed.
+const MOST_NAMED = 4;
+
+/** A couplet with its leads as large targets. */
+export function CoupletPane(props: Props) {
+  const { open, verdict, given, fairly, onFairly, onAnswer, onStatement, onLook, onTerm, onContrast } = props;
+  const { couplet } = open;
+  return (
+    <Box component="section" aria-labelledby="couplet">
+      <Typography variant="body2" color="text.secondary">
+        {open.keyTitle}
+        {open.branch && <> · under {open.branch}</>}
+      </Typography>
+      <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "baseline", columnGap: 2, mb: 1 }}>
+        <Typography variant="h1" component="h2" id="couplet">
+          Couplet {couplet.label}
+        </Typography>
+        <Typography variant="body2" color="text.secondary">
+          {open.place} of {open.coupletsInKey}; {toGo(open)}
+        </Typography>
+      </Box>
+      <KeyPlace place={open.place} of={open.coupletsInKey} />
+      {verdict && verdict.call !== "unseen" && <VerdictLine verdict={verdict} />}
+      <Box role="group" aria-labelledby="couplet" sx={{ display: "grid", gap: 1.25, mt: 1.5 }}>
+        {couplet.leads.map((lead, i) => {
+          const weighed = verdict?.leads[i];
+          const taxa = open.taxa[i] ?? [];
+          return (
+            <Box
+              key={i}
+              sx={{
+                position: "relative",
+                display: "flex",
+                alignItems: "stretch",
+                border: "2px solid",
+                borderColor: given === i ? "primary.main" : "text.primary",
+                bgcolor: given === i ? "signal.chosenWash" : "background.paper",
+                minHeight: 96,
+                "&:has(> button:hover)": { bgcolor: "signal.chosenWash" },
+              }}
+            >
+              {/* The whole lead is one target; what can be tapped inside it lies above. */}
+              <ButtonBase
+                onClick={() => onAnswer(i)}
+                aria-label={`${i + 1} ${lead.statements.join("; ")}; ${taxa.length === 1 ? taxa[0]?.name : `${taxa.length} taxa`}`}
+                aria-keyshortcuts={i < 9 ? String(i + 1) : undefined}
+                aria-pressed={given === undefined ? undefined : given === i}
+                sx={{ position: "absolute", inset: 0 }}
+              />
+              <Box
+                aria-hidden="true"
+                sx={{
+                  flex: "none",
+                  width: 52,
+                  display: "grid",
+                  placeItems: "center",
+                  borderRight: 1,
+                  borderColor: "rule",
+                  fontWeight: 700,
+                  fontSize: "1.3rem",
+                }}
+              >
+                {i + 1}
+              </Box>
+              <Box sx={{ flex: 1, minWidth: 0, pl: 2, pr: 1, py: 0.75, alignSelf: "center" }}>
+                {lead.statements.map((statement, s) => (
+                  <Statement
+                    key={s}
+                    text={statement}
+                    first={s === 0}
+                    it={weighed?.statements[s]}
+                    onFits={(fits, reading) => onStatement(i, s, reading, fits)}
+                    onLook={onLook}
+                    onTerm={onTerm}
+                  />
+                ))}
+                <Box sx={{ display: "flex", alignItems: "center", gap: 1.5, mt: 0.25 }}>
+                  <Typography component="span" variant="body2" color="text.secondary" sx={{ flex: 1 }}>
+                    {given === i && <strong>✓ your answer · </strong>}
+                    <Behind taxa={taxa} />
+                    {lead.destination?.page && <>, {pageLabel(lead.destination.page)}</>}
+                  </Typography>
+                  {weighed && verdict.call !== "unseen" && <ShareBar share={weighed.share} best={verdict.best === i} />}
+                </Box>
+              </Box>
+            </Box>
+          );
+        })}
+        <Button
+          onClick={() => onAnswer(null)}
+          aria-keyshortcuts="0"
+          aria-pressed={given === undefined ? undefined : given === null}
+          sx={{
+            justifyContent: "flex-start",
+            gap: 2,
+            minHeight: 56,
+            borderStyle: "dashed",
+            borderColor: "signal.open",
+            color: "text.primary",
+          }}
+        >
+          <Box component="span" sx={{ fontWeight: 700, fontSize: "1.2rem", width: 20 }}>
+            0
+          </Box>
+          <span>
+            {given === null && "✓ your answer · "}Can’t tell: keep{" "}
+            {couplet.leads.length === 2 ? "both" : `all ${couplet.leads.length}`} open
+          </span>
+        </Button>
+        <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", justifyContent: "space-between" }}>
+          <ButtonBase
+            aria-pressed={fairly}
+            aria-keyshortcuts="f"
+            onClick={() => onFairly(!fairly)}
+            sx={{ minHeight: 44, px: 0.5, gap: 1, fontSize: "0.9375rem" }}
+          >
+            <span aria-hidden="true">{fairly ? "☑" : "☐"}</span>
+            <span>
+              Only <strong>fairly sure</strong> of the answer
+            </span>
+          </ButtonBase>
+          {new Set(open.taxa.flat().flatMap((it) => it.taxonId ?? [])).size > 1 && (
+            <QuietButton name="Contrast what lies on either side" onClick={onContrast}>
+              Contrast what lies on either side
+            </QuietButton>
+          )}
+        </Box>
+      </Box>
+    </Box>
+  );
+
+  function toGo({ fewestToEnd, mostToEnd }: OpenCouplet) {
+    if (mostToEnd === 1) return "the last one on this way";
+    if (fewestToEnd === mostToEnd) return `${mostToEnd} to go`;
+    return `${fewestToEnd} to ${mostToEnd} to go`;
+  }
+}
+
+function Behind({ taxa }: { taxa: OpenCouplet["taxa"][number] }) {
+  const [first] = taxa;
+  if (taxa.length === 1 && first) {
+    return (
+      <>
+        → <TaxonLabel name={first.name} scientific={first.taxon?.isScientific ?? false} />
+      </>
+    );
+  }
+  return (
+    <>
+      → {taxa.length} taxa
+      {taxa.length <= MOST_NAMED && (
+        <>
+          :{" "}
+          {taxa.map((taxon, i) => (
+            <span key={taxon.name}>
+              {i > 0 && ", "}
+              <TaxonLabel name={taxon.name} scientific={taxon.taxon?.isScientific ?? false} />
+            </span>
+          ))}
+        </>
+      )}
+    </>
+  );
+}
+
+/** Where the couplet stands among those of its key. */
+function KeyPlace({ place, of }: { place: number; of: number }) {
+  const share = of <= 1 ? 0 : (place - 1) / (of - 1);
+  return (
+    <Box aria-hidden="true" sx={{ position: "relative", height: 12, maxWidth: 420 }}>
+      <Box sx={{ position: "absolute", left: 0, right: 0, top: 5, borderTop: 2, borderColor: "rule" }} />
+      <Box
+        sx={{
+          position: "absolute",
+          left: 0,
+          width: `${share * 100}%`,
+          top: 5,
+          borderTop: 2,
+          borderColor: "text.primary",
+        }}
+      />
+      <Box
+        sx={{
+          position: "absolute",
+          left: `calc(${share * 100}% - ${share * 12}px)`,
+          top: 0,
+          width: 12,
+          height: 12,
+          transform: "rotate(45deg)",
+          bgcolor: "primary.main",
+        }}
+      />
+    </Box>
+  );
+}
+
+const fits: Record<Schemas["StatementFit"], { glyph: string; words: string; color: string }> = {
+  fits: { glyph: "●", words: "fits", color: "signal.support" },
+  atTheEdge: { glyph: "◐", words: "at the edge", color: "signal.support" },
+  doubtful: { glyph: "?", words: "doubtful", color: "signal.open" },
+  conflicts: { glyph: "✕", words: "conflicts", color: "signal.conflict" },
+  notSeen: { glyph: "○", words: "not seen", color: "text.secondary" },
+  unread: { glyph: "¶", words: "weigh by hand", color: "text.secondary" },
+};
+
+/** The text of a statement; its terms open the glossary in place. */
+function Terms(props: {
+  reading: Schemas["StatementReading"];
+  text: string;
+  onTerm: (reading: Schemas["StatementReading"]) => void;
+}) {
+  const { reading, text, onTerm } = props;
+  const pieces = [];
+  let at = 0;
+  for (const part of reading.parts.filter((p) => p.kind === "state")) {
+    if (part.at < at) continue;
+    const term = text.slice(part.at, part.at + part.length);
+    pieces.push(text.slice(at, part.at));
+    pieces.push(
+      <ButtonBase
+        key={part.at}
+        onClick={() => onTerm(reading)}
+        aria-label={`Term: ${term}`}
+        sx={{
+          position: "relative",
+          zIndex: 1,
+          display: "inline",
+          font: "inherit",
+          verticalAlign: "baseline",
+          textDecoration: "underline dotted",
+          textUnderlineOffset: 4,
+          // A thumb means the lead; the term is explained on the organ's sheet.
+          "@media (pointer: coarse)": { pointerEvents: "none" },
+        }}
+      >
+        {term}
+      </ButtonBase>,
+    );
+    at = part.at + part.length;
+  }
+  pieces.push(text.slice(at));
+  return <>{pieces}</>;
+}
+
+/** A statement with how it stands and the figure behind it; a tap says that it fits, or doesn't. */
+function Statement(props: {
+  text: string;
+  first: boolean;
+  it?: Schemas["StatementVerdict"];
+  onFits: (fits: boolean, reading: Schemas["StatementReading"]) => void;
+  onLook: (character: string) => void;
+  onTerm: (reading: Schemas["StatementReading"]) => void;
+}) {
+  const { text, first, it, onFits, onLook, onTerm } = props;
+  const said = it && fits[it.fit];
+  const claim = it?.reading.claims[0];
+  const measured = it !== undefined && it.reading.claims.length > 0 && it.reading.claims.every((c) => c.range);
+  const toWeigh = it !== undefined && !measured && (it.fit === "notSeen" || it.fit === "unread");
+  return (
+    <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", columnGap: 1 }}>
+      <Box sx={{ flex: "1 1 15rem", minWidth: 0 }}>
+        <Typography component="span" sx={{ fontSize: first ? "1.15rem" : "1.0625rem", fontWeight: first ? 600 : 400 }}>
+          {it ? <Terms reading={it.reading} text={text} onTerm={onTerm} /> : text}
+        </Typography>
+        {it && said && it.fit !== "notSeen" && it.fit !== "unread" && (
+          <Typography component="span" variant="body2" sx={{ display: "block", color: said.color }}>
+            <strong>
+              {said.glyph} {said.words}
+            </strong>
+            {it.seen && `: ${it.seen}`}
+          </Typography>
+        )}
+      </Box>
+      {it && said && (
+        <Box sx={{ display: "flex", alignItems: "center", position: "relative", zIndex: 1 }}>
+          {toWeigh && (
+            <Typography component="span" variant="caption" color="text.secondary" sx={{ mr: 0.5 }}>
+              {said.glyph} {said.words}
+            </Typography>
+          )}
+          {claim && (
+            <QuietButton onClick={() => onLook(claim.character)} name={`${measured ? "Measure" : "Look"}: ${text}`}>
+              {measured ? "Measure" : "Look"}
+            </QuietButton>
+          )}
+          {toWeigh && (
+            <>
+              <QuietButton onClick={() => onFits(true, it.reading)} name={`Fits: ${text}`}>
+                Fits
+              </QuietButton>
+              <QuietButton onClick={() => onFits(false, it.reading)} name={`Doesn’t fit: ${text}`}>
+                Doesn’t
+              </QuietButton>
+            </>
+          )}
+        </Box>
+      )}
+    </Box>
+  );
+}
+
+function ShareBar({ share, best }: { share: number; best: boolean }) {
+  return (
+    <Box component="span" sx={{ flex: "none", width: 150, display: "flex", alignItems: "center", gap: 1 }}>
+      <Typography
+        component="span"
+        variant="body2"
+        sx={{ fontWeight: best ? 700 : 400, textAlign: "right", minWidth: 66, order: 1 }}
+      >
+        {percent(share)}
+      </Typography>
+      <Box
+        component="span"
+        aria-hidden="true"
+        sx={{ flex: 1, height: 7, border: 1, borderColor: "text.secondary", display: "block" }}
+      >
+        <Box
+          component="span"
+          sx={{
+            display: "block",
+            height: "100%",
+            width: `${share * 100}%`,
+            bgcolor: best ? "primary.main" : "text.secondary",
+          }}
+        />
+      </Box>
+    </Box>
+  );
+}
+
+function VerdictLine({ verdict }: { verdict: Schemas["CoupletVerdict"] }) {
+  const glyph = { clear: "●", leaning: "◐", undecided: "○", unseen: "" }[verdict.call];
+  return (
+    <Typography variant="body2" sx={{ mt: 1 }} aria-live="polite">
+      <strong>
+        {glyph} By the sheet: {verdict.words}
+      </strong>{" "}
+      {verdict.reasons.join(" ")}
+    </Typography>
+  );
+}

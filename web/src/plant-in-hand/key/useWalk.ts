@@ -1,0 +1,134 @@
+import { useEffect, useMemo, useRef, useState } from "react";
+import type { Schemas } from "../../api/client";
+import { core } from "../../core/coreClient";
+import { useShelf } from "../../offline/queries";
+import { useStoredWalk } from "../useStoredWalk";
+import { today } from "../../shared/calendar/day";
+
+export type OpenCouplet = Schemas["OpenCouplet"];
+export type TrailStep = Schemas["TrailStep"];
+
+/** Names a couplet of a key version. */
+export interface CoupletName {
+  keyVersion: string;
+  couplet: string;
+}
+
+interface View {
+  bench: Schemas["BenchState"];
+  state: Schemas["WalkState"];
+  /** An answered couplet that is open again to be changed, with its answer. */
+  reopened?: { open: OpenCouplet; lead: number | null; sureness: Schemas["Sureness"] };
+}
+
+const names = (a: CoupletName, b: CoupletName) => a.keyVersion === b.keyVersion && a.couplet === b.couplet;
+
+/** A walk that is under way: kept on this device at every step, worked out by the core. */
+export function useWalk(walkId: string) {
+  const { walk, first, setWalk, change } = useStoredWalk(walkId);
+  const [view, setView] = useState<View>();
+  const [reopenedName, setReopenedName] = useState<CoupletName>();
+  const [chosenPath, setChosenPath] = useState<CoupletName>();
+  const [failure, setFailure] = useState<string>();
+  const asked = useRef(0);
+
+  // The versions that it has followed so far; those that it comes to later are the newest and on the shelf anyway.
+  const wanted = useMemo(
+    () =>
+      first === undefined
+        ? undefined
+        : first
+          ? [first.start, ...first.answers.map((a) => a.keyVersion)].filter(Boolean)
+          : [],
+    [first],
+  );
+  const shelf = useShelf(wanted);
+  const [filled, setFilled] = useState<Schemas["Shelf"]>();
+  useEffect(() => {
+    if (!shelf.data) return;
+    const data = shelf.data;
+    void core.fillShelf(data).then(
+      () => setFilled(data),
+      (error: Error) => setFailure(error.message),
+    );
+  }, [shelf.data]);
+
+  useEffect(() => {
+    if (!walk?.start || !filled) return;
+    const ask = ++asked.current;
+    const work = async () => {
+      const bench = await core.bench({
+        start: walk.start,
+        answers: walk.answers,
+        observations: walk.observations ?? [],
+        hand: walk.hand ?? [],
+        day: walk.form.date || today(),
+      });
+      const next: View = { bench, state: bench.walk };
+      const all = bench.answers;
+      const given = reopenedName && all.find((a) => names(a, reopenedName));
+      if (given) {
+        const others = all.filter((a) => !names(a, given));
+        const open = (await core.walk({ start: walk.start, answers: others })).open;
+        const couplet = open.find((o) => o.keyVersion === given.keyVersion && o.couplet.label === given.couplet);
+        if (couplet) next.reopened = { open: couplet, lead: given.lead, sureness: given.sureness ?? "sure" };
+      }
+      // An answer that has been overtaken by a newer one is dropped.
+      if (ask === asked.current) setView(next);
+    };
+    work().catch((error: unknown) => setFailure(error instanceof Error ? error.message : String(error)));
+  }, [walk, filled, reopenedName]);
+
+  const open = view?.state.open ?? [];
+  const path =
+    open.find((o) => chosenPath && names({ keyVersion: o.keyVersion, couplet: o.couplet.label }, chosenPath)) ??
+    open[0];
+  const verdictOf = (name: CoupletName | undefined) => name && view?.bench.verdicts.find((v) => names(v, name));
+
+  return {
+    walk,
+    setWalk,
+    failure:
+      failure ??
+      (shelf.isError && !shelf.data
+        ? "The keys can’t be fetched just now. The walk is kept on this device; it opens when the server answers."
+        : undefined),
+    taxa: filled?.taxa ?? [],
+    table: filled?.table,
+    bench: view?.bench,
+    verdictOf,
+    state: view?.state,
+    reopened: view?.reopened,
+    path,
+    choosePath: setChosenPath,
+    reopen: setReopenedName,
+    change,
+    answer: (couplet: CoupletName, lead: number | null, sureness: Schemas["Sureness"]) => {
+      if (!walk) return;
+      const given = { ...couplet, lead, sureness };
+      const at = walk.answers.findIndex((a) => names(a, couplet));
+      const answers = at < 0 ? [...walk.answers, given] : walk.answers.map((a, i) => (i === at ? given : a));
+      setReopenedName(undefined);
+      setChosenPath(undefined);
+      change({ ...walk, answers });
+    },
+    stepBack: () => {
+      if (!walk) return;
+      if (reopenedName) {
+        setReopenedName(undefined);
+        return;
+      }
+      // The last answer on the way; dormant ones aren't on it.
+      const onTheWay = walk.answers.filter((a) => view?.state.steps.some((s) => names(s, a)));
+      const last = onTheWay.at(-1);
+      if (!last) {
+        // What the sheet has answered can only be overruled: it is opened again.
+        const step = view?.state.steps.at(-1);
+        if (step) setReopenedName({ keyVersion: step.keyVersion, couplet: step.couplet });
+        return;
+      }
+      setChosenPath({ keyVersion: last.keyVersion, couplet: last.couplet });
+      change({ ...walk, answers: walk.answers.filter((a) => a !== last) });
+    },
+  };
+}

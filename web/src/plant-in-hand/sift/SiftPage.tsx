@@ -1,0 +1,449 @@
+import { useBenchFlora } from "../../shared/botany/useBenchFlora";
+import { Box, Button, ButtonBase, Typography } from "@mui/material";
+import { startTransition, useEffect, useMemo, useRef, useState } from "react";
+import { useNavigate, useParams } from "react-router";
+import type { Schemas } from "../../api/client";
+import { Page } from "../../shared/ui/Page";
+import { QuietButton } from "../../shared/ui/QuietButton";
+import { useAllTaxa, useDescribed } from "../../offline/flora";
+import { KeepForm } from "../keep/KeepForm";
+import { OrganSheet } from "../sheet/OrganSheet";
+import { PlantFigure, type OrganState } from "../PlantFigure";
+import { useStoredWalk } from "../useStoredWalk";
+import { plantTitle, WalkGone, WalkSending } from "../WalkStates";
+import { CautionNotes } from "../../shared/botany/Cautions";
+import { NamesLabel, TaxonLabel } from "../../shared/botany/TaxonLabel";
+import { Circumstances } from "./Circumstances";
+import { ModeBar } from "../ModeBar";
+import { MOST_DRAWN, Standing } from "./Standing";
+import { TellingLooks } from "./TellingLooks";
+import { NOT_ON_LIST, useSift } from "./useSift";
+
+// A name this likely is warned of before the plant is handled.
+const WARNED_FROM = 0.02;
+const MOST_GIVEAWAYS = 2;
+const MOST_COMPARED = 8;
+
+/** Sift: whatever was seen, in any order, and the list as it stands by it. */
+export function SiftPage() {
+  const { walkId = "" } = useParams();
+  return <Sift key={walkId} walkId={walkId} />;
+}
+
+function Sift({ walkId }: { walkId: string }) {
+  const navigate = useNavigate();
+  const { walk, setWalk, change } = useStoredWalk(walkId);
+  const { flora, floras, version, characters, failure } = useBenchFlora(walk?.floraId);
+  const [opened, setOpened] = useState<string[]>([]);
+  const sift = useSift(walk, flora?.id, version, opened);
+  const { answer, settings } = sift;
+  const [organ, setOrgan] = useState<{ organ: Schemas["Organ"]; focus?: string }>();
+  const [keeping, setKeeping] = useState(false);
+  const [all, setAll] = useState(false);
+  const table = useRef<HTMLDivElement>(null);
+  const taxa = useAllTaxa(flora?.id, version);
+  const drawn = answer?.standing.slice(0, MOST_DRAWN * 4).map((it) => it.taxon) ?? [];
+  const described = useDescribed(
+    flora?.id,
+    version,
+    drawn.filter((id) => id !== NOT_ON_LIST),
+  );
+  const byId = useMemo(() => new Map(taxa.map((taxon) => [taxon.id, taxon])), [taxa]);
+  const nameOf = (id: string) => byId.get(id)?.name ?? id;
+  // The list is drawn again in small pieces, so that the page goes on meanwhile.
+  const backToList = () => startTransition(() => setOrgan(undefined));
+
+  const onTable = keeping ? "keep" : organ ? organ.organ + (organ.focus ?? "") : "standing";
+  const first = useRef(true);
+  useEffect(() => {
+    if (first.current) {
+      first.current = false;
+      return;
+    }
+    table.current?.focus({ preventScroll: true });
+    if (window.innerWidth < 900 || (table.current?.getBoundingClientRect().top ?? 0) < 0)
+      table.current?.scrollIntoView();
+  }, [onTable]);
+
+  if (walk === null) return <WalkGone />;
+  if (walk?.sending) return <WalkSending />;
+  if (failure && !answer) {
+    return (
+      <Page title="The list isn’t ready" aside={<ModeBar walkId={walkId} />}>
+        <Typography role="alert">{failure}</Typography>
+      </Page>
+    );
+  }
+  if (!walk || !flora || !answer) {
+    return (
+      <Page title="Sift" aside={<ModeBar walkId={walkId} />}>
+        <Typography role="status">{sift.failure ?? "Making the list ready …"}</Typography>
+      </Page>
+    );
+  }
+
+  const leaders = answer.standing
+    .filter((it) => it.taxon !== NOT_ON_LIST)
+    .slice(0, Math.min(answer.leaders, MOST_COMPARED));
+  // "Nothing" and "open" speak of a whole list: nobody is in question yet.
+  const isOpen = answer.call === "nothing" || answer.call === "open";
+  const inQuestion = walk.inQuestion ?? (isOpen ? [] : leaders.map((it) => it.taxon));
+  const leader = answer.standing.find((it) => it.taxon !== NOT_ON_LIST);
+  const fitOf = new Map(leader?.reasons.map((reason) => [reason.character, reason.fit]));
+  const lines = answer.sheet.map((line) => ({ ...line, fitOfBest: fitOf.get(line.character) ?? null }));
+  const asked = new Set(answer.tellingLooks.slice(0, 1).map((look) => look.character));
+  const notNow = new Set(answer.later.filter((look) => look.reason === "season").map((look) => look.character));
+  const organs: OrganState[] = [...new Set(characters.map((c) => c.organ))].map((it) => {
+    const own = characters.filter((c) => c.organ === it);
+    const seen = lines.filter((l) => own.some((c) => c.id === l.character));
+    return {
+      organ: it,
+      seen: new Set(seen.map((l) => l.character)).size,
+      conflict: seen.some((l) => l.fitOfBest === "conflicts"),
+      asked: own.some((c) => asked.has(c.id)),
+      absent: settings.missing.includes(it),
+    };
+  });
+  const look = (character: string) => {
+    const found = characters.find((c) => c.id === character);
+    setKeeping(false);
+    if (found) startTransition(() => setOrgan({ organ: found.organ, focus: character }));
+  };
+  const toggle = (taxon: string) =>
+    change({
+      ...walk,
+      sides: undefined,
+      inQuestion: inQuestion.includes(taxon)
+        ? inQuestion.filter((it) => it !== taxon)
+        : [...inQuestion, taxon].slice(-MOST_COMPARED),
+    });
+  const contrast = () => {
+    const near = answer.standing.filter((it) => it.taxon !== NOT_ON_LIST).map((it) => it.taxon);
+    // One alone is held against what comes next.
+    const taken = inQuestion.length >= 2 ? inQuestion : [...new Set([...inQuestion, ...near])].slice(0, 2);
+    change({ ...walk, inQuestion: taken });
+    void navigate(`/bench/${walkId}/contrast`, { replace: true });
+  };
+  const names = inQuestion.map(nameOf);
+  const careful = answer.standing.flatMap((it) =>
+    it.probability >= WARNED_FROM && answer.call !== "nothing" ? (byId.get(it.taxon) ?? []) : [],
+  );
+  const hasSeen = answer.sheet.length > 0;
+  const [nextLook] = answer.tellingLooks;
+  return (
+    <Page title={plantTitle(walk)} aside={<ModeBar walkId={walkId} />}>
+      <Circumstances
+        walk={walk}
+        settings={settings}
+        places={sift.places}
+        atHand={sift.atHand}
+        floras={floras}
+        floraId={flora.id}
+        taxa={taxa}
+        organs={organs.map((it) => it.organ).filter((it) => it !== "habit" && it !== "site")}
+        onAtHand={sift.changeAtHand}
+        onChange={change}
+      />
+      <Box
+        sx={{
+          display: "grid",
+          gap: { xs: 2, md: 3 },
+          gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "270px minmax(0, 1fr) minmax(280px, 340px)" },
+          gridTemplateAreas: { xs: '"table" "next" "left"', md: '"left table next"' },
+          alignItems: "start",
+        }}
+      >
+        <Box
+          sx={{
+            gridArea: "left",
+            position: { md: "sticky" },
+            top: { md: 8 },
+            maxHeight: { md: "calc(100vh - 16px)" },
+            overflowY: { md: "auto" },
+          }}
+        >
+          <Box sx={{ maxWidth: 340, mx: "auto" }}>
+            {organs.length > 0 && (
+              <PlantFigure
+                organs={organs}
+                chosen={organ?.organ}
+                onChoose={(it) => {
+                  setKeeping(false);
+                  startTransition(() => setOrgan(organ?.organ === it ? undefined : { organ: it }));
+                }}
+              />
+            )}
+          </Box>
+          {hasSeen && (
+            <Box sx={{ mt: 1.5 }}>
+              <Typography variant="h2">Seen</Typography>
+              <Box component="ul" sx={{ listStyle: "none", p: 0, m: 0 }}>
+                {lines.map((line) => (
+                  <Box component="li" key={line.character + line.seen}>
+                    <ButtonBase
+                      onClick={() => look(line.character)}
+                      sx={{
+                        display: "block",
+                        width: "100%",
+                        textAlign: "left",
+                        minHeight: 44,
+                        py: 0.5,
+                        borderTop: "1px dotted",
+                        borderColor: "rule",
+                        "&:hover": { bgcolor: "signal.chosenWash" },
+                      }}
+                    >
+                      <Typography component="span" variant="caption" color="text.secondary" sx={{ display: "block" }}>
+                        {characters.find((c) => c.id === line.character)?.name ?? line.character}
+                      </Typography>
+                      <Typography component="span" variant="body2">
+                        <Box
+                          component="span"
+                          sx={{
+                            color: line.fitOfBest === "conflicts" ? "signal.conflict" : "signal.support",
+                            fontWeight: 700,
+                          }}
+                        >
+                          {line.fitOfBest === "conflicts" ? "✕" : "●"}
+                        </Box>{" "}
+                        {line.seen}
+                        {line.reason && ` (${line.reason})`}
+                      </Typography>
+                    </ButtonBase>
+                  </Box>
+                ))}
+              </Box>
+            </Box>
+          )}
+        </Box>
+        <Box ref={table} tabIndex={-1} sx={{ gridArea: "table", outline: "none", scrollMarginTop: 8, minWidth: 0 }}>
+          {keeping ? (
+            <KeepForm
+              walk={walk}
+              names={names}
+              said={
+                names.length === 1
+                  ? "Named by what was seen, without a key."
+                  : `${names.length} taxa are in question: kept as an open set. That is a good record; it says what is still to be seen.`
+              }
+              trail={undefined}
+              backTo="Back to the list"
+              onChange={(form) => change({ ...walk, form, problem: undefined })}
+              onBack={() => setKeeping(false)}
+              onKept={(plantId) => void navigate(`/plants/${plantId}`)}
+              onWaiting={() => void navigate("/records")}
+              onRefused={(problem) => setWalk({ ...walk, problem })}
+            />
+          ) : (
+            <>
+              <CautionNotes taxa={careful} />
+              <Call answer={answer} nameOf={nameOf} />
+              {!organ && nextLook && (
+                <Button
+                  variant="contained"
+                  onClick={() => look(nextLook.character)}
+                  sx={{ display: { md: "none" }, my: 1, width: "100%", minHeight: 52 }}
+                >
+                  Look next at: {characters.find((c) => c.id === nextLook.character)?.name ?? nextLook.character}
+                </Button>
+              )}
+              {answer.alike.map((set) => (
+                <Typography key={set.join()} variant="body2" sx={{ mb: 0.5 }}>
+                  <strong>◐ Described alike:</strong> <NamesLabel names={set.map(nameOf)} />. No look in this flora
+                  tells them apart; keep them as an open set.
+                </Typography>
+              ))}
+              {onePerTaxon(answer.giveaways)
+                .slice(0, MOST_GIVEAWAYS)
+                .map((it) => (
+                  <GiveawayNote
+                    key={it.taxon + it.character + it.state}
+                    it={it}
+                    name={nameOf(it.taxon)}
+                    listed={answer.listed}
+                    seen={answer.sheet.some((line) => line.character === it.character)}
+                    onLook={() => look(it.character)}
+                  />
+                ))}
+              {organ ? (
+                <OrganSheet
+                  key={organ.organ}
+                  organ={organ.organ}
+                  focus={organ.focus}
+                  walk={walk}
+                  characters={characters.filter((c) => c.organ === organ.organ)}
+                  lines={lines}
+                  asked={new Set(organ.focus ? [organ.focus] : [])}
+                  askedBy="asked for by the list"
+                  seenNow={(character) => !notNow.has(character.id)}
+                  backTo="Back to the list"
+                  onChange={change}
+                  onBack={backToList}
+                />
+              ) : (
+                <>
+                  {answer.call === "nothing" && !all && (
+                    <Box sx={{ my: 1 }}>
+                      <Typography>
+                        Tap a part of the plant and record whatever you see of it, in any order; or take the first look
+                        that is proposed: it tells most for the effort.
+                      </Typography>
+                      <Button sx={{ mt: 1 }} onClick={() => setAll(true)}>
+                        Show the whole list
+                      </Button>
+                    </Box>
+                  )}
+                  {(answer.call !== "nothing" || all) && (
+                    <Standing
+                      answer={answer}
+                      prior={settings.prior}
+                      strict={settings.tolerance !== undefined}
+                      described={described}
+                      characters={characters}
+                      inQuestion={inQuestion}
+                      opened={opened}
+                      onOpen={(taxon, open) =>
+                        setOpened(open ? [...opened, taxon] : opened.filter((it) => it !== taxon))
+                      }
+                      onToggle={toggle}
+                      onLook={look}
+                    />
+                  )}
+                  <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1.5, mt: 1.5 }}>
+                    {(answer.call !== "nothing" || inQuestion.length > 0) && (
+                      <Button variant="contained" onClick={contrast}>
+                        {inQuestion.length >= 2
+                          ? `Contrast the ${inQuestion.length} in question`
+                          : inQuestion.length === 1
+                            ? "Contrast it with the next"
+                            : "Contrast the first two"}
+                      </Button>
+                    )}
+                    <Button disabled={inQuestion.length === 0} onClick={() => setKeeping(true)}>
+                      {inQuestion.length === 1 ? `Keep it as ${names[0]}` : "Keep those in question"}
+                    </Button>
+                    {walk.inQuestion && (
+                      <Button onClick={() => change({ ...walk, inQuestion: undefined, sides: undefined })}>
+                        Take those that lead
+                      </Button>
+                    )}
+                  </Box>
+                </>
+              )}
+            </>
+          )}
+        </Box>
+        <Box
+          tabIndex={0}
+          role="region"
+          aria-labelledby="next"
+          sx={{
+            gridArea: "next",
+            position: { md: "sticky" },
+            top: { md: 8 },
+            maxHeight: { md: "calc(100vh - 16px)" },
+            overflowY: { md: "auto" },
+          }}
+        >
+          <TellingLooks
+            now={answer.tellingLooks}
+            later={answer.later}
+            characters={characters}
+            onLook={look}
+            onSkip={(character) => change({ ...walk, sift: { ...settings, skip: [...settings.skip, character] } })}
+          />
+        </Box>
+      </Box>
+    </Page>
+  );
+}
+
+/** How the list stands, in words; the first thing to be read. */
+function Call({ answer, nameOf }: { answer: Schemas["SiftResponse"]; nameOf: (id: string) => string }) {
+  const named = answer.standing.filter((it) => it.taxon !== NOT_ON_LIST);
+  const leaders = named.slice(0, answer.leaders).map((it) => nameOf(it.taxon));
+  const narrowed = answer.listed < answer.all ? ` on the narrowed list (${answer.listed} of ${answer.all})` : "";
+  return (
+    <Box aria-live="polite" sx={{ mb: 0.5 }}>
+      <Typography variant="h1" component="h2">
+        {answer.call === "nothing" && `Nothing seen yet: ${answer.listed} taxa${narrowed || " on the list"}`}
+        {(answer.call === "farAhead" || answer.call === "ahead") && (
+          <>
+            <TaxonLabel name={leaders[0] ?? ""} />, {answer.inWords}
+          </>
+        )}
+        {answer.call === "oneOf" &&
+          (answer.leaders === 1 ? <TaxonLabel name={leaders[0] ?? ""} /> : cap(answer.inWords))}
+        {(answer.call === "open" || answer.call === "notOnList") && cap(answer.inWords)}
+        {answer.call === "noneFits" && (answer.listed === 0 ? "The list is empty" : "None of the list fits")}
+      </Typography>
+      {answer.call === "oneOf" && answer.leaders > 1 && (
+        <Typography>
+          <NamesLabel names={leaders} />
+          {narrowed}
+        </Typography>
+      )}
+      {answer.call === "noneFits" && answer.listed > 0 && (
+        <Typography>
+          The nearest are <NamesLabel names={leaders} />; each conflicts with what was seen. Look again, or take it for
+          a plant that isn’t on this list{narrowed}.
+        </Typography>
+      )}
+      {answer.call === "noneFits" && answer.listed === 0 && (
+        <Typography>Lift a narrowing to see taxa again.</Typography>
+      )}
+      {answer.call === "notOnList" && (
+        <Typography>
+          What was seen fits no taxon well enough; nearest of the list{narrowed}:{" "}
+          <NamesLabel names={named.slice(0, 2).map((it) => nameOf(it.taxon))} />.
+        </Typography>
+      )}
+      {answer.listed === 1 && (
+        <Typography variant="body2">
+          The list holds this one taxon: that it is left says nothing yet. What is seen can only speak for it or against
+          it.
+        </Typography>
+      )}
+    </Box>
+  );
+}
+
+const cap = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
+
+function GiveawayNote(props: {
+  it: Schemas["Giveaway"];
+  name: string;
+  listed: number;
+  seen: boolean;
+  onLook: () => void;
+}) {
+  const { it, name, listed, seen, onLook } = props;
+  return (
+    <Box
+      sx={{
+        display: "flex",
+        flexWrap: "wrap",
+        alignItems: "center",
+        columnGap: 1,
+        bgcolor: "signal.chosenWash",
+        px: 1.25,
+        mb: 0.75,
+      }}
+    >
+      <Typography variant="body2" sx={{ flex: "1 1 14rem", py: 0.5 }}>
+        <strong>
+          {seen ? "◆ Seen, and" : "◇"} alone on this list of {listed}:
+        </strong>{" "}
+        {it.text} → <TaxonLabel name={name} />
+      </Typography>
+      {!seen && (
+        <QuietButton name={`Look for it: ${it.text}`} onClick={onLook}>
+          Look for it
+        </QuietButton>
+      )}
+    </Box>
+  );
+}
+
+const onePerTaxon = (giveaways: Schemas["Giveaway"][]) =>
+  giveaways.filter((it, i) => giveaways.findIndex((other) => other.taxon === it.taxon) === i);

@@ -1,0 +1,63 @@
+import { PLACE, RECORDER, lastPlace } from "../shared/form/last";
+import { v7 as uuid } from "uuid";
+import { today } from "../shared/calendar/day";
+import { announce } from "../offline/outbox";
+import { store, type KeepForm, type Walk } from "../offline/store";
+
+/** Of a plant that is named without a key. */
+export const WITHOUT_KEY = { hash: "", title: "" };
+
+/** Begins with a plant, through a key or without one; place and recorder are those of the last record. */
+export async function beginWalk(
+  key: { hash: string; title: string },
+  plant?: Walk["plant"],
+  observations: Walk["observations"] = [],
+  inQuestion?: string[],
+): Promise<string> {
+  const walk: Walk = {
+    id: uuid(),
+    start: key.hash,
+    title: key.title,
+    answers: [],
+    observations,
+    keptIds: observations.map((o) => o.id),
+    form: {
+      placeId: plant?.placeId ?? lastPlace(),
+      date: today(),
+      recorder: localStorage.getItem(RECORDER) ?? "",
+      label: plant?.label ?? "",
+      note: "",
+    },
+    plant,
+    inQuestion,
+    updatedAt: Date.now(),
+  };
+  await (await store()).put("walks", walk);
+  announce();
+  return walk.id;
+}
+
+export async function saveWalk(walk: Walk): Promise<void> {
+  await (await store()).put("walks", { ...walk, updatedAt: Date.now() });
+  announce();
+}
+
+export async function discardWalk(id: string): Promise<Walk | undefined> {
+  const db = await store();
+  const walk = await db.get("walks", id);
+  await db.delete("walks", id);
+  announce();
+  return walk;
+}
+
+/** What the next record starts with. */
+export function remember(form: KeepForm): void {
+  localStorage.setItem(RECORDER, form.recorder);
+  localStorage.setItem(PLACE, form.placeId);
+}
+
+/** What a plant in hand is called on this device. */
+export const walkName = (walk: Walk) =>
+  walk.plant
+    ? `${walk.plant.label || "A plant"} at ${walk.plant.placeName}, again`
+    : walk.form.label || walk.title || "A plant without a key";

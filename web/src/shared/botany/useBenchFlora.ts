@@ -1,0 +1,22 @@
+import type { Schemas } from "../../api/client";
+import { useCoreFlora } from "../../offline/flora";
+import { useCharacters, useFlora } from "./queries";
+
+/** The flora of a plant in hand, its characters, and the core holding it. */
+export function useBenchFlora(floraId: string | undefined) {
+  const { flora, floras, failed } = useFlora(floraId);
+  const held = useCoreFlora(flora?.id);
+  const characters = useCharacters(flora?.id);
+  return {
+    flora,
+    floras: floras.filter((f) => f.version > 0),
+    version: held.data,
+    characters: characters.data ?? NONE,
+    failure:
+      failed || (held.isError && !held.data)
+        ? "The flora can’t be fetched just now. What you have seen is kept on this device; the list appears when the server answers."
+        : undefined,
+  };
+}
+
+const NONE: Schemas["Character"][] = [];
