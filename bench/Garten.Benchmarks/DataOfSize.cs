@@ -108,7 +108,7 @@ internal sealed partial class DataOfSize(TextWriter output)
                     ["id"] = Guid.CreateVersion7().ToString(),
                     ["visitId"] = Guid.CreateVersion7().ToString(),
                     ["plantId"] = (string)plants[(b * PerBatch + i) % plants.Count]!["id"]!,
-                    ["date"] = "2026-06-01",
+                    ["date"] = DateTime.UtcNow.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
                     ["recorder"] = new JsonObject { ["id"] = "0197a1c0-5b00-7a11-9c3e-2f6f6b1d0d01", ["name"] = "Ilse Marrin" },
                     ["state"] = "alive",
                 })]);

@@ -44,9 +44,9 @@ public static class ManyRecords
                 'sureness', 'sure', 'context', '{}'::jsonb, 'tool', 'eye', 'date', to_char(date '2024-01-01' + n % 900, 'YYYY-MM-DD'), 'note', '', 'withdrawn', false, 'fromCouplet', '')
         from generate_series(0, {{{observations - 1}}}) n
         """,
-        $"""
+        $$$"""
         insert into plant_visit (id, plant_id, visited_on, state, phases, sexes, note, visitor, recorded_at)
-        select {Id("visit", "n")}, {Id("plant", $"n % {plants}")}, date '2024-01-01' + n % 900, 'alive', '[]', '[]', '', {Id("person", "n % 20")}, now() from generate_series(0, {plants * 2 - 1}) n
+        select {{{Id("visit", "n")}}}, {{{Id("plant", $"n % {plants}")}}}, date '2024-01-01' + n % 900, 'alive', case when n % 10 = 0 then '[{"phase":"flower","stage":"shown"}]'::jsonb when n % 10 = 1 then '[{"phase":"flower","stage":"notYet"}]' else '[]' end, '[]', '', {{{Id("person", "n % 20")}}}, now() from generate_series(0, {{{plants * 2 - 1}}}) n
         """,
         "select rebuild_lists()",
         "analyze",

@@ -158,4 +158,25 @@ public sealed class FloraRepositoryTests : IAsyncLifetime
         }));
         Assert.Equal(6, (await _floras.ListAsync(Stop)).Single().Version);
     }
+
+    /// <summary>The binary form is made once and kept with the core that made it; a draft's too.</summary>
+    [Fact]
+    public async Task TheBinaryFormIsMadeOnceAndKept()
+    {
+        await _floras.PublishAsync(Isle("kept", "Vellorna alba", "Vellorna nigra"), Stop);
+        await _floras.SaveDraftAsync(Isle("draft", "Vellorna rubra"), [], Stop);
+        await _floras.PrepareAsync(Stop);
+        Assert.Equal(2L, await _source.CreateCommand("select count(*) from flora_columns").ExecuteScalarAsync(Stop));
+        var made = (await _floras.PackAsync("kept", null, Stop))!.Value;
+        Assert.Equal(made.Pack, (await _floras.PackAsync("kept", 1, Stop))!.Value.Pack);
+        Assert.Equal(made.Pack, await _source.CreateCommand($"select bytes from flora_columns where content_hash = '{made.ContentHash}'").ExecuteScalarAsync(Stop));
+        Assert.NotNull(await _floras.PackAsync("draft", 1, Stop));
+        Assert.Null(await _floras.PackAsync("draft", 2, Stop));
+        Assert.Null(await _floras.PackAsync("nowhere", null, Stop));
+        Assert.Equal(2, (await _floras.ReadyAsync("kept", Stop))!.Pack.Taxa.Count);
+        // Published anew it has a form of its own; the newest one is asked for.
+        await _floras.PublishAsync(Isle("kept", "Vellorna alba"), Stop);
+        Assert.NotEqual(made.ContentHash, (await _floras.PackAsync("kept", null, Stop))!.Value.ContentHash);
+        Assert.Equal(made.ContentHash, (await _floras.PackAsync("kept", 1, Stop))!.Value.ContentHash);
+    }
 }

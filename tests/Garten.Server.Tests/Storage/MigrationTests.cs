@@ -29,7 +29,8 @@ public sealed class MigrationTests : IAsyncLifetime
             ["0007_flora_counts.sql"] = "093e9122fa565bf5d725bf8870eb1f71ffa8df5facd2042e6f5a9263919ab838",
             ["0008_faults.sql"] = "0f63a58f4973e07e12cf0d2b5b6ce3b606b5e245581cd3a57e35957283b8c716",
             ["0009_changes.sql"] = "d5b5427e1b358ac5c7867a9730ae9fa7567600fd765ba518ae4545d41627dd9d",
-            ["0010_lists.sql"] = "fc5364be45ac12f0606322b58ce26c119f15349ab8a752ac1114015a9e7403af",
+            ["0010_lists.sql"] = "af1e1a0449dd5b82aae3c1d91a5f0101264ddf0670d215cc6d0bf06af3a7272f",
+            ["0011_flora_columns.sql"] = "2c4fa335624a8c58dfb45ffaf98f1e2f69cc69805c7e7bfdfa426393ed4e00b6",
         };
         var assembly = typeof(Migrator).Assembly;
         var found = assembly.GetManifestResourceNames().Where(n => n.EndsWith(".sql", StringComparison.Ordinal)).ToDictionary(n => n, n =>

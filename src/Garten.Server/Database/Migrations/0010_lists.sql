@@ -16,7 +16,8 @@ create table plant_now (
     cautions      jsonb   not null,
     state         text,
     seen_on       date,
-    is_dead       boolean not null
+    is_dead       boolean not null,
+    searched      text    not null
 );
 create index plant_now_listed on plant_now (place_name, label, plant_id);
 create index plant_now_at_place on plant_now (place_id, place_name, label, plant_id);
@@ -26,7 +27,8 @@ create function refresh_plant_now(plants uuid[]) returns void language sql as $$
     insert into plant_now
     select p.id, p.place_id, l.name, p.label, p.tagged_on, p.population_id, d.number, coalesce(d.names, '{}'), d.event_date, d.confirmation ->> 'grade',
         coalesce(d.confirmation -> 'needs', '[]'), coalesce(b.confirmation -> 'needs', '[]'), coalesce(d.confirmation -> 'cautions', '[]'),
-        v.state, greatest(s.seen_on, d.event_date), coalesce(s.is_dead, false)
+        v.state, greatest(s.seen_on, d.event_date), coalesce(s.is_dead, false),
+        lower(p.label || ' ' || coalesce(array_to_string(d.names, ' '), ''))
     from plant p
     join place l on l.id = p.place_id
     left join lateral (select number, names, event_date, confirmation from determination where plant_id = p.id order by number desc limit 1) d on true
@@ -34,9 +36,9 @@ create function refresh_plant_now(plants uuid[]) returns void language sql as $$
     left join lateral (select state from plant_visit where plant_id = p.id order by visited_on desc, number desc limit 1) v on true
     left join lateral (select max(visited_on) filter (where state <> 'notRefound') as seen_on, bool_or(state = 'dead') as is_dead from plant_visit where plant_id = p.id) s on true
     where p.id = any(plants)
-    on conflict (plant_id) do update set (place_id, place_name, label, tagged_on, population_id, number, names, determined_on, grade, needs, needs_before, cautions, state, seen_on, is_dead) =
+    on conflict (plant_id) do update set (place_id, place_name, label, tagged_on, population_id, number, names, determined_on, grade, needs, needs_before, cautions, state, seen_on, is_dead, searched) =
         (excluded.place_id, excluded.place_name, excluded.label, excluded.tagged_on, excluded.population_id, excluded.number, excluded.names, excluded.determined_on, excluded.grade,
-        excluded.needs, excluded.needs_before, excluded.cautions, excluded.state, excluded.seen_on, excluded.is_dead)
+        excluded.needs, excluded.needs_before, excluded.cautions, excluded.state, excluded.seen_on, excluded.is_dead, excluded.searched)
 $$;
 
 create table determination_name (
@@ -59,7 +61,7 @@ create function refresh_determination_names(numbers bigint[]) returns void langu
 $$;
 
 create index determination_occurrence on determination (occurrence_id);
-create index plant_visit_day on plant_visit (visited_on);
+create index plant_visit_phases on plant_visit (visited_on) where phases <> '[]';
 
 -- Makes all of it again: it comes out the same.
 create function rebuild_lists() returns bigint language plpgsql as $$

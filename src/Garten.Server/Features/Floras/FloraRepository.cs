@@ -26,24 +26,17 @@ internal sealed class FloraRepository(NpgsqlDataSource database, CharacterTable 
     private sealed class Loaded
     {
         private readonly Lazy<FloraBook> _book;
-        private readonly Lazy<byte[]> _pack;
-        private readonly Lazy<ReadyFlora> _ready;
 
         private Loaded(string hash, string pack)
         {
             Hash = hash;
             Flora = JsonSerializer.Deserialize(pack, CoreJson.Default.Flora)!;
             _book = new(() => new FloraBook(Flora));
-            _pack = new(() => ReadyFlora.Write(Flora));
-            // Through its binary form, as the browser reads it: both weigh the same columns.
-            _ready = new(() => ReadyFlora.Read(Pack));
         }
 
         public string Hash { get; }
         public Flora Flora { get; }
         public FloraBook Book => _book.Value;
-        public byte[] Pack => _pack.Value;
-        public ReadyFlora Ready => _ready.Value;
 
         public static Loaded Keep(string hash, string pack)
         {
@@ -51,6 +44,19 @@ internal sealed class FloraRepository(NpgsqlDataSource database, CharacterTable 
             return Kept[hash] = new Loaded(hash, pack);
         }
     }
+
+    // The binary form, and the flora made ready from it, as the browser does: both weigh the same columns.
+    private sealed record Columns(string Hash, byte[] Bytes)
+    {
+        private readonly Lazy<ReadyFlora> _ready = new(() => ReadyFlora.Read(Bytes));
+
+        public ReadyFlora Ready => _ready.Value;
+    }
+
+    private static readonly ConcurrentDictionary<string, Columns> KeptColumns = new(StringComparer.Ordinal);
+
+    // Which core made a form: whatever changes in it may change what it writes.
+    private static readonly string CoreMade = typeof(PackFile).Assembly.ManifestModule.ModuleVersionId.ToString();
 
     /// <summary>A version of a flora; null where there is none.</summary>
     /// <param name="id">The flora.</param>
@@ -86,31 +92,61 @@ internal sealed class FloraRepository(NpgsqlDataSource database, CharacterTable 
 
     private static async Task<Loaded?> LoadAsync(NpgsqlConnection connection, string id, CancellationToken stop)
     {
-        var hashes = await connection.Command(
-            """
-            (select content_hash from flora where id = $1 order by version desc limit 1)
-            union all (select content_hash from flora_draft where id = $1 and discarded_at is null and not exists (select 1 from flora where id = $1))
-            """, id).ReadAllAsync(r => r.GetString(0), stop);
-        if (hashes.Count == 0) return null;
-        if (Kept.TryGetValue(hashes[0], out var loaded)) return loaded;
+        if (await HashAsync(connection, id, null, stop) is not { } hash) return null;
+        if (Kept.TryGetValue(hash, out var loaded)) return loaded;
         return await FindAsync(connection, id, null, stop) is { } found ? Loaded.Keep(found.ContentHash, found.Pack) : null;
     }
 
+    // Of a version; without one of the newest published, or of the draft where none was.
+    private static async Task<string?> HashAsync(NpgsqlConnection connection, string id, int? version, CancellationToken stop)
+    {
+        var hashes = await connection.Command(
+            """
+            (select content_hash from flora where id = $1 and ($2::integer is null or version = $2) order by version desc limit 1)
+            union all (select content_hash from flora_draft d where id = $1 and discarded_at is null and not exists (select 1 from flora where id = $1) and coalesce($2, 1) = 1)
+            union all (select content_hash from flora_draft d where id = $1 and discarded_at is null and $2 = 1 + (select max(version) from flora where id = $1))
+            """, id, version).ReadAllAsync(r => r.GetString(0), stop);
+        return hashes.Count == 0 ? null : hashes[0];
+    }
+
+    private static async Task<Columns?> ColumnsAsync(NpgsqlConnection connection, string id, int? version, CancellationToken stop)
+    {
+        if (await HashAsync(connection, id, version, stop) is not { } hash) return null;
+        if (KeptColumns.TryGetValue(hash, out var known)) return known;
+        var kept = await connection.Command("select bytes from flora_columns where content_hash = $1 and form = $2 and core = $3", hash, (short)PackFile.Form, CoreMade).ReadAllAsync(r => r.GetFieldValue<byte[]>(0), stop);
+        if (kept.Count == 0)
+        {
+            if ((Kept.GetValueOrDefault(hash) ?? (await FindAsync(connection, id, version, stop) is { } found ? Loaded.Keep(found.ContentHash, found.Pack) : null)) is not { } loaded) return null;
+            kept.Add(ReadyFlora.Write(loaded.Flora));
+            await connection.Command("insert into flora_columns (content_hash, form, core, bytes) values ($1, $2, $3, $4) on conflict do nothing", hash, (short)PackFile.Form, CoreMade, kept[0]).RunAsync(stop);
+            await connection.Command("delete from flora_columns where content_hash = $1 and (form, core) <> ($2, $3)", hash, (short)PackFile.Form, CoreMade).RunAsync(stop);
+        }
+        if (KeptColumns.Count >= MostKept) KeptColumns.Clear();
+        return KeptColumns[hash] = new Columns(hash, kept[0]);
+    }
+
     /// <summary>The newest published version of a flora made ready for sifting and contrast; null where there is none.</summary>
-    public async Task<ReadyFlora?> ReadyAsync(string id, CancellationToken stop) => (await LoadAsync(id, stop))?.Ready;
+    public async Task<ReadyFlora?> ReadyAsync(string id, CancellationToken stop)
+    {
+        await using var connection = await database.OpenConnectionAsync(stop);
+        return await ReadyAsync(connection, id, stop);
+    }
 
     /// <summary>The same by a connection that is open already: no request holds two.</summary>
-    internal static async Task<ReadyFlora?> ReadyAsync(NpgsqlConnection connection, string id, CancellationToken stop) => (await LoadAsync(connection, id, stop))?.Ready;
+    internal static async Task<ReadyFlora?> ReadyAsync(NpgsqlConnection connection, string id, CancellationToken stop) => (await ColumnsAsync(connection, id, null, stop))?.Ready;
 
     /// <summary>A version of a flora in its binary form, with the hash of its content; null where there is none.</summary>
     public async Task<(string ContentHash, byte[] Pack)?> PackAsync(string id, int? version, CancellationToken stop)
     {
-        if (version is null) return await LoadAsync(id, stop) is { } newest ? (newest.Hash, newest.Pack) : null;
         await using var connection = await database.OpenConnectionAsync(stop);
-        var hashes = await connection.Command("select content_hash from flora where id = $1 and version = $2", id, version).ReadAllAsync(r => r.GetString(0), stop);
-        if (hashes.Count > 0 && Kept.TryGetValue(hashes[0], out var known)) return (hashes[0], known.Pack);
-        if (await FindAsync(connection, id, version, stop) is not { } found) return null;
-        return (found.ContentHash, (Kept.GetValueOrDefault(found.ContentHash) ?? Loaded.Keep(found.ContentHash, found.Pack)).Pack);
+        return await ColumnsAsync(connection, id, version, stop) is { } columns ? (columns.Hash, columns.Bytes) : null;
+    }
+
+    /// <summary>Makes the binary form of every flora that lacks it: after an update of the program, before anybody asks.</summary>
+    public async Task PrepareAsync(CancellationToken stop)
+    {
+        await using var connection = await database.OpenConnectionAsync(stop);
+        foreach (var id in await connection.Command("select distinct id from flora union select id from flora_draft where discarded_at is null").ReadAllAsync(r => r.GetString(0), stop)) await ColumnsAsync(connection, id, null, stop);
     }
 
     /// <summary>All floras and drafts, by name.</summary>

@@ -33,6 +33,7 @@ internal sealed class FlorasFeature : IFeature
     public void Add(IServiceCollection services)
     {
         services.AddSingleton<FloraRepository>();
+        services.AddHostedService<FloraPreparation>();
     }
 
     public void Map(RouteGroupBuilder api)

@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using System.Text.Json;
 using Garten.Core.Contracts;
 using Garten.Core.Keys;
@@ -9,16 +10,40 @@ namespace Garten.Server.Features.Keys;
 /// <summary>Keys and their versions.</summary>
 internal sealed class KeyRepository(NpgsqlDataSource database)
 {
+    // What a hash names never changes: a key is read out of its JSON once.
+    private static readonly ConcurrentDictionary<string, Key> Known = new(StringComparer.Ordinal);
+    private const int MostKnown = 1000;
+
+    // The keys of these versions; the content only of those that aren't known yet.
+    private static async Task<Dictionary<string, Key>> KeysAsync(NpgsqlConnection connection, IReadOnlyCollection<string> hashes, CancellationToken stop)
+    {
+        var keys = new Dictionary<string, Key>(StringComparer.Ordinal);
+        foreach (var hash in hashes)
+        {
+            if (Known.TryGetValue(hash, out var known)) keys[hash] = known;
+        }
+        var missing = hashes.Where(h => !keys.ContainsKey(h)).ToArray();
+        if (missing.Length == 0) return keys;
+        foreach (var (hash, key) in await connection.Command("select hash, content from key_version where hash = any($1)", (object)missing).ReadAllAsync(r => (r.GetString(0), Content(r, 1)), stop))
+        {
+            if (Known.Count >= MostKnown) Known.Clear();
+            keys[hash] = Known[hash] = key;
+        }
+        return keys;
+    }
+
     /// <summary>The newest version of every key, ordered by title.</summary>
     public async Task<IReadOnlyList<KeySummary>> ListAsync(CancellationToken stop)
     {
         await using var connection = await database.OpenConnectionAsync(stop);
-        var keys = await connection.Command(
+        var rows = await connection.Command(
             """
-            select distinct on (title_plain) hash, title, version, content, added_at
+            select distinct on (title_plain) hash, title, version, added_at
             from key_version
             order by title_plain, version desc
-            """).ReadAllAsync(Summary, stop);
+            """).ReadAllAsync(r => (Hash: r.GetString(0), Title: r.GetString(1), Version: r.GetInt32(2), At: r.GetFieldValue<DateTimeOffset>(3)), stop);
+        var contents = await KeysAsync(connection, [.. rows.Select(r => r.Hash)], stop);
+        var keys = rows.ConvertAll(r => Summary(r.Hash, r.Title, r.Version, contents[r.Hash], r.At));
         return [.. keys.Select(k => k with { EnteredFrom = [.. keys.Where(o => o != k && o.HandsOverTo.Any(to => KeyTitle.IsNamedBy(k.Title, to))).Select(o => o.Title)] })];
     }
 
@@ -42,14 +67,18 @@ internal sealed class KeyRepository(NpgsqlDataSource database)
         return await ShelfAsync(connection, alsoThese, stop);
     }
 
-    internal static async Task<List<KeyVersion>> ShelfAsync(NpgsqlConnection connection, IReadOnlyCollection<string> alsoThese, CancellationToken stop) =>
-        await connection.Command(
+    internal static async Task<List<KeyVersion>> ShelfAsync(NpgsqlConnection connection, IReadOnlyCollection<string> alsoThese, CancellationToken stop)
+    {
+        var hashes = await connection.Command(
             """
-            select hash, content
+            select hash
             from key_version as k
             where hash = any($1) or version = (select max(version) from key_version where title_plain = k.title_plain)
             order by version desc, added_at desc
-            """, (object)alsoThese.ToArray()).ReadAllAsync(r => new KeyVersion(r.GetString(0), Content(r, 1)), stop);
+            """, (object)alsoThese.ToArray()).ReadAllAsync(r => r.GetString(0), stop);
+        var keys = await KeysAsync(connection, hashes, stop);
+        return hashes.ConvertAll(h => new KeyVersion(h, keys[h]));
+    }
 
     internal static async Task<SavedKey> SaveAsync(NpgsqlConnection connection, Key key, string sourceText, DateTimeOffset now, CancellationToken stop)
     {
@@ -71,10 +100,9 @@ internal sealed class KeyRepository(NpgsqlDataSource database)
 
     private static Key Content(NpgsqlDataReader row, int column) => JsonSerializer.Deserialize(row.GetString(column), CoreJson.Default.Key)!;
 
-    private static KeySummary Summary(NpgsqlDataReader row)
+    private static KeySummary Summary(string hash, string title, int version, Key key, DateTimeOffset addedAt)
     {
-        var key = Content(row, 3);
         var handsOver = key.Couplets.SelectMany(c => c.Leads).Where(l => l.Destination?.Kind == DestinationKind.Key).Select(l => l.Destination!.Target).Distinct(StringComparer.Ordinal);
-        return new KeySummary(row.GetString(0), row.GetString(1), row.GetInt32(2), key.Couplets.Count, key.Taxa().Count(), [.. handsOver], [], key.Notes, row.GetFieldValue<DateTimeOffset>(4));
+        return new KeySummary(hash, title, version, key.Couplets.Count, key.Taxa().Count(), [.. handsOver], [], key.Notes, addedAt);
     }
 }

@@ -35,7 +35,7 @@ internal sealed class PlantRepository(NpgsqlDataSource database)
             """
             select plant_id, label, place_id, place_name, names, tagged_on, seen_on, state, population_id
             from plant_now
-            where ($1::uuid is null or place_id = $1) and ($2::text is null or strpos(lower(label || ' ' || array_to_string(names, ' ')), lower($2)) > 0)
+            where ($1::uuid is null or place_id = $1) and ($2::text is null or strpos(searched, lower($2)) > 0)
                 and ($7::boolean is null or (population_id is not null) = $7)
                 and ($3::text is null or (place_name, label, plant_id) > ($3, $4, $5))
             order by place_name, label, plant_id
@@ -58,7 +58,7 @@ internal sealed class PlantRepository(NpgsqlDataSource database)
             cross join jsonb_array_elements(v.phases) n
             join plant_now p on p.plant_id = v.plant_id
             join place l on l.id = p.place_id
-            where v.visited_on between $1 and $2 and cardinality(p.names) = 1 and n->>'stage' in ('notYet', 'shown')
+            where v.visited_on between $1 and $2 and v.phases <> '[]' and cardinality(p.names) = 1 and n->>'stage' in ('notYet', 'shown')
             order by v.plant_id, v.visited_on
             """, new DateOnly(year, 1, 1), new DateOnly(year, 12, 31)).ReadAllAsync(r => new PhaseLook(r.GetGuid(0), r.GetString(1), Enum.Parse<Phenophase>(r.GetString(2), ignoreCase: true), r.GetString(3) == "shown",
                 r.GetFieldValue<DateOnly>(4), r.IsDBNull(7) ? null : new SeasonSite(r.GetDouble(5), r.GetDouble(6), r.GetDouble(7))), stop);
