@@ -61,7 +61,8 @@ run_tests() {
   trap 'kill "$web_checks" 2>/dev/null || true' EXIT
   quietly "build everything" dotnet build Garten.slnx -c Release --no-restore -warnaserror
   # Style and analysers have been checked by the build.
-  quietly "check the formatting of C#" dotnet format whitespace Garten.slnx --verify-no-changes --no-restore --exclude src/Garten.Browser/obj
+  quietly "restore the formatter of C#" dotnet tool restore
+  quietly "check the formatting of C#" dotnet csharpier check .
   wait "$web_checks" || exit 1
   trap - EXIT
   check_generated_types

@@ -9,7 +9,8 @@ using System.Text.Json.Nodes;
 namespace Garten.Benchmarks;
 
 /// <summary>
-/// Kills a server of its own again and again while changes come in, and looks whether all that it said was kept is there: the server alone, and
+/// Kills a server of its own again and again while changes come in, and looks whether all that it said was kept is there: the server alone,
+/// and
 /// every other time its PostgreSQL too, without notice. See docs/reliability.md.
 /// </summary>
 internal sealed class Durability(TextWriter output) : IAsyncDisposable
@@ -25,7 +26,11 @@ internal sealed class Durability(TextWriter output) : IAsyncDisposable
     public async Task RunAsync(int kills)
     {
         var random = new Random(24);
-        using var client = new HttpClient { BaseAddress = new Uri(string.Create(CultureInfo.InvariantCulture, $"http://127.0.0.1:{_port}")), Timeout = TimeSpan.FromSeconds(30) };
+        using var client = new HttpClient
+        {
+            BaseAddress = new Uri(string.Create(CultureInfo.InvariantCulture, $"http://127.0.0.1:{_port}")),
+            Timeout = TimeSpan.FromSeconds(30),
+        };
         await StartAsync(client);
         var place = (string)((JsonArray)(await client.GetFromJsonAsync<JsonNode>("/api/v1/places"))!)[0]!["id"]!;
         for (var n = 0; n < kills; n++)
@@ -42,14 +47,21 @@ internal sealed class Durability(TextWriter output) : IAsyncDisposable
         foreach (var id in _sent.Keys)
         {
             using var response = await client.GetAsync(new Uri("/api/v1/plants/" + id, UriKind.Relative));
-            if (response.IsSuccessStatusCode) there.Add(id);
-            else if (response.StatusCode != HttpStatusCode.NotFound) throw new InvalidOperationException($"{response.StatusCode} for {id}");
+            if (response.IsSuccessStatusCode)
+                there.Add(id);
+            else if (response.StatusCode != HttpStatusCode.NotFound)
+                throw new InvalidOperationException($"{response.StatusCode} for {id}");
         }
         var lost = _kept.Keys.Count(id => !there.Contains(id));
         // What was sent and never answered may be there or not; sent again it is.
         var open = _sent.Keys.Where(id => !_kept.ContainsKey(id)).ToList();
         var contradictions = await client.GetStringAsync(new Uri("/api/v1/contradictions", UriKind.Relative));
-        await output.WriteLineAsync(string.Create(CultureInfo.InvariantCulture, $"{kills} kills, {_kept.Count} changes said to be kept, {lost} of them lost; {open.Count} unanswered, {open.Count(there.Contains)} of those kept; contradictions {contradictions}"));
+        await output.WriteLineAsync(
+            string.Create(
+                CultureInfo.InvariantCulture,
+                $"{kills} kills, {_kept.Count} changes said to be kept, {lost} of them lost; {open.Count} unanswered, {open.Count(there.Contains)} of those kept; contradictions {contradictions}"
+            )
+        );
     }
 
     private async Task WriteAsync(HttpClient client, string place, CancellationToken stop)
@@ -70,10 +82,19 @@ internal sealed class Durability(TextWriter output) : IAsyncDisposable
             _sent[id] = true;
             try
             {
-                using var response = await client.PostAsJsonAsync("/api/v1/commands", new JsonObject { ["commands"] = new JsonArray(command) }, CancellationToken.None);
+                using var response = await client.PostAsJsonAsync(
+                    "/api/v1/commands",
+                    new JsonObject { ["commands"] = new JsonArray(command) },
+                    CancellationToken.None
+                );
                 // Refused or failed: the server is going, or the database is.
-                if (!response.IsSuccessStatusCode) await Task.Delay(50, CancellationToken.None);
-                else if ((string?)JsonNode.Parse(await response.Content.ReadAsStringAsync(CancellationToken.None))?["results"]?[0]?["status"] == "applied") _kept[id] = true;
+                if (!response.IsSuccessStatusCode)
+                    await Task.Delay(50, CancellationToken.None);
+                else if (
+                    (string?)JsonNode.Parse(await response.Content.ReadAsStringAsync(CancellationToken.None))?["results"]?[0]?["status"]
+                    == "applied"
+                )
+                    _kept[id] = true;
             }
             catch (Exception gone) when (gone is HttpRequestException or IOException or TaskCanceledException)
             {
@@ -84,7 +105,23 @@ internal sealed class Durability(TextWriter output) : IAsyncDisposable
 
     private async Task StartAsync(HttpClient client)
     {
-        var start = new ProcessStartInfo("bash", [Path.Combine(Repository.Root, "garten"), "demo", "--no-build", "--data", _data.FullName, "--port", _port.ToString(CultureInfo.InvariantCulture)]) { UseShellExecute = false, RedirectStandardOutput = true, RedirectStandardError = true };
+        var start = new ProcessStartInfo(
+            "bash",
+            [
+                Path.Combine(Repository.Root, "garten"),
+                "demo",
+                "--no-build",
+                "--data",
+                _data.FullName,
+                "--port",
+                _port.ToString(CultureInfo.InvariantCulture),
+            ]
+        )
+        {
+            UseShellExecute = false,
+            RedirectStandardOutput = true,
+            RedirectStandardError = true,
+        };
         start.Environment.Remove("GARTEN_DATABASE");
         _server = Process.Start(start)!;
         _server.BeginOutputReadLine();
@@ -94,13 +131,15 @@ internal sealed class Durability(TextWriter output) : IAsyncDisposable
         {
             try
             {
-                if ((await client.GetStringAsync(new Uri("/api/v1/health", UriKind.Relative))).Contains("ready", StringComparison.Ordinal)) return;
+                if ((await client.GetStringAsync(new Uri("/api/v1/health", UriKind.Relative))).Contains("ready", StringComparison.Ordinal))
+                    return;
             }
             catch (HttpRequestException) when (TimeProvider.System.GetElapsedTime(began) < ToStart)
             {
                 // Not there yet.
             }
-            if (TimeProvider.System.GetElapsedTime(began) > ToStart) throw new TimeoutException("The server didn't start.");
+            if (TimeProvider.System.GetElapsedTime(began) > ToStart)
+                throw new TimeoutException("The server didn't start.");
             await Task.Delay(100);
         }
     }
@@ -108,16 +147,28 @@ internal sealed class Durability(TextWriter output) : IAsyncDisposable
     // Without notice: what runs on this data folder and port.
     private void Kill(bool alsoDatabase)
     {
-        foreach (var folder in Directory.GetDirectories("/proc").Where(d => int.TryParse(Path.GetFileName(d), CultureInfo.InvariantCulture, out _)))
+        foreach (
+            var folder in Directory
+                .GetDirectories("/proc")
+                .Where(d => int.TryParse(Path.GetFileName(d), CultureInfo.InvariantCulture, out _))
+        )
         {
             try
             {
                 var said = File.ReadAllText(Path.Combine(folder, "cmdline")).Replace('\0', ' ');
-                var isServer = said.Contains("Garten.Server", StringComparison.Ordinal) && File.ReadAllText(Path.Combine(folder, "environ")).Contains(string.Create(CultureInfo.InvariantCulture, $":{_port}"), StringComparison.Ordinal);
-                var isDatabase = alsoDatabase && said.Contains("postgres", StringComparison.Ordinal) && said.Contains(_data.FullName, StringComparison.Ordinal);
-                if (isServer || isDatabase) Process.GetProcessById(int.Parse(Path.GetFileName(folder), CultureInfo.InvariantCulture)).Kill();
+                var isServer =
+                    said.Contains("Garten.Server", StringComparison.Ordinal)
+                    && File.ReadAllText(Path.Combine(folder, "environ"))
+                        .Contains(string.Create(CultureInfo.InvariantCulture, $":{_port}"), StringComparison.Ordinal);
+                var isDatabase =
+                    alsoDatabase
+                    && said.Contains("postgres", StringComparison.Ordinal)
+                    && said.Contains(_data.FullName, StringComparison.Ordinal);
+                if (isServer || isDatabase)
+                    Process.GetProcessById(int.Parse(Path.GetFileName(folder), CultureInfo.InvariantCulture)).Kill();
             }
-            catch (Exception gone) when (gone is IOException or UnauthorizedAccessException or ArgumentException or InvalidOperationException)
+            catch (Exception gone)
+                when (gone is IOException or UnauthorizedAccessException or ArgumentException or InvalidOperationException)
             {
                 // Over already, or not ours.
             }

@@ -12,22 +12,42 @@ namespace Garten.Benchmarks;
 internal sealed class KeyRoute(FloraReading flora, IReadOnlyList<TaxonDescription> complete, IReadOnlyList<TaxonDescription> species)
 {
     // Where one may begin with a plant that isn't known at all.
-    private static readonly string[] Entries = ["Key to the groups of woody plants of Torvane", "Key to the herbs, ferns and grasses of Torvane", "Key to the leafless twigs of Torvane"];
+    private static readonly string[] Entries =
+    [
+        "Key to the groups of woody plants of Torvane",
+        "Key to the herbs, ferns and grasses of Torvane",
+        "Key to the leafless twigs of Torvane",
+    ];
 
     private const int MostCouplets = 40;
     private const double LookSeconds = 15;
     private const double Settled = 0.95;
 
-    private readonly BenchShelf _shelf = new(new KeyShelf(
-        [.. Directory.EnumerateFiles(Path.Combine(Repository.Root, "demo", "keys"), "*.txt").Order(StringComparer.Ordinal).SelectMany(f => KeyTextReader.Read(File.ReadAllText(f)).Keys).Select(k => new KeyVersion(KeyHash.Of(k), k))],
-        flora.Taxa), flora.Table, flora.Taxa);
+    private readonly BenchShelf _shelf = new(
+        new KeyShelf(
+            [
+                .. Directory
+                    .EnumerateFiles(Path.Combine(Repository.Root, "demo", "keys"), "*.txt")
+                    .Order(StringComparer.Ordinal)
+                    .SelectMany(f => KeyTextReader.Read(File.ReadAllText(f)).Keys)
+                    .Select(k => new KeyVersion(KeyHash.Of(k), k)),
+            ],
+            flora.Taxa
+        ),
+        flora.Table,
+        flora.Taxa
+    );
 
     private readonly Sifter _sifter = new(FloraColumns.Of(flora.Table.Characters, complete), flora.Taxa, flora.Table.Seasons);
 
     public void Compare(Sifter sifter, TextWriter to, int plants, int firstSeed)
     {
-        to.WriteLine("\n## The best single key against sifting\n\nThe same plants on the same day. In the key a plant is looked at for what each couplet asks, and the lead is taken that fits; of the keys one can begin with, the one that does best for the species. Sifting follows the first telling look until a name has 95 %, or 15 looks.\n");
-        to.WriteLine("| wrong looks | key: right | key: seconds | sifting: right | wrong at 95 % | sifting: seconds |\n|---|---|---|---|---|---|");
+        to.WriteLine(
+            "\n## The best single key against sifting\n\nThe same plants on the same day. In the key a plant is looked at for what each couplet asks, and the lead is taken that fits; of the keys one can begin with, the one that does best for the species. Sifting follows the first telling look until a name has 95 %, or 15 looks.\n"
+        );
+        to.WriteLine(
+            "| wrong looks | key: right | key: seconds | sifting: right | wrong at 95 % | sifting: seconds |\n|---|---|---|---|---|---|"
+        );
         foreach (var error in new[] { 0, 0.05, 0.1 })
         {
             var key = new List<(bool Right, double Seconds)>();
@@ -35,17 +55,26 @@ internal sealed class KeyRoute(FloraReading flora, IReadOnlyList<TaxonDescriptio
             foreach (var taxon in species)
             {
                 var day = Trial.BestDay(sifter, taxon);
-                var best = Entries.Select(entry => Enumerable.Range(firstSeed, plants).Select(seed => Follow(entry, taxon, day, new Random(seed), error)).ToList()).MaxBy(r => (r.Count(x => x.Right), -r.Sum(x => x.Seconds)))!;
+                var best = Entries
+                    .Select(entry =>
+                        Enumerable.Range(firstSeed, plants).Select(seed => Follow(entry, taxon, day, new Random(seed), error)).ToList()
+                    )
+                    .MaxBy(r => (r.Count(x => x.Right), -r.Sum(x => x.Seconds)))!;
                 key.AddRange(best);
                 foreach (var seed in Enumerable.Range(firstSeed, plants))
                 {
-                    if (Trial.Of(sifter, taxon, seed, error, Way.Telling, 15) is not { } trial) continue;
-                    var at = Enumerable.Range(0, trial.Steps.Count).FirstOrDefault(i => trial.Steps[i].Standing[0] is { Probability: >= Settled }, trial.Steps.Count - 1);
+                    if (Trial.Of(sifter, taxon, seed, error, Way.Telling, 15) is not { } trial)
+                        continue;
+                    var at = Enumerable
+                        .Range(0, trial.Steps.Count)
+                        .FirstOrDefault(i => trial.Steps[i].Standing[0] is { Probability: >= Settled }, trial.Steps.Count - 1);
                     var first = trial.Steps[at].Standing[0];
                     sifted.Add((first.Taxon == taxon.Taxon, first.Taxon != taxon.Taxon && first.Probability >= Settled, trial.Seconds[at]));
                 }
             }
-            to.WriteLine($"| {error:0 %} | {key.Average(k => k.Right ? 100 : 0):0} % | {key.Average(k => k.Seconds):0} | {sifted.Average(k => k.Right ? 100 : 0):0} % | {sifted.Average(k => k.Wrong ? 100 : 0):0.0} % | {sifted.Average(k => k.Seconds):0} |");
+            to.WriteLine(
+                $"| {error:0 %} | {key.Average(k => k.Right ? 100 : 0):0} % | {key.Average(k => k.Seconds):0} | {sifted.Average(k => k.Right ? 100 : 0):0} % | {sifted.Average(k => k.Wrong ? 100 : 0):0.0} % | {sifted.Average(k => k.Seconds):0} |"
+            );
         }
     }
 
@@ -61,13 +90,20 @@ internal sealed class KeyRoute(FloraReading flora, IReadOnlyList<TaxonDescriptio
         for (var n = 0; n < MostCouplets; n++)
         {
             var state = KeyBench.Follow(_shelf, start, answers, sheet, [], day);
-            if (state.Walk.Open is not [var open, ..]) return (state.Walk.Standing is [var end] && end.Name == own.Name, seconds);
+            if (state.Walk.Open is not [var open, ..])
+                return (state.Walk.Standing is [var end] && end.Name == own.Name, seconds);
             var verdict = state.Verdicts.First(v => v.KeyVersion == open.KeyVersion && v.Couplet == open.Couplet.Label);
-            var asked = verdict.Leads.SelectMany(l => l.Statements).SelectMany(s => s.Reading.Claims).Select(c => c.Character).Where(looked.Add).ToList();
+            var asked = verdict
+                .Leads.SelectMany(l => l.Statements)
+                .SelectMany(s => s.Reading.Claims)
+                .Select(c => c.Character)
+                .Where(looked.Add)
+                .ToList();
             var added = 0;
             foreach (var id in asked)
             {
-                if (flora.Table.Find(id) is not { } character || character.RatioOf is not null) continue;
+                if (flora.Table.Find(id) is not { } character || character.RatioOf is not null)
+                    continue;
                 seconds += character.EffortSeconds + LookSeconds;
                 if (Shows(taxon, character, day) && plant.Look(character) is { } seen)
                 {
@@ -75,12 +111,14 @@ internal sealed class KeyRoute(FloraReading flora, IReadOnlyList<TaxonDescriptio
                     added++;
                 }
             }
-            if (added > 0) continue;
+            if (added > 0)
+                continue;
             // Nothing more to look at: the lead that fits better is taken, or by chance.
             answers.Add(new TrailAnswer(open.KeyVersion, open.Couplet.Label, verdict.Best ?? random.Next(open.Couplet.Leads.Count)));
         }
         return (false, seconds);
     }
 
-    private bool Shows(TaxonDescription taxon, Character character, DateOnly day) => character.SeenIn.Count == 0 || _sifter.CanBeSeen(taxon.Taxon, character.Id, day);
+    private bool Shows(TaxonDescription taxon, Character character, DateOnly day) =>
+        character.SeenIn.Count == 0 || _sifter.CanBeSeen(taxon.Taxon, character.Id, day);
 }

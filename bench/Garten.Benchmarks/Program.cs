@@ -1,8 +1,10 @@
 namespace Garten.Benchmarks;
 
 /// <summary>
-/// Runs the benchmarks that are asked for, <c>./garten bench --filter '*'</c>; measures how well identification does, <c>./garten bench accuracy</c>;
-/// or measures in a browser against a running <c>./garten demo</c>, <c>./garten bench browser [address]</c>; or sends such a one what no sound
+/// Runs the benchmarks that are asked for, <c>./garten bench --filter '*'</c>; measures how well identification does, <c>./garten bench
+/// accuracy</c>;
+/// or measures in a browser against a running <c>./garten demo</c>, <c>./garten bench browser [address]</c>; or sends such a one what no
+/// sound
 /// client sends, <c>./garten bench fuzz [address] [requests] [uploads] [seed]</c>; or kills
 /// a server of its own while changes come in, <c>./garten bench durability [kills]</c>; or measures one over a million observations,
 /// <c>./garten bench data</c>.
@@ -17,19 +19,23 @@ public static class Program
     public static async Task Main(string[] args)
     {
         ArgumentNullException.ThrowIfNull(args);
-        if (args is ["accuracy", ..]) new Accuracy(Console.Out).Run();
+        if (args is ["accuracy", ..])
+            new Accuracy(Console.Out).Run();
         else if (args is ["browser", ..])
         {
             using var bench = new BrowserBench(Console.Out, new Uri(args.Length > 1 ? args[1] : "http://127.0.0.1:5080"));
             await bench.RunAsync();
         }
-        else if (args is ["fuzz", ..]) await FuzzRun.RunAsync(Console.Out, args[1..]);
-        else if (args is ["data", ..]) await new DataOfSize(Console.Out).RunAsync(Repository.Root);
+        else if (args is ["fuzz", ..])
+            await FuzzRun.RunAsync(Console.Out, args[1..]);
+        else if (args is ["data", ..])
+            await new DataOfSize(Console.Out).RunAsync(Repository.Root);
         else if (args is ["durability", ..])
         {
             await using var durability = new Durability(Console.Out);
             await durability.RunAsync(args.Length > 1 ? int.Parse(args[1], System.Globalization.CultureInfo.InvariantCulture) : UsualKills);
         }
-        else BenchmarkDotNet.Running.BenchmarkSwitcher.FromAssembly(typeof(Program).Assembly).Run([.. args, "--buildTimeout", BuildSeconds]);
+        else
+            BenchmarkDotNet.Running.BenchmarkSwitcher.FromAssembly(typeof(Program).Assembly).Run([.. args, "--buildTimeout", BuildSeconds]);
     }
 }

@@ -8,7 +8,8 @@ internal static class Repository
     private static string Find()
     {
         var folder = new DirectoryInfo(AppContext.BaseDirectory);
-        while (folder is not null && !File.Exists(Path.Combine(folder.FullName, "Garten.slnx"))) folder = folder.Parent;
+        while (folder is not null && !File.Exists(Path.Combine(folder.FullName, "Garten.slnx")))
+            folder = folder.Parent;
         return folder!.FullName;
     }
 }

@@ -25,7 +25,18 @@ public class SiftBenchmarks
     public void Setup()
     {
         var (shelf, _, sheet) = GeneratedFlora.Make(Taxa, Characters);
-        _pack = ReadyFlora.Write(new Flora("generated", "Generated", [.. shelf.Table.Descriptions.Select((d, i) => new Taxon(d.Taxon, $"Genella species{i}", "", "species", "", "", "", [], ""))], shelf.Table));
+        _pack = ReadyFlora.Write(
+            new Flora(
+                "generated",
+                "Generated",
+                [
+                    .. shelf.Table.Descriptions.Select(
+                        (d, i) => new Taxon(d.Taxon, $"Genella species{i}", "", "species", "", "", "", [], "")
+                    ),
+                ],
+                shelf.Table
+            )
+        );
         _sifter = ReadyFlora.Read(_pack).Sifter;
         _sifter.WarmUp(int.MaxValue);
         _sheet = sheet;
@@ -36,7 +47,15 @@ public class SiftBenchmarks
     private List<Observation> OneMore()
     {
         _more += 0.0001;
-        return [.. _sheet.SkipLast(1), _sheet.First(o => o.Readings.Count > 0) with { Id = Guid.Empty, Readings = [new Reading(20 + _more, "", 0.1)] }];
+        return
+        [
+            .. _sheet.SkipLast(1),
+            _sheet.First(o => o.Readings.Count > 0) with
+            {
+                Id = Guid.Empty,
+                Readings = [new Reading(20 + _more, "", 0.1)],
+            },
+        ];
     }
 
     [Benchmark(Baseline = true, Description = "the obvious way: dictionary, likelihoods per call")]

@@ -24,14 +24,19 @@ internal sealed record Trial(string Taxon, IReadOnlyList<SiftResult> Steps, IRea
 {
     public Candidate TopAfter(int looks) => Steps[Math.Min(looks, Steps.Count) - 1].Standing[0];
 
-    public bool IsAmong(int looks, int first) => Steps[Math.Min(looks, Steps.Count) - 1].Standing.Where(c => first == 1 || c.Taxon != Sifter.NotOnList).Take(first).Any(c => c.Taxon == Taxon);
+    public bool IsAmong(int looks, int first) =>
+        Steps[Math.Min(looks, Steps.Count) - 1]
+            .Standing.Where(c => first == 1 || c.Taxon != Sifter.NotOnList)
+            .Take(first)
+            .Any(c => c.Taxon == Taxon);
 
     /// <summary>After how many looks its own name stands first, with at least a share; -1 where it never does.</summary>
     public int FirstAt(double share = 0)
     {
         for (var i = 0; i < Steps.Count; i++)
         {
-            if (Steps[i].Standing[0] is var first && first.Taxon == Taxon && first.Probability >= share) return i + 1;
+            if (Steps[i].Standing[0] is var first && first.Taxon == Taxon && first.Probability >= share)
+                return i + 1;
         }
         return -1;
     }
@@ -48,22 +53,28 @@ internal sealed record Trial(string Taxon, IReadOnlyList<SiftResult> Steps, IRea
         var steps = new List<SiftResult>();
         var seconds = new List<double>();
         var spent = 0d;
-        var visible = sifter.Columns.Columns.Select(c => c.Character).Where(c => sifter.CanBeSeen(taxon.Taxon, c.Id, day) && c.RatioOf is null && c.TrendOf.Length == 0).ToList();
+        var visible = sifter
+            .Columns.Columns.Select(c => c.Character)
+            .Where(c => sifter.CanBeSeen(taxon.Taxon, c.Id, day) && c.RatioOf is null && c.TrendOf.Length == 0)
+            .ToList();
         while (steps.Count < most)
         {
             string? next;
-            if (way == Way.Telling) next = list.SiftAndLook(new SiftQuery(sheet, Day: day, Skip: skip)).Looks.Now is [var first, ..] ? first.Character : null;
+            if (way == Way.Telling)
+                next = list.SiftAndLook(new SiftQuery(sheet, Day: day, Skip: skip)).Looks.Now is [var first, ..] ? first.Character : null;
             else
             {
                 // By chance, but of what the plant has: nobody looks for fronds on a tree.
                 var open = visible.Where(c => !skip.Contains(c.Id) && taxon.Characters.Any(d => d.Character == c.Id && d.Applies)).ToList();
                 next = open.Count == 0 ? null : open[random.Next(open.Count)].Id;
             }
-            if (next is null) break;
+            if (next is null)
+                break;
             skip.Add(next);
             var character = sifter.Columns.Find(next)!.Character;
             spent += character.EffortSeconds + list.Options.LookSeconds;
-            if (plant.Look(character) is { } seen) sheet.Add(seen);
+            if (plant.Look(character) is { } seen)
+                sheet.Add(seen);
             steps.Add(list.Sift(new SiftQuery(sheet, Day: day)));
             seconds.Add(spent);
         }
@@ -71,5 +82,8 @@ internal sealed record Trial(string Taxon, IReadOnlyList<SiftResult> Steps, IRea
     }
 
     public static DateOnly BestDay(Sifter sifter, TaxonDescription taxon) =>
-        Enumerable.Range(1, SeasonWords.HalfMonths).Select(SeasonWords.Middle).MaxBy(day => taxon.Characters.Count(c => sifter.CanBeSeen(taxon.Taxon, c.Character, day)));
+        Enumerable
+            .Range(1, SeasonWords.HalfMonths)
+            .Select(SeasonWords.Middle)
+            .MaxBy(day => taxon.Characters.Count(c => sifter.CanBeSeen(taxon.Taxon, c.Character, day)));
 }

@@ -22,7 +22,10 @@ public class WeighingBenchmarks
         (_shelf, _, var sheet) = GeneratedFlora.Make(Taxa, 150);
         _items = EvidenceItem.Pool(sheet, _shelf.Table, EvidenceOptions.Default);
         var weighed = new WeighedSheet(_items, _shelf.Likelihood);
-        _logs = _shelf.Descriptions.ToDictionary(d => d.Taxon, d => weighed.Weigh(d.Taxon).Items.ToDictionary(i => i.Character, i => i.LogRatio));
+        _logs = _shelf.Descriptions.ToDictionary(
+            d => d.Taxon,
+            d => weighed.Weigh(d.Taxon).Items.ToDictionary(i => i.Character, i => i.LogRatio)
+        );
     }
 
     [Benchmark(Baseline = true, Description = "plain loop over dictionaries, likelihoods given")]
@@ -32,7 +35,8 @@ public class WeighingBenchmarks
         foreach (var (_, logs) in _logs)
         {
             var sum = 0d;
-            foreach (var item in _items) sum += logs[item.Character.Id];
+            foreach (var item in _items)
+                sum += logs[item.Character.Id];
             best = Math.Max(best, sum);
         }
         return best;
@@ -64,5 +68,6 @@ public class BenchStepBenchmarks
     public int Walk() => KeyWalk.Follow(_shelf.Keys, _start, [new TrailAnswer(_start, "1", 0)]).Standing.Count;
 
     [Benchmark(Description = "the walk with a sheet of 20 looks")]
-    public int Step() => KeyBench.Follow(_shelf, _start, [new TrailAnswer(_start, "1", 0)], _sheet, [], new DateOnly(2026, 6, 1)).Ends.Count;
+    public int Step() =>
+        KeyBench.Follow(_shelf, _start, [new TrailAnswer(_start, "1", 0)], _sheet, [], new DateOnly(2026, 6, 1)).Ends.Count;
 }

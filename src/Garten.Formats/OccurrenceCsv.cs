@@ -75,23 +75,68 @@ public static class OccurrenceCsv
     /// <summary>The headers in their order; each is a Darwin Core term.</summary>
     public static IReadOnlyList<string> Headers { get; } =
     [
-        "occurrenceID", "organismID", "organismName", "basisOfRecord", "occurrenceStatus", "eventDate", "recordedBy", "kingdom", "family", "scientificName", "taxonRank",
-        "vernacularName", "verbatimIdentification", "identifiedBy", "dateIdentified", "identificationReferences", "identificationRemarks", "previousIdentifications",
-        "locality", "decimalLatitude", "decimalLongitude", "geodeticDatum", "coordinateUncertaintyInMeters", "dataGeneralizations", "informationWithheld",
+        "occurrenceID",
+        "organismID",
+        "organismName",
+        "basisOfRecord",
+        "occurrenceStatus",
+        "eventDate",
+        "recordedBy",
+        "kingdom",
+        "family",
+        "scientificName",
+        "taxonRank",
+        "vernacularName",
+        "verbatimIdentification",
+        "identifiedBy",
+        "dateIdentified",
+        "identificationReferences",
+        "identificationRemarks",
+        "previousIdentifications",
+        "locality",
+        "decimalLatitude",
+        "decimalLongitude",
+        "geodeticDatum",
+        "coordinateUncertaintyInMeters",
+        "dataGeneralizations",
+        "informationWithheld",
     ];
 
     /// <summary>Writes the occurrences to a stream as they come.</summary>
     public static async Task WriteAsync(Stream output, IAsyncEnumerable<DarwinCoreOccurrence> occurrences, CancellationToken stop)
     {
         ArgumentNullException.ThrowIfNull(occurrences);
-        await using var text = new StreamWriter(output, new System.Text.UTF8Encoding(encoderShouldEmitUTF8Identifier: false), leaveOpen: true);
+        await using var text = new StreamWriter(
+            output,
+            new System.Text.UTF8Encoding(encoderShouldEmitUTF8Identifier: false),
+            leaveOpen: true
+        );
         await using var csv = new CsvTable(text);
         csv.Texts([.. Headers]);
         await csv.EndRowAsync();
         await foreach (var it in occurrences.WithCancellation(stop))
         {
-            csv.Texts(it.OccurrenceId, it.OrganismId, it.OrganismName, "HumanObservation", "present", Day(it.EventDate), it.RecordedBy, "Plantae", it.Family, it.ScientificName, it.TaxonRank,
-                it.VernacularName, it.VerbatimIdentification, it.IdentifiedBy, Day(it.DateIdentified), it.IdentificationReferences, it.IdentificationRemarks, it.PreviousIdentifications, it.Locality);
+            csv.Texts(
+                it.OccurrenceId,
+                it.OrganismId,
+                it.OrganismName,
+                "HumanObservation",
+                "present",
+                Day(it.EventDate),
+                it.RecordedBy,
+                "Plantae",
+                it.Family,
+                it.ScientificName,
+                it.TaxonRank,
+                it.VernacularName,
+                it.VerbatimIdentification,
+                it.IdentifiedBy,
+                Day(it.DateIdentified),
+                it.IdentificationReferences,
+                it.IdentificationRemarks,
+                it.PreviousIdentifications,
+                it.Locality
+            );
             csv.Number(it.DecimalLatitude);
             csv.Number(it.DecimalLongitude);
             csv.Text(it.DecimalLatitude is null ? "" : "EPSG:4326");

@@ -7,7 +7,18 @@ namespace Garten.Formats;
 /// <summary>Populations year by year as CSV, a row per population and year.</summary>
 public static class PopulationCsv
 {
-    private static readonly string[] Heads = ["place", "population", "scientificName", "year", "individuals", "shoots", "stems", "pegged", "notRefound"];
+    private static readonly string[] Heads =
+    [
+        "place",
+        "population",
+        "scientificName",
+        "year",
+        "individuals",
+        "shoots",
+        "stems",
+        "pegged",
+        "notRefound",
+    ];
     private static readonly string[] Shares = ["flowered", "fruited", "alive", "female"];
     private static readonly string[] Parts = ["", "Of", "Unknown", "Share", "Low95", "High95", "Least", "Most"];
 
@@ -18,10 +29,15 @@ public static class PopulationCsv
     public static async Task WriteAsync(Stream output, IReadOnlyList<PopulationDetail> populations, SensitiveTaxa? sensitive)
     {
         ArgumentNullException.ThrowIfNull(populations);
-        await using var text = new StreamWriter(output, new System.Text.UTF8Encoding(encoderShouldEmitUTF8Identifier: false), leaveOpen: true);
+        await using var text = new StreamWriter(
+            output,
+            new System.Text.UTF8Encoding(encoderShouldEmitUTF8Identifier: false),
+            leaveOpen: true
+        );
         await using var csv = new CsvTable(text);
         csv.Texts([.. Heads]);
-        foreach (var what in Shares) csv.Texts([.. Parts.Select(p => what + p)]);
+        foreach (var what in Shares)
+            csv.Texts([.. Parts.Select(p => what + p)]);
         csv.Texts("dataGeneralizations", "informationWithheld");
         await csv.EndRowAsync();
         foreach (var p in populations)
@@ -31,7 +47,8 @@ public static class PopulationCsv
             {
                 csv.Texts(coarse?.Cell ?? p.Place.Name, coarse is null ? p.Name : "", p.Taxon);
                 csv.Whole(year.Year);
-                foreach (var unit in Enum.GetValues<CountUnit>()) csv.Whole(year.Counts.FirstOrDefault(c => c.Unit == unit)?.Number);
+                foreach (var unit in Enum.GetValues<CountUnit>())
+                    csv.Whole(year.Counts.FirstOrDefault(c => c.Unit == unit)?.Number);
                 csv.Whole(year.Pegged);
                 csv.Whole(year.NotRefound);
                 foreach (var share in new[] { year.Flowered, year.Fruited, year.Alive, year.Sexes.FemaleShare })
@@ -39,7 +56,17 @@ public static class PopulationCsv
                     csv.Whole(share.Count);
                     csv.Whole(share.Known);
                     csv.Whole(share.Unknown);
-                    foreach (var value in new[] { share.Share, share.Known > 0 ? share.Low : null, share.Known > 0 ? share.High : null, share.Least, share.Most }) csv.Number(value, "0.####");
+                    foreach (
+                        var value in new[]
+                        {
+                            share.Share,
+                            share.Known > 0 ? share.Low : null,
+                            share.Known > 0 ? share.High : null,
+                            share.Least,
+                            share.Most,
+                        }
+                    )
+                        csv.Number(value, "0.####");
                 }
                 csv.Texts(coarse?.Generalization ?? "", coarse?.Withheld ?? "");
                 await csv.EndRowAsync();

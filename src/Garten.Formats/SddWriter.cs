@@ -18,7 +18,13 @@ public static class SddWriter
 
     // The words of frequency as modifiers, with the share that each stands for.
     internal static readonly (string Id, string Label, double Share)[] Frequencies =
-        [("m1", "always", Modality.Always), ("m2", "usually", Modality.Usually), ("m3", "often", Modality.Often), ("m4", "sometimes", Modality.Sometimes), ("m5", "rarely", Modality.Rarely)];
+    [
+        ("m1", "always", Modality.Always),
+        ("m2", "usually", Modality.Usually),
+        ("m3", "often", Modality.Often),
+        ("m4", "sometimes", Modality.Sometimes),
+        ("m5", "rarely", Modality.Rarely),
+    ];
 
     internal const string MisreadModifier = "m9";
 
@@ -29,10 +35,20 @@ public static class SddWriter
     public static void Write(Flora flora, DateTimeOffset created, Stream to)
     {
         ArgumentNullException.ThrowIfNull(flora);
-        using var xml = XmlWriter.Create(to, new XmlWriterSettings { Indent = true, CloseOutput = false, Encoding = new System.Text.UTF8Encoding(false) });
+        using var xml = XmlWriter.Create(
+            to,
+            new XmlWriterSettings
+            {
+                Indent = true,
+                CloseOutput = false,
+                Encoding = new System.Text.UTF8Encoding(false),
+            }
+        );
         var table = flora.Table ?? CharacterTable.Empty;
         var taxa = flora.Taxa.Select((t, i) => (t.Id, Number: $"t{i + 1}")).ToDictionary(t => t.Id, t => t.Number, StringComparer.Ordinal);
-        var characters = table.Characters.Select((c, i) => (c.Id, Number: $"c{i + 1}")).ToDictionary(c => c.Id, c => c.Number, StringComparer.Ordinal);
+        var characters = table
+            .Characters.Select((c, i) => (c.Id, Number: $"c{i + 1}"))
+            .ToDictionary(c => c.Id, c => c.Number, StringComparer.Ordinal);
         xml.WriteStartDocument();
         xml.WriteStartElement("Datasets", Namespace);
         xml.WriteStartElement("TechnicalMetadata");
@@ -48,7 +64,8 @@ public static class SddWriter
             xml.WriteStartElement("TaxonName");
             Ids(xml, taxa[taxon.Id], taxon.Id);
             Representation(xml, taxon.Authorship.Length > 0 ? $"{taxon.Name} {taxon.Authorship}" : taxon.Name);
-            if (taxon.Rank.Length > 0) Element(xml, "Rank", ("literal", taxon.Rank));
+            if (taxon.Rank.Length > 0)
+                Element(xml, "Rank", ("literal", taxon.Rank));
             xml.WriteElementString("CanonicalName", taxon.Name);
             xml.WriteEndElement();
         }
@@ -69,7 +86,8 @@ public static class SddWriter
             xml.WriteStartElement("SummaryData");
             foreach (var it in description.Characters)
             {
-                if (table.Find(it.Character) is { } character) Summary(xml, character, characters[it.Character], it);
+                if (table.Find(it.Character) is { } character)
+                    Summary(xml, character, characters[it.Character], it);
             }
             xml.WriteEndElement();
             xml.WriteEndElement();
@@ -118,7 +136,13 @@ public static class SddWriter
             Representation(xml, character.Name, character.Definition);
             if (character.IsQuantity)
             {
-                var unit = character.Kind switch { CharacterKind.Length => "mm", CharacterKind.Angle => "°", CharacterKind.Count => "", _ => character.Unit };
+                var unit = character.Kind switch
+                {
+                    CharacterKind.Length => "mm",
+                    CharacterKind.Angle => "°",
+                    CharacterKind.Count => "",
+                    _ => character.Unit,
+                };
                 xml.WriteStartElement("MeasurementUnit");
                 xml.WriteStartElement("Label");
                 xml.WriteAttributeString("role", "Abbrev");
@@ -149,24 +173,42 @@ public static class SddWriter
     {
         xml.WriteStartElement(character.IsQuantity ? "Quantitative" : "Categorical");
         xml.WriteAttributeString("ref", number);
-        if (!it.Applies) Element(xml, "Status", ("code", "NotApplicable"));
+        if (!it.Applies)
+            Element(xml, "Status", ("code", "NotApplicable"));
         else if (it.Range is { } range)
         {
             void Measure(string type, double? value)
             {
-                if (value is { } v) Element(xml, "Measure", ("type", type), ("value", v.ToString("R", CultureInfo.InvariantCulture)));
+                if (value is { } v)
+                    Element(xml, "Measure", ("type", type), ("value", v.ToString("R", CultureInfo.InvariantCulture)));
             }
-            Measure("Min", range.LowExtreme ?? (range.Form == RangeForm.UpTo ? null : range.Form == RangeForm.MoreThan ? range.Low : null));
-            if (range.Form != RangeForm.UpTo) Measure("UMethLower", range.Low);
-            if (range.Form != RangeForm.MoreThan) Measure("UMethUpper", range.High);
+            Measure(
+                "Min",
+                range.LowExtreme
+                    ?? (
+                        range.Form == RangeForm.UpTo ? null
+                        : range.Form == RangeForm.MoreThan ? range.Low
+                        : null
+                    )
+            );
+            if (range.Form != RangeForm.UpTo)
+                Measure("UMethLower", range.Low);
+            if (range.Form != RangeForm.MoreThan)
+                Measure("UMethUpper", range.High);
             Measure("Max", range.HighExtreme ?? (range.Form == RangeForm.UpTo ? range.High : null));
-            if (range.Text.Length > 0) Note(xml, range.Text);
+            if (range.Text.Length > 0)
+                Note(xml, range.Text);
         }
         else
         {
-            foreach (var (state, modifier) in it.States.Select(s => (s.State, Frequencies.MinBy(f => Math.Abs(f.Share - s.Share)).Id)).Concat((it.Misread ?? []).Select(m => (m, MisreadModifier))))
+            foreach (
+                var (state, modifier) in it
+                    .States.Select(s => (s.State, Frequencies.MinBy(f => Math.Abs(f.Share - s.Share)).Id))
+                    .Concat((it.Misread ?? []).Select(m => (m, MisreadModifier)))
+            )
             {
-                if (character.IndexOf(state) is not (>= 0 and var s)) continue;
+                if (character.IndexOf(state) is not (>= 0 and var s))
+                    continue;
                 xml.WriteStartElement("State");
                 xml.WriteAttributeString("ref", $"{number}s{s + 1}");
                 Element(xml, "Modifier", ("ref", modifier));
@@ -193,7 +235,8 @@ public static class SddWriter
     {
         xml.WriteStartElement("Representation");
         xml.WriteElementString("Label", Clean(label));
-        if (detail.Length > 0) xml.WriteElementString("Detail", Clean(detail));
+        if (detail.Length > 0)
+            xml.WriteElementString("Detail", Clean(detail));
         xml.WriteEndElement();
     }
 
@@ -203,7 +246,8 @@ public static class SddWriter
     private static void Element(XmlWriter xml, string name, params ReadOnlySpan<(string Name, string Value)> attributes)
     {
         xml.WriteStartElement(name);
-        foreach (var (attribute, value) in attributes) xml.WriteAttributeString(attribute, value);
+        foreach (var (attribute, value) in attributes)
+            xml.WriteAttributeString(attribute, value);
         xml.WriteEndElement();
     }
 }

@@ -34,7 +34,8 @@ internal sealed class XmlGuard(Stream inner, int mostAttributes) : Stream
     public override int Read(Span<byte> buffer)
     {
         var count = inner.Read(buffer);
-        foreach (var it in buffer[..count]) Look(it);
+        foreach (var it in buffer[..count])
+            Look(it);
         return count;
     }
 
@@ -43,12 +44,15 @@ internal sealed class XmlGuard(Stream inner, int mostAttributes) : Stream
     private void Look(byte it)
     {
         // A byte order mark or a zero among the first four: two or four bytes to a character.
-        if (_seen++ < 4 && it is 0 or 0xFE or 0xFF) throw new XmlGuardException("The document isn't in UTF-8. Save it in that encoding.");
+        if (_seen++ < 4 && it is 0 or 0xFE or 0xFF)
+            throw new XmlGuardException("The document isn't in UTF-8. Save it in that encoding.");
         switch (_place)
         {
             case Place.Text:
-                if (it == '<') (_place, _attributes) = (Place.Opening, 0);
-                if (it == '<') _opening.Clear();
+                if (it == '<')
+                    (_place, _attributes) = (Place.Opening, 0);
+                if (it == '<')
+                    _opening.Clear();
                 break;
             case Place.Opening:
                 Open(it);
@@ -57,7 +61,8 @@ internal sealed class XmlGuard(Stream inner, int mostAttributes) : Stream
                 InTag(it);
                 break;
             case Place.Quoted:
-                if (it == _quote) _place = Place.Tag;
+                if (it == _quote)
+                    _place = Place.Tag;
                 break;
             case Place.Comment:
                 Close(it, (byte)'-', (byte)'-');
@@ -75,11 +80,16 @@ internal sealed class XmlGuard(Stream inner, int mostAttributes) : Stream
     private void Open(byte it)
     {
         _opening.Add(it);
-        if (it == '?') Enter(Place.Instruction);
-        else if (_opening[0] != '!') Enter(Place.Tag, it);
-        else if (Begins(Comment)) Enter(Place.Comment);
-        else if (Begins(Characters)) Enter(Place.Characters);
-        else if (_opening.Count >= Characters.Length) Enter(Place.Tag, it);
+        if (it == '?')
+            Enter(Place.Instruction);
+        else if (_opening[0] != '!')
+            Enter(Place.Tag, it);
+        else if (Begins(Comment))
+            Enter(Place.Comment);
+        else if (Begins(Characters))
+            Enter(Place.Characters);
+        else if (_opening.Count >= Characters.Length)
+            Enter(Place.Tag, it);
     }
 
     private bool Begins(string text) => _opening.Count == text.Length && _opening.Select(b => (char)b).SequenceEqual(text);
@@ -88,19 +98,24 @@ internal sealed class XmlGuard(Stream inner, int mostAttributes) : Stream
     {
         _place = place;
         _run = default;
-        if (first is { } it) InTag(it);
+        if (first is { } it)
+            InTag(it);
     }
 
     private void InTag(byte it)
     {
-        if (it == '>') _place = Place.Text;
-        else if (it is (byte)'"' or (byte)'\'') (_place, _quote) = (Place.Quoted, it);
-        else if (it == '=' && ++_attributes > mostAttributes) throw new XmlGuardException($"An element has more than {mostAttributes} attributes.");
+        if (it == '>')
+            _place = Place.Text;
+        else if (it is (byte)'"' or (byte)'\'')
+            (_place, _quote) = (Place.Quoted, it);
+        else if (it == '=' && ++_attributes > mostAttributes)
+            throw new XmlGuardException($"An element has more than {mostAttributes} attributes.");
     }
 
     private void Close(byte it, byte last, byte? before)
     {
-        if (it == '>' && _run.Last == last && (before is null || _run.Before == before)) _place = Place.Text;
+        if (it == '>' && _run.Last == last && (before is null || _run.Before == before))
+            _place = Place.Text;
         _run = (it, _run.Last);
     }
 
@@ -112,7 +127,11 @@ internal sealed class XmlGuard(Stream inner, int mostAttributes) : Stream
 
     public override long Length => throw new NotSupportedException();
 
-    public override long Position { get => throw new NotSupportedException(); set => throw new NotSupportedException(); }
+    public override long Position
+    {
+        get => throw new NotSupportedException();
+        set => throw new NotSupportedException();
+    }
 
     public override void Flush()
     {
@@ -127,7 +146,8 @@ internal sealed class XmlGuard(Stream inner, int mostAttributes) : Stream
 
     protected override void Dispose(bool disposing)
     {
-        if (disposing) inner.Dispose();
+        if (disposing)
+            inner.Dispose();
         base.Dispose(disposing);
     }
 }

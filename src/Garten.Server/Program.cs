@@ -5,6 +5,7 @@ using Garten.Server.Features;
 using Garten.Server.Hosting;
 
 var builder = WebApplication.CreateBuilder(args);
+
 // The description of the API is made at build time by running this program without a database.
 var describing = Assembly.GetEntryAssembly()?.GetName().Name == "GetDocument.Insider";
 
@@ -22,7 +23,8 @@ var app = builder.Build();
 if (!describing)
 {
     await app.Services.GetRequiredService<DatabaseStart>().MigrateAsync(app.Lifetime.ApplicationStopping);
-    if (app.Configuration["GARTEN_DEMO"] is { Length: > 0 } demo) await app.Services.GetRequiredService<DemoLoader>().LoadOnceAsync(demo, app.Lifetime.ApplicationStopping);
+    if (app.Configuration["GARTEN_DEMO"] is { Length: > 0 } demo)
+        await app.Services.GetRequiredService<DemoLoader>().LoadOnceAsync(demo, app.Lifetime.ApplicationStopping);
 }
 
 app.UseResponseCompression();

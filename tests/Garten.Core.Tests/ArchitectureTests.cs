@@ -9,13 +9,29 @@ public sealed partial class ArchitectureTests
 {
     // Each folder of the core may use those before it.
     private static readonly string[] Layers =
-        ["Quantities", "Seasons", "Characters", "Floras", "Evidence", "Identification", "Keys", "Packs", "Confirmation", "Visits", "Surveys", "Practice", "Contracts"];
+    [
+        "Quantities",
+        "Seasons",
+        "Characters",
+        "Floras",
+        "Evidence",
+        "Identification",
+        "Keys",
+        "Packs",
+        "Confirmation",
+        "Visits",
+        "Surveys",
+        "Practice",
+        "Contracts",
+    ];
 
     private static readonly string Source = FindSource();
 
     [Fact]
     public void TheCoreUsesNothingButTheFramework() =>
-        Assert.All(typeof(KeyTextReader).Assembly.GetReferencedAssemblies(), a => Assert.StartsWith("System.", a.Name, StringComparison.Ordinal));
+        Assert.All(typeof(KeyTextReader).Assembly.GetReferencedAssemblies(), a =>
+            Assert.StartsWith("System.", a.Name, StringComparison.Ordinal)
+        );
 
     [Fact]
     public void NoFolderOfTheCoreUsesALaterOne()
@@ -23,7 +39,8 @@ public sealed partial class ArchitectureTests
         foreach (var file in Directory.EnumerateFiles(Path.Combine(Source, "Garten.Core"), "*.cs", SearchOption.AllDirectories))
         {
             var folder = Path.GetRelativePath(Path.Combine(Source, "Garten.Core"), file).Split(Path.DirectorySeparatorChar)[0];
-            if (folder is "obj" or "bin") continue;
+            if (folder is "obj" or "bin")
+                continue;
             var own = Array.IndexOf(Layers, folder);
             Assert.True(own >= 0, $"{folder} isn't among the layers.");
             foreach (Match used in CoreUse().Matches(File.ReadAllText(file)))
@@ -47,7 +64,8 @@ public sealed partial class ArchitectureTests
     private static string FindSource()
     {
         var folder = new DirectoryInfo(AppContext.BaseDirectory);
-        while (folder is not null && !File.Exists(Path.Combine(folder.FullName, "Garten.slnx"))) folder = folder.Parent;
+        while (folder is not null && !File.Exists(Path.Combine(folder.FullName, "Garten.slnx")))
+            folder = folder.Parent;
         return Path.Combine(folder!.FullName, "src");
     }
 

@@ -44,18 +44,25 @@ public sealed class OccurrenceCsvTests
     {
         var lines = (await WriteAsync(Plain)).Split("\r\n", StringSplitOptions.RemoveEmptyEntries);
         Assert.Equal(
-            "occurrenceID,organismID,organismName,basisOfRecord,occurrenceStatus,eventDate,recordedBy,kingdom,family,scientificName,taxonRank,vernacularName,verbatimIdentification," +
-            "identifiedBy,dateIdentified,identificationReferences,identificationRemarks,previousIdentifications,locality,decimalLatitude,decimalLongitude,geodeticDatum,coordinateUncertaintyInMeters,dataGeneralizations,informationWithheld", lines[0]);
+            "occurrenceID,organismID,organismName,basisOfRecord,occurrenceStatus,eventDate,recordedBy,kingdom,family,scientificName,taxonRank,vernacularName,verbatimIdentification,"
+                + "identifiedBy,dateIdentified,identificationReferences,identificationRemarks,previousIdentifications,locality,decimalLatitude,decimalLongitude,geodeticDatum,coordinateUncertaintyInMeters,dataGeneralizations,informationWithheld",
+            lines[0]
+        );
         Assert.Equal(
-            "urn:uuid:1,urn:uuid:2,,HumanObservation,present,2026-05-31,Ilse Marrin,Plantae,Vellornaceae,Vellorna alata,species,winged vellorn,Vellorna alata," +
-            "Ilse Marrin,2026-06-01,Key to Vellorna,,,Harrow Alder Wood,57.4182,-11.2046,EPSG:4326,150,,", lines[1]);
+            "urn:uuid:1,urn:uuid:2,,HumanObservation,present,2026-05-31,Ilse Marrin,Plantae,Vellornaceae,Vellorna alata,species,winged vellorn,Vellorna alata,"
+                + "Ilse Marrin,2026-06-01,Key to Vellorna,,,Harrow Alder Wood,57.4182,-11.2046,EPSG:4326,150,,",
+            lines[1]
+        );
     }
 
     [Fact]
     public async Task CommasQuotesLineBreaksAndUmlautsComeBackAsTheyWere()
     {
         const string awkward = "near \"the stile\", by Örn;\r\nsecond line × ☂";
-        using var csv = new CsvReader(new StringReader(await WriteAsync(Plain with { IdentificationRemarks = awkward })), CultureInfo.InvariantCulture);
+        using var csv = new CsvReader(
+            new StringReader(await WriteAsync(Plain with { IdentificationRemarks = awkward })),
+            CultureInfo.InvariantCulture
+        );
         csv.Read();
         csv.ReadHeader();
         csv.Read();
@@ -85,11 +92,31 @@ public sealed class OccurrenceCsvTests
     [Fact]
     public async Task AnyTextIsOneCellForTwoReaders()
     {
-        string[] awkward = ["a\r=cmd|x", "\r\n", "\"", "a\"\"b", ",", ";;", " spaced ", "\tx", "line\nbreak", "quote\"at,comma\r\nand more", "'", "= 1", "\u00A0=1", "ends in\r"];
+        string[] awkward =
+        [
+            "a\r=cmd|x",
+            "\r\n",
+            "\"",
+            "a\"\"b",
+            ",",
+            ";;",
+            " spaced ",
+            "\tx",
+            "line\nbreak",
+            "quote\"at,comma\r\nand more",
+            "'",
+            "= 1",
+            "\u00A0=1",
+            "ends in\r",
+        ];
         var rows = awkward.Select(t => Plain with { OrganismName = t, IdentificationRemarks = t, Locality = t }).ToArray();
         var text = await WriteAsync(rows);
         using var csv = new CsvReader(new StringReader(text), CultureInfo.InvariantCulture);
-        using var parser = new Microsoft.VisualBasic.FileIO.TextFieldParser(new StringReader(text)) { HasFieldsEnclosedInQuotes = true, TrimWhiteSpace = false };
+        using var parser = new Microsoft.VisualBasic.FileIO.TextFieldParser(new StringReader(text))
+        {
+            HasFieldsEnclosedInQuotes = true,
+            TrimWhiteSpace = false,
+        };
         parser.SetDelimiters(",");
         csv.Read();
         csv.ReadHeader();

@@ -15,13 +15,19 @@ public sealed class BackupTests(GartenServer server) : IClassFixture<GartenServe
     private static string Root()
     {
         var folder = new DirectoryInfo(AppContext.BaseDirectory);
-        while (!File.Exists(Path.Combine(folder.FullName, "garten"))) folder = folder.Parent ?? throw new InvalidOperationException("The start command isn't there.");
+        while (!File.Exists(Path.Combine(folder.FullName, "garten")))
+            folder = folder.Parent ?? throw new InvalidOperationException("The start command isn't there.");
         return folder.FullName;
     }
 
     private static async Task<(int Exit, string Said)> RunAsync(string connection, params string[] arguments)
     {
-        var start = new ProcessStartInfo("bash", [Path.Combine(Root(), "garten"), .. arguments]) { UseShellExecute = false, RedirectStandardOutput = true, RedirectStandardError = true };
+        var start = new ProcessStartInfo("bash", [Path.Combine(Root(), "garten"), .. arguments])
+        {
+            UseShellExecute = false,
+            RedirectStandardOutput = true,
+            RedirectStandardError = true,
+        };
         start.Environment["GARTEN_DATABASE"] = connection;
         using var process = Process.Start(start)!;
         var (said, wrong) = (process.StandardOutput.ReadToEndAsync(Stop), process.StandardError.ReadToEndAsync(Stop));
@@ -29,17 +35,48 @@ public sealed class BackupTests(GartenServer server) : IClassFixture<GartenServe
         return (process.ExitCode, await said + await wrong);
     }
 
-    private static readonly string[] Addresses = ["records.csv", "exact/records.csv", "exact/populations.csv", "places", "people", "plants", "keys", "floras", "floras/copied-isle/pack", "records?limit=100"];
+    private static readonly string[] Addresses =
+    [
+        "records.csv",
+        "exact/records.csv",
+        "exact/populations.csv",
+        "places",
+        "people",
+        "plants",
+        "keys",
+        "floras",
+        "floras/copied-isle/pack",
+        "records?limit=100",
+    ];
 
     [Fact]
     public async Task WhatWasCopiedComesBackWholeAndAsAnotherLife()
     {
         // A plant, its determination and a flora of its own.
-        var form = new MultipartFormDataContent { { new StringContent("Copied isle"), "name" }, { new ByteArrayContent("taxon,petals\nAlvena rara,5\nAlvena vulgaris,4\n"u8.ToArray()), "matrix", "matrix.csv" } };
+        var form = new MultipartFormDataContent
+        {
+            { new StringContent("Copied isle"), "name" },
+            { new ByteArrayContent("taxon,petals\nAlvena rara,5\nAlvena vulgaris,4\n"u8.ToArray()), "matrix", "matrix.csv" },
+        };
         Assert.Equal(200, (await server.PostTextAsync("/api/v1/floras", form)).Status);
-        Assert.True((await server.Client.PostAsync(new Uri("/api/v1/floras/copied-isle/publish", UriKind.Relative), null, Stop)).IsSuccessStatusCode);
+        Assert.True(
+            (await server.Client.PostAsync(new Uri("/api/v1/floras/copied-isle/publish", UriKind.Relative), null, Stop)).IsSuccessStatusCode
+        );
         var (place, determination) = (Guid.CreateVersion7(), Guid.CreateVersion7());
-        var (status, body) = await server.SendAsync(new JsonObject { ["kind"] = "savePlace", ["id"] = Guid.CreateVersion7(), ["placeId"] = place, ["name"] = "Lang Meadow", ["locality"] = "", ["latitude"] = 57.4, ["longitude"] = -11.2, ["uncertaintyMetres"] = 30, ["caution"] = "" });
+        var (status, body) = await server.SendAsync(
+            new JsonObject
+            {
+                ["kind"] = "savePlace",
+                ["id"] = Guid.CreateVersion7(),
+                ["placeId"] = place,
+                ["name"] = "Lang Meadow",
+                ["locality"] = "",
+                ["latitude"] = 57.4,
+                ["longitude"] = -11.2,
+                ["uncertaintyMetres"] = 30,
+                ["caution"] = "",
+            }
+        );
         Assert.True(status == 200, body.ToJsonString());
         var determine = new JsonObject
         {
@@ -67,12 +104,17 @@ public sealed class BackupTests(GartenServer server) : IClassFixture<GartenServe
         var (exit, said) = await RunAsync(server.ConnectionString, "backup", copy);
         Assert.True(exit == 0, said);
         Assert.False((bool)(await server.GetAsync("/api/v1/health"))["copyWanted"]!);
-        if (!OperatingSystem.IsWindows()) Assert.Equal(UnixFileMode.UserRead | UnixFileMode.UserWrite, File.GetUnixFileMode(copy));
+        if (!OperatingSystem.IsWindows())
+            Assert.Equal(UnixFileMode.UserRead | UnixFileMode.UserWrite, File.GetUnixFileMode(copy));
 
         var database = await TestDatabase.CreateAsync();
         (exit, said) = await RunAsync(database.ConnectionString, "restore", copy);
         Assert.True(exit == 0, said);
-        await using (var factory = new WebApplicationFactory<Program>().WithWebHostBuilder(b => b.UseSetting("GARTEN_DATABASE", database.ConnectionString).UseSetting("GARTEN_DEMO", "")))
+        await using (
+            var factory = new WebApplicationFactory<Program>().WithWebHostBuilder(b =>
+                b.UseSetting("GARTEN_DATABASE", database.ConnectionString).UseSetting("GARTEN_DEMO", "")
+            )
+        )
         {
             using var restored = factory.CreateClient();
             foreach (var address in Addresses)
@@ -80,7 +122,9 @@ public sealed class BackupTests(GartenServer server) : IClassFixture<GartenServe
                 var uri = new Uri("/api/v1/" + address, UriKind.Relative);
                 Assert.Equal(await server.Client.GetStringAsync(uri, Stop), await restored.GetStringAsync(uri, Stop));
             }
-            var epochs = new[] { server.Client, restored }.Select(async c => (string)JsonNode.Parse(await c.GetStringAsync(new Uri("/api/v1/health", UriKind.Relative), Stop))!["epoch"]!);
+            var epochs = new[] { server.Client, restored }.Select(async c =>
+                (string)JsonNode.Parse(await c.GetStringAsync(new Uri("/api/v1/health", UriKind.Relative), Stop))!["epoch"]!
+            );
             Assert.Equal(2, (await Task.WhenAll(epochs)).Distinct().Count());
         }
 

@@ -1,8 +1,8 @@
+using System.Net.Http.Json;
 using System.Text.Json.Nodes;
 using Garten.Testing;
 using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Mvc.Testing;
-using System.Net.Http.Json;
 using Npgsql;
 using Xunit;
 
@@ -18,23 +18,55 @@ public sealed class DemoTests
     {
         var stop = TestContext.Current.CancellationToken;
         await using var database = await TestDatabase.CreateAsync();
-        await using var factory = new WebApplicationFactory<Program>().WithWebHostBuilder(b => b.UseSetting("GARTEN_DATABASE", database.ConnectionString).UseSetting("GARTEN_TODAY", today).UseSetting("GARTEN_DEMO", Path.Combine(Root, "demo")));
+        await using var factory = new WebApplicationFactory<Program>().WithWebHostBuilder(b =>
+            b.UseSetting("GARTEN_DATABASE", database.ConnectionString)
+                .UseSetting("GARTEN_TODAY", today)
+                .UseSetting("GARTEN_DEMO", Path.Combine(Root, "demo"))
+        );
         using var client = factory.CreateClient();
         async Task<JsonArray> ListAsync(string address) => (await client.GetFromJsonAsync<JsonNode>("/api/v1/" + address, stop))!.AsArray();
 
         var plants = new List<JsonNode>();
-        foreach (var line in await ListAsync("plants")) plants.Add((await client.GetFromJsonAsync<JsonNode>($"/api/v1/plants/{line!["id"]}", stop))!);
-        static string Season(JsonNode day) => $"{((string)day!)[..4]}/{(int.Parse(((string)day!)[5..7], System.Globalization.CultureInfo.InvariantCulture) - 1) / 3}";
-        Assert.True(plants.Count(p => p["taggedOn"] is not null && p["observations"]!.AsArray().Select(o => Season(o!["date"]!)).Distinct().Count() >= 2) >= 60, "60 tagged plants with evidence of two seasons");
-        Assert.True(plants.SelectMany(p => p["visits"]!.AsArray().Concat(p["observations"]!.AsArray()).Select(v => ((string)p["place"]!["id"]!, (string)v!["date"]!))).Distinct().Count() >= 40, "40 days at places");
-        Assert.All(plants, p => Assert.All(p["observations"]!.AsArray(), o => Assert.True(string.CompareOrdinal((string)o!["date"]!, today) <= 0)));
+        foreach (var line in await ListAsync("plants"))
+            plants.Add((await client.GetFromJsonAsync<JsonNode>($"/api/v1/plants/{line!["id"]}", stop))!);
+        static string Season(JsonNode day) =>
+            $"{((string)day!)[..4]}/{(int.Parse(((string)day!)[5..7], System.Globalization.CultureInfo.InvariantCulture) - 1) / 3}";
+        Assert.True(
+            plants.Count(p =>
+                p["taggedOn"] is not null && p["observations"]!.AsArray().Select(o => Season(o!["date"]!)).Distinct().Count() >= 2
+            ) >= 60,
+            "60 tagged plants with evidence of two seasons"
+        );
+        Assert.True(
+            plants
+                .SelectMany(p =>
+                    p["visits"]!
+                        .AsArray()
+                        .Concat(p["observations"]!.AsArray())
+                        .Select(v => ((string)p["place"]!["id"]!, (string)v!["date"]!))
+                )
+                .Distinct()
+                .Count() >= 40,
+            "40 days at places"
+        );
+        Assert.All(plants, p =>
+            Assert.All(p["observations"]!.AsArray(), o => Assert.True(string.CompareOrdinal((string)o!["date"]!, today) <= 0))
+        );
 
         var determinations = plants.SelectMany(p => p["determinations"]!.AsArray()).ToList();
         Assert.Contains(determinations, d => d!["overturned"]?["by"]!.AsArray().Count > 0);
         Assert.Contains(determinations, d => d!["confirmation"]?["hybrid"] is not null);
-        Assert.Contains(determinations, d => d!["confirmation"]?["checks"]!.AsArray().Any(c => (string)c!["kind"]! == "presence" && (string)c["verdict"]! == "concern") == true);
+        Assert.Contains(determinations, d =>
+            d!["confirmation"]?["checks"]!.AsArray().Any(c => (string)c!["kind"]! == "presence" && (string)c["verdict"]! == "concern")
+            == true
+        );
         Assert.Contains(plants, p => p["determinations"]!.AsArray() is [{ } newest, ..] && newest["names"]!.AsArray().Count > 1);
-        Assert.Contains(plants, p => p["visits"]!.AsArray().Any(v => (string)v!["state"]! == "browsed" && v["phases"]!.AsArray().Any(n => (string)n!["stage"]! == "none")) && p["visits"]!.AsArray()[^1]!["sexes"]!.AsArray().Count > 0);
+        Assert.Contains(plants, p =>
+            p["visits"]!
+                .AsArray()
+                .Any(v => (string)v!["state"]! == "browsed" && v["phases"]!.AsArray().Any(n => (string)n!["stage"]! == "none"))
+            && p["visits"]!.AsArray()[^1]!["sexes"]!.AsArray().Count > 0
+        );
         Assert.Contains(await ListAsync("seasons/open"), p => p!["outcome"]!["slipped"]!.AsArray().Count > 0);
 
         var populations = await ListAsync("populations");
@@ -45,7 +77,7 @@ public sealed class DemoTests
         // What lists read was written with the facts; made again from them it is the same.
         await using var source = NpgsqlDataSource.Create(database.ConnectionString);
         const string lists = """
-            select (select string_agg(n::text, E'\n' order by plant_id) from plant_now n) || (select string_agg(n::text, E'\n' order by name, number) from determination_name n)
+            select (select string_agg(n::text, E'\n' order by plant_id) from plant_now n) || (select string_agg(n::text, E'\n' order by plant_id) from plant_open n) || (select string_agg(n::text, E'\n' order by name, number) from determination_name n)
                 || (select string_agg(name, E'\n' order by name) from record_name)
             """;
         var written = (string)(await source.CreateCommand(lists).ExecuteScalarAsync(stop))!;
@@ -59,14 +91,25 @@ public sealed class DemoTests
     {
         var stop = TestContext.Current.CancellationToken;
         await using var database = await TestDatabase.CreateAsync();
-        var servers = Enumerable.Range(0, 3).Select(_ => new WebApplicationFactory<Program>().WithWebHostBuilder(b => b.UseSetting("GARTEN_DATABASE", database.ConnectionString).UseSetting("GARTEN_TODAY", "2026-05-20").UseSetting("GARTEN_DEMO", Path.Combine(Root, "demo")))).ToList();
+        var servers = Enumerable
+            .Range(0, 3)
+            .Select(_ =>
+                new WebApplicationFactory<Program>().WithWebHostBuilder(b =>
+                    b.UseSetting("GARTEN_DATABASE", database.ConnectionString)
+                        .UseSetting("GARTEN_TODAY", "2026-05-20")
+                        .UseSetting("GARTEN_DEMO", Path.Combine(Root, "demo"))
+                )
+            )
+            .ToList();
         var clients = await Task.WhenAll(servers.Select(s => Task.Run(s.CreateClient, stop)));
         var counts = new List<int>();
-        foreach (var client in clients) counts.Add((await client.GetFromJsonAsync<JsonNode>("/api/v1/plants", stop))!.AsArray().Count);
+        foreach (var client in clients)
+            counts.Add((await client.GetFromJsonAsync<JsonNode>("/api/v1/plants", stop))!.AsArray().Count);
         Assert.True(counts.TrueForAll(c => c == counts[0] && c >= 60), string.Join(", ", counts));
         Assert.Equal("[]", await clients[0].GetStringAsync(new Uri("/api/v1/contradictions", UriKind.Relative), stop));
         Assert.Equal(6, (await clients[1].GetFromJsonAsync<JsonNode>("/api/v1/populations", stop))!.AsArray().Count);
-        foreach (var server in servers) await server.DisposeAsync();
+        foreach (var server in servers)
+            await server.DisposeAsync();
     }
 
     private static string Root
@@ -74,7 +117,8 @@ public sealed class DemoTests
         get
         {
             var folder = new DirectoryInfo(AppContext.BaseDirectory);
-            while (folder is not null && !File.Exists(Path.Combine(folder.FullName, "Garten.slnx"))) folder = folder.Parent;
+            while (folder is not null && !File.Exists(Path.Combine(folder.FullName, "Garten.slnx")))
+                folder = folder.Parent;
             return folder!.FullName;
         }
     }

@@ -28,7 +28,9 @@ public sealed class GartenServer : IAsyncLifetime
         var connection = new NpgsqlConnectionStringBuilder(_database.ConnectionString);
         Relay = new TcpRelay(connection.Port);
         connection.Port = Relay.Port;
-        _factory = new WebApplicationFactory<Program>().WithWebHostBuilder(b => b.UseSetting("GARTEN_DATABASE", connection.ConnectionString).UseSetting("GARTEN_DEMO", ""));
+        _factory = new WebApplicationFactory<Program>().WithWebHostBuilder(b =>
+            b.UseSetting("GARTEN_DATABASE", connection.ConnectionString).UseSetting("GARTEN_DEMO", "")
+        );
         Client = _factory.CreateClient();
     }
 
@@ -41,7 +43,8 @@ public sealed class GartenServer : IAsyncLifetime
     }
 
     /// <summary>Sends a command as a script would and gives back status and body.</summary>
-    public async Task<(int Status, JsonNode Body)> SendAsync(JsonObject command) => await PostAsync("/api/v1/commands", new JsonObject { ["commands"] = new JsonArray(command.DeepClone()) });
+    public async Task<(int Status, JsonNode Body)> SendAsync(JsonObject command) =>
+        await PostAsync("/api/v1/commands", new JsonObject { ["commands"] = new JsonArray(command.DeepClone()) });
 
     public async Task<(int Status, JsonNode Body)> PostAsync(string address, JsonNode body)
     {
@@ -55,12 +58,14 @@ public sealed class GartenServer : IAsyncLifetime
         return ((int)response.StatusCode, await Json(response));
     }
 
-    public async Task<JsonNode> GetAsync(string address) => (await Client.GetFromJsonAsync<JsonNode>(address, JsonSerializerOptions.Web, TestContext.Current.CancellationToken))!;
+    public async Task<JsonNode> GetAsync(string address) =>
+        (await Client.GetFromJsonAsync<JsonNode>(address, JsonSerializerOptions.Web, TestContext.Current.CancellationToken))!;
 
     private static async Task<JsonNode> Json(HttpResponseMessage response)
     {
         var text = await response.Content.ReadAsStringAsync(TestContext.Current.CancellationToken);
-        if (!response.IsSuccessStatusCode) Assert.Equal("application/problem+json", response.Content.Headers.ContentType?.MediaType);
+        if (!response.IsSuccessStatusCode)
+            Assert.Equal("application/problem+json", response.Content.Headers.ContentType?.MediaType);
         return JsonNode.Parse(text)!;
     }
 }

@@ -7,17 +7,27 @@ namespace Garten.Server.Tests;
 
 public sealed class KeyApiTests(GartenServer server) : IClassFixture<GartenServer>
 {
-    private const string Sound = "Key to Vellorna\n1. Twigs winged ... Vellorna alata\n1. Twigs round ... 2\n2. Leaf grey ... Vellorna cinerea\n2. Leaf green ... Vellorna torvanica\n";
+    private const string Sound =
+        "Key to Vellorna\n1. Twigs winged ... Vellorna alata\n1. Twigs round ... 2\n2. Leaf grey ... Vellorna cinerea\n2. Leaf green ... Vellorna torvanica\n";
 
     [Fact]
     public async Task CheckSaysWhatWasReadAndStoresNothing()
     {
         var before = (await server.GetAsync("/api/v1/keys")).AsArray().Count;
-        var (status, body) = await server.PostTextAsync("/api/v1/keys/check", new StringContent(Sound.Replace("... 2", "... 7", StringComparison.Ordinal), Encoding.UTF8, "text/plain"));
+        var (status, body) = await server.PostTextAsync(
+            "/api/v1/keys/check",
+            new StringContent(Sound.Replace("... 2", "... 7", StringComparison.Ordinal), Encoding.UTF8, "text/plain")
+        );
         Assert.Equal(200, status);
-        Assert.Equal("""{"title":"Key to Vellorna","layout":"bracketed","couplets":2,"taxa":["Vellorna alata","Vellorna cinerea","Vellorna torvanica"]}""", body["keys"]![0]!.ToJsonString());
+        Assert.Equal(
+            """{"title":"Key to Vellorna","layout":"bracketed","couplets":2,"taxa":["Vellorna alata","Vellorna cinerea","Vellorna torvanica"]}""",
+            body["keys"]![0]!.ToJsonString()
+        );
         var first = body["problems"]![0]!;
-        Assert.Equal(("error", "couplet.missing", 3, 20), ((string)first["severity"]!, (string)first["code"]!, (int)first["line"]!, (int)first["column"]!));
+        Assert.Equal(
+            ("error", "couplet.missing", 3, 20),
+            ((string)first["severity"]!, (string)first["code"]!, (int)first["line"]!, (int)first["column"]!)
+        );
         Assert.False(string.IsNullOrEmpty((string)first["message"]!));
         Assert.Equal(before, (await server.GetAsync("/api/v1/keys")).AsArray().Count);
     }
@@ -28,7 +38,8 @@ public sealed class KeyApiTests(GartenServer server) : IClassFixture<GartenServe
         async Task<(int, string)> Post(byte[] bytes, string? type)
         {
             var content = new ByteArrayContent(bytes);
-            if (type is not null) content.Headers.ContentType = new(type);
+            if (type is not null)
+                content.Headers.ContentType = new(type);
             var (status, body) = await server.PostTextAsync("/api/v1/keys/check", content);
             return (status, (string)body["code"]!);
         }
@@ -43,12 +54,23 @@ public sealed class KeyApiTests(GartenServer server) : IClassFixture<GartenServe
     [Fact]
     public async Task ASoundTextIsSavedAndASecondOneOfItsTitleIsTheNextVersion()
     {
-        JsonObject Save(string text) => new() { ["kind"] = "saveKeys", ["id"] = Guid.CreateVersion7(), ["text"] = text };
+        JsonObject Save(string text) =>
+            new()
+            {
+                ["kind"] = "saveKeys",
+                ["id"] = Guid.CreateVersion7(),
+                ["text"] = text,
+            };
         var text = Sound.Replace("Vellorna\n", "Vellorna of the north\n", StringComparison.Ordinal);
         var (_, first) = await server.SendAsync(Save(text));
         var (_, same) = await server.SendAsync(Save(text.Replace("...", "→", StringComparison.Ordinal)));
         var (_, second) = await server.SendAsync(Save(text.Replace("grey", "ash-grey", StringComparison.Ordinal)));
-        (string, int, bool) Saved(JsonNode body) => ((string)body["results"]![0]!["keys"]![0]!["hash"]!, (int)body["results"]![0]!["keys"]![0]!["version"]!, (bool)body["results"]![0]!["keys"]![0]!["isNew"]!);
+        (string, int, bool) Saved(JsonNode body) =>
+            (
+                (string)body["results"]![0]!["keys"]![0]!["hash"]!,
+                (int)body["results"]![0]!["keys"]![0]!["version"]!,
+                (bool)body["results"]![0]!["keys"]![0]!["isNew"]!
+            );
         Assert.Equal((1, true), (Saved(first).Item2, Saved(first).Item3));
         // The same key with other leaders is the same version.
         Assert.Equal(Saved(first) with { Item3 = false }, Saved(same));
@@ -64,7 +86,14 @@ public sealed class KeyApiTests(GartenServer server) : IClassFixture<GartenServe
     public async Task AnUnsoundTextIsRefusedWithItsProblemsAndChangesNothing()
     {
         var before = (await server.GetAsync("/api/v1/keys")).ToJsonString();
-        var (status, problem) = await server.SendAsync(new() { ["kind"] = "saveKeys", ["id"] = Guid.CreateVersion7(), ["text"] = Sound.Replace("... 2", "... 1", StringComparison.Ordinal) });
+        var (status, problem) = await server.SendAsync(
+            new()
+            {
+                ["kind"] = "saveKeys",
+                ["id"] = Guid.CreateVersion7(),
+                ["text"] = Sound.Replace("... 2", "... 1", StringComparison.Ordinal),
+            }
+        );
         Assert.Equal((422, "key.unsound"), (status, (string)problem["code"]!));
         Assert.Contains(problem["problems"]!.AsArray(), p => (string)p!["code"]! == "couplet.self");
         Assert.Equal(before, (await server.GetAsync("/api/v1/keys")).ToJsonString());
@@ -73,23 +102,54 @@ public sealed class KeyApiTests(GartenServer server) : IClassFixture<GartenServe
     [Fact]
     public async Task AWalkOnTheServerIsTheOneOfTheBrowser()
     {
-        var (_, saved) = await server.SendAsync(new() { ["kind"] = "saveKeys", ["id"] = Guid.CreateVersion7(), ["text"] = Sound });
+        var (_, saved) = await server.SendAsync(
+            new()
+            {
+                ["kind"] = "saveKeys",
+                ["id"] = Guid.CreateVersion7(),
+                ["text"] = Sound,
+            }
+        );
         var hash = (string)saved["results"]![0]!["keys"]![0]!["hash"]!;
-        var (status, walk) = await server.PostAsync("/api/v1/keys/walk", new JsonObject { ["start"] = hash, ["answers"] = new JsonArray(new JsonObject { ["keyVersion"] = hash, ["couplet"] = "1", ["lead"] = 1 }) });
+        var (status, walk) = await server.PostAsync(
+            "/api/v1/keys/walk",
+            new JsonObject
+            {
+                ["start"] = hash,
+                ["answers"] = new JsonArray(
+                    new JsonObject
+                    {
+                        ["keyVersion"] = hash,
+                        ["couplet"] = "1",
+                        ["lead"] = 1,
+                    }
+                ),
+            }
+        );
         Assert.Equal(200, status);
         Assert.Equal(["Vellorna cinerea", "Vellorna torvanica"], walk["standing"]!.AsArray().Select(s => (string)s!["name"]!));
-        var (unknown, problem) = await server.PostAsync("/api/v1/keys/walk", new JsonObject { ["start"] = "nothing", ["answers"] = new JsonArray() });
+        var (unknown, problem) = await server.PostAsync(
+            "/api/v1/keys/walk",
+            new JsonObject { ["start"] = "nothing", ["answers"] = new JsonArray() }
+        );
         Assert.Equal((404, "trail.version"), (unknown, (string)problem["code"]!));
     }
 
     [Fact]
     public async Task PagesOfOtherSitesMayChangeNothing()
     {
-        using var request = new HttpRequestMessage(HttpMethod.Post, "/api/v1/commands") { Content = new StringContent("{}", Encoding.UTF8, "application/json") };
+        using var request = new HttpRequestMessage(HttpMethod.Post, "/api/v1/commands")
+        {
+            Content = new StringContent("{}", Encoding.UTF8, "application/json"),
+        };
         request.Headers.Add("Origin", "http://elsewhere.example");
         var response = await server.Client.SendAsync(request, TestContext.Current.CancellationToken);
         Assert.Equal(HttpStatusCode.Forbidden, response.StatusCode);
-        Assert.Contains("script-src 'self'", string.Join(' ', response.Headers.GetValues("Content-Security-Policy")), StringComparison.Ordinal);
+        Assert.Contains(
+            "script-src 'self'",
+            string.Join(' ', response.Headers.GetValues("Content-Security-Policy")),
+            StringComparison.Ordinal
+        );
         using var strange = new HttpRequestMessage(HttpMethod.Get, "/api/v1/health") { Headers = { Host = "elsewhere.example" } };
         Assert.Equal(HttpStatusCode.BadRequest, (await server.Client.SendAsync(strange, TestContext.Current.CancellationToken)).StatusCode);
     }

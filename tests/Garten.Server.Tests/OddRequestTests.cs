@@ -6,7 +6,8 @@ using Xunit;
 
 namespace Garten.Server.Tests;
 
-/// <summary>Every address that takes JSON, with a sound body of which one thing after the other is put out of order: what can't be used is said, and nothing falls over.</summary>
+/// <summary>Every address that takes JSON, with a sound body of which one thing after the other is put out of order: what can't be used is
+/// said, and nothing falls over.</summary>
 public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenServer>, IAsyncLifetime
 {
     private const string Flora = "odd-isle";
@@ -17,9 +18,23 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
 
     public async ValueTask InitializeAsync()
     {
-        if (_key.Length > 0) return;
+        if (_key.Length > 0)
+            return;
         var form = new MultipartFormDataContent { { new StringContent("Odd isle"), "name" } };
-        foreach (var (field, text) in new[] { ("characters", "id,name,organ,kind,unit,states\nmargin,margin,leaf,categorical,,entire|toothed\nlength,length,leaf,length,mm,\n"), ("taxa", "name,family,cells,habitats,phenology\nAlvena montis,Alvenaceae,B2,heath,flower apr–jun\nAlvena palus,Alvenaceae,C3,marsh,flower may\n"), ("matrix", "taxon,margin,length\nAlvena montis,entire,20–40\nAlvena palus,toothed,60–90\n") })
+        foreach (
+            var (field, text) in new[]
+            {
+                (
+                    "characters",
+                    "id,name,organ,kind,unit,states\nmargin,margin,leaf,categorical,,entire|toothed\nlength,length,leaf,length,mm,\n"
+                ),
+                (
+                    "taxa",
+                    "name,family,cells,habitats,phenology\nAlvena montis,Alvenaceae,B2,heath,flower apr–jun\nAlvena palus,Alvenaceae,C3,marsh,flower may\n"
+                ),
+                ("matrix", "taxon,margin,length\nAlvena montis,entire,20–40\nAlvena palus,toothed,60–90\n"),
+            }
+        )
         {
             var part = new ByteArrayContent(Encoding.UTF8.GetBytes(text));
             part.Headers.ContentType = new MediaTypeHeaderValue("text/csv");
@@ -27,9 +42,23 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
         }
         Assert.Equal(200, (await server.PostTextAsync("/api/v1/floras", form)).Status);
         Assert.Equal(200, (await server.PostTextAsync($"/api/v1/floras/{Flora}/publish", new StringContent(""))).Status);
-        var (_, saved) = await server.SendAsync(new() { ["kind"] = "saveKeys", ["id"] = Guid.CreateVersion7(), ["text"] = "Key to Alvena\n1. Leaf entire ... Alvena montis\n1. Leaf toothed ... Alvena palus\n" });
+        var (_, saved) = await server.SendAsync(
+            new()
+            {
+                ["kind"] = "saveKeys",
+                ["id"] = Guid.CreateVersion7(),
+                ["text"] = "Key to Alvena\n1. Leaf entire ... Alvena montis\n1. Leaf toothed ... Alvena palus\n",
+            }
+        );
         _key = (string)saved["results"]![0]!["keys"]![0]!["hash"]!;
-        foreach (var (kind, field, id) in new[] { ("savePlace", "placeId", Place), ("tagPlant", "plantId", Plant), ("savePopulation", "populationId", Population) })
+        foreach (
+            var (kind, field, id) in new[]
+            {
+                ("savePlace", "placeId", Place),
+                ("tagPlant", "plantId", Plant),
+                ("savePopulation", "populationId", Population),
+            }
+        )
         {
             var command = Command(kind);
             command[field] = id;
@@ -42,12 +71,18 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
 
     private static JsonObject Recorder => new() { ["id"] = Guid.CreateVersion7(), ["name"] = "Örn Askling" };
 
-    private static JsonNode Fact => JsonNode.Parse($$"""
-        {"id":"{{Guid.CreateVersion7()}}","character":"length","outcome":"seen","states":[],"together":false,"readings":[{"value":31,"text":"31","resolution":1,"calibration":0,"struck":"","at":"low"}],"show":0,"of":0,"sureness":"sure",
-        "context":{"position":"low","light":"sun","stage":"adult","age":"grown","shaping":"unsaid","attachment":"attached","sex":"unsaid"},"tool":"ruler","date":"2026-05-10","note":"","supersedes":null,"withdrawn":false,"fromCouplet":""}
-        """)!;
+    private static JsonNode Fact =>
+        JsonNode.Parse(
+            $$"""
+            {"id":"{{Guid.CreateVersion7()}}","character":"length","outcome":"seen","states":[],"together":false,"readings":[{"value":31,"text":"31","resolution":1,"calibration":0,"struck":"","at":"low"}],"show":0,"of":0,"sureness":"sure",
+            "context":{"position":"low","light":"sun","stage":"adult","age":"grown","shaping":"unsaid","attachment":"attached","sex":"unsaid"},"tool":"ruler","date":"2026-05-10","note":"","supersedes":null,"withdrawn":false,"fromCouplet":""}
+            """
+        )!;
 
-    private static JsonNode Look => JsonNode.Parse("""{"character":"length","values":[2.4,3.1],"unit":"cm","sureness":"fairly","context":{"light":"shade"},"together":false,"outcome":"seen","show":0,"of":0,"date":"2026-05-10"}""")!;
+    private static JsonNode Look =>
+        JsonNode.Parse(
+            """{"character":"length","values":[2.4,3.1],"unit":"cm","sureness":"fairly","context":{"light":"shade"},"together":false,"outcome":"seen","show":0,"of":0,"date":"2026-05-10"}"""
+        )!;
 
     private static JsonObject Command(string kind)
     {
@@ -56,87 +91,275 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
         return command;
     }
 
-    private static JsonObject Fields(string kind) => kind switch
-    {
-        "savePlace" => new() { ["placeId"] = Guid.CreateVersion7(), ["name"] = "Harrow Heath", ["locality"] = "Torvane", ["latitude"] = 57.0, ["longitude"] = -11.0, ["uncertaintyMetres"] = 100, ["caution"] = "", ["cell"] = "B2", ["elevationMetres"] = 120, ["habitats"] = new JsonArray("heath") },
-        "tagPlant" => new() { ["plantId"] = Guid.CreateVersion7(), ["placeId"] = Place, ["label"] = "peg 1", ["taggedOn"] = "2026-05-01", ["recorder"] = Recorder, ["site"] = new JsonObject { ["latitude"] = 57.0, ["longitude"] = -11.0, ["uncertaintyMetres"] = 5 }, ["finding"] = new JsonObject { ["landmark"] = "stile", ["bearingDegrees"] = 20, ["distanceMetres"] = 4, ["note"] = "" } },
-        "visitPlant" => new() { ["visitId"] = Guid.CreateVersion7(), ["plantId"] = Plant, ["date"] = "2026-05-20", ["recorder"] = Recorder, ["state"] = "alive", ["phases"] = new JsonArray(new JsonObject { ["phase"] = "flower", ["stage"] = "shown" }), ["sexes"] = new JsonArray(new JsonObject { ["branch"] = "east", ["sex"] = "male" }), ["note"] = "", ["observations"] = new JsonArray(Fact) },
-        "savePopulation" => new() { ["populationId"] = Guid.CreateVersion7(), ["placeId"] = Place, ["name"] = "east bank", ["taxon"] = "Alvena montis", ["bounds"] = "" },
-        "countPopulation" => new() { ["countId"] = Guid.CreateVersion7(), ["populationId"] = Population, ["date"] = "2026-05-20", ["recorder"] = Recorder, ["unit"] = "individuals", ["number"] = 12, ["note"] = "" },
-        "noteThreat" => new() { ["threatId"] = Guid.CreateVersion7(), ["populationId"] = Population, ["notedOn"] = "2026-05-20", ["text"] = "ditch clearing", ["actBy"] = "2026-09-01" },
-        "recordDetermination" => new()
+    private static JsonObject Fields(string kind) =>
+        kind switch
         {
-            ["determinationId"] = Guid.CreateVersion7(),
-            ["occurrenceId"] = Guid.CreateVersion7(),
-            ["plantId"] = Guid.CreateVersion7(),
-            ["plantLabel"] = "",
-            ["placeId"] = Place,
-            ["eventDate"] = "2026-05-20",
-            ["recorder"] = Recorder,
-            ["startKey"] = _key,
-            ["answers"] = new JsonArray(new JsonObject { ["keyVersion"] = _key, ["couplet"] = "1", ["lead"] = 0 }),
-            ["names"] = new JsonArray("Alvena montis"),
-            ["note"] = "",
-            ["observations"] = new JsonArray(Fact),
-            ["hand"] = new JsonArray(),
-        },
-        "saveKeys" => new() { ["text"] = "Key to Brontia\n1. Leaf entire ... Brontia lenta\n1. Leaf toothed ... Brontia alta\n" },
-        "teachTerm" => new() { ["character"] = "margin", ["state"] = "entire", ["term"] = "smooth-edged" + Guid.NewGuid() },
-        "correctStatement" => new() { ["text"] = "Leaf entire", ["claims"] = new JsonArray() },
-        _ => throw new ArgumentOutOfRangeException(nameof(kind)),
-    };
+            "savePlace" => new()
+            {
+                ["placeId"] = Guid.CreateVersion7(),
+                ["name"] = "Harrow Heath",
+                ["locality"] = "Torvane",
+                ["latitude"] = 57.0,
+                ["longitude"] = -11.0,
+                ["uncertaintyMetres"] = 100,
+                ["caution"] = "",
+                ["cell"] = "B2",
+                ["elevationMetres"] = 120,
+                ["habitats"] = new JsonArray("heath"),
+            },
+            "tagPlant" => new()
+            {
+                ["plantId"] = Guid.CreateVersion7(),
+                ["placeId"] = Place,
+                ["label"] = "peg 1",
+                ["taggedOn"] = "2026-05-01",
+                ["recorder"] = Recorder,
+                ["site"] = new JsonObject
+                {
+                    ["latitude"] = 57.0,
+                    ["longitude"] = -11.0,
+                    ["uncertaintyMetres"] = 5,
+                },
+                ["finding"] = new JsonObject
+                {
+                    ["landmark"] = "stile",
+                    ["bearingDegrees"] = 20,
+                    ["distanceMetres"] = 4,
+                    ["note"] = "",
+                },
+            },
+            "visitPlant" => new()
+            {
+                ["visitId"] = Guid.CreateVersion7(),
+                ["plantId"] = Plant,
+                ["date"] = "2026-05-20",
+                ["recorder"] = Recorder,
+                ["state"] = "alive",
+                ["phases"] = new JsonArray(new JsonObject { ["phase"] = "flower", ["stage"] = "shown" }),
+                ["sexes"] = new JsonArray(new JsonObject { ["branch"] = "east", ["sex"] = "male" }),
+                ["note"] = "",
+                ["observations"] = new JsonArray(Fact),
+            },
+            "savePopulation" => new()
+            {
+                ["populationId"] = Guid.CreateVersion7(),
+                ["placeId"] = Place,
+                ["name"] = "east bank",
+                ["taxon"] = "Alvena montis",
+                ["bounds"] = "",
+            },
+            "countPopulation" => new()
+            {
+                ["countId"] = Guid.CreateVersion7(),
+                ["populationId"] = Population,
+                ["date"] = "2026-05-20",
+                ["recorder"] = Recorder,
+                ["unit"] = "individuals",
+                ["number"] = 12,
+                ["note"] = "",
+            },
+            "noteThreat" => new()
+            {
+                ["threatId"] = Guid.CreateVersion7(),
+                ["populationId"] = Population,
+                ["notedOn"] = "2026-05-20",
+                ["text"] = "ditch clearing",
+                ["actBy"] = "2026-09-01",
+            },
+            "recordDetermination" => new()
+            {
+                ["determinationId"] = Guid.CreateVersion7(),
+                ["occurrenceId"] = Guid.CreateVersion7(),
+                ["plantId"] = Guid.CreateVersion7(),
+                ["plantLabel"] = "",
+                ["placeId"] = Place,
+                ["eventDate"] = "2026-05-20",
+                ["recorder"] = Recorder,
+                ["startKey"] = _key,
+                ["answers"] = new JsonArray(
+                    new JsonObject
+                    {
+                        ["keyVersion"] = _key,
+                        ["couplet"] = "1",
+                        ["lead"] = 0,
+                    }
+                ),
+                ["names"] = new JsonArray("Alvena montis"),
+                ["note"] = "",
+                ["observations"] = new JsonArray(Fact),
+                ["hand"] = new JsonArray(),
+            },
+            "saveKeys" => new() { ["text"] = "Key to Brontia\n1. Leaf entire ... Brontia lenta\n1. Leaf toothed ... Brontia alta\n" },
+            "teachTerm" => new()
+            {
+                ["character"] = "margin",
+                ["state"] = "entire",
+                ["term"] = "smooth-edged" + Guid.NewGuid(),
+            },
+            "correctStatement" => new() { ["text"] = "Leaf entire", ["claims"] = new JsonArray() },
+            _ => throw new ArgumentOutOfRangeException(nameof(kind)),
+        };
 
-    private static JsonNode Body(string address) => address switch
-    {
-        "identify/sift" => new JsonObject { ["floraId"] = Flora, ["observations"] = new JsonArray(Look), ["sheet"] = new JsonArray(Fact), ["options"] = JsonNode.Parse("""{"prior":"plausible","place":"B2","at":{"cell":"B2","elevation":10,"habitats":["heath"]},"date":"2026-05-10","tolerance":1,"tools":["lens"],"handling":"cut","missing":["flower"],"skip":["margin"],"narrowing":{"families":["Alvenaceae"],"growthForms":[],"genera":["Alvena"],"recordedHere":false,"taxa":["alvena-montis"]},"looks":true,"why":["alvena-palus"]}""") },
-        "identify/contrast" => new JsonObject { ["floraId"] = Flora, ["taxa"] = new JsonArray("alvena-montis", "alvena-palus"), ["date"] = "2026-05-10", ["place"] = "B2", ["observations"] = new JsonArray(Look), ["sheet"] = new JsonArray(Fact), ["plants"] = new JsonArray(new JsonArray(Fact)) },
-        "identify/confirm" => new JsonObject { ["floraId"] = Flora, ["taxon"] = "alvena-montis", ["observations"] = new JsonArray(Look), ["sheet"] = new JsonArray(Fact), ["at"] = JsonNode.Parse("""{"cell":"B2","elevation":10,"habitats":["heath"]}"""), ["date"] = "2026-05-10", ["ownRules"] = JsonNode.Parse("""{"id":"own","name":"Own","text":"","rules":[{"grade":"reasoned"},{"grade":"corroborated","overAll":5},{"grade":"confirmed","diagnostics":1}]}"""), ["planted"] = false, ["explanations"] = JsonNode.Parse("""[{"kind":"presence","text":"Nobody looked."}]"""), ["seconded"] = false, ["prior"] = "plausible" },
-        "identify/giveaways" => new JsonObject { ["floraId"] = Flora, ["at"] = JsonNode.Parse("""{"cell":"B2"}"""), ["date"] = "2026-05-10", ["narrowing"] = JsonNode.Parse("""{"families":["Alvenaceae"],"recordedHere":true}""") },
-        "identify/describe" => new JsonObject { ["floraId"] = Flora, ["taxa"] = new JsonArray("alvena-montis") },
-        "identify/near" => new JsonObject { ["floraId"] = Flora, ["taxon"] = "alvena-montis" },
-        "seasons/visits" => JsonNode.Parse("""{"from":"2026-05-10","needs":[{"id":"a","place":"Harrow","windows":[{"from":130,"to":150},{"from":350,"to":20}]},{"id":"b","place":"Harrow","windows":[]}]}""")!,
-        "seasons/visits/move" => JsonNode.Parse("""{"date":"2026-05-10","needs":[{"id":"a","place":"Harrow","windows":[{"from":130,"to":150}]}]}""")!,
-        "seasons/standings" => JsonNode.Parse("""{"date":"2026-05-10","questions":[{"id":"a","windows":[{"from":130,"to":150}],"lookedOn":"2026-05-01"}]}""")!,
-        "seasons/year" => JsonNode.Parse("""{"floraId":"odd-isle","date":"2026-05-10","taxa":["alvena-montis"],"cell":"B2","from":{"latitude":57,"longitude":-11,"elevationMetres":10},"to":{"latitude":57.5,"longitude":-11.2,"elevationMetres":300},"firsts":[{"taxon":"Alvena montis","phase":"flower","notYet":"2026-04-10","seen":"2026-04-15","site":{"latitude":57,"longitude":-11,"elevationMetres":10}}]}""")!,
-        "keys/walk" => JsonNode.Parse($$"""{"start":"{{_key}}","answers":[{"keyVersion":"{{_key}}","couplet":"1","lead":0,"sureness":"fairly"}]}""")!,
-        "keys/bench" => new JsonObject { ["start"] = _key, ["answers"] = new JsonArray(new JsonObject { ["keyVersion"] = _key, ["couplet"] = "1", ["lead"] = null }), ["observations"] = new JsonArray(Fact), ["hand"] = new JsonArray(), ["day"] = "2026-05-10" },
-        "keys/outlook" => JsonNode.Parse("""{"day":"2026-05-10","tools":["lens"],"most":"cut"}""")!,
-        "keys/measure" => JsonNode.Parse("""{"text":"3 4 5","character":"leaf-length","unit":"mm","calibrated":{"name":"my thumb","length":62,"uncertainty":3}}""")!,
-        _ => Command(address),
-    };
+    private static JsonNode Body(string address) =>
+        address switch
+        {
+            "identify/sift" => new JsonObject
+            {
+                ["floraId"] = Flora,
+                ["observations"] = new JsonArray(Look),
+                ["sheet"] = new JsonArray(Fact),
+                ["options"] = JsonNode.Parse(
+                    """{"prior":"plausible","place":"B2","at":{"cell":"B2","elevation":10,"habitats":["heath"]},"date":"2026-05-10","tolerance":1,"tools":["lens"],"handling":"cut","missing":["flower"],"skip":["margin"],"narrowing":{"families":["Alvenaceae"],"growthForms":[],"genera":["Alvena"],"recordedHere":false,"taxa":["alvena-montis"]},"looks":true,"why":["alvena-palus"]}"""
+                ),
+            },
+            "identify/contrast" => new JsonObject
+            {
+                ["floraId"] = Flora,
+                ["taxa"] = new JsonArray("alvena-montis", "alvena-palus"),
+                ["date"] = "2026-05-10",
+                ["place"] = "B2",
+                ["observations"] = new JsonArray(Look),
+                ["sheet"] = new JsonArray(Fact),
+                ["plants"] = new JsonArray(new JsonArray(Fact)),
+            },
+            "identify/confirm" => new JsonObject
+            {
+                ["floraId"] = Flora,
+                ["taxon"] = "alvena-montis",
+                ["observations"] = new JsonArray(Look),
+                ["sheet"] = new JsonArray(Fact),
+                ["at"] = JsonNode.Parse("""{"cell":"B2","elevation":10,"habitats":["heath"]}"""),
+                ["date"] = "2026-05-10",
+                ["ownRules"] = JsonNode.Parse(
+                    """{"id":"own","name":"Own","text":"","rules":[{"grade":"reasoned"},{"grade":"corroborated","overAll":5},{"grade":"confirmed","diagnostics":1}]}"""
+                ),
+                ["planted"] = false,
+                ["explanations"] = JsonNode.Parse("""[{"kind":"presence","text":"Nobody looked."}]"""),
+                ["seconded"] = false,
+                ["prior"] = "plausible",
+            },
+            "identify/giveaways" => new JsonObject
+            {
+                ["floraId"] = Flora,
+                ["at"] = JsonNode.Parse("""{"cell":"B2"}"""),
+                ["date"] = "2026-05-10",
+                ["narrowing"] = JsonNode.Parse("""{"families":["Alvenaceae"],"recordedHere":true}"""),
+            },
+            "identify/describe" => new JsonObject { ["floraId"] = Flora, ["taxa"] = new JsonArray("alvena-montis") },
+            "identify/near" => new JsonObject { ["floraId"] = Flora, ["taxon"] = "alvena-montis" },
+            "seasons/visits" => JsonNode.Parse(
+                """{"from":"2026-05-10","needs":[{"id":"a","place":"Harrow","windows":[{"from":130,"to":150},{"from":350,"to":20}]},{"id":"b","place":"Harrow","windows":[]}]}"""
+            )!,
+            "seasons/visits/move" => JsonNode.Parse(
+                """{"date":"2026-05-10","needs":[{"id":"a","place":"Harrow","windows":[{"from":130,"to":150}]}]}"""
+            )!,
+            "seasons/standings" => JsonNode.Parse(
+                """{"date":"2026-05-10","questions":[{"id":"a","windows":[{"from":130,"to":150}],"lookedOn":"2026-05-01"}]}"""
+            )!,
+            "seasons/year" => JsonNode.Parse(
+                """{"floraId":"odd-isle","date":"2026-05-10","taxa":["alvena-montis"],"cell":"B2","from":{"latitude":57,"longitude":-11,"elevationMetres":10},"to":{"latitude":57.5,"longitude":-11.2,"elevationMetres":300},"firsts":[{"taxon":"Alvena montis","phase":"flower","notYet":"2026-04-10","seen":"2026-04-15","site":{"latitude":57,"longitude":-11,"elevationMetres":10}}]}"""
+            )!,
+            "keys/walk" => JsonNode.Parse(
+                $$"""{"start":"{{_key}}","answers":[{"keyVersion":"{{_key}}","couplet":"1","lead":0,"sureness":"fairly"}]}"""
+            )!,
+            "keys/bench" => new JsonObject
+            {
+                ["start"] = _key,
+                ["answers"] = new JsonArray(
+                    new JsonObject
+                    {
+                        ["keyVersion"] = _key,
+                        ["couplet"] = "1",
+                        ["lead"] = null,
+                    }
+                ),
+                ["observations"] = new JsonArray(Fact),
+                ["hand"] = new JsonArray(),
+                ["day"] = "2026-05-10",
+            },
+            "keys/outlook" => JsonNode.Parse("""{"day":"2026-05-10","tools":["lens"],"most":"cut"}""")!,
+            "keys/measure" => JsonNode.Parse(
+                """{"text":"3 4 5","character":"leaf-length","unit":"mm","calibrated":{"name":"my thumb","length":62,"uncertainty":3}}"""
+            )!,
+            _ => Command(address),
+        };
 
     public static TheoryData<string> Addresses =>
-    [
-        "identify/sift", "identify/contrast", "identify/confirm", "identify/giveaways", "identify/describe", "identify/near", "seasons/visits", "seasons/visits/move", "seasons/standings", "seasons/year",
-        "keys/walk", "keys/bench", "keys/outlook", "keys/measure",
-    ];
+        [
+            "identify/sift",
+            "identify/contrast",
+            "identify/confirm",
+            "identify/giveaways",
+            "identify/describe",
+            "identify/near",
+            "seasons/visits",
+            "seasons/visits/move",
+            "seasons/standings",
+            "seasons/year",
+            "keys/walk",
+            "keys/bench",
+            "keys/outlook",
+            "keys/measure",
+        ];
 
-    public static TheoryData<string> Commands => ["savePlace", "tagPlant", "visitPlant", "savePopulation", "countPopulation", "noteThreat", "recordDetermination", "saveKeys", "teachTerm", "correctStatement"];
+    public static TheoryData<string> Commands =>
+        [
+            "savePlace",
+            "tagPlant",
+            "visitPlant",
+            "savePopulation",
+            "countPopulation",
+            "noteThreat",
+            "recordDetermination",
+            "saveKeys",
+            "teachTerm",
+            "correctStatement",
+        ];
 
     private static JsonNode?[] Oddities() =>
-    [
-        null, JsonValue.Create(-1), JsonValue.Create(99), JsonValue.Create(1e300), JsonValue.Create(""), JsonValue.Create("\u0000 odd ' \" <b>"), JsonValue.Create(new string('x', 5000)), JsonValue.Create("9999-12-31"), JsonValue.Create(true),
-        new JsonArray(), new JsonArray((JsonNode?)null), new JsonObject(), new JsonArray(new JsonObject()),
-    ];
+        [
+            null,
+            JsonValue.Create(-1),
+            JsonValue.Create(99),
+            JsonValue.Create(1e300),
+            JsonValue.Create(""),
+            JsonValue.Create("\u0000 odd ' \" <b>"),
+            JsonValue.Create(new string('x', 5000)),
+            JsonValue.Create("9999-12-31"),
+            JsonValue.Create(true),
+            new JsonArray(),
+            new JsonArray((JsonNode?)null),
+            new JsonObject(),
+            new JsonArray(new JsonObject()),
+        ];
 
     // Every place in a body: a field, or an element of a list.
     private static IEnumerable<object[]> Places(JsonNode? node, object[] path)
     {
-        var inner = node switch { JsonObject o => o.Select(p => (Key: (object)p.Key, p.Value)), JsonArray a => a.Select((v, i) => (Key: (object)i, Value: v)), _ => [] };
+        var inner = node switch
+        {
+            JsonObject o => o.Select(p => (Key: (object)p.Key, p.Value)),
+            JsonArray a => a.Select((v, i) => (Key: (object)i, Value: v)),
+            _ => [],
+        };
         foreach (var (key, value) in inner.ToList())
         {
             object[] here = [.. path, key];
             yield return here;
-            foreach (var deeper in Places(value, here)) yield return deeper;
+            foreach (var deeper in Places(value, here))
+                yield return deeper;
         }
     }
 
     private static void Put(JsonNode body, object[] path, JsonNode? value)
     {
         var at = body;
-        foreach (var step in path.SkipLast(1)) at = step is int i ? at![i]! : at![(string)step]!;
-        if (path[^1] is int index) at![index] = value;
-        else at![(string)path[^1]] = value;
+        foreach (var step in path.SkipLast(1))
+            at = step is int i ? at![i]! : at![(string)step]!;
+        if (path[^1] is int index)
+            at![index] = value;
+        else
+            at![(string)path[^1]] = value;
     }
 
     private async Task NeverFallsOver(string address, Func<JsonNode> body, string what)
@@ -154,8 +377,15 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
                 var response = await server.Client.PostAsJsonAsync(address, odd, TestContext.Current.CancellationToken);
                 var text = await response.Content.ReadAsStringAsync(TestContext.Current.CancellationToken);
                 var shown = oddity?.ToJsonString() ?? "null";
-                if ((int)response.StatusCode >= 500) failed.Add($"{what} {string.Join('.', path)} = {(shown.Length > 40 ? shown[..40] : shown)}: {(int)response.StatusCode}");
-                else if (!response.IsSuccessStatusCode && (JsonNode.Parse(text)!["code"] is null || ((string?)JsonNode.Parse(text)!["detail"] ?? "").Length == 0)) failed.Add($"{what} {string.Join('.', path)}: {text}");
+                if ((int)response.StatusCode >= 500)
+                    failed.Add(
+                        $"{what} {string.Join('.', path)} = {(shown.Length > 40 ? shown[..40] : shown)}: {(int)response.StatusCode}"
+                    );
+                else if (
+                    !response.IsSuccessStatusCode
+                    && (JsonNode.Parse(text)!["code"] is null || ((string?)JsonNode.Parse(text)!["detail"] ?? "").Length == 0)
+                )
+                    failed.Add($"{what} {string.Join('.', path)}: {text}");
             }
         }
         // What a list holds, once more behind it.
@@ -165,7 +395,8 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
             var list = path.SkipLast(1).Aggregate(odd, (at, step) => step is int i ? at![i]! : at![(string)step]!).AsArray();
             list.Add(list[0]!.DeepClone());
             var response = await server.Client.PostAsJsonAsync(address, odd, TestContext.Current.CancellationToken);
-            if ((int)response.StatusCode >= 500) failed.Add($"{what} {string.Join('.', path)} twice: {(int)response.StatusCode}");
+            if ((int)response.StatusCode >= 500)
+                failed.Add($"{what} {string.Join('.', path)} twice: {(int)response.StatusCode}");
         }
         Assert.True(failed.Count == 0, $"{failed.Count}:\n{string.Join('\n', failed.Take(60))}");
     }
@@ -199,7 +430,8 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
         var response = await server.Client.GetAsync(new Uri("/api/v1/" + address, UriKind.Relative), TestContext.Current.CancellationToken);
         var text = await response.Content.ReadAsStringAsync(TestContext.Current.CancellationToken);
         Assert.True((int)response.StatusCode < 500, text);
-        if (!response.IsSuccessStatusCode) Assert.NotEmpty((string)JsonNode.Parse(text)!["detail"]!);
+        if (!response.IsSuccessStatusCode)
+            Assert.NotEmpty((string)JsonNode.Parse(text)!["detail"]!);
     }
 
     [Theory]
@@ -215,21 +447,27 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
         var (status, problem) = await server.PostTextAsync("/api/v1/commands", new StringContent(body, Encoding.UTF8, "application/json"));
         Assert.Equal(400, status);
         Assert.Contains(says, (string)problem["detail"]!, StringComparison.Ordinal);
-        if (field.Length > 0) Assert.StartsWith(field, (string)problem["field"]!, StringComparison.Ordinal);
+        if (field.Length > 0)
+            Assert.StartsWith(field, (string)problem["field"]!, StringComparison.Ordinal);
     }
 
     [Fact]
     public async Task JsonNestedWithoutEndIsRefused()
     {
-        var (status, _) = await server.PostTextAsync("/api/v1/identify/sift", new StringContent(new string('[', 100_000), Encoding.UTF8, "application/json"));
+        var (status, _) = await server.PostTextAsync(
+            "/api/v1/identify/sift",
+            new StringContent(new string('[', 100_000), Encoding.UTF8, "application/json")
+        );
         Assert.Equal(400, status);
     }
 
     [Theory]
     [MemberData(nameof(Addresses))]
-    public async Task WhateverIsAskedIsAnsweredOrRefusedWithItsReason(string address) => await NeverFallsOver("/api/v1/" + address, () => Body(address), address);
+    public async Task WhateverIsAskedIsAnsweredOrRefusedWithItsReason(string address) =>
+        await NeverFallsOver("/api/v1/" + address, () => Body(address), address);
 
     [Theory]
     [MemberData(nameof(Commands))]
-    public async Task WhateverIsCommandedIsDoneOrRefusedWithItsReason(string kind) => await NeverFallsOver("/api/v1/commands", () => new JsonObject { ["commands"] = new JsonArray(Command(kind)) }, kind);
+    public async Task WhateverIsCommandedIsDoneOrRefusedWithItsReason(string kind) =>
+        await NeverFallsOver("/api/v1/commands", () => new JsonObject { ["commands"] = new JsonArray(Command(kind)) }, kind);
 }

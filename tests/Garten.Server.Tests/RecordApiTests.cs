@@ -9,13 +9,21 @@ namespace Garten.Server.Tests;
 
 public sealed class RecordApiTests(GartenServer server) : IClassFixture<GartenServer>, IAsyncLifetime
 {
-    private const string Text = "Key to Carpessa\n1. Fruit red ... Carpessa rubra\n1. Fruit black ... 2\n2. Branches hanging ... Carpessa pendula\n2. Branches upright ... Carpessa nigricans\n";
+    private const string Text =
+        "Key to Carpessa\n1. Fruit red ... Carpessa rubra\n1. Fruit black ... 2\n2. Branches hanging ... Carpessa pendula\n2. Branches upright ... Carpessa nigricans\n";
     private readonly Guid _place = Guid.CreateVersion7();
     private string _key = "";
 
     public async ValueTask InitializeAsync()
     {
-        var (_, saved) = await server.SendAsync(new() { ["kind"] = "saveKeys", ["id"] = Guid.CreateVersion7(), ["text"] = Text });
+        var (_, saved) = await server.SendAsync(
+            new()
+            {
+                ["kind"] = "saveKeys",
+                ["id"] = Guid.CreateVersion7(),
+                ["text"] = Text,
+            }
+        );
         _key = (string)saved["results"]![0]!["keys"]![0]!["hash"]!;
         var (status, _) = await server.SendAsync(Place());
         Assert.Equal(200, status);
@@ -23,35 +31,44 @@ public sealed class RecordApiTests(GartenServer server) : IClassFixture<GartenSe
 
     public ValueTask DisposeAsync() => ValueTask.CompletedTask;
 
-    private JsonObject Place() => new()
-    {
-        ["kind"] = "savePlace",
-        ["id"] = Guid.CreateVersion7(),
-        ["placeId"] = _place,
-        ["name"] = "Skarn, \"upper\" ridge",
-        ["locality"] = "Torvane",
-        ["latitude"] = 57.4,
-        ["longitude"] = -11.2,
-        ["uncertaintyMetres"] = 80,
-        ["caution"] = "",
-    };
+    private JsonObject Place() =>
+        new()
+        {
+            ["kind"] = "savePlace",
+            ["id"] = Guid.CreateVersion7(),
+            ["placeId"] = _place,
+            ["name"] = "Skarn, \"upper\" ridge",
+            ["locality"] = "Torvane",
+            ["latitude"] = 57.4,
+            ["longitude"] = -11.2,
+            ["uncertaintyMetres"] = 80,
+            ["caution"] = "",
+        };
 
-    private JsonObject Record() => new()
-    {
-        ["kind"] = "recordDetermination",
-        ["id"] = Guid.CreateVersion7(),
-        ["determinationId"] = Guid.CreateVersion7(),
-        ["occurrenceId"] = Guid.CreateVersion7(),
-        ["plantId"] = Guid.CreateVersion7(),
-        ["plantLabel"] = "",
-        ["placeId"] = _place,
-        ["eventDate"] = "2026-05-31",
-        ["recorder"] = new JsonObject { ["id"] = Guid.CreateVersion7(), ["name"] = "Örn Askling" },
-        ["startKey"] = _key,
-        ["answers"] = new JsonArray(new JsonObject { ["keyVersion"] = _key, ["couplet"] = "1", ["lead"] = 1 }),
-        ["names"] = new JsonArray("Carpessa pendula", "Carpessa nigricans"),
-        ["note"] = "=1+1, \"seen\"",
-    };
+    private JsonObject Record() =>
+        new()
+        {
+            ["kind"] = "recordDetermination",
+            ["id"] = Guid.CreateVersion7(),
+            ["determinationId"] = Guid.CreateVersion7(),
+            ["occurrenceId"] = Guid.CreateVersion7(),
+            ["plantId"] = Guid.CreateVersion7(),
+            ["plantLabel"] = "",
+            ["placeId"] = _place,
+            ["eventDate"] = "2026-05-31",
+            ["recorder"] = new JsonObject { ["id"] = Guid.CreateVersion7(), ["name"] = "Örn Askling" },
+            ["startKey"] = _key,
+            ["answers"] = new JsonArray(
+                new JsonObject
+                {
+                    ["keyVersion"] = _key,
+                    ["couplet"] = "1",
+                    ["lead"] = 1,
+                }
+            ),
+            ["names"] = new JsonArray("Carpessa pendula", "Carpessa nigricans"),
+            ["note"] = "=1+1, \"seen\"",
+        };
 
     private async Task<int> CountAsync() => (await server.GetAsync($"/api/v1/records?place={_place}"))["records"]!.AsArray().Count;
 
@@ -66,18 +83,56 @@ public sealed class RecordApiTests(GartenServer server) : IClassFixture<GartenSe
         Assert.Equal((409, "command.reused"), (status, (string)problem["code"]!));
 
         var again = With(With(With(record, "id", Guid.CreateVersion7()), "determinationId", Guid.CreateVersion7()), "note", "");
-        again["answers"]!.AsArray().Add(new JsonObject { ["keyVersion"] = _key, ["couplet"] = "2", ["lead"] = 0 });
+        again["answers"]!
+            .AsArray()
+            .Add(
+                new JsonObject
+                {
+                    ["keyVersion"] = _key,
+                    ["couplet"] = "2",
+                    ["lead"] = 0,
+                }
+            );
         again["names"] = new JsonArray("Carpessa pendula");
         Assert.Equal(200, (await server.SendAsync(again)).Status);
 
-        var response = await server.Client.GetAsync(new Uri($"/api/v1/records.csv?place={_place}", UriKind.Relative), TestContext.Current.CancellationToken);
+        var response = await server.Client.GetAsync(
+            new Uri($"/api/v1/records.csv?place={_place}", UriKind.Relative),
+            TestContext.Current.CancellationToken
+        );
         Assert.Equal("text/csv; charset=utf-8", response.Content.Headers.ContentType!.ToString());
-        using var csv = new CsvReader(new StringReader(Encoding.UTF8.GetString(await response.Content.ReadAsByteArrayAsync(TestContext.Current.CancellationToken))), CultureInfo.InvariantCulture);
+        using var csv = new CsvReader(
+            new StringReader(Encoding.UTF8.GetString(await response.Content.ReadAsByteArrayAsync(TestContext.Current.CancellationToken))),
+            CultureInfo.InvariantCulture
+        );
         Assert.True(await csv.ReadAsync() && csv.ReadHeader() && await csv.ReadAsync());
         Assert.Equal(
-            ($"urn:uuid:{(Guid)record["occurrenceId"]!}", "Carpessa pendula", "Örn Askling", "2026-05-31", "Skarn, \"upper\" ridge, Torvane", "-11.2", "80", "Trail: Key to Carpessa: 1b, 2a"),
-            (csv["occurrenceID"], csv["scientificName"], csv["identifiedBy"], csv["eventDate"], csv["locality"], csv["decimalLongitude"], csv["coordinateUncertaintyInMeters"], csv["identificationRemarks"]));
-        Assert.StartsWith("Carpessa pendula or Carpessa nigricans (by Örn Askling, ", csv["previousIdentifications"], StringComparison.Ordinal);
+            (
+                $"urn:uuid:{(Guid)record["occurrenceId"]!}",
+                "Carpessa pendula",
+                "Örn Askling",
+                "2026-05-31",
+                "Skarn, \"upper\" ridge, Torvane",
+                "-11.2",
+                "80",
+                "Trail: Key to Carpessa: 1b, 2a"
+            ),
+            (
+                csv["occurrenceID"],
+                csv["scientificName"],
+                csv["identifiedBy"],
+                csv["eventDate"],
+                csv["locality"],
+                csv["decimalLongitude"],
+                csv["coordinateUncertaintyInMeters"],
+                csv["identificationRemarks"]
+            )
+        );
+        Assert.StartsWith(
+            "Carpessa pendula or Carpessa nigricans (by Örn Askling, ",
+            csv["previousIdentifications"],
+            StringComparison.Ordinal
+        );
         Assert.False(await csv.ReadAsync());
     }
 
@@ -101,9 +156,12 @@ public sealed class RecordApiTests(GartenServer server) : IClassFixture<GartenSe
     public async Task WhatIsWrongIsSaidAtItsPlaceAndChangesNothing(string field, string value, int status, string code, string? at)
     {
         var before = await CountAsync();
-        var (answered, problem) = await server.SendAsync(With(Record(), field, JsonNode.Parse(value.Replace("KEY", _key, StringComparison.Ordinal))));
+        var (answered, problem) = await server.SendAsync(
+            With(Record(), field, JsonNode.Parse(value.Replace("KEY", _key, StringComparison.Ordinal)))
+        );
         Assert.Equal((status, code), (answered, (string)problem["code"]!));
-        if (at is not null) Assert.Equal(at, (string)problem["field"]!);
+        if (at is not null)
+            Assert.Equal(at, (string)problem["field"]!);
         Assert.True(((string)problem["detail"]!).Length > 10);
         Assert.Equal(before, await CountAsync());
     }
@@ -122,14 +180,24 @@ public sealed class RecordApiTests(GartenServer server) : IClassFixture<GartenSe
     [Fact]
     public async Task ATrailOfAnOlderVersionIsTaken()
     {
-        await server.SendAsync(new() { ["kind"] = "saveKeys", ["id"] = Guid.CreateVersion7(), ["text"] = Text.Replace("hanging", "drooping", StringComparison.Ordinal) });
+        await server.SendAsync(
+            new()
+            {
+                ["kind"] = "saveKeys",
+                ["id"] = Guid.CreateVersion7(),
+                ["text"] = Text.Replace("hanging", "drooping", StringComparison.Ordinal),
+            }
+        );
         Assert.Equal(200, (await server.SendAsync(Record())).Status);
     }
 
     [Fact]
     public async Task OneRefusedCommandOfABatchLeavesTheOthers()
     {
-        var (status, body) = await server.PostAsync("/api/v1/commands", new JsonObject { ["commands"] = new JsonArray(Record(), With(Record(), "eventDate", "2999-01-01"), Record()) });
+        var (status, body) = await server.PostAsync(
+            "/api/v1/commands",
+            new JsonObject { ["commands"] = new JsonArray(Record(), With(Record(), "eventDate", "2999-01-01"), Record()) }
+        );
         Assert.Equal(200, status);
         Assert.Equal(["applied", "refused", "applied"], body["results"]!.AsArray().Select(r => (string)r!["status"]!));
         Assert.Equal("date.future", (string)body["results"]![1]!["problem"]!["code"]!);
@@ -148,13 +216,23 @@ public sealed class RecordApiTests(GartenServer server) : IClassFixture<GartenSe
         Assert.Equal((400, "body.invalid"), await Post("{\"commands\":[null]}", "application/json"));
         Assert.Equal((422, "batch.size"), await Post("{\"commands\":[]}", "application/json"));
         Assert.Equal((415, "body.type"), await Post("hello", "text/plain"));
-        Assert.Equal((404, "not-found"), ((int)(await server.Client.GetAsync(new Uri("/api/v1/nothing", UriKind.Relative), TestContext.Current.CancellationToken)).StatusCode, "not-found"));
+        Assert.Equal(
+            (404, "not-found"),
+            (
+                (int)
+                    (
+                        await server.Client.GetAsync(new Uri("/api/v1/nothing", UriKind.Relative), TestContext.Current.CancellationToken)
+                    ).StatusCode,
+                "not-found"
+            )
+        );
     }
 
     [Fact]
     public async Task WhileTheDatabaseIsAwayItSaysSoAndGoesOnWhenItIsBack()
     {
-        async Task<HttpStatusCode> Get(string address) => (await server.Client.GetAsync(new Uri(address, UriKind.Relative), TestContext.Current.CancellationToken)).StatusCode;
+        async Task<HttpStatusCode> Get(string address) =>
+            (await server.Client.GetAsync(new Uri(address, UriKind.Relative), TestContext.Current.CancellationToken)).StatusCode;
         Assert.Equal("ready", (string)(await server.GetAsync("/api/v1/health"))["status"]!);
         var record = Record();
         server.Relay.TakeAway();

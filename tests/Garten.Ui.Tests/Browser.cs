@@ -21,7 +21,8 @@ public sealed class Browser : IDisposable
         _driver = Start();
     }
 
-    /// <summary>Ends the browser's process and starts another one on the same device: what it kept is there, what it held in memory is gone.</summary>
+    /// <summary>Ends the browser's process and starts another one on the same device: what it kept is there, what it held in memory is
+    /// gone.</summary>
     public void Restart()
     {
         _driver.Quit();
@@ -32,8 +33,19 @@ public sealed class Browser : IDisposable
     private ChromeDriver Start()
     {
         var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
-        options.AddArguments("--headless=new", "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run", "--disable-background-networking", "--disable-component-update", "--disable-sync",
-            "--hide-scrollbars", "--lang=en-GB", $"--user-data-dir={_profile}");
+        options.AddArguments(
+            "--headless=new",
+            "--no-sandbox",
+            "--disable-gpu",
+            "--disable-quic",
+            "--no-first-run",
+            "--disable-background-networking",
+            "--disable-component-update",
+            "--disable-sync",
+            "--hide-scrollbars",
+            "--lang=en-GB",
+            $"--user-data-dir={_profile}"
+        );
         options.SetLoggingPreference(LogType.Browser, LogLevel.All);
         var service = ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver");
         service.SuppressInitialDiagnosticInformation = true;
@@ -42,14 +54,18 @@ public sealed class Browser : IDisposable
         return driver;
     }
 
-    /// <summary>A new tab of a device that has the application but was never worked with: nothing of what was kept or chosen before is left.</summary>
+    /// <summary>A new tab of a device that has the application but was never worked with: nothing of what was kept or chosen before is
+    /// left.</summary>
     public void BeginAnew(int width, int height, bool touch)
     {
         var before = _driver.CurrentWindowHandle;
         var tab = _driver.SwitchTo().NewWindow(WindowType.Tab).CurrentWindowHandle;
         _driver.SwitchTo().Window(before).Close();
         _driver.SwitchTo().Window(tab);
-        _driver.ExecuteCdpCommand("Storage.clearDataForOrigin", new() { ["origin"] = _address.GetLeftPart(UriPartial.Authority), ["storageTypes"] = "cookies,local_storage,indexeddb" });
+        _driver.ExecuteCdpCommand(
+            "Storage.clearDataForOrigin",
+            new() { ["origin"] = _address.GetLeftPart(UriPartial.Authority), ["storageTypes"] = "cookies,local_storage,indexeddb" }
+        );
         _driver.Manage().Logs.GetLog(LogType.Browser);
         Size(width, height, touch);
     }
@@ -81,7 +97,16 @@ public sealed class Browser : IDisposable
 
     public void Size(int width, int height, bool touch = false)
     {
-        _driver.ExecuteCdpCommand("Emulation.setDeviceMetricsOverride", new() { ["width"] = width, ["height"] = height, ["deviceScaleFactor"] = 1, ["mobile"] = touch });
+        _driver.ExecuteCdpCommand(
+            "Emulation.setDeviceMetricsOverride",
+            new()
+            {
+                ["width"] = width,
+                ["height"] = height,
+                ["deviceScaleFactor"] = 1,
+                ["mobile"] = touch,
+            }
+        );
         _driver.ExecuteCdpCommand("Emulation.setTouchEmulationEnabled", new() { ["enabled"] = touch });
     }
 
@@ -125,19 +150,31 @@ public sealed class Browser : IDisposable
         return All(css)[0];
     }
 
-    // All that may be part of an element's name, without spaces: the browser is asked for the name itself only where this holds what is looked for.
-    private const string Sayings = "const squeezed=t=>(t??'').replace(/\\s+/g,''),sayings=e=>squeezed([e.getAttribute('aria-label'),...(e.getAttribute('aria-labelledby')??'').split(' ').map(i=>document.getElementById(i)?.textContent),...[...(e.labels??[])].map(l=>l.textContent),e.textContent,e.placeholder,e.title].join(' '));";
+    // All that may be part of an element's name, without spaces: the browser is asked for the name itself only where this holds what is
+    // looked for.
+    private const string Sayings =
+        "const squeezed=t=>(t??'').replace(/\\s+/g,''),sayings=e=>squeezed([e.getAttribute('aria-label'),...(e.getAttribute('aria-labelledby')??'').split(' ').map(i=>document.getElementById(i)?.textContent),...[...(e.labels??[])].map(l=>l.textContent),e.textContent,e.placeholder,e.title].join(' '));";
 
     /// <summary>The button or link with this accessible name, or whose name begins so.</summary>
     public IWebElement Control(string name)
     {
         IWebElement? found = null;
-        Until(() => (found = Said(name).FirstOrDefault(e => NameOf(e).StartsWith(name, StringComparison.Ordinal))) is not null, $"the control “{name}”");
+        Until(
+            () => (found = Said(name).FirstOrDefault(e => NameOf(e).StartsWith(name, StringComparison.Ordinal))) is not null,
+            $"the control “{name}”"
+        );
         return found!;
     }
 
-    private IEnumerable<IWebElement> Said(string name) => ((System.Collections.IEnumerable)_driver.ExecuteScript(
-        Sayings + "const wanted=squeezed(arguments[0]);return [...document.querySelectorAll('button,a,[role=option],[role=combobox]')].filter(e=>sayings(e).includes(wanted)&&e.checkVisibility({visibilityProperty:true}))", name)!).Cast<IWebElement>();
+    private IEnumerable<IWebElement> Said(string name) =>
+        (
+            (System.Collections.IEnumerable)
+                _driver.ExecuteScript(
+                    Sayings
+                        + "const wanted=squeezed(arguments[0]);return [...document.querySelectorAll('button,a,[role=option],[role=combobox]')].filter(e=>sayings(e).includes(wanted)&&e.checkVisibility({visibilityProperty:true}))",
+                    name
+                )!
+        ).Cast<IWebElement>();
 
     public void Click(string name) => Control(name).Click();
 
@@ -154,13 +191,35 @@ public sealed class Browser : IDisposable
         var control = Control(name);
         _driver.ExecuteScript("arguments[0].scrollIntoView({block:'center'})", control);
         // A page that still moves under the finger would let it tap something else.
-        Until(() => Run("const at=()=>{const r=arguments[0].getBoundingClientRect();return r.x+','+r.y};const a=at();await new Promise(d=>requestAnimationFrame(()=>requestAnimationFrame(()=>requestAnimationFrame(d))));return a===at()?'still':'moves'", control) == "still", $"“{name}” standing still");
-        // A finger lands in what is seen of the page, which may be a part of it; beside what lies above the control, if that covers its middle.
-        var rect = (IReadOnlyDictionary<string, object>)_driver.ExecuteScript(
-            "const e=arguments[0],r=e.getBoundingClientRect(),v=visualViewport,y=r.y+r.height/2,own=x=>{const h=document.elementFromPoint(x,y);return h&&(e.contains(h)||h.contains(e))};"
-            + "const x=[r.x+r.width/2,r.x+26].find(own)??r.x+r.width/2;return {x:x-v.offsetLeft,y:y-v.offsetTop,h:r.height}", control)!;
+        Until(
+            () =>
+                Run(
+                    "const at=()=>{const r=arguments[0].getBoundingClientRect();return r.x+','+r.y};const a=at();await new Promise(d=>requestAnimationFrame(()=>requestAnimationFrame(()=>requestAnimationFrame(d))));return a===at()?'still':'moves'",
+                    control
+                ) == "still",
+            $"“{name}” standing still"
+        );
+        // A finger lands in what is seen of the page, which may be a part of it; beside what lies above the control, if that covers its
+        // middle.
+        var rect =
+            (IReadOnlyDictionary<string, object>)
+                _driver.ExecuteScript(
+                    "const e=arguments[0],r=e.getBoundingClientRect(),v=visualViewport,y=r.y+r.height/2,own=x=>{const h=document.elementFromPoint(x,y);return h&&(e.contains(h)||h.contains(e))};"
+                        + "const x=[r.x+r.width/2,r.x+26].find(own)??r.x+r.width/2;return {x:x-v.offsetLeft,y:y-v.offsetTop,h:r.height}",
+                    control
+                )!;
         Assert.True(Convert.ToDouble(rect["h"]) >= 44, $"“{name}” is only {rect["h"]} px high.");
-        _driver.ExecuteCdpCommand("Input.dispatchTouchEvent", new() { ["type"] = "touchStart", ["touchPoints"] = new object[] { new Dictionary<string, object> { ["x"] = rect["x"], ["y"] = rect["y"] } } });
+        _driver.ExecuteCdpCommand(
+            "Input.dispatchTouchEvent",
+            new()
+            {
+                ["type"] = "touchStart",
+                ["touchPoints"] = new object[]
+                {
+                    new Dictionary<string, object> { ["x"] = rect["x"], ["y"] = rect["y"] },
+                },
+            }
+        );
         _driver.ExecuteCdpCommand("Input.dispatchTouchEvent", new() { ["type"] = "touchEnd", ["touchPoints"] = Array.Empty<object>() });
     }
 
@@ -176,35 +235,76 @@ public sealed class Browser : IDisposable
     {
         for (var i = 0; i < 120; i++)
         {
-            if (_driver.ExecuteScript(Sayings + "return sayings(document.activeElement).includes(squeezed(arguments[0]))", name) is true && FocusedName.StartsWith(name, StringComparison.Ordinal)) return;
-            foreach (var type in new[] { "keyDown", "keyUp" }) _driver.ExecuteCdpCommand("Input.dispatchKeyEvent", new() { ["type"] = type, ["key"] = "Tab", ["code"] = "Tab", ["windowsVirtualKeyCode"] = 9 });
+            if (
+                _driver.ExecuteScript(Sayings + "return sayings(document.activeElement).includes(squeezed(arguments[0]))", name) is true
+                && FocusedName.StartsWith(name, StringComparison.Ordinal)
+            )
+                return;
+            foreach (var type in new[] { "keyDown", "keyUp" })
+                _driver.ExecuteCdpCommand(
+                    "Input.dispatchKeyEvent",
+                    new()
+                    {
+                        ["type"] = type,
+                        ["key"] = "Tab",
+                        ["code"] = "Tab",
+                        ["windowsVirtualKeyCode"] = 9,
+                    }
+                );
         }
         Assert.Fail($"“{name}” can't be reached with Tab. The page at {Path} shows:\n{Text}");
     }
 
-    public string Run(string script, params object[] arguments) => (string)_driver.ExecuteAsyncScript("const done=arguments[arguments.length-1];(async()=>{" + script + "})().then(done,e=>done('failed: '+e))", arguments)!;
+    public string Run(string script, params object[] arguments) =>
+        (string)
+            _driver.ExecuteAsyncScript(
+                "const done=arguments[arguments.length-1];(async()=>{" + script + "})().then(done,e=>done('failed: '+e))",
+                arguments
+            )!;
 
     /// <summary>Checks the page with axe-core; every rule of WCAG 2.2 A and AA counts.</summary>
     public void ShouldBeAccessible()
     {
-        if (_driver.ExecuteScript("return typeof axe") is not "object") _driver.ExecuteScript(File.ReadAllText(System.IO.Path.Combine(GartenSite.Root, "web", "node_modules", "axe-core", "axe.min.js")));
-        var found = Run("const r=await axe.run(document,{runOnly:['wcag2a','wcag2aa','wcag21a','wcag21aa','wcag22aa','best-practice'],resultTypes:['violations']});return JSON.stringify(r.violations.map(v=>v.id+': '+v.nodes.map(n=>n.target+' '+(n.any[0]?.message??n.failureSummary)).join(' | ')))");
-        Assert.True(found == "[]", $"At {Path}: {string.Join("\n", JsonSerializer.Deserialize<string[]>(found.StartsWith('[') ? found : JsonSerializer.Serialize(new[] { found }))!)}");
+        if (_driver.ExecuteScript("return typeof axe") is not "object")
+            _driver.ExecuteScript(
+                File.ReadAllText(System.IO.Path.Combine(GartenSite.Root, "web", "node_modules", "axe-core", "axe.min.js"))
+            );
+        var found = Run(
+            "const r=await axe.run(document,{runOnly:['wcag2a','wcag2aa','wcag21a','wcag21aa','wcag22aa','best-practice'],resultTypes:['violations']});return JSON.stringify(r.violations.map(v=>v.id+': '+v.nodes.map(n=>n.target+' '+(n.any[0]?.message??n.failureSummary)).join(' | ')))"
+        );
+        Assert.True(
+            found == "[]",
+            $"At {Path}: {string.Join("\n", JsonSerializer.Deserialize<string[]>(found.StartsWith('[') ? found : JsonSerializer.Serialize(new[] { found }))!)}"
+        );
     }
 
     /// <summary>No error may stand in the browser's console but those of requests that a test made fail.</summary>
     public void ShouldHaveNoErrors()
     {
-        var errors = _driver.Manage().Logs.GetLog(LogType.Browser).Where(e => e.Level == LogLevel.Severe && !e.Message.Contains("Failed to load resource", StringComparison.Ordinal)).Select(e => e.Message);
+        var errors = _driver
+            .Manage()
+            .Logs.GetLog(LogType.Browser)
+            .Where(e => e.Level == LogLevel.Severe && !e.Message.Contains("Failed to load resource", StringComparison.Ordinal))
+            .Select(e => e.Message);
         Assert.Empty(errors);
     }
 
     /// <summary>The page is never wider than the screen.</summary>
-    public void ShouldFitTheScreen() => Assert.Equal("fits", Run("return document.documentElement.scrollWidth<=window.innerWidth?'fits':document.documentElement.scrollWidth+' of '+window.innerWidth"));
+    public void ShouldFitTheScreen() =>
+        Assert.Equal(
+            "fits",
+            Run(
+                "return document.documentElement.scrollWidth<=window.innerWidth?'fits':document.documentElement.scrollWidth+' of '+window.innerWidth"
+            )
+        );
 
     /// <summary>Gives a date field its day; in which order its parts are typed depends on the machine's language.</summary>
-    public void SetDate(string css, string day) => _driver.ExecuteScript(
-        "Object.getOwnPropertyDescriptor(HTMLInputElement.prototype,'value').set.call(arguments[0],arguments[1]);arguments[0].dispatchEvent(new Event('input',{bubbles:true}))", Find(css), day);
+    public void SetDate(string css, string day) =>
+        _driver.ExecuteScript(
+            "Object.getOwnPropertyDescriptor(HTMLInputElement.prototype,'value').set.call(arguments[0],arguments[1]);arguments[0].dispatchEvent(new Event('input',{bubbles:true}))",
+            Find(css),
+            day
+        );
 
     public void Shoot(string file) => _driver.GetScreenshot().SaveAsFile(file);
 }

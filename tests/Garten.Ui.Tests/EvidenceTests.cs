@@ -7,7 +7,11 @@ namespace Garten.Ui.Tests;
 public sealed class EvidenceTests(GartenSite site) : IClassFixture<GartenSite>
 {
     private static void State(Browser browser, string character, string state) =>
-        browser.Find($"section[aria-label='{character}']").FindElements(By.CssSelector("[aria-pressed]")).Single(b => b.Text.TrimStart('✓', ' ') == state).Click();
+        browser
+            .Find($"section[aria-label='{character}']")
+            .FindElements(By.CssSelector("[aria-pressed]"))
+            .Single(b => b.Text.TrimStart('✓', ' ') == state)
+            .Click();
 
     [Fact]
     public void AWrongTurnIsShownAndTheSheetAnswersCoupletsAndIsKeptWithThePlant()

@@ -41,14 +41,16 @@ public sealed class FloraTests(GartenSite site) : IClassFixture<GartenSite>
         browser.Open("/flora/torvane/glossary");
         browser.UntilText("106 characters, 331 states.");
         browser.ShouldBeAccessible();
-        var report = browser.Run("""
+        var report = browser.Run(
+            """
             const alike=[];let drawn=0;
             for(const s of document.querySelectorAll('main section[aria-label]')){
               const all=[...s.querySelectorAll('svg')].filter(v=>!v.parentElement.closest('svg')).map(v=>v.innerHTML);drawn+=all.length;
               if(new Set(all).size<all.length)alike.push(s.getAttribute('aria-label'));
             }
             return drawn+' drawn; alike: '+alike.join(', ')
-            """);
+            """
+        );
         Assert.Equal("331 drawn; alike: ", report);
         browser.Find("main input").SendKeys("cordate");
         browser.UntilText("1 character,");
@@ -100,7 +102,17 @@ public sealed class FloraTests(GartenSite site) : IClassFixture<GartenSite>
     public async Task ACharacterThatNothingDrawsHasNoFigures()
     {
         var stop = TestContext.Current.CancellationToken;
-        using var form = new MultipartFormDataContent { { new StringContent("Nut isle"), "name" }, { new ByteArrayContent("taxon,sheen of the nut,scent of the bark\nAlvena rara,dull,sweet\nAlvena montis,glossy,sour\nAlvena alta,greasy,none\n"u8.ToArray()), "matrix", "matrix.csv" } };
+        using var form = new MultipartFormDataContent
+        {
+            { new StringContent("Nut isle"), "name" },
+            {
+                new ByteArrayContent(
+                    "taxon,sheen of the nut,scent of the bark\nAlvena rara,dull,sweet\nAlvena montis,glossy,sour\nAlvena alta,greasy,none\n"u8.ToArray()
+                ),
+                "matrix",
+                "matrix.csv"
+            },
+        };
         (await site.Client.PostAsync(new Uri("/api/v1/floras", UriKind.Relative), form, stop)).EnsureSuccessStatusCode();
         (await site.Client.PostAsync(new Uri("/api/v1/floras/nut-isle/publish", UriKind.Relative), null, stop)).EnsureSuccessStatusCode();
         var browser = site.Browse();
@@ -117,7 +129,15 @@ public sealed class FloraTests(GartenSite site) : IClassFixture<GartenSite>
     public void OnAPhonePlatesGlossaryAndImportFit()
     {
         var browser = site.Browse(390, 844, touch: true);
-        foreach (var (path, text) in new[] { ("/flora/torvane", "75 taxa."), ("/flora/torvane/taxa/vellorna-alata", "Know it by"), ("/flora/torvane/glossary", "331 states"), ("/flora/bring", "1 · Files") })
+        foreach (
+            var (path, text) in new[]
+            {
+                ("/flora/torvane", "75 taxa."),
+                ("/flora/torvane/taxa/vellorna-alata", "Know it by"),
+                ("/flora/torvane/glossary", "331 states"),
+                ("/flora/bring", "1 · Files"),
+            }
+        )
         {
             browser.Open(path);
             browser.UntilText(text);

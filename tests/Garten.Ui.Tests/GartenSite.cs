@@ -63,7 +63,9 @@ public class GartenSite : IAsyncLifetime
         Assert.True(File.Exists(Path.Combine(web, "index.html")), $"The web app isn't built in {web}: run the tests with ./garten test.");
         _factory = Factory(connection.ConnectionString, web, Today);
         _factory.StartServer();
-        Address = new Uri(_factory.Services.GetRequiredService<IServer>().Features.GetRequiredFeature<IServerAddressesFeature>().Addresses.First());
+        Address = new Uri(
+            _factory.Services.GetRequiredService<IServer>().Features.GetRequiredFeature<IServerAddressesFeature>().Addresses.First()
+        );
         Client = new HttpClient { BaseAddress = Address };
     }
 
@@ -76,11 +78,13 @@ public class GartenSite : IAsyncLifetime
         await Turn.WaitAsync();
         try
         {
-            if (Loaded.TryGetValue(today, out var known)) return known;
+            if (Loaded.TryGetValue(today, out var known))
+                return known;
             var made = await TestDatabase.CreateAsync();
             // Nobody may be connected to what is copied.
             var connection = new NpgsqlConnectionStringBuilder(made.ConnectionString) { Pooling = false };
-            await using (var factory = Factory(connection.ConnectionString, "", today)) factory.StartServer();
+            await using (var factory = Factory(connection.ConnectionString, "", today))
+                factory.StartServer();
             return Loaded[today] = made;
         }
         finally
@@ -91,12 +95,13 @@ public class GartenSite : IAsyncLifetime
 
     private static WebApplicationFactory<Program> Factory(string database, string web, string today)
     {
-        var factory = new WebApplicationFactory<Program>().WithWebHostBuilder(b => b
-            .UseSetting("urls", "http://127.0.0.1:0")
-            .UseSetting("GARTEN_DATABASE", database)
-            .UseSetting("GARTEN_WEB", web)
-            .UseSetting("GARTEN_TODAY", today)
-            .UseSetting("GARTEN_DEMO", Path.Combine(Root, "demo")));
+        var factory = new WebApplicationFactory<Program>().WithWebHostBuilder(b =>
+            b.UseSetting("urls", "http://127.0.0.1:0")
+                .UseSetting("GARTEN_DATABASE", database)
+                .UseSetting("GARTEN_WEB", web)
+                .UseSetting("GARTEN_TODAY", today)
+                .UseSetting("GARTEN_DEMO", Path.Combine(Root, "demo"))
+        );
         factory.UseKestrel();
         return factory;
     }
@@ -114,7 +119,8 @@ public class GartenSite : IAsyncLifetime
     private static string FindRoot()
     {
         var folder = new DirectoryInfo(AppContext.BaseDirectory);
-        while (folder is not null && !File.Exists(Path.Combine(folder.FullName, "Garten.slnx"))) folder = folder.Parent;
+        while (folder is not null && !File.Exists(Path.Combine(folder.FullName, "Garten.slnx")))
+            folder = folder.Parent;
         return folder!.FullName;
     }
 }

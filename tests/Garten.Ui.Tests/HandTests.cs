@@ -10,7 +10,8 @@ using Xunit;
 
 namespace Garten.Ui.Tests;
 
-/// <summary>What was typed is never lost: what the server refuses stays until somebody has seen to it; and every sign on a page is drawn.</summary>
+/// <summary>What was typed is never lost: what the server refuses stays until somebody has seen to it; and every sign on a page is
+/// drawn.</summary>
 public sealed partial class HandTests(GartenSite site) : IClassFixture<GartenSite>
 {
     private const string Recorder = """{"id":"0197a1c0-5b00-7a11-9c3e-2f6f6b1d0d01","name":"Ilse Marrin"}""";
@@ -27,10 +28,18 @@ public sealed partial class HandTests(GartenSite site) : IClassFixture<GartenSit
         """;
 
     // The same for one at which the server has failed four times already, sent by itself.
-    private static readonly string QueueFailing = Queue.Replace("{id:command.id,command}", "{id:command.id,command,failures:4,alone:true}", StringComparison.Ordinal);
+    private static readonly string QueueFailing = Queue.Replace(
+        "{id:command.id,command}",
+        "{id:command.id,command,failures:4,alone:true}",
+        StringComparison.Ordinal
+    );
 
     // The same with what each brings into being, by its id.
-    private static readonly string QueueCreating = Queue.Replace("{id:command.id,command}", "{id:command.id,command,creates:JSON.parse(arguments[1])[command.id]}", StringComparison.Ordinal);
+    private static readonly string QueueCreating = Queue.Replace(
+        "{id:command.id,command}",
+        "{id:command.id,command,creates:JSON.parse(arguments[1])[command.id]}",
+        StringComparison.Ordinal
+    );
 
     // Of each look on the sheets of this device: its character and states.
     private const string Sheets = """
@@ -41,7 +50,17 @@ public sealed partial class HandTests(GartenSite site) : IClassFixture<GartenSit
         return all.flatMap(w=>{const s=w.observations??[];const past=new Set(s.map(o=>o.supersedes));return s.filter(o=>!gone(o)&&!past.has(o.id)).map(o=>o.character+'='+o.states.join('+'))}).sort().join(' ');
         """;
 
-    private async Task<string> IdAsync(string address) => (string)((JsonArray)JsonNode.Parse(await site.Client.GetStringAsync(new Uri("/api/v1/" + address, UriKind.Relative), TestContext.Current.CancellationToken))!)[0]!["id"]!;
+    private async Task<string> IdAsync(string address) =>
+        (string)
+            (
+                (JsonArray)
+                    JsonNode.Parse(
+                        await site.Client.GetStringAsync(
+                            new Uri("/api/v1/" + address, UriKind.Relative),
+                            TestContext.Current.CancellationToken
+                        )
+                    )!
+            )[0]!["id"]!;
 
     // One of each kind, each with something that the server refuses, and a text that must come back into its form.
     private async Task<List<(JsonObject Command, string Typed)>> RefusedOnesAsync()
@@ -50,23 +69,50 @@ public sealed partial class HandTests(GartenSite site) : IClassFixture<GartenSit
         static string Own() => Guid.CreateVersion7().ToString();
         (string Json, string Typed)[] all =
         [
-            ($$"""{"kind":"savePlace","placeId":"{{Own()}}","name":"Far Skerry","locality":"","latitude":57.4,"longitude":-11.2,"uncertaintyMetres":-5,"caution":""}""", "Far Skerry"),
-            ($$"""{"kind":"tagPlant","plantId":"{{Own()}}","placeId":"{{place}}","label":"peg 77","taggedOn":"2031-05-02","recorder":{{Recorder}}}""", "peg 77"),
-            ($$"""{"kind":"visitPlant","visitId":"{{Own()}}","plantId":"{{plant}}","date":"2031-05-02","recorder":{{Recorder}},"state":"alive","note":"in full flower"}""", "in full flower"),
-            ($$"""{"kind":"savePopulation","populationId":"{{Own()}}","placeId":"{{Own()}}","name":"Alder patch","taxon":"Erissa ciliata","bounds":"from wall to ditch"}""", "from wall to ditch"),
-            ($$"""{"kind":"countPopulation","countId":"{{Own()}}","populationId":"{{population}}","date":"2031-01-01","recorder":{{Recorder}},"unit":"individuals","number":3791,"note":"with two lenses"}""", "with two lenses"),
-            ($$"""{"kind":"noteThreat","threatId":"{{Own()}}","populationId":"{{population}}","notedOn":"2031-01-01","text":"the ditch is cleared","actBy":""}""", "the ditch is cleared"),
-            ($$"""{"kind":"recordDetermination","determinationId":"{{Own()}}","occurrenceId":"{{Own()}}","plantId":"{{Own()}}","plantLabel":"second hazel","placeId":"{{place}}","eventDate":"2031-02-02","recorder":{{Recorder}},"startKey":"","answers":[],"names":["Erissa ciliata"],"note":"near the stile","observations":[],"hand":[]}""", "Refused as Erissa ciliata"),
+            (
+                $$"""{"kind":"savePlace","placeId":"{{Own()}}","name":"Far Skerry","locality":"","latitude":57.4,"longitude":-11.2,"uncertaintyMetres":-5,"caution":""}""",
+                "Far Skerry"
+            ),
+            (
+                $$"""{"kind":"tagPlant","plantId":"{{Own()}}","placeId":"{{place}}","label":"peg 77","taggedOn":"2031-05-02","recorder":{{Recorder}}}""",
+                "peg 77"
+            ),
+            (
+                $$"""{"kind":"visitPlant","visitId":"{{Own()}}","plantId":"{{plant}}","date":"2031-05-02","recorder":{{Recorder}},"state":"alive","note":"in full flower"}""",
+                "in full flower"
+            ),
+            (
+                $$"""{"kind":"savePopulation","populationId":"{{Own()}}","placeId":"{{Own()}}","name":"Alder patch","taxon":"Erissa ciliata","bounds":"from wall to ditch"}""",
+                "from wall to ditch"
+            ),
+            (
+                $$"""{"kind":"countPopulation","countId":"{{Own()}}","populationId":"{{population}}","date":"2031-01-01","recorder":{{Recorder}},"unit":"individuals","number":3791,"note":"with two lenses"}""",
+                "with two lenses"
+            ),
+            (
+                $$"""{"kind":"noteThreat","threatId":"{{Own()}}","populationId":"{{population}}","notedOn":"2031-01-01","text":"the ditch is cleared","actBy":""}""",
+                "the ditch is cleared"
+            ),
+            (
+                $$"""{"kind":"recordDetermination","determinationId":"{{Own()}}","occurrenceId":"{{Own()}}","plantId":"{{Own()}}","plantLabel":"second hazel","placeId":"{{place}}","eventDate":"2031-02-02","recorder":{{Recorder}},"startKey":"","answers":[],"names":["Erissa ciliata"],"note":"near the stile","observations":[],"hand":[]}""",
+                "Refused as Erissa ciliata"
+            ),
             ("""{"kind":"saveKeys","text":"1 Leaves rusty ... 2\n- Leaves green ... 7\n"}""", "Leaves rusty"),
             ("""{"kind":"teachTerm","character":"nobody","state":"none","term":"rusty-felted"}""", "rusty-felted"),
-            ("""{"kind":"correctStatement","text":"leaves rusty below","claims":[{"character":"nobody","states":[],"low":0,"high":1,"negated":false}]}""", "leaves rusty below"),
+            (
+                """{"kind":"correctStatement","text":"leaves rusty below","claims":[{"character":"nobody","states":[],"low":0,"high":1,"negated":false}]}""",
+                "leaves rusty below"
+            ),
         ];
-        return [.. all.Select(a =>
-        {
-            var command = JsonNode.Parse(a.Json)!.AsObject();
-            command["id"] = Own();
-            return (command, a.Typed);
-        })];
+        return
+        [
+            .. all.Select(a =>
+            {
+                var command = JsonNode.Parse(a.Json)!.AsObject();
+                command["id"] = Own();
+                return (command, a.Typed);
+            }),
+        ];
     }
 
     [Fact]
@@ -91,7 +137,12 @@ public sealed partial class HandTests(GartenSite site) : IClassFixture<GartenSit
             browser.Until(() => browser.All("article").Count == all.Count, "all that was refused");
             browser.All("article button")[i * 4].Click();
             var typed = all[i].Typed;
-            browser.Until(() => browser.Text.Contains(typed, StringComparison.Ordinal) || browser.All("input,textarea").Any(e => (e.GetAttribute("value") ?? "").Contains(typed, StringComparison.Ordinal)), $"the form with “{typed}”");
+            browser.Until(
+                () =>
+                    browser.Text.Contains(typed, StringComparison.Ordinal)
+                    || browser.All("input,textarea").Any(e => (e.GetAttribute("value") ?? "").Contains(typed, StringComparison.Ordinal)),
+                $"the form with “{typed}”"
+            );
         }
 
         // Mended, it is kept and gone from here; discarded, it can be had back.
@@ -114,7 +165,8 @@ public sealed partial class HandTests(GartenSite site) : IClassFixture<GartenSit
         browser.ShouldHaveNoErrors();
     }
 
-    /// <summary>A week of commands that the server will refuse, the browser ended meanwhile: all of it is there, and what hangs on a refused one waits for it.</summary>
+    /// <summary>A week of commands that the server will refuse, the browser ended meanwhile: all of it is there, and what hangs on a
+    /// refused one waits for it.</summary>
     [Fact]
     public async Task AfterAWeekWithoutSignalAndARestartAllThatIsRefusedIsThere()
     {
@@ -131,7 +183,14 @@ public sealed partial class HandTests(GartenSite site) : IClassFixture<GartenSit
         browser.Open("/plants");
         browser.UntilText("Tag a plant");
         site.Relay.TakeAway();
-        Assert.Equal("queued", browser.Run(QueueCreating, $"[{string.Join(',', all.Select(a => a.Command.ToJsonString()).Concat(hanging))}]", $$"""{"{{all[0].Command["id"]}}":["{{place}}"],"{{JsonNode.Parse(hanging[0])!["id"]}}":["{{plant}}"]}"""));
+        Assert.Equal(
+            "queued",
+            browser.Run(
+                QueueCreating,
+                $"[{string.Join(',', all.Select(a => a.Command.ToJsonString()).Concat(hanging))}]",
+                $$"""{"{{all[0].Command["id"]}}":["{{place}}"],"{{JsonNode.Parse(hanging[0])!["id"]}}":["{{plant}}"]}"""
+            )
+        );
         browser.Restart();
         site.Relay.BringBack();
         browser.Open("/hand");
@@ -139,7 +198,11 @@ public sealed partial class HandTests(GartenSite site) : IClassFixture<GartenSit
         browser.Restart();
         browser.Open("/hand");
         browser.Until(() => browser.All("article").Count == all.Count, "all that was refused, after another start");
-        Assert.DoesNotContain("peg on the skerry", await site.Client.GetStringAsync(new Uri("/api/v1/plants", UriKind.Relative), stop), StringComparison.Ordinal);
+        Assert.DoesNotContain(
+            "peg on the skerry",
+            await site.Client.GetStringAsync(new Uri("/api/v1/plants", UriKind.Relative), stop),
+            StringComparison.Ordinal
+        );
         // The place mended, the plant tagged there and its visit go on by themselves.
         browser.All("article button")[0].Click();
         browser.Find("[role=dialog] input[value='-5']").SendKeys(Keys.Control + "a" + Keys.Null + "25");
@@ -160,7 +223,11 @@ public sealed partial class HandTests(GartenSite site) : IClassFixture<GartenSit
         browser.UntilText("Tag a plant");
         site.Relay.TakeAway();
         browser.Beside("/plants");
-        var tags = Enumerable.Range(0, 6).Select(i => $$"""{"kind":"tagPlant","id":"{{Guid.CreateVersion7()}}","plantId":"{{Guid.CreateVersion7()}}","placeId":"{{place}}","label":"twin {{i}}","taggedOn":"2026-05-02","recorder":{{Recorder}}}""");
+        var tags = Enumerable
+            .Range(0, 6)
+            .Select(i =>
+                $$"""{"kind":"tagPlant","id":"{{Guid.CreateVersion7()}}","plantId":"{{Guid.CreateVersion7()}}","placeId":"{{place}}","label":"twin {{i}}","taggedOn":"2026-05-02","recorder":{{Recorder}}}"""
+            );
         Assert.Equal("queued", browser.Run(Queue, $"[{string.Join(',', tags)}]"));
         site.Relay.BringBack();
         browser.Open("/plants");
@@ -175,7 +242,10 @@ public sealed partial class HandTests(GartenSite site) : IClassFixture<GartenSit
         var second = int.Parse(browser.Run(sent), CultureInfo.InvariantCulture);
         Assert.True(first + second <= 6, $"{first} and {second} requests for 6 changes");
         Assert.DoesNotContain("need your hand", browser.Text, StringComparison.Ordinal);
-        var plants = (JsonArray)JsonNode.Parse(await site.Client.GetStringAsync(new Uri("/api/v1/plants", UriKind.Relative), TestContext.Current.CancellationToken))!;
+        var plants = (JsonArray)
+            JsonNode.Parse(
+                await site.Client.GetStringAsync(new Uri("/api/v1/plants", UriKind.Relative), TestContext.Current.CancellationToken)
+            )!;
         Assert.Equal(6, plants.Count(p => ((string)p!["label"]!).StartsWith("twin ", StringComparison.Ordinal)));
         browser.CloseOtherTab();
     }
@@ -187,11 +257,16 @@ public sealed partial class HandTests(GartenSite site) : IClassFixture<GartenSit
         var place = await IdAsync("places");
         await using var source = Npgsql.NpgsqlDataSource.Create(site.ConnectionString);
         var stop = TestContext.Current.CancellationToken;
-        await source.CreateCommand("""
-            create function fail_at_doomed() returns trigger language plpgsql as $$ begin if new.label = 'doomed' then raise exception 'doomed' using errcode = 'XX001'; end if; return new; end $$;
-            create trigger fail_at_doomed before insert on plant for each row execute function fail_at_doomed();
-            """).ExecuteNonQueryAsync(stop);
-        string Tag(string label) => $$"""[{"kind":"tagPlant","id":"{{Guid.CreateVersion7()}}","plantId":"{{Guid.CreateVersion7()}}","placeId":"{{place}}","label":"{{label}}","taggedOn":"2026-05-02","recorder":{{Recorder}}}]""";
+        await source
+            .CreateCommand(
+                """
+                create function fail_at_doomed() returns trigger language plpgsql as $$ begin if new.label = 'doomed' then raise exception 'doomed' using errcode = 'XX001'; end if; return new; end $$;
+                create trigger fail_at_doomed before insert on plant for each row execute function fail_at_doomed();
+                """
+            )
+            .ExecuteNonQueryAsync(stop);
+        string Tag(string label) =>
+            $$"""[{"kind":"tagPlant","id":"{{Guid.CreateVersion7()}}","plantId":"{{Guid.CreateVersion7()}}","placeId":"{{place}}","label":"{{label}}","taggedOn":"2026-05-02","recorder":{{Recorder}}}]""";
         var browser = site.Browse();
         browser.Open("/plants");
         browser.UntilText("Tag a plant");
@@ -209,18 +284,22 @@ public sealed partial class HandTests(GartenSite site) : IClassFixture<GartenSit
         await site.UntilServedAsync("/api/v1/plants", "doomed");
     }
 
-    /// <summary>After a restore the database is another one: a device that knew the one before says so until somebody has seen it.</summary>
+    /// <summary>After a restore the database is another one: a device that knew the one before says so until somebody has seen
+    /// it.</summary>
     [Fact]
     public async Task ADeviceTellsThatTheServerWasSetBack()
     {
         var browser = site.Browse();
         browser.Open("/plants");
-        const string known = "const db=await new Promise(ok=>{const r=indexedDB.open('garten');r.onsuccess=()=>ok(r.result)});const e=await new Promise(ok=>{const r=db.transaction('kept').objectStore('kept').get('epoch');r.onsuccess=()=>ok(r.result)});db.close();return e??'none'";
+        const string known =
+            "const db=await new Promise(ok=>{const r=indexedDB.open('garten');r.onsuccess=()=>ok(r.result)});const e=await new Promise(ok=>{const r=db.transaction('kept').objectStore('kept').get('epoch');r.onsuccess=()=>ok(r.result)});db.close();return e??'none'";
         browser.UntilText("Tag a plant");
         browser.Until(() => browser.Run(known) != "none", "the device having met the server");
         await using (var source = Npgsql.NpgsqlDataSource.Create(site.ConnectionString))
         {
-            await source.CreateCommand("insert into epoch (id) values (gen_random_uuid())").ExecuteNonQueryAsync(TestContext.Current.CancellationToken);
+            await source
+                .CreateCommand("insert into epoch (id) values (gen_random_uuid())")
+                .ExecuteNonQueryAsync(TestContext.Current.CancellationToken);
         }
         browser.Open("/plants");
         browser.UntilText("The server was set back to a copy");
@@ -232,7 +311,11 @@ public sealed partial class HandTests(GartenSite site) : IClassFixture<GartenSit
     }
 
     private static void State(Browser browser, string state) =>
-        browser.Find("section[aria-label='margin of the leaf']").FindElements(By.CssSelector("[aria-pressed]")).Single(b => b.Text.TrimStart('✓', ' ') == state).Click();
+        browser
+            .Find("section[aria-label='margin of the leaf']")
+            .FindElements(By.CssSelector("[aria-pressed]"))
+            .Single(b => b.Text.TrimStart('✓', ' ') == state)
+            .Click();
 
     private static void Manner(Browser browser, string field, string value)
     {
@@ -283,7 +366,11 @@ public sealed partial class HandTests(GartenSite site) : IClassFixture<GartenSit
             ["observations"] = new JsonArray(look),
             ["hand"] = new JsonArray(),
         };
-        using var sent = await site.Client.PostAsync(new Uri("/api/v1/commands", UriKind.Relative), new StringContent(new JsonObject { ["commands"] = new JsonArray(named) }.ToJsonString(), Encoding.UTF8, "application/json"), stop);
+        using var sent = await site.Client.PostAsync(
+            new Uri("/api/v1/commands", UriKind.Relative),
+            new StringContent(new JsonObject { ["commands"] = new JsonArray(named) }.ToJsonString(), Encoding.UTF8, "application/json"),
+            stop
+        );
         Assert.Contains("applied", await sent.Content.ReadAsStringAsync(stop), StringComparison.Ordinal);
         var browser = site.Browse();
         browser.Open($"/plants/{plant}");
@@ -375,19 +462,29 @@ public sealed partial class HandTests(GartenSite site) : IClassFixture<GartenSit
             foreach (Match face in Faces.Matches(await site.Client.GetStringAsync(address, stop)))
             {
                 var glyphs = Glyphs(await site.Client.GetByteArrayAsync(new Uri(address, Address.Match(face.Value).Groups[1].Value), stop));
-                var ranges = Range.Match(face.Value) is { Success: true } r ? r.Groups[1].Value.Split(',').Select(Span).ToList() : [(0, 0x10FFFF)];
+                var ranges = Range.Match(face.Value) is { Success: true } r
+                    ? r.Groups[1].Value.Split(',').Select(Span).ToList()
+                    : [(0, 0x10FFFF)];
                 drawn.UnionWith(glyphs.Where(g => ranges.Exists(s => g >= s.Item1 && g <= s.Item2)));
             }
         }
-        var missing = new[] { "web/src", "src" }.SelectMany(f => Directory.EnumerateFiles(Path.Combine(GartenSite.Root, f), "*.*", SearchOption.AllDirectories))
+        var missing = new[] { "web/src", "src" }
+            .SelectMany(f => Directory.EnumerateFiles(Path.Combine(GartenSite.Root, f), "*.*", SearchOption.AllDirectories))
             .Where(f => Path.GetExtension(f) is ".ts" or ".tsx" or ".cs" && !f.Contains("/obj/", StringComparison.Ordinal))
-            .SelectMany(f => File.ReadAllText(f).EnumerateRunes().Where(c => c.Value > 0x7E && !drawn.Contains(c.Value) && !IsOnlyRead(c, f)).Distinct().Select(c => $"{c} U+{c.Value:X4} {Path.GetFileName(f)}"));
+            .SelectMany(f =>
+                File.ReadAllText(f)
+                    .EnumerateRunes()
+                    .Where(c => c.Value > 0x7E && !drawn.Contains(c.Value) && !IsOnlyRead(c, f))
+                    .Distinct()
+                    .Select(c => $"{c} U+{c.Value:X4} {Path.GetFileName(f)}")
+            );
         Assert.Empty(missing);
         Assert.True(drawn.Count > 1000);
     }
 
     // Full-width and other forms of a sign are read by the core from what is pasted, and never written.
-    private static bool IsOnlyRead(Rune sign, string file) => file.EndsWith(".cs", StringComparison.Ordinal) && sign.Value is >= 0xFE50 and <= 0xFFEF;
+    private static bool IsOnlyRead(Rune sign, string file) =>
+        file.EndsWith(".cs", StringComparison.Ordinal) && sign.Value is >= 0xFE50 and <= 0xFFEF;
 
     private static (int, int) Span(string range)
     {
@@ -404,21 +501,26 @@ public sealed partial class HandTests(GartenSite site) : IClassFixture<GartenSit
         int Number()
         {
             var value = 0;
-            for (byte b = 0x80; (b & 0x80) != 0;) value = value << 7 | (b = font[at++]) & 0x7F;
+            for (byte b = 0x80; (b & 0x80) != 0; )
+                value = value << 7 | (b = font[at++]) & 0x7F;
             return value;
         }
         var (from, length, sum) = (-1, 0, 0);
         for (var n = BinaryPrimitives.ReadUInt16BigEndian(font.AsSpan(12)); n > 0; n--)
         {
             var (tag, form) = (font[at] & knownTags, font[at++] >> 6);
-            if (tag == knownTags) at += 4;
+            if (tag == knownTags)
+                at += 4;
             var size = Number();
-            if (tag is 10 or 11 ? form == 0 : form != 0) size = Number();
-            if (tag == 0) (from, length) = (sum, size);
+            if (tag is 10 or 11 ? form == 0 : form != 0)
+                size = Number();
+            if (tag == 0)
+                (from, length) = (sum, size);
             sum += size;
         }
         using var unpacked = new MemoryStream();
-        using (var packed = new BrotliStream(new MemoryStream(font, at, font.Length - at), CompressionMode.Decompress)) packed.CopyTo(unpacked);
+        using (var packed = new BrotliStream(new MemoryStream(font, at, font.Length - at), CompressionMode.Decompress))
+            packed.CopyTo(unpacked);
         var map = unpacked.ToArray().AsSpan(from, length).ToArray();
         int Two(int i) => BinaryPrimitives.ReadUInt16BigEndian(map.AsSpan(i));
         int Four(int i) => (int)BinaryPrimitives.ReadUInt32BigEndian(map.AsSpan(i));
@@ -429,11 +531,15 @@ public sealed partial class HandTests(GartenSite site) : IClassFixture<GartenSit
             if (Two(start) == 4)
             {
                 var count = Two(start + 6) / 2;
-                for (var s = 0; s < count; s++) for (var c = Two(start + 16 + 2 * count + 2 * s); c <= Two(start + 14 + 2 * s) && c < 0xFFFF; c++) all.Add(c);
+                for (var s = 0; s < count; s++)
+                for (var c = Two(start + 16 + 2 * count + 2 * s); c <= Two(start + 14 + 2 * s) && c < 0xFFFF; c++)
+                    all.Add(c);
             }
             else if (Two(start) == 12)
             {
-                for (var g = 0; g < Four(start + 12); g++) for (var c = Four(start + 16 + 12 * g); c <= Four(start + 20 + 12 * g); c++) all.Add(c);
+                for (var g = 0; g < Four(start + 12); g++)
+                for (var c = Four(start + 16 + 12 * g); c <= Four(start + 20 + 12 * g); c++)
+                    all.Add(c);
             }
         }
         return all;

@@ -6,7 +6,8 @@ namespace Garten.Ui.Tests;
 /// <summary>What a botanist does from key to record, by keyboard alone.</summary>
 public sealed class JourneyTests(GartenSite site) : IClassFixture<GartenSite>
 {
-    private const string Hedge = "Key to the hedge\n\n1. Leaves opposite ... 2\n1. Leaves alternate ... Tharsina spinosa Hask.\n2. Twigs winged ... Vellorna alata Hask.\n2. Twigs round ... 9\n";
+    private const string Hedge =
+        "Key to the hedge\n\n1. Leaves opposite ... 2\n1. Leaves alternate ... Tharsina spinosa Hask.\n2. Twigs winged ... Vellorna alata Hask.\n2. Twigs round ... 9\n";
 
     [Fact]
     public void AKeyIsPastedMendedSavedFollowedKeptAndFoundAgainByKeyboardAlone()
@@ -88,12 +89,19 @@ public sealed class JourneyTests(GartenSite site) : IClassFixture<GartenSite>
         browser.TabTo("Records");
         browser.Press(Keys.Enter);
         browser.UntilText("behind the hedge");
-        Assert.StartsWith("/api/v1/records.csv", new Uri(browser.Control("Take away as CSV").GetAttribute("href")!).AbsolutePath, StringComparison.Ordinal);
+        Assert.StartsWith(
+            "/api/v1/records.csv",
+            new Uri(browser.Control("Take away as CSV").GetAttribute("href")!).AbsolutePath,
+            StringComparison.Ordinal
+        );
         browser.TabTo("Taxon");
         browser.Press("cinerea");
         browser.Until(() => browser.All("[role=option]").Count > 0, "names to choose");
         browser.Press(Keys.Down + Keys.Enter);
-        browser.Until(() => browser.All("ol li") is { Count: >= 2 } lines && lines.All(l => l.Text.Contains("cinerea", StringComparison.Ordinal)), "the records of that taxon");
+        browser.Until(
+            () => browser.All("ol li") is { Count: >= 2 } lines && lines.All(l => l.Text.Contains("cinerea", StringComparison.Ordinal)),
+            "the records of that taxon"
+        );
         browser.ShouldBeAccessible();
         browser.ShouldHaveNoErrors();
     }
@@ -232,7 +240,12 @@ public sealed class JourneyTests(GartenSite site) : IClassFixture<GartenSite>
         {
             site.Relay.BringBack();
         }
-        browser.Until(() => !browser.Text.Contains("doesn’t answer", StringComparison.Ordinal) && browser.Text.Contains("Written in the rain.", StringComparison.Ordinal), "the record among the others");
+        browser.Until(
+            () =>
+                !browser.Text.Contains("doesn’t answer", StringComparison.Ordinal)
+                && browser.Text.Contains("Written in the rain.", StringComparison.Ordinal),
+            "the record among the others"
+        );
         Assert.DoesNotContain("waiting to be sent", browser.Text, StringComparison.OrdinalIgnoreCase);
         Assert.Single(browser.All("ol li"), line => line.Text.Contains("Written in the rain.", StringComparison.Ordinal));
     }

@@ -22,17 +22,33 @@ public sealed class PageTests(GartenSite site) : IClassFixture<GartenSite>
         var stop = TestContext.Current.CancellationToken;
         var key = (string)(await site.Client.GetFromJsonAsync<JsonNode>("/api/v1/keys", stop))![0]!["hash"]!;
         var plant = (string)(await site.Client.GetFromJsonAsync<JsonNode>("/api/v1/records", stop))!["records"]![0]!["plantId"]!;
-        var population = (string)(await site.Client.GetFromJsonAsync<JsonNode>("/api/v1/populations", stop))!.AsArray().First(p => p!["pegs"]!.AsArray().Count > 0)!["id"]!;
+        var population = (string)
+            (await site.Client.GetFromJsonAsync<JsonNode>("/api/v1/populations", stop))!
+                .AsArray()
+                .First(p => p!["pegs"]!.AsArray().Count > 0)!["id"]!;
         var browser = site.Browse();
         browser.Open("/bench");
         browser.Run($"localStorage.setItem('garten.look','{look}')");
         // Colours are those of the look on every page: in the others every third page tells.
-        foreach (var (path, text) in new[]
-        {
-            ("/bench", "Begin with a key"), ("/keys", "Paste a key"), ($"/keys/{key}", "Couplets"), ("/keys/new", "Try it with an example"), ("/records", "Take away as CSV"), ("/visits", "no fewer will do"),
-            ($"/plants/{plant}", "Stands now"), ("/", "In season at your places"), ($"/plants/{plant}/visit", "What is seen of its characters?"), ("/plants", "Plants to come back to"), ($"/populations/{population}", "What becomes of them"),
-            ("/seasons", "can be named by what they show"), ("/bench/nothing", "isn’t on this device"), ("/no/such/page", "nothing at this address"),
-        }.Where((_, at) => look == "paper" || at % 3 == 0))
+        foreach (
+            var (path, text) in new[]
+            {
+                ("/bench", "Begin with a key"),
+                ("/keys", "Paste a key"),
+                ($"/keys/{key}", "Couplets"),
+                ("/keys/new", "Try it with an example"),
+                ("/records", "Take away as CSV"),
+                ("/visits", "no fewer will do"),
+                ($"/plants/{plant}", "Stands now"),
+                ("/", "In season at your places"),
+                ($"/plants/{plant}/visit", "What is seen of its characters?"),
+                ("/plants", "Plants to come back to"),
+                ($"/populations/{population}", "What becomes of them"),
+                ("/seasons", "can be named by what they show"),
+                ("/bench/nothing", "isn’t on this device"),
+                ("/no/such/page", "nothing at this address"),
+            }.Where((_, at) => look == "paper" || at % 3 == 0)
+        )
         {
             browser.Open(path);
             browser.UntilText(text);
@@ -54,18 +70,46 @@ public sealed class PageTests(GartenSite site) : IClassFixture<GartenSite>
         var browser = site.Browse();
         browser.Open("/keys");
         browser.UntilText("Paste a key");
-        const string load = "const {dotnet}=await import(location.origin+'/_framework/dotnet.js');globalThis.core??=(await (await dotnet.create()).getAssemblyExports('Garten.Browser.dll')).Garten.Browser.CoreExports;";
-        foreach (var file in Directory.EnumerateFiles(Path.Combine(GartenSite.Root, "tests", "Garten.Core.Tests", "Keys", "KeyTexts")).Concat(Directory.EnumerateFiles(Path.Combine(GartenSite.Root, "demo", "keys"))))
+        const string load =
+            "const {dotnet}=await import(location.origin+'/_framework/dotnet.js');globalThis.core??=(await (await dotnet.create()).getAssemblyExports('Garten.Browser.dll')).Garten.Browser.CoreExports;";
+        foreach (
+            var file in Directory
+                .EnumerateFiles(Path.Combine(GartenSite.Root, "tests", "Garten.Core.Tests", "Keys", "KeyTexts"))
+                .Concat(Directory.EnumerateFiles(Path.Combine(GartenSite.Root, "demo", "keys")))
+        )
         {
             var request = JsonSerializer.Serialize(new ReadKeyTextRequest(File.ReadAllText(file)), CoreJson.Default.ReadKeyTextRequest);
             var native = KeyTextReader.Read(File.ReadAllText(file));
-            Assert.Equal(JsonSerializer.Serialize(native, CoreJson.Default.KeyReading), browser.Run(load + "return core.ReadKeyText(arguments[0])".Replace("arguments[0]", JsonSerializer.Serialize(request), StringComparison.Ordinal)));
-            if (!native.IsSound) continue;
+            Assert.Equal(
+                JsonSerializer.Serialize(native, CoreJson.Default.KeyReading),
+                browser.Run(
+                    load
+                        + "return core.ReadKeyText(arguments[0])".Replace(
+                            "arguments[0]",
+                            JsonSerializer.Serialize(request),
+                            StringComparison.Ordinal
+                        )
+                )
+            );
+            if (!native.IsSound)
+                continue;
             var versions = native.Keys.Select(k => new KeyVersion(KeyHash.Of(k), k)).ToList();
             var walk = new WalkRequest(versions[0].Hash, [new TrailAnswer(versions[0].Hash, versions[0].Key.Couplets[0].Label, null)]);
-            var answer = browser.Run(load + "core.FillShelf(" + JsonSerializer.Serialize(JsonSerializer.Serialize(new Shelf(versions, [], CharacterTable.Empty, [], []), CoreJson.Default.Shelf)) + ");"
-                + "return core.Walk(" + JsonSerializer.Serialize(JsonSerializer.Serialize(walk, CoreJson.Default.WalkRequest)) + ")");
-            Assert.Equal(JsonSerializer.Serialize(KeyWalk.Follow(new KeyShelf(versions), walk.Start, walk.Answers), CoreJson.Default.WalkState), answer);
+            var answer = browser.Run(
+                load
+                    + "core.FillShelf("
+                    + JsonSerializer.Serialize(
+                        JsonSerializer.Serialize(new Shelf(versions, [], CharacterTable.Empty, [], []), CoreJson.Default.Shelf)
+                    )
+                    + ");"
+                    + "return core.Walk("
+                    + JsonSerializer.Serialize(JsonSerializer.Serialize(walk, CoreJson.Default.WalkRequest))
+                    + ")"
+            );
+            Assert.Equal(
+                JsonSerializer.Serialize(KeyWalk.Follow(new KeyShelf(versions), walk.Start, walk.Answers), CoreJson.Default.WalkState),
+                answer
+            );
         }
     }
 
@@ -76,13 +120,15 @@ public sealed class PageTests(GartenSite site) : IClassFixture<GartenSite>
         browser.Open("/keys/new");
         browser.Find("textarea[aria-invalid=false]:enabled");
         // Typed at once, as from the clipboard; meanwhile the page's own thread must go on.
-        browser.Run("""
+        browser.Run(
+            """
             let text='Key to a long row\n';
             for(let i=1;i<=10000;i++) text+=`${i}a. Red ... Vellorna alba\n${i}b. Blue ... ${i===10000?'Vellorna nigra':i+1}\n`;
             const area=document.querySelector('textarea[aria-invalid=false]');
             Object.getOwnPropertyDescriptor(HTMLTextAreaElement.prototype,'value').set.call(area,text);
             area.dispatchEvent(new Event('input',{bubbles:true}));
-            """);
+            """
+        );
         browser.UntilText("10000 couplets, 2 taxa");
         browser.UntilText("✓ Sound");
         browser.ShouldHaveNoErrors();
@@ -91,10 +137,13 @@ public sealed class PageTests(GartenSite site) : IClassFixture<GartenSite>
     [Fact]
     public async Task ANewVersionOfAKeyIsNotBegunFromAnotherTextWhileTheServerIsAway()
     {
-        var key = (string)(await site.Client.GetFromJsonAsync<JsonNode>("/api/v1/keys", TestContext.Current.CancellationToken))![0]!["hash"]!;
+        var key = (string)
+            (await site.Client.GetFromJsonAsync<JsonNode>("/api/v1/keys", TestContext.Current.CancellationToken))![0]!["hash"]!;
         var browser = site.Browse();
         browser.Open("/keys/new");
-        browser.Find("textarea[aria-invalid=false]:enabled").SendKeys("Key to something else\n\n1. Leaves opposite ... Vellorna alata\n1. Leaves alternate ... Carpessa rubra");
+        browser
+            .Find("textarea[aria-invalid=false]:enabled")
+            .SendKeys("Key to something else\n\n1. Leaves opposite ... Vellorna alata\n1. Leaves alternate ... Carpessa rubra");
         browser.UntilText("✓ Sound");
         site.Relay.TakeAway();
         try
@@ -102,7 +151,11 @@ public sealed class PageTests(GartenSite site) : IClassFixture<GartenSite>
             browser.Open($"/keys/new?from={key}");
             browser.UntilText("doesn’t answer now");
             Assert.False(browser.Find("textarea[aria-invalid=false]").Enabled);
-            Assert.DoesNotContain("something else", browser.Find("textarea[aria-invalid=false]").GetAttribute("value"), StringComparison.Ordinal);
+            Assert.DoesNotContain(
+                "something else",
+                browser.Find("textarea[aria-invalid=false]").GetAttribute("value"),
+                StringComparison.Ordinal
+            );
         }
         finally
         {
@@ -116,9 +169,21 @@ public sealed class PageTests(GartenSite site) : IClassFixture<GartenSite>
         browser.UntilText("Key to something else");
         // Each way back is to the text of its own key, also without the page being loaded anew.
         browser.Run($"history.pushState(null,'','/keys/new?from={key}');dispatchEvent(new PopStateEvent('popstate'));return ''");
-        browser.Until(() => browser.Find("textarea[aria-invalid=false]:enabled").GetAttribute("value") is { Length: > 0 } text && !text.Contains("something else", StringComparison.Ordinal), "the text of the key");
+        browser.Until(
+            () =>
+                browser.Find("textarea[aria-invalid=false]:enabled").GetAttribute("value") is { Length: > 0 } text
+                && !text.Contains("something else", StringComparison.Ordinal),
+            "the text of the key"
+        );
         browser.Run("history.back();return ''");
-        browser.Until(() => browser.Find("textarea[aria-invalid=false]:enabled").GetAttribute("value")?.Contains("something else", StringComparison.Ordinal) == true, "what was typed for a new key");
+        browser.Until(
+            () =>
+                browser
+                    .Find("textarea[aria-invalid=false]:enabled")
+                    .GetAttribute("value")
+                    ?.Contains("something else", StringComparison.Ordinal) == true,
+            "what was typed for a new key"
+        );
     }
 
     [Fact]
@@ -130,14 +195,38 @@ public sealed class PageTests(GartenSite site) : IClassFixture<GartenSite>
         browser.Open("/keys");
         browser.UntilText("Paste a key");
         Observation Look(string character, string[] states, params double[] values) =>
-            new(Guid.CreateVersion7(), character, Outcome.Seen, states, false, [.. values.Select(v => new Reading(v, "", 1))], 0, 0, Sureness.Fairly, new ObservationContext(Light: Light.Shade), Tool.Ruler, "2026-07-01", "");
-        Observation[] sheet = [Look("leaf-length", [], 72, 81, 79), Look("leaf-width", [], 60, 66, 71), Look("leaf-base", ["rounded", "heart"]), Look("tooth-number", [], 11, 14), Look("fruit-hairs", ["hairy"])];
+            new(
+                Guid.CreateVersion7(),
+                character,
+                Outcome.Seen,
+                states,
+                false,
+                [.. values.Select(v => new Reading(v, "", 1))],
+                0,
+                0,
+                Sureness.Fairly,
+                new ObservationContext(Light: Light.Shade),
+                Tool.Ruler,
+                "2026-07-01",
+                ""
+            );
+        Observation[] sheet =
+        [
+            Look("leaf-length", [], 72, 81, 79),
+            Look("leaf-width", [], 60, 66, 71),
+            Look("leaf-base", ["rounded", "heart"]),
+            Look("tooth-number", [], 11, 14),
+            Look("fruit-hairs", ["hairy"]),
+        ];
         foreach (var key in shelf.Keys.Versions)
         {
             var request = new BenchRequest(key.Hash, [new TrailAnswer(key.Hash, key.Key.Couplets[0].Label, 1)], sheet, [], "2026-07-01");
             var native = JsonNode.Parse(JsonSerializer.Serialize(request.Follow(shelf), CoreJson.Default.BenchState));
-            var answer = browser.Run("const {dotnet}=await import(location.origin+'/_framework/dotnet.js');globalThis.core??=(await (await dotnet.create()).getAssemblyExports('Garten.Browser.dll')).Garten.Browser.CoreExports;"
-                + "globalThis.filled??=core.FillShelf(await (await fetch('/api/v1/keys/shelf')).text());return core.Bench(arguments[0])", JsonSerializer.Serialize(request, CoreJson.Default.BenchRequest));
+            var answer = browser.Run(
+                "const {dotnet}=await import(location.origin+'/_framework/dotnet.js');globalThis.core??=(await (await dotnet.create()).getAssemblyExports('Garten.Browser.dll')).Garten.Browser.CoreExports;"
+                    + "globalThis.filled??=core.FillShelf(await (await fetch('/api/v1/keys/shelf')).text());return core.Bench(arguments[0])",
+                JsonSerializer.Serialize(request, CoreJson.Default.BenchRequest)
+            );
             Alike(native, JsonNode.Parse(answer), key.Key.Title);
         }
     }
@@ -148,20 +237,40 @@ public sealed class PageTests(GartenSite site) : IClassFixture<GartenSite>
         var browser = site.Browse();
         browser.Open("/keys");
         browser.UntilText("Paste a key");
-        const string load = "const {dotnet}=await import(location.origin+'/_framework/dotnet.js');globalThis.core??=(await (await dotnet.create()).getAssemblyExports('Garten.Browser.dll')).Garten.Browser.CoreExports;"
+        const string load =
+            "const {dotnet}=await import(location.origin+'/_framework/dotnet.js');globalThis.core??=(await (await dotnet.create()).getAssemblyExports('Garten.Browser.dll')).Garten.Browser.CoreExports;"
             + "globalThis.held??=core.LoadFlora(new Uint8Array(await (await fetch('/api/v1/floras/torvane/columns')).arrayBuffer()));";
-        const string seen = "\"observations\":[{\"character\":\"leaf-length\",\"values\":[72,81,79]},{\"character\":\"leaf-margin\",\"states\":[\"toothed\"]},{\"character\":\"flower-colour\",\"states\":[\"yellow\",\"white\"],\"sureness\":\"fairly\"}]";
-        foreach (var (path, method, request) in new[]
+        const string seen =
+            "\"observations\":[{\"character\":\"leaf-length\",\"values\":[72,81,79]},{\"character\":\"leaf-margin\",\"states\":[\"toothed\"]},{\"character\":\"flower-colour\",\"states\":[\"yellow\",\"white\"],\"sureness\":\"fairly\"}]";
+        foreach (
+            var (path, method, request) in new[]
+            {
+                (
+                    "sift",
+                    "Sift",
+                    $$"""{"floraId":"torvane",{{seen}},"options":{"prior":"plausible","date":"2026-06-10","at":{"cell":"C2","elevation":90,"habitats":["meadow"]} } }"""
+                ),
+                ("sift", "Sift", "{\"floraId\":\"torvane\"}"),
+                (
+                    "contrast",
+                    "Contrast",
+                    $$"""{"floraId":"torvane","taxa":["crepessa-laevis","crepessa-hirsuta","senecorra-radiata"],"date":"2026-06-10",{{seen}} }"""
+                ),
+                ("giveaways", "Giveaways", "{\"floraId\":\"torvane\",\"date\":\"2026-06-10\"}"),
+                ("near", "Near", "{\"floraId\":\"torvane\",\"taxon\":\"vellorna-alata\"}"),
+                (
+                    "../seasons/year",
+                    "Year",
+                    "{\"floraId\":\"torvane\",\"date\":\"2026-06-10\",\"cell\":\"C2\",\"from\":{\"latitude\":57.4,\"longitude\":-11.2,\"elevationMetres\":3},\"to\":{\"latitude\":57.5,\"longitude\":-11.1,\"elevationMetres\":320}}"
+                ),
+            }
+        )
         {
-            ("sift", "Sift", $$"""{"floraId":"torvane",{{seen}},"options":{"prior":"plausible","date":"2026-06-10","at":{"cell":"C2","elevation":90,"habitats":["meadow"]} } }"""),
-            ("sift", "Sift", "{\"floraId\":\"torvane\"}"),
-            ("contrast", "Contrast", $$"""{"floraId":"torvane","taxa":["crepessa-laevis","crepessa-hirsuta","senecorra-radiata"],"date":"2026-06-10",{{seen}} }"""),
-            ("giveaways", "Giveaways", "{\"floraId\":\"torvane\",\"date\":\"2026-06-10\"}"),
-            ("near", "Near", "{\"floraId\":\"torvane\",\"taxon\":\"vellorna-alata\"}"),
-            ("../seasons/year", "Year", "{\"floraId\":\"torvane\",\"date\":\"2026-06-10\",\"cell\":\"C2\",\"from\":{\"latitude\":57.4,\"longitude\":-11.2,\"elevationMetres\":3},\"to\":{\"latitude\":57.5,\"longitude\":-11.1,\"elevationMetres\":320}}"),
-        })
-        {
-            var response = await site.Client.PostAsync($"/api/v1/identify/{path}", new StringContent(request, System.Text.Encoding.UTF8, "application/json"), TestContext.Current.CancellationToken);
+            var response = await site.Client.PostAsync(
+                $"/api/v1/identify/{path}",
+                new StringContent(request, System.Text.Encoding.UTF8, "application/json"),
+                TestContext.Current.CancellationToken
+            );
             var native = JsonNode.Parse(await response.Content.ReadAsStringAsync(TestContext.Current.CancellationToken));
             Alike(native, JsonNode.Parse(browser.Run(load + $"return core.{method}(arguments[0])", request)), path);
         }
@@ -173,11 +282,13 @@ public sealed class PageTests(GartenSite site) : IClassFixture<GartenSite>
         switch (expected)
         {
             case JsonObject own:
-                foreach (var (name, value) in own) Alike(value, actual!.AsObject()[name], $"{at}.{name}");
+                foreach (var (name, value) in own)
+                    Alike(value, actual!.AsObject()[name], $"{at}.{name}");
                 break;
             case JsonArray list:
                 Assert.Equal(list.Count, actual!.AsArray().Count);
-                for (var i = 0; i < list.Count; i++) Alike(list[i], actual.AsArray()[i], $"{at}[{i}]");
+                for (var i = 0; i < list.Count; i++)
+                    Alike(list[i], actual.AsArray()[i], $"{at}[{i}]");
                 break;
             case JsonValue value when value.GetValueKind() == JsonValueKind.Number:
                 var (a, b) = (value.GetValue<double>(), actual!.GetValue<double>());

@@ -2,31 +2,51 @@ using Xunit;
 
 namespace Garten.Ui.Tests;
 
-/// <summary>The pictures of the README, taken by ./garten screenshots; an ordinary run leaves this long way out, its views have journeys of their own.</summary>
+/// <summary>The pictures of the README, taken by ./garten screenshots; an ordinary run leaves this long way out, its views have journeys of
+/// their own.</summary>
 public sealed class ScreenshotTests(GartenInJune site) : IClassFixture<GartenInJune>
 {
     private static void Shoot(Browser browser, string name)
     {
-        if (Environment.GetEnvironmentVariable("GARTEN_SCREENSHOTS") is { Length: > 0 } folder) browser.Shoot(Path.Combine(folder, name + ".png"));
+        if (Environment.GetEnvironmentVariable("GARTEN_SCREENSHOTS") is { Length: > 0 } folder)
+            browser.Shoot(Path.Combine(folder, name + ".png"));
     }
 
     [Fact]
     public void TheMainViewsAreShownWithTheDemo()
     {
-        Assert.SkipUnless(Environment.GetEnvironmentVariable("GARTEN_SCREENSHOTS") is { Length: > 0 }, "pictures are taken by ./garten screenshots");
+        Assert.SkipUnless(
+            Environment.GetEnvironmentVariable("GARTEN_SCREENSHOTS") is { Length: > 0 },
+            "pictures are taken by ./garten screenshots"
+        );
         var browser = site.Browse();
         browser.Open("/bench");
         browser.UntilText("couplets can’t be answered today");
         Shoot(browser, "bench-start");
         browser.Click("Follow Key to the woody plants");
-        foreach (var (key, next) in new[] { ("", "Couplet 1"), ("2", "Couplet 2"), ("1", "Couplet 3"), ("1", "Young twigs with two corky wings"), ("0", "under 1a") })
+        foreach (
+            var (key, next) in new[]
+            {
+                ("", "Couplet 1"),
+                ("2", "Couplet 2"),
+                ("1", "Couplet 3"),
+                ("1", "Young twigs with two corky wings"),
+                ("0", "under 1a"),
+            }
+        )
         {
-            if (key.Length > 0) browser.Press(key);
+            if (key.Length > 0)
+                browser.Press(key);
             browser.UntilText(next);
         }
         browser.Click("Leaf");
         browser.UntilText("Back to the key");
-        void State(string character, string state) => browser.Find($"section[aria-label='{character}']").FindElements(OpenQA.Selenium.By.CssSelector("[aria-pressed]")).Single(b => b.Text == state).Click();
+        void State(string character, string state) =>
+            browser
+                .Find($"section[aria-label='{character}']")
+                .FindElements(OpenQA.Selenium.By.CssSelector("[aria-pressed]"))
+                .Single(b => b.Text == state)
+                .Click();
         State("division of the leaf", "lobed");
         State("depth of the lobes", "more than half-way");
         State("colour beneath the leaf", "green");
@@ -99,7 +119,10 @@ public sealed class ScreenshotTests(GartenInJune site) : IClassFixture<GartenInJ
         browser.Run("document.querySelector('[aria-expanded=true]').scrollIntoView()");
         Shoot(browser, "glossary");
         var table = System.IO.Path.Combine(System.IO.Path.GetTempPath(), "torvane-hedges.csv");
-        System.IO.File.WriteAllText(table, "Species;Leaf length (cm);Leaf shape;Petals;Seed mass (mg)\nTharsina spinosa;2–4;elliptic | often obovate;5;31\nCarpessa rubra;9–6;ovate;5;NA\nRubaxa fruticans;5;ovate;five;2,4\n");
+        System.IO.File.WriteAllText(
+            table,
+            "Species;Leaf length (cm);Leaf shape;Petals;Seed mass (mg)\nTharsina spinosa;2–4;elliptic | often obovate;5;31\nCarpessa rubra;9–6;ovate;5;NA\nRubaxa fruticans;5;ovate;five;2,4\n"
+        );
         browser.Open("/flora/bring");
         browser.Find("input[type=file][name=matrix]").SendKeys(table);
         browser.Click("See how they are read");
@@ -133,7 +156,8 @@ public sealed class ScreenshotTests(GartenInJune site) : IClassFixture<GartenInJ
         browser.UntilText("In question");
         foreach (var name in new[] { "Crepessa laevis", "Crepessa hirsuta" })
         {
-            if (browser.Control($"In question: {name}").GetAttribute("aria-pressed") == "false") browser.Click($"In question: {name}");
+            if (browser.Control($"In question: {name}").GetAttribute("aria-pressed") == "false")
+                browser.Click($"In question: {name}");
         }
         browser.Click("Contrast the");
         browser.UntilText("speaks for");

@@ -7,7 +7,9 @@ public sealed class SeasonTests(GartenSite site) : IClassFixture<GartenSite>
 {
     private static void Type(Browser browser, string label, string text)
     {
-        var field = browser.All("main input, main textarea").First(e => ((WebElement)e).ComputedAccessibleLabel?.StartsWith(label, StringComparison.Ordinal) == true);
+        var field = browser
+            .All("main input, main textarea")
+            .First(e => ((WebElement)e).ComputedAccessibleLabel?.StartsWith(label, StringComparison.Ordinal) == true);
         field.SendKeys(Keys.Control + "a" + Keys.Null + text);
     }
 
@@ -49,7 +51,11 @@ public sealed class SeasonTests(GartenSite site) : IClassFixture<GartenSite>
         browser.UntilText("low branch female");
         browser.Click("Leaf");
         browser.UntilText("margin of the leaf");
-        browser.Find("section[aria-label='margin of the leaf']").FindElements(By.CssSelector("[aria-pressed]")).Single(b => b.Text == "toothed").Click();
+        browser
+            .Find("section[aria-label='margin of the leaf']")
+            .FindElements(By.CssSelector("[aria-pressed]"))
+            .Single(b => b.Text == "toothed")
+            .Click();
         // Escape leads back, as it does wherever a part is looked at.
         browser.Press(Keys.Escape);
         browser.UntilText("How was it found?");
@@ -104,7 +110,12 @@ public sealed class SeasonTests(GartenSite site) : IClassFixture<GartenSite>
         var browser = site.Browse();
         browser.Open("/");
         browser.UntilText("To act on");
-        browser.Until(() => browser.Text.Contains("to answer today", StringComparison.Ordinal) || browser.Text.Contains("can be answered today", StringComparison.Ordinal), "what to do today");
+        browser.Until(
+            () =>
+                browser.Text.Contains("to answer today", StringComparison.Ordinal)
+                || browser.Text.Contains("can be answered today", StringComparison.Ordinal),
+            "what to do today"
+        );
         browser.Open("/visits");
         browser.UntilText("no fewer will do");
         browser.Click("Planned: as trips over all places");
@@ -114,7 +125,12 @@ public sealed class SeasonTests(GartenSite site) : IClassFixture<GartenSite>
         slider.SendKeys(Keys.Home);
         browser.UntilText("Put it back");
         slider.SendKeys(Keys.End);
-        browser.Until(() => browser.Text.Contains("are lost", StringComparison.Ordinal) || browser.Text.Contains("Nothing is lost", StringComparison.Ordinal), "what is lost");
+        browser.Until(
+            () =>
+                browser.Text.Contains("are lost", StringComparison.Ordinal)
+                || browser.Text.Contains("Nothing is lost", StringComparison.Ordinal),
+            "what is lost"
+        );
         browser.Click("Put it back");
         browser.Until(() => !browser.Text.Contains("Put it back", StringComparison.Ordinal), "the visit put back");
         browser.ShouldBeAccessible();
@@ -135,6 +151,23 @@ public sealed class SeasonTests(GartenSite site) : IClassFixture<GartenSite>
         browser.Click("Shift: as the flora says");
         browser.UntilText("flower: 1 May");
         browser.ShouldBeAccessible();
+        browser.ShouldHaveNoErrors();
+    }
+
+    /// <summary>A plant is found by its tag or its name, and a list that holds none says what was looked for.</summary>
+    [Fact]
+    public void PlantsAreFoundByTagOrName()
+    {
+        var browser = site.Browse();
+        browser.Open("/plants");
+        browser.UntilText("Erissa ciliata");
+        var before = browser.All("main li").Count;
+        browser.Find("input[placeholder='a tag or a name']").SendKeys("ERISSA");
+        browser.Until(() => browser.All("main li").Count is > 0 and var found && found < before, "fewer plants");
+        Assert.All(browser.All("main li a"), a => Assert.Contains("Erissa", a.Text, StringComparison.Ordinal));
+        browser.ShouldBeAccessible();
+        browser.Find("input[placeholder='a tag or a name']").SendKeys(" of no tag");
+        browser.UntilText("Nothing fits “ERISSA of no tag”");
         browser.ShouldHaveNoErrors();
     }
 }

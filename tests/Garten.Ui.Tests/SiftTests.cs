@@ -7,7 +7,11 @@ namespace Garten.Ui.Tests;
 public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
 {
     private static void State(Browser browser, string character, string state) =>
-        browser.Find($"section[aria-label='{character}']").FindElements(By.CssSelector("[aria-pressed]")).Single(b => b.Text.TrimStart('✓', ' ') == state).Click();
+        browser
+            .Find($"section[aria-label='{character}']")
+            .FindElements(By.CssSelector("[aria-pressed]"))
+            .Single(b => b.Text.TrimStart('✓', ' ') == state)
+            .Click();
 
     private static void At(Browser browser, string place, string day)
     {
@@ -94,7 +98,14 @@ public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
         browser.Click("Sift by what can be seen");
         browser.UntilText("Nothing seen yet");
         At(browser, "Ossa Moor", "2026-06-10");
-        foreach (var (organ, character, state) in new[] { ("Fruit", "kind of fruit", "plumed achene"), ("Inflorescence", "bracts of the head", "in one row"), ("Stem", "hairs of the stem", "smooth") })
+        foreach (
+            var (organ, character, state) in new[]
+            {
+                ("Fruit", "kind of fruit", "plumed achene"),
+                ("Inflorescence", "bracts of the head", "in one row"),
+                ("Stem", "hairs of the stem", "smooth"),
+            }
+        )
         {
             browser.Click(organ);
             State(browser, character, state);

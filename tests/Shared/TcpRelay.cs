@@ -27,7 +27,8 @@ public sealed class TcpRelay : IAsyncDisposable
         _away = true;
         lock (_open)
         {
-            foreach (var client in _open) client.Close();
+            foreach (var client in _open)
+                client.Close();
             _open.Clear();
         }
     }
@@ -63,12 +64,24 @@ public sealed class TcpRelay : IAsyncDisposable
         using var server = new TcpClient();
         try
         {
-            if (_away) return;
+            if (_away)
+                return;
             await server.ConnectAsync(IPAddress.Loopback, _target, _end.Token);
-            lock (_open) _open.AddRange([client, server]);
-            await Task.WhenAny(client.GetStream().CopyToAsync(server.GetStream(), _end.Token), server.GetStream().CopyToAsync(client.GetStream(), _end.Token));
+            lock (_open)
+                _open.AddRange([client, server]);
+            await Task.WhenAny(
+                client.GetStream().CopyToAsync(server.GetStream(), _end.Token),
+                server.GetStream().CopyToAsync(client.GetStream(), _end.Token)
+            );
         }
-        catch (Exception closed) when (closed is IOException or SocketException or ObjectDisposedException or OperationCanceledException or InvalidOperationException)
+        catch (Exception closed)
+            when (closed
+                    is IOException
+                        or SocketException
+                        or ObjectDisposedException
+                        or OperationCanceledException
+                        or InvalidOperationException
+            )
         {
             // Closed on purpose.
         }

@@ -22,7 +22,9 @@ public sealed class TestDatabase : IAsyncDisposable
     public static async Task<TestDatabase> CreateAsync(TestDatabase? template = null)
     {
         var admin = Environment.GetEnvironmentVariable("GARTEN_TEST_DATABASE")
-            ?? throw new InvalidOperationException("GARTEN_TEST_DATABASE is not set: run the tests with ./garten test, which starts a PostgreSQL for them.");
+            ?? throw new InvalidOperationException(
+                "GARTEN_TEST_DATABASE is not set: run the tests with ./garten test, which starts a PostgreSQL for them."
+            );
         var database = new TestDatabase(admin, "test_" + Guid.NewGuid().ToString("N"));
         await database.RunAsync($"create database {database._name}{(template is null ? "" : $" template {template._name}")}");
         return database;
@@ -40,7 +42,8 @@ public sealed class TestDatabase : IAsyncDisposable
                 await RunAsync($"drop database if exists {_name} with (force)");
                 return;
             }
-            catch (PostgresException busy) when (tries < MostTries && busy.SqlState is PostgresErrorCodes.InsufficientPrivilege or PostgresErrorCodes.ObjectInUse)
+            catch (PostgresException busy)
+                when (tries < MostTries && busy.SqlState is PostgresErrorCodes.InsufficientPrivilege or PostgresErrorCodes.ObjectInUse)
             {
                 // The database's own housekeeping is at it, and may not be sent away: it ends by itself.
                 await Task.Delay(TimeSpan.FromMilliseconds(100 * tries));
@@ -53,7 +56,10 @@ public sealed class TestDatabase : IAsyncDisposable
     {
         await using var connection = new NpgsqlConnection(ConnectionString);
         await connection.OpenAsync();
-        await using var command = new NpgsqlCommand("select count(*) from information_schema.tables where table_schema = 'public'", connection);
+        await using var command = new NpgsqlCommand(
+            "select count(*) from information_schema.tables where table_schema = 'public'",
+            connection
+        );
         return (long)(await command.ExecuteScalarAsync())!;
     }
 

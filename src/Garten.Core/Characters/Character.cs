@@ -133,15 +133,39 @@ public sealed record CharacterState(string Id, string Name, string Definition, I
 /// <param name="Unit">Unit of numbers that are typed without one, and in which its values are shown: mm, cm, m; may be empty.</param>
 /// <param name="Definition">What it is; may be empty.</param>
 /// <param name="Trap">What it is easily misjudged by; may be empty.</param>
-/// <param name="TrendOf">For a trend up the stem: the measured character whose series it derives from, see <see cref="Trend"/>; else empty.</param>
+/// <param name="TrendOf">For a trend up the stem: the measured character whose series it derives from, see <see cref="Trend"/>; else
+/// empty.</param>
 public sealed record Character(
-    string Id, string Name, Organ Organ, CharacterKind Kind, IReadOnlyList<CharacterState> States, IReadOnlyList<string> Nouns, IReadOnlyList<string> Measures,
-    double Reliability, double Detection, int EffortSeconds, Tool Tool, Handling Handling, IReadOnlyList<Phenophase> SeenIn, Applicability? Needs = null,
-    string Family = "", string SizeGroup = "", IReadOnlyList<string>? RatioOf = null, string MeasuredFrom = "", string Unit = "", string Definition = "", string Trap = "", string TrendOf = "")
+    string Id,
+    string Name,
+    Organ Organ,
+    CharacterKind Kind,
+    IReadOnlyList<CharacterState> States,
+    IReadOnlyList<string> Nouns,
+    IReadOnlyList<string> Measures,
+    double Reliability,
+    double Detection,
+    int EffortSeconds,
+    Tool Tool,
+    Handling Handling,
+    IReadOnlyList<Phenophase> SeenIn,
+    Applicability? Needs = null,
+    string Family = "",
+    string SizeGroup = "",
+    IReadOnlyList<string>? RatioOf = null,
+    string MeasuredFrom = "",
+    string Unit = "",
+    string Definition = "",
+    string Trap = "",
+    string TrendOf = ""
+)
 {
     /// <summary>Id of the state of a trend: it falls from low to top, stays level, or rises.</summary>
     /// <param name="direction">Below 0: it falls; 0: level; above 0: it rises.</param>
-    public static string Trend(int direction) => direction < 0 ? "falling" : direction > 0 ? "rising" : "level";
+    public static string Trend(int direction) =>
+        direction < 0 ? "falling"
+        : direction > 0 ? "rising"
+        : "level";
 
     /// <summary>Whether it is measured or counted.</summary>
     [JsonIgnore]
@@ -150,14 +174,15 @@ public sealed record Character(
     /// <summary>The kind of number it has.</summary>
     /// <exception cref="InvalidOperationException">It has states instead.</exception>
     [JsonIgnore]
-    public QuantityKind Quantity => Kind switch
-    {
-        CharacterKind.Count => QuantityKind.Count,
-        CharacterKind.Length => QuantityKind.Length,
-        CharacterKind.Ratio => QuantityKind.Ratio,
-        CharacterKind.Angle => QuantityKind.Angle,
-        _ => throw new InvalidOperationException($"The character {Id} has states, not numbers."),
-    };
+    public QuantityKind Quantity =>
+        Kind switch
+        {
+            CharacterKind.Count => QuantityKind.Count,
+            CharacterKind.Length => QuantityKind.Length,
+            CharacterKind.Ratio => QuantityKind.Ratio,
+            CharacterKind.Angle => QuantityKind.Angle,
+            _ => throw new InvalidOperationException($"The character {Id} has states, not numbers."),
+        };
 
     /// <summary>Whether it can be seen on a day, by the windows of a region. A phase without a window never holds.</summary>
     public bool CanBeSeen(DateOnly day, IReadOnlyList<PhaseWindow> windows)
@@ -171,7 +196,8 @@ public sealed record Character(
     {
         for (var i = 0; i < States.Count; i++)
         {
-            if (States[i].Id == state) return i;
+            if (States[i].Id == state)
+                return i;
         }
         return -1;
     }

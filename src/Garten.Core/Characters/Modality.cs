@@ -42,5 +42,13 @@ public static class Modality
     public static double? Of(string word) => Words.TryGetValue(word, out var share) ? share : null;
 
     /// <summary>The word that is nearest to a share.</summary>
-    public static string InWords(double share) => share switch { >= 0.93 => "always", >= 0.7 => "usually", >= 0.45 => "often", >= 0.15 => "sometimes", _ => "rarely" };
+    public static string InWords(double share) =>
+        share switch
+        {
+            >= 0.93 => "always",
+            >= 0.7 => "usually",
+            >= 0.45 => "often",
+            >= 0.15 => "sometimes",
+            _ => "rarely",
+        };
 }

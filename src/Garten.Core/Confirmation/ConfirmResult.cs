@@ -77,7 +77,15 @@ public sealed record Explanation(CheckKind Kind, string Text);
 /// <param name="Missing">Id of the character that would tell them apart; empty where it is excluded or nothing does.</param>
 /// <param name="MissingText">The difference in words.</param>
 /// <param name="When">When that can be seen: "now", or a stretch of the year.</param>
-public sealed record LookAlikeCheck(string Taxon, double Odds, bool IsExcluded, IReadOnlyList<string> By, string Missing, string MissingText, string When);
+public sealed record LookAlikeCheck(
+    string Taxon,
+    double Odds,
+    bool IsExcluded,
+    IReadOnlyList<string> By,
+    string Missing,
+    string MissingText,
+    string When
+);
 
 /// <summary>A diagnostic character of the name: one that sets it apart from what it is taken for.</summary>
 /// <param name="Character">Its id.</param>
@@ -137,7 +145,14 @@ public sealed record ReportAs(ReportKind Kind, string Taxon, string Name, double
 /// <param name="OverParents">How many times as likely as the likelier parent, its rarity counted.</param>
 /// <param name="Informative">How many characters tell the parents apart and were seen.</param>
 /// <param name="Reasons">Where it stands between them, in words.</param>
-public sealed record HybridSuggestion(string First, string Second, string Name, double OverParents, int Informative, IReadOnlyList<string> Reasons);
+public sealed record HybridSuggestion(
+    string First,
+    string Second,
+    string Name,
+    double OverParents,
+    int Informative,
+    IReadOnlyList<string> Reasons
+);
 
 /// <summary>A caution that holds for the name or for what it may still be.</summary>
 /// <param name="Taxon">Id of the taxon.</param>
@@ -156,7 +171,16 @@ public sealed record CautionLine(string Taxon, IReadOnlyList<Caution> Cautions, 
 /// <param name="IsSeconded">Whether a second person agrees.</param>
 /// <param name="Plausible">Whether place and date weigh in.</param>
 public sealed record ConfirmQuery(
-    string Taxon, IReadOnlyList<Observation> Observations, SiftPlace? Place, DateOnly? Day, GradeRules Rules, bool? IsPlanted, IReadOnlyList<Explanation> Explanations, bool IsSeconded, bool Plausible);
+    string Taxon,
+    IReadOnlyList<Observation> Observations,
+    SiftPlace? Place,
+    DateOnly? Day,
+    GradeRules Rules,
+    bool? IsPlanted,
+    IReadOnlyList<Explanation> Explanations,
+    bool IsSeconded,
+    bool Plausible
+);
 
 /// <summary>What stands for a name, and what is missing.</summary>
 /// <param name="Taxon">The name that was to be confirmed.</param>
@@ -174,5 +198,18 @@ public sealed record ConfirmQuery(
 /// <param name="Shots">What to photograph, and what a camera can't settle.</param>
 /// <param name="Needs">What is still to be answered, and when.</param>
 public sealed record ConfirmResult(
-    string Taxon, Grade Grade, string Rule, Grade? Next, IReadOnlyList<string> MissingForNext, double Probability, IReadOnlyList<CautionLine> Cautions, IReadOnlyList<ConfirmCheck> Checks,
-    IReadOnlyList<LookAlikeCheck> LookAlikes, IReadOnlyList<Diagnostic> Diagnostics, ReportAs ReportAs, HybridSuggestion? Hybrid, IReadOnlyList<Shot> Shots, IReadOnlyList<OpenNeed> Needs);
+    string Taxon,
+    Grade Grade,
+    string Rule,
+    Grade? Next,
+    IReadOnlyList<string> MissingForNext,
+    double Probability,
+    IReadOnlyList<CautionLine> Cautions,
+    IReadOnlyList<ConfirmCheck> Checks,
+    IReadOnlyList<LookAlikeCheck> LookAlikes,
+    IReadOnlyList<Diagnostic> Diagnostics,
+    ReportAs ReportAs,
+    HybridSuggestion? Hybrid,
+    IReadOnlyList<Shot> Shots,
+    IReadOnlyList<OpenNeed> Needs
+);

@@ -19,8 +19,20 @@ namespace Garten.Core.Contracts;
 /// <param name="Seconded">Whether a second person agrees.</param>
 /// <param name="Prior">Whether place, date, habitat and elevation weigh in.</param>
 public sealed record ConfirmRequest(
-    string FloraId, string Taxon, IReadOnlyList<SiftObservation>? Observations = null, IReadOnlyList<Observation>? Sheet = null, string? Place = null, SiftPlace? At = null, string? Date = null,
-    string? Rules = null, GradeRules? OwnRules = null, bool? Planted = null, IReadOnlyList<Explanation>? Explanations = null, bool Seconded = false, SiftPrior Prior = SiftPrior.Equal)
+    string FloraId,
+    string Taxon,
+    IReadOnlyList<SiftObservation>? Observations = null,
+    IReadOnlyList<Observation>? Sheet = null,
+    string? Place = null,
+    SiftPlace? At = null,
+    string? Date = null,
+    string? Rules = null,
+    GradeRules? OwnRules = null,
+    bool? Planted = null,
+    IReadOnlyList<Explanation>? Explanations = null,
+    bool Seconded = false,
+    SiftPrior Prior = SiftPrior.Equal
+)
 {
     private const int MostExplanations = 50;
     private const int LongestExplanation = 2000;
@@ -30,13 +42,29 @@ public sealed record ConfirmRequest(
     public ConfirmResult Confirm(ReadyFlora flora)
     {
         ArgumentNullException.ThrowIfNull(flora);
-        var taxon = flora.Find(Taxon ?? "")?.Id ?? flora.Pack.Taxa.FirstOrDefault(t => string.Equals(t.Name, Taxon?.Trim(), StringComparison.OrdinalIgnoreCase))?.Id;
-        if (taxon is null || flora.Sifter.Columns.IndexOf(taxon) < 0) throw new RequestException("taxon", $"The flora doesn’t describe “{Taxon}”.");
+        var taxon = flora.Find(Taxon ?? "")?.Id
+            ?? flora.Pack.Taxa.FirstOrDefault(t => string.Equals(t.Name, Taxon?.Trim(), StringComparison.OrdinalIgnoreCase))?.Id;
+        if (taxon is null || flora.Sifter.Columns.IndexOf(taxon) < 0)
+            throw new RequestException("taxon", $"The flora doesn’t describe “{Taxon}”.");
         var day = SiftRequest.DayOf(Date, "date");
-        var rules = OwnRules ?? GradeRules.Shipped.FirstOrDefault(r => string.IsNullOrEmpty(Rules) ? r == GradeRules.ConfirmedList : r.Id == Rules) ?? throw new RequestException("rules", $"There is no table of grades “{Rules}”; these ship: {string.Join(", ", GradeRules.Shipped.Select(r => r.Id))}.");
-        if (rules.Problem() is var (field, message)) throw new RequestException($"ownRules.{field}", message);
-        if (Explanations?.Count > MostExplanations || Explanations?.Any(e => e?.Text is null || e.Text.Length > LongestExplanation) == true) throw new RequestException("explanations", $"Up to {MostExplanations} explanations of up to {LongestExplanation} characters.");
-        var looks = SiftRequest.Read(flora, Observations?.Select(o => o is null ? null! : o with { Date = o.Date ?? Date }).ToList(), Sheet);
-        return Confirmation.Confirm.Of(flora.Sifter, new ConfirmQuery(taxon, looks, At, day, rules, Planted, Explanations ?? [], Seconded, Prior == SiftPrior.Plausible));
+        var rules = OwnRules
+            ?? GradeRules.Shipped.FirstOrDefault(r => string.IsNullOrEmpty(Rules) ? r == GradeRules.ConfirmedList : r.Id == Rules)
+            ?? throw new RequestException(
+                "rules",
+                $"There is no table of grades “{Rules}”; these ship: {string.Join(", ", GradeRules.Shipped.Select(r => r.Id))}."
+            );
+        if (rules.Problem() is var (field, message))
+            throw new RequestException($"ownRules.{field}", message);
+        if (Explanations?.Count > MostExplanations || Explanations?.Any(e => e?.Text is null || e.Text.Length > LongestExplanation) == true)
+            throw new RequestException("explanations", $"Up to {MostExplanations} explanations of up to {LongestExplanation} characters.");
+        var looks = SiftRequest.Read(
+            flora,
+            Observations?.Select(o => o is null ? null! : o with { Date = o.Date ?? Date }).ToList(),
+            Sheet
+        );
+        return Confirmation.Confirm.Of(
+            flora.Sifter,
+            new ConfirmQuery(taxon, looks, At, day, rules, Planted, Explanations ?? [], Seconded, Prior == SiftPrior.Plausible)
+        );
     }
 }

@@ -46,7 +46,15 @@ public sealed record FloraCheck(int Taxa, int Characters, IReadOnlyList<FloraCol
 /// <param name="Taxa">How many taxa could be read.</param>
 /// <param name="Characters">How many characters could be read.</param>
 /// <param name="Problems">The problems, worst first.</param>
-public sealed record FloraRefusal(string Title, int Status, string Code, string Detail, int Taxa, int Characters, IReadOnlyList<FloraProblem> Problems);
+public sealed record FloraRefusal(
+    string Title,
+    int Status,
+    string Code,
+    string Detail,
+    int Taxa,
+    int Characters,
+    IReadOnlyList<FloraProblem> Problems
+);
 
 /// <summary>A published version.</summary>
 /// <param name="Id">The flora.</param>
@@ -58,7 +66,12 @@ public sealed record FloraVersion(string Id, int Version);
 /// <param name="Matched">The name that fits what was asked for, where it isn't its own.</param>
 /// <param name="Visible">What can be seen on it on the day asked for.</param>
 /// <param name="Description">What it is like, for its small plate.</param>
-public sealed record TaxonLine(Taxon Taxon, string Matched, IReadOnlyList<Phenophase> Visible, IReadOnlyList<CharacterDescription> Description);
+public sealed record TaxonLine(
+    Taxon Taxon,
+    string Matched,
+    IReadOnlyList<Phenophase> Visible,
+    IReadOnlyList<CharacterDescription> Description
+);
 
 /// <summary>The taxa of a flora that were asked for.</summary>
 /// <param name="Taxa">The taxa, best first; at most as many as a page holds.</param>
@@ -79,9 +92,24 @@ public sealed record TaxonList(IReadOnlyList<TaxonLine> Taxa, int Found, IReadOn
     {
         ArgumentNullException.ThrowIfNull(book);
         var found = TaxonSearch.Find(book.Flora.Taxa, query).Where(f => names is null || names.Contains(f.Taxon.Name)).ToList();
-        return new TaxonList([.. found.Skip(from).Take(PageSize).Select(f => new TaxonLine(f.Taxon, f.Matched, f.Visible, book.Description(f.Taxon.Id)))], found.Count,
-            [.. book.Flora.Taxa.Select(t => t.Family).Where(f => f.Length > 0).Distinct(StringComparer.Ordinal).Order(StringComparer.Ordinal)],
-            [.. book.Flora.Taxa.Select(t => t.Facts?.GrowthForm ?? "").Where(f => f.Length > 0).Distinct(StringComparer.Ordinal).Order(StringComparer.Ordinal)]);
+        return new TaxonList(
+            [.. found.Skip(from).Take(PageSize).Select(f => new TaxonLine(f.Taxon, f.Matched, f.Visible, book.Description(f.Taxon.Id)))],
+            found.Count,
+            [
+                .. book
+                    .Flora.Taxa.Select(t => t.Family)
+                    .Where(f => f.Length > 0)
+                    .Distinct(StringComparer.Ordinal)
+                    .Order(StringComparer.Ordinal),
+            ],
+            [
+                .. book
+                    .Flora.Taxa.Select(t => t.Facts?.GrowthForm ?? "")
+                    .Where(f => f.Length > 0)
+                    .Distinct(StringComparer.Ordinal)
+                    .Order(StringComparer.Ordinal),
+            ]
+        );
     }
 }
 

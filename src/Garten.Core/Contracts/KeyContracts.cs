@@ -22,7 +22,10 @@ public sealed record KeyCheckResponse(IReadOnlyList<CheckedKey> Keys, IReadOnlyL
     public static KeyCheckResponse Of(KeyReading reading)
     {
         ArgumentNullException.ThrowIfNull(reading);
-        return new([.. reading.Keys.Select(k => new CheckedKey(k.Title, k.Layout, k.Couplets.Count, [.. k.Taxa().Select(t => t.Name)]))], reading.Problems);
+        return new(
+            [.. reading.Keys.Select(k => new CheckedKey(k.Title, k.Layout, k.Couplets.Count, [.. k.Taxa().Select(t => t.Name)]))],
+            reading.Problems
+        );
     }
 }
 
@@ -36,7 +39,12 @@ public sealed record ReadKeyTextRequest(string Text);
 /// <param name="Taught">Terms that persons have taught.</param>
 /// <param name="Corrected">Readings of statements that persons have set.</param>
 public sealed record Shelf(
-    IReadOnlyList<KeyVersion> Versions, IReadOnlyList<Taxon> Taxa, CharacterTable Table, IReadOnlyList<TaughtTerm> Taught, IReadOnlyList<CorrectedStatement> Corrected)
+    IReadOnlyList<KeyVersion> Versions,
+    IReadOnlyList<Taxon> Taxa,
+    CharacterTable Table,
+    IReadOnlyList<TaughtTerm> Taught,
+    IReadOnlyList<CorrectedStatement> Corrected
+)
 {
     /// <summary>Made ready for the Bench.</summary>
     public BenchShelf Ready() => new(new KeyShelf(Versions, Taxa), Table, Taxa, Taught, Corrected);
@@ -54,10 +62,16 @@ public sealed record WalkRequest(string Start, IReadOnlyList<TrailAnswer> Answer
 /// <param name="Hand">Statements weighed by hand.</param>
 /// <param name="Day">The day, <c>YYYY-MM-DD</c>.</param>
 public sealed record BenchRequest(
-    string Start, IReadOnlyList<TrailAnswer> Answers, IReadOnlyList<Observation> Observations, IReadOnlyList<HandWeighing> Hand, string Day)
+    string Start,
+    IReadOnlyList<TrailAnswer> Answers,
+    IReadOnlyList<Observation> Observations,
+    IReadOnlyList<HandWeighing> Hand,
+    string Day
+)
 {
     /// <summary>Follows the keys of a shelf.</summary>
-    public BenchState Follow(BenchShelf shelf) => KeyBench.Follow(shelf, Start, Answers, Observations, Hand, DateOnly.ParseExact(Day, "yyyy-MM-dd", CultureInfo.InvariantCulture));
+    public BenchState Follow(BenchShelf shelf) =>
+        KeyBench.Follow(shelf, Start, Answers, Observations, Hand, DateOnly.ParseExact(Day, "yyyy-MM-dd", CultureInfo.InvariantCulture));
 }
 
 /// <summary>What awaits one who starts keys today.</summary>
@@ -90,9 +104,21 @@ public sealed record MeasureRequest(string Text, string Character, string Unit, 
     {
         ArgumentNullException.ThrowIfNull(shelf);
         var column = flora?.Find(Character);
-        if ((shelf.Table.Find(Character) ?? column?.Character) is not { IsQuantity: true } character) return new(new ReadingLine([], [new ReadingProblem("This character isn't measured.", 0)]), null, "");
-        var largest = shelf.Descriptions.SelectMany(d => d.Characters).Where(c => c.Character == Character).SelectMany(c => new[] { c.Range?.HighExtreme ?? c.Range?.High, c.Shade?.HighExtreme ?? c.Shade?.High }).Append(column?.Described?.High).Max();
-        var line = ReadingText.Read(Text, character.Quantity, MeasureUnit.Named(Unit), Calibrated, largest is { } l ? l * Unheard : double.PositiveInfinity);
+        if ((shelf.Table.Find(Character) ?? column?.Character) is not { IsQuantity: true } character)
+            return new(new ReadingLine([], [new ReadingProblem("This character isn't measured.", 0)]), null, "");
+        var largest = shelf
+            .Descriptions.SelectMany(d => d.Characters)
+            .Where(c => c.Character == Character)
+            .SelectMany(c => new[] { c.Range?.HighExtreme ?? c.Range?.High, c.Shade?.HighExtreme ?? c.Shade?.High })
+            .Append(column?.Described?.High)
+            .Max();
+        var line = ReadingText.Read(
+            Text,
+            character.Quantity,
+            MeasureUnit.Named(Unit),
+            Calibrated,
+            largest is { } l ? l * Unheard : double.PositiveInfinity
+        );
         var sample = Quantities.Sample.Of(line.Readings);
         return new(line, sample, sample is null ? "" : Words(sample, character.Quantity));
     }
@@ -101,8 +127,11 @@ public sealed record MeasureRequest(string Text, string Character, string Unit, 
     {
         string Show(double value) => ReadingText.Show(value, kind);
         var words = $"n {sample.Count} · mean {Show(sample.Mean)}";
-        if (sample.Count > 1) words += $" · {Show(sample.Least)} to {Show(sample.Largest)}";
-        return sample.Low is { } low && sample.High is { } high ? $"{words} · 95 % of the mean {Show(Math.Max(0, low))} to {Show(high)}" : words;
+        if (sample.Count > 1)
+            words += $" · {Show(sample.Least)} to {Show(sample.Largest)}";
+        return sample.Low is { } low && sample.High is { } high
+            ? $"{words} · 95 % of the mean {Show(Math.Max(0, low))} to {Show(high)}"
+            : words;
     }
 }
 

@@ -12,20 +12,47 @@ namespace Garten.Core.Contracts;
 /// <param name="PlaceName">Its name.</param>
 /// <param name="PlaceCaution">What to mind there; empty where nothing is said.</param>
 /// <param name="Cautions">What to mind before it is touched.</param>
-public sealed record OpenQuestion(string Id, OpenNeed Need, string Name, string Label, Guid PlaceId, string PlaceName, string PlaceCaution, IReadOnlyList<CautionLine> Cautions)
+public sealed record OpenQuestion(
+    string Id,
+    OpenNeed Need,
+    string Name,
+    string Label,
+    Guid PlaceId,
+    string PlaceName,
+    string PlaceCaution,
+    IReadOnlyList<CautionLine> Cautions
+)
 {
     /// <summary>The questions of a plant, in the order of its needs.</summary>
     public static IEnumerable<OpenQuestion> Of(OpenPlant plant)
     {
         ArgumentNullException.ThrowIfNull(plant);
-        return plant.Needs.Select(n => new OpenQuestion($"{plant.PlantId} {n.Id}", n, plant.Name, plant.Label, plant.PlaceId, plant.PlaceName, plant.PlaceCaution, plant.Cautions));
+        return plant.Needs.Select(n => new OpenQuestion(
+            $"{plant.PlantId} {n.Id}",
+            n,
+            plant.Name,
+            plant.Label,
+            plant.PlaceId,
+            plant.PlaceName,
+            plant.PlaceCaution,
+            plant.Cautions
+        ));
     }
 
     /// <summary>The questions of a population: counts that are due, fruit to come.</summary>
     public static IEnumerable<OpenQuestion> Of(PopulationDetail population)
     {
         ArgumentNullException.ThrowIfNull(population);
-        return population.Summary.Due.Select(n => new OpenQuestion($"{population.Id} {n.Id}", n, population.Taxon, population.Name, population.Place.Id, population.Place.Name, population.Place.Caution, population.Cautions));
+        return population.Summary.Due.Select(n => new OpenQuestion(
+            $"{population.Id} {n.Id}",
+            n,
+            population.Taxon,
+            population.Name,
+            population.Place.Id,
+            population.Place.Name,
+            population.Place.Caution,
+            population.Cautions
+        ));
     }
 
     /// <summary>What to mind on the way and there, each said once.</summary>

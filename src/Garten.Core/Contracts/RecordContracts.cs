@@ -43,7 +43,18 @@ public sealed record SaveKeysCommand(Guid Id, string Text) : Command(Id);
 /// <param name="ElevationMetres">Metres above the sea; null where unknown.</param>
 /// <param name="Habitats">The habitats it has, by the words of the flora; null where nothing is said.</param>
 public sealed record SavePlaceCommand(
-    Guid Id, Guid PlaceId, string Name, string Locality, double Latitude, double Longitude, double UncertaintyMetres, string Caution, string Cell = "", double? ElevationMetres = null, IReadOnlyList<string>? Habitats = null) : Command(Id);
+    Guid Id,
+    Guid PlaceId,
+    string Name,
+    string Locality,
+    double Latitude,
+    double Longitude,
+    double UncertaintyMetres,
+    string Caution,
+    string Cell = "",
+    double? ElevationMetres = null,
+    IReadOnlyList<string>? Habitats = null
+) : Command(Id);
 
 /// <summary>A person as a command names them; the name is kept in one place and can be changed or erased there.</summary>
 public sealed record PersonReference(Guid Id, string Name);
@@ -54,28 +65,49 @@ public sealed record PersonReference(Guid Id, string Name);
 /// <param name="Rules">Id of the table of grades.</param>
 /// <param name="Planted">Whether the plant was planted; null where nobody said.</param>
 /// <param name="Explanations">What the recorder says to concerns.</param>
-public sealed record Confirming(string FloraId, string Taxon, string Rules, bool? Planted = null, IReadOnlyList<Explanation>? Explanations = null);
+public sealed record Confirming(
+    string FloraId,
+    string Taxon,
+    string Rules,
+    bool? Planted = null,
+    IReadOnlyList<Explanation>? Explanations = null
+);
 
 /// <summary>Adds a determination to the history of a plant. Earlier ones stay.</summary>
 /// <param name="Id">Identity of the command.</param>
 /// <param name="DeterminationId">Identity of the determination.</param>
 /// <param name="OccurrenceId">Identity of the plant seen on this day; the same for a second determination of the same look.</param>
 /// <param name="PlantId">Identity of the plant.</param>
-/// <param name="PlantLabel">What the plant is called by its recorder ("by the stile"); may be empty. Counts with its first determination.</param>
+/// <param name="PlantLabel">What the plant is called by its recorder ("by the stile"); may be empty. Counts with its first
+/// determination.</param>
 /// <param name="PlaceId">Where it grows.</param>
 /// <param name="EventDate">The day it was seen, <c>YYYY-MM-DD</c>; not in the future.</param>
 /// <param name="Recorder">Who determined it.</param>
 /// <param name="StartKey">Hash of the key version that the trail starts with; empty for a name found by sifting.</param>
 /// <param name="Answers">The answers in their order; at least one, none without a key.</param>
-/// <param name="Names">The taxa that the trail leaves standing, as the device worked them out; checked here. Without a key: the names that the recorder leaves standing.</param>
+/// <param name="Names">The taxa that the trail leaves standing, as the device worked them out; checked here. Without a key: the names that
+/// the recorder leaves standing.</param>
 /// <param name="Note">A note; may be empty.</param>
 /// <param name="Observations">The looks at the plant that aren't kept yet; those known already by their id are passed over.</param>
 /// <param name="Hand">Statements weighed by hand.</param>
 /// <param name="Confirming">How the name was confirmed; null where it wasn't.</param>
 public sealed record RecordDeterminationCommand(
-    Guid Id, Guid DeterminationId, Guid OccurrenceId, Guid PlantId, string PlantLabel, Guid PlaceId, string EventDate, PersonReference Recorder,
-    string StartKey, IReadOnlyList<TrailAnswer> Answers, IReadOnlyList<string> Names, string Note, IReadOnlyList<Observation>? Observations = null, IReadOnlyList<HandWeighing>? Hand = null,
-    Confirming? Confirming = null) : Command(Id);
+    Guid Id,
+    Guid DeterminationId,
+    Guid OccurrenceId,
+    Guid PlantId,
+    string PlantLabel,
+    Guid PlaceId,
+    string EventDate,
+    PersonReference Recorder,
+    string StartKey,
+    IReadOnlyList<TrailAnswer> Answers,
+    IReadOnlyList<string> Names,
+    string Note,
+    IReadOnlyList<Observation>? Observations = null,
+    IReadOnlyList<HandWeighing>? Hand = null,
+    Confirming? Confirming = null
+) : Command(Id);
 
 /// <summary>Teaches a word or phrase for a state: from now on statements that use it are read so.</summary>
 /// <param name="Id">Identity of the command.</param>
@@ -116,7 +148,14 @@ public enum CommandStatus
 /// <param name="Detail">What to do, as a sentence.</param>
 /// <param name="Field">The field it concerns, in camel case; empty where none.</param>
 /// <param name="Problems">The problems of a key text, where it is one that was refused.</param>
-public sealed record ProblemReport(string Title, int Status, string Code, string Detail, string Field = "", IReadOnlyList<KeyProblem>? Problems = null);
+public sealed record ProblemReport(
+    string Title,
+    int Status,
+    string Code,
+    string Detail,
+    string Field = "",
+    IReadOnlyList<KeyProblem>? Problems = null
+);
 
 /// <summary>A version of a key that a command has saved or found saved.</summary>
 public sealed record SavedKey(string Title, string Hash, int Version, bool IsNew);
@@ -133,7 +172,17 @@ public sealed record CommandBatchResponse(IReadOnlyList<CommandResult> Results);
 
 /// <summary>A recording place.</summary>
 public sealed record Place(
-    Guid Id, string Name, string Locality, double Latitude, double Longitude, double UncertaintyMetres, string Caution, string Cell = "", double? ElevationMetres = null, IReadOnlyList<string>? Habitats = null);
+    Guid Id,
+    string Name,
+    string Locality,
+    double Latitude,
+    double Longitude,
+    double UncertaintyMetres,
+    string Caution,
+    string Cell = "",
+    double? ElevationMetres = null,
+    IReadOnlyList<string>? Habitats = null
+);
 
 /// <summary>A key as the list shows it.</summary>
 /// <param name="Hash">Hash of its newest version.</param>
@@ -146,11 +195,26 @@ public sealed record Place(
 /// <param name="Notes">Lines below its title.</param>
 /// <param name="AddedAt">When the version was saved.</param>
 public sealed record KeySummary(
-    string Hash, string Title, int Version, int Couplets, int Taxa, IReadOnlyList<string> HandsOverTo, IReadOnlyList<string> EnteredFrom, IReadOnlyList<string> Notes,
-    DateTimeOffset AddedAt);
+    string Hash,
+    string Title,
+    int Version,
+    int Couplets,
+    int Taxa,
+    IReadOnlyList<string> HandsOverTo,
+    IReadOnlyList<string> EnteredFrom,
+    IReadOnlyList<string> Notes,
+    DateTimeOffset AddedAt
+);
 
 /// <summary>A version of a key with its text as it was typed.</summary>
-public sealed record KeyDetail(string Hash, string Title, int Version, Key Key, string SourceText, IReadOnlyList<KeyVersionSummary> Versions);
+public sealed record KeyDetail(
+    string Hash,
+    string Title,
+    int Version,
+    Key Key,
+    string SourceText,
+    IReadOnlyList<KeyVersionSummary> Versions
+);
 
 /// <summary>One of the versions of a key.</summary>
 public sealed record KeyVersionSummary(string Hash, int Version, DateTimeOffset AddedAt);
@@ -171,9 +235,21 @@ public sealed record KeyVersionSummary(string Hash, int Version, DateTimeOffset 
 /// <param name="Confirmation">What stood for the name then, with its grade; null where it wasn't confirmed.</param>
 /// <param name="Overturned">The names that it took the place of, and by what; null where it agrees with the one before.</param>
 public sealed record DeterminationDetail(
-    Guid Id, Guid OccurrenceId, DateOnly EventDate, DateTimeOffset RecordedAt, PersonReference Recorder, string Name, IReadOnlyList<string> Names,
-    string StartKey, string StartKeyTitle, IReadOnlyList<TrailStep> Steps, string Note, IReadOnlyDictionary<string, int> Floras,
-    ConfirmResult? Confirmation = null, Overturned? Overturned = null);
+    Guid Id,
+    Guid OccurrenceId,
+    DateOnly EventDate,
+    DateTimeOffset RecordedAt,
+    PersonReference Recorder,
+    string Name,
+    IReadOnlyList<string> Names,
+    string StartKey,
+    string StartKeyTitle,
+    IReadOnlyList<TrailStep> Steps,
+    string Note,
+    IReadOnlyDictionary<string, int> Floras,
+    ConfirmResult? Confirmation = null,
+    Overturned? Overturned = null
+);
 
 /// <summary>A plant with its history.</summary>
 /// <param name="Id">Its identity.</param>
@@ -191,8 +267,21 @@ public sealed record DeterminationDetail(
 /// <param name="Unreadable">Facts of it that can't be read; nothing is worked out with them.</param>
 /// <param name="IsSensitive">Whether its place is kept back in whatever leaves the program.</param>
 public sealed record PlantDetail(
-    Guid Id, string Label, Place Place, IReadOnlyList<DeterminationDetail> Determinations, IReadOnlyList<Taxon> Taxa, IReadOnlyList<Observation> Observations,
-    IReadOnlyList<PlantVisit> Visits, DateOnly? TaggedOn, PlantSite? Site, Finding Finding, Guid? PopulationId, int Version, IReadOnlyList<UnreadableFact> Unreadable, bool IsSensitive = false);
+    Guid Id,
+    string Label,
+    Place Place,
+    IReadOnlyList<DeterminationDetail> Determinations,
+    IReadOnlyList<Taxon> Taxa,
+    IReadOnlyList<Observation> Observations,
+    IReadOnlyList<PlantVisit> Visits,
+    DateOnly? TaggedOn,
+    PlantSite? Site,
+    Finding Finding,
+    Guid? PopulationId,
+    int Version,
+    IReadOnlyList<UnreadableFact> Unreadable,
+    bool IsSensitive = false
+);
 
 /// <summary>A fact that contradicts another one.</summary>
 /// <param name="Kind">What it is: a determination, a plant, a count, a threat.</param>
@@ -219,7 +308,18 @@ public sealed record UnreadableFact(Guid Id, string What, string Date, string Re
 /// <param name="State">How it was found last; null where it wasn't looked for again.</param>
 /// <param name="PopulationId">The population it is pegged in; null for a plant by itself.</param>
 /// <param name="IsSensitive">Whether its place is kept back in whatever leaves the program.</param>
-public sealed record TaggedPlant(Guid Id, string Label, Guid PlaceId, string PlaceName, IReadOnlyList<string> Names, DateOnly? TaggedOn, DateOnly? LastSeen, PlantState? State, Guid? PopulationId, bool IsSensitive = false);
+public sealed record TaggedPlant(
+    Guid Id,
+    string Label,
+    Guid PlaceId,
+    string PlaceName,
+    IReadOnlyList<string> Names,
+    DateOnly? TaggedOn,
+    DateOnly? LastSeen,
+    PlantState? State,
+    Guid? PopulationId,
+    bool IsSensitive = false
+);
 
 /// <summary>A line of the record list: one determination.</summary>
 /// <param name="DeterminationId">The determination.</param>
@@ -237,8 +337,21 @@ public sealed record TaggedPlant(Guid Id, string Label, Guid PlaceId, string Pla
 /// <param name="Grade">Its grade; null where it wasn't confirmed.</param>
 /// <param name="IsSensitive">Whether its place is kept back in whatever leaves the program.</param>
 public sealed record RecordLine(
-    Guid DeterminationId, Guid PlantId, string PlantLabel, Guid PlaceId, string PlaceName, DateOnly EventDate, string Recorder, string Name,
-    IReadOnlyList<string> Names, int Number, int OfPlant, string Note, Grade? Grade = null, bool IsSensitive = false);
+    Guid DeterminationId,
+    Guid PlantId,
+    string PlantLabel,
+    Guid PlaceId,
+    string PlaceName,
+    DateOnly EventDate,
+    string Recorder,
+    string Name,
+    IReadOnlyList<string> Names,
+    int Number,
+    int OfPlant,
+    string Note,
+    Grade? Grade = null,
+    bool IsSensitive = false
+);
 
 /// <summary>A page of the record list.</summary>
 /// <param name="Records">Newest first.</param>

@@ -33,38 +33,62 @@ public sealed record VisitsRequest(string From, IReadOnlyList<RequestedNeed>? Ne
     /// <param name="stop">Ends the planning.</param>
     public VisitsResponse Plan(CancellationToken stop = default)
     {
-        if (string.IsNullOrEmpty(From)) throw new RequestException("from", "Say from which day on: year-month-day, for example 2026-05-31.");
+        if (string.IsNullOrEmpty(From))
+            throw new RequestException("from", "Say from which day on: year-month-day, for example 2026-05-31.");
         var from = SiftRequest.DayOf(From, "from")!.Value;
         var needs = Read(Needs);
         var plan = VisitPlan.Of(from, needs, stop);
-        return new VisitsResponse([.. plan.Visits.Select(v => new RequestedVisit(v.Place, v.Day, v.Date, v.Needs, v.Earliest, v.Latest))], plan.IsOptimal, plan.Unanswerable);
+        return new VisitsResponse(
+            [.. plan.Visits.Select(v => new RequestedVisit(v.Place, v.Day, v.Date, v.Needs, v.Earliest, v.Latest))],
+            plan.IsOptimal,
+            plan.Unanswerable
+        );
     }
 
     /// <summary>Reads needs, each with an id of its own.</summary>
     /// <exception cref="RequestException">Something in them can't be used.</exception>
     internal static List<VisitNeed> Read(IReadOnlyList<RequestedNeed>? requested, string field = "needs")
     {
-        if (requested?.Count > MostNeeds) throw new RequestException(field, $"Up to {MostNeeds} needs are planned at a time.");
+        if (requested?.Count > MostNeeds)
+            throw new RequestException(field, $"Up to {MostNeeds} needs are planned at a time.");
         var ids = new HashSet<string>(StringComparer.Ordinal);
         var needs = new List<VisitNeed>();
         foreach (var need in requested ?? [])
         {
             var here = string.Create(CultureInfo.InvariantCulture, $"{field}[{needs.Count}]");
-            if (need is null) throw new RequestException(here, "A need is missing.");
-            if (string.IsNullOrEmpty(need.Id) || need.Id.Length > LongestText) throw new RequestException($"{here}.id", $"A need has an id of 1 to {LongestText} characters.");
-            if (!ids.Add(need.Id)) throw new RequestException($"{here}.id", $"The id “{need.Id}” is given twice.");
-            if (string.IsNullOrEmpty(need.Place) || need.Place.Length > LongestText) throw new RequestException($"{here}.place", $"A need has a place of 1 to {LongestText} characters.");
-            if (need.Windows?.Count > MostWindows) throw new RequestException($"{here}.windows", $"A need has up to {MostWindows} windows.");
-            needs.Add(new VisitNeed(need.Id, need.Place, [.. (need.Windows ?? []).Select((w, at) => Window(w, string.Create(CultureInfo.InvariantCulture, $"{here}.windows[{at}]")))]));
+            if (need is null)
+                throw new RequestException(here, "A need is missing.");
+            if (string.IsNullOrEmpty(need.Id) || need.Id.Length > LongestText)
+                throw new RequestException($"{here}.id", $"A need has an id of 1 to {LongestText} characters.");
+            if (!ids.Add(need.Id))
+                throw new RequestException($"{here}.id", $"The id “{need.Id}” is given twice.");
+            if (string.IsNullOrEmpty(need.Place) || need.Place.Length > LongestText)
+                throw new RequestException($"{here}.place", $"A need has a place of 1 to {LongestText} characters.");
+            if (need.Windows?.Count > MostWindows)
+                throw new RequestException($"{here}.windows", $"A need has up to {MostWindows} windows.");
+            needs.Add(
+                new VisitNeed(
+                    need.Id,
+                    need.Place,
+                    [
+                        .. (need.Windows ?? []).Select(
+                            (w, at) => Window(w, string.Create(CultureInfo.InvariantCulture, $"{here}.windows[{at}]"))
+                        ),
+                    ]
+                )
+            );
         }
         return needs;
     }
 
     private static DayWindow Window(NeedWindow? window, string here)
     {
-        if (window is null) throw new RequestException(here, "A window is missing.");
-        if (!DayOfYear.IsOne(window.From)) throw new RequestException($"{here}.from", "A day of the year is 1 to 365; a window has at least one day.");
-        if (!DayOfYear.IsOne(window.To)) throw new RequestException($"{here}.to", "A day of the year is 1 to 365; a window has at least one day.");
+        if (window is null)
+            throw new RequestException(here, "A window is missing.");
+        if (!DayOfYear.IsOne(window.From))
+            throw new RequestException($"{here}.from", "A day of the year is 1 to 365; a window has at least one day.");
+        if (!DayOfYear.IsOne(window.To))
+            throw new RequestException($"{here}.to", "A day of the year is 1 to 365; a window has at least one day.");
         return new DayWindow(window.From, window.To);
     }
 }
@@ -98,7 +122,19 @@ public sealed record VisitsResponse(IReadOnlyList<RequestedVisit> Visits, bool O
 /// <param name="Outcome">What that look answered, and what has slipped since.</param>
 /// <param name="IsSensitive">Whether its place is kept back in whatever leaves the program.</param>
 public sealed record OpenPlant(
-    Guid PlantId, string Label, Guid PlaceId, string PlaceName, string PlaceCaution, string Name, Grade Grade, IReadOnlyList<OpenNeed> Needs, IReadOnlyList<CautionLine> Cautions, DateOnly LookedOn, VisitOutcome Outcome, bool IsSensitive = false);
+    Guid PlantId,
+    string Label,
+    Guid PlaceId,
+    string PlaceName,
+    string PlaceCaution,
+    string Name,
+    Grade Grade,
+    IReadOnlyList<OpenNeed> Needs,
+    IReadOnlyList<CautionLine> Cautions,
+    DateOnly LookedOn,
+    VisitOutcome Outcome,
+    bool IsSensitive = false
+);
 
 /// <summary>A visit that is to be moved to another date.</summary>
 /// <param name="Date">The other date, <c>YYYY-MM-DD</c>.</param>
@@ -109,7 +145,8 @@ public sealed record MoveVisitRequest(string Date, IReadOnlyList<RequestedNeed>?
     /// <exception cref="RequestException">Something in it can't be used.</exception>
     public MovedVisit Move()
     {
-        if (string.IsNullOrEmpty(Date)) throw new RequestException("date", "Say to which day: year-month-day, for example 2026-05-31.");
+        if (string.IsNullOrEmpty(Date))
+            throw new RequestException("date", "Say to which day: year-month-day, for example 2026-05-31.");
         var date = SiftRequest.DayOf(Date, "date")!.Value;
         var needs = VisitsRequest.Read(Needs);
         var lost = VisitPlan.LostBy(needs, date);
@@ -138,14 +175,27 @@ public sealed record StandingRequest(string Date, IReadOnlyList<StandingQuestion
     /// <exception cref="RequestException">Something in it can't be used.</exception>
     public IReadOnlyList<QuestionStanding> Tell()
     {
-        if (string.IsNullOrEmpty(Date)) throw new RequestException("date", "Say on which day: year-month-day, for example 2026-05-31.");
+        if (string.IsNullOrEmpty(Date))
+            throw new RequestException("date", "Say on which day: year-month-day, for example 2026-05-31.");
         var day = SiftRequest.DayOf(Date, "date")!.Value;
-        var needs = VisitsRequest.Read(Questions?.Select(q => q is null ? null! : new RequestedNeed(q.Id, "here", q.Windows)).ToList(), "questions");
-        return [.. needs.Select((need, at) =>
-        {
-            var standing = NeedStanding.Of(need.Windows, day, SiftRequest.DayOf(Questions![at].LookedOn, string.Create(CultureInfo.InvariantCulture, $"questions[{at}].lookedOn")));
-            return new QuestionStanding(need.Id, standing.IsOpen, standing.Closes, standing.WasTooEarly);
-        })];
+        var needs = VisitsRequest.Read(
+            Questions?.Select(q => q is null ? null! : new RequestedNeed(q.Id, "here", q.Windows)).ToList(),
+            "questions"
+        );
+        return
+        [
+            .. needs.Select(
+                (need, at) =>
+                {
+                    var standing = NeedStanding.Of(
+                        need.Windows,
+                        day,
+                        SiftRequest.DayOf(Questions![at].LookedOn, string.Create(CultureInfo.InvariantCulture, $"questions[{at}].lookedOn"))
+                    );
+                    return new QuestionStanding(need.Id, standing.IsOpen, standing.Closes, standing.WasTooEarly);
+                }
+            ),
+        ];
     }
 }
 
@@ -164,7 +214,15 @@ public sealed record QuestionStanding(string Id, bool Open, DateOnly? Closes, bo
 /// <param name="From">The site whose seasons the flora gives; left out: nothing is shifted.</param>
 /// <param name="To">The site that they are wanted for; left out: nothing is shifted.</param>
 /// <param name="Firsts">Firsts of this year; left out: the year is like others.</param>
-public sealed record SeasonRequest(string FloraId, string Date, IReadOnlyList<string>? Taxa = null, string? Cell = null, SeasonSite? From = null, SeasonSite? To = null, IReadOnlyList<SeasonFirst>? Firsts = null)
+public sealed record SeasonRequest(
+    string FloraId,
+    string Date,
+    IReadOnlyList<string>? Taxa = null,
+    string? Cell = null,
+    SeasonSite? From = null,
+    SeasonSite? To = null,
+    IReadOnlyList<SeasonFirst>? Firsts = null
+)
 {
     private const int MostTaxa = 3000;
     private const int MostFirsts = 5000;
@@ -174,28 +232,56 @@ public sealed record SeasonRequest(string FloraId, string Date, IReadOnlyList<st
     public SeasonResponse Look(ReadyFlora flora)
     {
         ArgumentNullException.ThrowIfNull(flora);
-        if (string.IsNullOrEmpty(Date)) throw new RequestException("date", "Say on which day: year-month-day, for example 2026-05-31.");
+        if (string.IsNullOrEmpty(Date))
+            throw new RequestException("date", "Say on which day: year-month-day, for example 2026-05-31.");
         var day = SiftRequest.DayOf(Date, "date")!.Value;
-        if (Taxa?.Count > MostTaxa) throw new RequestException("taxa", $"Up to {MostTaxa} taxa are looked at at a time.");
-        if (Firsts?.Count > MostFirsts) throw new RequestException("firsts", $"Up to {MostFirsts} firsts are counted.");
+        if (Taxa?.Count > MostTaxa)
+            throw new RequestException("taxa", $"Up to {MostTaxa} taxa are looked at at a time.");
+        if (Firsts?.Count > MostFirsts)
+            throw new RequestException("firsts", $"Up to {MostFirsts} firsts are counted.");
         Check(From, "from");
         Check(To, "to");
-        if (From is null != To is null) throw new RequestException(From is null ? "from" : "to", "A shift goes from one site to another: give both, or neither.");
+        if (From is null != To is null)
+            throw new RequestException(From is null ? "from" : "to", "A shift goes from one site to another: give both, or neither.");
         for (var i = 0; i < (Taxa?.Count ?? 0); i++)
         {
-            if (flora.Pack.Taxa.All(t => t.Id != Taxa![i])) throw new RequestException(string.Create(CultureInfo.InvariantCulture, $"taxa[{i}]"), $"The flora has no taxon with the id “{Taxa![i]}”.");
+            if (flora.Pack.Taxa.All(t => t.Id != Taxa![i]))
+                throw new RequestException(
+                    string.Create(CultureInfo.InvariantCulture, $"taxa[{i}]"),
+                    $"The flora has no taxon with the id “{Taxa![i]}”."
+                );
         }
-        IEnumerable<string> taxa = Taxa ?? [.. flora.Pack.Taxa.Where(t => flora.Sifter.Columns.IndexOf(t.Id) >= 0 && (string.IsNullOrEmpty(Cell) || t.Facts?.Cells.Contains(Cell, StringComparer.OrdinalIgnoreCase) == true)).Select(t => t.Id)];
+        IEnumerable<string> taxa = Taxa
+            ??
+            [
+                .. flora
+                    .Pack.Taxa.Where(t =>
+                        flora.Sifter.Columns.IndexOf(t.Id) >= 0
+                        && (string.IsNullOrEmpty(Cell) || t.Facts?.Cells.Contains(Cell, StringComparer.OrdinalIgnoreCase) == true)
+                    )
+                    .Select(t => t.Id),
+            ];
         var late = Late(flora);
         var lead = YearLead.Of([.. late.Select(l => l.Days)]);
         var rows = SeasonList.Of(flora.Sifter, [.. taxa], day, From, To, lead.Days);
         SeasonShift? Shift(Phenophase phase) => From is null || To is null ? null : SeasonShift.Between(From, To, phase, lead.Days);
-        return new SeasonResponse([.. rows.Select(r => new NamedSeasonRow(r.Taxon, flora.NameOf(r.Taxon), r))], Shift(Phenophase.Flower), Shift(Phenophase.RipeFruit), Shift(Phenophase.AutumnColour), lead, late);
+        return new SeasonResponse(
+            [.. rows.Select(r => new NamedSeasonRow(r.Taxon, flora.NameOf(r.Taxon), r))],
+            Shift(Phenophase.Flower),
+            Shift(Phenophase.RipeFruit),
+            Shift(Phenophase.AutumnColour),
+            lead,
+            late
+        );
     }
 
     private static void Check(SeasonSite? site, string field)
     {
-        if (site is not null && !(Math.Abs(site.Latitude) <= 90 && Math.Abs(site.Longitude) <= 180 && site.ElevationMetres is >= -500 and <= 9000)) throw new RequestException(field, "A site has decimal degrees and metres above the sea.");
+        if (
+            site is not null
+            && !(Math.Abs(site.Latitude) <= 90 && Math.Abs(site.Longitude) <= 180 && site.ElevationMetres is >= -500 and <= 9000)
+        )
+            throw new RequestException(field, "A site has decimal degrees and metres above the sea.");
     }
 
     // Of each first by how many days it was late; those of which the flora says nothing are passed over.
@@ -204,13 +290,33 @@ public sealed record SeasonRequest(string FloraId, string Date, IReadOnlyList<st
         var result = new List<LateFirst>();
         foreach (var first in Firsts ?? [])
         {
-            if (first is null || first.Seen.Year is < 1753 or > 9900 || first.NotYet.Year is < 1753 or > 9900 || !YearLead.IsFirst(first.NotYet, first.Seen)) continue;
-            var windows = SeasonList.WindowsOf(flora.Pack.Taxa.FirstOrDefault(t => t.Name == first.Taxon), first.Phase, first.Site is null ? null : From, first.Site);
-            if (windows.Count == 0) continue;
+            if (
+                first is null
+                || first.Seen.Year is < 1753 or > 9900
+                || first.NotYet.Year is < 1753 or > 9900
+                || !YearLead.IsFirst(first.NotYet, first.Seen)
+            )
+                continue;
+            var windows = SeasonList.WindowsOf(
+                flora.Pack.Taxa.FirstOrDefault(t => t.Name == first.Taxon),
+                first.Phase,
+                first.Site is null ? null : From,
+                first.Site
+            );
+            if (windows.Count == 0)
+                continue;
             var seen = DayOfYear.Of(first.Seen);
             // The nearest beginning, before or behind: half a year at most.
             var late = windows.Select(w => (w, Days: Signed(DayOfYear.Between(w.From, seen)))).MinBy(w => Math.Abs(w.Days));
-            result.Add(new LateFirst(first.Taxon, first.Phase, first.Seen, DayOfYear.Next(new DateOnly(first.Seen.Year, 1, 1), late.w.From), late.Days));
+            result.Add(
+                new LateFirst(
+                    first.Taxon,
+                    first.Phase,
+                    first.Seen,
+                    DayOfYear.Next(new DateOnly(first.Seen.Year, 1, 1), late.w.From),
+                    late.Days
+                )
+            );
         }
         return result;
     }
@@ -236,4 +342,11 @@ public sealed record NamedSeasonRow(string Taxon, string Name, SeasonRow Year);
 /// <param name="Autumn">That of autumn colour.</param>
 /// <param name="Lead">How far this year is behind others, by one's own firsts.</param>
 /// <param name="Firsts">Those firsts.</param>
-public sealed record SeasonResponse(IReadOnlyList<NamedSeasonRow> Rows, SeasonShift? Spring, SeasonShift? RipeFruit, SeasonShift? Autumn, YearLead Lead, IReadOnlyList<LateFirst> Firsts);
+public sealed record SeasonResponse(
+    IReadOnlyList<NamedSeasonRow> Rows,
+    SeasonShift? Spring,
+    SeasonShift? RipeFruit,
+    SeasonShift? Autumn,
+    YearLead Lead,
+    IReadOnlyList<LateFirst> Firsts
+);

@@ -1,12 +1,11 @@
-using Garten.Core.Seasons;
 using System.Globalization;
-
 using Garten.Core.Characters;
 using Garten.Core.Evidence;
 using Garten.Core.Floras;
 using Garten.Core.Identification;
 using Garten.Core.Packs;
 using Garten.Core.Quantities;
+using Garten.Core.Seasons;
 
 namespace Garten.Core.Contracts;
 
@@ -35,13 +34,24 @@ public enum SiftPrior
 /// <param name="Sureness">How sure; left out: sure.</param>
 /// <param name="Context">What it is to be judged by; left out: an adult plant in the sun.</param>
 /// <param name="Together">Whether several states are all on the plant.</param>
-/// <param name="Outcome">What came of the look; left out: seen. A look without states and values came to nothing, and isn't proposed again.</param>
+/// <param name="Outcome">What came of the look; left out: seen. A look without states and values came to nothing, and isn't proposed
+/// again.</param>
 /// <param name="Show">Of a stand: how many plants show it.</param>
 /// <param name="Of">Of a stand: how many were looked at.</param>
 /// <param name="Date">The day of the look, <c>YYYY-MM-DD</c>; only confirmation asks for it.</param>
 public sealed record SiftObservation(
-    string Character, IReadOnlyList<string>? States = null, IReadOnlyList<double>? Values = null, string? Unit = null, Sureness? Sureness = null, ObservationContext? Context = null,
-    bool Together = false, Outcome? Outcome = null, int Show = 0, int Of = 0, string? Date = null)
+    string Character,
+    IReadOnlyList<string>? States = null,
+    IReadOnlyList<double>? Values = null,
+    string? Unit = null,
+    Sureness? Sureness = null,
+    ObservationContext? Context = null,
+    bool Together = false,
+    Outcome? Outcome = null,
+    int Show = 0,
+    int Of = 0,
+    string? Date = null
+)
 {
     private const int MostValues = 1000;
 
@@ -57,14 +67,30 @@ public sealed record SiftObservation(
         var factor = 1d;
         if (!string.IsNullOrEmpty(Unit))
         {
-            if (MeasureUnit.Named(Unit) is not { } unit || !character.IsQuantity || unit.Kind != character.Quantity) throw new RequestException($"{here}.unit", $"“{Unit}” is no unit of {character.Name}.");
+            if (MeasureUnit.Named(Unit) is not { } unit || !character.IsQuantity || unit.Kind != character.Quantity)
+                throw new RequestException($"{here}.unit", $"“{Unit}” is no unit of {character.Name}.");
             factor = unit.Factor;
         }
-        if (Values?.Count > MostValues) throw new RequestException($"{here}.values", $"Up to {MostValues} readings belong to one observation.");
+        if (Values?.Count > MostValues)
+            throw new RequestException($"{here}.values", $"Up to {MostValues} readings belong to one observation.");
         var readings = (Values ?? []).Select(v => new Reading(v * factor, "", 0)).ToList();
         var nothing = (States ?? []).Count == 0 && readings.Count == 0;
         var outcome = Outcome ?? (nothing ? Evidence.Outcome.OutOfReach : Evidence.Outcome.Seen);
-        var made = new Observation(Guid.Empty, Character, outcome, States ?? [], Together, readings, Show, Of, Sureness ?? Evidence.Sureness.Sure, Context ?? new ObservationContext(), Tool.Eye, string.IsNullOrEmpty(Date) ? "2000-01-01" : Date, "");
+        var made = new Observation(
+            Guid.Empty,
+            Character,
+            outcome,
+            States ?? [],
+            Together,
+            readings,
+            Show,
+            Of,
+            Sureness ?? Evidence.Sureness.Sure,
+            Context ?? new ObservationContext(),
+            Tool.Eye,
+            string.IsNullOrEmpty(Date) ? "2000-01-01" : Date,
+            ""
+        );
         return EvidenceSheet.Problem(made, character, DateOnly.MaxValue) is { } wrong ? throw new RequestException(here, wrong) : made;
     }
 }
@@ -74,7 +100,8 @@ public sealed record SiftObservation(
 /// <param name="Place">Id or name of a place of the records, or a grid cell; the server looks it up.</param>
 /// <param name="At">What is known of the place, where it isn't one of the records.</param>
 /// <param name="Date">The day, <c>YYYY-MM-DD</c>.</param>
-/// <param name="Tolerance">For the strict view: how many conflicts a taxon may have; left out: the weighed view, in which all stand.</param>
+/// <param name="Tolerance">For the strict view: how many conflicts a taxon may have; left out: the weighed view, in which all
+/// stand.</param>
 /// <param name="Tools">What is at hand besides the eye; left out: all but a microscope.</param>
 /// <param name="Handling">The most handling that is allowed; left out: cut.</param>
 /// <param name="Missing">Organs that this plant hasn't now.</param>
@@ -83,15 +110,31 @@ public sealed record SiftObservation(
 /// <param name="Looks">Whether the looks that tell most are wanted; else the list is only ranked.</param>
 /// <param name="Why">Of which taxa, besides the first of the standing, the reasons are wanted; left out: of the dozen likeliest.</param>
 public sealed record SiftRequestOptions(
-    SiftPrior Prior = SiftPrior.Equal, string? Place = null, SiftPlace? At = null, string? Date = null, int? Tolerance = null, IReadOnlyList<Tool>? Tools = null, Handling? Handling = null,
-    IReadOnlyList<Organ>? Missing = null, IReadOnlyList<string>? Skip = null, Narrowing? Narrowing = null, bool Looks = true, IReadOnlyList<string>? Why = null);
+    SiftPrior Prior = SiftPrior.Equal,
+    string? Place = null,
+    SiftPlace? At = null,
+    string? Date = null,
+    int? Tolerance = null,
+    IReadOnlyList<Tool>? Tools = null,
+    Handling? Handling = null,
+    IReadOnlyList<Organ>? Missing = null,
+    IReadOnlyList<string>? Skip = null,
+    Narrowing? Narrowing = null,
+    bool Looks = true,
+    IReadOnlyList<string>? Why = null
+);
 
 /// <summary>A list to be sifted by what was seen.</summary>
 /// <param name="FloraId">The flora.</param>
 /// <param name="Observations">What was seen, in any order.</param>
 /// <param name="Options">How; left out: all taxa equal, the whole list, any time of the year.</param>
 /// <param name="Sheet">The same as facts of a sheet, as the Bench holds them; they are weighed with the others.</param>
-public sealed record SiftRequest(string FloraId, IReadOnlyList<SiftObservation>? Observations = null, SiftRequestOptions? Options = null, IReadOnlyList<Observation>? Sheet = null)
+public sealed record SiftRequest(
+    string FloraId,
+    IReadOnlyList<SiftObservation>? Observations = null,
+    SiftRequestOptions? Options = null,
+    IReadOnlyList<Observation>? Sheet = null
+)
 {
     /// <summary>Most observations of one request.</summary>
     public const int MostObservations = 2000;
@@ -103,31 +146,74 @@ public sealed record SiftRequest(string FloraId, IReadOnlyList<SiftObservation>?
     {
         ArgumentNullException.ThrowIfNull(flora);
         var options = Options ?? new SiftRequestOptions();
-        if (options.Tolerance is < 0) throw new RequestException("options.tolerance", "A tolerance is 0 or more.");
+        if (options.Tolerance is < 0)
+            throw new RequestException("options.tolerance", "A tolerance is 0 or more.");
         var observations = Read(flora, Observations, Sheet);
-        var query = new SiftQuery(observations, options.Prior == SiftPrior.Plausible, options.At, DayOf(options.Date, "options.date"), options.Tools, options.Handling ?? Handling.Cut, options.Missing, options.Skip, options.Narrowing, options.Tolerance, options.Why);
+        var query = new SiftQuery(
+            observations,
+            options.Prior == SiftPrior.Plausible,
+            options.At,
+            DayOf(options.Date, "options.date"),
+            options.Tools,
+            options.Handling ?? Handling.Cut,
+            options.Missing,
+            options.Skip,
+            options.Narrowing,
+            options.Tolerance,
+            options.Why
+        );
         var (result, looks) = options.Looks ? flora.Sifter.SiftAndLook(query) : (flora.Sifter.Sift(query), new TellingLooks([], []));
         var giveaways = options.Looks && result.Listed > 1 ? flora.GiveawaysOf(query) : [];
         var seen = observations.SelectMany(o => o.States.Select(s => (o.Character, s))).ToHashSet();
         var likely = result.Standing.Where(c => c.Probability >= GiveawayFrom).Select(c => c.Taxon).ToHashSet(StringComparer.Ordinal);
         return new SiftResponse(
-            [.. result.Standing.Select(c => new SiftedTaxon(c.Taxon, flora.NameOf(c.Taxon), c.Probability, c.Conflicts, c.Described, c.Other, c.Reasons, c.Prior))],
-            looks.Now, looks.Later, result.Call, result.Leaders, result.InWords, result.Alike, result.Listed, flora.Sifter.Columns.Taxa.Count,
+            [
+                .. result.Standing.Select(c => new SiftedTaxon(
+                    c.Taxon,
+                    flora.NameOf(c.Taxon),
+                    c.Probability,
+                    c.Conflicts,
+                    c.Described,
+                    c.Other,
+                    c.Reasons,
+                    c.Prior
+                )),
+            ],
+            looks.Now,
+            looks.Later,
+            result.Call,
+            result.Leaders,
+            result.InWords,
+            result.Alike,
+            result.Listed,
+            flora.Sifter.Columns.Taxa.Count,
             [.. giveaways.Where(g => likely.Contains(g.Taxon) || seen.Contains((g.Character, g.State)))],
-            [.. result.Items.Select(i => new SiftLine(i.Character.Id, i.InWords(), i.Reason))]);
+            [.. result.Items.Select(i => new SiftLine(i.Character.Id, i.InWords(), i.Reason))]
+        );
     }
 
     // Of taxa less likely than this a giveaway is not worth a look.
     private const double GiveawayFrom = 0.02;
 
-    internal static List<Observation> Read(ReadyFlora flora, IReadOnlyList<SiftObservation>? observations, IReadOnlyList<Observation>? sheet)
+    internal static List<Observation> Read(
+        ReadyFlora flora,
+        IReadOnlyList<SiftObservation>? observations,
+        IReadOnlyList<Observation>? sheet
+    )
     {
-        if ((observations?.Count ?? 0) + (sheet?.Count ?? 0) > MostObservations) throw new RequestException("observations", $"Up to {MostObservations} observations are weighed at a time.");
-        var read = (observations ?? []).Select((o, at) => (o ?? throw new RequestException($"observations[{at}]", "An observation is missing.")).AsObservation(flora.Table, at)).ToList();
+        if ((observations?.Count ?? 0) + (sheet?.Count ?? 0) > MostObservations)
+            throw new RequestException("observations", $"Up to {MostObservations} observations are weighed at a time.");
+        var read = (observations ?? [])
+            .Select(
+                (o, at) =>
+                    (o ?? throw new RequestException($"observations[{at}]", "An observation is missing.")).AsObservation(flora.Table, at)
+            )
+            .ToList();
         // Of the Bench's sheet what this flora doesn't know is passed over: it may be of another one.
         foreach (var fact in EvidenceSheet.Holding(sheet ?? []))
         {
-            if (flora.Table.Find(fact.Character) is { } character && EvidenceSheet.Problem(fact, character, DateOnly.MaxValue) is null) read.Add(fact with { Supersedes = null });
+            if (flora.Table.Find(fact.Character) is { } character && EvidenceSheet.Problem(fact, character, DateOnly.MaxValue) is null)
+                read.Add(fact with { Supersedes = null });
         }
         return read;
     }
@@ -147,7 +233,16 @@ public sealed record SiftRequest(string FloraId, IReadOnlyList<SiftObservation>?
 /// <param name="Other">Its probability by the other prior.</param>
 /// <param name="Reasons">What speaks for and against it, strongest first; of those only that they are wanted of.</param>
 /// <param name="PriorReasons">Why it is less plausible here.</param>
-public sealed record SiftedTaxon(string Taxon, string Name, double Probability, int Conflicts, int Described, double Other, IReadOnlyList<SiftReason> Reasons, IReadOnlyList<string> PriorReasons);
+public sealed record SiftedTaxon(
+    string Taxon,
+    string Name,
+    double Probability,
+    int Conflicts,
+    int Described,
+    double Other,
+    IReadOnlyList<SiftReason> Reasons,
+    IReadOnlyList<string> PriorReasons
+);
 
 /// <summary>A line of the sheet as it is weighed.</summary>
 /// <param name="Character">Id of the character.</param>
@@ -168,8 +263,18 @@ public sealed record SiftLine(string Character, string Seen, string Reason);
 /// <param name="Giveaways">States alone on this list: of the likely taxa, and those that were seen.</param>
 /// <param name="Sheet">What was seen, put together.</param>
 public sealed record SiftResponse(
-    IReadOnlyList<SiftedTaxon> Standing, IReadOnlyList<TellingLook> TellingLooks, IReadOnlyList<LaterLook> Later, StandingCall Call, int Leaders, string InWords, IReadOnlyList<IReadOnlyList<string>> Alike,
-    int Listed, int All, IReadOnlyList<Giveaway> Giveaways, IReadOnlyList<SiftLine> Sheet);
+    IReadOnlyList<SiftedTaxon> Standing,
+    IReadOnlyList<TellingLook> TellingLooks,
+    IReadOnlyList<LaterLook> Later,
+    StandingCall Call,
+    int Leaders,
+    string InWords,
+    IReadOnlyList<IReadOnlyList<string>> Alike,
+    int Listed,
+    int All,
+    IReadOnlyList<Giveaway> Giveaways,
+    IReadOnlyList<SiftLine> Sheet
+);
 
 /// <summary>Taxa to hold against each other.</summary>
 /// <param name="FloraId">The flora.</param>
@@ -180,16 +285,32 @@ public sealed record SiftResponse(
 /// <param name="Sheet">The same as facts of a sheet.</param>
 /// <param name="Plants">Sheets of plants seen before, to compare with.</param>
 public sealed record ContrastRequest(
-    string FloraId, IReadOnlyList<string> Taxa, string? Date = null, string? Place = null, IReadOnlyList<SiftObservation>? Observations = null, IReadOnlyList<Observation>? Sheet = null, IReadOnlyList<IReadOnlyList<Observation>>? Plants = null)
+    string FloraId,
+    IReadOnlyList<string> Taxa,
+    string? Date = null,
+    string? Place = null,
+    IReadOnlyList<SiftObservation>? Observations = null,
+    IReadOnlyList<Observation>? Sheet = null,
+    IReadOnlyList<IReadOnlyList<Observation>>? Plants = null
+)
 {
     /// <summary>Compares.</summary>
     /// <exception cref="RequestException">Something in it can't be used.</exception>
     public ContrastResult Compare(ReadyFlora flora)
     {
         ArgumentNullException.ThrowIfNull(flora);
-        if (Contrast.Problem(flora.Sifter, Taxa) is { } wrong) throw new RequestException("taxa", wrong);
+        if (Contrast.Problem(flora.Sifter, Taxa) is { } wrong)
+            throw new RequestException("taxa", wrong);
         var sheet = SiftRequest.Read(flora, Observations, Sheet);
-        return Contrast.Of(flora.Sifter, new ContrastQuery(Taxa, sheet, SiftRequest.DayOf(Date, "date"), [.. (Plants ?? []).Select(p => SiftRequest.Read(flora, null, p))]));
+        return Contrast.Of(
+            flora.Sifter,
+            new ContrastQuery(
+                Taxa,
+                sheet,
+                SiftRequest.DayOf(Date, "date"),
+                [.. (Plants ?? []).Select(p => SiftRequest.Read(flora, null, p))]
+            )
+        );
     }
 }
 
@@ -208,7 +329,14 @@ public sealed record GiveawayRequest(string FloraId, SiftPlace? At = null, strin
         var query = new SiftQuery([], Place: At, Day: day, Narrowing: Narrowing);
         var found = flora.GiveawaysOf(query);
         var listed = flora.Sifter.Listed(query);
-        return new GiveawayResponse(listed.Count(l => l), [.. found.Where(g => day is not { } on || flora.Sifter.CanBeSeen(g.Taxon, g.Character, on)).Select(g => new NamedGiveaway(g.Taxon, flora.NameOf(g.Taxon), g.Character, g.State, g.Text))]);
+        return new GiveawayResponse(
+            listed.Count(l => l),
+            [
+                .. found
+                    .Where(g => day is not { } on || flora.Sifter.CanBeSeen(g.Taxon, g.Character, on))
+                    .Select(g => new NamedGiveaway(g.Taxon, flora.NameOf(g.Taxon), g.Character, g.State, g.Text)),
+            ]
+        );
     }
 }
 
@@ -232,7 +360,16 @@ public sealed record DescribeRequest(string FloraId, IReadOnlyList<string>? Taxa
         var columns = flora.Sifter.Columns;
         return Taxa is null
             ? [.. flora.Pack.Taxa.Where(t => columns.IndexOf(t.Id) >= 0).Select(t => new DescribedTaxon(t, []))]
-            : [.. Taxa.Distinct(StringComparer.Ordinal).Select(flora.Find).OfType<Taxon>().Select(t => new DescribedTaxon(t, [.. columns.Columns.Select(c => columns.Describe(t.Id, c.Character.Id)).OfType<CharacterDescription>()]))];
+            :
+            [
+                .. Taxa.Distinct(StringComparer.Ordinal)
+                    .Select(flora.Find)
+                    .OfType<Taxon>()
+                    .Select(t => new DescribedTaxon(
+                        t,
+                        [.. columns.Columns.Select(c => columns.Describe(t.Id, c.Character.Id)).OfType<CharacterDescription>()]
+                    )),
+            ];
     }
 }
 
@@ -249,7 +386,8 @@ public sealed record NearRequest(string FloraId, string Taxon)
     public IReadOnlyList<string> Find(ReadyFlora flora)
     {
         ArgumentNullException.ThrowIfNull(flora);
-        if (flora.Sifter.Columns.IndexOf(Taxon ?? "") < 0) throw new RequestException("taxon", $"The flora doesn’t describe “{Taxon}”.");
+        if (flora.Sifter.Columns.IndexOf(Taxon ?? "") < 0)
+            throw new RequestException("taxon", $"The flora doesn’t describe “{Taxon}”.");
         return Contrast.Near(flora.Sifter, Taxon!, Most);
     }
 }
@@ -299,7 +437,8 @@ public sealed class ReadyFlora
         ArgumentNullException.ThrowIfNull(query);
         var listed = Sifter.Listed(query);
         var name = string.Concat(listed.Select(l => l ? '1' : '0'));
-        if (_giveaways is { } known && known.Name == name) return known.Found;
+        if (_giveaways is { } known && known.Name == name)
+            return known.Found;
         var found = Giveaways.Of(Sifter.Columns, listed);
         _giveaways = (name, found);
         return found;

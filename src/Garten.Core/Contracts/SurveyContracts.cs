@@ -36,7 +36,17 @@ public sealed record Finding(string Landmark, double? BearingDegrees, double? Di
 /// <param name="PopulationId">The population it is a pegged plant of; null for a plant by itself.</param>
 /// <param name="Version">Of a known plant: the version that is changed.</param>
 public sealed record TagPlantCommand(
-    Guid Id, Guid PlantId, Guid PlaceId, string Label, string TaggedOn, PersonReference Recorder, PlantSite? Site = null, Finding? Finding = null, Guid? PopulationId = null, int? Version = null) : Command(Id);
+    Guid Id,
+    Guid PlantId,
+    Guid PlaceId,
+    string Label,
+    string TaggedOn,
+    PersonReference Recorder,
+    PlantSite? Site = null,
+    Finding? Finding = null,
+    Guid? PopulationId = null,
+    int? Version = null
+) : Command(Id);
 
 /// <summary>Adds a later visit to a plant: how it was found, what it shows, and what was looked at.</summary>
 /// <param name="Id">Identity of the command.</param>
@@ -50,8 +60,17 @@ public sealed record TagPlantCommand(
 /// <param name="Note">A note; may be empty.</param>
 /// <param name="Observations">Looks at its characters; null for none.</param>
 public sealed record VisitPlantCommand(
-    Guid Id, Guid VisitId, Guid PlantId, string Date, PersonReference Recorder, PlantState State, IReadOnlyList<PhaseNote>? Phases = null, IReadOnlyList<BranchSex>? Sexes = null, string Note = "",
-    IReadOnlyList<Observation>? Observations = null) : Command(Id);
+    Guid Id,
+    Guid VisitId,
+    Guid PlantId,
+    string Date,
+    PersonReference Recorder,
+    PlantState State,
+    IReadOnlyList<PhaseNote>? Phases = null,
+    IReadOnlyList<BranchSex>? Sexes = null,
+    string Note = "",
+    IReadOnlyList<Observation>? Observations = null
+) : Command(Id);
 
 /// <summary>Adds a population: a patch of one taxon that is counted year by year.</summary>
 /// <param name="Id">Identity of the command.</param>
@@ -60,7 +79,8 @@ public sealed record VisitPlantCommand(
 /// <param name="Name">What it is called: "east bank".</param>
 /// <param name="Taxon">Scientific name of the taxon.</param>
 /// <param name="Bounds">What is counted and where it ends; may be empty.</param>
-public sealed record SavePopulationCommand(Guid Id, Guid PopulationId, Guid PlaceId, string Name, string Taxon, string Bounds = "") : Command(Id);
+public sealed record SavePopulationCommand(Guid Id, Guid PopulationId, Guid PlaceId, string Name, string Taxon, string Bounds = "")
+    : Command(Id);
 
 /// <summary>Counts a population.</summary>
 /// <param name="Id">Identity of the command.</param>
@@ -72,7 +92,17 @@ public sealed record SavePopulationCommand(Guid Id, Guid PopulationId, Guid Plac
 /// <param name="Number">How many; 0 where it was looked for and nothing found.</param>
 /// <param name="Note">A note; may be empty.</param>
 /// <param name="Supersedes">The count that this one corrects.</param>
-public sealed record CountPopulationCommand(Guid Id, Guid CountId, Guid PopulationId, string Date, PersonReference Recorder, CountUnit Unit, int Number, string Note = "", Guid? Supersedes = null) : Command(Id);
+public sealed record CountPopulationCommand(
+    Guid Id,
+    Guid CountId,
+    Guid PopulationId,
+    string Date,
+    PersonReference Recorder,
+    CountUnit Unit,
+    int Number,
+    string Note = "",
+    Guid? Supersedes = null
+) : Command(Id);
 
 /// <summary>Notes what threatens a population, or that it is dealt with.</summary>
 /// <param name="Id">Identity of the command.</param>
@@ -82,7 +112,15 @@ public sealed record CountPopulationCommand(Guid Id, Guid CountId, Guid Populati
 /// <param name="Text">What: ditch clearing, grazing, felling …</param>
 /// <param name="ActBy">By when something has to be done, <c>YYYY-MM-DD</c>; empty where there is no such day.</param>
 /// <param name="Closes">The earlier note that is dealt with by this one; null for a new threat.</param>
-public sealed record NoteThreatCommand(Guid Id, Guid ThreatId, Guid PopulationId, string NotedOn, string Text, string ActBy = "", Guid? Closes = null) : Command(Id);
+public sealed record NoteThreatCommand(
+    Guid Id,
+    Guid ThreatId,
+    Guid PopulationId,
+    string NotedOn,
+    string Text,
+    string ActBy = "",
+    Guid? Closes = null
+) : Command(Id);
 
 /// <summary>A threat to a population.</summary>
 /// <param name="Id">Its identity.</param>
@@ -105,8 +143,18 @@ public sealed record Threat(Guid Id, DateOnly NotedOn, string Text, DateOnly? Ac
 /// <param name="Cautions">What to mind before it is touched.</param>
 /// <param name="IsSensitive">Whether its place is kept back in whatever leaves the program.</param>
 public sealed record PopulationDetail(
-    Guid Id, string Name, string Taxon, Place Place, string Bounds, IReadOnlyList<PopulationCount> Counts, IReadOnlyList<PeggedPlant> Pegs, IReadOnlyList<Threat> Threats, PopulationSummary Summary,
-    IReadOnlyList<CautionLine> Cautions, bool IsSensitive = false);
+    Guid Id,
+    string Name,
+    string Taxon,
+    Place Place,
+    string Bounds,
+    IReadOnlyList<PopulationCount> Counts,
+    IReadOnlyList<PeggedPlant> Pegs,
+    IReadOnlyList<Threat> Threats,
+    PopulationSummary Summary,
+    IReadOnlyList<CautionLine> Cautions,
+    bool IsSensitive = false
+);
 
 /// <summary>What the naming of a plant overturned.</summary>
 /// <param name="Names">The names that it had before.</param>
@@ -124,8 +172,12 @@ public sealed record Overturned(IReadOnlyList<string> Names, IReadOnlyList<strin
     {
         ArgumentNullException.ThrowIfNull(flora);
         ArgumentNullException.ThrowIfNull(before);
-        var known = flora.Pack.Taxa.Where(t => t.Name == now || before.Contains(t.Name, StringComparer.Ordinal)).Where(t => flora.Sifter.Columns.IndexOf(t.Id) >= 0).ToList();
-        if (known.FirstOrDefault(t => t.Name == now) is not { } taken) return new Overturned(before, []);
+        var known = flora
+            .Pack.Taxa.Where(t => t.Name == now || before.Contains(t.Name, StringComparer.Ordinal))
+            .Where(t => flora.Sifter.Columns.IndexOf(t.Id) >= 0)
+            .ToList();
+        if (known.FirstOrDefault(t => t.Name == now) is not { } taken)
+            return new Overturned(before, []);
         var sheet = SiftRequest.Read(flora, null, observations);
         var looks = new Dictionary<string, double>(StringComparer.Ordinal);
         foreach (var old in known.Where(t => t.Id != taken.Id))
@@ -135,8 +187,10 @@ public sealed record Overturned(IReadOnlyList<string> Names, IReadOnlyList<strin
             foreach (var reason in mine.Reasons)
             {
                 var other = theirs.Reasons.FirstOrDefault(r => r.Character == reason.Character && r.Seen == reason.Seen);
-                if (other is null || reason.Odds - other.Odds < Math.Log(2)) continue;
-                var text = $"{flora.Table.Find(reason.Character)?.Name ?? reason.Character}: {reason.Seen}; {now} has {reason.Described}, {old.Name} {other.Described}";
+                if (other is null || reason.Odds - other.Odds < Math.Log(2))
+                    continue;
+                var text =
+                    $"{flora.Table.Find(reason.Character)?.Name ?? reason.Character}: {reason.Seen}; {now} has {reason.Described}, {old.Name} {other.Described}";
                 looks[text] = Math.Max(looks.GetValueOrDefault(text), reason.Odds - other.Odds);
             }
         }

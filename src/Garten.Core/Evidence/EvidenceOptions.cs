@@ -8,7 +8,8 @@ public sealed record EvidenceOptions
     /// <summary>The usual ones.</summary>
     public static EvidenceOptions Default { get; } = new();
 
-    /// <summary>ε: one look in a hundred is a slip of the pen or of the flora, so that no single one can weigh more than about 100:1.</summary>
+    /// <summary>ε: one look in a hundred is a slip of the pen or of the flora, so that no single one can weigh more than about
+    /// 100:1.</summary>
     public double Slip { get; init; } = 0.01;
 
     /// <summary>How much of a fairly sure look is only what any plant would show.</summary>
@@ -54,5 +55,11 @@ public sealed record EvidenceOptions
     public RangeOptions Ranges { get; init; } = RangeOptions.Default;
 
     /// <summary>How much a look of this sureness is only what any plant would show.</summary>
-    public double Doubt(Sureness sureness) => sureness switch { Sureness.Sure => 0, Sureness.Fairly => FairlyDoubt, _ => GuessDoubt };
+    public double Doubt(Sureness sureness) =>
+        sureness switch
+        {
+            Sureness.Sure => 0,
+            Sureness.Fairly => FairlyDoubt,
+            _ => GuessDoubt,
+        };
 }

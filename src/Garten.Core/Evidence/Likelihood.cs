@@ -18,7 +18,8 @@ public sealed class Likelihood
 
     private readonly Dictionary<string, int> _indices = new(StringComparer.Ordinal);
 
-    /// <summary>A description of a character with the shares of all its states in their order; made once, for the loops over a whole flora.</summary>
+    /// <summary>A description of a character with the shares of all its states in their order; made once, for the loops over a whole
+    /// flora.</summary>
     /// <param name="Index">Place of the taxon, see <see cref="IndexOf"/>.</param>
     /// <param name="Description">The description.</param>
     /// <param name="Shares">Per state of the character its share; empty for a measured one.</param>
@@ -42,7 +43,8 @@ public sealed class Likelihood
             _indices.TryAdd(description.Taxon, _indices.Count);
             foreach (var character in description.Characters)
             {
-                if (!_byCharacter.TryGetValue(character.Character, out var own)) _byCharacter[character.Character] = own = new(StringComparer.Ordinal);
+                if (!_byCharacter.TryGetValue(character.Character, out var own))
+                    _byCharacter[character.Character] = own = new(StringComparer.Ordinal);
                 own.TryAdd(description.Taxon, character);
             }
         }
@@ -51,7 +53,8 @@ public sealed class Likelihood
     private static readonly Dictionary<string, CharacterDescription> None = new(StringComparer.Ordinal);
 
     /// <summary>What the taxa are like in a character, by taxon; those that aren't described in it are missing.</summary>
-    public IReadOnlyDictionary<string, CharacterDescription> Described(string character) => _byCharacter.GetValueOrDefault(character) ?? None;
+    public IReadOnlyDictionary<string, CharacterDescription> Described(string character) =>
+        _byCharacter.GetValueOrDefault(character) ?? None;
 
     /// <summary>
     /// Softened likelihood of an item under a description, on the scale of the marginal: the marginal itself where the taxon isn't
@@ -64,7 +67,8 @@ public sealed class Likelihood
     public double Of(EvidenceItem item, CharacterDescription? description, double marginal, bool controllerIsOnSheet = false)
     {
         ArgumentNullException.ThrowIfNull(item);
-        if (description is null || !description.Applies && controllerIsOnSheet) return marginal;
+        if (description is null || !description.Applies && controllerIsOnSheet)
+            return marginal;
         return Soften(item, Raw(item, description), marginal);
     }
 
@@ -89,25 +93,34 @@ public sealed class Likelihood
     {
         ArgumentNullException.ThrowIfNull(item);
         ArgumentNullException.ThrowIfNull(description);
-        if (!description.Applies) return item.WithoutThePart;
-        if (item.Sample is { } sample) return RangeOf(item, description) is { } range ? Distribution(range).Likelihood(sample.AsMeasured()) : 0;
+        if (!description.Applies)
+            return item.WithoutThePart;
+        if (item.Sample is { } sample)
+            return RangeOf(item, description) is { } range ? Distribution(range).Likelihood(sample.AsMeasured()) : 0;
         return Raw(item, description, item.NotFound ? [] : Shares(item.Character, description));
     }
 
     /// <summary>f of scored states, the shares of the description being known.</summary>
     internal double Raw(EvidenceItem item, CharacterDescription description, double[] shares)
     {
-        if (item.NotFound) return NotFound(item.Character, description);
+        if (item.NotFound)
+            return NotFound(item.Character, description);
         var each = item.States.Select(s => Scored(item.Character, s, shares)).ToList();
-        if (each.Count == 0) return 0;
+        if (each.Count == 0)
+            return 0;
         // Two looks that show both: in either order.
-        var one = item.Together && each.Count > 1 ? Math.Min(1, each.Aggregate(1d, (product, p) => product * p) * Factorial(each.Count)) : Math.Min(1, each.Sum());
-        if (item.Of <= 0) return one;
+        var one =
+            item.Together && each.Count > 1
+                ? Math.Min(1, each.Aggregate(1d, (product, p) => product * p) * Factorial(each.Count))
+                : Math.Min(1, each.Sum());
+        if (item.Of <= 0)
+            return one;
         var counted = Math.Min(item.Of, _options.MostOfStand) / (double)item.Of;
         return Math.Pow(Math.Pow(one, item.Show) * Math.Pow(1 - one, item.Of - item.Show), counted);
     }
 
-    /// <summary>m: the mean of f over all described taxa that have the part (where its absence was seen, over all), mixed with the uniform.</summary>
+    /// <summary>m: the mean of f over all described taxa that have the part (where its absence was seen, over all), mixed with the
+    /// uniform.</summary>
     public double Marginal(EvidenceItem item)
     {
         ArgumentNullException.ThrowIfNull(item);
@@ -125,7 +138,8 @@ public sealed class Likelihood
         var having = 0;
         for (var i = 0; i < rows.Count; i++)
         {
-            if (!rows[i].Description.Applies && item.WithoutThePart == 0) continue;
+            if (!rows[i].Description.Applies && item.WithoutThePart == 0)
+                continue;
             sum += raw[i];
             having++;
         }
@@ -137,9 +151,11 @@ public sealed class Likelihood
     /// <param name="span">Least and largest that the flora describes; null where it describes nothing.</param>
     /// <param name="sum">Sum of f.</param>
     /// <param name="having">How many taxa it is taken over.</param>
-    internal double Marginal(EvidenceItem item, (double Low, double High)? span, double sum, int having) => Softened(Uniform(item, span), sum, having);
+    internal double Marginal(EvidenceItem item, (double Low, double High)? span, double sum, int having) =>
+        Softened(Uniform(item, span), sum, having);
 
-    private double Softened(double uniform, double sum, int having) => having == 0 ? uniform : (1 - _options.UniformShare) * sum / having + _options.UniformShare * uniform;
+    private double Softened(double uniform, double sum, int having) =>
+        having == 0 ? uniform : (1 - _options.UniformShare) * sum / having + _options.UniformShare * uniform;
 
     /// <summary>The numbers it weighs with.</summary>
     internal EvidenceOptions Options => _options;
@@ -166,7 +182,8 @@ public sealed class Likelihood
                 continue;
             }
             var f = 0d;
-            for (var u = 0; u < weights.Length; u++) f += row.Shares[u] * weights[u];
+            for (var u = 0; u < weights.Length; u++)
+                f += row.Shares[u] * weights[u];
             raw[i] = Math.Min(1, f);
         }
         return raw;
@@ -176,8 +193,11 @@ public sealed class Likelihood
     public IReadOnlyList<Row> Rows(Character character)
     {
         ArgumentNullException.ThrowIfNull(character);
-        if (_rows.TryGetValue(character.Id, out var rows)) return rows;
-        return _rows[character.Id] = [.. Described(character.Id).Select(d => new Row(_indices[d.Key], d.Value, Shares(character, d.Value)))];
+        if (_rows.TryGetValue(character.Id, out var rows))
+            return rows;
+        return _rows[character.Id] = [
+            .. Described(character.Id).Select(d => new Row(_indices[d.Key], d.Value, Shares(character, d.Value))),
+        ];
     }
 
     private static double[] Weights(EvidenceItem item) =>
@@ -189,14 +209,20 @@ public sealed class Likelihood
         var shares = new double[character.States.Count];
         foreach (var share in description.States)
         {
-            if (character.IndexOf(share.State) is >= 0 and var u) shares[u] += share.Share;
+            if (character.IndexOf(share.State) is >= 0 and var u)
+                shares[u] += share.Share;
         }
         var rest = 1 - shares.Sum();
         var unlisted = shares.Count(p => p == 0);
-        if (rest > 1e-9 && unlisted > 0) shares = [.. shares.Select(p => p == 0 ? rest / unlisted : p)];
-        if (description.Misread is not { Count: > 0 } misread) return shares;
+        if (rest > 1e-9 && unlisted > 0)
+            shares = [.. shares.Select(p => p == 0 ? rest / unlisted : p)];
+        if (description.Misread is not { Count: > 0 } misread)
+            return shares;
         // What a plant is often taken to have takes its part of the scorings, as if it had it.
-        for (var u = 0; u < shares.Length; u++) shares[u] = shares[u] * (1 - DescriptionCell.MisreadShare) + (misread.Contains(character.States[u].Id) ? DescriptionCell.MisreadShare / misread.Count : 0);
+        for (var u = 0; u < shares.Length; u++)
+            shares[u] =
+                shares[u] * (1 - DescriptionCell.MisreadShare)
+                + (misread.Contains(character.States[u].Id) ? DescriptionCell.MisreadShare / misread.Count : 0);
         return shares;
     }
 
@@ -211,7 +237,8 @@ public sealed class Likelihood
 
     private static double Uniform(EvidenceItem item, IReadOnlyList<Row> described)
     {
-        if (item.Sample is null) return Uniform(item, ((double, double)?)null);
+        if (item.Sample is null)
+            return Uniform(item, ((double, double)?)null);
         var ranges = described.Where(d => d.Description.Applies).Select(d => d.Description.Range).OfType<QuantityRange>().ToList();
         return Uniform(item, ranges.Count == 0 ? null : (ranges.Min(r => r.LowExtreme ?? r.Low), ranges.Max(r => r.HighExtreme ?? r.High)));
     }
@@ -222,10 +249,13 @@ public sealed class Likelihood
     internal static double Uniform(EvidenceItem item, (double Low, double High)? span)
     {
         const double room = 2;
-        if (item.Sample is not { } sample) return 1d / Math.Max(2, item.Character.States.Count) * Math.Max(1, item.States.Count);
+        if (item.Sample is not { } sample)
+            return 1d / Math.Max(2, item.Character.States.Count) * Math.Max(1, item.States.Count);
         var (low, high) = span ?? (sample.Mean / 10, sample.Mean * 10);
-        if (item.Character.Kind is CharacterKind.Count) return 1 / (high * room + 1);
-        if (item.Character.Kind is CharacterKind.Angle) return 1 / 180d;
+        if (item.Character.Kind is CharacterKind.Count)
+            return 1 / (high * room + 1);
+        if (item.Character.Kind is CharacterKind.Angle)
+            return 1 / 180d;
         // Uniform on the logarithm: density 1/(x·ln(b/a)).
         low = Math.Max(low, high / 1000);
         return 1 / (Math.Max(sample.Mean, low / 10) * Math.Log(high * room / (low / room)));
@@ -235,7 +265,8 @@ public sealed class Likelihood
     private static double Scored(Character character, int scored, double[] shares)
     {
         var probability = 0d;
-        for (var u = 0; u < shares.Length; u++) probability += shares[u] * Confusion(character, scored, u);
+        for (var u = 0; u < shares.Length; u++)
+            probability += shares[u] * Confusion(character, scored, u);
         return probability;
     }
 
@@ -247,14 +278,18 @@ public sealed class Likelihood
     {
         ArgumentNullException.ThrowIfNull(character);
         var n = character.States.Count;
-        if (n < 2) return 1;
-        if (scored == actual) return character.Reliability;
+        if (n < 2)
+            return 1;
+        if (scored == actual)
+            return character.Reliability;
         var rest = 1 - character.Reliability;
-        if (character.Kind != CharacterKind.Ordered) return rest / (n - 1);
+        if (character.Kind != CharacterKind.Ordered)
+            return rest / (n - 1);
         var sum = 0d;
         for (var s = 0; s < n; s++)
         {
-            if (s != actual) sum += Math.Pow(0.5, Math.Abs(s - actual));
+            if (s != actual)
+                sum += Math.Pow(0.5, Math.Abs(s - actual));
         }
         return rest * Math.Pow(0.5, Math.Abs(scored - actual)) / sum;
     }
@@ -263,7 +298,8 @@ public sealed class Likelihood
     private static double NotFound(Character character, CharacterDescription description)
     {
         var absent = EvidenceItem.AbsentState(character);
-        if (absent < 0) return 0;
+        if (absent < 0)
+            return 0;
         var share = description.States.FirstOrDefault(s => s.State == character.States[absent].Id)?.Share ?? 0;
         return share + (1 - share) * (1 - character.Detection);
     }
@@ -276,9 +312,12 @@ public sealed class Likelihood
     {
         ArgumentNullException.ThrowIfNull(item);
         ArgumentNullException.ThrowIfNull(description);
-        if (!item.Larger || description.Range is not { } range || range.Kind != QuantityKind.Length) return description.Range;
-        if (description.Shade is { } shade) return shade;
-        if (_widened.TryGetValue(range, out var known)) return known;
+        if (!item.Larger || description.Range is not { } range || range.Kind != QuantityKind.Length)
+            return description.Range;
+        if (description.Shade is { } shade)
+            return shade;
+        if (_widened.TryGetValue(range, out var known))
+            return known;
         return _widened[range] = Widened(range, _options.ShadeWidening);
     }
 
@@ -293,7 +332,8 @@ public sealed class Likelihood
     public RangeDistribution Distribution(QuantityRange range)
     {
         ArgumentNullException.ThrowIfNull(range);
-        if (_distributions.TryGetValue(range, out var made)) return made;
+        if (_distributions.TryGetValue(range, out var made))
+            return made;
         return _distributions[range] = new RangeDistribution(range, _options.Ranges);
     }
 
@@ -301,9 +341,12 @@ public sealed class Likelihood
     public Fit? Verdict(EvidenceItem item, CharacterDescription? description)
     {
         ArgumentNullException.ThrowIfNull(item);
-        if (description is null) return null;
-        if (!description.Applies) return item.WithoutThePart > 0 ? Fit.Fits : Fit.Conflicts;
-        if (item.Sample is { } sample) return RangeOf(item, description) is { } range ? Distribution(range).Verdict(sample.AsMeasured()) : null;
+        if (description is null)
+            return null;
+        if (!description.Applies)
+            return item.WithoutThePart > 0 ? Fit.Fits : Fit.Conflicts;
+        if (item.Sample is { } sample)
+            return RangeOf(item, description) is { } range ? Distribution(range).Verdict(sample.AsMeasured()) : null;
         return Verdict(item, Raw(item, description));
     }
 
@@ -311,13 +354,27 @@ public sealed class Likelihood
     internal Fit Verdict(EvidenceItem item, double p)
     {
         // Against what a plant that has just this state would give: a state seen on one plant in three is no surprise.
-        if (item.Of > 0) p = Math.Pow(p, 1d / Math.Max(1, Math.Min(item.Of, _options.MostOfStand)));
-        return p < StateFloor(item, _options.ConflictBelow) ? Fit.Conflicts : p < StateFloor(item, _options.DoubtfulBelow) ? Fit.Doubtful : p < _options.EdgeBelow ? Fit.AtTheEdge : Fit.Fits;
+        if (item.Of > 0)
+            p = Math.Pow(p, 1d / Math.Max(1, Math.Min(item.Of, _options.MostOfStand)));
+        return p < StateFloor(item, _options.ConflictBelow) ? Fit.Conflicts
+            : p < StateFloor(item, _options.DoubtfulBelow) ? Fit.Doubtful
+            : p < _options.EdgeBelow ? Fit.AtTheEdge
+            : Fit.Fits;
     }
 
-    // A misreading alone gives a state some probability; a state that only misreading explains is in conflict however unreliable the character.
+    // A misreading alone gives a state some probability; a state that only misreading explains is in conflict however unreliable the
+    // character.
     private static double StateFloor(EvidenceItem item, double bound) =>
-        item.NotFound ? bound : Math.Max(bound, 1.0001 * (1 - item.Character.Reliability) / Math.Max(1, item.Character.States.Count - 1) * item.States.Count * (bound / EvidenceOptions.Default.ConflictBelow > 1 ? 1.5 : 1));
+        item.NotFound
+            ? bound
+            : Math.Max(
+                bound,
+                1.0001
+                    * (1 - item.Character.Reliability)
+                    / Math.Max(1, item.Character.States.Count - 1)
+                    * item.States.Count
+                    * (bound / EvidenceOptions.Default.ConflictBelow > 1 ? 1.5 : 1)
+            );
 
     private static double Factorial(int n) => Enumerable.Range(1, n).Aggregate(1d, (product, i) => product * i);
 }

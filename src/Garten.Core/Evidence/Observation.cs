@@ -1,7 +1,7 @@
-using Garten.Core.Seasons;
 using System.Text.Json.Serialization;
 using Garten.Core.Characters;
 using Garten.Core.Quantities;
+using Garten.Core.Seasons;
 
 namespace Garten.Core.Evidence;
 
@@ -148,8 +148,14 @@ public enum PartSex
 
 /// <summary>What a look is to be judged by. All is unsaid by default.</summary>
 public sealed record ObservationContext(
-    Position Position = Position.Unsaid, Light Light = Light.Unsaid, Stage Stage = Stage.Unsaid, PartAge Age = PartAge.Unsaid, Shaping Shaping = Shaping.Unsaid,
-    Attachment Attachment = Attachment.Unsaid, PartSex Sex = PartSex.Unsaid)
+    Position Position = Position.Unsaid,
+    Light Light = Light.Unsaid,
+    Stage Stage = Stage.Unsaid,
+    PartAge Age = PartAge.Unsaid,
+    Shaping Shaping = Shaping.Unsaid,
+    Attachment Attachment = Attachment.Unsaid,
+    PartSex Sex = PartSex.Unsaid
+)
 {
     /// <summary>Whether leaves are larger here than on adult sun shoots.</summary>
     [JsonIgnore]
@@ -174,8 +180,23 @@ public sealed record ObservationContext(
 /// <param name="Withdrawn">Whether it only takes the superseded one back.</param>
 /// <param name="FromCouplet">The couplet whose statement it answers ("hash#3"); empty where it was looked at by itself.</param>
 public sealed record Observation(
-    Guid Id, string Character, Outcome Outcome, IReadOnlyList<string> States, bool Together, IReadOnlyList<Reading> Readings, int Show, int Of, Sureness Sureness,
-    ObservationContext Context, Tool Tool, string Date, string Note, Guid? Supersedes = null, bool Withdrawn = false, string FromCouplet = "");
+    Guid Id,
+    string Character,
+    Outcome Outcome,
+    IReadOnlyList<string> States,
+    bool Together,
+    IReadOnlyList<Reading> Readings,
+    int Show,
+    int Of,
+    Sureness Sureness,
+    ObservationContext Context,
+    Tool Tool,
+    string Date,
+    string Note,
+    Guid? Supersedes = null,
+    bool Withdrawn = false,
+    string FromCouplet = ""
+);
 
 /// <summary>The observations of one plant that hold: those that no other one supersedes.</summary>
 public static class EvidenceSheet
@@ -192,21 +213,44 @@ public static class EvidenceSheet
     public static string? Problem(Observation observation, Character? character, DateOnly today)
     {
         ArgumentNullException.ThrowIfNull(observation);
-        if (observation.Withdrawn) return observation.Supersedes is null ? "Say which observation is taken back." : null;
-        if (character is null) return $"There is no character “{observation.Character}”.";
-        if (character.IsQuantity && observation.States.Count > 0) return $"{character.Name} is measured; it has no states.";
-        if (observation.States.FirstOrDefault(s => character.IndexOf(s) < 0) is { } unknown) return $"“{unknown}” is no state of {character.Name}.";
-        if (observation.States.Distinct(StringComparer.Ordinal).Count() != observation.States.Count) return "A state is given twice.";
-        if (observation.Outcome == Outcome.Seen && observation.States.Count == 0 && observation.Readings.Count == 0) return "Choose a state or enter a reading.";
-        if (!character.IsQuantity && observation.Readings.Count > 0) return $"{character.Name} has states; it isn't measured.";
-        if (observation.Readings.Count > ReadingText.MostReadings) return $"Up to {ReadingText.MostReadings} readings belong to one observation.";
-        if (observation.Readings.Any(r => !double.IsFinite(r.Value) || r.Value < 0 || r.Calibration < 0 || r.Resolution < 0 || !double.IsFinite(r.Calibration + r.Resolution))) return "A reading is no number of 0 or more.";
-        if (character.Kind is CharacterKind.Length or CharacterKind.Ratio && observation.Readings.Any(r => r.Value <= 0)) return "A length or a ratio of zero can't be measured; note that the part is absent instead.";
-        if (character.Kind == CharacterKind.Length && observation.Readings.Any(r => r.Value > ReadingText.LongestLength)) return "A reading is longer than any plant.";
-        if (observation.Readings.Any(r => !ReadingText.IsWithinBounds(r, character.Quantity))) return $"A reading is beyond all that is measured of plants: {ReadingText.BoundsInWords(character.Quantity)}.";
-        if (character.Kind == CharacterKind.Count && observation.Readings.Any(r => Math.Abs(r.Value - Math.Round(r.Value)) > 1e-9)) return "A count is a whole number.";
-        if (observation.Show < 0 || observation.Of < 0 || observation.Show > observation.Of) return "Of a stand, at most as many plants show it as were looked at.";
-        if (!DayText.TryRead(observation.Date, out var date)) return "There is no such date.";
+        if (observation.Withdrawn)
+            return observation.Supersedes is null ? "Say which observation is taken back." : null;
+        if (character is null)
+            return $"There is no character “{observation.Character}”.";
+        if (character.IsQuantity && observation.States.Count > 0)
+            return $"{character.Name} is measured; it has no states.";
+        if (observation.States.FirstOrDefault(s => character.IndexOf(s) < 0) is { } unknown)
+            return $"“{unknown}” is no state of {character.Name}.";
+        if (observation.States.Distinct(StringComparer.Ordinal).Count() != observation.States.Count)
+            return "A state is given twice.";
+        if (observation.Outcome == Outcome.Seen && observation.States.Count == 0 && observation.Readings.Count == 0)
+            return "Choose a state or enter a reading.";
+        if (!character.IsQuantity && observation.Readings.Count > 0)
+            return $"{character.Name} has states; it isn't measured.";
+        if (observation.Readings.Count > ReadingText.MostReadings)
+            return $"Up to {ReadingText.MostReadings} readings belong to one observation.";
+        if (
+            observation.Readings.Any(r =>
+                !double.IsFinite(r.Value)
+                || r.Value < 0
+                || r.Calibration < 0
+                || r.Resolution < 0
+                || !double.IsFinite(r.Calibration + r.Resolution)
+            )
+        )
+            return "A reading is no number of 0 or more.";
+        if (character.Kind is CharacterKind.Length or CharacterKind.Ratio && observation.Readings.Any(r => r.Value <= 0))
+            return "A length or a ratio of zero can't be measured; note that the part is absent instead.";
+        if (character.Kind == CharacterKind.Length && observation.Readings.Any(r => r.Value > ReadingText.LongestLength))
+            return "A reading is longer than any plant.";
+        if (observation.Readings.Any(r => !ReadingText.IsWithinBounds(r, character.Quantity)))
+            return $"A reading is beyond all that is measured of plants: {ReadingText.BoundsInWords(character.Quantity)}.";
+        if (character.Kind == CharacterKind.Count && observation.Readings.Any(r => Math.Abs(r.Value - Math.Round(r.Value)) > 1e-9))
+            return "A count is a whole number.";
+        if (observation.Show < 0 || observation.Of < 0 || observation.Show > observation.Of)
+            return "Of a stand, at most as many plants show it as were looked at.";
+        if (!DayText.TryRead(observation.Date, out var date))
+            return "There is no such date.";
         return date > today ? "This date is in the future." : null;
     }
 }

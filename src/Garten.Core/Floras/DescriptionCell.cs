@@ -13,9 +13,31 @@ public static partial class DescriptionCell
     /// <summary>Share of scorings in which a state marked with "!" is taken for what the plant has.</summary>
     public const double MisreadShare = 0.2;
 
-    private static readonly HashSet<string> UnknownWords = new(StringComparer.OrdinalIgnoreCase) { "", "?", "na", "nan", "null", "unknown", "not known", "n.d.", "nd", ".", "not recorded" };
+    private static readonly HashSet<string> UnknownWords = new(StringComparer.OrdinalIgnoreCase)
+    {
+        "",
+        "?",
+        "na",
+        "nan",
+        "null",
+        "unknown",
+        "not known",
+        "n.d.",
+        "nd",
+        ".",
+        "not recorded",
+    };
 
-    private static readonly HashSet<string> NotApplicableWords = new(StringComparer.OrdinalIgnoreCase) { "-", "–", "—", "−", "n/a", "not applicable", "n.a." };
+    private static readonly HashSet<string> NotApplicableWords = new(StringComparer.OrdinalIgnoreCase)
+    {
+        "-",
+        "–",
+        "—",
+        "−",
+        "n/a",
+        "not applicable",
+        "n.a.",
+    };
 
     /// <summary>Whether a cell says nothing: it is empty, "?" or a usual word for a missing value.</summary>
     public static bool IsUnknown(string text) => UnknownWords.Contains((text ?? "").Trim());
@@ -37,8 +59,10 @@ public static partial class DescriptionCell
         ArgumentNullException.ThrowIfNull(character);
         problem = null;
         text = text.Trim();
-        if (IsUnknown(text)) return null;
-        if (IsNotApplicable(text)) return new CharacterDescription(character.Id, [], null, null, false);
+        if (IsUnknown(text))
+            return null;
+        if (IsNotApplicable(text))
+            return new CharacterDescription(character.Id, [], null, null, false);
         return character.IsQuantity ? ReadRange(text, character, out problem) : ReadStates(text, character, out problem);
     }
 
@@ -50,10 +74,15 @@ public static partial class DescriptionCell
         foreach (var part in parts.Take(2))
         {
             var reading = RangeNotation.Read(part, character.Quantity, unit: MeasureUnit.Named(character.Unit));
-            if (reading.Ranges.Count != 1) problem ??= reading.Problem is { } wrong ? $"{wrong.Message} (“{part}”, character {wrong.At + 1})" : $"“{part}” is two measures; one is wanted.";
-            else ranges.Add(reading.Ranges[0]);
+            if (reading.Ranges.Count != 1)
+                problem ??= reading.Problem is { } wrong
+                    ? $"{wrong.Message} (“{part}”, character {wrong.At + 1})"
+                    : $"“{part}” is two measures; one is wanted.";
+            else
+                ranges.Add(reading.Ranges[0]);
         }
-        if (parts.Length > 2) problem ??= "There are two ranges for shade leaves.";
+        if (parts.Length > 2)
+            problem ??= "There are two ranges for shade leaves.";
         return problem is null ? new CharacterDescription(character.Id, [], ranges[0], ranges.Count > 1 ? ranges[1] : null) : null;
     }
 
@@ -70,14 +99,21 @@ public static partial class DescriptionCell
             var space = said.IndexOf(' ', StringComparison.Ordinal);
             var share = space > 0 && !isMisread ? Modality.Of(said[..space]) : null;
             var name = share is null ? said : said[(space + 1)..].Trim();
-            if (Find(character, said) is { } whole) (name, share) = (whole.Id, null);
-            if (Find(character, name) is null && Alternatives(name) is { Count: > 1 } several && several.All(s => Find(character, s) is not null))
+            if (Find(character, said) is { } whole)
+                (name, share) = (whole.Id, null);
+            if (
+                Find(character, name) is null
+                && Alternatives(name) is { Count: > 1 } several
+                && several.All(s => Find(character, s) is not null)
+            )
             {
                 // "ovate/round": either of them, in equal parts of what the word says.
                 foreach (var one in several.Select(s => Find(character, s)!.Id).Distinct(StringComparer.Ordinal))
                 {
-                    if (isMisread && !misread.Contains(one)) misread.Add(one);
-                    else if (!isMisread && !found.Exists(f => f.State == one)) found.Add((one, share / several.Count));
+                    if (isMisread && !misread.Contains(one))
+                        misread.Add(one);
+                    else if (!isMisread && !found.Exists(f => f.State == one))
+                        found.Add((one, share / several.Count));
                 }
                 continue;
             }
@@ -91,8 +127,10 @@ public static partial class DescriptionCell
                 problem = $"“{state.Name}” is given twice.";
                 return null;
             }
-            if (isMisread) misread.Add(state.Id);
-            else found.Add((state.Id, share));
+            if (isMisread)
+                misread.Add(state.Id);
+            else
+                found.Add((state.Id, share));
         }
         if (found.Count == 0)
         {
@@ -104,11 +142,16 @@ public static partial class DescriptionCell
         var plain = found.Count(f => f.Share is null);
         var rest = plain == 0 ? 0 : Math.Max(1 - marked, Modality.Often) / plain;
         var total = marked + rest * plain;
-        return new CharacterDescription(character.Id, [.. found.Select(f => new StateShare(f.State, (f.Share ?? rest) / total))], Misread: misread.Count > 0 ? misread : null);
+        return new CharacterDescription(
+            character.Id,
+            [.. found.Select(f => new StateShare(f.State, (f.Share ?? rest) / total))],
+            Misread: misread.Count > 0 ? misread : null
+        );
     }
 
     /// <summary>
-    /// The states that a cell names beside one another with a sign other than <c>|</c>: "ovate/round", "round; ovate", "linear &amp; round", "ovate or round".
+    /// The states that a cell names beside one another with a sign other than <c>|</c>: "ovate/round", "round; ovate", "linear &amp;
+    /// round", "ovate or round".
     /// One where there is no such sign. Whether they are states is for the caller to say: "red/white" may be a pattern.
     /// </summary>
     public static IReadOnlyList<string> Alternatives(string part)
@@ -122,5 +165,7 @@ public static partial class DescriptionCell
 
     private static CharacterState? Find(Character character, string name) =>
         character.States.FirstOrDefault(s => string.Equals(s.Id, name, StringComparison.OrdinalIgnoreCase))
-        ?? character.States.FirstOrDefault(s => string.Equals(s.Name, name, StringComparison.OrdinalIgnoreCase) || s.Terms.Contains(name, StringComparer.OrdinalIgnoreCase));
+        ?? character.States.FirstOrDefault(s =>
+            string.Equals(s.Name, name, StringComparison.OrdinalIgnoreCase) || s.Terms.Contains(name, StringComparer.OrdinalIgnoreCase)
+        );
 }

@@ -7,9 +7,15 @@ namespace Garten.Core.Floras;
 /// <param name="Name">Its name.</param>
 /// <param name="Taxa">The taxa, ordered by name.</param>
 /// <param name="Table">Characters, descriptions and seasons; null for a flora of names alone.</param>
-/// <param name="Grid">The grid that its cells are of, and that positions of its sensitive taxa are coarsened to; null where none is declared.</param>
+/// <param name="Grid">The grid that its cells are of, and that positions of its sensitive taxa are coarsened to; null where none is
+/// declared.</param>
 public sealed record Flora(
-    string Id, string Name, IReadOnlyList<Taxon> Taxa, CharacterTable? Table = null, [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] FloraGrid? Grid = null);
+    string Id,
+    string Name,
+    IReadOnlyList<Taxon> Taxa,
+    CharacterTable? Table = null,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] FloraGrid? Grid = null
+);
 
 /// <summary>Finds taxa by the names that keys call them.</summary>
 public sealed class TaxonIndex
@@ -32,16 +38,19 @@ public sealed class TaxonIndex
     public Taxon? Find(string name)
     {
         ArgumentNullException.ThrowIfNull(name);
-        if (_byName.TryGetValue(name, out var taxon)) return taxon;
+        if (_byName.TryGetValue(name, out var taxon))
+            return taxon;
         // Of a broader idea the aggregate is meant where there is one; the narrower one is the species itself, never the aggregate.
         foreach (var (concept, others) in Concepts)
         {
-            if (!name.EndsWith(concept, StringComparison.Ordinal)) continue;
+            if (!name.EndsWith(concept, StringComparison.Ordinal))
+                continue;
             var bare = name[..^concept.Length];
             return others.Select(o => _byName.GetValueOrDefault(bare + o)).FirstOrDefault(t => t is not null) ?? Find(bare);
         }
         var stop = name.IndexOf(". ", StringComparison.Ordinal);
-        if (stop is < 1 or > 3) return null;
+        if (stop is < 1 or > 3)
+            return null;
         var fits = _byEpithet[Behind(name)].Where(t => t.Name.StartsWith(name[..stop], StringComparison.Ordinal)).Take(2).ToList();
         return fits.Count == 1 ? fits[0] : null;
     }

@@ -16,16 +16,25 @@ public enum GridNaming
 }
 
 /// <summary>
-/// The grid of a flora: what positions of sensitive taxa are coarsened to. Square cells by the rule of the equirectangular projection at the
+/// The grid of a flora: what positions of sensitive taxa are coarsened to. Square cells by the rule of the equirectangular projection at
+/// the
 /// latitude of the origin: east and west sides are meridians, and a cell of another latitude is as wide in degrees.
 /// </summary>
-/// <param name="Latitude">Of the origin, the south-west corner (with numbers going south the north-west one): WGS 84 decimal degrees, −80 to 80.</param>
+/// <param name="Latitude">Of the origin, the south-west corner (with numbers going south the north-west one): WGS 84 decimal degrees, −80
+/// to 80.</param>
 /// <param name="Longitude">Of the same corner, −180 to 180.</param>
 /// <param name="CellMetres">Side of a cell in metres, 100 to 100,000.</param>
 /// <param name="Columns">How many columns it has, 1 to 702 (A to ZZ).</param>
 /// <param name="Rows">How many rows it has, 1 to 999.</param>
 /// <param name="Naming">How its cells are named.</param>
-public sealed record FloraGrid(double Latitude, double Longitude, double CellMetres, int Columns, int Rows, GridNaming Naming = GridNaming.LettersEastNumbersNorth)
+public sealed record FloraGrid(
+    double Latitude,
+    double Longitude,
+    double CellMetres,
+    int Columns,
+    int Rows,
+    GridNaming Naming = GridNaming.LettersEastNumbersNorth
+)
 {
     // Of a sphere with the mean radius of the earth, 6,371,008.8 m.
     private const double MetresPerDegree = 111_195.08;
@@ -57,24 +66,33 @@ public sealed record FloraGrid(double Latitude, double Longitude, double CellMet
         var (height, width) = Degrees();
         var up = Naming == GridNaming.LettersEastNumbersSouth ? Latitude - latitude : latitude - Latitude;
         var (column, row) = (Math.Floor((longitude - Longitude) / width), Math.Floor(up / height));
-        if (!(column >= 0 && column < Columns && row >= 0 && row < Rows)) return null;
+        if (!(column >= 0 && column < Columns && row >= 0 && row < Rows))
+            return null;
         return Of((int)column, (int)row);
     }
 
-    private (double Height, double Width) Degrees() => (CellMetres / MetresPerDegree, CellMetres / (MetresPerDegree * Math.Cos(Latitude * Math.PI / 180)));
+    private (double Height, double Width) Degrees() =>
+        (CellMetres / MetresPerDegree, CellMetres / (MetresPerDegree * Math.Cos(Latitude * Math.PI / 180)));
 
     private Cell Of(int column, int row)
     {
         var (height, width) = Degrees();
         var up = (row + 0.5) * height;
         // Five decimals are a metre: the middle of a cell is no finer than that.
-        return new Cell(NameOf(column, row), Math.Round(Naming == GridNaming.LettersEastNumbersSouth ? Latitude - up : Latitude + up, 5), Math.Round(Longitude + (column + 0.5) * width, 5), Math.Ceiling(CellMetres * Math.Sqrt(0.5)));
+        return new Cell(
+            NameOf(column, row),
+            Math.Round(Naming == GridNaming.LettersEastNumbersSouth ? Latitude - up : Latitude + up, 5),
+            Math.Round(Longitude + (column + 0.5) * width, 5),
+            Math.Ceiling(CellMetres * Math.Sqrt(0.5))
+        );
     }
 
     private string NameOf(int column, int row)
     {
-        if (Naming == GridNaming.NumbersEastNumbersNorth) return string.Create(CultureInfo.InvariantCulture, $"{column + 1}-{row + 1}");
-        var letters = column < Letters ? $"{(char)('A' + column)}" : $"{(char)('A' + column / Letters - 1)}{(char)('A' + column % Letters)}";
+        if (Naming == GridNaming.NumbersEastNumbersNorth)
+            return string.Create(CultureInfo.InvariantCulture, $"{column + 1}-{row + 1}");
+        var letters =
+            column < Letters ? $"{(char)('A' + column)}" : $"{(char)('A' + column / Letters - 1)}{(char)('A' + column % Letters)}";
         return string.Create(CultureInfo.InvariantCulture, $"{letters}{row + 1}");
     }
 }

@@ -21,24 +21,30 @@ public static class NearNames
     /// <summary>
     /// Pairs of names that differ by a single letter (missing, added, another, or two swapped), by two letters in a long word, by the
     /// Latin ending of the same stem (<c>alba</c>, <c>albus</c>), or by case alone. Each pair once, the name that comes first in
-    /// <paramref name="names"/> first, up to about 200 pairs. Names that differ in a digit or in a word of under four letters are taken as meant.
+    /// <paramref name="names"/> first, up to about 200 pairs. Names that differ in a digit or in a word of under four letters are taken as
+    /// meant.
     /// </summary>
     public static IReadOnlyList<(string First, string Second)> Pairs(IReadOnlyList<string> names)
     {
         var order = new Dictionary<string, int>(StringComparer.Ordinal);
-        for (var i = 0; i < names.Count; i++) order.TryAdd(names[i], i);
+        for (var i = 0; i < names.Count; i++)
+            order.TryAdd(names[i], i);
         var pairs = new HashSet<(int, int)>();
         var found = new List<(string, string)>();
         var groups = new Dictionary<string, List<string>>(StringComparer.Ordinal);
         foreach (var name in order.Keys)
         {
-            if (found.Count >= MostPairs) break;
+            if (found.Count >= MostPairs)
+                break;
             var folded = Fold(name);
             foreach (var form in Deletions(folded).Append(folded))
             {
-                if (!groups.TryGetValue(form, out var group)) groups[form] = group = [];
-                foreach (var other in group) Consider(other, name);
-                if (group.Count < MostInGroup) group.Add(name);
+                if (!groups.TryGetValue(form, out var group))
+                    groups[form] = group = [];
+                foreach (var other in group)
+                    Consider(other, name);
+                if (group.Count < MostInGroup)
+                    group.Add(name);
             }
         }
         if (order.Count <= MostForPairs && found.Count < MostPairs)
@@ -46,7 +52,8 @@ public static class NearNames
             var all = order.Keys.ToList();
             for (var i = 0; i < all.Count; i++)
             {
-                for (var j = i + 1; j < all.Count; j++) Consider(all[i], all[j]);
+                for (var j = i + 1; j < all.Count; j++)
+                    Consider(all[i], all[j]);
             }
         }
         found.Sort((a, b) => (order[a.Item1], order[a.Item2]).CompareTo((order[b.Item1], order[b.Item2])));
@@ -55,7 +62,8 @@ public static class NearNames
         void Consider(string a, string b)
         {
             var (first, second) = order[a] < order[b] ? (a, b) : (b, a);
-            if (first == second || !AreNear(first, second) || !pairs.Add((order[first], order[second]))) return;
+            if (first == second || !AreNear(first, second) || !pairs.Add((order[first], order[second])))
+                return;
             found.Add((first, second));
         }
     }
@@ -63,19 +71,27 @@ public static class NearNames
     /// <summary>Whether two different names are spelled so alike that one may be a slip of the other.</summary>
     public static bool AreNear(string a, string b)
     {
-        if (string.Equals(a, b, StringComparison.Ordinal)) return false;
+        if (string.Equals(a, b, StringComparison.Ordinal))
+            return false;
         var left = Fold(a).Split(' ');
         var right = Fold(b).Split(' ');
-        if (left.Length != right.Length) return false;
+        if (left.Length != right.Length)
+            return false;
         var differing = Enumerable.Range(0, left.Length).Where(i => left[i] != right[i]).ToList();
-        if (differing.Count == 0) return true;
-        if (differing.Count > 1) return false;
+        if (differing.Count == 0)
+            return true;
+        if (differing.Count > 1)
+            return false;
         var (x, y) = (left[differing[0]], right[differing[0]]);
-        if (x.Any(char.IsDigit) || y.Any(char.IsDigit)) return false;
+        if (x.Any(char.IsDigit) || y.Any(char.IsDigit))
+            return false;
         // "V. alba" and "Vellorna alba" are an abbreviation, "subsp." and "var." are ranks.
-        if (x.EndsWith('.') || y.EndsWith('.')) return false;
-        if (Math.Min(x.Length, y.Length) < ShortestWord) return false;
-        if (differing[0] > 0 && Stem(x) is { Length: >= 3 } stem && stem == Stem(y)) return true;
+        if (x.EndsWith('.') || y.EndsWith('.'))
+            return false;
+        if (Math.Min(x.Length, y.Length) < ShortestWord)
+            return false;
+        if (differing[0] > 0 && Stem(x) is { Length: >= 3 } stem && stem == Stem(y))
+            return true;
         var most = Math.Min(x.Length, y.Length) >= LongWord ? 2 : 1;
         var distance = Distance(x, y, most);
         return distance <= most && (distance < 2 || x[..3] == y[..3]);
@@ -96,7 +112,8 @@ public static class NearNames
     {
         for (var i = 0; i < name.Length; i++)
         {
-            if (i == 0 || name[i] != name[i - 1]) yield return name.Remove(i, 1);
+            if (i == 0 || name[i] != name[i - 1])
+                yield return name.Remove(i, 1);
         }
     }
 
@@ -106,11 +123,13 @@ public static class NearNames
     /// </summary>
     private static int Distance(string a, string b, int most)
     {
-        if (Math.Abs(a.Length - b.Length) > most) return most + 1;
+        if (Math.Abs(a.Length - b.Length) > most)
+            return most + 1;
         var before = new int[b.Length + 1];
         var last = new int[b.Length + 1];
         var row = new int[b.Length + 1];
-        for (var j = 0; j <= b.Length; j++) last[j] = j;
+        for (var j = 0; j <= b.Length; j++)
+            last[j] = j;
         for (var i = 1; i <= a.Length; i++)
         {
             row[0] = i;
@@ -119,10 +138,12 @@ public static class NearNames
             {
                 var cost = a[i - 1] == b[j - 1] ? 0 : 1;
                 row[j] = Math.Min(Math.Min(row[j - 1] + 1, last[j] + 1), last[j - 1] + cost);
-                if (i > 1 && j > 1 && a[i - 1] == b[j - 2] && a[i - 2] == b[j - 1]) row[j] = Math.Min(row[j], before[j - 2] + 1);
+                if (i > 1 && j > 1 && a[i - 1] == b[j - 2] && a[i - 2] == b[j - 1])
+                    row[j] = Math.Min(row[j], before[j - 2] + 1);
                 least = Math.Min(least, row[j]);
             }
-            if (least > most) return most + 1;
+            if (least > most)
+                return most + 1;
             (before, last, row) = (last, row, before);
         }
         return last[b.Length];

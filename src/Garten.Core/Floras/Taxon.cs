@@ -68,9 +68,23 @@ public sealed record PhaseSpan(Phenophase Phase, int From, int To)
 /// <param name="Phenology">When which organ can be seen on it here.</param>
 /// <param name="KeyMarks">What to know it by, in a few words each.</param>
 public sealed record TaxonFacts(
-    IReadOnlyList<string> Synonyms, IReadOnlyList<string> CommonNames, string Meaning, string GrowthForm, Origin Origin, string Establishment, bool IsSensitive, IReadOnlyList<string> Habitats,
-    int? ElevationFrom, int? ElevationTo, IReadOnlyList<string> Cells, IReadOnlyList<string> LookAlikes, IReadOnlyList<string> Parents, IReadOnlyList<string> Members,
-    IReadOnlyList<PhaseSpan> Phenology, IReadOnlyList<string> KeyMarks)
+    IReadOnlyList<string> Synonyms,
+    IReadOnlyList<string> CommonNames,
+    string Meaning,
+    string GrowthForm,
+    Origin Origin,
+    string Establishment,
+    bool IsSensitive,
+    IReadOnlyList<string> Habitats,
+    int? ElevationFrom,
+    int? ElevationTo,
+    IReadOnlyList<string> Cells,
+    IReadOnlyList<string> LookAlikes,
+    IReadOnlyList<string> Parents,
+    IReadOnlyList<string> Members,
+    IReadOnlyList<PhaseSpan> Phenology,
+    IReadOnlyList<string> KeyMarks
+)
 {
     /// <summary>Nothing known.</summary>
     public static TaxonFacts None { get; } = new([], [], "", "", Origin.Unsaid, "", false, [], null, null, [], [], [], [], [], []);
@@ -88,4 +102,14 @@ public sealed record TaxonFacts(
 /// <param name="CautionNote">What the cautions mean for this plant, in a sentence; empty where there are none.</param>
 /// <param name="Facts">What else is known; null for a bare name.</param>
 public sealed record Taxon(
-    string Id, string Name, string Authorship, string Rank, string Parent, string Family, string CommonName, IReadOnlyList<Caution> Cautions, string CautionNote, TaxonFacts? Facts = null);
+    string Id,
+    string Name,
+    string Authorship,
+    string Rank,
+    string Parent,
+    string Family,
+    string CommonName,
+    IReadOnlyList<Caution> Cautions,
+    string CautionNote,
+    TaxonFacts? Facts = null
+);

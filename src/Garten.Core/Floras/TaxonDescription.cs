@@ -17,7 +17,13 @@ public sealed record StateShare(string State, double Share);
 /// <param name="Applies">False where the taxon hasn't the part at all.</param>
 /// <param name="Misread">States that this taxon hasn't but is often taken to have; null where there are none.</param>
 public sealed record CharacterDescription(
-    string Character, IReadOnlyList<StateShare> States, QuantityRange? Range = null, QuantityRange? Shade = null, bool Applies = true, IReadOnlyList<string>? Misread = null);
+    string Character,
+    IReadOnlyList<StateShare> States,
+    QuantityRange? Range = null,
+    QuantityRange? Shade = null,
+    bool Applies = true,
+    IReadOnlyList<string>? Misread = null
+);
 
 /// <summary>What a taxon is like. A character that isn't among them is unknown.</summary>
 /// <param name="Taxon">Id of the taxon.</param>
@@ -29,7 +35,11 @@ public sealed record TaxonDescription(string Taxon, IReadOnlyList<CharacterDescr
 /// <param name="Characters">The characters, in the order in which they are shown.</param>
 /// <param name="Descriptions">The descriptions; those of a genus or a cultivated form are completed by <see cref="Complete"/>.</param>
 /// <param name="Seasons">When the phenophases last.</param>
-public sealed record CharacterTable(IReadOnlyList<Character> Characters, IReadOnlyList<TaxonDescription> Descriptions, IReadOnlyList<PhaseWindow> Seasons)
+public sealed record CharacterTable(
+    IReadOnlyList<Character> Characters,
+    IReadOnlyList<TaxonDescription> Descriptions,
+    IReadOnlyList<PhaseWindow> Seasons
+)
 {
     /// <summary>A table with nothing in it.</summary>
     public static CharacterTable Empty { get; } = new([], [], []);
@@ -49,7 +59,8 @@ public sealed record CharacterTable(IReadOnlyList<Character> Characters, IReadOn
     public static CharacterTable Join(IReadOnlyList<CharacterTable> tables)
     {
         ArgumentNullException.ThrowIfNull(tables);
-        if (tables.Count == 1) return tables[0];
+        if (tables.Count == 1)
+            return tables[0];
         var characters = new Dictionary<string, Character>(StringComparer.Ordinal);
         var descriptions = new Dictionary<string, TaxonDescription>(StringComparer.Ordinal);
         for (var i = 0; i < tables.Count; i++)
@@ -58,29 +69,51 @@ public sealed record CharacterTable(IReadOnlyList<Character> Characters, IReadOn
             foreach (var character in tables[i].Characters)
             {
                 var known = characters.GetValueOrDefault(character.Id);
-                if (known is not null && IsSame(known, character)) continue;
+                if (known is not null && IsSame(known, character))
+                    continue;
                 var id = known is null ? character.Id : $"{i + 1}/{character.Id}";
-                if (known is not null) renamed[character.Id] = id;
+                if (known is not null)
+                    renamed[character.Id] = id;
                 characters.TryAdd(id, character with { Id = id });
             }
             foreach (var description in tables[i].Descriptions)
             {
-                descriptions.TryAdd(description.Taxon, description with { Characters = [.. description.Characters.Select(c => c with { Character = renamed.GetValueOrDefault(c.Character, c.Character) })] });
+                descriptions.TryAdd(
+                    description.Taxon,
+                    description with
+                    {
+                        Characters =
+                        [
+                            .. description.Characters.Select(c =>
+                                c with
+                                {
+                                    Character = renamed.GetValueOrDefault(c.Character, c.Character),
+                                }
+                            ),
+                        ],
+                    }
+                );
             }
         }
-        return new CharacterTable([.. characters.Values], [.. descriptions.Values], [.. tables.SelectMany(t => t.Seasons).DistinctBy(w => w.Phase)]);
+        return new CharacterTable(
+            [.. characters.Values],
+            [.. descriptions.Values],
+            [.. tables.SelectMany(t => t.Seasons).DistinctBy(w => w.Phase)]
+        );
     }
 
     private static IEnumerable<string> LineAbove(Taxon taxon, Dictionary<string, Taxon> byId)
     {
         var steps = 0;
-        for (var at = byId.GetValueOrDefault(taxon.Parent); at is not null && steps++ < DeepestTree; at = byId.GetValueOrDefault(at.Parent)) yield return at.Id;
+        for (var at = byId.GetValueOrDefault(taxon.Parent); at is not null && steps++ < DeepestTree; at = byId.GetValueOrDefault(at.Parent))
+            yield return at.Id;
     }
 
     // No tree of taxa is deeper; a circle ends there.
     private const int DeepestTree = 20;
 
-    private static bool IsSame(Character a, Character b) => a.Kind == b.Kind && a.States.Select(s => s.Id).SequenceEqual(b.States.Select(s => s.Id), StringComparer.Ordinal);
+    private static bool IsSame(Character a, Character b) =>
+        a.Kind == b.Kind && a.States.Select(s => s.Id).SequenceEqual(b.States.Select(s => s.Id), StringComparer.Ordinal);
 
     /// <summary>The character of this id; null where there is none.</summary>
     public Character? Find(string id) => _byId.GetValueOrDefault(id);
@@ -88,12 +121,28 @@ public sealed record CharacterTable(IReadOnlyList<Character> Characters, IReadOn
     // Ranks of which a name stands for all that stand below it.
     private static readonly HashSet<string> Above = new(StringComparer.OrdinalIgnoreCase)
     {
-        "aggregate", "group", "series", "subsection", "section", "subgenus", "genus", "subtribe", "tribe", "subfamily", "family", "order", "class", "division", "phylum",
+        "aggregate",
+        "group",
+        "series",
+        "subsection",
+        "section",
+        "subgenus",
+        "genus",
+        "subtribe",
+        "tribe",
+        "subfamily",
+        "family",
+        "order",
+        "class",
+        "division",
+        "phylum",
     };
 
     /// <summary>
-    /// The descriptions of the taxa that a plant can be named as: each with what its genus has and it doesn't say otherwise; a cultivated form
-    /// with all of its species but what it overrides. A genus, an aggregate or any other group is among them where it is described itself and
+    /// The descriptions of the taxa that a plant can be named as: each with what its genus has and it doesn't say otherwise; a cultivated
+    /// form
+    /// with all of its species but what it overrides. A genus, an aggregate or any other group is among them where it is described itself
+    /// and
     /// nothing that is described stands below it.
     /// </summary>
     public static IReadOnlyList<TaxonDescription> Complete(IReadOnlyList<TaxonDescription> written, IReadOnlyList<Taxon> taxa)
@@ -102,23 +151,28 @@ public sealed record CharacterTable(IReadOnlyList<Character> Characters, IReadOn
         var byTaxon = written.ToDictionary(d => d.Taxon, StringComparer.Ordinal);
         var byId = taxa.ToDictionary(t => t.Id, StringComparer.Ordinal);
         var done = new List<TaxonDescription>();
-        var aggregates = taxa.SelectMany(t => (t.Facts?.Members ?? []).Select(m => (Member: m, t.Id))).ToLookup(m => m.Member, m => m.Id, StringComparer.Ordinal);
+        var aggregates = taxa.SelectMany(t => (t.Facts?.Members ?? []).Select(m => (Member: m, t.Id)))
+            .ToLookup(m => m.Member, m => m.Id, StringComparer.Ordinal);
         var groups = new List<(Taxon Taxon, TaxonDescription Description)>();
         var holding = new HashSet<string>(StringComparer.Ordinal);
         foreach (var taxon in taxa)
         {
             var characters = new Dictionary<string, CharacterDescription>(StringComparer.Ordinal);
             var line = new Stack<string>();
-            for (var at = taxon; at is not null && line.Count < 10; at = byId.GetValueOrDefault(at.Parent)) line.Push(at.Id);
+            for (var at = taxon; at is not null && line.Count < 10; at = byId.GetValueOrDefault(at.Parent))
+                line.Push(at.Id);
             foreach (var id in line)
             {
-                foreach (var described in byTaxon.GetValueOrDefault(id)?.Characters ?? []) characters[described.Character] = described;
+                foreach (var described in byTaxon.GetValueOrDefault(id)?.Characters ?? [])
+                    characters[described.Character] = described;
             }
-            if (characters.Count == 0) continue;
+            if (characters.Count == 0)
+                continue;
             var description = new TaxonDescription(taxon.Id, [.. characters.Values.OrderBy(c => c.Character, StringComparer.Ordinal)]);
             if (Above.Contains(taxon.Rank))
             {
-                if (byTaxon.GetValueOrDefault(taxon.Id) is { Characters.Count: > 0 }) groups.Add((taxon, description));
+                if (byTaxon.GetValueOrDefault(taxon.Id) is { Characters.Count: > 0 })
+                    groups.Add((taxon, description));
                 continue;
             }
             done.Add(description);
@@ -128,7 +182,8 @@ public sealed record CharacterTable(IReadOnlyList<Character> Characters, IReadOn
         // From the lowest group up: of a described family above a described genus only the genus is one to name.
         foreach (var (taxon, description) in groups.OrderByDescending(g => LineAbove(g.Taxon, byId).Count()))
         {
-            if (holding.Contains(taxon.Id)) continue;
+            if (holding.Contains(taxon.Id))
+                continue;
             done.Add(description);
             holding.UnionWith(LineAbove(taxon, byId));
         }

@@ -27,7 +27,8 @@ public static class TaxonSearch
 
     private static readonly HashSet<Phenophase> Worth = [Phenophase.Flower, Phenophase.YoungFruit, Phenophase.RipeFruit];
 
-    /// <summary>The taxa that fit, best first, then by name; genera and families that others stand below are left out unless their own name is asked for.</summary>
+    /// <summary>The taxa that fit, best first, then by name; genera and families that others stand below are left out unless their own name
+    /// is asked for.</summary>
     public static IReadOnlyList<FoundTaxon> Find(IReadOnlyList<Taxon> taxa, TaxonQuery query)
     {
         ArgumentNullException.ThrowIfNull(taxa);
@@ -37,19 +38,32 @@ public static class TaxonSearch
         var parents = taxa.Select(t => t.Parent).ToHashSet(StringComparer.Ordinal);
         foreach (var taxon in taxa)
         {
-            if (query.Family.Length > 0 && taxon.Family != query.Family) continue;
-            if (query.GrowthForm.Length > 0 && taxon.Facts?.GrowthForm != query.GrowthForm) continue;
-            if (query.Origin is { } origin && (taxon.Facts?.Origin ?? Origin.Unsaid) != origin) continue;
-            if (wanted.Length == 0 && taxon.Rank is "genus" or "family" && parents.Contains(taxon.Id)) continue;
+            if (query.Family.Length > 0 && taxon.Family != query.Family)
+                continue;
+            if (query.GrowthForm.Length > 0 && taxon.Facts?.GrowthForm != query.GrowthForm)
+                continue;
+            if (query.Origin is { } origin && (taxon.Facts?.Origin ?? Origin.Unsaid) != origin)
+                continue;
+            if (wanted.Length == 0 && taxon.Rank is "genus" or "family" && parents.Contains(taxon.Id))
+                continue;
             var visible = query.Day is { } day ? Visible(taxon, day) : [];
-            if (query.Day is not null && visible.Count == 0) continue;
+            if (query.Day is not null && visible.Count == 0)
+                continue;
             var (rank, matched) = wanted.Length == 0 ? (0, "") : Best(taxon, wanted);
-            if (rank < 0) continue;
+            if (rank < 0)
+                continue;
             found.Add((new FoundTaxon(taxon, matched, visible), rank));
         }
         // Slips are only shown where nothing fits without one.
         var least = found.Count == 0 ? 0 : found.Min(f => f.Rank);
-        return [.. found.Where(f => least >= 5 || f.Rank < 5).OrderBy(f => f.Rank).ThenBy(f => f.Found.Taxon.Name, StringComparer.Ordinal).Select(f => f.Found)];
+        return
+        [
+            .. found
+                .Where(f => least >= 5 || f.Rank < 5)
+                .OrderBy(f => f.Rank)
+                .ThenBy(f => f.Found.Taxon.Name, StringComparer.Ordinal)
+                .Select(f => f.Found),
+        ];
     }
 
     /// <summary>What a taxon shows on a day of what is worth a visit: flower and fruit.</summary>
@@ -66,33 +80,44 @@ public static class TaxonSearch
         void Try(string name, bool isOwn)
         {
             var rank = RankOf(name.ToLowerInvariant(), wanted);
-            if (rank >= 0 && !isOwn) rank++;
-            if (rank >= 0 && (best.Rank < 0 || rank < best.Rank)) best = (rank, isOwn ? "" : name);
+            if (rank >= 0 && !isOwn)
+                rank++;
+            if (rank >= 0 && (best.Rank < 0 || rank < best.Rank))
+                best = (rank, isOwn ? "" : name);
         }
         Try(taxon.Name, true);
-        foreach (var name in taxon.Facts?.CommonNames ?? [taxon.CommonName]) Try(name, false);
-        foreach (var name in taxon.Facts?.Synonyms ?? []) Try(name, false);
+        foreach (var name in taxon.Facts?.CommonNames ?? [taxon.CommonName])
+            Try(name, false);
+        foreach (var name in taxon.Facts?.Synonyms ?? [])
+            Try(name, false);
         return best;
     }
 
     // 0 the name itself, 1 its beginning, 2 beginnings of its words, 3 a part, 5 and more with slips; -1 not at all.
     private static int RankOf(string name, string wanted)
     {
-        if (name == wanted) return 0;
-        if (name.StartsWith(wanted, StringComparison.Ordinal)) return 1;
+        if (name == wanted)
+            return 0;
+        if (name.StartsWith(wanted, StringComparison.Ordinal))
+            return 1;
         var words = name.Split([' ', '-'], StringSplitOptions.RemoveEmptyEntries);
         // A taxon may have no common name.
-        if (words.Length == 0) return -1;
+        if (words.Length == 0)
+            return -1;
         var parts = wanted.Split(' ', StringSplitOptions.RemoveEmptyEntries);
-        if (parts.Length > 0 && Beginnings(words, parts)) return 2;
-        if (name.Contains(wanted, StringComparison.Ordinal)) return 3;
-        if (wanted.Length < ShortestForSlips) return -1;
+        if (parts.Length > 0 && Beginnings(words, parts))
+            return 2;
+        if (name.Contains(wanted, StringComparison.Ordinal))
+            return 3;
+        if (wanted.Length < ShortestForSlips)
+            return -1;
         var most = 0;
         foreach (var part in parts)
         {
             // A longer word has room for two.
             var slips = words.Min(w => Slips(part, w));
-            if (slips > Math.Min(MostSlips, part.Length / ShortestForSlips)) return -1;
+            if (slips > Math.Min(MostSlips, part.Length / ShortestForSlips))
+                return -1;
             most = Math.Max(most, slips);
         }
         return 4 + most;
@@ -103,8 +128,10 @@ public static class TaxonSearch
         var at = 0;
         foreach (var part in parts)
         {
-            while (at < words.Length && !words[at].StartsWith(part, StringComparison.Ordinal)) at++;
-            if (at++ >= words.Length) return false;
+            while (at < words.Length && !words[at].StartsWith(part, StringComparison.Ordinal))
+                at++;
+            if (at++ >= words.Length)
+                return false;
         }
         return true;
     }
@@ -112,11 +139,13 @@ public static class TaxonSearch
     // Letters that differ between what was typed and the beginning of a word as long (Levenshtein), up to one more than matter.
     private static int Slips(string typed, string word)
     {
-        if (typed.Length < ShortestForSlips) return word.StartsWith(typed, StringComparison.Ordinal) ? 0 : MostSlips + 1;
+        if (typed.Length < ShortestForSlips)
+            return word.StartsWith(typed, StringComparison.Ordinal) ? 0 : MostSlips + 1;
         var best = int.MaxValue;
         for (var length = typed.Length - 1; length <= typed.Length + 1; length++)
         {
-            if (length <= word.Length) best = Math.Min(best, Distance(typed, word[..length]));
+            if (length <= word.Length)
+                best = Math.Min(best, Distance(typed, word[..length]));
         }
         return Math.Min(best, word.Length < typed.Length - 1 ? MostSlips + 1 : best);
     }

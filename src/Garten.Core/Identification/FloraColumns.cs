@@ -23,9 +23,11 @@ public sealed class FloraColumns
         Taxa = taxa;
         Columns = columns;
         _taxa = new(taxa.Count, StringComparer.Ordinal);
-        for (var t = 0; t < taxa.Count; t++) _taxa.Add(taxa[t], t);
+        for (var t = 0; t < taxa.Count; t++)
+            _taxa.Add(taxa[t], t);
         _byId = new(columns.Count, StringComparer.Ordinal);
-        for (var c = 0; c < columns.Count; c++) _byId.Add(columns[c].Character.Id, c);
+        for (var c = 0; c < columns.Count; c++)
+            _byId.Add(columns[c].Character.Id, c);
     }
 
     /// <summary>Makes it of descriptions, those of genera and forms completed.</summary>
@@ -38,7 +40,8 @@ public sealed class FloraColumns
         {
             foreach (var cell in complete[t].Characters)
             {
-                if (rows.TryGetValue(cell.Character, out var row)) row[t] = cell;
+                if (rows.TryGetValue(cell.Character, out var row))
+                    row[t] = cell;
             }
         }
         return new FloraColumns([.. complete.Select(d => d.Taxon)], [.. characters.Select(c => CharacterColumn.Of(c, rows[c.Id]))]);
@@ -60,7 +63,8 @@ public sealed class FloraColumns
     public int IndexOfCharacter(string character) => _byId.GetValueOrDefault(character, -1);
 
     /// <summary>What a taxon is like in a character; null where unknown.</summary>
-    public CharacterDescription? Describe(string taxon, string character) => IndexOf(taxon) is >= 0 and var t && Find(character) is { } column ? column[t] : null;
+    public CharacterDescription? Describe(string taxon, string character) =>
+        IndexOf(taxon) is >= 0 and var t && Find(character) is { } column ? column[t] : null;
 }
 
 /// <summary>What the taxa are like in one character: the distinct cells, and which of them each taxon has.</summary>
@@ -99,7 +103,8 @@ public sealed class CharacterColumn
         var of = new ushort[rows.Count];
         for (var t = 0; t < of.Length; t++)
         {
-            if (rows[t] is not { } cell) continue;
+            if (rows[t] is not { } cell)
+                continue;
             if (!known.TryGetValue(cell, out var number))
             {
                 cells.Add(cell);
@@ -125,7 +130,8 @@ public sealed class CharacterColumn
     private static int[] CountsOf(ushort[] of, int cells)
     {
         var counts = new int[cells + 1];
-        foreach (var cell in of) counts[cell]++;
+        foreach (var cell in of)
+            counts[cell]++;
         return counts;
     }
 
@@ -141,7 +147,8 @@ public sealed class CharacterColumn
         get
         {
             var having = Known;
-            foreach (var cell in Lacking()) having -= Counts[cell + 1];
+            foreach (var cell in Lacking())
+                having -= Counts[cell + 1];
             return having;
         }
     }
@@ -153,8 +160,10 @@ public sealed class CharacterColumn
     /// <param name="cell">The cell, from 0.</param>
     public bool Applies(int cell) => _applies[cell];
 
-    /// <summary>The distributions of the ranges, cell by cell. They are made when a measure is first weighed, and kept: few are measured of a plant.</summary>
-    internal RangeColumn Ranges(RangeOptions options) => _ranges ??= new RangeColumn([.. Cells.Select((cell, c) => _applies[c] ? cell.Range : null)], options);
+    /// <summary>The distributions of the ranges, cell by cell. They are made when a measure is first weighed, and kept: few are measured of
+    /// a plant.</summary>
+    internal RangeColumn Ranges(RangeOptions options) =>
+        _ranges ??= new RangeColumn([.. Cells.Select((cell, c) => _applies[c] ? cell.Range : null)], options);
 
     /// <summary>What a taxon is like; null where unknown.</summary>
     public CharacterDescription? this[int taxon] => _of[taxon] is var cell and > 0 ? Cells[cell - 1] : null;
@@ -164,10 +173,12 @@ public sealed class CharacterColumn
 
     private (double Low, double High)? Span()
     {
-        double low = double.PositiveInfinity, high = double.NegativeInfinity;
+        double low = double.PositiveInfinity,
+            high = double.NegativeInfinity;
         foreach (var cell in Cells)
         {
-            if (!cell.Applies || cell.Range is not { } range) continue;
+            if (!cell.Applies || cell.Range is not { } range)
+                continue;
             low = Math.Min(low, range.LowExtreme ?? range.Low);
             high = Math.Max(high, range.HighExtreme ?? range.High);
         }
@@ -178,12 +189,17 @@ public sealed class CharacterColumn
     private sealed class SameCell : IEqualityComparer<CharacterDescription>
     {
         public bool Equals(CharacterDescription? x, CharacterDescription? y) =>
-            x!.Applies == y!.Applies && Equals(x.Range, y.Range) && Equals(x.Shade, y.Shade) && x.States.SequenceEqual(y.States) && (x.Misread ?? []).SequenceEqual(y.Misread ?? [], StringComparer.Ordinal);
+            x!.Applies == y!.Applies
+            && Equals(x.Range, y.Range)
+            && Equals(x.Shade, y.Shade)
+            && x.States.SequenceEqual(y.States)
+            && (x.Misread ?? []).SequenceEqual(y.Misread ?? [], StringComparer.Ordinal);
 
         public int GetHashCode(CharacterDescription obj)
         {
             var hash = HashCode.Combine(obj.Applies, obj.Range, obj.Shade, obj.States.Count);
-            foreach (var state in obj.States) hash = HashCode.Combine(hash, state);
+            foreach (var state in obj.States)
+                hash = HashCode.Combine(hash, state);
             return hash;
         }
     }

@@ -39,12 +39,15 @@ public static class Giveaways
         ArgumentNullException.ThrowIfNull(listed);
         var found = new List<(int Row, double Effort, Giveaway Giveaway)>();
         var rows = Enumerable.Range(0, columns.Taxa.Count).Where(t => listed[t]).ToArray();
-        if (rows.Length < 2) return [];
+        if (rows.Length < 2)
+            return [];
         foreach (var column in columns.Columns)
         {
             var character = column.Character;
-            if (character.IsQuantity || character.Reliability < Reliable || character.Organ == Organ.Site) continue;
-            if (!Array.TrueForAll(rows, t => column.Of()[t] > 0 || IsWithout(columns, character, t))) continue;
+            if (character.IsQuantity || character.Reliability < Reliable || character.Organ == Organ.Site)
+                continue;
+            if (!Array.TrueForAll(rows, t => column.Of()[t] > 0 || IsWithout(columns, character, t)))
+                continue;
             // Where others lack the whole part, to lack it gives nothing away.
             var absent = Array.Exists(rows, t => column[t] is not { Applies: true }) ? EvidenceItem.AbsentState(character) : -1;
             foreach (var state in character.States.Where((_, at) => at != absent))
@@ -53,23 +56,43 @@ public static class Giveaways
                 var isAlone = true;
                 foreach (var t in rows)
                 {
-                    if (column[t] is not { Applies: true } cell) continue;
+                    if (column[t] is not { Applies: true } cell)
+                        continue;
                     var share = cell.States.FirstOrDefault(s => s.State == state.Id)?.Share ?? 0;
-                    if (cell.Misread?.Contains(state.Id) == true) share = Math.Max(share, DescriptionCell.MisreadShare);
-                    if (share >= Holds && holder < 0) holder = t;
-                    else if (share > Elsewhere) isAlone = false;
+                    if (cell.Misread?.Contains(state.Id) == true)
+                        share = Math.Max(share, DescriptionCell.MisreadShare);
+                    if (share >= Holds && holder < 0)
+                        holder = t;
+                    else if (share > Elsewhere)
+                        isAlone = false;
                 }
-                if (holder >= 0 && isAlone) found.Add((holder, Contrast.Effort(character), new Giveaway(columns.Taxa[holder], character.Id, state.Id, $"{character.Name}: {state.Name}")));
+                if (holder >= 0 && isAlone)
+                    found.Add(
+                        (
+                            holder,
+                            Contrast.Effort(character),
+                            new Giveaway(columns.Taxa[holder], character.Id, state.Id, $"{character.Name}: {state.Name}")
+                        )
+                    );
             }
         }
-        return [.. found.OrderBy(f => f.Row).ThenBy(f => f.Effort).ThenBy(f => f.Giveaway.Character, StringComparer.Ordinal).Select(f => f.Giveaway)];
+        return
+        [
+            .. found
+                .OrderBy(f => f.Row)
+                .ThenBy(f => f.Effort)
+                .ThenBy(f => f.Giveaway.Character, StringComparer.Ordinal)
+                .Select(f => f.Giveaway),
+        ];
     }
 
     // The part exists only where another character has certain states, and this taxon never has them; or hasn't that part either.
     private static bool IsWithout(FloraColumns columns, Character character, int row, int depth = 0)
     {
-        if (character.Needs is not { } needs || depth > MostNested || columns.Find(needs.Character) is not { } controller) return false;
-        if (controller[row] is not { } cell) return IsWithout(columns, controller.Character, row, depth + 1);
+        if (character.Needs is not { } needs || depth > MostNested || columns.Find(needs.Character) is not { } controller)
+            return false;
+        if (controller[row] is not { } cell)
+            return IsWithout(columns, controller.Character, row, depth + 1);
         return !cell.Applies || cell.States.Count > 0 && !cell.States.Any(s => needs.States.Contains(s.State));
     }
 }

@@ -60,19 +60,23 @@ internal sealed class OutcomeTable
     /// <summary>How far two cells stand apart, 0 to 1: 1 − the overlap of what they show, 1 where one of them lacks the part.</summary>
     public double Apart(int first, int second)
     {
-        if (first == second || !Column.Applies(first) && !Column.Applies(second)) return 0;
+        if (first == second || !Column.Applies(first) && !Column.Applies(second))
+            return 0;
         var p = Of(first);
         var q = Of(second);
         var overlap = 0d;
-        for (var s = 0; s < p.Length; s++) overlap += Math.Min(p[s], q[s]);
+        for (var s = 0; s < p.Length; s++)
+            overlap += Math.Min(p[s], q[s]);
         return Math.Max(0, 1 - overlap);
     }
 
     /// <summary>The table of a whole column.</summary>
-    public static OutcomeTable Of(CharacterColumn column, SiftOptions options) => Make(column, column.Character.IsQuantity ? FloraCuts(column) : [], null, options);
+    public static OutcomeTable Of(CharacterColumn column, SiftOptions options) =>
+        Make(column, column.Character.IsQuantity ? FloraCuts(column) : [], null, options);
 
     /// <summary>The table of a measure cut where some candidates differ; cells of others stay empty.</summary>
-    public static OutcomeTable Of(CharacterColumn column, IReadOnlyDictionary<int, double> weightOfCell, SiftOptions options) => Make(column, CandidateCuts(column, weightOfCell), weightOfCell.Keys, options);
+    public static OutcomeTable Of(CharacterColumn column, IReadOnlyDictionary<int, double> weightOfCell, SiftOptions options) =>
+        Make(column, CandidateCuts(column, weightOfCell), weightOfCell.Keys, options);
 
     private static OutcomeTable Make(CharacterColumn column, double[] cuts, IEnumerable<int>? only, SiftOptions options)
     {
@@ -81,28 +85,36 @@ internal sealed class OutcomeTable
         var table = new OutcomeTable(column, cuts, n);
         var raw = new double[n];
         var confusion = character.IsQuantity ? null : Confusions(character);
-        // m, what any plant shows: of states over all taxa, as where a sheet is weighed. The stretches of a measure are cut to be about alike.
-        if (confusion is null) Array.Fill(table.Marginal, 1d / n);
+        // m, what any plant shows: of states over all taxa, as where a sheet is weighed. The stretches of a measure are cut to be about
+        // alike.
+        if (confusion is null)
+            Array.Fill(table.Marginal, 1d / n);
         else
         {
             var having = 0;
             for (var c = 0; c < column.Cells.Count; c++)
             {
-                if (!column.Applies(c)) continue;
+                if (!column.Applies(c))
+                    continue;
                 Shown(column.Cells[c], character, confusion, raw);
                 having += column.Counts[c + 1];
-                for (var s = 0; s < n; s++) table.Marginal[s] += raw[s] * column.Counts[c + 1];
+                for (var s = 0; s < n; s++)
+                    table.Marginal[s] += raw[s] * column.Counts[c + 1];
             }
             var uniform = options.Evidence.UniformShare;
-            for (var s = 0; s < n; s++) table.Marginal[s] = having == 0 ? 1d / n : (1 - uniform) * table.Marginal[s] / having + uniform / n;
+            for (var s = 0; s < n; s++)
+                table.Marginal[s] = having == 0 ? 1d / n : (1 - uniform) * table.Marginal[s] / having + uniform / n;
         }
         table.MarginalInformation = table.Marginal.Sum(p => p * Math.Log(p));
         foreach (var c in only ?? Enumerable.Range(0, column.Cells.Count))
         {
-            if (!column.Applies(c)) continue;
+            if (!column.Applies(c))
+                continue;
             var cell = column.Cells[c];
-            if (confusion is null) Between(cell, cuts, raw, options);
-            else Shown(cell, character, confusion, raw);
+            if (confusion is null)
+                Between(cell, cuts, raw, options);
+            else
+                Shown(cell, character, confusion, raw);
             var information = 0d;
             var taxa = column.Counts[c + 1];
             for (var s = 0; s < n; s++)
@@ -125,7 +137,8 @@ internal sealed class OutcomeTable
         var confusion = new double[n * n];
         for (var u = 0; u < n; u++)
         {
-            for (var s = 0; s < n; s++) confusion[u * n + s] = Likelihood.Confusion(character, s, u);
+            for (var s = 0; s < n; s++)
+                confusion[u * n + s] = Likelihood.Confusion(character, s, u);
         }
         return confusion;
     }
@@ -136,8 +149,10 @@ internal sealed class OutcomeTable
         Array.Clear(raw);
         for (var u = 0; u < shares.Length; u++)
         {
-            if (shares[u] == 0) continue;
-            for (var s = 0; s < raw.Length; s++) raw[s] += shares[u] * confusion[u * raw.Length + s];
+            if (shares[u] == 0)
+                continue;
+            for (var s = 0; s < raw.Length; s++)
+                raw[s] += shares[u] * confusion[u * raw.Length + s];
         }
     }
 
@@ -154,7 +169,10 @@ internal sealed class OutcomeTable
         var below = 0d;
         for (var i = 0; i < cuts.Length; i++)
         {
-            var upTo = range.Form == RangeForm.Exactly ? distribution.Within(double.NegativeInfinity, cuts[i]) : Normal.BelowRoughly(distribution.Z(cuts[i]) / spread);
+            var upTo =
+                range.Form == RangeForm.Exactly
+                    ? distribution.Within(double.NegativeInfinity, cuts[i])
+                    : Normal.BelowRoughly(distribution.Z(cuts[i]) / spread);
             raw[i] = Math.Max(0, upTo - below);
             below = Math.Max(below, upTo);
         }
@@ -167,14 +185,16 @@ internal sealed class OutcomeTable
         var middles = new List<double>();
         for (var c = 0; c < column.Cells.Count; c++)
         {
-            if (Middle(column.Cells[c]) is { } middle) middles.Add(middle);
+            if (Middle(column.Cells[c]) is { } middle)
+                middles.Add(middle);
         }
         middles.Sort();
         var cuts = new List<double>();
         for (var i = 1; i < FloraStretches && middles.Count > 1; i++)
         {
             var at = i * middles.Count / FloraStretches;
-            if (at == 0) continue;
+            if (at == 0)
+                continue;
             Add(cuts, middles[at - 1], middles[at], column.Character.Kind);
         }
         return [.. cuts];
@@ -183,7 +203,11 @@ internal sealed class OutcomeTable
     // Between the middles of the candidates' ranges, where a quarter, a half and three quarters of their weight lie below.
     private static double[] CandidateCuts(CharacterColumn column, IReadOnlyDictionary<int, double> weightOfCell)
     {
-        var middles = weightOfCell.Select(w => (Middle: Middle(column.Cells[w.Key]), Weight: w.Value)).Where(m => m.Middle is not null).OrderBy(m => m.Middle).ToList();
+        var middles = weightOfCell
+            .Select(w => (Middle: Middle(column.Cells[w.Key]), Weight: w.Value))
+            .Where(m => m.Middle is not null)
+            .OrderBy(m => m.Middle)
+            .ToList();
         var all = middles.Sum(m => m.Weight);
         var cuts = new List<double>();
         var below = 0d;
@@ -191,14 +215,16 @@ internal sealed class OutcomeTable
         {
             var before = below;
             below += middles[i].Weight;
-            if (middles.Count <= 4 || Math.Floor(before / all * 4) < Math.Floor(below / all * 4)) Add(cuts, middles[i].Middle!.Value, middles[i + 1].Middle!.Value, column.Character.Kind);
+            if (middles.Count <= 4 || Math.Floor(before / all * 4) < Math.Floor(below / all * 4))
+                Add(cuts, middles[i].Middle!.Value, middles[i + 1].Middle!.Value, column.Character.Kind);
         }
         return [.. cuts];
     }
 
     private static void Add(List<double> cuts, double below, double above, CharacterKind kind)
     {
-        if (!(above > below)) return;
+        if (!(above > below))
+            return;
         var cut = kind switch
         {
             CharacterKind.Length or CharacterKind.Ratio when below > 0 => Math.Sqrt(below * above),
@@ -206,9 +232,12 @@ internal sealed class OutcomeTable
             CharacterKind.Count => Math.Floor((below + above) / 2) + 0.5,
             _ => (below + above) / 2,
         };
-        if (cuts.Count == 0 || cut > cuts[^1]) cuts.Add(cut);
+        if (cuts.Count == 0 || cut > cuts[^1])
+            cuts.Add(cut);
     }
 
     private static double? Middle(CharacterDescription cell) =>
-        cell is not { Applies: true, Range: { } range } ? null : range.Kind is QuantityKind.Length or QuantityKind.Ratio && range.Low > 0 ? Math.Sqrt(range.Low * range.High) : (range.Low + range.High) / 2;
+        cell is not { Applies: true, Range: { } range } ? null
+        : range.Kind is QuantityKind.Length or QuantityKind.Ratio && range.Low > 0 ? Math.Sqrt(range.Low * range.High)
+        : (range.Low + range.High) / 2;
 }

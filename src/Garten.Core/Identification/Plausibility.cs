@@ -44,7 +44,13 @@ public sealed record Plausibility(double Weight, IReadOnlyList<string> Reasons)
     }
 
     /// <summary>Weighs a taxon; the reasons are put into words only where they are wanted.</summary>
-    internal static double WeightOf(Taxon taxon, SiftPlace? place, DateOnly? day, IReadOnlyCollection<IReadOnlyList<Phenophase>> shown, List<string>? reasons)
+    internal static double WeightOf(
+        Taxon taxon,
+        SiftPlace? place,
+        DateOnly? day,
+        IReadOnlyCollection<IReadOnlyList<Phenophase>> shown,
+        List<string>? reasons
+    )
     {
         ArgumentNullException.ThrowIfNull(taxon);
         ArgumentNullException.ThrowIfNull(shown);
@@ -55,31 +61,55 @@ public sealed record Plausibility(double Weight, IReadOnlyList<string> Reasons)
             weight *= by;
             reasons?.Add(reason());
         }
-        if (taxon.Rank is "cultivar" or "form") Against(Form, () => "A cultivated form is rare beside its species.");
-        if (taxon.Rank == "hybrid" || facts.Parents.Count > 0) Against(Hybrid, () => "A hybrid is rare beside its parents.");
+        if (taxon.Rank is "cultivar" or "form")
+            Against(Form, () => "A cultivated form is rare beside its species.");
+        if (taxon.Rank == "hybrid" || facts.Parents.Count > 0)
+            Against(Hybrid, () => "A hybrid is rare beside its parents.");
         if (place?.Cell is { Length: > 0 } cell && facts.Cells.Count > 0 && !facts.Cells.Contains(cell, StringComparer.OrdinalIgnoreCase))
         {
-            if (facts.Cells.Any(c => AreNeighbours(c, cell))) Against(Neighbouring, () => $"Not recorded in {cell}, but beside it.");
-            else Against(Empty, () => $"Not recorded in {cell} or beside it; a square may be unvisited.");
+            if (facts.Cells.Any(c => AreNeighbours(c, cell)))
+                Against(Neighbouring, () => $"Not recorded in {cell}, but beside it.");
+            else
+                Against(Empty, () => $"Not recorded in {cell} or beside it; a square may be unvisited.");
         }
-        if (place?.Habitats is { Count: > 0 } here && facts.Habitats.Count > 0 && !here.Any(h => facts.Habitats.Contains(h, StringComparer.OrdinalIgnoreCase))) Against(OtherHabitat, () => $"Known from {string.Join(", ", facts.Habitats)}, not from {string.Join(", ", here)}.");
+        if (
+            place?.Habitats is { Count: > 0 } here
+            && facts.Habitats.Count > 0
+            && !here.Any(h => facts.Habitats.Contains(h, StringComparer.OrdinalIgnoreCase))
+        )
+            Against(OtherHabitat, () => $"Known from {string.Join(", ", facts.Habitats)}, not from {string.Join(", ", here)}.");
         if (place?.Elevation is { } metres)
         {
             var outside = Math.Max(0, Math.Max((facts.ElevationFrom ?? metres) - metres, metres - (facts.ElevationTo ?? metres)));
-            if (outside > 0) Against(Math.Pow(0.5, outside / HalvesPerMetres), () => string.Create(CultureInfo.InvariantCulture, $"{outside:0} m outside its range of {facts.ElevationFrom ?? 0} to {facts.ElevationTo ?? 0} m."));
+            if (outside > 0)
+                Against(Math.Pow(0.5, outside / HalvesPerMetres), () =>
+                    string.Create(
+                        CultureInfo.InvariantCulture,
+                        $"{outside:0} m outside its range of {facts.ElevationFrom ?? 0} to {facts.ElevationTo ?? 0} m."
+                    )
+                );
         }
         if (day is { } on && facts.Phenology.Count > 0)
         {
             var half = PhaseSpan.HalfMonth(on);
             // Only of phases that are known of it: of the others nothing can be said.
-            if (shown.Any(organ => facts.Phenology.Any(p => organ.Contains(p.Phase)) && !facts.Phenology.Any(p => organ.Contains(p.Phase) && p.Holds(half)))) Against(OutOfSeason, () => "It shows what was seen at another time of the year.");
+            if (
+                shown.Any(organ =>
+                    facts.Phenology.Any(p => organ.Contains(p.Phase)) && !facts.Phenology.Any(p => organ.Contains(p.Phase) && p.Holds(half))
+                )
+            )
+                Against(OutOfSeason, () => "It shows what was seen at another time of the year.");
         }
         return Math.Max(weight, Least);
     }
 
     /// <summary>Whether two grid cells touch, also at a corner: column letters and a row number, such as B2 and C3.</summary>
     public static bool AreNeighbours(string first, string second) =>
-        Split(first) is var (c1, r1) && Split(second) is var (c2, r2) && Math.Abs(c1 - c2) <= 1 && Math.Abs(r1 - r2) <= 1 && (c1, r1) != (c2, r2);
+        Split(first) is var (c1, r1)
+        && Split(second) is var (c2, r2)
+        && Math.Abs(c1 - c2) <= 1
+        && Math.Abs(r1 - r2) <= 1
+        && (c1, r1) != (c2, r2);
 
     /// <summary>Whether a text names a grid cell.</summary>
     public static bool IsCell(string text) => Split(text ?? "") is not null;
@@ -87,10 +117,13 @@ public sealed record Plausibility(double Weight, IReadOnlyList<string> Reasons)
     private static (int Column, int Row)? Split(string cell)
     {
         var letters = 0;
-        while (letters < cell.Length && char.IsAsciiLetter(cell[letters])) letters++;
-        if (letters is 0 or > 3 || !int.TryParse(cell[letters..], NumberStyles.None, CultureInfo.InvariantCulture, out var row)) return null;
+        while (letters < cell.Length && char.IsAsciiLetter(cell[letters]))
+            letters++;
+        if (letters is 0 or > 3 || !int.TryParse(cell[letters..], NumberStyles.None, CultureInfo.InvariantCulture, out var row))
+            return null;
         var column = 0;
-        foreach (var letter in cell[..letters].ToUpperInvariant()) column = column * 26 + letter - 'A' + 1;
+        foreach (var letter in cell[..letters].ToUpperInvariant())
+            column = column * 26 + letter - 'A' + 1;
         return (column, row);
     }
 }

@@ -19,10 +19,14 @@ public static class Separation
     {
         ArgumentNullException.ThrowIfNull(character);
         ArgumentNullException.ThrowIfNull(likelihood);
-        if (first is null || second is null) return 0;
-        if (first.Applies != second.Applies) return 1;
-        if (!first.Applies) return 0;
-        if (first.Range is { } a && second.Range is { } b) return 1 - Overlap(likelihood.Distribution(a), likelihood.Distribution(b), character.Kind == CharacterKind.Count);
+        if (first is null || second is null)
+            return 0;
+        if (first.Applies != second.Applies)
+            return 1;
+        if (!first.Applies)
+            return 0;
+        if (first.Range is { } a && second.Range is { } b)
+            return 1 - Overlap(likelihood.Distribution(a), likelihood.Distribution(b), character.Kind == CharacterKind.Count);
         var overlap = first.States.Sum(s => Math.Min(s.Share, second.States.FirstOrDefault(o => o.State == s.State)?.Share ?? 0));
         return 1 - Math.Min(1, overlap);
     }
@@ -31,18 +35,31 @@ public static class Separation
     /// The same of several taxa at once, pair by pair (first with second, first with third …): the densities of their ranges are worked out
     /// once on a grid common to all.
     /// </summary>
-    public static double[] OfPairs(Character character, CharacterDescription?[] cells, (int First, int Second)[] pairs, Likelihood likelihood)
+    public static double[] OfPairs(
+        Character character,
+        CharacterDescription?[] cells,
+        (int First, int Second)[] pairs,
+        Likelihood likelihood
+    )
     {
         ArgumentNullException.ThrowIfNull(cells);
         ArgumentNullException.ThrowIfNull(pairs);
         ArgumentNullException.ThrowIfNull(likelihood);
         if (Array.Exists(cells, c => c is { Applies: true, Range: not null }) && cells.Length > 2)
         {
-            var distributions = Array.ConvertAll(cells, c => c is { Applies: true, Range: { } range } ? likelihood.Distribution(range) : null);
+            var distributions = Array.ConvertAll(cells, c =>
+                c is { Applies: true, Range: { } range } ? likelihood.Distribution(range) : null
+            );
             var known = distributions.OfType<RangeDistribution>().ToArray();
             var grid = Grid(known, character.Kind == CharacterKind.Count);
-            var densities = Array.ConvertAll(distributions, d => d is null ? null : Array.ConvertAll(grid.At, x => d.Likelihood(new Measured(x, 1))));
-            return Array.ConvertAll(pairs, p => densities[p.First] is { } first && densities[p.Second] is { } second ? 1 - grid.Overlap(first, second) : Of(character, cells[p.First], cells[p.Second], likelihood));
+            var densities = Array.ConvertAll(distributions, d =>
+                d is null ? null : Array.ConvertAll(grid.At, x => d.Likelihood(new Measured(x, 1)))
+            );
+            return Array.ConvertAll(pairs, p =>
+                densities[p.First] is { } first && densities[p.Second] is { } second
+                    ? 1 - grid.Overlap(first, second)
+                    : Of(character, cells[p.First], cells[p.Second], likelihood)
+            );
         }
         return Array.ConvertAll(pairs, p => Of(character, cells[p.First], cells[p.Second], likelihood));
     }
@@ -50,7 +67,10 @@ public static class Separation
     private static double Overlap(RangeDistribution a, RangeDistribution b, bool isCount)
     {
         var grid = Grid([a, b], isCount);
-        return grid.Overlap(Array.ConvertAll(grid.At, x => a.Likelihood(new Measured(x, 1))), Array.ConvertAll(grid.At, x => b.Likelihood(new Measured(x, 1))));
+        return grid.Overlap(
+            Array.ConvertAll(grid.At, x => a.Likelihood(new Measured(x, 1))),
+            Array.ConvertAll(grid.At, x => b.Likelihood(new Measured(x, 1)))
+        );
     }
 
     // Where densities are looked at, and how much each place counts.
@@ -59,7 +79,8 @@ public static class Separation
         public double Overlap(double[] first, double[] second)
         {
             var sum = 0d;
-            for (var i = 0; i < At.Length; i++) sum += Math.Min(first[i], second[i]) * Weight[i];
+            for (var i = 0; i < At.Length; i++)
+                sum += Math.Min(first[i], second[i]) * Weight[i];
             return Math.Min(1, sum);
         }
     }
@@ -68,7 +89,8 @@ public static class Separation
     private static Places Grid(RangeDistribution[] distributions, bool isCount)
     {
         const double far = 4;
-        double from = distributions.Min(d => d.Quantile(-far)), to = distributions.Max(d => d.Quantile(far));
+        double from = distributions.Min(d => d.Quantile(-far)),
+            to = distributions.Max(d => d.Quantile(far));
         if (isCount)
         {
             const int mostCounts = 400;
@@ -76,15 +98,18 @@ public static class Separation
             double[] counts = [.. Enumerable.Range(first, (int)Math.Min(mostCounts, Math.Ceiling(to) - first + 1)).Select(k => (double)k)];
             return new Places(counts, [.. counts.Select(_ => 1d)]);
         }
-        const int fewest = 96, most = 720;
+        const int fewest = 96,
+            most = 720;
         const double perSpread = 8;
         var isLog = distributions[0].Range.Kind is QuantityKind.Length or QuantityKind.Ratio;
         double Scale(double x) => isLog ? Math.Log(x) : x;
         var narrowest = distributions.Min(d => Scale(d.Quantile(0.5)) - Scale(d.Quantile(-0.5)));
-        double low = Scale(from), span = Scale(to) - low;
+        double low = Scale(from),
+            span = Scale(to) - low;
         var steps = (int)Math.Clamp(narrowest > 0 ? Math.Ceiling(span / narrowest * perSpread) : most, fewest, most);
         var width = span / steps;
-        double[] at = new double[steps + 1], weight = new double[steps + 1];
+        double[] at = new double[steps + 1],
+            weight = new double[steps + 1];
         for (var i = 0; i <= steps; i++)
         {
             at[i] = isLog ? Math.Exp(low + i * width) : low + i * width;

@@ -4,7 +4,8 @@ namespace Garten.Core.Identification;
 
 /// <summary>The sets chosen to cover all that can be covered.</summary>
 /// <param name="Chosen">Places of the chosen sets, in ascending order.</param>
-/// <param name="IsOptimal">Whether it is certain that no fewer, and of as few no cheaper, will do; false where the budget ended first.</param>
+/// <param name="IsOptimal">Whether it is certain that no fewer, and of as few no cheaper, will do; false where the budget ended
+/// first.</param>
 /// <param name="Uncovered">Elements that are in no set at all.</param>
 /// <param name="Steps">How many steps it took.</param>
 public sealed record Cover(IReadOnlyList<int> Chosen, bool IsOptimal, IReadOnlyList<int> Uncovered, int Steps = 0);
@@ -25,7 +26,13 @@ public static class SetCover
     /// <param name="costs">What each set costs, above or equal 0; decides between covers of as many sets. Null: all alike.</param>
     /// <param name="budget">How many steps it may take.</param>
     /// <param name="stop">Ends the search.</param>
-    public static Cover Find(int elements, IReadOnlyList<IReadOnlyCollection<int>> sets, IReadOnlyList<double>? costs = null, int budget = UsualBudget, CancellationToken stop = default)
+    public static Cover Find(
+        int elements,
+        IReadOnlyList<IReadOnlyCollection<int>> sets,
+        IReadOnlyList<double>? costs = null,
+        int budget = UsualBudget,
+        CancellationToken stop = default
+    )
     {
         ArgumentNullException.ThrowIfNull(sets);
         ArgumentOutOfRangeException.ThrowIfNegative(elements);
@@ -40,7 +47,8 @@ public static class SetCover
                 ArgumentOutOfRangeException.ThrowIfGreaterThanOrEqual(element, elements, nameof(sets));
                 bits[s][element >> 6] |= 1UL << (element & 63);
             }
-            for (var w = 0; w < words; w++) covered[w] |= bits[s][w];
+            for (var w = 0; w < words; w++)
+                covered[w] |= bits[s][w];
         }
         var uncovered = Enumerable.Range(0, elements).Where(e => (covered[e >> 6] >> (e & 63) & 1) == 0).ToList();
         var cost = costs ?? [.. sets.Select(_ => 0d)];
@@ -55,14 +63,17 @@ public static class SetCover
         var useful = new List<int>();
         for (var s = 0; s < bits.Length; s++)
         {
-            if (bits[s].All(w => w == 0)) continue;
+            if (bits[s].All(w => w == 0))
+                continue;
             var isNeedless = false;
             for (var o = 0; o < bits.Length && !isNeedless; o++)
             {
-                if (o == s || !Holds(bits[o], bits[s]) || cost[o] > cost[s]) continue;
+                if (o == s || !Holds(bits[o], bits[s]) || cost[o] > cost[s])
+                    continue;
                 isNeedless = !Holds(bits[s], bits[o]) || cost[o] < cost[s] || o < s;
             }
-            if (!isNeedless) useful.Add(s);
+            if (!isNeedless)
+                useful.Add(s);
         }
         return useful;
     }
@@ -71,7 +82,8 @@ public static class SetCover
     {
         for (var w = 0; w < outer.Length; w++)
         {
-            if ((inner[w] & ~outer[w]) != 0) return false;
+            if ((inner[w] & ~outer[w]) != 0)
+                return false;
         }
         return true;
     }
@@ -110,28 +122,36 @@ public static class SetCover
 
         private void Branch(ulong[] open, List<int> chosen, double spent)
         {
-            if (++_steps > budget) return;
-            if (_steps % 64 == 0) stop.ThrowIfCancellationRequested();
+            if (++_steps > budget)
+                return;
+            if (_steps % 64 == 0)
+                stop.ThrowIfCancellationRequested();
             if (Array.TrueForAll(open, w => w == 0))
             {
-                if (chosen.Count < _best.Count || chosen.Count == _best.Count && spent < _bestCost) (_best, _bestCost) = ([.. chosen], spent);
+                if (chosen.Count < _best.Count || chosen.Count == _best.Count && spent < _bestCost)
+                    (_best, _bestCost) = ([.. chosen], spent);
                 return;
             }
             var (least, element) = Bound(open);
             var atLeast = chosen.Count + least;
-            if (atLeast > _best.Count || atLeast == _best.Count && spent >= _bestCost) return;
-            foreach (var s in useful.Where(s => Has(bits[s], element)).OrderByDescending(s => Count(bits[s], open)).ThenBy(s => cost[s]).ToList())
+            if (atLeast > _best.Count || atLeast == _best.Count && spent >= _bestCost)
+                return;
+            foreach (
+                var s in useful.Where(s => Has(bits[s], element)).OrderByDescending(s => Count(bits[s], open)).ThenBy(s => cost[s]).ToList()
+            )
             {
                 var rest = (ulong[])open.Clone();
                 Remove(rest, bits[s]);
                 chosen.Add(s);
                 Branch(rest, chosen, spent + cost[s]);
                 chosen.RemoveAt(chosen.Count - 1);
-                if (_steps > budget) return;
+                if (_steps > budget)
+                    return;
             }
         }
 
-        // How many sets are needed at least, and the element with the fewest sets: elements are taken, rarest first, that share no set with one taken before.
+        // How many sets are needed at least, and the element with the fewest sets: elements are taken, rarest first, that share no set with
+        // one taken before.
         private (int Least, int Element) Bound(ulong[] open)
         {
             var list = new List<(int Element, int Sets)>();
@@ -148,12 +168,15 @@ public static class SetCover
             var least = 0;
             foreach (var (element, _) in list)
             {
-                if (Has(reached, element)) continue;
+                if (Has(reached, element))
+                    continue;
                 least++;
                 foreach (var s in useful)
                 {
-                    if (!Has(bits[s], element)) continue;
-                    for (var w = 0; w < reached.Length; w++) reached[w] |= bits[s][w];
+                    if (!Has(bits[s], element))
+                        continue;
+                    for (var w = 0; w < reached.Length; w++)
+                        reached[w] |= bits[s][w];
                 }
             }
             return (least, list[0].Element);
@@ -164,13 +187,15 @@ public static class SetCover
         private static int Count(ulong[] set, ulong[] open)
         {
             var count = 0;
-            for (var w = 0; w < set.Length; w++) count += BitOperations.PopCount(set[w] & open[w]);
+            for (var w = 0; w < set.Length; w++)
+                count += BitOperations.PopCount(set[w] & open[w]);
             return count;
         }
 
         private static void Remove(ulong[] from, ulong[] what)
         {
-            for (var w = 0; w < from.Length; w++) from[w] &= ~what[w];
+            for (var w = 0; w < from.Length; w++)
+                from[w] &= ~what[w];
         }
     }
 }

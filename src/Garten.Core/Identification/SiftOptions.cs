@@ -12,15 +12,18 @@ public sealed record SiftOptions
     public EvidenceOptions Evidence { get; init; } = EvidenceOptions.Default;
 
     /// <summary>
-    /// Prior of "not on this list": until looks speak for a name, one plant in seven is taken for one that the list hasn't. With one in fifty, kin of
+    /// Prior of "not on this list": until looks speak for a name, one plant in seven is taken for one that the list hasn't. With one in
+    /// fifty, kin of
     /// listed plants that aren't listed themselves were named with 95 % in six cases of ten; with this in two (docs/accuracy.md).
     /// </summary>
     public double NotOnList { get; init; } = 0.15;
 
-    /// <summary>Of plants that aren't on the list, the share that is near kin of one that is: most newcomers have a genus here already.</summary>
+    /// <summary>Of plants that aren't on the list, the share that is near kin of one that is: most newcomers have a genus here
+    /// already.</summary>
     public double KinOfNotOnList { get; init; } = 0.8;
 
-    /// <summary>How often two species of a genus differ in a character, before the flora's own genera say: then such a kin shows just what any plant may.</summary>
+    /// <summary>How often two species of a genus differ in a character, before the flora's own genera say: then such a kin shows just what
+    /// any plant may.</summary>
     public double KinDiffer { get; init; } = 0.25;
 
     /// <summary>How many pairs of species that belief is worth.</summary>
@@ -38,7 +41,8 @@ public sealed record SiftOptions
     /// <summary>A character is proposed when it can be seen now on at least this share of what is still in question.</summary>
     public double LeastVisible { get; init; } = 0.15;
 
-    /// <summary>A look of less than this is not worth the stooping. So little, since a name that is ahead is still to be held against kin that isn't on the list.</summary>
+    /// <summary>A look of less than this is not worth the stooping. So little, since a name that is ahead is still to be held against kin
+    /// that isn't on the list.</summary>
     public double LeastBits { get; init; } = 0.002;
 
     /// <summary>How many readings of one plant a look at a measure is reckoned with.</summary>

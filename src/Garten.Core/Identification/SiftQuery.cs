@@ -13,7 +13,12 @@ namespace Garten.Core.Identification;
 /// <param name="RecordedHere">Only what is recorded in the place's grid cell.</param>
 /// <param name="Taxa">Only these taxa, by id.</param>
 public sealed record Narrowing(
-    IReadOnlyList<string>? Families = null, IReadOnlyList<string>? GrowthForms = null, IReadOnlyList<string>? Genera = null, bool RecordedHere = false, IReadOnlyList<string>? Taxa = null);
+    IReadOnlyList<string>? Families = null,
+    IReadOnlyList<string>? GrowthForms = null,
+    IReadOnlyList<string>? Genera = null,
+    bool RecordedHere = false,
+    IReadOnlyList<string>? Taxa = null
+);
 
 /// <summary>What is asked of a list.</summary>
 /// <param name="Observations">The looks at the plant; superseded ones are passed over.</param>
@@ -25,11 +30,22 @@ public sealed record Narrowing(
 /// <param name="Missing">Organs that this plant hasn't now.</param>
 /// <param name="Skip">Characters that can't be told on this plant.</param>
 /// <param name="Narrowing">What the list is narrowed to; null for the whole of it.</param>
-/// <param name="Tolerance">For the strict view: how many conflicts a taxon may have to be named, fewest first; null where all stand by their probability.</param>
+/// <param name="Tolerance">For the strict view: how many conflicts a taxon may have to be named, fewest first; null where all stand by
+/// their probability.</param>
 /// <param name="Why">Of which taxa, besides the likeliest, the reasons are wanted; null for those of the dozen likeliest.</param>
 public sealed record SiftQuery(
-    IReadOnlyList<Observation> Observations, bool Plausible = false, SiftPlace? Place = null, DateOnly? Day = null, IReadOnlyCollection<Tool>? Tools = null, Handling Most = Handling.Cut,
-    IReadOnlyCollection<Organ>? Missing = null, IReadOnlyCollection<string>? Skip = null, Narrowing? Narrowing = null, int? Tolerance = null, IReadOnlyCollection<string>? Why = null);
+    IReadOnlyList<Observation> Observations,
+    bool Plausible = false,
+    SiftPlace? Place = null,
+    DateOnly? Day = null,
+    IReadOnlyCollection<Tool>? Tools = null,
+    Handling Most = Handling.Cut,
+    IReadOnlyCollection<Organ>? Missing = null,
+    IReadOnlyCollection<string>? Skip = null,
+    Narrowing? Narrowing = null,
+    int? Tolerance = null,
+    IReadOnlyCollection<string>? Why = null
+);
 
 /// <summary>One thing seen, and how it stands to a taxon.</summary>
 /// <param name="Character">Id of the character.</param>
@@ -46,9 +62,18 @@ public sealed record SiftReason(string Character, string Seen, string Described,
 /// <param name="Conflicts">How many looks conflict with it.</param>
 /// <param name="Described">In how many of the looked at characters it is described.</param>
 /// <param name="Other">Its probability by the other prior: plausible where this is equal, equal where this is plausible.</param>
-/// <param name="Reasons">What speaks for and against it, strongest first; of those only that they are wanted of (<see cref="SiftQuery.Why"/>).</param>
+/// <param name="Reasons">What speaks for and against it, strongest first; of those only that they are wanted of
+/// (<see cref="SiftQuery.Why"/>).</param>
 /// <param name="Prior">Why it is less plausible here, in sentences; of the same.</param>
-public sealed record Candidate(string Taxon, double Probability, int Conflicts, int Described, double Other, IReadOnlyList<SiftReason> Reasons, IReadOnlyList<string> Prior);
+public sealed record Candidate(
+    string Taxon,
+    double Probability,
+    int Conflicts,
+    int Described,
+    double Other,
+    IReadOnlyList<SiftReason> Reasons,
+    IReadOnlyList<string> Prior
+);
 
 /// <summary>How sure a standing is.</summary>
 public enum StandingCall
@@ -76,7 +101,8 @@ public enum StandingCall
 }
 
 /// <summary>A list sifted.</summary>
-/// <param name="Standing">The candidates, likeliest first (seen strictly: fewest conflicts first); "not on this list" is among them.</param>
+/// <param name="Standing">The candidates, likeliest first (seen strictly: fewest conflicts first); "not on this list" is among
+/// them.</param>
 /// <param name="Call">How sure it is.</param>
 /// <param name="Leaders">How many the call speaks of: 3 for "one of three".</param>
 /// <param name="InWords">The same in words.</param>
@@ -85,4 +111,12 @@ public enum StandingCall
 /// <param name="LeastProbable">What the taxa share that the standing doesn't name.</param>
 /// <param name="Items">What the sheet came to.</param>
 public sealed record SiftResult(
-    IReadOnlyList<Candidate> Standing, StandingCall Call, int Leaders, string InWords, IReadOnlyList<IReadOnlyList<string>> Alike, int Listed, double LeastProbable, IReadOnlyList<EvidenceItem> Items);
+    IReadOnlyList<Candidate> Standing,
+    StandingCall Call,
+    int Leaders,
+    string InWords,
+    IReadOnlyList<IReadOnlyList<string>> Alike,
+    int Listed,
+    double LeastProbable,
+    IReadOnlyList<EvidenceItem> Items
+);

@@ -52,12 +52,14 @@ public sealed partial class Sifter
         /// <summary>Probability that the plant isn't on the list.</summary>
         public double None { get; }
 
-        // P(t) ∝ prior(t)·Π ratios. "Not on this list" is a plant like any other, or one near kin of one that is here: like it but for a share of its characters.
+        // P(t) ∝ prior(t)·Π ratios. "Not on this list" is a plant like any other, or one near kin of one that is here: like it but for a
+        // share of its characters.
         private (double[] P, double None) Posterior(double[] prior)
         {
             var (sums, kin, options) = (_sifter._sums, _sifter._kin, _sifter._options);
             var total = Lanes.Sum(prior);
-            if (total <= 0) return (new double[prior.Length], 1);
+            if (total <= 0)
+                return (new double[prior.Length], 1);
             var top = Lanes.Largest(kin, prior, Lanes.Largest(sums, prior, 0));
             var (result, kinOf) = (GC.AllocateUninitializedArray<double>(prior.Length), _sifter._scratch);
             // What is this much less likely than the best adds nothing to a double.
@@ -68,7 +70,9 @@ public sealed partial class Sifter
             Lanes.Exp(kinOf, nothing);
             Lanes.Multiply(result, prior);
             var listed = (1 - options.NotOnList) / total;
-            var none = options.NotOnList * ((1 - options.KinOfNotOnList) * Math.Exp(-top) + options.KinOfNotOnList * Lanes.Sum(kinOf, prior) / total);
+            var none =
+                options.NotOnList
+                * ((1 - options.KinOfNotOnList) * Math.Exp(-top) + options.KinOfNotOnList * Lanes.Sum(kinOf, prior) / total);
             var sum = Lanes.Sum(result) * listed + none;
             Lanes.Line(result, listed / sum, 0);
             return (result, none / sum);
@@ -78,18 +82,23 @@ public sealed partial class Sifter
         private double LeastAmong(int most)
         {
             // The exponent of a double above 0, as it is kept: that of 1 is 1023; those below the least all count as one.
-            const int deepest = 1024, one = 1023, mantissa = 52;
+            const int deepest = 1024,
+                one = 1023,
+                mantissa = 52;
             Span<int> counts = stackalloc int[deepest];
-            if (Listed <= most) return 0;
+            if (Listed <= most)
+                return 0;
             // What isn't listed has none; of what is, most have none either once something was seen.
             foreach (var p in Probability)
             {
-                if (p > 0) counts[Math.Clamp(one - (int)(BitConverter.DoubleToInt64Bits(p) >> mantissa), 0, deepest - 1)]++;
+                if (p > 0)
+                    counts[Math.Clamp(one - (int)(BitConverter.DoubleToInt64Bits(p) >> mantissa), 0, deepest - 1)]++;
             }
             var above = 0;
             for (var power = 0; power < deepest; power++)
             {
-                if ((above += counts[power]) >= most) return Math.ScaleB(1, -power);
+                if ((above += counts[power]) >= most)
+                    return Math.ScaleB(1, -power);
             }
             return 0;
         }
@@ -99,28 +108,36 @@ public sealed partial class Sifter
         {
             var rows = new List<int>();
             var least = (1 - share) / Math.Max(1, Probability.Length);
-            if (most < Probability.Length) least = Math.Max(least, LeastAmong(most));
+            if (most < Probability.Length)
+                least = Math.Max(least, LeastAmong(most));
             for (var t = 0; t < Probability.Length; t++)
             {
-                if (Probability[t] >= least && Probability[t] > 0) rows.Add(t);
+                if (Probability[t] >= least && Probability[t] > 0)
+                    rows.Add(t);
             }
-            // Of a flat standing there are thousands: keys are sorted without a call for each comparison, equal ones stay in the order of the rows.
+            // Of a flat standing there are thousands: keys are sorted without a call for each comparison, equal ones stay in the order of
+            // the rows.
             var (order, keys) = (rows.ToArray(), rows.ConvertAll(t => -Probability[t]).ToArray());
             Array.Sort(keys, order);
-            for (var i = 0; i < order.Length;)
+            for (var i = 0; i < order.Length; )
             {
                 var from = i;
-                while (i < order.Length && keys[i].Equals(keys[from])) i++;
-                if (i - from > 1) Array.Sort(order, from, i - from);
+                while (i < order.Length && keys[i].Equals(keys[from]))
+                    i++;
+                if (i - from > 1)
+                    Array.Sort(order, from, i - from);
             }
-            double held = 0, wanted = share * (1 - None);
+            double held = 0,
+                wanted = share * (1 - None);
             var count = 0;
-            while (count < order.Length && count < most && held < wanted) held += Probability[order[count++]];
+            while (count < order.Length && count < most && held < wanted)
+                held += Probability[order[count++]];
             rows = [.. order.AsSpan(0, count)];
             // Those that hold nothing at all come last, in the order of the list.
             for (var t = 0; least == 0 && t < Probability.Length && rows.Count < most; t++)
             {
-                if (IsListed[t] && Probability[t] == 0) rows.Add(t);
+                if (IsListed[t] && Probability[t] == 0)
+                    rows.Add(t);
             }
             return rows;
         }
@@ -130,13 +147,29 @@ public sealed partial class Sifter
             var rows = Leading(1, MostNamed);
             var named = _query.Tolerance is { } most ? Fitting(most) : rows;
             var candidates = new List<Candidate>(named.Count + 1);
-            for (var i = 0; i < named.Count; i++) candidates.Add(CandidateAt(named[i], AsksWhy(named[i], i)));
+            for (var i = 0; i < named.Count; i++)
+                candidates.Add(CandidateAt(named[i], AsksWhy(named[i], i)));
             var none = new Candidate(NotOnList, None, 0, 0, _otherNone, [], []);
-            // It stands for many plants at once: it goes before a name only where it is likelier than all names together. Of conflicts it has none to be ordered by.
+            // It stands for many plants at once: it goes before a name only where it is likelier than all names together. Of conflicts it
+            // has none to be ordered by.
             var at = _query.Tolerance is null ? candidates.FindIndex(c => c.Probability < None) : -1;
-            candidates.Insert(candidates.Count == 0 || _query.Tolerance is null && None > _sifter._options.CalledNotOnList ? 0 : at < 0 ? candidates.Count : Math.Max(1, at), none);
+            candidates.Insert(
+                candidates.Count == 0 || _query.Tolerance is null && None > _sifter._options.CalledNotOnList ? 0
+                    : at < 0 ? candidates.Count
+                    : Math.Max(1, at),
+                none
+            );
             var (call, leaders) = Call(rows);
-            return new SiftResult(candidates, call, leaders, Words(call, leaders), Alike(rows), Listed, Math.Max(0, 1 - candidates.Sum(c => c.Probability)), [.. Items.Select(i => i.Item)]);
+            return new SiftResult(
+                candidates,
+                call,
+                leaders,
+                Words(call, leaders),
+                Alike(rows),
+                Listed,
+                Math.Max(0, 1 - candidates.Sum(c => c.Probability)),
+                [.. Items.Select(i => i.Item)]
+            );
         }
 
         // Rows with no more conflicts than are tolerated, of the whole list: fewest first, then by probability.
@@ -145,7 +178,8 @@ public sealed partial class Sifter
             var fitting = new List<(int Row, int Conflicts)>();
             for (var t = 0; t < Probability.Length; t++)
             {
-                if (IsListed[t] && Conflicts(t) is var conflicts && conflicts <= most) fitting.Add((t, conflicts));
+                if (IsListed[t] && Conflicts(t) is var conflicts && conflicts <= most)
+                    fitting.Add((t, conflicts));
             }
             return [.. fitting.OrderBy(f => f.Conflicts).ThenByDescending(f => Probability[f.Row]).Take(MostNamed).Select(f => f.Row)];
         }
@@ -154,30 +188,43 @@ public sealed partial class Sifter
         private int Conflicts(int t)
         {
             var conflicts = 0;
-            foreach (var item in Items) conflicts += item.ConflictsWith(t) ? 1 : 0;
+            foreach (var item in Items)
+                conflicts += item.ConflictsWith(t) ? 1 : 0;
             return conflicts;
         }
 
         // Whether the reasons of the taxon in a row are wanted, which stands at a place of the list.
-        private bool AsksWhy(int t, int place) => _query.Why is { } why
-            ? place == 0 || why.Contains(_sifter.Columns.Taxa[t])
-            : place < MostOpened || place < MostReasoned && Probability[t] >= WorthReasons;
+        private bool AsksWhy(int t, int place) =>
+            _query.Why is { } why
+                ? place == 0 || why.Contains(_sifter.Columns.Taxa[t])
+                : place < MostOpened || place < MostReasoned && Probability[t] >= WorthReasons;
 
         private Candidate CandidateAt(int t, bool withReasons)
         {
             var described = 0;
             foreach (var column in _looked)
             {
-                if (column.Of()[t] > 0) described++;
+                if (column.Of()[t] > 0)
+                    described++;
             }
-            if (!withReasons) return new Candidate(_sifter.Columns.Taxa[t], Probability[t], Conflicts(t), described, _other[t], [], []);
+            if (!withReasons)
+                return new Candidate(_sifter.Columns.Taxa[t], Probability[t], Conflicts(t), described, _other[t], [], []);
             var reasons = new SiftReason[Items.Count];
             for (var i = 0; i < reasons.Length; i++)
             {
                 var item = Items[i];
-                reasons[i] = new SiftReason(item.Item.Character.Id, item.Words, _sifter.Prose(item.Column, t), item.FitOf(t), item.Ratio(t), item.Item.Reason);
+                reasons[i] = new SiftReason(
+                    item.Item.Character.Id,
+                    item.Words,
+                    _sifter.Prose(item.Column, t),
+                    item.FitOf(t),
+                    item.Ratio(t),
+                    item.Item.Reason
+                );
             }
-            Array.Sort(reasons, (a, b) => Math.Abs(b.Odds).CompareTo(Math.Abs(a.Odds)) is not 0 and var by ? by : string.CompareOrdinal(a.Character, b.Character));
+            Array.Sort(reasons, (a, b) =>
+                Math.Abs(b.Odds).CompareTo(Math.Abs(a.Odds)) is not 0 and var by ? by : string.CompareOrdinal(a.Character, b.Character)
+            );
             var prior = _sifter._taxa[t] is { } taxon ? Plausibility.Of(taxon, _query.Place, _query.Day, _shown).Reasons : [];
             return new Candidate(_sifter.Columns.Taxa[t], Probability[t], Conflicts(t), described, _other[t], reasons, prior);
         }
@@ -185,38 +232,46 @@ public sealed partial class Sifter
         private (StandingCall Call, int Leaders) Call(List<int> rows)
         {
             var options = _sifter._options;
-            if (rows.Count == 0) return (StandingCall.NoneFits, 0);
-            if (Items.All(i => i.Item.Weight == 0)) return (StandingCall.Nothing, rows.Count);
+            if (rows.Count == 0)
+                return (StandingCall.NoneFits, 0);
+            if (Items.All(i => i.Item.Weight == 0))
+                return (StandingCall.Nothing, rows.Count);
             // A conflict is no proof, two looks against every name are: then the list doesn't hold this plant, or a look went wrong.
             var first = Probability[rows[0]];
             var counting = Items.Count(i => i.Item.Weight > 0);
-            if (rows.TrueForAll(t => Conflicts(t) >= (counting == 1 ? 1 : 2))) return (StandingCall.NoneFits, Math.Min(3, rows.Count));
-            if (None > options.CalledNotOnList) return (StandingCall.NotOnList, 0);
-            if (first >= options.FarAhead) return (StandingCall.FarAhead, 1);
+            if (rows.TrueForAll(t => Conflicts(t) >= (counting == 1 ? 1 : 2)))
+                return (StandingCall.NoneFits, Math.Min(3, rows.Count));
+            if (None > options.CalledNotOnList)
+                return (StandingCall.NotOnList, 0);
+            if (first >= options.FarAhead)
+                return (StandingCall.FarAhead, 1);
             var second = Math.Max(None, rows.Count > 1 ? Probability[rows[1]] : 0);
-            if (first >= options.Ahead * second) return (StandingCall.Ahead, 1);
+            if (first >= options.Ahead * second)
+                return (StandingCall.Ahead, 1);
             double held = 0;
             const int few = 8;
             for (var i = 0; i < rows.Count && i < few; i++)
             {
                 held += Probability[rows[i]];
-                if (held >= options.OneOf * (1 - None)) return (StandingCall.OneOf, i + 1);
+                if (held >= options.OneOf * (1 - None))
+                    return (StandingCall.OneOf, i + 1);
             }
             return (StandingCall.Open, rows.Count(t => Probability[t] >= first / 20));
         }
 
         private static readonly string[] Numbers = ["none", "one", "two", "three", "four", "five", "six", "seven", "eight"];
 
-        private string Words(StandingCall call, int leaders) => call switch
-        {
-            StandingCall.Nothing => $"nothing seen yet; {Listed} taxa on the list",
-            StandingCall.FarAhead => "far ahead",
-            StandingCall.Ahead => "ahead",
-            StandingCall.OneOf => $"one of {Numbers[leaders]}",
-            StandingCall.NotOnList => "most likely not on this list",
-            StandingCall.NoneFits => Listed == 0 ? "the list is empty" : "none of the list fits",
-            _ => $"{leaders} are still likely",
-        };
+        private string Words(StandingCall call, int leaders) =>
+            call switch
+            {
+                StandingCall.Nothing => $"nothing seen yet; {Listed} taxa on the list",
+                StandingCall.FarAhead => "far ahead",
+                StandingCall.Ahead => "ahead",
+                StandingCall.OneOf => $"one of {Numbers[leaders]}",
+                StandingCall.NotOnList => "most likely not on this list",
+                StandingCall.NoneFits => Listed == 0 ? "the list is empty" : "none of the list fits",
+                _ => $"{leaders} are still likely",
+            };
 
         // Leading taxa between which no look can decide.
         private List<IReadOnlyList<string>> Alike(List<int> rows)
@@ -225,8 +280,10 @@ public sealed partial class Sifter
             var sets = new List<List<int>>();
             foreach (var t in rows.Take(most))
             {
-                if (sets.Find(s => _sifter.Columns.Columns.All(c => c.Of()[s[0]] == c.Of()[t])) is { } same) same.Add(t);
-                else sets.Add([t]);
+                if (sets.Find(s => _sifter.Columns.Columns.All(c => c.Of()[s[0]] == c.Of()[t])) is { } same)
+                    same.Add(t);
+                else
+                    sets.Add([t]);
             }
             return [.. sets.Where(s => s.Count > 1).Select(s => s.ConvertAll(t => _sifter.Columns.Taxa[t]))];
         }

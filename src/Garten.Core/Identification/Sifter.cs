@@ -6,7 +6,8 @@ using Garten.Core.Seasons;
 
 namespace Garten.Core.Identification;
 
-/// <summary>Sifts a flora by whatever was seen. It keeps what it worked out last, so it is for one caller at a time: whoever shares one takes turns.</summary>
+/// <summary>Sifts a flora by whatever was seen. It keeps what it worked out last, so it is for one caller at a time: whoever shares one
+/// takes turns.</summary>
 public sealed partial class Sifter
 {
     /// <summary>Stands among taxa for a plant that isn't on the list.</summary>
@@ -32,7 +33,8 @@ public sealed partial class Sifter
     // So many pairs of species of one genus say how often they differ.
     private const int MostKinPairs = 200;
 
-    // Weighed items of the last sheet: of one with a look more all others are there already. A few that are no longer on it stay for a while,
+    // Weighed items of the last sheet: of one with a look more all others are there already. A few that are no longer on it stay for a
+    // while,
     // since looks are taken back and left out by turns; no more, since they are large.
     private readonly Dictionary<(ItemKey Item, bool Controlled), WeighedItem> _weighed = [];
     private const int MostOfOtherSheets = 8;
@@ -52,7 +54,8 @@ public sealed partial class Sifter
         _taxa = new Taxon?[columns.Taxa.Count];
         foreach (var taxon in taxa)
         {
-            if (columns.IndexOf(taxon.Id) is >= 0 and var t) _taxa[t] = taxon;
+            if (columns.IndexOf(taxon.Id) is >= 0 and var t)
+                _taxa[t] = taxon;
         }
         _likelihood = new Likelihood([], _options.Evidence);
         (_sums, _kin, _scratch) = (new double[_taxa.Length], new double[_taxa.Length], new double[_taxa.Length]);
@@ -87,56 +90,80 @@ public sealed partial class Sifter
     }
 
     /// <summary>Whether a character can be seen on a taxon on a day; false where either is unknown.</summary>
-    public bool CanBeSeen(string taxon, string character, DateOnly day) => Columns.IndexOf(taxon) is >= 0 and var row && Columns.Find(character) is { } column && CanBeSeen(row, column.Character, PhaseSpan.HalfMonth(day));
+    public bool CanBeSeen(string taxon, string character, DateOnly day) =>
+        Columns.IndexOf(taxon) is >= 0 and var row
+        && Columns.Find(character) is { } column
+        && CanBeSeen(row, column.Character, PhaseSpan.HalfMonth(day));
 
-    /// <summary>Whether a taxon shows a character in a half-month: by its own phenology where that speaks of the phase, else by the region's seasons.</summary>
+    /// <summary>Whether a taxon shows a character in a half-month: by its own phenology where that speaks of the phase, else by the
+    /// region's seasons.</summary>
     internal bool CanBeSeen(int row, Character character, int halfMonth)
     {
-        if (character.SeenIn.Count == 0) return true;
+        if (character.SeenIn.Count == 0)
+            return true;
         var own = _taxa[row]?.Facts?.Phenology ?? [];
         foreach (var phase in character.SeenIn)
         {
             var isKnown = false;
             foreach (var span in own)
             {
-                if (span.Phase != phase) continue;
-                if (span.Holds(halfMonth)) return true;
+                if (span.Phase != phase)
+                    continue;
+                if (span.Holds(halfMonth))
+                    return true;
                 isKnown = true;
             }
-            if (!isKnown && !IsOver(phase, own) && _table.Seasons.Any(w => w.Phase == phase && w.Holds(SeasonWords.Middle(halfMonth)))) return true;
+            if (!isKnown && !IsOver(phase, own) && _table.Seasons.Any(w => w.Phase == phase && w.Holds(SeasonWords.Middle(halfMonth))))
+                return true;
         }
         return false;
     }
 
-    /// <summary>Whether a phase that a taxon's own phenology doesn't speak of can be told from it: of one whose fruit has its time, none persists unless that is said.</summary>
-    internal static bool IsOver(Phenophase phase, IReadOnlyList<PhaseSpan> own) => phase == Phenophase.FruitPersisting && own.Any(s => s.Phase is Phenophase.RipeFruit);
+    /// <summary>Whether a phase that a taxon's own phenology doesn't speak of can be told from it: of one whose fruit has its time, none
+    /// persists unless that is said.</summary>
+    internal static bool IsOver(Phenophase phase, IReadOnlyList<PhaseSpan> own) =>
+        phase == Phenophase.FruitPersisting && own.Any(s => s.Phase is Phenophase.RipeFruit);
 
     // Each species with the next one of its genus, evenly taken from all genera.
     private (int First, int Second)[] KinPairs()
     {
         var pairs = new List<(int, int)>();
-        foreach (var genus in Enumerable.Range(0, _taxa.Length).Where(t => _taxa[t] is { Rank: not ("cultivar" or "form") }).GroupBy(t => _taxa[t]!.Name.Split(' ')[0], StringComparer.Ordinal))
+        foreach (
+            var genus in Enumerable
+                .Range(0, _taxa.Length)
+                .Where(t => _taxa[t] is { Rank: not ("cultivar" or "form") })
+                .GroupBy(t => _taxa[t]!.Name.Split(' ')[0], StringComparer.Ordinal)
+        )
         {
             var rows = genus.ToArray();
             for (var i = 0; i < rows.Length; i++)
             {
-                for (var j = i + 1; j < Math.Min(rows.Length, i + 4); j++) pairs.Add((rows[i], rows[j]));
+                for (var j = i + 1; j < Math.Min(rows.Length, i + 4); j++)
+                    pairs.Add((rows[i], rows[j]));
             }
         }
         var step = Math.Max(1, (pairs.Count + MostKinPairs - 1) / MostKinPairs);
         return [.. pairs.Where((_, i) => i % step == 0)];
     }
 
-    /// <summary>How often two species of one genus of this flora differ in a character: the mean of 1 − overlap, drawn towards the usual.</summary>
+    /// <summary>How often two species of one genus of this flora differ in a character: the mean of 1 − overlap, drawn towards the
+    /// usual.</summary>
     internal double KinDiffer(int at)
     {
-        if (_kinDiffer[at] > 0) return _kinDiffer[at];
+        if (_kinDiffer[at] > 0)
+            return _kinDiffer[at];
         var column = Columns.Columns[at];
         var table = OutcomesOf(at);
         var (sum, pairs) = (_options.KinDiffer * _options.KinDifferWorth, _options.KinDifferWorth);
         foreach (var (first, second) in _kinPairs.Value)
         {
-            if (column.Of()[first] is not (> 0 and var a) || column.Of()[second] is not (> 0 and var b) || !column.Applies(a - 1) || !column.Applies(b - 1)) continue;
+            if (
+                column.Of()[first] is not (> 0 and var a)
+                || column.Of()[second] is not (> 0 and var b)
+                || !column.Applies(a - 1)
+                || !column.Applies(b - 1)
+            )
+                continue;
             sum += table.Apart(a - 1, b - 1);
             pairs++;
         }
@@ -147,39 +174,51 @@ public sealed partial class Sifter
     private readonly Dictionary<(int Column, int First, int Second), double> _separated = [];
     private const int MostSeparated = 50_000;
 
-    /// <summary>How well a character separates two taxa, by the densities of their descriptions (<see cref="Separation"/>); known pairs of cells come at once.</summary>
+    /// <summary>How well a character separates two taxa, by the densities of their descriptions (<see cref="Separation"/>); known pairs of
+    /// cells come at once.</summary>
     internal double Separated(int column, int first, int second)
     {
         var it = Columns.Columns[column];
-        int a = it.Of()[first], b = it.Of()[second];
+        int a = it.Of()[first],
+            b = it.Of()[second];
         var name = (column, Math.Min(a, b), Math.Max(a, b));
-        if (_separated.TryGetValue(name, out var known)) return known;
-        if (_separated.Count >= MostSeparated) _separated.Clear();
+        if (_separated.TryGetValue(name, out var known))
+            return known;
+        if (_separated.Count >= MostSeparated)
+            _separated.Clear();
         return _separated[name] = Separation.Of(it.Character, it[first], it[second], _likelihood);
     }
 
-    /// <summary>How well a character separates two taxa: 1 − overlap; 1 where only one of them has the part, 0 where either is unknown.</summary>
+    /// <summary>How well a character separates two taxa: 1 − overlap; 1 where only one of them has the part, 0 where either is
+    /// unknown.</summary>
     internal double Apart(int column, int first, int second)
     {
         var it = Columns.Columns[column];
-        if (it.Of()[first] is not (> 0 and var a) || it.Of()[second] is not (> 0 and var b)) return 0;
+        if (it.Of()[first] is not (> 0 and var a) || it.Of()[second] is not (> 0 and var b))
+            return 0;
         var (has, other) = (it.Applies(a - 1), it.Applies(b - 1));
-        if (!has || !other) return has != other ? 1 : 0;
+        if (!has || !other)
+            return has != other ? 1 : 0;
         // Of ranges the outcomes are at hand that looks are weighed by; states are compared as they are described.
-        return it.Character.IsQuantity ? OutcomesOf(column).Apart(a - 1, b - 1) : Separation.Of(it.Character, it.Cells[a - 1], it.Cells[b - 1], _likelihood);
+        return it.Character.IsQuantity
+            ? OutcomesOf(column).Apart(a - 1, b - 1)
+            : Separation.Of(it.Character, it.Cells[a - 1], it.Cells[b - 1], _likelihood);
     }
 
     /// <summary>The outcomes of a look at a column, worked out once.</summary>
     internal OutcomeTable OutcomesOf(int column) => _outcomes[column] ??= OutcomeTable.Of(Columns.Columns[column], _options);
 
-    /// <summary>Works out what looks at some more characters can show, so that later answers come at once; false when all is ready.</summary>
+    /// <summary>Works out what looks at some more characters can show, so that later answers come at once; false when all is
+    /// ready.</summary>
     /// <param name="characters">How many characters to go on with.</param>
     public bool WarmUp(int characters)
     {
         for (var c = 0; c < _outcomes.Length; c++)
         {
-            if (_outcomes[c] is not null) continue;
-            if (characters-- <= 0) return true;
+            if (_outcomes[c] is not null)
+                continue;
+            if (characters-- <= 0)
+                return true;
             _outcomes[c] = OutcomeTable.Of(Columns.Columns[c], _options);
         }
         return false;
@@ -203,7 +242,8 @@ public sealed partial class Sifter
     }
 
     /// <summary>The items of a sheet.</summary>
-    public IReadOnlyList<EvidenceItem> ItemsOf(IReadOnlyList<Observation> observations) => EvidenceItem.Pool(EvidenceSheet.Holding(observations), _table, _options.Evidence);
+    public IReadOnlyList<EvidenceItem> ItemsOf(IReadOnlyList<Observation> observations) =>
+        EvidenceItem.Pool(EvidenceSheet.Holding(observations), _table, _options.Evidence);
 
     internal WeighedList Weigh(SiftQuery query)
     {
@@ -217,7 +257,13 @@ public sealed partial class Sifter
             var name = (Name(item), controlled);
             if (!_weighed.TryGetValue(name, out var known))
             {
-                known = _weighed[name] = WeighedItem.Of(item, Columns.Find(item.Character.Id)!, _likelihood, controlled, KinDiffer(Columns.IndexOfCharacter(item.Character.Id)));
+                known = _weighed[name] = WeighedItem.Of(
+                    item,
+                    Columns.Find(item.Character.Id)!,
+                    _likelihood,
+                    controlled,
+                    KinDiffer(Columns.IndexOfCharacter(item.Character.Id))
+                );
             }
             // What was weighed may stem from other looks with the same values: its couplets and notes are those of this sheet.
             weighed.Add(ReferenceEquals(known.Item, item) ? known : known.For(item));
@@ -226,7 +272,8 @@ public sealed partial class Sifter
         {
             foreach (var (name, other) in _weighed)
             {
-                if (!weighed.Exists(other.IsAs)) _weighed.Remove(name);
+                if (!weighed.Exists(other.IsAs))
+                    _weighed.Remove(name);
             }
         }
         return new WeighedList(this, weighed, query);
@@ -246,7 +293,8 @@ public sealed partial class Sifter
     {
         var added = NotAmong(items, _summed);
         var gone = NotAmong(_summed, items);
-        var carriesOn = _steps < MostSteps && added.Count + gone.Count < items.Count && items.Count - added.Count == _summed.Count - gone.Count;
+        var carriesOn =
+            _steps < MostSteps && added.Count + gone.Count < items.Count && items.Count - added.Count == _summed.Count - gone.Count;
         if (!carriesOn)
         {
             Array.Clear(_sums);
@@ -254,8 +302,10 @@ public sealed partial class Sifter
             (added, gone) = (items, []);
         }
         _steps = carriesOn ? _steps + 1 : 0;
-        foreach (var item in gone) item.TakeFrom(_sums, _kin);
-        foreach (var item in added) item.AddTo(_sums, _kin);
+        foreach (var item in gone)
+            item.TakeFrom(_sums, _kin);
+        foreach (var item in added)
+            item.AddTo(_sums, _kin);
         _summed = items;
     }
 
@@ -269,10 +319,13 @@ public sealed partial class Sifter
             var at = i < others.Count && !met[i] && items[i].IsAs(others[i]) ? i : -1;
             for (var j = 0; at < 0 && j < others.Count; j++)
             {
-                if (!met[j] && items[i].IsAs(others[j])) at = j;
+                if (!met[j] && items[i].IsAs(others[j]))
+                    at = j;
             }
-            if (at < 0) missing.Add(items[i]);
-            else met[at] = true;
+            if (at < 0)
+                missing.Add(items[i]);
+            else
+                met[at] = true;
         }
         return missing;
     }
@@ -283,14 +336,21 @@ public sealed partial class Sifter
 
     private (string Name, double[] Weights)? _plausible;
 
-    // What place, day and the organs shown make plausible, row by row; null where nothing is known of them. Of the last circumstances it is at hand.
+    // What place, day and the organs shown make plausible, row by row; null where nothing is known of them. Of the last circumstances it is
+    // at hand.
     private double[]? PlausibleWeights(SiftQuery query, IReadOnlyList<IReadOnlyList<Phenophase>> shown)
     {
-        if (!query.Plausible && query.Place is null && query.Day is null) return null;
-        var name = string.Create(System.Globalization.CultureInfo.InvariantCulture, $"{query.Place?.Cell}|{query.Place?.Elevation:R}|{string.Join(',', query.Place?.Habitats ?? [])}|{(query.Day is { } day ? PhaseSpan.HalfMonth(day) : 0)}|{string.Join(';', shown.Select(s => string.Join(',', s)).Distinct().Order(StringComparer.Ordinal))}");
-        if (_plausible is { } known && known.Name == name) return known.Weights;
+        if (!query.Plausible && query.Place is null && query.Day is null)
+            return null;
+        var name = string.Create(
+            System.Globalization.CultureInfo.InvariantCulture,
+            $"{query.Place?.Cell}|{query.Place?.Elevation:R}|{string.Join(',', query.Place?.Habitats ?? [])}|{(query.Day is { } day ? PhaseSpan.HalfMonth(day) : 0)}|{string.Join(';', shown.Select(s => string.Join(',', s)).Distinct().Order(StringComparer.Ordinal))}"
+        );
+        if (_plausible is { } known && known.Name == name)
+            return known.Weights;
         var weights = new double[_taxa.Length];
-        for (var t = 0; t < weights.Length; t++) weights[t] = _taxa[t] is { } taxon ? Plausibility.WeightOf(taxon, query.Place, query.Day, shown, null) : 1;
+        for (var t = 0; t < weights.Length; t++)
+            weights[t] = _taxa[t] is { } taxon ? Plausibility.WeightOf(taxon, query.Place, query.Day, shown, null) : 1;
         _plausible = (name, weights);
         return weights;
     }
@@ -302,28 +362,70 @@ public sealed partial class Sifter
     private string Prose(CharacterColumn column, int row)
     {
         var name = (column, (int)column.Of()[row]);
-        if (_prose.TryGetValue(name, out var known)) return known;
-        if (_prose.Count >= MostProse) _prose.Clear();
+        if (_prose.TryGetValue(name, out var known))
+            return known;
+        if (_prose.Count >= MostProse)
+            _prose.Clear();
         return _prose[name] = FloraProse.Value(column[row], column.Character);
     }
 
     // All that its weight and its words depend on.
     private readonly record struct ItemKey(
-        string Character, string States, bool Together, bool NotFound, double Mean, int Count, double Least, double Largest, double Resolution, double Calibration, int Show, int Of, Sureness Sureness, bool Larger, double Weight);
+        string Character,
+        string States,
+        bool Together,
+        bool NotFound,
+        double Mean,
+        int Count,
+        double Least,
+        double Largest,
+        double Resolution,
+        double Calibration,
+        int Show,
+        int Of,
+        Sureness Sureness,
+        bool Larger,
+        double Weight
+    );
 
-    private static ItemKey Name(EvidenceItem item) => new(
-        item.Character.Id, item.States.Count == 0 ? "" : string.Join(',', item.States), item.Together, item.NotFound, item.Sample?.Mean ?? 0, item.Sample?.Count ?? 0, item.Sample?.Least ?? 0, item.Sample?.Largest ?? 0, item.Sample?.Resolution ?? 0,
-        item.Sample?.Calibration ?? 0, item.Show, item.Of, item.Sureness, item.Larger, item.Weight);
+    private static ItemKey Name(EvidenceItem item) =>
+        new(
+            item.Character.Id,
+            item.States.Count == 0 ? "" : string.Join(',', item.States),
+            item.Together,
+            item.NotFound,
+            item.Sample?.Mean ?? 0,
+            item.Sample?.Count ?? 0,
+            item.Sample?.Least ?? 0,
+            item.Sample?.Largest ?? 0,
+            item.Sample?.Resolution ?? 0,
+            item.Sample?.Calibration ?? 0,
+            item.Show,
+            item.Of,
+            item.Sureness,
+            item.Larger,
+            item.Weight
+        );
 
     private bool IsOnList(int row, SiftQuery query)
     {
-        if (query.Narrowing is not { } narrowing) return true;
-        if (narrowing.Taxa is { Count: > 0 } taxa && !taxa.Contains(Columns.Taxa[row], StringComparer.Ordinal)) return false;
+        if (query.Narrowing is not { } narrowing)
+            return true;
+        if (narrowing.Taxa is { Count: > 0 } taxa && !taxa.Contains(Columns.Taxa[row], StringComparer.Ordinal))
+            return false;
         var taxon = _taxa[row];
         var facts = taxon?.Facts ?? TaxonFacts.None;
-        if (narrowing.Families is { Count: > 0 } families && (taxon is null || !families.Contains(taxon.Family, StringComparer.Ordinal))) return false;
-        if (narrowing.GrowthForms is { Count: > 0 } forms && !forms.Contains(facts.GrowthForm, StringComparer.OrdinalIgnoreCase)) return false;
-        if (narrowing.Genera is { Count: > 0 } genera && (taxon is null || !genera.Contains(taxon.Name.Split(' ')[0], StringComparer.Ordinal))) return false;
-        return !narrowing.RecordedHere || query.Place?.Cell is not { Length: > 0 } cell || facts.Cells.Any(c => string.Equals(c, cell, StringComparison.OrdinalIgnoreCase));
+        if (narrowing.Families is { Count: > 0 } families && (taxon is null || !families.Contains(taxon.Family, StringComparer.Ordinal)))
+            return false;
+        if (narrowing.GrowthForms is { Count: > 0 } forms && !forms.Contains(facts.GrowthForm, StringComparer.OrdinalIgnoreCase))
+            return false;
+        if (
+            narrowing.Genera is { Count: > 0 } genera
+            && (taxon is null || !genera.Contains(taxon.Name.Split(' ')[0], StringComparer.Ordinal))
+        )
+            return false;
+        return !narrowing.RecordedHere
+            || query.Place?.Cell is not { Length: > 0 } cell
+            || facts.Cells.Any(c => string.Equals(c, cell, StringComparison.OrdinalIgnoreCase));
     }
 }

@@ -11,7 +11,8 @@ namespace Garten.Core.Identification;
 /// </summary>
 /// <param name="description">What the taxon is like.</param>
 /// <param name="random">Where chance comes from: the same one gives the same plant.</param>
-/// <param name="observerError">Share of looks that are wrong, 0 to 1: a neighbouring state, a size half as large again or a third less.</param>
+/// <param name="observerError">Share of looks that are wrong, 0 to 1: a neighbouring state, a size half as large again or a third
+/// less.</param>
 public sealed class Specimen(IReadOnlyList<CharacterDescription> description, Random random, double observerError = 0)
 {
     // How far a reading may stray: what is rarer doesn't grow on the plants that people look at.
@@ -21,7 +22,10 @@ public sealed class Specimen(IReadOnlyList<CharacterDescription> description, Ra
 
     private static readonly double Half = Math.Sqrt(0.5);
 
-    private readonly Dictionary<string, CharacterDescription> _described = description.ToDictionary(d => d.Character, StringComparer.Ordinal);
+    private readonly Dictionary<string, CharacterDescription> _described = description.ToDictionary(
+        d => d.Character,
+        StringComparer.Ordinal
+    );
     private readonly Dictionary<string, string> _states = new(StringComparer.Ordinal);
     private readonly Dictionary<string, double> _sizes = new(StringComparer.Ordinal);
 
@@ -32,7 +36,8 @@ public sealed class Specimen(IReadOnlyList<CharacterDescription> description, Ra
     public Observation? Look(Character character, int readings = 3, ObservationContext? context = null)
     {
         ArgumentNullException.ThrowIfNull(character);
-        if (!_described.TryGetValue(character.Id, out var cell) || !cell.Applies) return null;
+        if (!_described.TryGetValue(character.Id, out var cell) || !cell.Applies)
+            return null;
         context ??= new ObservationContext();
         var isWrong = random.NextDouble() < observerError;
         if (!character.IsQuantity)
@@ -44,17 +49,22 @@ public sealed class Specimen(IReadOnlyList<CharacterDescription> description, Ra
             }
             return Seen(character, [isWrong ? Wrong(character, state) : state], [], context);
         }
-        if ((context.LeavesAreLarger ? cell.Shade ?? cell.Range : cell.Range) is not { } range) return null;
+        if ((context.LeavesAreLarger ? cell.Shade ?? cell.Range : cell.Range) is not { } range)
+            return null;
         var distribution = new RangeDistribution(range);
         // The plant's own mean, and its readings around it: each half of the variance.
-        if (!_sizes.TryGetValue(character.Id, out var own)) _sizes[character.Id] = own = Gauss() * Half;
+        if (!_sizes.TryGetValue(character.Id, out var own))
+            _sizes[character.Id] = own = Gauss() * Half;
         var values = new List<Reading>();
         for (var i = 0; i < readings; i++)
         {
-            var value = range.Form == RangeForm.Exactly ? range.Low : distribution.Quantile(Math.Clamp(own + Gauss() * Half, -Farthest, Farthest));
-            if (isWrong) value = character.Kind == CharacterKind.Count ? value + 1 : value * WrongBy;
+            var value =
+                range.Form == RangeForm.Exactly ? range.Low : distribution.Quantile(Math.Clamp(own + Gauss() * Half, -Farthest, Farthest));
+            if (isWrong)
+                value = character.Kind == CharacterKind.Count ? value + 1 : value * WrongBy;
             value = character.Kind == CharacterKind.Count ? Math.Max(0, Math.Round(value)) : Math.Max(0, Math.Round(value, 1));
-            if (value <= 0 && character.Kind is CharacterKind.Length or CharacterKind.Ratio) return null;
+            if (value <= 0 && character.Kind is CharacterKind.Length or CharacterKind.Ratio)
+                return null;
             values.Add(new Reading(value, "", 0.1));
         }
         return Seen(character, [], values, context);
@@ -63,13 +73,25 @@ public sealed class Specimen(IReadOnlyList<CharacterDescription> description, Ra
     private string Wrong(Character character, string state)
     {
         var (n, at) = (character.States.Count, character.IndexOf(state));
-        if (n < 2) return state;
-        if (character.Kind == CharacterKind.Ordered) return character.States[at == 0 ? 1 : at == n - 1 || random.Next(2) == 0 ? at - 1 : at + 1].Id;
+        if (n < 2)
+            return state;
+        if (character.Kind == CharacterKind.Ordered)
+            return character
+                .States[
+                    at == 0 ? 1
+                    : at == n - 1 || random.Next(2) == 0 ? at - 1
+                    : at + 1
+                ]
+                .Id;
         return character.States[(at + 1 + random.Next(n - 1)) % n].Id;
     }
 
-    private static Observation Seen(Character character, IReadOnlyList<string> states, IReadOnlyList<Reading> readings, ObservationContext context) =>
-        new(Guid.Empty, character.Id, Outcome.Seen, states, false, readings, 0, 0, Sureness.Sure, context, Tool.Eye, "2000-01-01", "");
+    private static Observation Seen(
+        Character character,
+        IReadOnlyList<string> states,
+        IReadOnlyList<Reading> readings,
+        ObservationContext context
+    ) => new(Guid.Empty, character.Id, Outcome.Seen, states, false, readings, 0, 0, Sureness.Sure, context, Tool.Eye, "2000-01-01", "");
 
     // Box and Muller 1958.
     private double Gauss() => Math.Sqrt(-2 * Math.Log(1 - random.NextDouble())) * Math.Cos(2 * Math.PI * random.NextDouble());

@@ -72,7 +72,8 @@ public sealed record TellingLooks(IReadOnlyList<TellingLook> Now, IReadOnlyList<
         // Before anything was seen all are alike: none is left out then, and what they show all together is known of each character.
         var isEven = list.Probability.Length > 0 && Array.TrueForAll(list.Probability, p => p.Equals(list.Probability[0]));
         var held = list.Leading(isEven ? 1 : options.Held, int.MaxValue);
-        if (held.Count == 0) return new TellingLooks([], []);
+        if (held.Count == 0)
+            return new TellingLooks([], []);
         var total = held.Sum(t => list.Probability[t]) + list.None;
         var weights = held.ConvertAll(t => list.Probability[t] / total);
         var none = list.None / total;
@@ -82,7 +83,10 @@ public sealed record TellingLooks(IReadOnlyList<TellingLook> Now, IReadOnlyList<
         taken.UnionWith(query.Observations.Select(o => o.Character));
         var visible = new Visibility(sifter, held, weights, query.Day);
         var each = isEven && held.Count == sifter.Columns.Taxa.Count ? weights[0] : 0;
-        var isProtected = held.Zip(weights).Where(h => sifter.TaxonAt(h.First) is { } taxon && taxon.Cautions.Contains(Caution.Protected)).Sum(h => h.Second) >= ProtectedFrom;
+        var isProtected =
+            held.Zip(weights)
+                .Where(h => sifter.TaxonAt(h.First) is { } taxon && taxon.Cautions.Contains(Caution.Protected))
+                .Sum(h => h.Second) >= ProtectedFrom;
         var most = isProtected && query.Most > Handling.Touch ? Handling.Touch : query.Most;
         var tools = query.Tools ?? UsualTools;
         List<(OutcomeTable Table, double Bits, double Worth)> now = [];
@@ -92,12 +96,22 @@ public sealed record TellingLooks(IReadOnlyList<TellingLook> Now, IReadOnlyList<
         {
             var character = columns[c].Character;
             // Ratios and trends derive themselves from what they are made of.
-            if (taken.Contains(character.Id) || character.RatioOf is not null || character.TrendOf.Length > 0) continue;
-            if (character.Family.Length > 0 && onSheet.Where(s => s.Family == character.Family).Distinct().Count() >= options.Evidence.IndependentOfFamily) continue;
-            var table = held.Count <= options.FewCandidates && character.IsQuantity ? Adapted(columns[c], held, weights, options) : sifter.OutcomesOf(c);
-            if (table.Outcomes < 2) continue;
+            if (taken.Contains(character.Id) || character.RatioOf is not null || character.TrendOf.Length > 0)
+                continue;
+            if (
+                character.Family.Length > 0
+                && onSheet.Where(s => s.Family == character.Family).Distinct().Count() >= options.Evidence.IndependentOfFamily
+            )
+                continue;
+            var table =
+                held.Count <= options.FewCandidates && character.IsQuantity
+                    ? Adapted(columns[c], held, weights, options)
+                    : sifter.OutcomesOf(c);
+            if (table.Outcomes < 2)
+                continue;
             var share = visible.Of(character).Share;
-            var inTheWay = share < options.LeastVisible ? WaitReason.Season
+            var inTheWay =
+                share < options.LeastVisible ? WaitReason.Season
                 : query.Missing?.Contains(character.Organ) == true ? WaitReason.Missing
                 : character.Tool != Tool.Eye && !tools.Contains(character.Tool) ? WaitReason.Tool
                 : character.Handling > most ? WaitReason.Handling
@@ -107,23 +121,40 @@ public sealed record TellingLooks(IReadOnlyList<TellingLook> Now, IReadOnlyList<
             // Sizes that vary together tell less, as they weigh less.
             var mates = character.SizeGroup.Length == 0 ? 0 : onSheet.Where(s => s.SizeGroup == character.SizeGroup).Distinct().Count();
             bits /= 1 + mates * options.Evidence.SizeCorrelation;
-            if (bits < options.LeastBits) continue;
-            if (inTheWay is { } reason) later.Add((table, bits, reason));
-            else now.Add((table, bits, bits / (character.EffortSeconds + options.LookSeconds)));
+            if (bits < options.LeastBits)
+                continue;
+            if (inTheWay is { } reason)
+                later.Add((table, bits, reason));
+            else
+                now.Add((table, bits, bits / (character.EffortSeconds + options.LookSeconds)));
         }
         // Where the place is known, its ground and kind are too, mostly: first what the plant itself shows.
         var isPlaceKnown = query.Place?.Habitats is { Count: > 0 };
         bool ComesLate(OutcomeTable table) => isPlaceKnown && table.Column.Character.Organ == Organ.Site;
-        now.Sort((a, b) => ComesLate(a.Table).CompareTo(ComesLate(b.Table)) is not 0 and var late ? late
-            : b.Worth.CompareTo(a.Worth) is not 0 and var by ? by
-            : string.CompareOrdinal(a.Table.Column.Character.Id, b.Table.Column.Character.Id));
-        later.Sort((a, b) => b.Bits.CompareTo(a.Bits) is not 0 and var by ? by : string.CompareOrdinal(a.Table.Column.Character.Id, b.Table.Column.Character.Id));
+        now.Sort(
+            (a, b) =>
+                ComesLate(a.Table).CompareTo(ComesLate(b.Table)) is not 0 and var late ? late
+                : b.Worth.CompareTo(a.Worth) is not 0 and var by ? by
+                : string.CompareOrdinal(a.Table.Column.Character.Id, b.Table.Column.Character.Id)
+        );
+        later.Sort(
+            (a, b) =>
+                b.Bits.CompareTo(a.Bits) is not 0 and var by
+                    ? by
+                    : string.CompareOrdinal(a.Table.Column.Character.Id, b.Table.Column.Character.Id)
+        );
         // What is closed now is worth a word where it tells more than the best that is open.
         var bestNow = now.Count == 0 ? 0 : now.Max(n => n.Bits);
         const double nearlyAsMuch = 0.7;
         return new TellingLooks(
             [.. now.Take(MostNow).Select(n => LookAt(n.Table, n.Bits, sifter, held, weights, visible.Of(n.Table.Column.Character).Rows))],
-            [.. later.Where(l => l.Bits >= nearlyAsMuch * bestNow).Take(MostLater).Select(l => Wait(l.Table.Column.Character, l.Bits, l.Reason, visible, query.Day, isProtected))]);
+            [
+                .. later
+                    .Where(l => l.Bits >= nearlyAsMuch * bestNow)
+                    .Take(MostLater)
+                    .Select(l => Wait(l.Table.Column.Character, l.Bits, l.Reason, visible, query.Day, isProtected)),
+            ]
+        );
     }
 
     private static OutcomeTable Adapted(CharacterColumn column, List<int> held, List<double> weights, SiftOptions options)
@@ -132,13 +163,22 @@ public sealed record TellingLooks(IReadOnlyList<TellingLook> Now, IReadOnlyList<
         var weightOfCell = new Dictionary<int, double>();
         for (var i = 0; i < held.Count; i++)
         {
-            if (of[held[i]] is var cell and > 0) weightOfCell[cell - 1] = weightOfCell.GetValueOrDefault(cell - 1) + weights[i];
+            if (of[held[i]] is var cell and > 0)
+                weightOfCell[cell - 1] = weightOfCell.GetValueOrDefault(cell - 1) + weights[i];
         }
         return OutcomeTable.Of(column, weightOfCell, options);
     }
 
     // Of a taxon that isn't described, hasn't the part or doesn't show it now, a look says what any plant would: nothing.
-    private static double Bits(OutcomeTable table, List<int> held, List<double> weights, double each, double none, double kinDiffer, bool[]? visible)
+    private static double Bits(
+        OutcomeTable table,
+        List<int> held,
+        List<double> weights,
+        double each,
+        double none,
+        double kinDiffer,
+        bool[]? visible
+    )
     {
         var column = table.Column;
         var of = column.Of();
@@ -147,7 +187,8 @@ public sealed record TellingLooks(IReadOnlyList<TellingLook> Now, IReadOnlyList<
         var information = 0d;
         if (each > 0 && visible is null)
         {
-            for (var s = 0; s < outcome.Length; s++) outcome[s] = each * table.OfAll[s];
+            for (var s = 0; s < outcome.Length; s++)
+                outcome[s] = each * table.OfAll[s];
             known = each * table.Having;
             information = each * table.InformationOfAll;
         }
@@ -157,11 +198,13 @@ public sealed record TellingLooks(IReadOnlyList<TellingLook> Now, IReadOnlyList<
             var cells = new double[column.Cells.Count + 1];
             for (var i = 0; i < held.Count; i++)
             {
-                if (visible is null || visible[i]) cells[of[held[i]]] += weights[i];
+                if (visible is null || visible[i])
+                    cells[of[held[i]]] += weights[i];
             }
             for (var c = 0; c < column.Cells.Count; c++)
             {
-                if (cells[c + 1] == 0 || !column.Applies(c)) continue;
+                if (cells[c + 1] == 0 || !column.Applies(c))
+                    continue;
                 Add(table, c, cells[c + 1], outcome, ref known, ref information);
             }
         }
@@ -169,7 +212,8 @@ public sealed record TellingLooks(IReadOnlyList<TellingLook> Now, IReadOnlyList<
         {
             for (var i = 0; i < held.Count; i++)
             {
-                if (visible is not null && !visible[i] || of[held[i]] is not (> 0 and var cell) || !column.Applies(cell - 1)) continue;
+                if (visible is not null && !visible[i] || of[held[i]] is not (> 0 and var cell) || !column.Applies(cell - 1))
+                    continue;
                 Add(table, cell - 1, weights[i], outcome, ref known, ref information);
             }
         }
@@ -180,9 +224,11 @@ public sealed record TellingLooks(IReadOnlyList<TellingLook> Now, IReadOnlyList<
             var p = outcome[s] + rest * table.Marginal[s];
             // What isn't on the list is near kin of what is: it shows the same, but where species of a genus differ.
             var ofNone = (1 - kinDiffer) * p / Math.Max(1e-12, 1 - none) + kinDiffer * table.Marginal[s];
-            if (ofNone > 0) information += none * ofNone * Math.Log(ofNone);
+            if (ofNone > 0)
+                information += none * ofNone * Math.Log(ofNone);
             p += none * ofNone;
-            if (p > 0) information -= p * Math.Log(p);
+            if (p > 0)
+                information -= p * Math.Log(p);
         }
         return Math.Max(0, information) / Math.Log(2);
     }
@@ -192,7 +238,8 @@ public sealed record TellingLooks(IReadOnlyList<TellingLook> Now, IReadOnlyList<
         known += weight;
         information += weight * table.Information[cell];
         var probabilities = table.Of(cell);
-        for (var s = 0; s < outcome.Length; s++) outcome[s] += weight * probabilities[s];
+        for (var s = 0; s < outcome.Length; s++)
+            outcome[s] += weight * probabilities[s];
     }
 
     private static TellingLook LookAt(OutcomeTable table, double bits, Sifter sifter, List<int> held, List<double> weights, bool[] visible)
@@ -204,22 +251,35 @@ public sealed record TellingLooks(IReadOnlyList<TellingLook> Now, IReadOnlyList<
         var known = 0d;
         for (var i = 0; i < held.Count; i++)
         {
-            if (!visible[i] || of[held[i]] is not (> 0 and var cell) || !column.Applies(cell - 1)) continue;
+            if (!visible[i] || of[held[i]] is not (> 0 and var cell) || !column.Applies(cell - 1))
+                continue;
             var probabilities = table.Of(cell - 1);
             known += weights[i];
             var best = 0;
             for (var s = 0; s < share.Length; s++)
             {
                 share[s] += weights[i] * probabilities[s];
-                if (probabilities[s] > probabilities[best]) best = s;
+                if (probabilities[s] > probabilities[best])
+                    best = s;
             }
             members[best].Add(held[i]);
         }
-        for (var s = 0; s < share.Length; s++) share[s] += Math.Max(0, 1 - known) * table.Marginal[s];
+        for (var s = 0; s < share.Length; s++)
+            share[s] += Math.Max(0, 1 - known) * table.Marginal[s];
         const double leastShare = 0.02;
-        var parts = Enumerable.Range(0, share.Length).Where(s => share[s] >= leastShare || members[s].Count > 0)
-            .OrderByDescending(s => share[s]).ThenBy(s => s)
-            .Select(s => new SplitPart(OutcomeInWords(table, s), column.Character.IsQuantity ? "" : column.Character.States[s].Id, s, share[s], [.. members[s].Take(MostNamed).Select(t => sifter.Columns.Taxa[t])], Math.Max(0, members[s].Count - MostNamed)))
+        var parts = Enumerable
+            .Range(0, share.Length)
+            .Where(s => share[s] >= leastShare || members[s].Count > 0)
+            .OrderByDescending(s => share[s])
+            .ThenBy(s => s)
+            .Select(s => new SplitPart(
+                OutcomeInWords(table, s),
+                column.Character.IsQuantity ? "" : column.Character.States[s].Id,
+                s,
+                share[s],
+                [.. members[s].Take(MostNamed).Select(t => sifter.Columns.Taxa[t])],
+                Math.Max(0, members[s].Count - MostNamed)
+            ))
             .ToList();
         return new TellingLook(column.Character.Id, bits, column.Character.EffortSeconds, parts, InWordsOf(parts, sifter));
     }
@@ -227,7 +287,12 @@ public sealed record TellingLooks(IReadOnlyList<TellingLook> Now, IReadOnlyList<
     private static string InWordsOf(List<SplitPart> parts, Sifter sifter)
     {
         string Name(string id) => sifter.TaxonAt(sifter.Columns.IndexOf(id))?.Name ?? id;
-        var told = parts.Where(p => p.Taxa.Count > 0).Select(p => $"{p.Outcome}: {(p.Taxa.Count + p.More <= 2 ? string.Join(" or ", p.Taxa.Select(Name)) : $"{p.Taxa.Count + p.More} taxa")}").ToList();
+        var told = parts
+            .Where(p => p.Taxa.Count > 0)
+            .Select(p =>
+                $"{p.Outcome}: {(p.Taxa.Count + p.More <= 2 ? string.Join(" or ", p.Taxa.Select(Name)) : $"{p.Taxa.Count + p.More} taxa")}"
+            )
+            .ToList();
         var said = string.Join("; ", told.Take(told.Count > MostSaid ? MostSaid - 1 : MostSaid));
         return told.Count > MostSaid ? $"{said}; and {told.Count - MostSaid + 1} other states." : said + (told.Count > 0 ? "." : "");
     }
@@ -235,13 +300,16 @@ public sealed record TellingLooks(IReadOnlyList<TellingLook> Now, IReadOnlyList<
     private static string OutcomeInWords(OutcomeTable table, int outcome)
     {
         var character = table.Column.Character;
-        if (!character.IsQuantity) return character.States[outcome].Name;
+        if (!character.IsQuantity)
+            return character.States[outcome].Name;
         var kind = character.Quantity;
         string Show(double value) => ReadingText.Show(kind == QuantityKind.Count ? Math.Floor(value) : Rounded(value), kind);
-        if (outcome == 0) return kind == QuantityKind.Count ? $"up to {Show(table.Cuts[0])}" : $"under {Show(table.Cuts[0])}";
+        if (outcome == 0)
+            return kind == QuantityKind.Count ? $"up to {Show(table.Cuts[0])}" : $"under {Show(table.Cuts[0])}";
         var from = table.Cuts[outcome - 1];
         var low = kind == QuantityKind.Count ? ReadingText.Show(Math.Ceiling(from), kind) : Show(from);
-        if (outcome == table.Cuts.Length) return kind == QuantityKind.Count ? $"{low} or more" : $"over {low}";
+        if (outcome == table.Cuts.Length)
+            return kind == QuantityKind.Count ? $"{low} or more" : $"over {low}";
         var high = Show(table.Cuts[outcome]);
         return low == high ? low : $"{low} to {high}";
     }
@@ -249,7 +317,8 @@ public sealed record TellingLooks(IReadOnlyList<TellingLook> Now, IReadOnlyList<
     // Two digits say where a cut lies.
     private static double Rounded(double value)
     {
-        if (value <= 0) return value;
+        if (value <= 0)
+            return value;
         var step = Math.Pow(10, Math.Floor(Math.Log10(value)) - 1);
         return Math.Round(value / step) * step;
     }
@@ -261,8 +330,11 @@ public sealed record TellingLooks(IReadOnlyList<TellingLook> Now, IReadOnlyList<
         {
             WaitReason.Season => when == "never" ? "can’t be seen on these here" : $"can be seen {when}",
             WaitReason.Missing => "not on this plant now",
-            WaitReason.Tool => $"wants {(character.Tool == Tool.Binoculars ? "binoculars" : $"a {character.Tool.ToString().ToLowerInvariant()}")}",
-            _ => isProtected && character.Handling <= Handling.Cut ? "wants a part of the plant, and one of these may be protected" : $"wants the plant {(character.Handling == Handling.Uproot ? "dug up" : character.Handling == Handling.Cut ? "cut" : "picked")}",
+            WaitReason.Tool =>
+                $"wants {(character.Tool == Tool.Binoculars ? "binoculars" : $"a {character.Tool.ToString().ToLowerInvariant()}")}",
+            _ => isProtected && character.Handling <= Handling.Cut
+                ? "wants a part of the plant, and one of these may be protected"
+                : $"wants the plant {(character.Handling == Handling.Uproot ? "dug up" : character.Handling == Handling.Cut ? "cut" : "picked")}",
         };
         return new LaterLook(character.Id, bits, reason, when, words);
     }
@@ -278,15 +350,18 @@ public sealed record TellingLooks(IReadOnlyList<TellingLook> Now, IReadOnlyList<
         public Seen Of(Character character)
         {
             var name = string.Join(',', character.SeenIn);
-            if (_of.TryGetValue(name, out var known)) return known;
+            if (_of.TryGetValue(name, out var known))
+                return known;
             var half = day is { } on ? PhaseSpan.HalfMonth(on) : 0;
             var rows = new bool[held.Count];
-            double seen = 0, all = 0;
+            double seen = 0,
+                all = 0;
             for (var i = 0; i < rows.Length; i++)
             {
                 rows[i] = day is null || character.SeenIn.Count == 0 || sifter.CanBeSeen(held[i], character, half);
                 all += weights[i];
-                if (rows[i]) seen += weights[i];
+                if (rows[i])
+                    seen += weights[i];
             }
             return _of[name] = new Seen(rows, Array.TrueForAll(rows, r => r), all > 0 ? seen / all : 0);
         }
@@ -299,7 +374,8 @@ public sealed record TellingLooks(IReadOnlyList<TellingLook> Now, IReadOnlyList<
                 var seen = 0d;
                 for (var i = 0; i < held.Count; i++)
                 {
-                    if (sifter.CanBeSeen(held[i], character, half)) seen += weights[i];
+                    if (sifter.CanBeSeen(held[i], character, half))
+                        seen += weights[i];
                 }
                 marked[half - 1] = seen >= 0.5 * weights.Sum();
             }

@@ -4,7 +4,8 @@ using Garten.Core.Quantities;
 
 namespace Garten.Core.Identification;
 
-/// <summary>One item of a sheet weighed against a column: a log ratio and a fit per distinct cell, so that it is worked out once for all taxa that share a cell.</summary>
+/// <summary>One item of a sheet weighed against a column: a log ratio and a fit per distinct cell, so that it is worked out once for all
+/// taxa that share a cell.</summary>
 public sealed class WeighedItem
 {
     // Of what isn't described, and of a look that doesn't count.
@@ -30,7 +31,13 @@ public sealed class WeighedItem
     /// <param name="likelihood">Says how probable a look is under a description.</param>
     /// <param name="controllerIsOnSheet">Whether the character that decides if this one applies is on the sheet itself.</param>
     /// <param name="kinDiffers">In how many of its characters a near kin of a taxon shows just what any plant may.</param>
-    public static WeighedItem Of(EvidenceItem item, CharacterColumn column, Likelihood likelihood, bool controllerIsOnSheet, double kinDiffers = 0)
+    public static WeighedItem Of(
+        EvidenceItem item,
+        CharacterColumn column,
+        Likelihood likelihood,
+        bool controllerIsOnSheet,
+        double kinDiffers = 0
+    )
     {
         ArgumentNullException.ThrowIfNull(item);
         ArgumentNullException.ThrowIfNull(column);
@@ -38,19 +45,28 @@ public sealed class WeighedItem
         var cells = column.Cells.Count;
         // Written over from end to end, so they needn't be cleared first.
         var fits = GC.AllocateUninitializedArray<Fit>(cells + 1);
-        double[] ratios = GC.AllocateUninitializedArray<double>(cells + 1), kin = GC.AllocateUninitializedArray<double>(cells + 1);
+        double[] ratios = GC.AllocateUninitializedArray<double>(cells + 1),
+            kin = GC.AllocateUninitializedArray<double>(cells + 1);
         fits[0] = NoFit;
         var ofCells = fits.AsSpan(1);
         ofCells.Fill(NoFit);
         // The likelihoods stand where their logarithms will.
         var raw = ratios.AsSpan(1);
         raw.Clear();
-        if (item.Sample?.AsMeasured() is { } measured) Measure(item, measured, column, likelihood, raw, ofCells);
-        else Score(item, column, likelihood, raw, ofCells);
+        if (item.Sample?.AsMeasured() is { } measured)
+            Measure(item, measured, column, likelihood, raw, ofCells);
+        else
+            Score(item, column, likelihood, raw, ofCells);
         // Under a cell without the part nothing is likely but that nothing was there.
         var without = item.WithoutThePart;
-        foreach (var cell in column.Lacking()) (raw[cell], ofCells[cell]) = (without, without > 0 ? Fit.Fits : Fit.Conflicts);
-        var marginal = likelihood.Marginal(item, column.Described, Lanes.Sum(raw, column.Shares()), without > 0 ? column.Known : column.Having);
+        foreach (var cell in column.Lacking())
+            (raw[cell], ofCells[cell]) = (without, without > 0 ? Fit.Fits : Fit.Conflicts);
+        var marginal = likelihood.Marginal(
+            item,
+            column.Described,
+            Lanes.Sum(raw, column.Shares()),
+            without > 0 ? column.Known : column.Having
+        );
         if (item.Weight == 0)
         {
             Array.Clear(ratios);
@@ -66,7 +82,8 @@ public sealed class WeighedItem
         if (controllerIsOnSheet)
         {
             // A part that the taxon hasn't: what decides that is weighed itself.
-            foreach (var cell in column.Lacking()) raw[cell] = 1;
+            foreach (var cell in column.Lacking())
+                raw[cell] = 1;
         }
         ratios.CopyTo(kin, 0);
         Lanes.Log(ratios);
@@ -85,14 +102,22 @@ public sealed class WeighedItem
     {
         for (var c = 0; c < raw.Length; c++)
         {
-            if (!column.Applies(c)) continue;
+            if (!column.Applies(c))
+                continue;
             var cell = column.Cells[c];
             raw[c] = likelihood.Raw(item, cell, item.NotFound ? [] : Likelihood.Shares(item.Character, cell));
             fits[c] = likelihood.Verdict(item, raw[c]);
         }
     }
 
-    private static void Measure(EvidenceItem item, Measured measured, CharacterColumn column, Likelihood likelihood, Span<double> raw, Span<Fit> fits)
+    private static void Measure(
+        EvidenceItem item,
+        Measured measured,
+        CharacterColumn column,
+        Likelihood likelihood,
+        Span<double> raw,
+        Span<Fit> fits
+    )
     {
         if (!item.Larger)
         {
@@ -102,7 +127,8 @@ public sealed class WeighedItem
         // A shaded leaf is judged by a range of its own.
         for (var c = 0; c < raw.Length; c++)
         {
-            if (column.Applies(c) && likelihood.RangeOf(item, column.Cells[c]) is { } range) (raw[c], fits[c]) = new RangeDistribution(range, likelihood.Options.Ranges).Weigh(measured);
+            if (column.Applies(c) && likelihood.RangeOf(item, column.Cells[c]) is { } range)
+                (raw[c], fits[c]) = new RangeDistribution(range, likelihood.Options.Ranges).Weigh(measured);
         }
     }
 

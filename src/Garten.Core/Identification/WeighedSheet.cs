@@ -41,7 +41,8 @@ public sealed class WeighedSheet
         _sums = new double[likelihood.Taxa];
         foreach (var ratios in _ratios)
         {
-            for (var t = 0; t < ratios.Length; t++) _sums[t] += ratios[t];
+            for (var t = 0; t < ratios.Length; t++)
+                _sums[t] += ratios[t];
         }
     }
 
@@ -49,7 +50,8 @@ public sealed class WeighedSheet
     private static double[] Ratios(EvidenceItem item, Likelihood likelihood, HashSet<string> onSheet)
     {
         var ratios = new double[likelihood.Taxa];
-        if (item.Weight == 0) return ratios;
+        if (item.Weight == 0)
+            return ratios;
         var rows = likelihood.Rows(item.Character);
         var raw = likelihood.RawOfRows(item, rows);
         var marginal = likelihood.Marginal(item, rows, raw);
@@ -57,7 +59,8 @@ public sealed class WeighedSheet
         for (var i = 0; i < raw.Length; i++)
         {
             // A part that the taxon hasn't: what decides that is weighed itself where it is on the sheet.
-            if (!rows[i].Description.Applies && controlled) continue;
+            if (!rows[i].Description.Applies && controlled)
+                continue;
             ratios[rows[i].Index] = item.Weight * Math.Log(likelihood.Soften(item, raw[i], marginal) / marginal);
         }
         return ratios;
@@ -82,16 +85,20 @@ public sealed class WeighedSheet
         return new WeighedTaxon(taxon, LogLikelihood(taxon), fits);
     }
 
-    /// <summary>The sum of the log ratios of a taxon; items for which <paramref name="leaveOut"/> holds don't count. 0 where it isn't described.</summary>
+    /// <summary>The sum of the log ratios of a taxon; items for which <paramref name="leaveOut"/> holds don't count. 0 where it isn't
+    /// described.</summary>
     public double LogLikelihood(string taxon, Func<EvidenceItem, bool>? leaveOut = null)
     {
         var at = Likelihood.IndexOf(taxon);
-        if (at < 0) return 0;
-        if (leaveOut is null) return _sums[at];
+        if (at < 0)
+            return 0;
+        if (leaveOut is null)
+            return _sums[at];
         var sum = 0d;
         for (var i = 0; i < Items.Count; i++)
         {
-            if (!leaveOut(Items[i])) sum += _ratios[i][at];
+            if (!leaveOut(Items[i]))
+                sum += _ratios[i][at];
         }
         return sum;
     }
@@ -99,13 +106,16 @@ public sealed class WeighedSheet
     /// <summary>What a taxon is like in a character; null where unknown.</summary>
     public CharacterDescription? Description(string taxon, string character) => Likelihood.Described(character).GetValueOrDefault(taxon);
 
-    /// <summary>Shares out of log weights: each over the sum of all, worked out so that nothing overflows; equal where all are alike.</summary>
+    /// <summary>Shares out of log weights: each over the sum of all, worked out so that nothing overflows; equal where all are
+    /// alike.</summary>
     public static double[] Shares(IReadOnlyList<double> logWeights)
     {
         ArgumentNullException.ThrowIfNull(logWeights);
-        if (logWeights.Count == 0) return [];
+        if (logWeights.Count == 0)
+            return [];
         var top = logWeights.Max();
-        if (double.IsNegativeInfinity(top)) return [.. logWeights.Select(_ => 1d / logWeights.Count)];
+        if (double.IsNegativeInfinity(top))
+            return [.. logWeights.Select(_ => 1d / logWeights.Count)];
         var weights = logWeights.Select(w => Math.Exp(w - top)).ToArray();
         var sum = weights.Sum();
         return [.. weights.Select(w => w / sum)];

@@ -9,7 +9,8 @@ namespace Garten.Core.Keys;
 /// How probable an answer at a couplet is under each end of the keys: P(answer l | t) = (1−λ)·p_l(t) + λ/L, p_l the normalised product over
 /// the couplet's characters of the probability that a plant of t is scored in what lead l says. It is the same account for ends that stand
 /// and for ends that an answer left behind. Of a taxon
-/// that lies under the couplet the key's own word counts as much as the flora's, and alone where the flora doesn't describe it in any of the
+/// that lies under the couplet the key's own word counts as much as the flora's, and alone where the flora doesn't describe it in any of
+/// the
 /// characters; of one that lies elsewhere and isn't described every lead is alike.
 /// </summary>
 internal sealed class AnswerAccount
@@ -32,7 +33,8 @@ internal sealed class AnswerAccount
     private readonly string[] _spoken;
     private readonly bool[][] _under;
 
-    private AnswerAccount(int leads, (string Character, double[]?[] OfEnd)[] characters, string[] spoken, bool[][] under) => (_leads, _characters, _spoken, _under) = (leads, characters, spoken, under);
+    private AnswerAccount(int leads, (string Character, double[]?[] OfEnd)[] characters, string[] spoken, bool[][] under) =>
+        (_leads, _characters, _spoken, _under) = (leads, characters, spoken, under);
 
     /// <summary>Works out what doesn't change with sheet and answers; kept by the shelf.</summary>
     /// <param name="shelf">Keys and flora.</param>
@@ -44,27 +46,36 @@ internal sealed class AnswerAccount
         var steps = map.Steps(place);
         var readings = shelf.Readings(shelf.Keys.Find(place.Version)!, place.Couplet);
         var characters = new List<(string, double[]?[])>();
-        string[] spoken = [.. readings.SelectMany(l => l).SelectMany(s => s.Claims).Select(c => c.Character).Distinct(StringComparer.Ordinal)];
+        string[] spoken =
+        [
+            .. readings.SelectMany(l => l).SelectMany(s => s.Claims).Select(c => c.Character).Distinct(StringComparer.Ordinal),
+        ];
         foreach (var id in spoken)
         {
-            if (shelf.Table.Find(id) is not { } character) continue;
+            if (shelf.Table.Find(id) is not { } character)
+                continue;
             var claims = readings.Select(l => l.SelectMany(s => s.Claims).Where(c => c.Character == id).ToList()).ToList();
             var described = shelf.Likelihood.Described(id);
             var known = new Dictionary<CharacterDescription, double[]>(ReferenceEqualityComparer.Instance);
             var ofEnd = new double[]?[names.Length];
             for (var i = 0; i < names.Length; i++)
             {
-                if (map.Ids[names[i]] is not { } taxon || !described.TryGetValue(taxon, out var cell)) continue;
-                if (!known.TryGetValue(cell, out var of)) known[cell] = of = character.IsQuantity ? OfCuts(shelf.Likelihood, claims, cell) : OfStates(character, claims, cell);
+                if (map.Ids[names[i]] is not { } taxon || !described.TryGetValue(taxon, out var cell))
+                    continue;
+                if (!known.TryGetValue(cell, out var of))
+                    known[cell] = of = character.IsQuantity ? OfCuts(shelf.Likelihood, claims, cell) : OfStates(character, claims, cell);
                 ofEnd[i] = of;
             }
-            if (Array.Exists(ofEnd, e => e is not null)) characters.Add((id, ofEnd));
+            if (Array.Exists(ofEnd, e => e is not null))
+                characters.Add((id, ofEnd));
         }
-        var under = steps.Select(step =>
-        {
-            var behind = map.Behind(step).ToHashSet(StringComparer.Ordinal);
-            return Array.ConvertAll(names, behind.Contains);
-        }).ToArray();
+        var under = steps
+            .Select(step =>
+            {
+                var behind = map.Behind(step).ToHashSet(StringComparer.Ordinal);
+                return Array.ConvertAll(names, behind.Contains);
+            })
+            .ToArray();
         return new AnswerAccount(steps.Length, [.. characters], spoken, under);
     }
 
@@ -74,7 +85,8 @@ internal sealed class AnswerAccount
     /// <param name="onSheet">Characters that the sheet itself speaks of: what the couplet says of them counts there.</param>
     public void AddTo(double[] logs, TrailAnswer answer, IReadOnlySet<string> onSheet)
     {
-        if (answer.Lead is not { } chosen || chosen < 0 || chosen >= _leads) return;
+        if (answer.Lead is not { } chosen || chosen < 0 || chosen >= _leads)
+            return;
         var counting = _characters.Where(c => !onSheet.Contains(c.Character)).ToArray();
         // The key's own word is of all that the couplet says together: where the sheet speaks of any of it, the sheet counts.
         var byKey = !Array.Exists(_spoken, onSheet.Contains);
@@ -86,9 +98,11 @@ internal sealed class AnswerAccount
             var isKnown = false;
             foreach (var (_, ofEnd) in counting)
             {
-                if (ofEnd[i] is not { } each) continue;
+                if (ofEnd[i] is not { } each)
+                    continue;
                 isKnown = true;
-                for (var l = 0; l < _leads; l++) of[l] *= each[l];
+                for (var l = 0; l < _leads; l++)
+                    of[l] *= each[l];
             }
             var byTheKey = byKey ? ByTheKey(answer, chosen, i) : 1d / _leads;
             var isUnder = Array.Exists(_under, lead => lead[i]);
@@ -102,17 +116,23 @@ internal sealed class AnswerAccount
     /// <summary>Whether a statement weighed by hand is called so under an end; every lead alike where it lies under none.</summary>
     public void AddTo(double[] logs, HandWeighing hand)
     {
-        if (hand.Lead < 0 || hand.Lead >= _leads) return;
+        if (hand.Lead < 0 || hand.Lead >= _leads)
+            return;
         for (var i = 0; i < logs.Length; i++)
         {
             var isBehind = Array.Exists(_under, lead => lead[i]);
-            logs[i] += Math.Log(!isBehind ? 0.5 : _under[hand.Lead][i] == hand.Fits ? CoupletVerdict.HandTrue : 1 - CoupletVerdict.HandTrue);
+            logs[i] += Math.Log(
+                !isBehind ? 0.5
+                : _under[hand.Lead][i] == hand.Fits ? CoupletVerdict.HandTrue
+                : 1 - CoupletVerdict.HandTrue
+            );
         }
     }
 
     private double ByTheKey(TrailAnswer answer, int chosen, int end)
     {
-        if (_under[chosen][end]) return answer.Probability(chosen, _leads);
+        if (_under[chosen][end])
+            return answer.Probability(chosen, _leads);
         var other = Array.FindIndex(_under, lead => lead[end]);
         return other < 0 ? 1d / _leads : answer.Probability(other, _leads);
     }
@@ -120,14 +140,20 @@ internal sealed class AnswerAccount
     private static double Sum(ReadOnlySpan<double> values)
     {
         var sum = 0d;
-        foreach (var value in values) sum += value;
+        foreach (var value in values)
+            sum += value;
         return sum;
     }
 
     private static double[] OfStates(Character character, List<List<StatementClaim>> claims, CharacterDescription cell)
     {
         var n = character.States.Count;
-        var stated = claims.ConvertAll(c => (States: c.SelectMany(x => x.States).Select(character.IndexOf).Where(s => s >= 0).ToHashSet(), Modality: c.Count == 0 ? 1 : c.Min(x => x.Modality)));
+        var stated = claims.ConvertAll(c =>
+            (
+                States: c.SelectMany(x => x.States).Select(character.IndexOf).Where(s => s >= 0).ToHashSet(),
+                Modality: c.Count == 0 ? 1 : c.Min(x => x.Modality)
+            )
+        );
         var spoken = stated.SelectMany(s => s.States).ToHashSet();
         // P(scored as s | taxon).
         var scored = new double[n];
@@ -136,21 +162,28 @@ internal sealed class AnswerAccount
             var shares = Likelihood.Shares(character, cell);
             for (var s = 0; s < n; s++)
             {
-                for (var u = 0; u < n; u++) scored[s] += shares[u] * Likelihood.Confusion(character, s, u);
+                for (var u = 0; u < n; u++)
+                    scored[s] += shares[u] * Likelihood.Confusion(character, s, u);
             }
         }
-        else if (EvidenceItem.AbsentState(character) is >= 0 and var absent) scored[absent] = 1;
-        return [.. stated.Select(lead =>
-        {
-            // A lead that says nothing gets what the others leave; where they leave nothing it says nothing.
-            if (lead.States.Count == 0 && spoken.Count == n) return 0.5;
-            var p = 0d;
-            for (var s = 0; s < n; s++)
+        else if (EvidenceItem.AbsentState(character) is >= 0 and var absent)
+            scored[absent] = 1;
+        return
+        [
+            .. stated.Select(lead =>
             {
-                if (lead.States.Count > 0 ? lead.States.Contains(s) : !spoken.Contains(s)) p += scored[s];
-            }
-            return Held(lead.Modality * p + (1 - lead.Modality) * (1 - p));
-        })];
+                // A lead that says nothing gets what the others leave; where they leave nothing it says nothing.
+                if (lead.States.Count == 0 && spoken.Count == n)
+                    return 0.5;
+                var p = 0d;
+                for (var s = 0; s < n; s++)
+                {
+                    if (lead.States.Count > 0 ? lead.States.Contains(s) : !spoken.Contains(s))
+                        p += scored[s];
+                }
+                return Held(lead.Modality * p + (1 - lead.Modality) * (1 - p));
+            }),
+        ];
     }
 
     // The share of the taxon's plants whose mean lies in each lead's cut; a silent lead gets what the others leave.
@@ -158,8 +191,10 @@ internal sealed class AnswerAccount
     {
         var inside = claims.ConvertAll(c =>
         {
-            if (c.Find(x => x.Range is not null) is not { Range: { } cut } claim) return (double?)null;
-            if (!cell.Applies || cell.Range is not { } range) return Least;
+            if (c.Find(x => x.Range is not null) is not { Range: { } cut } claim)
+                return (double?)null;
+            if (!cell.Applies || cell.Range is not { } range)
+                return Least;
             var (from, to) = cut.Cut();
             var q = Math.Clamp(likelihood.Distribution(range).Within(from <= 0 ? double.NegativeInfinity : from, to), 0, 1);
             return claim.Modality * q + (1 - claim.Modality) * (1 - q);

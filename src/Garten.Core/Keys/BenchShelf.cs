@@ -6,11 +6,14 @@ using Garten.Core.Quantities;
 
 namespace Garten.Core.Keys;
 
-/// <summary>Keys, flora and glossary made ready for the Bench: readings of statements and descriptions by name are worked out once.</summary>
+/// <summary>Keys, flora and glossary made ready for the Bench: readings of statements and descriptions by name are worked out
+/// once.</summary>
 public sealed class BenchShelf
 {
     private readonly StatementReader _reader;
-    private readonly Dictionary<string, Dictionary<string, IReadOnlyList<IReadOnlyList<StatementReading>>>> _readings = new(StringComparer.Ordinal);
+    private readonly Dictionary<string, Dictionary<string, IReadOnlyList<IReadOnlyList<StatementReading>>>> _readings = new(
+        StringComparer.Ordinal
+    );
     private readonly ILookup<string, string> _forms;
     private readonly HashSet<string> _described;
 
@@ -20,7 +23,13 @@ public sealed class BenchShelf
     /// <param name="taxa">The taxa of the flora.</param>
     /// <param name="taught">Terms that a person has taught.</param>
     /// <param name="corrected">Readings that a person has set.</param>
-    public BenchShelf(KeyShelf keys, CharacterTable table, IReadOnlyList<Taxon> taxa, IReadOnlyList<TaughtTerm>? taught = null, IReadOnlyList<CorrectedStatement>? corrected = null)
+    public BenchShelf(
+        KeyShelf keys,
+        CharacterTable table,
+        IReadOnlyList<Taxon> taxa,
+        IReadOnlyList<TaughtTerm>? taught = null,
+        IReadOnlyList<CorrectedStatement>? corrected = null
+    )
     {
         ArgumentNullException.ThrowIfNull(table);
         ArgumentNullException.ThrowIfNull(taxa);
@@ -50,11 +59,20 @@ public sealed class BenchShelf
     // How well a character separates two taxa: of the flora's own worked out once.
     internal double Separation(Character character, string first, string second, WeighedSheet sheet)
     {
-        double Of() => Identification.Separation.Of(character, sheet.Description(first, character.Id), sheet.Description(second, character.Id), sheet.Likelihood);
-        if (!Describes(first) || !Describes(second)) return Of();
+        double Of() =>
+            Identification.Separation.Of(
+                character,
+                sheet.Description(first, character.Id),
+                sheet.Description(second, character.Id),
+                sheet.Likelihood
+            );
+        if (!Describes(first) || !Describes(second))
+            return Of();
         const int mostKept = 200_000;
-        if (_separations.TryGetValue((character.Id, first, second), out var known)) return known;
-        if (_separations.Count >= mostKept) _separations.Clear();
+        if (_separations.TryGetValue((character.Id, first, second), out var known))
+            return known;
+        if (_separations.Count >= mostKept)
+            _separations.Clear();
         return _separations[(character.Id, first, second)] = Of();
     }
 
@@ -65,8 +83,10 @@ public sealed class BenchShelf
     internal KeyMap Map(string start, IReadOnlySet<string> followed)
     {
         var name = start + "|" + string.Join('|', followed.Order(StringComparer.Ordinal));
-        if (_maps.TryGetValue(name, out var map)) return map;
-        if (_maps.Count >= MostMaps) _maps.Clear();
+        if (_maps.TryGetValue(name, out var map))
+            return map;
+        if (_maps.Count >= MostMaps)
+            _maps.Clear();
         return _maps[name] = new KeyMap(Keys, start, followed);
     }
 
@@ -77,7 +97,8 @@ public sealed class BenchShelf
     {
         if (!_accounts.TryGetValue(map, out var own))
         {
-            if (_accounts.Count >= MostMaps) _accounts.Clear();
+            if (_accounts.Count >= MostMaps)
+                _accounts.Clear();
             _accounts[map] = own = [];
         }
         return own.TryGetValue(place, out var account) ? account : own[place] = AnswerAccount.Of(this, map, place);
@@ -88,12 +109,26 @@ public sealed class BenchShelf
     // Of a flora with ferns and trees in it, a key to trees has no use for fronds.
     internal string[] Usable(KeyMap map, IEnumerable<string> taxa, Likelihood likelihood)
     {
-        if (_usable.TryGetValue(map, out var known)) return known;
-        if (_usable.Count >= MostMaps) _usable.Clear();
+        if (_usable.TryGetValue(map, out var known))
+            return known;
+        if (_usable.Count >= MostMaps)
+            _usable.Clear();
         var behind = taxa.ToList();
-        // Of plants that the flora describes it says what there is to see; reading every statement of a large key for that would take a second.
-        var spoken = behind.TrueForAll(Describes) ? [] : map.Order.SelectMany(p => Readings(Keys.Find(p.Version)!, p.Couplet)).SelectMany(l => l).SelectMany(s => s.Claims).Select(c => c.Character).ToHashSet(StringComparer.Ordinal);
-        return _usable[map] = [.. Table.Characters.Select(c => c.Id).Where(c => spoken.Contains(c) || behind.Exists(t => likelihood.Described(c).GetValueOrDefault(t) is { Applies: true }))];
+        // Of plants that the flora describes it says what there is to see; reading every statement of a large key for that would take a
+        // second.
+        var spoken = behind.TrueForAll(Describes)
+            ? []
+            : map
+                .Order.SelectMany(p => Readings(Keys.Find(p.Version)!, p.Couplet))
+                .SelectMany(l => l)
+                .SelectMany(s => s.Claims)
+                .Select(c => c.Character)
+                .ToHashSet(StringComparer.Ordinal);
+        return _usable[map] = [
+            .. Table
+                .Characters.Select(c => c.Id)
+                .Where(c => spoken.Contains(c) || behind.Exists(t => likelihood.Described(c).GetValueOrDefault(t) is { Applies: true })),
+        ];
     }
 
     /// <summary>Whether the flora describes a taxon.</summary>
@@ -106,8 +141,10 @@ public sealed class BenchShelf
     public IReadOnlyList<IReadOnlyList<StatementReading>> Readings(KeyVersion version, string couplet)
     {
         ArgumentNullException.ThrowIfNull(version);
-        if (!_readings.TryGetValue(version.Hash, out var own)) _readings[version.Hash] = own = new(StringComparer.Ordinal);
-        if (!own.TryGetValue(couplet, out var read)) own[couplet] = read = [.. (version.Find(couplet)?.Leads ?? []).Select(l => _reader.Read(l.Statements))];
+        if (!_readings.TryGetValue(version.Hash, out var own))
+            _readings[version.Hash] = own = new(StringComparer.Ordinal);
+        if (!own.TryGetValue(couplet, out var read))
+            own[couplet] = read = [.. (version.Find(couplet)?.Leads ?? []).Select(l => _reader.Read(l.Statements))];
         return read;
     }
 
@@ -132,14 +169,18 @@ public sealed class BenchShelf
             {
                 var claims = new Dictionary<string, StatementClaim>(at.Claims, StringComparer.Ordinal);
                 // What is said further down is said of fewer taxa: it stands.
-                foreach (var claim in readings[l].SelectMany(r => r.Claims)) claims[claim.Character] = claim;
-                if (steps[l].Place is { } next) ways.Push((next, claims));
+                foreach (var claim in readings[l].SelectMany(r => r.Claims))
+                    claims[claim.Character] = claim;
+                if (steps[l].Place is { } next)
+                    ways.Push((next, claims));
                 else
                 {
                     foreach (var end in steps[l].Ends)
                     {
-                        if (found.TryGetValue(end, out var list)) list.Add(claims);
-                        else found[end] = [claims];
+                        if (found.TryGetValue(end, out var list))
+                            list.Add(claims);
+                        else
+                            found[end] = [claims];
                     }
                 }
             }
@@ -151,23 +192,34 @@ public sealed class BenchShelf
     {
         foreach (var id in ways.SelectMany(w => w.Keys).Distinct(StringComparer.Ordinal).Order(StringComparer.Ordinal))
         {
-            if (Table.Find(id) is not { } character) continue;
+            if (Table.Find(id) is not { } character)
+                continue;
             var claims = ways.Select(w => w.GetValueOrDefault(id)).OfType<StatementClaim>().ToList();
             // One way that says nothing of it leaves it unknown there; the others describe it.
             if (character.IsQuantity)
             {
                 var ranges = claims.Select(c => c.Range).OfType<QuantityRange>().Distinct().ToList();
-                if (ranges.Count == 1) yield return new CharacterDescription(id, [], ranges[0]);
-                else if (ranges.Count > 1) yield return new CharacterDescription(id, [], new QuantityRange(ranges[0].Kind, RangeForm.Between, ranges.Min(r => r.Low), ranges.Max(r => r.High)));
+                if (ranges.Count == 1)
+                    yield return new CharacterDescription(id, [], ranges[0]);
+                else if (ranges.Count > 1)
+                    yield return new CharacterDescription(
+                        id,
+                        [],
+                        new QuantityRange(ranges[0].Kind, RangeForm.Between, ranges.Min(r => r.Low), ranges.Max(r => r.High))
+                    );
             }
             else
             {
                 var shares = new Dictionary<string, double>(StringComparer.Ordinal);
                 foreach (var claim in claims)
                 {
-                    foreach (var state in claim.States) shares[state] = shares.GetValueOrDefault(state) + claim.Modality / claim.States.Count / claims.Count;
+                    foreach (var state in claim.States)
+                        shares[state] = shares.GetValueOrDefault(state) + claim.Modality / claim.States.Count / claims.Count;
                 }
-                yield return new CharacterDescription(id, [.. shares.OrderBy(s => s.Key, StringComparer.Ordinal).Select(s => new StateShare(s.Key, s.Value))]);
+                yield return new CharacterDescription(
+                    id,
+                    [.. shares.OrderBy(s => s.Key, StringComparer.Ordinal).Select(s => new StateShare(s.Key, s.Value))]
+                );
             }
         }
     }

@@ -12,9 +12,14 @@ public static class Conclusion
     public static string SharedName(IReadOnlyList<string> names)
     {
         ArgumentNullException.ThrowIfNull(names);
-        if (names.Count == 0) return "";
-        if (names.Count == 1) return names[0];
-        var genera = names.Select(n => TaxonName.TryParseScientific(n, out var name) ? name.Genus : "").Distinct(StringComparer.Ordinal).ToList();
+        if (names.Count == 0)
+            return "";
+        if (names.Count == 1)
+            return names[0];
+        var genera = names
+            .Select(n => TaxonName.TryParseScientific(n, out var name) ? name.Genus : "")
+            .Distinct(StringComparer.Ordinal)
+            .ToList();
         return genera.Count == 1 && !genera[0].EndsWith('.') ? genera[0] : "";
     }
 

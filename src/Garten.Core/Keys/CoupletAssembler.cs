@@ -7,15 +7,19 @@ internal static class CoupletAssembler
 {
     public static DraftKey Assemble(RawKey raw, TailContext context)
     {
-        var tails = raw.Leads.Select(l => context.IsPlain && l.OwnTail is { Strength: LeaderStrength.Set } own ? own : LeadTail.Find(l.Text, context)).ToList();
+        var tails = raw
+            .Leads.Select(l => context.IsPlain && l.OwnTail is { Strength: LeaderStrength.Set } own ? own : LeadTail.Find(l.Text, context))
+            .ToList();
         var layout = raw.ByIndentation || IsIndented(raw.Leads, tails, context.Labels) ? KeyLayout.Indented : KeyLayout.Bracketed;
         var couplets = layout == KeyLayout.Indented ? Nested(raw) : Together(raw);
         var tailOf = raw.Leads.Zip(tails).ToDictionary(p => p.First, p => p.Second);
-        foreach (var lead in couplets.SelectMany(c => c.Leads)) lead.Tail = tailOf[lead.Raw];
+        foreach (var lead in couplets.SelectMany(c => c.Leads))
+            lead.Tail = tailOf[lead.Raw];
         var renumbered = layout == KeyLayout.Indented ? MakeLabelsUnique(couplets) : null;
         foreach (var couplet in couplets)
         {
-            foreach (var lead in couplet.Leads) SetDestination(couplet, lead, renumbered);
+            foreach (var lead in couplet.Leads)
+                SetDestination(couplet, lead, renumbered);
         }
         return new DraftKey(raw, layout, couplets);
     }
@@ -25,30 +29,44 @@ internal static class CoupletAssembler
     private static bool IsIndented(List<RawLead> leads, List<LeadTail?> tails, IReadOnlySet<string> labels)
     {
         var count = new Dictionary<string, int>(StringComparer.Ordinal);
-        int returns = 0, openedBelow = 0, indentedBelow = 0, openLast = 0, couplets = 0, numbers = 0;
+        int returns = 0,
+            openedBelow = 0,
+            indentedBelow = 0,
+            openLast = 0,
+            couplets = 0,
+            numbers = 0;
         string? current = null;
         for (var i = 0; i < leads.Count; i++)
         {
-            if (tails[i] is { Destination.Kind: DestinationKind.Couplet } to && (to.Strength == LeaderStrength.Set || labels.Contains(to.Destination.Target))) numbers++;
+            if (
+                tails[i] is { Destination.Kind: DestinationKind.Couplet } to
+                && (to.Strength == LeaderStrength.Set || labels.Contains(to.Destination.Target))
+            )
+                numbers++;
             var label = leads[i].Label ?? current ?? "";
             if (leads[i].Label is not null && label != current)
             {
-                if (count.TryGetValue(label, out var before) && before == 1) returns++;
+                if (count.TryGetValue(label, out var before) && before == 1)
+                    returns++;
                 if (!count.ContainsKey(label))
                 {
                     couplets++;
                     if (current is not null && tails[i - 1] is null)
                     {
-                        if (count[current] == 1) openedBelow++;
-                        else if (leads[i].Indent > leads[i - 1].Indent) indentedBelow++;
-                        else openLast++;
+                        if (count[current] == 1)
+                            openedBelow++;
+                        else if (leads[i].Indent > leads[i - 1].Indent)
+                            indentedBelow++;
+                        else
+                            openLast++;
                     }
                 }
             }
             count[label] = count.GetValueOrDefault(label) + 1;
             current = label;
         }
-        if (returns > 0 && returns * 4 >= couplets) return true;
+        if (returns > 0 && returns * 4 >= couplets)
+            return true;
         return couplets > 1 && (openedBelow + indentedBelow > numbers || (numbers == 0 && openLast > 1));
     }
 
@@ -65,9 +83,14 @@ internal static class CoupletAssembler
                 continue;
             }
             var label = lead.Label ?? "1";
-            var repeats = current is not null && current.Label == label && current.Leads.Count >= 2
-                && lead.Mark.Letter.Length > 0 && current.Leads.Exists(l => l.Raw.Mark.Letter == lead.Mark.Letter);
-            if (current is not null && current.Label == label && !repeats) current.Leads.Add(new DraftLead(lead));
+            var repeats =
+                current is not null
+                && current.Label == label
+                && current.Leads.Count >= 2
+                && lead.Mark.Letter.Length > 0
+                && current.Leads.Exists(l => l.Raw.Mark.Letter == lead.Mark.Letter);
+            if (current is not null && current.Label == label && !repeats)
+                current.Leads.Add(new DraftLead(lead));
             // Its sibling stands elsewhere: the couplet was left with one lead.
             else if (!repeats && byLabel.TryGetValue(label, out var open) && (open.Leads.Count == 1 || HasNextLetter(open, lead)))
             {
@@ -87,7 +110,9 @@ internal static class CoupletAssembler
 
     // "c" behind "a" and "b": a further lead of the same couplet, not another couplet of the same number.
     private static bool HasNextLetter(DraftCouplet couplet, RawLead lead) =>
-        lead.Mark.Letter is [var letter] && letter == 'a' + couplet.Leads.Count && couplet.Leads.TrueForAll(l => l.Raw.Mark.Letter.Length == 1 && l.Raw.Mark.Letter[0] < letter);
+        lead.Mark.Letter is [var letter]
+        && letter == 'a' + couplet.Leads.Count
+        && couplet.Leads.TrueForAll(l => l.Raw.Mark.Letter.Length == 1 && l.Raw.Mark.Letter[0] < letter);
 
     private static List<DraftCouplet> Nested(RawKey raw)
     {
@@ -104,7 +129,8 @@ internal static class CoupletAssembler
             {
                 for (var i = open.Count - 1; i > depth; i--)
                 {
-                    if (depthOf.TryGetValue(open[i].Label, out var at) && at == i) depthOf.Remove(open[i].Label);
+                    if (depthOf.TryGetValue(open[i].Label, out var at) && at == i)
+                        depthOf.Remove(open[i].Label);
                     open.RemoveAt(i);
                 }
                 open[depth].Leads.Add(draft);
@@ -114,7 +140,8 @@ internal static class CoupletAssembler
                 var couplet = new DraftCouplet(lead.Label ?? (couplets.Count + 1).ToString(CultureInfo.InvariantCulture));
                 couplet.Leads.Add(draft);
                 couplets.Add(couplet);
-                if (last is not null) last.Child = couplet;
+                if (last is not null)
+                    last.Child = couplet;
                 depthOf[couplet.Label] = open.Count;
                 open.Add(couplet);
             }
@@ -132,12 +159,15 @@ internal static class CoupletAssembler
         }
         if (lead.Label is not null)
         {
-            if (!depthOf.TryGetValue(lead.Label, out var depth)) return -1;
+            if (!depthOf.TryGetValue(lead.Label, out var depth))
+                return -1;
             var couplet = open[depth];
-            var repeats = couplet.Leads.Count >= 2 && lead.Mark.Letter.Length > 0 && couplet.Leads.Exists(l => l.Raw.Mark.Letter == lead.Mark.Letter);
+            var repeats =
+                couplet.Leads.Count >= 2 && lead.Mark.Letter.Length > 0 && couplet.Leads.Exists(l => l.Raw.Mark.Letter == lead.Mark.Letter);
             return repeats ? -1 : depth;
         }
-        if (indentTells && open.FindLastIndex(c => c.First.Indent == lead.Indent) is var level and >= 0) return level;
+        if (indentTells && open.FindLastIndex(c => c.First.Indent == lead.Indent) is var level and >= 0)
+            return level;
         var waiting = open.FindLastIndex(c => c.Leads.Count < 2);
         return waiting >= 0 ? waiting : open.Count - 1;
     }
@@ -145,7 +175,8 @@ internal static class CoupletAssembler
     // Numbers that stand for the depth ("1, 2, 2, 1, 2, 2") are used again in every branch: then the couplets are numbered anew.
     private static Dictionary<string, string>? MakeLabelsUnique(List<DraftCouplet> couplets)
     {
-        if (couplets.Select(c => c.Label).Distinct(StringComparer.Ordinal).Count() == couplets.Count) return null;
+        if (couplets.Select(c => c.Label).Distinct(StringComparer.Ordinal).Count() == couplets.Count)
+            return null;
         var renumbered = new Dictionary<string, string>(StringComparer.Ordinal);
         for (var i = 0; i < couplets.Count; i++)
         {
@@ -169,13 +200,20 @@ internal static class CoupletAssembler
             return;
         }
         lead.Destination = tail?.Destination;
-        if (renumbered is not null && tail?.Destination is { Kind: DestinationKind.Couplet } to && renumbered.TryGetValue(to.Target, out var renamed))
+        if (
+            renumbered is not null
+            && tail?.Destination is { Kind: DestinationKind.Couplet } to
+            && renumbered.TryGetValue(to.Target, out var renamed)
+        )
         {
             lead.Destination = lead.Child is { } below ? to with { Target = below.Label } : to with { Target = renamed };
         }
-        lead.Statements = StatementSplitter.Split((tail?.Statements ?? lead.Raw.Text).TrimEnd('.', '…', '_', '-', '–', ' ', '\t', '(', ',', ':', '='));
+        lead.Statements = StatementSplitter.Split(
+            (tail?.Statements ?? lead.Raw.Text).TrimEnd('.', '…', '_', '-', '–', ' ', '\t', '(', ',', ':', '=')
+        );
     }
 
     private static bool IsNumberOf(LeadTail tail, DraftCouplet child) =>
-        tail.Destination.Kind == DestinationKind.Couplet && (tail.Destination.Target == child.Label || tail.Destination.Target == child.First.Label);
+        tail.Destination.Kind == DestinationKind.Couplet
+        && (tail.Destination.Target == child.Label || tail.Destination.Target == child.First.Label);
 }

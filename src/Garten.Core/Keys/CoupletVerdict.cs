@@ -70,7 +70,15 @@ public enum CoupletCall
 /// <param name="Words">The same in words.</param>
 /// <param name="Reasons">Why something was judged otherwise, such as leaves of the shade.</param>
 public sealed record CoupletVerdict(
-    string KeyVersion, string Couplet, IReadOnlyList<LeadVerdict> Leads, CoupletCall Call, int? Best, double Odds, string Words, IReadOnlyList<string> Reasons)
+    string KeyVersion,
+    string Couplet,
+    IReadOnlyList<LeadVerdict> Leads,
+    CoupletCall Call,
+    int? Best,
+    double Odds,
+    string Words,
+    IReadOnlyList<string> Reasons
+)
 {
     /// <summary>From these odds on a couplet is decided.</summary>
     public const double ClearOdds = 20;
@@ -81,7 +89,17 @@ public sealed record CoupletVerdict(
     /// <summary>Probability that a statement weighed by hand is called fitting under a true lead; the rest under a false one.</summary>
     public const double HandTrue = 0.85;
 
-    internal static CoupletCall CallOf(double odds) => odds >= ClearOdds ? CoupletCall.Clear : odds >= LeaningOdds ? CoupletCall.Leaning : CoupletCall.Undecided;
+    internal static CoupletCall CallOf(double odds) =>
+        odds >= ClearOdds ? CoupletCall.Clear
+        : odds >= LeaningOdds ? CoupletCall.Leaning
+        : CoupletCall.Undecided;
 
-    internal static StatementFit Of(Fit fit) => fit switch { Fit.Fits => StatementFit.Fits, Fit.AtTheEdge => StatementFit.AtTheEdge, Fit.Doubtful => StatementFit.Doubtful, _ => StatementFit.Conflicts };
+    internal static StatementFit Of(Fit fit) =>
+        fit switch
+        {
+            Fit.Fits => StatementFit.Fits,
+            Fit.AtTheEdge => StatementFit.AtTheEdge,
+            Fit.Doubtful => StatementFit.Doubtful,
+            _ => StatementFit.Conflicts,
+        };
 }

@@ -13,7 +13,9 @@ namespace Garten.Core.Keys;
 /// </summary>
 internal sealed class CoupletWeighing(WeighedSheet sheet, EvidenceOptions options)
 {
-    private readonly ILookup<string, EvidenceItem> _items = sheet.Items.Where(i => i.Weight > 0 || i.Follows).ToLookup(i => i.Character.Id, StringComparer.Ordinal);
+    private readonly ILookup<string, EvidenceItem> _items = sheet
+        .Items.Where(i => i.Weight > 0 || i.Follows)
+        .ToLookup(i => i.Character.Id, StringComparer.Ordinal);
 
     /// <summary>Weighs a couplet.</summary>
     /// <param name="keyVersion">Hash of the version.</param>
@@ -21,7 +23,13 @@ internal sealed class CoupletWeighing(WeighedSheet sheet, EvidenceOptions option
     /// <param name="readings">Per lead, its statements' readings.</param>
     /// <param name="taxaUnder">Of a lead, ids of the taxa behind it, for what can't be held against a cut.</param>
     /// <param name="hand">Statements weighed by hand; those of other couplets are passed over.</param>
-    public CoupletVerdict Weigh(string keyVersion, Couplet couplet, IReadOnlyList<IReadOnlyList<StatementReading>> readings, Func<int, IReadOnlyList<string>> taxaUnder, IReadOnlyList<HandWeighing> hand)
+    public CoupletVerdict Weigh(
+        string keyVersion,
+        Couplet couplet,
+        IReadOnlyList<IReadOnlyList<StatementReading>> readings,
+        Func<int, IReadOnlyList<string>> taxaUnder,
+        IReadOnlyList<HandWeighing> hand
+    )
     {
         var n = couplet.Leads.Count;
         var log = new double[n];
@@ -29,44 +37,65 @@ internal sealed class CoupletWeighing(WeighedSheet sheet, EvidenceOptions option
         var reasons = new List<string>();
         var seen = false;
         var families = new Dictionary<string, int>(StringComparer.Ordinal);
-        foreach (var character in readings.SelectMany(l => l).SelectMany(s => s.Claims).Select(c => c.Character).Distinct(StringComparer.Ordinal))
+        foreach (
+            var character in readings.SelectMany(l => l).SelectMany(s => s.Claims).Select(c => c.Character).Distinct(StringComparer.Ordinal)
+        )
         {
             // Of length, width and their ratio two are independent; which two, the couplet says.
-            if (_items[character].FirstOrDefault()?.Character.Family is { Length: > 0 } family && (families[family] = families.GetValueOrDefault(family) + 1) > options.IndependentOfFamily) continue;
+            if (
+                _items[character].FirstOrDefault()?.Character.Family is { Length: > 0 } family
+                && (families[family] = families.GetValueOrDefault(family) + 1) > options.IndependentOfFamily
+            )
+                continue;
             var claims = readings.Select(l => l.SelectMany(s => s.Claims).Where(c => c.Character == character).ToList()).ToList();
             var sum = new double[n];
             var any = false;
             foreach (var item in _items[character])
             {
                 any = true;
-                if (item.Reason.Length > 0 && !reasons.Contains(item.Reason)) reasons.Add(item.Reason);
+                if (item.Reason.Length > 0 && !reasons.Contains(item.Reason))
+                    reasons.Add(item.Reason);
                 var factors = Factors(item, claims, taxaUnder);
-                for (var l = 0; l < n; l++) sum[l] += (item.Follows ? 1 : item.Weight) * Math.Log(factors[l]);
+                for (var l = 0; l < n; l++)
+                    sum[l] += (item.Follows ? 1 : item.Weight) * Math.Log(factors[l]);
             }
-            if (!any) continue;
+            if (!any)
+                continue;
             seen = true;
             ofCharacter[character] = sum;
-            for (var l = 0; l < n; l++) log[l] += sum[l];
+            for (var l = 0; l < n; l++)
+                log[l] += sum[l];
         }
         var byHand = hand.Where(h => h.KeyVersion == keyVersion && h.Couplet == couplet.Label && h.Lead < n).ToList();
         foreach (var h in byHand)
         {
             seen = true;
-            for (var l = 0; l < n; l++) log[l] += Math.Log(h.Lead == l == h.Fits ? CoupletVerdict.HandTrue : 1 - CoupletVerdict.HandTrue);
+            for (var l = 0; l < n; l++)
+                log[l] += Math.Log(h.Lead == l == h.Fits ? CoupletVerdict.HandTrue : 1 - CoupletVerdict.HandTrue);
         }
         var shares = WeighedSheet.Shares(log);
         var best = Array.IndexOf(shares, shares.Max());
         var rest = 1 - shares[best];
-        var odds = !seen ? 1 : rest <= 1e-12 ? 1e12 : shares[best] / rest;
+        var odds =
+            !seen ? 1
+            : rest <= 1e-12 ? 1e12
+            : shares[best] / rest;
         var call = !seen ? CoupletCall.Unseen : CoupletVerdict.CallOf(odds);
-        var leads = readings.Select((statements, l) => new LeadVerdict([.. statements.Select((s, i) => Statement(s, l, i, ofCharacter, byHand))], shares[l])).ToList();
+        var leads = readings
+            .Select(
+                (statements, l) => new LeadVerdict([.. statements.Select((s, i) => Statement(s, l, i, ofCharacter, byHand))], shares[l])
+            )
+            .ToList();
         return new CoupletVerdict(keyVersion, couplet.Label, leads, call, seen ? best : null, odds, InWords(call, best, odds), reasons);
     }
 
     private static string InWords(CoupletCall call, int best, double odds)
     {
         const double beyondCounting = 1000;
-        var figure = odds > beyondCounting ? "over 1000" : odds >= 10 ? odds.ToString("0", CultureInfo.InvariantCulture) : odds.ToString("0.#", CultureInfo.InvariantCulture);
+        var figure =
+            odds > beyondCounting ? "over 1000"
+            : odds >= 10 ? odds.ToString("0", CultureInfo.InvariantCulture)
+            : odds.ToString("0.#", CultureInfo.InvariantCulture);
         return call switch
         {
             CoupletCall.Unseen => "Nothing of this couplet is on the sheet yet.",
@@ -117,28 +146,43 @@ internal sealed class CoupletWeighing(WeighedSheet sheet, EvidenceOptions option
     {
         var character = item.Character;
         var all = Enumerable.Range(0, character.States.Count).ToHashSet();
-        var stated = claims.ConvertAll(c => (States: c.SelectMany(x => x.States).Select(character.IndexOf).Where(i => i >= 0).ToHashSet(), Modality: c.Count == 0 ? Modality.AlwaysInKeys : c.Min(x => x.Modality)));
+        var stated = claims.ConvertAll(c =>
+            (
+                States: c.SelectMany(x => x.States).Select(character.IndexOf).Where(i => i >= 0).ToHashSet(),
+                Modality: c.Count == 0 ? Modality.AlwaysInKeys : c.Min(x => x.Modality)
+            )
+        );
         var spoken = stated.SelectMany(s => s.States).ToHashSet();
-        return [.. stated.Select(lead =>
-        {
-            var own = lead.States.Count > 0 ? lead.States : [.. all.Except(spoken)];
-            // All states are spoken for by others: a silent lead says nothing.
-            if (own.Count == 0) own = all;
-            var m = own.Count == all.Count ? 1 : lead.Modality;
-            double Of(int s)
+        return
+        [
+            .. stated.Select(lead =>
             {
-                var p = 0d;
-                foreach (var u in all) p += (own.Contains(u) ? m / own.Count : (1 - m) / (all.Count - own.Count)) * Likelihood.Confusion(character, s, u);
-                return p;
-            }
-            if (item.NotFound)
-            {
-                var absent = EvidenceItem.AbsentState(character);
-                var there = absent < 0 ? 1 : own.Contains(absent) ? 1 - m / own.Count : m + (1 - m) * (all.Count - own.Count - 1) / Math.Max(1, all.Count - own.Count);
-                return 1 - there * character.Detection;
-            }
-            return item.Together && item.States.Count > 1 ? Math.Min(1, item.States.Aggregate(1d, (x, s) => x * Of(s)) * 2) : Math.Min(1, item.States.Sum(Of));
-        })];
+                var own = lead.States.Count > 0 ? lead.States : [.. all.Except(spoken)];
+                // All states are spoken for by others: a silent lead says nothing.
+                if (own.Count == 0)
+                    own = all;
+                var m = own.Count == all.Count ? 1 : lead.Modality;
+                double Of(int s)
+                {
+                    var p = 0d;
+                    foreach (var u in all)
+                        p += (own.Contains(u) ? m / own.Count : (1 - m) / (all.Count - own.Count)) * Likelihood.Confusion(character, s, u);
+                    return p;
+                }
+                if (item.NotFound)
+                {
+                    var absent = EvidenceItem.AbsentState(character);
+                    var there =
+                        absent < 0 ? 1
+                        : own.Contains(absent) ? 1 - m / own.Count
+                        : m + (1 - m) * (all.Count - own.Count - 1) / Math.Max(1, all.Count - own.Count);
+                    return 1 - there * character.Detection;
+                }
+                return item.Together && item.States.Count > 1
+                    ? Math.Min(1, item.States.Aggregate(1d, (x, s) => x * Of(s)) * 2)
+                    : Math.Min(1, item.States.Sum(Of));
+            }),
+        ];
     }
 
     // A cut: q is the probability that the plant's own mean lies inside; the factor is m·q + (1−m)·(1−q).
@@ -147,42 +191,71 @@ internal sealed class CoupletWeighing(WeighedSheet sheet, EvidenceOptions option
         var cuts = claims.ConvertAll(c => c.Find(x => x.Range is not null));
         var inside = cuts.ConvertAll(c => c is null ? (double?)null : Inside(sample, character, c.Range!));
         var others = Math.Min(1, inside.Sum(q => q ?? 0));
-        return [.. cuts.Select((c, l) =>
-        {
-            var m = c?.Modality ?? Modality.AlwaysInKeys;
-            var q = inside[l] ?? 1 - others;
-            return m * q + (1 - m) * (1 - q);
-        })];
+        return
+        [
+            .. cuts.Select(
+                (c, l) =>
+                {
+                    var m = c?.Modality ?? Modality.AlwaysInKeys;
+                    var q = inside[l] ?? 1 - others;
+                    return m * q + (1 - m) * (1 - q);
+                }
+            ),
+        ];
     }
 
     private double Inside(Sample sample, Character character, QuantityRange range)
     {
         var (from, to) = range.Cut();
         var (mean, error) = PlantMean(sample, character);
-        double At(double bound, int side) => (Scale(character, bound + (character.Kind == CharacterKind.Count ? 0.5 * side : 0)) - mean) / error;
+        double At(double bound, int side) =>
+            (Scale(character, bound + (character.Kind == CharacterKind.Count ? 0.5 * side : 0)) - mean) / error;
         var low = from <= 0 ? double.NegativeInfinity : At(from, -1);
         return Normal.Between(low, double.IsPositiveInfinity(to) ? double.PositiveInfinity : At(to, 1));
     }
 
-    private static double Scale(Character character, double x) => character.Kind is CharacterKind.Length or CharacterKind.Ratio ? Math.Log(Math.Max(x, 1e-9)) : x;
+    private static double Scale(Character character, double x) =>
+        character.Kind is CharacterKind.Length or CharacterKind.Ratio ? Math.Log(Math.Max(x, 1e-9)) : x;
 
-    // The plant's own mean and how well it is known: its readings' spread, shrunk to what plants have in general, over √n, with the instrument's share.
+    // The plant's own mean and how well it is known: its readings' spread, shrunk to what plants have in general, over √n, with the
+    // instrument's share.
     private (double Mean, double Error) PlantMean(Sample sample, Character character)
     {
         var isLog = character.Kind is CharacterKind.Length or CharacterKind.Ratio;
         var prior = isLog ? options.WithinPlant : Math.Max(0.5, options.WithinPlant * sample.Mean);
-        var own = sample.Deviation is { } d ? isLog ? d / sample.Mean : d : prior;
-        var spread = Math.Sqrt(((sample.Count - 1) * own * own + options.WithinPlantWorth * prior * prior) / (sample.Count - 1 + options.WithinPlantWorth));
-        var instrument = (sample.Resolution * sample.Resolution / 12 + sample.Calibration * sample.Calibration) / (isLog ? sample.Mean * sample.Mean : 1);
+        var own = sample.Deviation is { } d
+            ? isLog
+                ? d / sample.Mean
+                : d
+            : prior;
+        var spread = Math.Sqrt(
+            ((sample.Count - 1) * own * own + options.WithinPlantWorth * prior * prior) / (sample.Count - 1 + options.WithinPlantWorth)
+        );
+        var instrument =
+            (sample.Resolution * sample.Resolution / 12 + sample.Calibration * sample.Calibration)
+            / (isLog ? sample.Mean * sample.Mean : 1);
         return (Scale(character, sample.Mean), Math.Sqrt(spread * spread / sample.Count + instrument));
     }
 
-    private StatementVerdict Statement(StatementReading reading, int lead, int index, Dictionary<string, double[]> ofCharacter, List<HandWeighing> byHand)
+    private StatementVerdict Statement(
+        StatementReading reading,
+        int lead,
+        int index,
+        Dictionary<string, double[]> ofCharacter,
+        List<HandWeighing> byHand
+    )
     {
         if (reading.Claims.Count == 0)
         {
             var weighed = byHand.Find(h => h.Lead == lead && h.Statement == index);
-            return weighed is null ? new(reading, StatementFit.Unread, "", 0) : new(reading, weighed.Fits ? StatementFit.Fits : StatementFit.Conflicts, weighed.Fits ? "weighed by hand: fits" : "weighed by hand: doesn't fit", 0);
+            return weighed is null
+                ? new(reading, StatementFit.Unread, "", 0)
+                : new(
+                    reading,
+                    weighed.Fits ? StatementFit.Fits : StatementFit.Conflicts,
+                    weighed.Fits ? "weighed by hand: fits" : "weighed by hand: doesn't fit",
+                    0
+                );
         }
         var worst = StatementFit.NotSeen;
         var seen = new List<string>();
@@ -191,11 +264,18 @@ internal sealed class CoupletWeighing(WeighedSheet sheet, EvidenceOptions option
         {
             foreach (var item in _items[claim.Character])
             {
-                var fit = item.Larger && item.Character.Kind == CharacterKind.Length ? ofCharacter.TryGetValue(claim.Character, out var w) && w[lead] >= w.Max() - Math.Log(3) ? StatementFit.Fits : StatementFit.Doubtful : FitOf(item, claim);
-                if (worst == StatementFit.NotSeen || fit > worst) worst = fit;
+                var fit =
+                    item.Larger && item.Character.Kind == CharacterKind.Length
+                        ? ofCharacter.TryGetValue(claim.Character, out var w) && w[lead] >= w.Max() - Math.Log(3)
+                            ? StatementFit.Fits
+                            : StatementFit.Doubtful
+                        : FitOf(item, claim);
+                if (worst == StatementFit.NotSeen || fit > worst)
+                    worst = fit;
                 seen.Add(item.InWords());
             }
-            if (ofCharacter.TryGetValue(claim.Character, out var weights)) ratio += weights[lead] - weights.Average();
+            if (ofCharacter.TryGetValue(claim.Character, out var weights))
+                ratio += weights[lead] - weights.Average();
         }
         return new(reading, worst, string.Join("; ", seen.Distinct()), ratio);
     }
@@ -204,18 +284,27 @@ internal sealed class CoupletWeighing(WeighedSheet sheet, EvidenceOptions option
     {
         if (item.Sample is { } sample)
         {
-            if (claim.Range is null) return StatementFit.NotSeen;
+            if (claim.Range is null)
+                return StatementFit.NotSeen;
             var (from, to) = claim.Range.Cut();
-            if (sample.Mean >= from && sample.Mean <= to) return StatementFit.Fits;
+            if (sample.Mean >= from && sample.Mean <= to)
+                return StatementFit.Fits;
             var (mean, error) = PlantMean(sample, item.Character);
             var off = Math.Abs(Scale(item.Character, sample.Mean < from ? from : to) - mean) / error;
-            return off <= options.Ranges.FitsUpTo ? StatementFit.AtTheEdge : off <= options.Ranges.EdgeUpTo ? StatementFit.Doubtful : StatementFit.Conflicts;
+            return off <= options.Ranges.FitsUpTo ? StatementFit.AtTheEdge
+                : off <= options.Ranges.EdgeUpTo ? StatementFit.Doubtful
+                : StatementFit.Conflicts;
         }
         var stated = claim.States.Select(item.Character.IndexOf).ToHashSet();
-        if (item.NotFound) return stated.Contains(EvidenceItem.AbsentState(item.Character)) ? StatementFit.Fits : item.Character.Detection > 0.9 ? StatementFit.Conflicts : StatementFit.Doubtful;
+        if (item.NotFound)
+            return stated.Contains(EvidenceItem.AbsentState(item.Character)) ? StatementFit.Fits
+                : item.Character.Detection > 0.9 ? StatementFit.Conflicts
+                : StatementFit.Doubtful;
         var inside = item.States.Count(stated.Contains);
-        if (inside == item.States.Count) return StatementFit.Fits;
-        if (inside > 0) return StatementFit.AtTheEdge;
+        if (inside == item.States.Count)
+            return StatementFit.Fits;
+        if (inside > 0)
+            return StatementFit.AtTheEdge;
         return claim.Modality < 0.9 || item.Sureness == Sureness.Guess ? StatementFit.Doubtful : StatementFit.Conflicts;
     }
 }

@@ -36,6 +36,11 @@ internal sealed class DraftKey(RawKey raw, KeyLayout layout, List<DraftCouplet> 
 
     public List<DraftCouplet> Couplets { get; } = couplets;
 
-    public Key ToKey() => new(Raw.Title, Layout, Raw.Notes,
-        [.. Couplets.Select(c => new Couplet(c.Label, [.. c.Leads.Select(l => new Lead(l.Statements, l.Destination))]))]);
+    public Key ToKey() =>
+        new(
+            Raw.Title,
+            Layout,
+            Raw.Notes,
+            [.. Couplets.Select(c => new Couplet(c.Label, [.. c.Leads.Select(l => new Lead(l.Statements, l.Destination))]))]
+        );
 }

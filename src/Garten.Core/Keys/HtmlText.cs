@@ -3,12 +3,40 @@ using System.Text.RegularExpressions;
 
 namespace Garten.Core.Keys;
 
-/// <summary>The source of a web page that was pasted as it is: its tags and entities are taken out, rows and paragraphs are lines, cells are tabs.</summary>
+/// <summary>The source of a web page that was pasted as it is: its tags and entities are taken out, rows and paragraphs are lines, cells
+/// are tabs.</summary>
 internal static partial class HtmlText
 {
     private static readonly HashSet<string> Blocks = new(StringComparer.OrdinalIgnoreCase)
     {
-        "p", "br", "tr", "li", "div", "table", "tbody", "thead", "ul", "ol", "dl", "dt", "dd", "hr", "h1", "h2", "h3", "h4", "h5", "h6", "section", "article", "blockquote", "html", "body", "head", "title", "pre",
+        "p",
+        "br",
+        "tr",
+        "li",
+        "div",
+        "table",
+        "tbody",
+        "thead",
+        "ul",
+        "ol",
+        "dl",
+        "dt",
+        "dd",
+        "hr",
+        "h1",
+        "h2",
+        "h3",
+        "h4",
+        "h5",
+        "h6",
+        "section",
+        "article",
+        "blockquote",
+        "html",
+        "body",
+        "head",
+        "title",
+        "pre",
     };
 
     /// <summary>Whether a text is one: tags that a key wouldn't have, "&lt; 3 cm" isn't any.</summary>
@@ -34,13 +62,15 @@ internal static partial class HtmlText
                 columns.Add(at + 1);
             }
         }
-        for (var i = 0; i < line.Length;)
+        for (var i = 0; i < line.Length; )
         {
             if (line[i] == '<' && Tag().Match(line, i) is { Success: true } tag && tag.Index == i)
             {
                 var name = tag.Groups[1].Value;
-                if (Blocks.Contains(name) && text.Count > 0) End();
-                else if (name is "td" or "th" or "TD" or "TH" && text.Count > 0) Add("\t", i);
+                if (Blocks.Contains(name) && text.Count > 0)
+                    End();
+                else if (name is "td" or "th" or "TD" or "TH" && text.Count > 0)
+                    Add("\t", i);
                 i += tag.Length;
             }
             else if (line[i] == '&' && Entity().Match(line, i) is { Success: true } entity && entity.Index == i)
@@ -56,11 +86,15 @@ internal static partial class HtmlText
                 i++;
             }
         }
-        if (text.Count > 0 || lines.Count == 0) End();
+        if (text.Count > 0 || lines.Count == 0)
+            End();
         return lines;
     }
 
-    [GeneratedRegex(@"</?(p|br|tr|td|th|li|div|table|tbody|thead|ul|ol|dl|dt|dd|hr|h[1-6]|section|article|blockquote|html|body|head|title|pre|i|b|em|strong|span|a|sup|sub|u|font|small|cite|abbr|code|mark|img|meta|link|colgroup|col)(?:\s[^<>]{0,500})?/?>", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
+    [GeneratedRegex(
+        @"</?(p|br|tr|td|th|li|div|table|tbody|thead|ul|ol|dl|dt|dd|hr|h[1-6]|section|article|blockquote|html|body|head|title|pre|i|b|em|strong|span|a|sup|sub|u|font|small|cite|abbr|code|mark|img|meta|link|colgroup|col)(?:\s[^<>]{0,500})?/?>",
+        RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
+    )]
     private static partial Regex Tag();
 
     [GeneratedRegex(@"&(?:#\d{1,6}|#x[0-9a-f]{1,5}|[a-z]{2,10}\d?);", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]

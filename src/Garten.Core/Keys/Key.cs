@@ -37,10 +37,14 @@ public enum DestinationKind
 /// <param name="Synonyms">Other names of the taxon that stood beside it; null where none did.</param>
 /// <param name="Note">What else was said of it there ("in part", "see also V. nigra", "rare; coasts only"); null where nothing was.</param>
 public sealed record LeadDestination(
-    DestinationKind Kind, string Target, TaxonName? Taxon = null, string Page = "",
+    DestinationKind Kind,
+    string Target,
+    TaxonName? Taxon = null,
+    string Page = "",
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyList<TaxonName>? Others = null,
     [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyList<string>? Synonyms = null,
-    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] string? Note = null)
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] string? Note = null
+)
 {
     /// <summary>All taxa that the end leaves open; empty where it is no taxon.</summary>
     [JsonIgnore]
@@ -48,7 +52,8 @@ public sealed record LeadDestination(
 }
 
 /// <summary>One of the choices of a couplet.</summary>
-/// <param name="Statements">What the lead says, in order, as typed but for line breaks and runs of white space; at least one in a sound key.</param>
+/// <param name="Statements">What the lead says, in order, as typed but for line breaks and runs of white space; at least one in a sound
+/// key.</param>
 /// <param name="Destination">Where it goes; null only in a key with problems.</param>
 public sealed record Lead(IReadOnlyList<string> Statements, LeadDestination? Destination);
 
@@ -66,7 +71,8 @@ public sealed record Couplet(string Label, IReadOnlyList<Lead> Leads);
 /// <param name="Couplets">The couplets in the order of the text.</param>
 public sealed record Key(string Title, KeyLayout Layout, IReadOnlyList<string> Notes, IReadOnlyList<Couplet> Couplets)
 {
-    /// <summary>The taxa it can end at, in the order of the text, each once. Taxa of other keys that it hands over to are not among them.</summary>
+    /// <summary>The taxa it can end at, in the order of the text, each once. Taxa of other keys that it hands over to are not among
+    /// them.</summary>
     public IEnumerable<TaxonName> Taxa() =>
         Couplets.SelectMany(c => c.Leads).SelectMany(l => l.Destination?.Taxa ?? []).DistinctBy(t => t.Name);
 }

@@ -29,19 +29,32 @@ public sealed record OpenPath(string KeyVersion, string Couplet, double Share);
 
 /// <summary>What the Bench shows of a walk with a sheet.</summary>
 /// <param name="Walk">The walk, with the answers that the sheet gives.</param>
-/// <param name="Answers">All answers that it was followed by: those given, in place of some "can't tell" those of the sheet, and those of the sheet alone.</param>
+/// <param name="Answers">All answers that it was followed by: those given, in place of some "can't tell" those of the sheet, and those of
+/// the sheet alone.</param>
 /// <param name="BySheet">The answers among them that the sheet has given.</param>
 /// <param name="Against">Answered couplets of which the sheet clearly says otherwise.</param>
 /// <param name="Verdicts">The couplets on the way and those open, weighed.</param>
 /// <param name="Ends">The ends of the keys, likeliest first; at most a hundred. The shares are those among all ends.</param>
-/// <param name="Turns">The answered couplets by how likely the plant left the trail there, likeliest first; those without any doubt are left out.</param>
+/// <param name="Turns">The answered couplets by how likely the plant left the trail there, likeliest first; those without any doubt are
+/// left out.</param>
 /// <param name="Paths">The open couplets with their shares.</param>
 /// <param name="Sheet">The sheet put together, character by character.</param>
 /// <param name="NotNow">Ids of the characters that can't be seen at this time of the year.</param>
-/// <param name="Usable">Ids of the characters that say something of the plants behind these keys: those that any of them is described in; of keys to plants that the flora doesn't describe also those that a lead speaks of.</param>
+/// <param name="Usable">Ids of the characters that say something of the plants behind these keys: those that any of them is described in;
+/// of keys to plants that the flora doesn't describe also those that a lead speaks of.</param>
 public sealed record BenchState(
-    WalkState Walk, IReadOnlyList<TrailAnswer> Answers, IReadOnlyList<TrailAnswer> BySheet, IReadOnlyList<TrailAnswer> Against, IReadOnlyList<CoupletVerdict> Verdicts, IReadOnlyList<WeighedEnd> Ends, IReadOnlyList<WeakTurn> Turns,
-    IReadOnlyList<OpenPath> Paths, IReadOnlyList<SheetLine> Sheet, IReadOnlyList<string> NotNow, IReadOnlyList<string> Usable);
+    WalkState Walk,
+    IReadOnlyList<TrailAnswer> Answers,
+    IReadOnlyList<TrailAnswer> BySheet,
+    IReadOnlyList<TrailAnswer> Against,
+    IReadOnlyList<CoupletVerdict> Verdicts,
+    IReadOnlyList<WeighedEnd> Ends,
+    IReadOnlyList<WeakTurn> Turns,
+    IReadOnlyList<OpenPath> Paths,
+    IReadOnlyList<SheetLine> Sheet,
+    IReadOnlyList<string> NotNow,
+    IReadOnlyList<string> Usable
+);
 
 /// <summary>A line of the evidence sheet.</summary>
 /// <param name="Character">Id of the character.</param>
@@ -75,18 +88,31 @@ public static class KeyBench
     /// <param name="observations">The looks at the plant; superseded ones are passed over.</param>
     /// <param name="hand">Statements weighed by hand.</param>
     /// <param name="day">The day, for what can be seen.</param>
-    public static BenchState Follow(BenchShelf shelf, string start, IReadOnlyList<TrailAnswer> answers, IReadOnlyList<Observation> observations, IReadOnlyList<HandWeighing> hand, DateOnly day)
+    public static BenchState Follow(
+        BenchShelf shelf,
+        string start,
+        IReadOnlyList<TrailAnswer> answers,
+        IReadOnlyList<Observation> observations,
+        IReadOnlyList<HandWeighing> hand,
+        DateOnly day
+    )
     {
         ArgumentNullException.ThrowIfNull(shelf);
         var options = EvidenceOptions.Default;
         var items = EvidenceItem.Pool(EvidenceSheet.Holding(observations), shelf.Table, options);
         var followed = answers.Select(a => a.KeyVersion).ToHashSet(StringComparer.Ordinal);
-        if (shelf.Keys.Find(start) is null) throw new ArgumentException("The key version to start with isn't on the shelf.", nameof(start));
+        if (shelf.Keys.Find(start) is null)
+            throw new ArgumentException("The key version to start with isn't on the shelf.", nameof(start));
         var map = shelf.Map(start, followed);
         var names = map.Behind(map.Start);
         var ids = map.Ids;
-        var provisional = names.Any(n => ids[n] is not { } id || !shelf.Describes(id)) ? shelf.Provisional(start) : new Dictionary<string, TaxonDescription>(StringComparer.Ordinal);
-        var own = provisional.Where(p => ids.TryGetValue(p.Key, out var id) && (id is null || !shelf.Describes(id))).Select(p => p.Value).ToList();
+        var provisional = names.Any(n => ids[n] is not { } id || !shelf.Describes(id))
+            ? shelf.Provisional(start)
+            : new Dictionary<string, TaxonDescription>(StringComparer.Ordinal);
+        var own = provisional
+            .Where(p => ids.TryGetValue(p.Key, out var id) && (id is null || !shelf.Describes(id)))
+            .Select(p => p.Value)
+            .ToList();
         var sheet = new WeighedSheet(items, own.Count == 0 ? shelf.Likelihood : new Likelihood([.. shelf.Descriptions, .. own]));
         string Key(string name) => ids[name] is { } id && shelf.Describes(id) ? id : name;
         var weighing = new CoupletWeighing(sheet, options);
@@ -94,7 +120,13 @@ public static class KeyBench
         CoupletVerdict Weigh(KeyPlace place)
         {
             var version = shelf.Keys.Find(place.Version)!;
-            return weighing.Weigh(place.Version, version.Find(place.Couplet)!, shelf.Readings(version, place.Couplet), lead => [.. map.Behind(map.Steps(place)[lead]).Select(Key)], hand);
+            return weighing.Weigh(
+                place.Version,
+                version.Find(place.Couplet)!,
+                shelf.Readings(version, place.Couplet),
+                lead => [.. map.Behind(map.Steps(place)[lead]).Select(Key)],
+                hand
+            );
         }
 
         // Couplets that the sheet decides are answered by it, one after the other, until one is open.
@@ -105,33 +137,50 @@ public static class KeyBench
         for (var i = 0; i < all.Count && items.Count + hand.Count > 0; i++)
         {
             var place = new KeyPlace(all[i].KeyVersion, all[i].Couplet);
-            if (all[i].Lead is not null || !map.Has(place)) continue;
+            if (all[i].Lead is not null || !map.Has(place))
+                continue;
             var verdict = verdicts[place] = Weigh(place);
-            if (verdict.Call != CoupletCall.Clear) continue;
+            if (verdict.Call != CoupletCall.Clear)
+                continue;
             all[i] = new TrailAnswer(place.Version, place.Couplet, verdict.Best);
             bySheet.Add(all[i]);
         }
         var walk = KeyWalk.Follow(shelf.Keys, start, all);
-        for (var going = items.Count > 0 || hand.Count > 0; going;)
+        for (var going = items.Count > 0 || hand.Count > 0; going; )
         {
             going = false;
             foreach (var open in walk.Open)
             {
                 var place = new KeyPlace(open.KeyVersion, open.Couplet.Label);
-                if (!verdicts.TryGetValue(place, out var verdict)) verdicts[place] = verdict = Weigh(place);
-                if (verdict.Call != CoupletCall.Clear) continue;
+                if (!verdicts.TryGetValue(place, out var verdict))
+                    verdicts[place] = verdict = Weigh(place);
+                if (verdict.Call != CoupletCall.Clear)
+                    continue;
                 var given = new TrailAnswer(place.Version, place.Couplet, verdict.Best);
                 all.Add(given);
                 bySheet.Add(given);
                 going = true;
             }
-            if (going) walk = KeyWalk.Follow(shelf.Keys, start, all);
+            if (going)
+                walk = KeyWalk.Follow(shelf.Keys, start, all);
         }
-        foreach (var place in walk.Steps.Select(s => new KeyPlace(s.KeyVersion, s.Couplet)).Concat(walk.Open.Select(o => new KeyPlace(o.KeyVersion, o.Couplet.Label))))
+        foreach (
+            var place in walk
+                .Steps.Select(s => new KeyPlace(s.KeyVersion, s.Couplet))
+                .Concat(walk.Open.Select(o => new KeyPlace(o.KeyVersion, o.Couplet.Label)))
+        )
         {
-            if (!verdicts.ContainsKey(place)) verdicts[place] = Weigh(place);
+            if (!verdicts.ContainsKey(place))
+                verdicts[place] = Weigh(place);
         }
-        var against = answers.Where(a => a.Lead is { } l && verdicts.TryGetValue(new KeyPlace(a.KeyVersion, a.Couplet), out var v) && v.Call == CoupletCall.Clear && v.Best != l).ToList();
+        var against = answers
+            .Where(a =>
+                a.Lead is { } l
+                && verdicts.TryGetValue(new KeyPlace(a.KeyVersion, a.Couplet), out var v)
+                && v.Call == CoupletCall.Clear
+                && v.Best != l
+            )
+            .ToList();
 
         var onSheet = items.Where(i => i.Weight > 0 || i.Follows).Select(i => i.Character.Id).ToHashSet(StringComparer.Ordinal);
         // One account for ends and turns: what was answered on the way and what is on the sheet, under every end of the keys.
@@ -141,22 +190,56 @@ public static class KeyBench
         {
             var place = new KeyPlace(step.KeyVersion, step.Couplet);
             // A couplet that was weighed by hand counts by what was weighed.
-            if (byPlace.TryGetValue(place, out var given) && map.Has(place) && !hand.Any(h => h.KeyVersion == place.Version && h.Couplet == place.Couplet)) shelf.Account(map, place).AddTo(logs, given, onSheet);
+            if (
+                byPlace.TryGetValue(place, out var given)
+                && map.Has(place)
+                && !hand.Any(h => h.KeyVersion == place.Version && h.Couplet == place.Couplet)
+            )
+                shelf.Account(map, place).AddTo(logs, given, onSheet);
         }
         foreach (var weighed in hand)
         {
             var place = new KeyPlace(weighed.KeyVersion, weighed.Couplet);
-            if (map.Has(place)) shelf.Account(map, place).AddTo(logs, weighed);
+            if (map.Has(place))
+                shelf.Account(map, place).AddTo(logs, weighed);
         }
         var shares = WeighedSheet.Shares(logs);
         var standing = walk.Standing.Select(s => s.Name).ToHashSet(StringComparer.Ordinal);
-        var ends = names.Select((n, i) => new WeighedEnd(n, ids[n], shares[i], standing.Contains(n), Key(n) == n && provisional.ContainsKey(n), [])).OrderByDescending(e => e.Share).ToList();
-        for (var i = 0; i < Math.Min(ends.Count, MostItemised); i++) ends[i] = ends[i] with { Items = ItemFits(shelf, sheet, Key(ends[i].Name)) };
+        var ends = names
+            .Select((n, i) => new WeighedEnd(n, ids[n], shares[i], standing.Contains(n), Key(n) == n && provisional.ContainsKey(n), []))
+            .OrderByDescending(e => e.Share)
+            .ToList();
+        for (var i = 0; i < Math.Min(ends.Count, MostItemised); i++)
+            ends[i] = ends[i] with { Items = ItemFits(shelf, sheet, Key(ends[i].Name)) };
         var shareOf = ends.ToDictionary(e => e.Name, e => e.Share, StringComparer.Ordinal);
-        var paths = walk.Open.Select(o => new OpenPath(o.KeyVersion, o.Couplet.Label, map.Behind(new KeyPlace(o.KeyVersion, o.Couplet.Label)).Sum(n => shareOf[n]))).ToList();
+        var paths = walk
+            .Open.Select(o => new OpenPath(
+                o.KeyVersion,
+                o.Couplet.Label,
+                map.Behind(new KeyPlace(o.KeyVersion, o.Couplet.Label)).Sum(n => shareOf[n])
+            ))
+            .ToList();
         var turns = Turns(shelf, map, walk, sheet, shareOf, Key, onSheet, day);
-        return new BenchState(walk, all, bySheet, against, [.. verdicts.Values], ends.Count > MostEnds ? ends[..MostEnds] : ends, turns, paths, [.. items.Select(i => new SheetLine(i.Character.Id, i.InWords(), i.Reason, ends.Count == 0 ? null : ends[0].Items.FirstOrDefault(f => f.Character == i.Character.Id)?.Fit))],
-            [.. shelf.Table.Characters.Where(c => !c.CanBeSeen(day, shelf.Table.Seasons)).Select(c => c.Id)], shelf.Usable(map, names.Select(Key), sheet.Likelihood));
+        return new BenchState(
+            walk,
+            all,
+            bySheet,
+            against,
+            [.. verdicts.Values],
+            ends.Count > MostEnds ? ends[..MostEnds] : ends,
+            turns,
+            paths,
+            [
+                .. items.Select(i => new SheetLine(
+                    i.Character.Id,
+                    i.InWords(),
+                    i.Reason,
+                    ends.Count == 0 ? null : ends[0].Items.FirstOrDefault(f => f.Character == i.Character.Id)?.Fit
+                )),
+            ],
+            [.. shelf.Table.Characters.Where(c => !c.CanBeSeen(day, shelf.Table.Seasons)).Select(c => c.Id)],
+            shelf.Usable(map, names.Select(Key), sheet.Likelihood)
+        );
     }
 
     // Item by item, by whichever of its forms fits best.
@@ -164,19 +247,32 @@ public static class KeyBench
         shelf.FormsOf(taxon).Where(shelf.Describes).Append(taxon).Select(t => sheet.Weigh(t)).MaxBy(w => w.LogLikelihood)!.Items;
 
     private static double LogLikelihood(BenchShelf shelf, WeighedSheet sheet, string taxon, Func<EvidenceItem, bool>? leaveOut) =>
-        Mixed(sheet.LogLikelihood(taxon, leaveOut), [.. shelf.FormsOf(taxon).Where(shelf.Describes).Select(f => sheet.LogLikelihood(f, leaveOut))]);
+        Mixed(
+            sheet.LogLikelihood(taxon, leaveOut),
+            [.. shelf.FormsOf(taxon).Where(shelf.Describes).Select(f => sheet.LogLikelihood(f, leaveOut))]
+        );
 
     // A species is its own form or, rarely, one of its cultivated ones.
     private static double Mixed(double own, double[] forms)
     {
-        if (forms.Length == 0) return own;
+        if (forms.Length == 0)
+            return own;
         var top = Math.Max(own, forms.Max());
         return top + Math.Log((1 - FormPrior) * Math.Exp(own - top) + FormPrior / forms.Length * forms.Sum(f => Math.Exp(f - top)));
     }
 
     // Where the plant may have left the trail: the probability of the ends that each answer left behind. Every end that doesn't stand has
     // left at one turn, so that turns and what stands make 1.
-    private static List<WeakTurn> Turns(BenchShelf shelf, KeyMap map, WalkState walk, WeighedSheet sheet, Dictionary<string, double> shareOf, Func<string, string> key, HashSet<string> onSheet, DateOnly day)
+    private static List<WeakTurn> Turns(
+        BenchShelf shelf,
+        KeyMap map,
+        WalkState walk,
+        WeighedSheet sheet,
+        Dictionary<string, double> shareOf,
+        Func<string, string> key,
+        HashSet<string> onSheet,
+        DateOnly day
+    )
     {
         var standing = walk.Standing.Select(s => s.Name).ToHashSet(StringComparer.Ordinal);
         var gone = new HashSet<string>(StringComparer.Ordinal);
@@ -185,29 +281,61 @@ public static class KeyBench
         foreach (var step in walk.Steps.Where(s => s.Lead is not null).Reverse())
         {
             var place = new KeyPlace(step.KeyVersion, step.Couplet);
-            if (!map.Has(place)) continue;
+            if (!map.Has(place))
+                continue;
             var leads = map.Steps(place);
             var kept = map.Behind(leads[step.Lead!.Value]).ToHashSet(StringComparer.Ordinal);
             var left = map.Behind(place).Where(n => !kept.Contains(n) && !standing.Contains(n) && gone.Add(n)).ToList();
-            if (left.Count == 0) continue;
+            if (left.Count == 0)
+                continue;
             var probability = left.Sum(n => shareOf[n]);
-            if (probability < LeastDoubt) continue;
+            if (probability < LeastDoubt)
+                continue;
             var bestLeft = left.MaxBy(n => shareOf[n])!;
             var lead = Enumerable.Range(0, leads.Length).Where(l => l != step.Lead).First(l => map.Behind(leads[l]).Contains(bestLeft));
             turns.Add((new WeakTurn(step.KeyVersion, step.Couplet, probability, lead, "", bestLeft), place, kept.MaxBy(n => shareOf[n])!));
         }
-        return [.. turns.OrderByDescending(t => t.Turn.Probability).Select((t, i) =>
-            i < MostLookedAt ? t.Turn with { Character = LookAgain(shelf, sheet, t.Place, key(t.Turn.Best), key(t.Kept), onSheet, day) } : t.Turn)];
+        return
+        [
+            .. turns
+                .OrderByDescending(t => t.Turn.Probability)
+                .Select(
+                    (t, i) =>
+                        i < MostLookedAt
+                            ? t.Turn with
+                            {
+                                Character = LookAgain(shelf, sheet, t.Place, key(t.Turn.Best), key(t.Kept), onSheet, day),
+                            }
+                            : t.Turn
+                ),
+        ];
     }
 
     // The character to look at: of this couplet's own the one that can be seen now and separates best, else any of the flora's.
-    private static string LookAgain(BenchShelf shelf, WeighedSheet sheet, KeyPlace place, string first, string second, HashSet<string> onSheet, DateOnly day)
+    private static string LookAgain(
+        BenchShelf shelf,
+        WeighedSheet sheet,
+        KeyPlace place,
+        string first,
+        string second,
+        HashSet<string> onSheet,
+        DateOnly day
+    )
     {
-        var own = shelf.Readings(shelf.Keys.Find(place.Version)!, place.Couplet).SelectMany(l => l).SelectMany(s => s.Claims).Select(c => c.Character).ToHashSet(StringComparer.Ordinal);
-        var seen = shelf.Table.Characters.Where(c => c.CanBeSeen(day, shelf.Table.Seasons))
+        var own = shelf
+            .Readings(shelf.Keys.Find(place.Version)!, place.Couplet)
+            .SelectMany(l => l)
+            .SelectMany(s => s.Claims)
+            .Select(c => c.Character)
+            .ToHashSet(StringComparer.Ordinal);
+        var seen = shelf
+            .Table.Characters.Where(c => c.CanBeSeen(day, shelf.Table.Seasons))
             .Select(c => (Character: c, Separation: shelf.Separation(c, first, second, sheet)))
             .Where(c => c.Separation > 0.5)
-            .OrderByDescending(c => own.Contains(c.Character.Id)).ThenByDescending(c => !onSheet.Contains(c.Character.Id)).ThenByDescending(c => Math.Round(c.Separation, 1)).ThenBy(c => c.Character.EffortSeconds)
+            .OrderByDescending(c => own.Contains(c.Character.Id))
+            .ThenByDescending(c => !onSheet.Contains(c.Character.Id))
+            .ThenByDescending(c => Math.Round(c.Separation, 1))
+            .ThenBy(c => c.Character.EffortSeconds)
             .ToList();
         return seen.Count > 0 ? seen[0].Character.Id : own.FirstOrDefault() ?? "";
     }

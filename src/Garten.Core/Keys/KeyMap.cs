@@ -4,7 +4,8 @@ namespace Garten.Core.Keys;
 internal readonly record struct KeyPlace(string Version, string Couplet)
 {
     // The hash of a version is long; labels alone tell nearly all places apart.
-    public bool Equals(KeyPlace other) => string.Equals(Couplet, other.Couplet, StringComparison.Ordinal) && string.Equals(Version, other.Version, StringComparison.Ordinal);
+    public bool Equals(KeyPlace other) =>
+        string.Equals(Couplet, other.Couplet, StringComparison.Ordinal) && string.Equals(Version, other.Version, StringComparison.Ordinal);
 
     public override int GetHashCode() => Couplet.GetHashCode(StringComparison.Ordinal);
 
@@ -28,14 +29,16 @@ internal sealed class KeyMap
         var waiting = new Stack<KeyPlace>([Start]);
         while (waiting.TryPop(out var place))
         {
-            if (_steps.ContainsKey(place)) continue;
+            if (_steps.ContainsKey(place))
+                continue;
             var version = shelf.Find(place.Version)!;
             var steps = version.Find(place.Couplet)!.Leads.Select(l => Resolve(shelf, version, l, followed)).ToArray();
             _steps[place] = steps;
             Order.Add(place);
             foreach (var step in steps)
             {
-                if (step.Place is { } next) waiting.Push(next);
+                if (step.Place is { } next)
+                    waiting.Push(next);
             }
         }
     }
@@ -45,7 +48,8 @@ internal sealed class KeyMap
     public KeyPlace Start { get; }
 
     /// <summary>Of every name that can be reached, the id of the flora's taxon; null where it has none.</summary>
-    public IReadOnlyDictionary<string, string?> Ids => field ??= Behind(Start).ToDictionary(n => n, n => Shelf.Recognise(n)?.Id, StringComparer.Ordinal);
+    public IReadOnlyDictionary<string, string?> Ids =>
+        field ??= Behind(Start).ToDictionary(n => n, n => Shelf.Recognise(n)?.Id, StringComparer.Ordinal);
 
     /// <summary>The places, each after all that lead to it: a sound key goes round in no circle.</summary>
     public IReadOnlyList<KeyPlace> InOrder => field ??= TopologicalOrder();
@@ -53,7 +57,8 @@ internal sealed class KeyMap
     private List<KeyPlace> TopologicalOrder()
     {
         var waitingFor = Order.ToDictionary(p => p, _ => 0);
-        foreach (var to in Order.SelectMany(p => _steps[p]).Select(s => s.Place).OfType<KeyPlace>()) waitingFor[to]++;
+        foreach (var to in Order.SelectMany(p => _steps[p]).Select(s => s.Place).OfType<KeyPlace>())
+            waitingFor[to]++;
         var order = new List<KeyPlace>();
         var ready = new Queue<KeyPlace>([Start]);
         while (ready.TryDequeue(out var place))
@@ -61,7 +66,8 @@ internal sealed class KeyMap
             order.Add(place);
             foreach (var to in _steps[place].Select(s => s.Place).OfType<KeyPlace>())
             {
-                if (--waitingFor[to] == 0) ready.Enqueue(to);
+                if (--waitingFor[to] == 0)
+                    ready.Enqueue(to);
             }
         }
         return order;
@@ -76,8 +82,10 @@ internal sealed class KeyMap
     private static KeyStep Resolve(KeyShelf shelf, KeyVersion version, Lead lead, IReadOnlySet<string> followed)
     {
         var to = lead.Destination!;
-        if (to.Kind == DestinationKind.Couplet) return new KeyStep(new KeyPlace(version.Hash, to.Target), []);
-        if (to.Kind == DestinationKind.Taxon) return new KeyStep(null, [to.Target, .. (to.Others ?? []).Select(t => t.Name)]);
+        if (to.Kind == DestinationKind.Couplet)
+            return new KeyStep(new KeyPlace(version.Hash, to.Target), []);
+        if (to.Kind == DestinationKind.Taxon)
+            return new KeyStep(null, [to.Target, .. (to.Others ?? []).Select(t => t.Name)]);
         var named = shelf.Resolve(to.Target, version);
         var key = named.FirstOrDefault(v => followed.Contains(v.Hash)) ?? (named.Count > 0 ? named[0] : null);
         return key is null ? new KeyStep(null, [to.Target]) : new KeyStep(new KeyPlace(key.Hash, key.Key.Couplets[0].Label), []);
@@ -89,18 +97,22 @@ internal sealed class KeyMap
     /// <summary>Names of the ends behind a place, each once.</summary>
     public string[] Behind(KeyPlace from)
     {
-        if (_behind.TryGetValue(from, out var known)) return known;
+        if (_behind.TryGetValue(from, out var known))
+            return known;
         var names = new List<string>();
         var seen = new HashSet<string>(StringComparer.Ordinal);
         var met = new HashSet<KeyPlace>();
         var waiting = new Stack<KeyPlace>([from]);
         while (waiting.TryPop(out var place))
         {
-            if (!met.Add(place)) continue;
+            if (!met.Add(place))
+                continue;
             foreach (var step in _steps[place])
             {
-                if (step.Place is { } next) waiting.Push(next);
-                else names.AddRange(step.Ends.Where(seen.Add));
+                if (step.Place is { } next)
+                    waiting.Push(next);
+                else
+                    names.AddRange(step.Ends.Where(seen.Add));
             }
         }
         return _behind[from] = [.. names];

@@ -23,7 +23,14 @@ public enum BlockReason
 /// <param name="Reason">Why.</param>
 /// <param name="Characters">Names of the characters that it wants.</param>
 /// <param name="TaxaBehind">How many taxa lie behind it.</param>
-public sealed record BlockedCouplet(string KeyVersion, string KeyTitle, string Couplet, BlockReason Reason, IReadOnlyList<string> Characters, int TaxaBehind);
+public sealed record BlockedCouplet(
+    string KeyVersion,
+    string KeyTitle,
+    string Couplet,
+    BlockReason Reason,
+    IReadOnlyList<string> Characters,
+    int TaxaBehind
+);
 
 /// <summary>What awaits one who starts a key today.</summary>
 /// <param name="KeyVersion">Hash of the version.</param>
@@ -32,10 +39,18 @@ public sealed record BlockedCouplet(string KeyVersion, string KeyTitle, string C
 /// <param name="Taxa">How many taxa it can end at.</param>
 /// <param name="Blocked">The couplets that can't be answered, in the order of the keys.</param>
 /// <param name="TaxaBlocked">How many taxa lie behind any of them.</param>
-public sealed record KeyOutlook(string KeyVersion, string KeyTitle, int Couplets, int Taxa, IReadOnlyList<BlockedCouplet> Blocked, int TaxaBlocked)
+public sealed record KeyOutlook(
+    string KeyVersion,
+    string KeyTitle,
+    int Couplets,
+    int Taxa,
+    IReadOnlyList<BlockedCouplet> Blocked,
+    int TaxaBlocked
+)
 {
     /// <summary>
-    /// Looks ahead. A couplet is blocked where every statement of it is understood and none of the characters that its leads speak of can be
+    /// Looks ahead. A couplet is blocked where every statement of it is understood and none of the characters that its leads speak of can
+    /// be
     /// seen: one that has a statement left as text may always be answered.
     /// </summary>
     /// <param name="shelf">Keys and flora.</param>
@@ -54,18 +69,42 @@ public sealed record KeyOutlook(string KeyVersion, string KeyTitle, int Couplets
         {
             var version = shelf.Keys.Find(place.Version)!;
             var statements = shelf.Readings(version, place.Couplet).SelectMany(l => l).ToList();
-            if (statements.Count == 0 || statements.Any(s => s.Claims.Count == 0)) continue;
+            if (statements.Count == 0 || statements.Any(s => s.Claims.Count == 0))
+                continue;
             var characters = statements.SelectMany(s => s.Claims).Select(c => shelf.Table.Find(c.Character)!).Distinct().ToList();
             var reasons = characters.ConvertAll(c => Why(c, shelf.Table, day, tools, most));
-            if (reasons.Exists(r => r is null)) continue;
+            if (reasons.Exists(r => r is null))
+                continue;
             var ends = map.Behind(place);
             behind.UnionWith(ends);
-            blocked.Add(new BlockedCouplet(place.Version, version.Key.Title, place.Couplet, reasons[0]!.Value, [.. characters.Select(c => c.Name)], ends.Length));
+            blocked.Add(
+                new BlockedCouplet(
+                    place.Version,
+                    version.Key.Title,
+                    place.Couplet,
+                    reasons[0]!.Value,
+                    [.. characters.Select(c => c.Name)],
+                    ends.Length
+                )
+            );
         }
-        return new KeyOutlook(start, shelf.Keys.Find(start)!.Key.Title, map.Order.Count, map.Behind(map.Start).Length, blocked, behind.Count);
+        return new KeyOutlook(
+            start,
+            shelf.Keys.Find(start)!.Key.Title,
+            map.Order.Count,
+            map.Behind(map.Start).Length,
+            blocked,
+            behind.Count
+        );
     }
 
-    private static BlockReason? Why(Character character, CharacterTable table, DateOnly day, IReadOnlyCollection<Tool> tools, Handling most) =>
+    private static BlockReason? Why(
+        Character character,
+        CharacterTable table,
+        DateOnly day,
+        IReadOnlyCollection<Tool> tools,
+        Handling most
+    ) =>
         !character.CanBeSeen(day, table.Seasons) ? BlockReason.Season
         : character.Handling > most ? BlockReason.Handling
         : character.Tool != Tool.Eye && !tools.Contains(character.Tool) ? BlockReason.Tool

@@ -7,7 +7,9 @@ namespace Garten.Core.Keys;
 /// <param name="Key">The key; sound.</param>
 public sealed record KeyVersion(string Hash, Key Key)
 {
-    private readonly Dictionary<string, Couplet> _byLabel = Key.Couplets.GroupBy(c => c.Label, StringComparer.Ordinal).ToDictionary(g => g.Key, g => g.First(), StringComparer.Ordinal);
+    private readonly Dictionary<string, Couplet> _byLabel = Key
+        .Couplets.GroupBy(c => c.Label, StringComparer.Ordinal)
+        .ToDictionary(g => g.Key, g => g.First(), StringComparer.Ordinal);
 
     /// <summary>The couplet with this label; null where the key has none.</summary>
     public Couplet? Find(string label) => _byLabel.GetValueOrDefault(label);
@@ -49,7 +51,8 @@ public sealed class KeyShelf
     public IReadOnlyList<KeyVersion> Resolve(string reference, KeyVersion from)
     {
         ArgumentNullException.ThrowIfNull(from);
-        if (_resolved.TryGetValue((reference, from.Hash), out var known)) return known;
+        if (_resolved.TryGetValue((reference, from.Hash), out var known))
+            return known;
         var own = KeyTitle.Plain(from.Key.Title);
         var plain = KeyTitle.Plain(reference);
         var named = Versions.Where(v => KeyTitle.Plain(v.Key.Title) != own && KeyTitle.IsNamedBy(v.Key.Title, reference)).ToList();

@@ -27,11 +27,16 @@ public static class KeyTextWriter
             throw new ArgumentException("Every lead needs a statement and a destination to be written out.", nameof(key));
         }
         var text = new StringBuilder();
-        if (key.Title.Length > 0) text.Append(key.Title).Append('\n');
-        foreach (var note in key.Notes) text.Append(note).Append('\n');
-        if (text.Length > 0) text.Append('\n');
-        if (layout == KeyLayout.Bracketed) WriteBracketed(key, text);
-        else WriteIndented(key, text);
+        if (key.Title.Length > 0)
+            text.Append(key.Title).Append('\n');
+        foreach (var note in key.Notes)
+            text.Append(note).Append('\n');
+        if (text.Length > 0)
+            text.Append('\n');
+        if (layout == KeyLayout.Bracketed)
+            WriteBracketed(key, text);
+        else
+            WriteIndented(key, text);
         return text.ToString();
     }
 
@@ -52,15 +57,21 @@ public static class KeyTextWriter
         var byLabel = key.Couplets.ToDictionary(c => c.Label, StringComparer.Ordinal);
         var written = new HashSet<string>(StringComparer.Ordinal);
         // What stands below a lead says where it goes. Where a reader could take the end of a lead for a number, all leads get theirs.
-        var numbered = key.Couplets.SelectMany(c => c.Leads).Any(l => l.Destination!.Kind == DestinationKind.Couplet && (l.Destination.Page.Length > 0 || char.IsAsciiDigit(l.Statements[^1][^1])));
-        if (key.Couplets.Count == 0) return;
+        var numbered = key
+            .Couplets.SelectMany(c => c.Leads)
+            .Any(l =>
+                l.Destination!.Kind == DestinationKind.Couplet && (l.Destination.Page.Length > 0 || char.IsAsciiDigit(l.Statements[^1][^1]))
+            );
+        if (key.Couplets.Count == 0)
+            return;
         var open = new Stack<(Couplet Couplet, int Lead)>();
         open.Push((key.Couplets[0], 0));
         written.Add(key.Couplets[0].Label);
         while (open.TryPop(out var at))
         {
             var (couplet, i) = at;
-            if (i >= couplet.Leads.Count) continue;
+            if (i >= couplet.Leads.Count)
+                continue;
             text.Append(' ', Math.Min(open.Count, DeepestIndent) * SpacesPerLevel);
             open.Push((couplet, i + 1));
             var lead = couplet.Leads[i];
@@ -68,11 +79,13 @@ public static class KeyTextWriter
             var to = lead.Destination!;
             if (to.Kind == DestinationKind.Couplet && byLabel.TryGetValue(to.Target, out var below) && written.Add(to.Target))
             {
-                if (numbered) text.Append(Leader).Append(Destination(to));
+                if (numbered)
+                    text.Append(Leader).Append(Destination(to));
                 text.Append('\n');
                 open.Push((below, 0));
             }
-            else text.Append(Leader).Append(Destination(to)).Append('\n');
+            else
+                text.Append(Leader).Append(Destination(to)).Append('\n');
         }
     }
 
@@ -80,8 +93,10 @@ public static class KeyTextWriter
     {
         text.Append(couplet.Label);
         // A letter-labelled couplet repeats its letter ("A", "AA"); "Aa" would be a word.
-        if (char.IsAsciiDigit(couplet.Label[0])) text.Append(Letter(lead));
-        else text.Append(couplet.Label[0], lead);
+        if (char.IsAsciiDigit(couplet.Label[0]))
+            text.Append(Letter(lead));
+        else
+            text.Append(couplet.Label[0], lead);
         return text.Append(". ").AppendJoin("; ", couplet.Leads[lead].Statements);
     }
 
@@ -91,9 +106,15 @@ public static class KeyTextWriter
 
     private static string Destination(LeadDestination to)
     {
-        var name = to.Taxon is null ? to.Target : string.Join(" or ", to.Taxa) + (to.Taxon.CommonName.Length > 0 ? $" ({to.Taxon.CommonName})" : "");
-        foreach (var synonym in to.Synonyms ?? []) name += $" [= {synonym}]";
-        if (to.Note is { Length: > 0 } note) name += $" (note: {note})";
-        return to.Page.Length == 0 ? name : char.IsAsciiDigit(to.Page[0]) ? $"{name} (p. {to.Page})" : $"{name} ({to.Page})";
+        var name = to.Taxon is null
+            ? to.Target
+            : string.Join(" or ", to.Taxa) + (to.Taxon.CommonName.Length > 0 ? $" ({to.Taxon.CommonName})" : "");
+        foreach (var synonym in to.Synonyms ?? [])
+            name += $" [= {synonym}]";
+        if (to.Note is { Length: > 0 } note)
+            name += $" (note: {note})";
+        return to.Page.Length == 0 ? name
+            : char.IsAsciiDigit(to.Page[0]) ? $"{name} (p. {to.Page})"
+            : $"{name} ({to.Page})";
     }
 }

@@ -22,10 +22,12 @@ public static class KeyWalk
         ArgumentNullException.ThrowIfNull(shelf);
         ArgumentNullException.ThrowIfNull(answers);
         var first = shelf.Find(start) ?? throw new ArgumentException("The key version to start with isn't on the shelf.", nameof(start));
-        if (first.Key.Couplets.Count == 0) throw new ArgumentException("The key to start with has no couplets.", nameof(start));
+        if (first.Key.Couplets.Count == 0)
+            throw new ArgumentException("The key to start with has no couplets.", nameof(start));
 
         var given = new Dictionary<(string, string), TrailAnswer>();
-        foreach (var answer in answers) given[(answer.KeyVersion, answer.Couplet)] = answer;
+        foreach (var answer in answers)
+            given[(answer.KeyVersion, answer.Couplet)] = answer;
         var followed = answers.Select(a => a.KeyVersion).ToHashSet(StringComparer.Ordinal);
 
         var steps = new List<TrailStep>();
@@ -42,22 +44,42 @@ public static class KeyWalk
                 continue;
             }
             var (node, entersKey, forks, branch) = (Waiting)next;
-            if (!met.Add((node.Version.Hash, node.Couplet.Label))) continue;
-            if (!given.TryGetValue((node.Version.Hash, node.Couplet.Label), out var answer) || answer.Lead >= node.Couplet.Leads.Count || answer.Lead < 0)
+            if (!met.Add((node.Version.Hash, node.Couplet.Label)))
+                continue;
+            if (
+                !given.TryGetValue((node.Version.Hash, node.Couplet.Label), out var answer)
+                || answer.Lead >= node.Couplet.Leads.Count
+                || answer.Lead < 0
+            )
             {
                 open.Add((Waiting)next);
                 // What lies behind an open couplet stands, in its place among the others.
-                foreach (var taxon in Behind(shelf, node, followed)) standing.Add(taxon);
+                foreach (var taxon in Behind(shelf, node, followed))
+                    standing.Add(taxon);
                 continue;
             }
-            steps.Add(new TrailStep(node.Version.Hash, node.Version.Key.Title, node.Couplet.Label, answer.Lead, LeadTexts(node.Couplet), entersKey, forks, branch));
+            steps.Add(
+                new TrailStep(
+                    node.Version.Hash,
+                    node.Version.Key.Title,
+                    node.Couplet.Label,
+                    answer.Lead,
+                    LeadTexts(node.Couplet),
+                    entersKey,
+                    forks,
+                    branch
+                )
+            );
             for (var i = node.Couplet.Leads.Count - 1; i >= 0; i--)
             {
-                if (answer.Lead is { } chosen && chosen != i) continue;
+                if (answer.Lead is { } chosen && chosen != i)
+                    continue;
                 var below = answer.Lead is null ? node.Couplet.Label + LeadLetter(i) : branch;
                 var (to, ends, enters) = Target(shelf, node.Version, node.Couplet.Leads[i], followed);
-                if (to is { } onward) way.Push(new Waiting(onward, enters, forks + (answer.Lead is null ? 1 : 0), below));
-                foreach (var taxon in ends.Reverse()) way.Push(taxon);
+                if (to is { } onward)
+                    way.Push(new Waiting(onward, enters, forks + (answer.Lead is null ? 1 : 0), below));
+                foreach (var taxon in ends.Reverse())
+                    way.Push(taxon);
             }
         }
         var onTheWay = steps.Select(s => (s.KeyVersion, s.Couplet)).ToHashSet();
@@ -73,32 +95,66 @@ public static class KeyWalk
     private static OpenCouplet Describe(KeyShelf shelf, Waiting waiting, HashSet<string> followed)
     {
         var (version, couplet) = waiting.Node;
-        var taxa = couplet.Leads.Select(lead => Target(shelf, version, lead, followed) is ({ } to, _, _) ? (IReadOnlyList<StandingTaxon>)[.. Behind(shelf, to, followed)] : Target(shelf, version, lead, followed).Ends).ToList();
+        var taxa = couplet
+            .Leads.Select(lead =>
+                Target(shelf, version, lead, followed) is ({ } to, _, _)
+                    ? (IReadOnlyList<StandingTaxon>)[.. Behind(shelf, to, followed)]
+                    : Target(shelf, version, lead, followed).Ends
+            )
+            .ToList();
         var place = 1;
         foreach (var other in version.Key.Couplets)
         {
-            if (ReferenceEquals(other, couplet)) break;
+            if (ReferenceEquals(other, couplet))
+                break;
             place++;
         }
         var (fewest, most) = AnswersToEnd(version, couplet);
-        return new OpenCouplet(version.Hash, version.Key.Title, couplet, taxa, waiting.EntersKey, waiting.Branch, place, version.Key.Couplets.Count, fewest, most);
+        return new OpenCouplet(
+            version.Hash,
+            version.Key.Title,
+            couplet,
+            taxa,
+            waiting.EntersKey,
+            waiting.Branch,
+            place,
+            version.Key.Couplets.Count,
+            fewest,
+            most
+        );
     }
 
-    private static (Node? Couplet, IReadOnlyList<StandingTaxon> Ends, bool EntersKey) Target(KeyShelf shelf, KeyVersion version, Lead lead, HashSet<string> followed)
+    private static (Node? Couplet, IReadOnlyList<StandingTaxon> Ends, bool EntersKey) Target(
+        KeyShelf shelf,
+        KeyVersion version,
+        Lead lead,
+        HashSet<string> followed
+    )
     {
-        var to = lead.Destination ?? throw new InvalidOperationException("A lead of this key has no destination: only sound keys can be followed.");
+        var to = lead.Destination
+            ?? throw new InvalidOperationException("A lead of this key has no destination: only sound keys can be followed.");
         switch (to.Kind)
         {
             case DestinationKind.Couplet:
-                var couplet = version.Find(to.Target) ?? throw new InvalidOperationException($"This key has no couplet {to.Target}: only sound keys can be followed.");
+                var couplet = version.Find(to.Target)
+                    ?? throw new InvalidOperationException($"This key has no couplet {to.Target}: only sound keys can be followed.");
                 return (new Node(version, couplet), [], false);
             case DestinationKind.Taxon:
-                return (null, [new StandingTaxon(to.Target, to.Taxon, true, shelf.Recognise(to.Target)?.Id), .. (to.Others ?? []).Select(t => new StandingTaxon(t.Name, t, true, shelf.Recognise(t.Name)?.Id))], false);
+                return (
+                    null,
+                    [
+                        new StandingTaxon(to.Target, to.Taxon, true, shelf.Recognise(to.Target)?.Id),
+                        .. (to.Others ?? []).Select(t => new StandingTaxon(t.Name, t, true, shelf.Recognise(t.Name)?.Id)),
+                    ],
+                    false
+                );
             default:
                 // A trail stays with the version it has followed, even when a newer one has come since.
                 var named = shelf.Resolve(to.Target, version);
                 var key = named.FirstOrDefault(v => followed.Contains(v.Hash)) ?? (named.Count > 0 ? named[0] : null);
-                return key is null ? (null, [new StandingTaxon(to.Target, null, true)], false) : (new Node(key, key.Key.Couplets[0]), [], true);
+                return key is null
+                    ? (null, [new StandingTaxon(to.Target, null, true)], false)
+                    : (new Node(key, key.Key.Couplets[0]), [], true);
         }
     }
 
@@ -113,16 +169,23 @@ public static class KeyWalk
         {
             if (next is StandingTaxon taxon)
             {
-                if (found.Add(taxon.Name)) yield return taxon with { Reached = false };
+                if (found.Add(taxon.Name))
+                    yield return taxon with
+                    {
+                        Reached = false,
+                    };
                 continue;
             }
             var node = (Node)next;
-            if (!met.Add((node.Version.Hash, node.Couplet.Label))) continue;
+            if (!met.Add((node.Version.Hash, node.Couplet.Label)))
+                continue;
             for (var i = node.Couplet.Leads.Count - 1; i >= 0; i--)
             {
                 var (to, ends, _) = Target(shelf, node.Version, node.Couplet.Leads[i], followed);
-                if (to is { } onward) way.Push(onward);
-                foreach (var end in ends.Reverse()) way.Push(end);
+                if (to is { } onward)
+                    way.Push(onward);
+                foreach (var end in ends.Reverse())
+                    way.Push(end);
             }
         }
     }
@@ -135,18 +198,26 @@ public static class KeyWalk
         way.Push(from);
         while (way.TryPeek(out var couplet))
         {
-            var below = couplet.Leads.Where(l => l.Destination!.Kind == DestinationKind.Couplet).Select(l => version.Find(l.Destination!.Target)!).ToList();
+            var below = couplet
+                .Leads.Where(l => l.Destination!.Kind == DestinationKind.Couplet)
+                .Select(l => version.Find(l.Destination!.Target)!)
+                .ToList();
             var unknown = below.Where(c => !known.ContainsKey(c.Label) && !underWay.Contains(c.Label)).ToList();
             if (underWay.Add(couplet.Label) && unknown.Count > 0)
             {
-                foreach (var c in unknown) way.Push(c);
+                foreach (var c in unknown)
+                    way.Push(c);
                 continue;
             }
             way.Pop();
-            if (known.ContainsKey(couplet.Label)) continue;
+            if (known.ContainsKey(couplet.Label))
+                continue;
             var ends = below.Count < couplet.Leads.Count;
             var lengths = below.Select(c => known.GetValueOrDefault(c.Label)).ToList();
-            known[couplet.Label] = (1 + (ends || lengths.Count == 0 ? 0 : lengths.Min(l => l.Fewest)), 1 + (lengths.Count == 0 ? 0 : lengths.Max(l => l.Most)));
+            known[couplet.Label] = (
+                1 + (ends || lengths.Count == 0 ? 0 : lengths.Min(l => l.Fewest)),
+                1 + (lengths.Count == 0 ? 0 : lengths.Max(l => l.Most))
+            );
         }
         return known[from.Label];
     }
@@ -161,8 +232,10 @@ public static class KeyWalk
 
         public void Add(StandingTaxon taxon)
         {
-            if (_at.TryAdd(taxon.Name, _all.Count)) _all.Add(taxon);
-            else if (taxon.Reached && !_all[_at[taxon.Name]].Reached) _all[_at[taxon.Name]] = taxon;
+            if (_at.TryAdd(taxon.Name, _all.Count))
+                _all.Add(taxon);
+            else if (taxon.Reached && !_all[_at[taxon.Name]].Reached)
+                _all[_at[taxon.Name]] = taxon;
         }
     }
 }

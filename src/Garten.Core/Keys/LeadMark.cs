@@ -12,7 +12,8 @@ internal enum MarkStrength
     Marked,
 }
 
-/// <summary>The mark at the start of a lead: <c>1.</c> <c>1a.</c> <c>1'</c> <c>(1)</c> <c>3(1).</c> <c>–</c> <c>b)</c> and their like.</summary>
+/// <summary>The mark at the start of a lead: <c>1.</c> <c>1a.</c> <c>1'</c> <c>(1)</c> <c>3(1).</c> <c>–</c> <c>b)</c> and their
+/// like.</summary>
 /// <param name="Label">The couplet's number or letter; null where the mark has none (a dash, "b)").</param>
 /// <param name="Letter">What tells the leads of a couplet apart: "a", "'", "*", "–"; empty where nothing does.</param>
 /// <param name="BackReference">Label of the couplet that this one is said to come from; null where none is given.</param>
@@ -21,7 +22,14 @@ internal enum MarkStrength
 /// <param name="Strength">How sure it is.</param>
 /// <param name="IsLetterLabel">Whether the label is a letter, which may also be the mark of a second lead.</param>
 internal sealed record LeadMark(
-    string? Label, string Letter, string? BackReference, int BackReferenceAt, int Length, MarkStrength Strength, bool IsLetterLabel)
+    string? Label,
+    string Letter,
+    string? BackReference,
+    int BackReferenceAt,
+    int Length,
+    MarkStrength Strength,
+    bool IsLetterLabel
+)
 {
     // More digits than any key has couplets: a year or a specimen number, not a label.
     private const int MostLabelDigits = 5;
@@ -30,12 +38,14 @@ internal sealed record LeadMark(
     public static LeadMark? Read(string line)
     {
         var at = SkipBlank(line, 0);
-        if (at >= line.Length) return null;
+        if (at >= line.Length)
+            return null;
         // A Markdown list or quotation: "- 1a. Leaves", "> 1. Leaves".
         if (line[at] is '-' or '*' or '>' or '•' && at + 1 < line.Length && line[at + 1] == ' ')
         {
             var behind = SkipBlank(line, at + 1);
-            if (Labelled(line, behind) is { Strength: MarkStrength.Marked, IsLetterLabel: false } listed) return listed;
+            if (Labelled(line, behind) is { Strength: MarkStrength.Marked, IsLetterLabel: false } listed)
+                return listed;
         }
         return Labelled(line, at) ?? Unlabelled(line, at);
     }
@@ -53,16 +63,27 @@ internal sealed record LeadMark(
             at++;
         }
         // "Couplet 4" above its leads.
-        var isCouplet = line.AsSpan(at).StartsWith("couplet ", StringComparison.OrdinalIgnoreCase) || line.AsSpan(at).StartsWith("step ", StringComparison.OrdinalIgnoreCase);
-        if (isCouplet) at = SkipBlank(line, line.IndexOf(' ', at));
-        if (at >= line.Length) return null;
+        var isCouplet =
+            line.AsSpan(at).StartsWith("couplet ", StringComparison.OrdinalIgnoreCase)
+            || line.AsSpan(at).StartsWith("step ", StringComparison.OrdinalIgnoreCase);
+        if (isCouplet)
+            at = SkipBlank(line, line.IndexOf(' ', at));
+        if (at >= line.Length)
+            return null;
         if (line[at] is '(' or '[' or '<')
         {
-            close = line[at] switch { '(' => ')', '[' => ']', _ => '>' };
+            close = line[at] switch
+            {
+                '(' => ')',
+                '[' => ']',
+                _ => '>',
+            };
             at++;
         }
-        else if (line[at] is '#' or '§' or '№' && at + 1 < line.Length && char.IsAsciiDigit(line[at + 1])) at++;
-        if (at >= line.Length) return null;
+        else if (line[at] is '#' or '§' or '№' && at + 1 < line.Length && char.IsAsciiDigit(line[at + 1]))
+            at++;
+        if (at >= line.Length)
+            return null;
 
         string label;
         var letter = "";
@@ -70,11 +91,15 @@ internal sealed record LeadMark(
         if (char.IsAsciiDigit(line[at]))
         {
             var digits = at;
-            while (at < line.Length && char.IsAsciiDigit(line[at])) at++;
-            if (at - digits > MostLabelDigits) return null;
+            while (at < line.Length && char.IsAsciiDigit(line[at]))
+                at++;
+            if (at - digits > MostLabelDigits)
+                return null;
             label = line[digits..at].TrimStart('0');
-            if (label.Length == 0) return null;
-            if (isCouplet) strength = MarkStrength.Marked;
+            if (label.Length == 0)
+                return null;
+            if (isCouplet)
+                strength = MarkStrength.Marked;
             // "1a", "1 a." — a letter straight behind the number, or one that carries punctuation of its own.
             if (at < line.Length && line[at] is (>= 'a' and <= 'h') or (>= 'A' and <= 'H') && !IsWordAt(line, at + 1))
             {
@@ -93,19 +118,24 @@ internal sealed record LeadMark(
         else if (char.IsAsciiLetter(line[at]) && !isCouplet)
         {
             var letters = at;
-            while (at < line.Length && line[at] == line[letters]) at++;
-            if (IsWordAt(line, at) || at - letters > 3) return null;
+            while (at < line.Length && line[at] == line[letters])
+                at++;
+            if (IsWordAt(line, at) || at - letters > 3)
+                return null;
             label = line[letters..(letters + 1)];
             letter = at - letters > 1 ? line[letters..at] : "";
             isLetter = true;
         }
-        else return null;
+        else
+            return null;
 
         letter += ReadPrimes(line, ref at);
-        if (letter.Length > 0 && !isLetter) strength = MarkStrength.Marked;
+        if (letter.Length > 0 && !isLetter)
+            strength = MarkStrength.Marked;
         if (close != '\0')
         {
-            if (at >= line.Length || line[at] != close) return null;
+            if (at >= line.Length || line[at] != close)
+                return null;
             at++;
             letter += ReadPrimes(line, ref at);
             strength = MarkStrength.Marked;
@@ -114,17 +144,22 @@ internal sealed record LeadMark(
         string? back = null;
         var backAt = 0;
         var punctuated = ReadPunctuation(line, ref at);
-        if (close == '\0' || !punctuated) TryBackReference(line, ref at, ref back, ref backAt);
-        if (back is not null) punctuated |= ReadPunctuation(line, ref at);
+        if (close == '\0' || !punctuated)
+            TryBackReference(line, ref at, ref back, ref backAt);
+        if (back is not null)
+            punctuated |= ReadPunctuation(line, ref at);
         if (!punctuated && letter.Length == 0 && at < line.Length)
         {
             letter = ReadPrimes(line, ref at);
             punctuated |= letter.Length > 0 && ReadPunctuation(line, ref at);
         }
-        if (letter.Length > 0 && !isLetter) strength = MarkStrength.Marked;
-        if (punctuated) strength = MarkStrength.Marked;
+        if (letter.Length > 0 && !isLetter)
+            strength = MarkStrength.Marked;
+        if (punctuated)
+            strength = MarkStrength.Marked;
         // "b Leaves alternate": a letter alone begins a lead only behind one that began with "a"; whoever reads the lines knows.
-        if (isLetter && !punctuated && close == '\0' && !(letter.Length == 0 && OpensStatement(line, at))) return null;
+        if (isLetter && !punctuated && close == '\0' && !(letter.Length == 0 && OpensStatement(line, at)))
+            return null;
 
         var glued = at;
         at = SkipBlank(line, at);
@@ -136,9 +171,11 @@ internal sealed record LeadMark(
             {
                 letter = line[at].ToString();
                 at++;
-                if (at < line.Length && char.IsAsciiDigit(line[at])) return null;
+                if (at < line.Length && char.IsAsciiDigit(line[at]))
+                    return null;
                 at = SkipBlank(line, at);
-                if (strength == MarkStrength.Bare && at < line.Length && char.IsAsciiDigit(line[at])) return null;
+                if (strength == MarkStrength.Bare && at < line.Length && char.IsAsciiDigit(line[at]))
+                    return null;
                 strength = MarkStrength.Marked;
             }
             else if (line[at] is (>= 'a' and <= 'h') or (>= 'A' and <= 'H') && !IsWordAt(line, at + 1))
@@ -150,7 +187,8 @@ internal sealed record LeadMark(
                     strength = MarkStrength.Marked;
                     at = SkipBlank(line, at);
                 }
-                else at = sub;
+                else
+                    at = sub;
             }
             else if (line[at] == '(' && sub + 2 < line.Length && line[sub + 2] == ')' && line[sub + 1] is >= 'a' and <= 'h')
             {
@@ -158,13 +196,18 @@ internal sealed record LeadMark(
                 strength = MarkStrength.Marked;
                 at = SkipBlank(line, sub + 3);
             }
-            if (back is null) TryBackReference(line, ref at, ref back, ref backAt);
+            if (back is null)
+                TryBackReference(line, ref at, ref back, ref backAt);
         }
-        if (at >= line.Length) return new LeadMark(label, sign + letter, back, backAt, at, strength, isLetter);
+        if (at >= line.Length)
+            return new LeadMark(label, sign + letter, back, backAt, at, strength, isLetter);
         // "1.5 mm", "1,5", "2–3 cm" and "2n = 24" go on with a sentence.
-        if (glued == at && strength == MarkStrength.Bare) return null;
-        if (glued == at && (char.IsAsciiDigit(line[at]) || line[at] is '=' or ',' or '–' or '-' or '×' or '/' or '%')) return null;
-        if (strength == MarkStrength.Bare && !(char.IsLetter(line[at]) || line[at] is '"' or '“' or '‘' or '(' or '*' or '_' or '±')) return null;
+        if (glued == at && strength == MarkStrength.Bare)
+            return null;
+        if (glued == at && (char.IsAsciiDigit(line[at]) || line[at] is '=' or ',' or '–' or '-' or '×' or '/' or '%'))
+            return null;
+        if (strength == MarkStrength.Bare && !(char.IsLetter(line[at]) || line[at] is '"' or '“' or '‘' or '(' or '*' or '_' or '±'))
+            return null;
         return new LeadMark(label, sign + letter, back, backAt, at, strength, isLetter);
     }
 
@@ -174,11 +217,14 @@ internal sealed record LeadMark(
         var at = start;
         if (line[at] is '–' or '—' or '−' or '-' or '+' or '*' or '•' or '\'' or '’' or '′' or '"' or '″')
         {
-            while (at < line.Length && (line[at] == line[start] || line[at] is '.' or ')')) at++;
+            while (at < line.Length && (line[at] == line[start] || line[at] is '.' or ')'))
+                at++;
             var mark = line[start..at];
             // A whole line of dashes is a rule; "*Vellorna*" is a name in italics.
-            if (at >= line.Length || mark.Length > 4) return null;
-            if (line[at] is not (' ' or '\t') && !(line[start] is '–' or '—' or '−' && char.IsLetter(line[at]))) return null;
+            if (at >= line.Length || mark.Length > 4)
+                return null;
+            if (line[at] is not (' ' or '\t') && !(line[start] is '–' or '—' or '−' && char.IsLetter(line[at])))
+                return null;
             at = SkipBlank(line, at);
             return at >= line.Length ? null : new LeadMark(null, mark.TrimEnd('.', ')'), null, 0, at, MarkStrength.Marked, false);
         }
@@ -188,7 +234,8 @@ internal sealed record LeadMark(
     // White space and then a capital letter, or a tab: what stands before it is a mark and not the first word.
     private static bool OpensStatement(string line, int at)
     {
-        if (at >= line.Length || line[at] is not (' ' or '\t')) return false;
+        if (at >= line.Length || line[at] is not (' ' or '\t'))
+            return false;
         var next = SkipBlank(line, at);
         return next < line.Length && (line[at] == '\t' || next > at + 1 || char.IsUpper(line[next]));
     }
@@ -196,7 +243,11 @@ internal sealed record LeadMark(
     private static string ReadPrimes(string line, ref int at)
     {
         var from = at;
-        while (at < line.Length && line[at] is '\'' or '’' or '‘' or '′' or '″' or '"' or '´' or '`' or '*' or '†' or '‡' or '¹' or '²' or '³' or '°') at++;
+        while (
+            at < line.Length
+            && line[at] is '\'' or '’' or '‘' or '′' or '″' or '"' or '´' or '`' or '*' or '†' or '‡' or '¹' or '²' or '³' or '°'
+        )
+            at++;
         return line[from..at];
     }
 
@@ -206,7 +257,8 @@ internal sealed record LeadMark(
         while (at < line.Length && line[at] is '.' or ')' or ':' or ']' or '/')
         {
             // A row of full stops is a leader, not punctuation.
-            if (line[at] == '.' && at > from && line[at - 1] == '.') break;
+            if (line[at] == '.' && at > from && line[at - 1] == '.')
+                break;
             at++;
         }
         return at > from;
@@ -216,22 +268,32 @@ internal sealed record LeadMark(
     private static void TryBackReference(string line, ref int at, ref string? back, ref int backAt)
     {
         var open = SkipBlank(line, at);
-        if (open + 2 >= line.Length || line[open] is not ('(' or '[')) return;
+        if (open + 2 >= line.Length || line[open] is not ('(' or '['))
+            return;
         var close = line.IndexOf(line[open] == '(' ? ')' : ']', open);
-        if (close < 0 || close - open > 24) return;
+        if (close < 0 || close - open > 24)
+            return;
         var inside = line[(open + 1)..close].Trim().ToLowerInvariant();
         foreach (var word in BackWords)
         {
-            if (inside.StartsWith(word, StringComparison.Ordinal)) inside = inside[word.Length..].Trim();
+            if (inside.StartsWith(word, StringComparison.Ordinal))
+                inside = inside[word.Length..].Trim();
         }
         var end = 0;
-        while (end < inside.Length && char.IsAsciiDigit(inside[end])) end++;
-        if (end is 0 or > MostLabelDigits) return;
+        while (end < inside.Length && char.IsAsciiDigit(inside[end]))
+            end++;
+        if (end is 0 or > MostLabelDigits)
+            return;
         // A letter or prime of the lead may follow, or further couplets it can be reached from.
-        if (inside[end..].Any(c => !(c is >= 'a' and <= 'h' or '\'' or '’' or '′' or '*' or '–' or '-' or ',' or ' ' or '.' || char.IsAsciiDigit(c)))) return;
+        if (
+            inside[end..]
+                .Any(c => !(c is >= 'a' and <= 'h' or '\'' or '’' or '′' or '*' or '–' or '-' or ',' or ' ' or '.' || char.IsAsciiDigit(c)))
+        )
+            return;
         back = int.Parse(inside[..end], CultureInfo.InvariantCulture).ToString(CultureInfo.InvariantCulture);
         backAt = open;
-        if (inside[end..].Contains(',', StringComparison.Ordinal)) back = inside;
+        if (inside[end..].Contains(',', StringComparison.Ordinal))
+            back = inside;
         at = close + 1;
     }
 
@@ -241,7 +303,8 @@ internal sealed record LeadMark(
 
     private static int SkipBlank(string line, int at)
     {
-        while (at < line.Length && line[at] is ' ' or '\t') at++;
+        while (at < line.Length && line[at] is ' ' or '\t')
+            at++;
         return at;
     }
 }

@@ -7,17 +7,30 @@ internal static partial class OutlineScanner
 {
     private sealed record Item(SourceLine Line, string Family, int Place, int TextAt);
 
-    /// <summary>The key; null where the text is no outline: marks of one kind only, numbers that don't begin anew, or leads that go to numbers.</summary>
+    /// <summary>The key; null where the text is no outline: marks of one kind only, numbers that don't begin anew, or leads that go to
+    /// numbers.</summary>
     public static RawKey? Scan(List<SourceLine> lines)
     {
         var filled = lines.Where(l => !l.IsBlank).ToList();
-        var romans = Mark().Match(filled.Find(l => Mark().IsMatch(l.Text))?.Text ?? "") is { Success: true } opening && opening.Groups[1].Value == "I";
+        var romans =
+            Mark().Match(filled.Find(l => Mark().IsMatch(l.Text))?.Text ?? "") is { Success: true } opening
+            && opening.Groups[1].Value == "I";
         var items = filled.ConvertAll(l => Read(l, romans));
         var first = items.FindIndex(i => i is not null);
-        if (first < 0) return null;
+        if (first < 0)
+            return null;
         var levels = items.OfType<Item>().Select(i => i.Family).Distinct(StringComparer.Ordinal).ToList();
-        if (levels.Count < 2 || !CountsAnew(items.OfType<Item>(), levels)) return null;
-        var key = new RawKey(first > 0 ? filled[0].Text.Trim().TrimStart('#', ' ').TrimEnd(':', '.') : "", filled[0].Number, 1, [.. filled.Take(first).Skip(1).Select(l => l.Text.Trim())]) { ByIndentation = true };
+        if (levels.Count < 2 || !CountsAnew(items.OfType<Item>(), levels))
+            return null;
+        var key = new RawKey(
+            first > 0 ? filled[0].Text.Trim().TrimStart('#', ' ').TrimEnd(':', '.') : "",
+            filled[0].Number,
+            1,
+            [.. filled.Take(first).Skip(1).Select(l => l.Text.Trim())]
+        )
+        {
+            ByIndentation = true,
+        };
         for (var i = first; i < filled.Count; i++)
         {
             if (items[i] is not { } item)
@@ -25,7 +38,13 @@ internal static partial class OutlineScanner
                 key.Leads[^1].Append(filled[i], filled[i].Indent);
                 continue;
             }
-            var lead = new RawLead(new LeadMark(null, "", null, 0, item.TextAt, MarkStrength.Marked, false), null, item.Line.Number, item.Line.ColumnAt(item.Line.Indent), levels.IndexOf(item.Family));
+            var lead = new RawLead(
+                new LeadMark(null, "", null, 0, item.TextAt, MarkStrength.Marked, false),
+                null,
+                item.Line.Number,
+                item.Line.ColumnAt(item.Line.Indent),
+                levels.IndexOf(item.Family)
+            );
             lead.Append(item.Line, item.TextAt);
             key.Leads.Add(lead);
         }
@@ -35,19 +54,27 @@ internal static partial class OutlineScanner
     private static Item? Read(SourceLine line, bool romans)
     {
         var mark = Mark().Match(line.Text);
-        if (!mark.Success) return null;
+        if (!mark.Success)
+            return null;
         var text = mark.Groups[1].Value;
-        var family = char.IsAsciiDigit(text[0]) ? "1" : romans && text.All(c => c is 'I' or 'V' or 'X') ? "I" : text.Length > 1 ? "" : char.IsUpper(text[0]) ? "A" : "a";
-        if (mark.Groups["open"].Length > 0) family = "(" + family;
+        var family =
+            char.IsAsciiDigit(text[0]) ? "1"
+            : romans && text.All(c => c is 'I' or 'V' or 'X') ? "I"
+            : text.Length > 1 ? ""
+            : char.IsUpper(text[0]) ? "A"
+            : "a";
+        if (mark.Groups["open"].Length > 0)
+            family = "(" + family;
         return family is "" or "(" ? null : new Item(line, family, PlaceOf(text, family.TrimStart('(')), mark.Length);
     }
 
-    private static int PlaceOf(string text, string family) => family switch
-    {
-        "1" => int.Parse(text, System.Globalization.CultureInfo.InvariantCulture),
-        "I" => Array.IndexOf(Romans, text) + 1,
-        _ => char.ToLowerInvariant(text[0]) - 'a' + 1,
-    };
+    private static int PlaceOf(string text, string family) =>
+        family switch
+        {
+            "1" => int.Parse(text, System.Globalization.CultureInfo.InvariantCulture),
+            "I" => Array.IndexOf(Romans, text) + 1,
+            _ => char.ToLowerInvariant(text[0]) - 'a' + 1,
+        };
 
     private static readonly string[] Romans = ["I", "II", "III", "IV", "V", "VI", "VII", "VIII", "IX", "X", "XI", "XII"];
 
@@ -60,7 +87,8 @@ internal static partial class OutlineScanner
         foreach (var item in items)
         {
             var level = levels.IndexOf(item.Family);
-            if (item.Place != last[level] + 1) return false;
+            if (item.Place != last[level] + 1)
+                return false;
             if (level > 0 && item.Place == 1)
             {
                 anew |= begun[level];

@@ -3,7 +3,8 @@ using System.Text.RegularExpressions;
 namespace Garten.Core.Keys;
 
 /// <summary>
-/// Couplets with a question, or a part, as their head and the answers below: "1. Leaf arrangement?" / "opposite ... 2" / "alternate ... 3". Each answer
+/// Couplets with a question, or a part, as their head and the answers below: "1. Leaf arrangement?" / "opposite ... 2" / "alternate ... 3".
+/// Each answer
 /// becomes a lead that says head and answer.
 /// </summary>
 internal static partial class QuestionCouplets
@@ -13,16 +14,23 @@ internal static partial class QuestionCouplets
     /// <summary>The lines with such couplets unfolded; the same lines where there are none.</summary>
     public static List<SourceLine> Unfold(List<SourceLine> lines)
     {
-        if (!lines.Exists(l => Head().IsMatch(l.Text))) return lines;
+        if (!lines.Exists(l => Head().IsMatch(l.Text)))
+            return lines;
         var unfolded = new List<SourceLine>(lines.Count);
         for (var i = 0; i < lines.Count; i++)
         {
-            if (Head().Match(lines[i].Text) is { Success: true } head && LeadTail.Find(head.Groups["head"].Value, TailContext.Empty) is null && Answers(lines, i + 1) is { Count: >= 2 } answers)
+            if (
+                Head().Match(lines[i].Text) is { Success: true } head
+                && LeadTail.Find(head.Groups["head"].Value, TailContext.Empty) is null
+                && Answers(lines, i + 1) is { Count: >= 2 } answers
+            )
             {
-                foreach (var at in answers) unfolded.Add(Lead(lines[at], head.Groups["label"].Value, head.Groups["head"].Value));
+                foreach (var at in answers)
+                    unfolded.Add(Lead(lines[at], head.Groups["label"].Value, head.Groups["head"].Value));
                 i = answers[^1];
             }
-            else unfolded.Add(lines[i]);
+            else
+                unfolded.Add(lines[i]);
         }
         return unfolded;
     }
@@ -36,10 +44,15 @@ internal static partial class QuestionCouplets
             var text = lines[i].Text;
             if (text.Length == 0)
             {
-                if (answers.Count > 0) break;
+                if (answers.Count > 0)
+                    break;
                 continue;
             }
-            if (Numbered().IsMatch(text) || LeadTail.Find(Mark().Replace(text, ""), TailContext.Empty) is not { Strength: LeaderStrength.Set }) break;
+            if (
+                Numbered().IsMatch(text)
+                || LeadTail.Find(Mark().Replace(text, ""), TailContext.Empty) is not { Strength: LeaderStrength.Set }
+            )
+                break;
             answers.Add(i);
         }
         return answers;
@@ -52,9 +65,14 @@ internal static partial class QuestionCouplets
         // To a question with yes and no the answer stays an answer; else the head names the part that the answer speaks of.
         var isYesOrNo = YesOrNo().IsMatch(said);
         var front = $"{label}. {(isYesOrNo ? head : head.TrimEnd('?', ':', ' '))} ";
-        if (!isYesOrNo && head.EndsWith('?')) front = $"{label}. {head.TrimEnd('?', ' ')}: ";
+        if (!isYesOrNo && head.EndsWith('?'))
+            front = $"{label}. {head.TrimEnd('?', ' ')}: ";
         var column = answer.ColumnAt(mark);
-        return answer with { Text = front + said, Columns = [.. Enumerable.Repeat(column, front.Length), .. Enumerable.Range(mark, said.Length).Select(answer.ColumnAt)] };
+        return answer with
+        {
+            Text = front + said,
+            Columns = [.. Enumerable.Repeat(column, front.Length), .. Enumerable.Range(mark, said.Length).Select(answer.ColumnAt)],
+        };
     }
 
     [GeneratedRegex(@"^\s*\(?(?<label>\d{1,4})[.):]{0,2}\s+(?<head>\S.{1,300}[?:])\s*$", RegexOptions.CultureInvariant)]

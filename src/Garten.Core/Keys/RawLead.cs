@@ -32,7 +32,8 @@ internal sealed class RawLead(LeadMark mark, string? label, int line, int column
     {
         get
         {
-            if (!_tailKnown) _ownTail = LeadTail.Find(Text, TailContext.Empty);
+            if (!_tailKnown)
+                _ownTail = LeadTail.Find(Text, TailContext.Empty);
             _tailKnown = true;
             return _ownTail;
         }
@@ -43,10 +44,12 @@ internal sealed class RawLead(LeadMark mark, string? label, int line, int column
     {
         _joined = null;
         _tailKnown = false;
-        while (from < line.Text.Length && line.Text[from] is ' ' or '\t' && _text.Length == 0) from++;
+        while (from < line.Text.Length && line.Text[from] is ' ' or '\t' && _text.Length == 0)
+            from++;
         if (_text.Length > 0)
         {
-            while (from < line.Text.Length && line.Text[from] is ' ' or '\t') from++;
+            while (from < line.Text.Length && line.Text[from] is ' ' or '\t')
+                from++;
             Join(from < line.Text.Length ? line.Text[from] : ' ', setOff);
         }
         _segments.Add((_text.Length, line, from));
@@ -61,15 +64,18 @@ internal sealed class RawLead(LeadMark mark, string? label, int line, int column
             _text.Append('\t');
             return;
         }
-        if (_lastLine!.EndsInSoftHyphen) return;
+        if (_lastLine!.EndsInSoftHyphen)
+            return;
         var last = _text[^1];
         if (last is '-' && _text.Length > 1 && char.IsLetter(_text[^2]) && char.IsLower(next))
         {
-            if (!IsShapeOrColour(LastWord())) _text.Length--;
+            if (!IsShapeOrColour(LastWord()))
+                _text.Length--;
             return;
         }
         // A range that is broken behind its dash ("3–" / "5 cm"), or "2-" / "lobed".
-        if (last is '-' or '–' && _text.Length > 1 && char.IsDigit(_text[^2]) && (char.IsDigit(next) || char.IsLower(next))) return;
+        if (last is '-' or '–' && _text.Length > 1 && char.IsDigit(_text[^2]) && (char.IsDigit(next) || char.IsLower(next)))
+            return;
         _text.Append(' ');
     }
 
@@ -77,17 +83,65 @@ internal sealed class RawLead(LeadMark mark, string? label, int line, int column
     {
         var end = _text.Length - 1;
         var start = end;
-        while (start > 0 && char.IsLetter(_text[start - 1])) start--;
+        while (start > 0 && char.IsLetter(_text[start - 1]))
+            start--;
         return _text.ToString(start, end - start).ToLowerInvariant();
     }
 
     // "ovate-" and "dark-" at the end of a line keep their hyphen ("ovate-lanceolate"); "lanceo-" loses it.
     private static bool IsShapeOrColour(string word) =>
-        word.Length > 3 && (word.EndsWith("ate", StringComparison.Ordinal) || word.EndsWith("ic", StringComparison.Ordinal) || word.EndsWith("ong", StringComparison.Ordinal)
-            || word.EndsWith("oid", StringComparison.Ordinal) || word.EndsWith("ose", StringComparison.Ordinal) || word.EndsWith("ish", StringComparison.Ordinal))
-        || word is "linear" or "grey" or "gray" or "green" or "red" or "brown" or "white" or "yellow" or "blue" or "purple" or "black" or "pink" or "dark" or "light"
-            or "pale" or "deep" or "half" or "semi" or "non" or "sub" or "long" or "short" or "broad" or "narrow" or "star" or "club" or "egg" or "heart" or "kidney"
-            or "needle" or "two" or "three" or "four" or "five" or "many" or "few" or "one" or "well" or "wedge" or "round" or "sharp" or "blunt";
+        word.Length > 3
+            && (
+                word.EndsWith("ate", StringComparison.Ordinal)
+                || word.EndsWith("ic", StringComparison.Ordinal)
+                || word.EndsWith("ong", StringComparison.Ordinal)
+                || word.EndsWith("oid", StringComparison.Ordinal)
+                || word.EndsWith("ose", StringComparison.Ordinal)
+                || word.EndsWith("ish", StringComparison.Ordinal)
+            )
+        || word
+            is "linear"
+                or "grey"
+                or "gray"
+                or "green"
+                or "red"
+                or "brown"
+                or "white"
+                or "yellow"
+                or "blue"
+                or "purple"
+                or "black"
+                or "pink"
+                or "dark"
+                or "light"
+                or "pale"
+                or "deep"
+                or "half"
+                or "semi"
+                or "non"
+                or "sub"
+                or "long"
+                or "short"
+                or "broad"
+                or "narrow"
+                or "star"
+                or "club"
+                or "egg"
+                or "heart"
+                or "kidney"
+                or "needle"
+                or "two"
+                or "three"
+                or "four"
+                or "five"
+                or "many"
+                or "few"
+                or "one"
+                or "well"
+                or "wedge"
+                or "round"
+                or "sharp"
+                or "blunt";
 
     /// <summary>Line and column in the text as typed of a place in <see cref="Text"/>.</summary>
     public (int Line, int Column) PositionAt(int offset)
@@ -95,7 +149,8 @@ internal sealed class RawLead(LeadMark mark, string? label, int line, int column
         for (var i = _segments.Count - 1; i >= 0; i--)
         {
             var (start, line, index) = _segments[i];
-            if (offset >= start) return (line.Number, line.ColumnAt(index + offset - start));
+            if (offset >= start)
+                return (line.Number, line.ColumnAt(index + offset - start));
         }
         return (Line, Column);
     }

@@ -39,7 +39,12 @@ public sealed record StatementPart(int At, int Length, StatementPartKind Kind);
 /// <param name="Claims">What it claims; empty where it stays text.</param>
 /// <param name="Parts">What its parts were read as, in the order of the text.</param>
 /// <param name="IsCorrected">Whether a person has set the reading.</param>
-public sealed record StatementReading(string Text, IReadOnlyList<StatementClaim> Claims, IReadOnlyList<StatementPart> Parts, bool IsCorrected = false);
+public sealed record StatementReading(
+    string Text,
+    IReadOnlyList<StatementClaim> Claims,
+    IReadOnlyList<StatementPart> Parts,
+    bool IsCorrected = false
+);
 
 /// <summary>A word or phrase that a person has taught for a state.</summary>
 /// <param name="Character">Id of the character.</param>

@@ -19,7 +19,8 @@ public sealed record TrailAnswer(string KeyVersion, string Couplet, int? Lead, S
     /// <summary>Probability of this answer at a couplet of so many leads, under one of them: 1 for "can't tell".</summary>
     public double Probability(int under, int leads)
     {
-        if (Lead is not { } chosen) return 1;
+        if (Lead is not { } chosen)
+            return 1;
         var right = Sureness == Sureness.Sure ? SureRight : FairlyRight;
         return chosen == under ? right : (1 - right) / Math.Max(1, leads - 1);
     }
@@ -35,7 +36,15 @@ public sealed record TrailAnswer(string KeyVersion, string Couplet, int? Lead, S
 /// <param name="Forks">How many forks (couplets answered "can't tell") lie on the way here; 0 on an undivided trail.</param>
 /// <param name="Branch">The nearest fork and the lead of it that this couplet lies under ("4b"); empty where none.</param>
 public sealed record TrailStep(
-    string KeyVersion, string KeyTitle, string Couplet, int? Lead, IReadOnlyList<string> Leads, bool EntersKey, int Forks, string Branch);
+    string KeyVersion,
+    string KeyTitle,
+    string Couplet,
+    int? Lead,
+    IReadOnlyList<string> Leads,
+    bool EntersKey,
+    int Forks,
+    string Branch
+);
 
 /// <summary>A couplet that waits for an answer.</summary>
 /// <param name="KeyVersion">Hash of the version.</param>
@@ -49,8 +58,17 @@ public sealed record TrailStep(
 /// <param name="FewestToEnd">Answers still needed in this key on the shortest way to an end, this one counted; at least 1.</param>
 /// <param name="MostToEnd">The same on the longest way.</param>
 public sealed record OpenCouplet(
-    string KeyVersion, string KeyTitle, Couplet Couplet, IReadOnlyList<IReadOnlyList<StandingTaxon>> Taxa, bool EntersKey, string Branch,
-    int Place, int CoupletsInKey, int FewestToEnd, int MostToEnd);
+    string KeyVersion,
+    string KeyTitle,
+    Couplet Couplet,
+    IReadOnlyList<IReadOnlyList<StandingTaxon>> Taxa,
+    bool EntersKey,
+    string Branch,
+    int Place,
+    int CoupletsInKey,
+    int FewestToEnd,
+    int MostToEnd
+);
 
 /// <summary>A taxon that the answers leave standing.</summary>
 /// <param name="Name">Its name without authorship; for a hand-over to a key that isn't there, how the lead names that key.</param>
@@ -60,12 +78,18 @@ public sealed record OpenCouplet(
 public sealed record StandingTaxon(string Name, TaxonName? Taxon, bool Reached, string? TaxonId = null);
 
 /// <summary>Where a walk through the keys has come to.</summary>
-/// <param name="Steps">The answered couplets that lie on the way, in the order in which they are met; below a fork branch by branch.</param>
+/// <param name="Steps">The answered couplets that lie on the way, in the order in which they are met; below a fork branch by
+/// branch.</param>
 /// <param name="Open">The couplets that wait for an answer, in the same order; empty when every path has come to its end.</param>
 /// <param name="Standing">The taxa still standing, in the order of the keys, each once.</param>
-/// <param name="Dormant">Answers that no longer lie on the way, since an earlier one was changed. They count again when it is changed back.</param>
+/// <param name="Dormant">Answers that no longer lie on the way, since an earlier one was changed. They count again when it is changed
+/// back.</param>
 public sealed record WalkState(
-    IReadOnlyList<TrailStep> Steps, IReadOnlyList<OpenCouplet> Open, IReadOnlyList<StandingTaxon> Standing, IReadOnlyList<TrailAnswer> Dormant)
+    IReadOnlyList<TrailStep> Steps,
+    IReadOnlyList<OpenCouplet> Open,
+    IReadOnlyList<StandingTaxon> Standing,
+    IReadOnlyList<TrailAnswer> Dormant
+)
 {
     /// <summary>Whether every path has come to its end.</summary>
     public bool IsFinished => Open.Count == 0;

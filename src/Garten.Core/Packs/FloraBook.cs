@@ -8,7 +8,8 @@ namespace Garten.Core.Packs;
 
 /// <summary>What separates a taxon from one that it is mistaken for.</summary>
 /// <param name="Taxon">The other taxon.</param>
-/// <param name="Character">Id of the character that counts: of those that separate the two, the one that is seen with the least effort; empty where none does.</param>
+/// <param name="Character">Id of the character that counts: of those that separate the two, the one that is seen with the least effort;
+/// empty where none does.</param>
 /// <param name="Own">What this taxon is like in it.</param>
 /// <param name="Other">What the other one is like.</param>
 /// <param name="Separation">How well it separates, 0 to 1.</param>
@@ -41,8 +42,18 @@ public sealed record KeyMark(string Character, string Text, int Others);
 /// <param name="Keys">Where it stands in keys.</param>
 /// <param name="Cells">All grid cells of the flora, for the map.</param>
 public sealed record TaxonPage(
-    Taxon Taxon, IReadOnlyList<Taxon> Line, IReadOnlyList<Taxon> Below, IReadOnlyList<CharacterDescription> Description, IReadOnlyList<ProsePart> Prose, IReadOnlyList<KeyMark> KeyMarks,
-    IReadOnlyList<LookAlike> LookAlikes, IReadOnlyList<Taxon> Related, IReadOnlyList<Taxon> Namesakes, IReadOnlyList<KeyMention> Keys, IReadOnlyList<string> Cells);
+    Taxon Taxon,
+    IReadOnlyList<Taxon> Line,
+    IReadOnlyList<Taxon> Below,
+    IReadOnlyList<CharacterDescription> Description,
+    IReadOnlyList<ProsePart> Prose,
+    IReadOnlyList<KeyMark> KeyMarks,
+    IReadOnlyList<LookAlike> LookAlikes,
+    IReadOnlyList<Taxon> Related,
+    IReadOnlyList<Taxon> Namesakes,
+    IReadOnlyList<KeyMention> Keys,
+    IReadOnlyList<string> Cells
+);
 
 /// <summary>A term of the glossary with the taxa that show it.</summary>
 /// <param name="State">Id of the state.</param>
@@ -75,7 +86,8 @@ public sealed class FloraBook
         var complete = CharacterTable.Complete(_table.Descriptions, flora.Taxa);
         _likelihood = new Likelihood(complete);
         _described = complete.ToDictionary(d => d.Taxon, StringComparer.Ordinal);
-        foreach (var written in _table.Descriptions) _described.TryAdd(written.Taxon, written);
+        foreach (var written in _table.Descriptions)
+            _described.TryAdd(written.Taxon, written);
     }
 
     /// <summary>The flora.</summary>
@@ -88,7 +100,17 @@ public sealed class FloraBook
     public IReadOnlyList<StateTaxa> Showing(Character character)
     {
         ArgumentNullException.ThrowIfNull(character);
-        return [.. character.States.Select(s => new StateTaxa(s.Id, [.. Flora.Taxa.Where(t => Cell(t.Id, character.Id) is { } cell && cell.States.Any(x => x.State == s.Id && x.Share >= Modality.Sometimes))]))];
+        return
+        [
+            .. character.States.Select(s => new StateTaxa(
+                s.Id,
+                [
+                    .. Flora.Taxa.Where(t =>
+                        Cell(t.Id, character.Id) is { } cell && cell.States.Any(x => x.State == s.Id && x.Share >= Modality.Sometimes)
+                    ),
+                ]
+            )),
+        ];
     }
 
     /// <summary>The page of a taxon; null where the flora hasn't it.</summary>
@@ -98,8 +120,10 @@ public sealed class FloraBook
     public TaxonPage? Page(string id, KeyShelf keys, DateOnly day)
     {
         ArgumentNullException.ThrowIfNull(keys);
-        if (!_byId.TryGetValue(id, out var taxon)) return null;
-        lock (_gate) return PageOf(taxon, keys, day);
+        if (!_byId.TryGetValue(id, out var taxon))
+            return null;
+        lock (_gate)
+            return PageOf(taxon, keys, day);
     }
 
     private TaxonPage PageOf(Taxon taxon, KeyShelf keys, DateOnly day)
@@ -107,15 +131,28 @@ public sealed class FloraBook
         var id = taxon.Id;
         var facts = taxon.Facts ?? TaxonFacts.None;
         var line = new List<Taxon>();
-        for (var at = _byId.GetValueOrDefault(taxon.Parent); at is not null && line.Count < 10; at = _byId.GetValueOrDefault(at.Parent)) line.Add(at);
+        for (var at = _byId.GetValueOrDefault(taxon.Parent); at is not null && line.Count < 10; at = _byId.GetValueOrDefault(at.Parent))
+            line.Add(at);
         var description = Description(id);
-        var related = facts.Parents.Concat(facts.Members).Select(_byId.GetValueOrDefault).OfType<Taxon>().Concat(Flora.Taxa.Where(t => t.Facts is { } f && (f.Parents.Contains(id) || f.Members.Contains(id))));
+        var related = facts
+            .Parents.Concat(facts.Members)
+            .Select(_byId.GetValueOrDefault)
+            .OfType<Taxon>()
+            .Concat(Flora.Taxa.Where(t => t.Facts is { } f && (f.Parents.Contains(id) || f.Members.Contains(id))));
         var names = facts.CommonNames.Select(n => n.ToLowerInvariant()).ToHashSet(StringComparer.Ordinal);
         return new TaxonPage(
-            taxon, line, [.. Flora.Taxa.Where(t => t.Parent == id)], description, FloraProse.Write(description, _table.Characters), Marks(id, description),
+            taxon,
+            line,
+            [.. Flora.Taxa.Where(t => t.Parent == id)],
+            description,
+            FloraProse.Write(description, _table.Characters),
+            Marks(id, description),
             [.. facts.LookAlikes.Where(o => o != id).Select(_byId.GetValueOrDefault).OfType<Taxon>().Select(o => Difference(id, o, day))],
-            [.. related.DistinctBy(t => t.Id)], [.. Flora.Taxa.Where(t => t.Id != id && (t.Facts?.CommonNames ?? []).Any(n => names.Contains(n.ToLowerInvariant())))],
-            [.. Mentions(taxon.Name, keys)], [.. Flora.Taxa.SelectMany(t => t.Facts?.Cells ?? []).Distinct(StringComparer.Ordinal).Order(StringComparer.Ordinal)]);
+            [.. related.DistinctBy(t => t.Id)],
+            [.. Flora.Taxa.Where(t => t.Id != id && (t.Facts?.CommonNames ?? []).Any(n => names.Contains(n.ToLowerInvariant())))],
+            [.. Mentions(taxon.Name, keys)],
+            [.. Flora.Taxa.SelectMany(t => t.Facts?.Cells ?? []).Distinct(StringComparer.Ordinal).Order(StringComparer.Ordinal)]
+        );
     }
 
     private CharacterDescription? Cell(string taxon, string character) => Description(taxon).FirstOrDefault(c => c.Character == character);
@@ -123,11 +160,30 @@ public sealed class FloraBook
     private LookAlike Difference(string id, Taxon other, DateOnly day)
     {
         // Where it grows is no difference of the plant.
-        var best = _table.Characters.Where(c => c.Organ != Organ.Site).Select(c => (Character: c, Separation: Identification.Separation.Of(c, Cell(id, c.Id), Cell(other.Id, c.Id), _likelihood), CanBeSeen: c.CanBeSeen(day, _table.Seasons)))
-            .Where(c => c.Separation > 0).OrderBy(c => Contrast.Rank(c.Character, c.Separation, c.CanBeSeen)).ThenBy(c => c.Character.Id, StringComparer.Ordinal).ToList();
-        if (best.Count == 0) return new LookAlike(other, "", "", "", 0, false);
+        var best = _table
+            .Characters.Where(c => c.Organ != Organ.Site)
+            .Select(c =>
+                (
+                    Character: c,
+                    Separation: Identification.Separation.Of(c, Cell(id, c.Id), Cell(other.Id, c.Id), _likelihood),
+                    CanBeSeen: c.CanBeSeen(day, _table.Seasons)
+                )
+            )
+            .Where(c => c.Separation > 0)
+            .OrderBy(c => Contrast.Rank(c.Character, c.Separation, c.CanBeSeen))
+            .ThenBy(c => c.Character.Id, StringComparer.Ordinal)
+            .ToList();
+        if (best.Count == 0)
+            return new LookAlike(other, "", "", "", 0, false);
         var (character, separation, seen) = best[0];
-        return new LookAlike(other, character.Id, FloraProse.Value(Cell(id, character.Id), character), FloraProse.Value(Cell(other.Id, character.Id), character), separation, seen);
+        return new LookAlike(
+            other,
+            character.Id,
+            FloraProse.Value(Cell(id, character.Id), character),
+            FloraProse.Value(Cell(other.Id, character.Id), character),
+            separation,
+            seen
+        );
     }
 
     // Of the states that nearly all plants of the taxon have, those that the fewest other taxa show.
@@ -136,14 +192,25 @@ public sealed class FloraBook
         var marks = new List<KeyMark>();
         foreach (var cell in description.Where(c => c.Applies && c.States.Any(s => s.Share >= Regular)))
         {
-            if (_table.Find(cell.Character) is not { } character) continue;
+            if (_table.Find(cell.Character) is not { } character)
+                continue;
             var state = cell.States.First(s => s.Share >= Regular).State;
-            var others = _likelihood.Described(character.Id).Count(d => d.Key != id && d.Value.States.Any(s => s.State == state && s.Share >= Modality.Rarely));
+            var others = _likelihood
+                .Described(character.Id)
+                .Count(d => d.Key != id && d.Value.States.Any(s => s.State == state && s.Share >= Modality.Rarely));
             var having = _likelihood.Described(character.Id).Count;
             // A state that most have marks nobody.
-            if (having > 2 && others < having / 3) marks.Add(new KeyMark(character.Id, $"{character.Name}: {FloraProse.Value(cell, character)}", others));
+            if (having > 2 && others < having / 3)
+                marks.Add(new KeyMark(character.Id, $"{character.Name}: {FloraProse.Value(cell, character)}", others));
         }
-        return [.. marks.OrderBy(m => m.Others).ThenBy(m => _table.Find(m.Character)!.EffortSeconds).ThenBy(m => m.Character, StringComparer.Ordinal).Take(MostMarks)];
+        return
+        [
+            .. marks
+                .OrderBy(m => m.Others)
+                .ThenBy(m => _table.Find(m.Character)!.EffortSeconds)
+                .ThenBy(m => m.Character, StringComparer.Ordinal)
+                .Take(MostMarks),
+        ];
     }
 
     private static IEnumerable<KeyMention> Mentions(string name, KeyShelf keys)
@@ -154,7 +221,11 @@ public sealed class FloraBook
             {
                 for (var l = 0; l < couplet.Leads.Count; l++)
                 {
-                    if (couplet.Leads[l].Destination is { Kind: DestinationKind.Taxon } to && (to.Target == name || to.Taxa.Any(t => t.Name == name))) yield return new KeyMention(version.Hash, version.Key.Title, couplet.Label, l);
+                    if (
+                        couplet.Leads[l].Destination is { Kind: DestinationKind.Taxon } to
+                        && (to.Target == name || to.Taxa.Any(t => t.Name == name))
+                    )
+                        yield return new KeyMention(version.Hash, version.Key.Title, couplet.Label, l);
                 }
             }
         }

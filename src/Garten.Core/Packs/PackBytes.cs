@@ -54,7 +54,8 @@ internal sealed class PackWriter
     // Seven bits a byte, the low ones first.
     private void Whole(ulong value)
     {
-        for (; value >= 0x80; value >>= 7) Byte((byte)(value | 0x80));
+        for (; value >= 0x80; value >>= 7)
+            Byte((byte)(value | 0x80));
         Byte((byte)value);
     }
 
@@ -79,7 +80,8 @@ internal sealed class PackWriter
     public void Texts(IReadOnlyList<string> values)
     {
         Count(values.Count);
-        foreach (var value in values) Text(value);
+        foreach (var value in values)
+            Text(value);
     }
 
     // 0: none; else the places and the decimal, or the eight bytes of what is none.
@@ -94,8 +96,10 @@ internal sealed class PackWriter
         for (var places = 0; places <= PackNumber.MostPlaces && number >= 0; places++)
         {
             var whole = Math.Round(number * PackNumber.Tens[places]);
-            if (whole > most) break;
-            if (!(whole / PackNumber.Tens[places]).Equals(number)) continue;
+            if (whole > most)
+                break;
+            if (!(whole / PackNumber.Tens[places]).Equals(number))
+                continue;
             Whole(((ulong)whole << 3 | (uint)places) + 1);
             return;
         }
@@ -122,21 +126,26 @@ internal sealed class PackReader(byte[] bytes)
         ulong value = 0;
         for (var shift = 0; ; shift += 7)
         {
-            if (shift > 63) throw new OverflowException("A number is too long.");
+            if (shift > 63)
+                throw new OverflowException("A number is too long.");
             var part = bytes[_at++];
             value |= (ulong)(part & 0x7F) << shift;
-            if (part < 0x80) return value;
+            if (part < 0x80)
+                return value;
         }
     }
 
     // Nothing in a pack has more parts than the pack has bytes.
-    public int Count() => Whole() is var value && value <= (ulong)bytes.Length ? (int)value : throw new OverflowException("A count is larger than the pack.");
+    public int Count() =>
+        Whole() is var value && value <= (ulong)bytes.Length ? (int)value : throw new OverflowException("A count is larger than the pack.");
 
     public T OneOf<T>()
         where T : struct, Enum
     {
         var value = Count();
-        return value < Enum.GetValues<T>().Length ? (T)Enum.ToObject(typeof(T), value) : throw new OverflowException("There is no such word.");
+        return value < Enum.GetValues<T>().Length
+            ? (T)Enum.ToObject(typeof(T), value)
+            : throw new OverflowException("There is no such word.");
     }
 
     public ReadOnlySpan<byte> Take(int count)
@@ -153,17 +162,22 @@ internal sealed class PackReader(byte[] bytes)
     public string[] Texts()
     {
         var count = Count();
-        if (count == 0) return [];
+        if (count == 0)
+            return [];
         var values = new string[count];
-        for (var i = 0; i < count; i++) values[i] = Text();
+        for (var i = 0; i < count; i++)
+            values[i] = Text();
         return values;
     }
 
     public double? Number()
     {
         var coded = Whole();
-        if (coded == 0) return null;
+        if (coded == 0)
+            return null;
         var places = (int)((coded - 1) & 7);
-        return places == PackNumber.Plain ? BinaryPrimitives.ReadDoubleLittleEndian(Take(sizeof(double))) : ((coded - 1) >> 3) / PackNumber.Tens[places];
+        return places == PackNumber.Plain
+            ? BinaryPrimitives.ReadDoubleLittleEndian(Take(sizeof(double)))
+            : ((coded - 1) >> 3) / PackNumber.Tens[places];
     }
 }

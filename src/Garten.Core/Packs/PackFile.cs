@@ -41,21 +41,26 @@ public static class PackFile
         body.Text(flora.Id);
         body.Text(flora.Name);
         body.Count(table.Characters.Count);
-        foreach (var character in table.Characters) WriteCharacter(body, character);
+        foreach (var character in table.Characters)
+            WriteCharacter(body, character);
         body.Count(table.Seasons.Count);
         foreach (var window in table.Seasons)
         {
-            foreach (var part in new[] { (int)window.Phase, window.FromMonth, window.FromDay, window.ToMonth, window.ToDay }) body.Count(part);
+            foreach (var part in new[] { (int)window.Phase, window.FromMonth, window.FromDay, window.ToMonth, window.ToDay })
+                body.Count(part);
         }
         body.Count(flora.Taxa.Count);
-        foreach (var taxon in flora.Taxa) WriteTaxon(body, taxon);
+        foreach (var taxon in flora.Taxa)
+            WriteTaxon(body, taxon);
         body.Texts(columns.Taxa);
-        foreach (var column in columns.Columns) WriteColumn(body, column);
+        foreach (var column in columns.Columns)
+            WriteColumn(body, column);
         var head = new PackWriter();
         head.Raw(Magic);
         head.Byte(Form);
         head.Count(body.Strings.Count);
-        foreach (var text in body.Strings) head.Bytes(Encoding.UTF8.GetBytes(text));
+        foreach (var text in body.Strings)
+            head.Bytes(Encoding.UTF8.GetBytes(text));
         return [.. head.Written, .. body.Written];
     }
 
@@ -68,20 +73,26 @@ public static class PackFile
         try
         {
             var reader = new PackReader(bytes);
-            if (reader.Raw() != Magic || reader.Byte() != Form) throw new PackFormatException("This is no pack of this version of the program.");
+            if (reader.Raw() != Magic || reader.Byte() != Form)
+                throw new PackFormatException("This is no pack of this version of the program.");
             var strings = new string[reader.Count()];
-            for (var i = 0; i < strings.Length; i++) strings[i] = Encoding.UTF8.GetString(reader.Bytes());
+            for (var i = 0; i < strings.Length; i++)
+                strings[i] = Encoding.UTF8.GetString(reader.Bytes());
             reader.Strings = strings;
             var (id, name) = (reader.Text(), reader.Text());
             var characters = new Character[reader.Count()];
-            for (var i = 0; i < characters.Length; i++) characters[i] = ReadCharacter(reader);
+            for (var i = 0; i < characters.Length; i++)
+                characters[i] = ReadCharacter(reader);
             var seasons = new PhaseWindow[reader.Count()];
-            for (var i = 0; i < seasons.Length; i++) seasons[i] = new PhaseWindow((Phenophase)reader.Count(), reader.Count(), reader.Count(), reader.Count(), reader.Count());
+            for (var i = 0; i < seasons.Length; i++)
+                seasons[i] = new PhaseWindow((Phenophase)reader.Count(), reader.Count(), reader.Count(), reader.Count(), reader.Count());
             var taxa = new Taxon[reader.Count()];
-            for (var i = 0; i < taxa.Length; i++) taxa[i] = ReadTaxon(reader);
+            for (var i = 0; i < taxa.Length; i++)
+                taxa[i] = ReadTaxon(reader);
             var rows = reader.Texts();
             var columns = new CharacterColumn[characters.Length];
-            for (var c = 0; c < columns.Length; c++) columns[c] = ReadColumn(reader, characters[c], rows.Length);
+            for (var c = 0; c < columns.Length; c++)
+                columns[c] = ReadColumn(reader, characters[c], rows.Length);
             return new FloraPack(id, name, taxa, new FloraColumns(rows, columns), seasons);
         }
         catch (Exception error) when (error is IndexOutOfRangeException or ArgumentException or OverflowException or OutOfMemoryException)
@@ -92,51 +103,113 @@ public static class PackFile
 
     private static void WriteCharacter(PackWriter to, Character c)
     {
-        foreach (var text in new[] { c.Id, c.Name, c.Family, c.SizeGroup, c.MeasuredFrom, c.Unit, c.Definition, c.Trap, c.TrendOf }) to.Text(text);
-        foreach (var value in new[] { (int)c.Organ, (int)c.Kind, (int)c.Tool, (int)c.Handling, c.EffortSeconds }) to.Count(value);
+        foreach (var text in new[] { c.Id, c.Name, c.Family, c.SizeGroup, c.MeasuredFrom, c.Unit, c.Definition, c.Trap, c.TrendOf })
+            to.Text(text);
+        foreach (var value in new[] { (int)c.Organ, (int)c.Kind, (int)c.Tool, (int)c.Handling, c.EffortSeconds })
+            to.Count(value);
         to.Number(c.Reliability);
         to.Number(c.Detection);
         to.Count(c.States.Count);
         foreach (var state in c.States)
         {
-            foreach (var text in new[] { state.Id, state.Name, state.Definition }) to.Text(text);
+            foreach (var text in new[] { state.Id, state.Name, state.Definition })
+                to.Text(text);
             to.Texts(state.Terms);
         }
-        foreach (var list in new[] { c.Nouns, c.Measures, c.RatioOf ?? [] }) to.Texts(list);
+        foreach (var list in new[] { c.Nouns, c.Measures, c.RatioOf ?? [] })
+            to.Texts(list);
         to.Count(c.SeenIn.Count);
-        foreach (var phase in c.SeenIn) to.Byte((byte)phase);
+        foreach (var phase in c.SeenIn)
+            to.Byte((byte)phase);
         to.Text(c.Needs?.Character ?? "");
         to.Texts(c.Needs?.States ?? []);
     }
 
     private static Character ReadCharacter(PackReader from)
     {
-        var (id, name, family, group, measuredFrom, unit, definition, trap, trendOf) = (from.Text(), from.Text(), from.Text(), from.Text(), from.Text(), from.Text(), from.Text(), from.Text(), from.Text());
-        var (organ, kind, tool, handling, effort) = (from.OneOf<Organ>(), from.OneOf<CharacterKind>(), from.OneOf<Tool>(), from.OneOf<Handling>(), from.Count());
+        var (id, name, family, group, measuredFrom, unit, definition, trap, trendOf) = (
+            from.Text(),
+            from.Text(),
+            from.Text(),
+            from.Text(),
+            from.Text(),
+            from.Text(),
+            from.Text(),
+            from.Text(),
+            from.Text()
+        );
+        var (organ, kind, tool, handling, effort) = (
+            from.OneOf<Organ>(),
+            from.OneOf<CharacterKind>(),
+            from.OneOf<Tool>(),
+            from.OneOf<Handling>(),
+            from.Count()
+        );
         var (reliability, detection) = (from.Number() ?? 0, from.Number() ?? 0);
         var states = new CharacterState[from.Count()];
-        for (var s = 0; s < states.Length; s++) states[s] = new CharacterState(from.Text(), from.Text(), from.Text(), from.Texts());
+        for (var s = 0; s < states.Length; s++)
+            states[s] = new CharacterState(from.Text(), from.Text(), from.Text(), from.Texts());
         var (nouns, measures, ratioOf) = (from.Texts(), from.Texts(), from.Texts());
         var seenIn = new Phenophase[from.Count()];
-        for (var i = 0; i < seenIn.Length; i++) seenIn[i] = (Phenophase)from.Byte();
+        for (var i = 0; i < seenIn.Length; i++)
+            seenIn[i] = (Phenophase)from.Byte();
         var (controller, of) = (from.Text(), from.Texts());
-        return new Character(id, name, organ, kind, states, nouns, measures, reliability, detection, effort, tool, handling, seenIn, controller.Length > 0 ? new Applicability(controller, of) : null,
-            family, group, ratioOf.Length > 0 ? ratioOf : null, measuredFrom, unit, definition, trap, trendOf);
+        return new Character(
+            id,
+            name,
+            organ,
+            kind,
+            states,
+            nouns,
+            measures,
+            reliability,
+            detection,
+            effort,
+            tool,
+            handling,
+            seenIn,
+            controller.Length > 0 ? new Applicability(controller, of) : null,
+            family,
+            group,
+            ratioOf.Length > 0 ? ratioOf : null,
+            measuredFrom,
+            unit,
+            definition,
+            trap,
+            trendOf
+        );
     }
 
     private static void WriteTaxon(PackWriter to, Taxon taxon)
     {
-        foreach (var text in new[] { taxon.Id, taxon.Name, taxon.Authorship, taxon.Rank, taxon.Parent, taxon.Family, taxon.CommonName, taxon.CautionNote }) to.Text(text);
+        foreach (
+            var text in new[]
+            {
+                taxon.Id,
+                taxon.Name,
+                taxon.Authorship,
+                taxon.Rank,
+                taxon.Parent,
+                taxon.Family,
+                taxon.CommonName,
+                taxon.CautionNote,
+            }
+        )
+            to.Text(text);
         to.Count(taxon.Cautions.Count);
-        foreach (var caution in taxon.Cautions) to.Byte((byte)caution);
+        foreach (var caution in taxon.Cautions)
+            to.Byte((byte)caution);
         to.Byte(taxon.Facts is null ? (byte)0 : (byte)1);
-        if (taxon.Facts is not { } facts) return;
+        if (taxon.Facts is not { } facts)
+            return;
         to.Texts(facts.Synonyms);
         to.Texts(facts.CommonNames);
-        foreach (var text in new[] { facts.Meaning, facts.GrowthForm, facts.Establishment }) to.Text(text);
+        foreach (var text in new[] { facts.Meaning, facts.GrowthForm, facts.Establishment })
+            to.Text(text);
         to.Byte((byte)facts.Origin);
         to.Byte(facts.IsSensitive ? (byte)1 : (byte)0);
-        foreach (var list in new[] { facts.Habitats, facts.Cells, facts.LookAlikes, facts.Parents, facts.Members, facts.KeyMarks }) to.Texts(list);
+        foreach (var list in new[] { facts.Habitats, facts.Cells, facts.LookAlikes, facts.Parents, facts.Members, facts.KeyMarks })
+            to.Texts(list);
         to.Number(facts.ElevationFrom);
         to.Number(facts.ElevationTo);
         to.Count(facts.Phenology.Count);
@@ -150,32 +223,80 @@ public static class PackFile
 
     private static Taxon ReadTaxon(PackReader from)
     {
-        var (id, name, authorship, rank, parent, family, common, note) = (from.Text(), from.Text(), from.Text(), from.Text(), from.Text(), from.Text(), from.Text(), from.Text());
+        var (id, name, authorship, rank, parent, family, common, note) = (
+            from.Text(),
+            from.Text(),
+            from.Text(),
+            from.Text(),
+            from.Text(),
+            from.Text(),
+            from.Text(),
+            from.Text()
+        );
         var cautions = new Caution[from.Count()];
-        for (var i = 0; i < cautions.Length; i++) cautions[i] = (Caution)from.Byte();
-        if (from.Byte() == 0) return new Taxon(id, name, authorship, rank, parent, family, common, cautions, note);
+        for (var i = 0; i < cautions.Length; i++)
+            cautions[i] = (Caution)from.Byte();
+        if (from.Byte() == 0)
+            return new Taxon(id, name, authorship, rank, parent, family, common, cautions, note);
         var (synonyms, names) = (from.Texts(), from.Texts());
         var (meaning, form, establishment) = (from.Text(), from.Text(), from.Text());
         var (origin, sensitive) = ((Origin)from.Byte(), from.Byte() == 1);
-        var (habitats, cells, alikes, parents, members, marks) = (from.Texts(), from.Texts(), from.Texts(), from.Texts(), from.Texts(), from.Texts());
+        var (habitats, cells, alikes, parents, members, marks) = (
+            from.Texts(),
+            from.Texts(),
+            from.Texts(),
+            from.Texts(),
+            from.Texts(),
+            from.Texts()
+        );
         var (low, high) = (from.Number(), from.Number());
         var phenology = new PhaseSpan[from.Count()];
-        for (var i = 0; i < phenology.Length; i++) phenology[i] = new PhaseSpan((Phenophase)from.Byte(), from.Byte(), from.Byte());
-        return new Taxon(id, name, authorship, rank, parent, family, common, cautions, note,
-            new TaxonFacts(synonyms, names, meaning, form, origin, establishment, sensitive, habitats, (int?)low, (int?)high, cells, alikes, parents, members, phenology, marks));
+        for (var i = 0; i < phenology.Length; i++)
+            phenology[i] = new PhaseSpan((Phenophase)from.Byte(), from.Byte(), from.Byte());
+        return new Taxon(
+            id,
+            name,
+            authorship,
+            rank,
+            parent,
+            family,
+            common,
+            cautions,
+            note,
+            new TaxonFacts(
+                synonyms,
+                names,
+                meaning,
+                form,
+                origin,
+                establishment,
+                sensitive,
+                habitats,
+                (int?)low,
+                (int?)high,
+                cells,
+                alikes,
+                parents,
+                members,
+                phenology,
+                marks
+            )
+        );
     }
 
     private static void WriteColumn(PackWriter to, CharacterColumn column)
     {
         var cells = column.Cells;
         to.Count(cells.Count);
-        foreach (var cell in cells) to.Byte(cell.Applies ? (byte)1 : (byte)0);
+        foreach (var cell in cells)
+            to.Byte(cell.Applies ? (byte)1 : (byte)0);
         if (column.Character.IsQuantity)
         {
             WriteRanges(to, [.. cells.Select(c => c.Range)]);
             var hasShade = cells.Any(c => c.Shade is not null);
             to.Byte(hasShade ? (byte)1 : (byte)0);
-            if (hasShade) WriteRanges(to, [.. cells.Select(c => c.Shade)]);
+            if (hasShade)
+                WriteRanges(to, [.. cells.Select(c => c.Shade)]);
         }
         else
         {
@@ -191,19 +312,26 @@ public static class PackFile
             }
         }
         // Two bytes each, so that they are taken as they stand.
-        foreach (var row in column.Of()) to.Pair(row);
+        foreach (var row in column.Of())
+            to.Pair(row);
     }
 
     private static CharacterColumn ReadColumn(PackReader from, Character character, int rows)
     {
         var applies = new bool[from.Count()];
         var are = from.Take(applies.Length);
-        for (var c = 0; c < applies.Length; c++) applies[c] = are[c] == 1;
+        for (var c = 0; c < applies.Length; c++)
+            applies[c] = are[c] == 1;
         IReadOnlyList<CharacterDescription> cells;
         if (character.IsQuantity)
         {
             var ranges = ReadRanges(from, character.Quantity, applies.Length);
-            cells = new PackedCells(character.Id, applies, ranges, from.Byte() == 1 ? ReadRanges(from, character.Quantity, applies.Length) : null);
+            cells = new PackedCells(
+                character.Id,
+                applies,
+                ranges,
+                from.Byte() == 1 ? ReadRanges(from, character.Quantity, applies.Length) : null
+            );
         }
         else
         {
@@ -211,7 +339,8 @@ public static class PackFile
             for (var c = 0; c < read.Length; c++)
             {
                 var states = new StateShare[from.Count()];
-                for (var s = 0; s < states.Length; s++) states[s] = new StateShare(character.States[from.Count() - 1].Id, from.Number() ?? 0);
+                for (var s = 0; s < states.Length; s++)
+                    states[s] = new StateShare(character.States[from.Count() - 1].Id, from.Number() ?? 0);
                 var misread = from.Texts();
                 read[c] = new CharacterDescription(character.Id, states, null, null, applies[c], misread.Length > 0 ? misread : null);
             }
@@ -225,14 +354,22 @@ public static class PackFile
     // a column that doesn't fit, the eight bytes of each.
     private static void WriteRanges(PackWriter to, IReadOnlyList<QuantityRange?> ranges)
     {
-        foreach (var range in ranges) to.Byte(range is null ? byte.MaxValue : (byte)range.Form);
-        double?[] numbers = [.. ranges.SelectMany(r => r is null ? new double?[PackedRanges.Numbers] : [r.Low, r.High, r.LowExtreme, r.HighExtreme])];
-        var places = Array.FindIndex(PackNumber.Tens, ten => Array.TrueForAll(numbers, n => n is not { } number || PackedRanges.Fits(number, ten)));
+        foreach (var range in ranges)
+            to.Byte(range is null ? byte.MaxValue : (byte)range.Form);
+        double?[] numbers =
+        [
+            .. ranges.SelectMany(r => r is null ? new double?[PackedRanges.Numbers] : [r.Low, r.High, r.LowExtreme, r.HighExtreme]),
+        ];
+        var places = Array.FindIndex(PackNumber.Tens, ten =>
+            Array.TrueForAll(numbers, n => n is not { } number || PackedRanges.Fits(number, ten))
+        );
         to.Byte(places < 0 ? byte.MaxValue : (byte)places);
         foreach (var number in numbers)
         {
-            if (places >= 0) to.Raw(unchecked((uint)(number is { } n ? (int)Math.Round(n * PackNumber.Tens[places]) : PackedRanges.Absent)));
-            else to.Double(number ?? double.NaN);
+            if (places >= 0)
+                to.Raw(unchecked((uint)(number is { } n ? (int)Math.Round(n * PackNumber.Tens[places]) : PackedRanges.Absent)));
+            else
+                to.Double(number ?? double.NaN);
         }
     }
 
@@ -241,8 +378,15 @@ public static class PackFile
         var forms = from.Take(count).ToArray();
         var places = from.Byte();
         var length = count * PackedRanges.Numbers;
-        return places == byte.MaxValue ? new PackedRanges(kind, forms, null, 1, MemoryMarshal.Cast<byte, double>(from.Take(length * sizeof(double))).ToArray())
-            : new PackedRanges(kind, forms, MemoryMarshal.Cast<byte, int>(from.Take(length * sizeof(int))).ToArray(), PackNumber.Tens[places], null);
+        return places == byte.MaxValue
+            ? new PackedRanges(kind, forms, null, 1, MemoryMarshal.Cast<byte, double>(from.Take(length * sizeof(double))).ToArray())
+            : new PackedRanges(
+                kind,
+                forms,
+                MemoryMarshal.Cast<byte, int>(from.Take(length * sizeof(int))).ToArray(),
+                PackNumber.Tens[places],
+                null
+            );
     }
 
     /// <summary>Ranges as plain numbers: a record for each of those of a large flora would take several times the room.</summary>
@@ -251,21 +395,26 @@ public static class PackFile
         public const int Numbers = 4;
         public const int Absent = int.MinValue;
 
-        public static bool Fits(double number, double ten) => Math.Abs(number * ten) < int.MaxValue && (Math.Round(number * ten) / ten).Equals(number);
+        public static bool Fits(double number, double ten) =>
+            Math.Abs(number * ten) < int.MaxValue && (Math.Round(number * ten) / ten).Equals(number);
 
-        public QuantityRange? this[int at] => forms[at] == byte.MaxValue ? null
-            : new QuantityRange(kind, (RangeForm)forms[at], Number(at, 0) ?? 0, Number(at, 1) ?? 0, Number(at, 2), Number(at, 3));
+        public QuantityRange? this[int at] =>
+            forms[at] == byte.MaxValue
+                ? null
+                : new QuantityRange(kind, (RangeForm)forms[at], Number(at, 0) ?? 0, Number(at, 1) ?? 0, Number(at, 2), Number(at, 3));
 
         // A whole number over a power of ten is the nearest double to the decimal, as it was typed.
         private double? Number(int at, int n)
         {
             var place = at * Numbers + n;
-            if (scaled is not null) return scaled[place] == Absent ? null : scaled[place] / scale;
+            if (scaled is not null)
+                return scaled[place] == Absent ? null : scaled[place] / scale;
             return double.IsNaN(plain![place]) ? null : plain[place];
         }
     }
 
-    private sealed class PackedCells(string character, bool[] applies, PackedRanges ranges, PackedRanges? shade) : IReadOnlyList<CharacterDescription>
+    private sealed class PackedCells(string character, bool[] applies, PackedRanges ranges, PackedRanges? shade)
+        : IReadOnlyList<CharacterDescription>
     {
         public int Count => applies.Length;
 

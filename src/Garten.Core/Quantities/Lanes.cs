@@ -31,12 +31,19 @@ internal static class Lanes
             for (var i = 0; i < lanes.Length; i++)
             {
                 // Of a long list most are nothing, once something was seen.
-                if (Vector.LessThanAll(lanes[i], nothing)) lanes[i] = Vector<double>.Zero;
-                else lanes[i] = Vector.ConditionalSelect(Vector.LessThan(lanes[i], nothing), Vector<double>.Zero, Vector.Exp(Vector.Max(lanes[i], nothing)));
+                if (Vector.LessThanAll(lanes[i], nothing))
+                    lanes[i] = Vector<double>.Zero;
+                else
+                    lanes[i] = Vector.ConditionalSelect(
+                        Vector.LessThan(lanes[i], nothing),
+                        Vector<double>.Zero,
+                        Vector.Exp(Vector.Max(lanes[i], nothing))
+                    );
             }
             done = lanes.Length * Vector<double>.Count;
         }
-        for (; done < values.Length; done++) values[done] = values[done] < least ? 0 : Math.Exp(values[done]);
+        for (; done < values.Length; done++)
+            values[done] = values[done] < least ? 0 : Math.Exp(values[done]);
     }
 
     /// <summary>The natural logarithm of each of them, in place.</summary>
@@ -46,10 +53,12 @@ internal static class Lanes
         if (AreQuicker)
         {
             var lanes = MemoryMarshal.Cast<double, Vector<double>>(values);
-            for (var i = 0; i < lanes.Length; i++) lanes[i] = Vector.Log(lanes[i]);
+            for (var i = 0; i < lanes.Length; i++)
+                lanes[i] = Vector.Log(lanes[i]);
             done = lanes.Length * Vector<double>.Count;
         }
-        for (; done < values.Length; done++) values[done] = Math.Log(values[done]);
+        for (; done < values.Length; done++)
+            values[done] = Math.Log(values[done]);
     }
 
     /// <summary>A line through each of them, in place: slope·x + start.</summary>
@@ -59,11 +68,14 @@ internal static class Lanes
         if (AreQuicker)
         {
             var lanes = MemoryMarshal.Cast<double, Vector<double>>(values);
-            Vector<double> slopes = new(slope), starts = new(start);
-            for (var i = 0; i < lanes.Length; i++) lanes[i] = slopes * lanes[i] + starts;
+            Vector<double> slopes = new(slope),
+                starts = new(start);
+            for (var i = 0; i < lanes.Length; i++)
+                lanes[i] = slopes * lanes[i] + starts;
             done = lanes.Length * Vector<double>.Count;
         }
-        for (; done < values.Length; done++) values[done] = slope * values[done] + start;
+        for (; done < values.Length; done++)
+            values[done] = slope * values[done] + start;
     }
 
     /// <summary>Each multiplied by its factor, in place. There are as many factors.</summary>
@@ -74,10 +86,12 @@ internal static class Lanes
         {
             var lanes = MemoryMarshal.Cast<double, Vector<double>>(values);
             var by = MemoryMarshal.Cast<double, Vector<double>>(factors)[..lanes.Length];
-            for (var i = 0; i < lanes.Length; i++) lanes[i] *= by[i];
+            for (var i = 0; i < lanes.Length; i++)
+                lanes[i] *= by[i];
             done = lanes.Length * Vector<double>.Count;
         }
-        for (; done < values.Length; done++) values[done] *= factors[done];
+        for (; done < values.Length; done++)
+            values[done] *= factors[done];
     }
 
     /// <summary>Their sum.</summary>
@@ -89,11 +103,13 @@ internal static class Lanes
         {
             var sums = Vector<double>.Zero;
             var lanes = MemoryMarshal.Cast<double, Vector<double>>(values);
-            for (var i = 0; i < lanes.Length; i++) sums += lanes[i];
+            for (var i = 0; i < lanes.Length; i++)
+                sums += lanes[i];
             sum = Vector.Sum(sums);
             done = lanes.Length * Vector<double>.Count;
         }
-        for (; done < values.Length; done++) sum += values[done];
+        for (; done < values.Length; done++)
+            sum += values[done];
         return sum;
     }
 
@@ -107,15 +123,18 @@ internal static class Lanes
             var lanes = MemoryMarshal.Cast<double, Vector<double>>(values);
             var by = MemoryMarshal.Cast<double, Vector<double>>(weights)[..lanes.Length];
             var sums = Vector<double>.Zero;
-            for (var i = 0; i < lanes.Length; i++) sums += lanes[i] * by[i];
+            for (var i = 0; i < lanes.Length; i++)
+                sums += lanes[i] * by[i];
             sum = Vector.Sum(sums);
             done = lanes.Length * Vector<double>.Count;
         }
-        for (; done < values.Length; done++) sum += values[done] * weights[done];
+        for (; done < values.Length; done++)
+            sum += values[done] * weights[done];
         return sum;
     }
 
-    /// <summary>Those of them that stand where a weight is above 0, less a number, and 0 at most; the others become minus infinity. There are as many weights and results.</summary>
+    /// <summary>Those of them that stand where a weight is above 0, less a number, and 0 at most; the others become minus infinity. There
+    /// are as many weights and results.</summary>
     public static void Below(ReadOnlySpan<double> values, double top, ReadOnlySpan<double> weights, Span<double> result)
     {
         var done = 0;
@@ -124,14 +143,22 @@ internal static class Lanes
             var lanes = MemoryMarshal.Cast<double, Vector<double>>(values);
             var by = MemoryMarshal.Cast<double, Vector<double>>(weights)[..lanes.Length];
             var to = MemoryMarshal.Cast<double, Vector<double>>(result)[..lanes.Length];
-            Vector<double> tops = new(top), nothing = new(double.NegativeInfinity);
-            for (var i = 0; i < lanes.Length; i++) to[i] = Vector.ConditionalSelect(Vector.GreaterThan(by[i], Vector<double>.Zero), Vector.Min(lanes[i] - tops, Vector<double>.Zero), nothing);
+            Vector<double> tops = new(top),
+                nothing = new(double.NegativeInfinity);
+            for (var i = 0; i < lanes.Length; i++)
+                to[i] = Vector.ConditionalSelect(
+                    Vector.GreaterThan(by[i], Vector<double>.Zero),
+                    Vector.Min(lanes[i] - tops, Vector<double>.Zero),
+                    nothing
+                );
             done = lanes.Length * Vector<double>.Count;
         }
-        for (; done < values.Length; done++) result[done] = weights[done] > 0 ? Math.Min(values[done] - top, 0) : double.NegativeInfinity;
+        for (; done < values.Length; done++)
+            result[done] = weights[done] > 0 ? Math.Min(values[done] - top, 0) : double.NegativeInfinity;
     }
 
-    /// <summary>The largest of those that stand where a weight is above 0; <paramref name="least"/> where all are less. There are as many weights.</summary>
+    /// <summary>The largest of those that stand where a weight is above 0; <paramref name="least"/> where all are less. There are as many
+    /// weights.</summary>
     public static double Largest(ReadOnlySpan<double> values, ReadOnlySpan<double> weights, double least)
     {
         var done = 0;
@@ -139,14 +166,18 @@ internal static class Lanes
         {
             var lanes = MemoryMarshal.Cast<double, Vector<double>>(values);
             var by = MemoryMarshal.Cast<double, Vector<double>>(weights)[..lanes.Length];
-            Vector<double> largest = new(least), start = largest;
-            for (var i = 0; i < lanes.Length; i++) largest = Vector.Max(largest, Vector.ConditionalSelect(Vector.GreaterThan(by[i], Vector<double>.Zero), lanes[i], start));
-            for (var i = 0; i < Vector<double>.Count; i++) least = Math.Max(least, largest[i]);
+            Vector<double> largest = new(least),
+                start = largest;
+            for (var i = 0; i < lanes.Length; i++)
+                largest = Vector.Max(largest, Vector.ConditionalSelect(Vector.GreaterThan(by[i], Vector<double>.Zero), lanes[i], start));
+            for (var i = 0; i < Vector<double>.Count; i++)
+                least = Math.Max(least, largest[i]);
             done = lanes.Length * Vector<double>.Count;
         }
         for (; done < values.Length; done++)
         {
-            if (weights[done] > 0 && values[done] > least) least = values[done];
+            if (weights[done] > 0 && values[done] > least)
+                least = values[done];
         }
         return least;
     }

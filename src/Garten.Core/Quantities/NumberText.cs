@@ -8,7 +8,22 @@ internal static class NumberText
     // Longer digit strings are no measures; they would only overflow.
     private const int MostDigits = 12;
 
-    private static readonly string[] Words = ["zero", "one", "two", "three", "four", "five", "six", "seven", "eight", "nine", "ten", "eleven", "twelve"];
+    private static readonly string[] Words =
+    [
+        "zero",
+        "one",
+        "two",
+        "three",
+        "four",
+        "five",
+        "six",
+        "seven",
+        "eight",
+        "nine",
+        "ten",
+        "eleven",
+        "twelve",
+    ];
 
     private static readonly Dictionary<char, double> Vulgar = new()
     {
@@ -33,28 +48,54 @@ internal static class NumberText
     /// <summary>Reads the number that begins at <paramref name="at"/>; null where none does.</summary>
     public static Found? Read(string text, int at)
     {
-        if (at >= text.Length) return null;
-        if (Vulgar.TryGetValue(text[at], out var part)) return new(part, at + 1, StepOf(part), true);
-        if (!char.IsAsciiDigit(text[at])) return Word(text, at);
+        if (at >= text.Length)
+            return null;
+        if (Vulgar.TryGetValue(text[at], out var part))
+            return new(part, at + 1, StepOf(part), true);
+        if (!char.IsAsciiDigit(text[at]))
+            return Word(text, at);
         var end = Digits(text, at);
-        if (end - at > MostDigits) return null;
+        if (end - at > MostDigits)
+            return null;
         // 1,200 and 12,000 are thousands; 11,8 and 0,250 are decimals.
-        while (text[at] != '0' && end - at <= 3 + (end - at) / 4 * 4 && end < text.Length && text[end] == ',' && Digits(text, end + 1) == end + 4 && IsThousands(text, at, end)) end += 4;
+        while (
+            text[at] != '0'
+            && end - at <= 3 + (end - at) / 4 * 4
+            && end < text.Length
+            && text[end] == ','
+            && Digits(text, end + 1) == end + 4
+            && IsThousands(text, at, end)
+        )
+            end += 4;
         var whole = double.Parse(text[at..end].Replace(",", "", StringComparison.Ordinal), CultureInfo.InvariantCulture);
-        if (end < text.Length && Vulgar.TryGetValue(text[end], out part)) return new(whole + part, end + 1, StepOf(part), true);
+        if (end < text.Length && Vulgar.TryGetValue(text[end], out part))
+            return new(whole + part, end + 1, StepOf(part), true);
         if (end + 1 < text.Length && text[end] is '.' or ',' && char.IsAsciiDigit(text[end + 1]))
         {
             var decimals = Digits(text, end + 1);
-            if (decimals - end > MostDigits) return null;
+            if (decimals - end > MostDigits)
+                return null;
             // 1.2.3 is no number.
-            if (decimals + 1 < text.Length && text[decimals] == '.' && char.IsAsciiDigit(text[decimals + 1])) return null;
-            var value = double.Parse(string.Concat(text[at..end].Replace(",", "", StringComparison.Ordinal), ".", text.AsSpan(end + 1, decimals - end - 1)), CultureInfo.InvariantCulture);
+            if (decimals + 1 < text.Length && text[decimals] == '.' && char.IsAsciiDigit(text[decimals + 1]))
+                return null;
+            var value = double.Parse(
+                string.Concat(text[at..end].Replace(",", "", StringComparison.Ordinal), ".", text.AsSpan(end + 1, decimals - end - 1)),
+                CultureInfo.InvariantCulture
+            );
             return new(value, decimals, Math.Pow(10, end + 1 - decimals), true);
         }
-        if (Fraction(text, end, whole) is { } simple) return simple;
+        if (Fraction(text, end, whole) is { } simple)
+            return simple;
         // "1 3/4": a whole number, a space and a fraction below one.
-        if (end + 1 < text.Length && text[end] == ' ' && char.IsAsciiDigit(text[end + 1]) && Digits(text, end + 1) is var next && next - end < MostDigits
-            && Fraction(text, next, double.Parse(text.AsSpan(end + 1, next - end - 1), CultureInfo.InvariantCulture)) is { Value: < 1 } mixed)
+        if (
+            end + 1 < text.Length
+            && text[end] == ' '
+            && char.IsAsciiDigit(text[end + 1])
+            && Digits(text, end + 1) is var next
+            && next - end < MostDigits
+            && Fraction(text, next, double.Parse(text.AsSpan(end + 1, next - end - 1), CultureInfo.InvariantCulture))
+                is { Value: < 1 } mixed
+        )
         {
             return mixed with { Value = whole + mixed.Value };
         }
@@ -69,25 +110,30 @@ internal static class NumberText
 
     private static Found? Fraction(string text, int slash, double above)
     {
-        if (slash + 1 >= text.Length || text[slash] is not ('/' or '⁄') || !char.IsAsciiDigit(text[slash + 1])) return null;
+        if (slash + 1 >= text.Length || text[slash] is not ('/' or '⁄') || !char.IsAsciiDigit(text[slash + 1]))
+            return null;
         var end = Digits(text, slash + 1);
-        if (end - slash > 4) return null;
+        if (end - slash > 4)
+            return null;
         var below = double.Parse(text.AsSpan(slash + 1, end - slash - 1), CultureInfo.InvariantCulture);
         return below == 0 ? null : new(above / below, end, 1 / below, true);
     }
 
     private static Found? Word(string text, int at)
     {
-        if (at > 0 && char.IsLetter(text[at - 1])) return null;
+        if (at > 0 && char.IsLetter(text[at - 1]))
+            return null;
         var end = at;
-        while (end < text.Length && char.IsLetter(text[end])) end++;
+        while (end < text.Length && char.IsLetter(text[end]))
+            end++;
         var index = Array.FindIndex(Words, w => text.AsSpan(at, end - at).Equals(w, StringComparison.OrdinalIgnoreCase));
         return index < 0 ? null : new(index, end, 1, false);
     }
 
     private static int Digits(string text, int at)
     {
-        while (at < text.Length && char.IsAsciiDigit(text[at])) at++;
+        while (at < text.Length && char.IsAsciiDigit(text[at]))
+            at++;
         return at;
     }
 
@@ -96,7 +142,8 @@ internal static class NumberText
     {
         foreach (var below in new[] { 2, 3, 4, 8 })
         {
-            if (Math.Abs(part * below - Math.Round(part * below)) < 1e-9) return 1d / below;
+            if (Math.Abs(part * below - Math.Round(part * below)) < 1e-9)
+                return 1d / below;
         }
         return 1;
     }

@@ -51,7 +51,8 @@ public sealed record MeasureUnit(string Symbol, QuantityKind Kind, double Factor
         var words = new Dictionary<string, MeasureUnit>(StringComparer.Ordinal);
         void Add(MeasureUnit unit, params string[] names)
         {
-            foreach (var name in names) words[name] = unit;
+            foreach (var name in names)
+                words[name] = unit;
         }
         // Both signs for micro: the one of its own and the Greek letter.
         Add(micrometre, "µm", "μm", "um", "micrometre", "micrometres", "micron", "microns");

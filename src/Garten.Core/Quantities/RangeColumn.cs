@@ -72,7 +72,8 @@ internal sealed class RangeColumn
                 continue;
             }
             _isLog = distribution.IsLog;
-            for (var at = 0; at < distribution.U.Length; at++) _bounds[BoundAt(i) + at * Block] = distribution.U[at];
+            for (var at = 0; at < distribution.U.Length; at++)
+                _bounds[BoundAt(i) + at * Block] = distribution.U[at];
             CopyPieces(distribution, _pieces.AsSpan(i * MostPieces * Terms));
             _middle[i] = distribution.MiddleSlope;
         }
@@ -85,26 +86,40 @@ internal sealed class RangeColumn
     // A straight line below the first point, cubic Hermite between each two, a straight line above the last.
     private static void CopyPieces(RangeDistribution distribution, Span<double> pieces)
     {
-        ReadOnlySpan<double> us = distribution.U, zs = distribution.PointsZ, slopes = distribution.Slopes;
+        ReadOnlySpan<double> us = distribution.U,
+            zs = distribution.PointsZ,
+            slopes = distribution.Slopes;
         var last = us.Length - 1;
         Put(pieces, zs[0], slopes[0], 0, 0);
         for (var at = 0; at < last; at++)
         {
-            double width = us[at + 1] - us[at], from = slopes[at] * width, to = slopes[at + 1] * width, rise = zs[at + 1] - zs[at];
-            Put(pieces[((at + 1) * Terms)..], zs[at], slopes[at], (3 * rise - 2 * from - to) / (width * width), (from + to - 2 * rise) / (width * width * width));
+            double width = us[at + 1] - us[at],
+                from = slopes[at] * width,
+                to = slopes[at + 1] * width,
+                rise = zs[at + 1] - zs[at];
+            Put(
+                pieces[((at + 1) * Terms)..],
+                zs[at],
+                slopes[at],
+                (3 * rise - 2 * from - to) / (width * width),
+                (from + to - 2 * rise) / (width * width * width)
+            );
         }
         Put(pieces[((last + 1) * Terms)..], zs[last], slopes[last], 0, 0);
     }
 
-    private static void Put(Span<double> piece, double z, double first, double second, double third) => (piece[0], piece[1], piece[2], piece[3]) = (z, first, second, third);
+    private static void Put(Span<double> piece, double z, double first, double second, double third) =>
+        (piece[0], piece[1], piece[2], piece[3]) = (z, first, second, third);
 
-    /// <summary>The likelihood of what was measured under each range, and how it stands to it; where there is no range they are 0 and <see cref="NoFit"/>.</summary>
+    /// <summary>The likelihood of what was measured under each range, and how it stands to it; where there is no range they are 0 and
+    /// <see cref="NoFit"/>.</summary>
     public void Weigh(Measured measured, Span<double> likelihood, Span<Fit> fits)
     {
         // Zero has no logarithm.
         if (_isLog && measured.Mean <= 0)
         {
-            for (var i = 0; i < _distributions.Length; i++) WeighAlone(i, measured, likelihood, fits);
+            for (var i = 0; i < _distributions.Length; i++)
+                WeighAlone(i, measured, likelihood, fits);
             return;
         }
         var (plain, own) = RangeDistribution.Variance(measured, _options);
@@ -113,10 +128,12 @@ internal sealed class RangeColumn
         WeighFrom(done, look, likelihood, fits);
         Lanes.Exp(likelihood);
         Lanes.Multiply(likelihood, _scales);
-        foreach (var i in _alone) WeighAlone(i, measured, likelihood, fits);
+        foreach (var i in _alone)
+            WeighAlone(i, measured, likelihood, fits);
     }
 
-    private void WeighAlone(int i, Measured measured, Span<double> likelihood, Span<Fit> fits) => (likelihood[i], fits[i]) = _distributions[i]?.Weigh(measured) ?? (0, NoFit);
+    private void WeighAlone(int i, Measured measured, Span<double> likelihood, Span<Fit> fits) =>
+        (likelihood[i], fits[i]) = _distributions[i]?.Weigh(measured) ?? (0, NoFit);
 
     // A reading as all ranges need it: its place on their scale, the factor of every density, the parts of its variance.
     [StructLayout(LayoutKind.Auto)]
@@ -128,7 +145,8 @@ internal sealed class RangeColumn
     private double EdgeUpTo => _options.EdgeUpTo + RangeDistribution.Tolerance;
 
     // Range by range: the logarithm of the density, and in the scales what it is multiplied by. One loop without calls, which the browser's
-    // interpreter pays for, and without turns that a processor can't foresee: the points passed are counted, and so are the bounds of the verdicts.
+    // interpreter pays for, and without turns that a processor can't foresee: the points passed are counted, and so are the bounds of the
+    // verdicts.
     private void WeighFrom(int done, Look look, Span<double> likelihood, Span<Fit> fits)
     {
         var (bounds, pieces, middle, scales) = (_bounds, _pieces, _middle, _scales);
@@ -137,10 +155,17 @@ internal sealed class RangeColumn
         for (var i = done; i < likelihood.Length; i++)
         {
             var first = i / Block * (Block * MostPoints) + i % Block;
-            var passed = IsBelow(bounds[first], u) + IsBelow(bounds[first + Block], u) + IsBelow(bounds[first + 2 * Block], u) + IsBelow(bounds[first + 3 * Block], u) + IsBelow(bounds[first + 4 * Block], u);
+            var passed =
+                IsBelow(bounds[first], u)
+                + IsBelow(bounds[first + Block], u)
+                + IsBelow(bounds[first + 2 * Block], u)
+                + IsBelow(bounds[first + 3 * Block], u)
+                + IsBelow(bounds[first + 4 * Block], u);
             var piece = (i * MostPieces + passed) * Terms;
             var d = u - bounds[first + (passed == 0 ? 0 : (passed - 1) * Block)];
-            double slope = pieces[piece + 1], second = pieces[piece + 2], third = pieces[piece + 3];
+            double slope = pieces[piece + 1],
+                second = pieces[piece + 2],
+                third = pieces[piece + 3];
             var z = pieces[piece] + d * (slope + d * (second + d * third));
             slope += d * (2 * second + 3 * d * third);
             var steep = middle[i];
@@ -159,10 +184,20 @@ internal sealed class RangeColumn
     // The same four ranges at a time; returns how many are done.
     private int WeighBlocks(Look look, Span<double> likelihood, Span<Fit> fits)
     {
-        ReadOnlySpan<double> bounds = _bounds, pieces = _pieces, middle = _middle;
+        ReadOnlySpan<double> bounds = _bounds,
+            pieces = _pieces,
+            middle = _middle;
         Span<double> scales = _scales;
-        Vector256<double> u = Vector256.Create(look.U), over = Vector256.Create(look.Over), plain = Vector256.Create(look.Plain), own = Vector256.Create(look.Own),
-            fitsUpTo = Vector256.Create(FitsUpTo), edgeUpTo = Vector256.Create(EdgeUpTo), doubtfulUpTo = Vector256.Create(_options.DoubtfulUpTo), half = Vector256.Create(-0.5), two = Vector256.Create(2d), three = Vector256.Create(3d);
+        Vector256<double> u = Vector256.Create(look.U),
+            over = Vector256.Create(look.Over),
+            plain = Vector256.Create(look.Plain),
+            own = Vector256.Create(look.Own),
+            fitsUpTo = Vector256.Create(FitsUpTo),
+            edgeUpTo = Vector256.Create(EdgeUpTo),
+            doubtfulUpTo = Vector256.Create(_options.DoubtfulUpTo),
+            half = Vector256.Create(-0.5),
+            two = Vector256.Create(2d),
+            three = Vector256.Create(3d);
         var blocks = likelihood.Length / Block;
         for (var block = 0; block < blocks; block++)
         {
@@ -182,11 +217,21 @@ internal sealed class RangeColumn
             var own1 = pieces[(((i + 1) * MostPieces - (int)passed[1]) * Terms)..];
             var own2 = pieces[(((i + 2) * MostPieces - (int)passed[2]) * Terms)..];
             var own3 = pieces[(((i + 3) * MostPieces - (int)passed[3]) * Terms)..];
-            Vector256<double> p0 = Vector256.Create(own0), p1 = Vector256.Create(own1), p2 = Vector256.Create(own2), p3 = Vector256.Create(own3);
+            Vector256<double> p0 = Vector256.Create(own0),
+                p1 = Vector256.Create(own1),
+                p2 = Vector256.Create(own2),
+                p3 = Vector256.Create(own3);
             // Turned round: the same term of four ranges side by side.
-            Vector256<double> even01 = Avx.UnpackLow(p0, p1), odd01 = Avx.UnpackHigh(p0, p1), even23 = Avx.UnpackLow(p2, p3), odd23 = Avx.UnpackHigh(p2, p3);
-            const byte lower = 0x20, upper = 0x31;
-            Vector256<double> z = Avx.Permute2x128(even01, even23, lower), first = Avx.Permute2x128(odd01, odd23, lower), second = Avx.Permute2x128(even01, even23, upper), third = Avx.Permute2x128(odd01, odd23, upper);
+            Vector256<double> even01 = Avx.UnpackLow(p0, p1),
+                odd01 = Avx.UnpackHigh(p0, p1),
+                even23 = Avx.UnpackLow(p2, p3),
+                odd23 = Avx.UnpackHigh(p2, p3);
+            const byte lower = 0x20,
+                upper = 0x31;
+            Vector256<double> z = Avx.Permute2x128(even01, even23, lower),
+                first = Avx.Permute2x128(odd01, odd23, lower),
+                second = Avx.Permute2x128(even01, even23, upper),
+                third = Avx.Permute2x128(odd01, odd23, upper);
             var d = u - origin;
             z += d * (first + d * (second + d * third));
             var slope = first + d * (two * second + three * d * third);
@@ -196,7 +241,10 @@ internal sealed class RangeColumn
             (half * off * off).CopyTo(likelihood.Slice(i, Block));
             (slope * perSpread * over).CopyTo(scales.Slice(i, Block));
             off = Vector256.Abs(off);
-            var verdict = Vector256.LessThan(fitsUpTo, off).AsInt64() + Vector256.LessThan(edgeUpTo, off).AsInt64() + Vector256.LessThan(doubtfulUpTo, off).AsInt64();
+            var verdict =
+                Vector256.LessThan(fitsUpTo, off).AsInt64()
+                + Vector256.LessThan(edgeUpTo, off).AsInt64()
+                + Vector256.LessThan(doubtfulUpTo, off).AsInt64();
             var four = fits.Slice(i, Block);
             (four[0], four[1], four[2], four[3]) = ((Fit)(-verdict[0]), (Fit)(-verdict[1]), (Fit)(-verdict[2]), (Fit)(-verdict[3]));
         }

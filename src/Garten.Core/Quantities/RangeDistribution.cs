@@ -34,7 +34,8 @@ public sealed record RangeOptions
     /// <summary>ρ, the share of the variance of single readings that lies between plants: readings of one plant are alike.</summary>
     public double BetweenPlants { get; init; } = 0.5;
 
-    /// <summary>Probability that a plant has just the number that a description is sure of: even five-petalled plants bear some flowers of four.</summary>
+    /// <summary>Probability that a plant has just the number that a description is sure of: even five-petalled plants bear some flowers of
+    /// four.</summary>
     public double ExactCount { get; init; } = 0.97;
 
     /// <summary>Up to this |z|/s a reading fits.</summary>
@@ -51,7 +52,8 @@ public sealed record RangeOptions
 /// <param name="Mean">Mean of the readings; above 0 for lengths and ratios.</param>
 /// <param name="Count">How many readings, n; at least 1.</param>
 /// <param name="Resolution">Smallest step of the instrument, in the unit of the mean; 0 where it doesn't matter.</param>
-/// <param name="Calibration">Standard uncertainty of the instrument itself (a thumb, a coin), in the unit of the mean; 0 for a ruler.</param>
+/// <param name="Calibration">Standard uncertainty of the instrument itself (a thumb, a coin), in the unit of the mean; 0 for a
+/// ruler.</param>
 public sealed record Measured(double Mean, int Count, double Resolution = 0, double Calibration = 0);
 
 /// <summary>
@@ -97,7 +99,8 @@ public sealed class RangeDistribution
     public RangeDistribution(QuantityRange range, RangeOptions? options = null)
     {
         ArgumentNullException.ThrowIfNull(range);
-        if (range.Contradiction() is { } wrong) throw new ArgumentException(wrong, nameof(range));
+        if (range.Contradiction() is { } wrong)
+            throw new ArgumentException(wrong, nameof(range));
         Range = range;
         _options = options ?? RangeOptions.Default;
         _isLog = range.Kind is QuantityKind.Length or QuantityKind.Ratio;
@@ -115,19 +118,31 @@ public sealed class RangeDistribution
         var half = range.Kind == QuantityKind.Count ? 0.5 : 0;
         var leastOnLog = Math.Max(range.High, range.HighExtreme ?? 0) * LeastShareOfHigh;
         double Scale(double x, double side) => _isLog ? Math.Log(Math.Max(x, leastOnLog)) : x + side;
-        double low = Scale(range.Low, -half), high = Scale(range.High, half);
+        double low = Scale(range.Low, -half),
+            high = Scale(range.High, half);
         // Two bounds that are the same number leave no width to stand on.
-        if (!(high > low)) (low, high) = _isLog ? (low + Math.Log(1 - QuantityRange.CircaShare), low + Math.Log(1 + QuantityRange.CircaShare)) : (low - QuantityRange.CircaShare * Math.Max(1, Math.Abs(low)), low + QuantityRange.CircaShare * Math.Max(1, Math.Abs(low)));
-        double lowest = range.LowExtreme is { } below ? Scale(below, -half) : low, highest = range.HighExtreme is { } above ? Scale(above, half) : high;
+        if (!(high > low))
+            (low, high) = _isLog
+                ? (low + Math.Log(1 - QuantityRange.CircaShare), low + Math.Log(1 + QuantityRange.CircaShare))
+                : (
+                    low - QuantityRange.CircaShare * Math.Max(1, Math.Abs(low)),
+                    low + QuantityRange.CircaShare * Math.Max(1, Math.Abs(low))
+                );
+        double lowest = range.LowExtreme is { } below ? Scale(below, -half) : low,
+            highest = range.HighExtreme is { } above ? Scale(above, half) : high;
         var isBetween = range.Form is not (RangeForm.UpTo or RangeForm.MoreThan);
         var count = (lowest < low ? 1 : 0) + (isBetween ? 3 : 2) + (highest > high ? 1 : 0);
-        double[] u = new double[count], z = new double[count];
+        double[] u = new double[count],
+            z = new double[count];
         var at = 0;
-        if (lowest < low) (u[at], z[at++]) = (lowest, -_options.ExtremeZ);
+        if (lowest < low)
+            (u[at], z[at++]) = (lowest, -_options.ExtremeZ);
         (u[at], z[at++]) = (low, range.Form == RangeForm.MoreThan ? -_options.OneSidedZ : -_options.BoundZ);
-        if (isBetween) (u[at], z[at++]) = ((low + high) / 2, 0);
+        if (isBetween)
+            (u[at], z[at++]) = ((low + high) / 2, 0);
         (u[at], z[at++]) = (high, range.Form == RangeForm.UpTo ? _options.OneSidedZ : _options.BoundZ);
-        if (highest > high) (u[at], z[at]) = (highest, _options.ExtremeZ);
+        if (highest > high)
+            (u[at], z[at]) = (highest, _options.ExtremeZ);
         return (u, z);
     }
 
@@ -139,7 +154,10 @@ public sealed class RangeDistribution
         for (var i = 0; i < u.Length; i++)
         {
             var behind = i + 1 < u.Length ? (z[i + 1] - z[i]) / (u[i + 1] - u[i]) : before;
-            slopes[i] = i == 0 ? behind : i + 1 == u.Length ? before : 2 * before * behind / (before + behind);
+            slopes[i] =
+                i == 0 ? behind
+                : i + 1 == u.Length ? before
+                : 2 * before * behind / (before + behind);
             before = behind;
         }
         return slopes;
@@ -148,32 +166,42 @@ public sealed class RangeDistribution
     /// <summary>z of a value: 0 in the middle, ±1.2816 at the bounds. Minus infinity for a length or ratio of 0.</summary>
     public double Z(double x)
     {
-        if (_isLog && x <= 0) return double.NegativeInfinity;
+        if (_isLog && x <= 0)
+            return double.NegativeInfinity;
         return At(_isLog ? Math.Log(x) : x).Z;
     }
 
     /// <summary>The value whose z is given: the inverse of <see cref="Z"/>, by bisection.</summary>
     public double Quantile(double z)
     {
-        double low = _u[0] - 1, high = _u[^1] + 1, step = high - low;
-        while (At(low).Z > z) low -= step *= 2;
+        double low = _u[0] - 1,
+            high = _u[^1] + 1,
+            step = high - low;
+        while (At(low).Z > z)
+            low -= step *= 2;
         step = high - low;
-        while (At(high).Z < z) high += step *= 2;
+        while (At(high).Z < z)
+            high += step *= 2;
         for (var i = 0; i < 200 && high - low > 1e-14 * Math.Max(1, Math.Abs(high)); i++)
         {
             var middle = (low + high) / 2;
-            if (At(middle).Z < z) low = middle;
-            else high = middle;
+            if (At(middle).Z < z)
+                low = middle;
+            else
+                high = middle;
         }
         return _isLog ? Math.Exp((low + high) / 2) : (low + high) / 2;
     }
 
     private (double Z, double Slope) At(double u)
     {
-        if (u <= _u[0]) return (_z[0] + (u - _u[0]) * _slope[0], _slope[0]);
-        if (u >= _u[^1]) return (_z[^1] + (u - _u[^1]) * _slope[^1], _slope[^1]);
+        if (u <= _u[0])
+            return (_z[0] + (u - _u[0]) * _slope[0], _slope[0]);
+        if (u >= _u[^1])
+            return (_z[^1] + (u - _u[^1]) * _slope[^1], _slope[^1]);
         var i = 0;
-        while (u > _u[i + 1]) i++;
+        while (u > _u[i + 1])
+            i++;
         // Cubic Hermite between two points.
         var width = _u[i + 1] - _u[i];
         var t = (u - _u[i]) / width;
@@ -195,22 +223,28 @@ public sealed class RangeDistribution
 
     /// <summary>The parts of s²: ρ + (1−ρ)/n, and resolution²/12 + calibration², which counts by the square of z′ in the middle.</summary>
     internal static (double Plain, double Own) Variance(Measured measured, RangeOptions options) =>
-        (options.BetweenPlants + (1 - options.BetweenPlants) / Math.Max(1, measured.Count), measured.Resolution * measured.Resolution / 12 + measured.Calibration * measured.Calibration);
+        (
+            options.BetweenPlants + (1 - options.BetweenPlants) / Math.Max(1, measured.Count),
+            measured.Resolution * measured.Resolution / 12 + measured.Calibration * measured.Calibration
+        );
 
     // Between two bounds the middle is a point of its own; else it has to be looked for.
     private double SlopeInTheMiddle()
     {
         var at = Array.IndexOf(_z, 0d);
-        if (at < 0) return Slope(Quantile(0));
+        if (at < 0)
+            return Slope(Quantile(0));
         return _isLog ? _slope[at] / Math.Exp(_u[at]) : _slope[at];
     }
 
     /// <summary>
-    /// Density of the mean at its value, per unit of x; for counts the probability of the mean's cell, ±1/(2n). Zero takes all below one half.
+    /// Density of the mean at its value, per unit of x; for counts the probability of the mean's cell, ±1/(2n). Zero takes all below one
+    /// half.
     /// </summary>
     public double Likelihood(Measured measured)
     {
-        if (Range.Form == RangeForm.Exactly) return ExactLikelihood(measured);
+        if (Range.Form == RangeForm.Exactly)
+            return ExactLikelihood(measured);
         var s = Spread(measured);
         if (Range.Kind == QuantityKind.Count)
         {
@@ -218,7 +252,8 @@ public sealed class RangeDistribution
             var from = measured.Mean <= 1e-9 ? double.NegativeInfinity : At(measured.Mean - half).Z / s;
             return Normal.Between(from, At(measured.Mean + half).Z / s);
         }
-        if (_isLog && measured.Mean <= 0) return 0;
+        if (_isLog && measured.Mean <= 0)
+            return 0;
         var (z, slope) = At(_isLog ? Math.Log(measured.Mean) : measured.Mean);
         return Normal.Density(z / s) * (_isLog ? slope / measured.Mean : slope) / s;
     }
@@ -226,7 +261,8 @@ public sealed class RangeDistribution
     /// <summary>Likelihood and verdict together, for those that are weighed by the thousand.</summary>
     internal (double Likelihood, Fit Verdict) Weigh(Measured measured)
     {
-        if (Range.Form == RangeForm.Exactly || Range.Kind == QuantityKind.Count || _isLog && measured.Mean <= 0) return (Likelihood(measured), Verdict(measured));
+        if (Range.Form == RangeForm.Exactly || Range.Kind == QuantityKind.Count || _isLog && measured.Mean <= 0)
+            return (Likelihood(measured), Verdict(measured));
         var s = Spread(measured);
         var (z, slope) = At(_isLog ? Math.Log(measured.Mean) : measured.Mean);
         return (Normal.Density(z / s) * (_isLog ? slope / measured.Mean : slope) / s, Verdict(z, s));
@@ -237,15 +273,18 @@ public sealed class RangeDistribution
     {
         var n = Math.Max(1, measured.Count);
         var steps = Math.Round(Math.Abs(measured.Mean - Range.Low) * n);
-        if (steps == 0) return _options.ExactCount;
+        if (steps == 0)
+            return _options.ExactCount;
         var fall = Math.Pow(0.5, 1d / n);
         return (1 - _options.ExactCount) / 2 * (1 - fall) * Math.Pow(fall, steps - 1);
     }
 
-    /// <summary>Probability that the mean of so many readings lies from <paramref name="from"/> to <paramref name="to"/>; for counts both ends belong to it.</summary>
+    /// <summary>Probability that the mean of so many readings lies from <paramref name="from"/> to <paramref name="to"/>; for counts both
+    /// ends belong to it.</summary>
     public double Within(double from, double to, int count = 1)
     {
-        if (to < from) return 0;
+        if (to < from)
+            return 0;
         if (Range.Form == RangeForm.Exactly)
         {
             return from <= Range.Low && Range.Low <= to ? _options.ExactCount : (1 - _options.ExactCount) / 2;
@@ -262,17 +301,24 @@ public sealed class RangeDistribution
         if (Range.Form == RangeForm.Exactly)
         {
             var off = Math.Abs(measured.Mean - Range.Low);
-            return off < 0.25 ? Fit.Fits : off < 0.75 ? Fit.AtTheEdge : off < 1.25 ? Fit.Doubtful : Fit.Conflicts;
+            return off < 0.25 ? Fit.Fits
+                : off < 0.75 ? Fit.AtTheEdge
+                : off < 1.25 ? Fit.Doubtful
+                : Fit.Conflicts;
         }
         return Verdict(Z(measured.Mean), Spread(measured));
     }
 
     private Fit Verdict(double z, double s)
     {
-        if (Range.Form == RangeForm.UpTo && z < 0 || Range.Form == RangeForm.MoreThan && z > 0) return Fit.Fits;
+        if (Range.Form == RangeForm.UpTo && z < 0 || Range.Form == RangeForm.MoreThan && z > 0)
+            return Fit.Fits;
         // The bound of a one-sided range is its 95 % point: what reaches it still fits.
         var slack = Range.Form == RangeForm.Between ? 0 : _options.OneSidedZ - _options.BoundZ;
         var off = Math.Max(0, Math.Abs(z) - slack) / s;
-        return off <= _options.FitsUpTo + Tolerance ? Fit.Fits : off <= _options.EdgeUpTo + Tolerance ? Fit.AtTheEdge : off <= _options.DoubtfulUpTo ? Fit.Doubtful : Fit.Conflicts;
+        return off <= _options.FitsUpTo + Tolerance ? Fit.Fits
+            : off <= _options.EdgeUpTo + Tolerance ? Fit.AtTheEdge
+            : off <= _options.DoubtfulUpTo ? Fit.Doubtful
+            : Fit.Conflicts;
     }
 }

@@ -33,13 +33,17 @@ public static partial class RangeNotation
     public static NotationReading Read(string text, QuantityKind kind, int many = DefaultMany, MeasureUnit? unit = null)
     {
         ArgumentNullException.ThrowIfNull(text);
-        if (text.Length > LongestText) return Failed($"This is longer than {LongestText} characters: it is no range.", LongestText);
+        if (text.Length > LongestText)
+            return Failed($"This is longer than {LongestText} characters: it is no range.", LongestText);
         var scanner = new Scanner(Plain(text), text, kind, many, unit);
         scanner.SkipBlank();
-        if (scanner.AtEnd) return Failed("Write a number or a range, such as 6–9.", 0);
-        if (scanner.Notation() is not { } ranges) return new([], scanner.At, scanner.Problem);
+        if (scanner.AtEnd)
+            return Failed("Write a number or a range, such as 6–9.", 0);
+        if (scanner.Notation() is not { } ranges)
+            return new([], scanner.At, scanner.Problem);
         scanner.SkipBlank();
-        if (!scanner.AtEnd) return Failed(scanner.WhatFollows(), scanner.At);
+        if (!scanner.AtEnd)
+            return Failed(scanner.WhatFollows(), scanner.At);
         return new(ranges, scanner.At);
     }
 
@@ -59,26 +63,35 @@ public static partial class RangeNotation
 
     // Character by character, so that places stay as they are: every dash one dash, every space one space.
     private static string Plain(string text) => string.Create(text.Length, text, static (to, from) =>
-    {
-        for (var i = 0; i < from.Length; i++)
         {
-            to[i] = from[i] switch
+            for (var i = 0; i < from.Length; i++)
             {
-                '-' or '−' or '—' or '‐' or '‑' or '‒' => '–',
-                '\u00A0' or '\u2009' or '\u202F' or '\t' or '\n' => ' ',
-                '✕' or '⨯' => '×',
-                var other => other,
-            };
-        }
-    });
+                to[i] = from[i] switch
+                {
+                    '-' or '−' or '—' or '‐' or '‑' or '‒' => '–',
+                    '\u00A0' or '\u2009' or '\u202F' or '\t' or '\n' => ' ',
+                    '✕' or '⨯' => '×',
+                    var other => other,
+                };
+            }
+        });
 
-    [GeneratedRegex(@"\G(?:c\.|ca\.?|circa|about|approx(?:\.|imately)?|around|nearly|~|≈)\s*", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
+    [GeneratedRegex(
+        @"\G(?:c\.|ca\.?|circa|about|approx(?:\.|imately)?|around|nearly|~|≈)\s*",
+        RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
+    )]
     private static partial Regex CircaWords();
 
-    [GeneratedRegex(@"\G(?:up\s+to|to|at\s+most|not\s+(?:more|longer|wider|taller)\s+than|no\s+more\s+than|less\s+than|fewer\s+than|shorter\s+than|under|below|max(?:\.|imum)?|<|≤)\s*", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
+    [GeneratedRegex(
+        @"\G(?:up\s+to|to|at\s+most|not\s+(?:more|longer|wider|taller)\s+than|no\s+more\s+than|less\s+than|fewer\s+than|shorter\s+than|under|below|max(?:\.|imum)?|<|≤)\s*",
+        RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
+    )]
     private static partial Regex UpToWords();
 
-    [GeneratedRegex(@"\G(?:more\s+than|at\s+least|over|above|exceeding|longer\s+than|not\s+less\s+than|min(?:\.|imum)?|>|≥)\s*", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
+    [GeneratedRegex(
+        @"\G(?:more\s+than|at\s+least|over|above|exceeding|longer\s+than|not\s+less\s+than|min(?:\.|imum)?|>|≥)\s*",
+        RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
+    )]
     private static partial Regex MoreThanWords();
 
     [GeneratedRegex(@"\G\s*(?:or\s+(?:more|longer|wider|taller)|and\s+more|\+)", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
@@ -93,10 +106,16 @@ public static partial class RangeNotation
     [GeneratedRegex(@"\G(?:many|numerous|∞|indefinite(?:ly\s+many)?)(?!\w)", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
     private static partial Regex ManyWords();
 
-    [GeneratedRegex(@"\G\s*(?:×|x|times)\s*(?:(?:as|longer|wider|broader|taller|shorter|its|the)\b|$|[;,.)])|\G\s*times\b", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
+    [GeneratedRegex(
+        @"\G\s*(?:×|x|times)\s*(?:(?:as|longer|wider|broader|taller|shorter|its|the)\b|$|[;,.)])|\G\s*times\b",
+        RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
+    )]
     private static partial Regex TimesWords();
 
-    [GeneratedRegex(@"\G\s*(?:×|x|times)?\s*(?:(?:as\s+(?:long|wide|broad|tall|high)\s+as|longer\s+than|wider\s+than|broader\s+than)\s+(?:wide|long|broad|high|tall)|its\s+(?:width|length))?", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
+    [GeneratedRegex(
+        @"\G\s*(?:×|x|times)?\s*(?:(?:as\s+(?:long|wide|broad|tall|high)\s+as|longer\s+than|wider\s+than|broader\s+than)\s+(?:wide|long|broad|high|tall)|its\s+(?:width|length))?",
+        RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
+    )]
     private static partial Regex TimesPhrase();
 
     [GeneratedRegex(@"\G(?<word>twice|thrice|half|once)\s+(?=as\b|its\b|the\b)", RegexOptions.IgnoreCase | RegexOptions.CultureInvariant)]
@@ -116,18 +135,25 @@ public static partial class RangeNotation
 
         public void SkipBlank()
         {
-            while (!AtEnd && text[At] == ' ') At++;
+            while (!AtEnd && text[At] == ' ')
+                At++;
         }
 
-        public string WhatFollows() => char.IsAsciiDigit(text[At]) ? "There is a second number here. Put a dash between the two, or a × for length × width."
-            : $"“{typed[At..Math.Min(typed.Length, At + 16)]}” isn't understood here.";
+        public string WhatFollows() =>
+            char.IsAsciiDigit(text[At])
+                ? "There is a second number here. Put a dash between the two, or a × for length × width."
+                : $"“{typed[At..Math.Min(typed.Length, At + 16)]}” isn't understood here.";
 
         /// <summary>One range, or two with × between.</summary>
         public IReadOnlyList<QuantityRange>? Notation()
         {
             var start = At;
-            if (Take(ManyWords())) return expected is null or QuantityKind.Count ? [QuantityRange.MoreThan(QuantityKind.Count, many, typed[start..At])] : Fail<IReadOnlyList<QuantityRange>>("“Many” is for things that are counted.", start);
-            if (One() is not { } first) return null;
+            if (Take(ManyWords()))
+                return expected is null or QuantityKind.Count
+                    ? [QuantityRange.MoreThan(QuantityKind.Count, many, typed[start..At])]
+                    : Fail<IReadOnlyList<QuantityRange>>("“Many” is for things that are counted.", start);
+            if (One() is not { } first)
+                return null;
             var firstUnit = _unit;
             var afterFirst = At;
             SkipBlank();
@@ -138,13 +164,19 @@ public static partial class RangeNotation
                 At++;
                 SkipBlank();
                 _unit = null;
-                if (AtEnd || NumberText.Read(text, At) is null && text[At] is not ('(' or 'c')) return expected is null ? Back(afterFirst, start, first, firstUnit) : Fail<IReadOnlyList<QuantityRange>>("Behind the × the second measure is missing.", cross);
-                if (One() is not { } second) return null;
+                if (AtEnd || NumberText.Read(text, At) is null && text[At] is not ('(' or 'c'))
+                    return expected is null
+                        ? Back(afterFirst, start, first, firstUnit)
+                        : Fail<IReadOnlyList<QuantityRange>>("Behind the × the second measure is missing.", cross);
+                if (One() is not { } second)
+                    return null;
                 var secondUnit = _unit ?? firstUnit;
                 firstUnit ??= secondUnit ?? otherwise;
                 secondUnit ??= firstUnit;
-                if (firstUnit?.Kind != secondUnit?.Kind) return Fail<IReadOnlyList<QuantityRange>>("Length and width have units of different kinds.", cross);
-                if (firstUnit is null) return Fail<IReadOnlyList<QuantityRange>>("Say in which unit: mm, cm, m, in.", At);
+                if (firstUnit?.Kind != secondUnit?.Kind)
+                    return Fail<IReadOnlyList<QuantityRange>>("Length and width have units of different kinds.", cross);
+                if (firstUnit is null)
+                    return Fail<IReadOnlyList<QuantityRange>>("Say in which unit: mm, cm, m, in.", At);
                 return Both(first, firstUnit, second, secondUnit!, start);
             }
             return Back(afterFirst, start, first, firstUnit);
@@ -159,7 +191,17 @@ public static partial class RangeNotation
             return Build(raw, unit, start) is { } range ? [range] : null;
         }
 
-        private readonly record struct Raw(RangeForm Form, double Low, double High, double? LowExtreme, double? HighExtreme, bool IsCirca, bool IsStrict, int NumberAt, double UnitsMixed);
+        private readonly record struct Raw(
+            RangeForm Form,
+            double Low,
+            double High,
+            double? LowExtreme,
+            double? HighExtreme,
+            bool IsCirca,
+            bool IsStrict,
+            int NumberAt,
+            double UnitsMixed
+        );
 
         private Raw? One()
         {
@@ -168,7 +210,13 @@ public static partial class RangeNotation
             {
                 At = multiple.Index + multiple.Length;
                 _isRatio = true;
-                var value = multiple.Groups["word"].Value.ToLowerInvariant() switch { "twice" => 2, "thrice" => 3, "half" => 0.5, _ => 1d };
+                var value = multiple.Groups["word"].Value.ToLowerInvariant() switch
+                {
+                    "twice" => 2,
+                    "thrice" => 3,
+                    "half" => 0.5,
+                    _ => 1d,
+                };
                 var at = At;
                 Take(TimesPhrase());
                 return new Raw(RangeForm.Between, value, value, null, null, true, false, at, 1);
@@ -179,15 +227,27 @@ public static partial class RangeNotation
             if (!circa)
             {
                 var sign = At;
-                if (Take(UpToWords())) form = RangeForm.UpTo;
+                if (Take(UpToWords()))
+                    form = RangeForm.UpTo;
                 else if (Take(MoreThanWords()))
                 {
                     form = RangeForm.MoreThan;
-                    strict = text[sign] is not '≥' && !text.AsSpan(sign).StartsWith("at least", StringComparison.OrdinalIgnoreCase) && !text.AsSpan(sign).StartsWith("min", StringComparison.OrdinalIgnoreCase) && !text.AsSpan(sign).StartsWith("not less", StringComparison.OrdinalIgnoreCase);
+                    strict =
+                        text[sign] is not '≥'
+                        && !text.AsSpan(sign).StartsWith("at least", StringComparison.OrdinalIgnoreCase)
+                        && !text.AsSpan(sign).StartsWith("min", StringComparison.OrdinalIgnoreCase)
+                        && !text.AsSpan(sign).StartsWith("not less", StringComparison.OrdinalIgnoreCase);
                 }
-                if (form == RangeForm.UpTo) strict = text[sign] == '<' || text.AsSpan(sign).StartsWith("less", StringComparison.OrdinalIgnoreCase) || text.AsSpan(sign).StartsWith("fewer", StringComparison.OrdinalIgnoreCase) || text.AsSpan(sign).StartsWith("under", StringComparison.OrdinalIgnoreCase) || text.AsSpan(sign).StartsWith("below", StringComparison.OrdinalIgnoreCase);
+                if (form == RangeForm.UpTo)
+                    strict =
+                        text[sign] == '<'
+                        || text.AsSpan(sign).StartsWith("less", StringComparison.OrdinalIgnoreCase)
+                        || text.AsSpan(sign).StartsWith("fewer", StringComparison.OrdinalIgnoreCase)
+                        || text.AsSpan(sign).StartsWith("under", StringComparison.OrdinalIgnoreCase)
+                        || text.AsSpan(sign).StartsWith("below", StringComparison.OrdinalIgnoreCase);
                 // "up to c. 3 m" is "up to 3 m".
-                if (form != RangeForm.Between) Take(CircaWords());
+                if (form != RangeForm.Between)
+                    Take(CircaWords());
             }
             return Core(form, circa, strict);
         }
@@ -196,13 +256,15 @@ public static partial class RangeNotation
         private Raw? Core(RangeForm form, bool circa, bool strict)
         {
             SkipBlank();
-            double? lowExtreme = null, highExtreme = null;
+            double? lowExtreme = null,
+                highExtreme = null;
             var numberAt = At;
             if (!AtEnd && text[At] == '(')
             {
                 var open = At++;
                 SkipBlank();
-                if (Number() is not { } extreme) return Fail<Raw?>("In the brackets before the range its low extreme is missing.", Math.Min(At, text.Length));
+                if (Number() is not { } extreme)
+                    return Fail<Raw?>("In the brackets before the range its low extreme is missing.", Math.Min(At, text.Length));
                 lowExtreme = extreme;
                 SkipBlank();
                 if (!AtEnd && text[At] == '–')
@@ -211,72 +273,102 @@ public static partial class RangeNotation
                     SkipBlank();
                     Number();
                     SkipBlank();
-                    if (!AtEnd && text[At] == '–') At++;
+                    if (!AtEnd && text[At] == '–')
+                        At++;
                     SkipBlank();
                 }
-                if (AtEnd || text[At] != ')') return Fail<Raw?>("This bracket isn't closed.", open);
+                if (AtEnd || text[At] != ')')
+                    return Fail<Raw?>("This bracket isn't closed.", open);
                 At++;
                 SkipBlank();
-                if (!AtEnd && text[At] == '–') At++;
+                if (!AtEnd && text[At] == '–')
+                    At++;
                 SkipBlank();
             }
             numberAt = At;
-            if (AtEnd) return Fail<Raw?>(lowExtreme is null ? "A number is missing here." : "Behind the brackets the range is missing.", At);
-            if (text[At] == '±') return Fail<Raw?>("Before the ± the middle is missing.", At);
-            if (text[At] == '–') return Fail<Raw?>("A number below zero, or a dash with nothing before it, is no range.", At);
-            if (Number() is not { } low) return Fail<Raw?>(MeasureUnit.Named(Letters(At)) is not null ? "The number before the unit is missing." : "A number is missing here.", At);
+            if (AtEnd)
+                return Fail<Raw?>(lowExtreme is null ? "A number is missing here." : "Behind the brackets the range is missing.", At);
+            if (text[At] == '±')
+                return Fail<Raw?>("Before the ± the middle is missing.", At);
+            if (text[At] == '–')
+                return Fail<Raw?>("A number below zero, or a dash with nothing before it, is no range.", At);
+            if (Number() is not { } low)
+                return Fail<Raw?>(
+                    MeasureUnit.Named(Letters(At)) is not null ? "The number before the unit is missing." : "A number is missing here.",
+                    At
+                );
             var high = low;
             var isRange = false;
             Unit();
             var lowUnit = _unit;
             var mark = At;
             SkipBlank();
-            if (form == RangeForm.Between && Take(NoEnd())) form = RangeForm.MoreThan;
+            if (form == RangeForm.Between && Take(NoEnd()))
+                form = RangeForm.MoreThan;
             else if (!AtEnd && text[At] == '±')
             {
                 var plusMinus = At++;
                 SkipBlank();
-                if (Number() is not { } deviation) return Fail<Raw?>("Behind the ± the deviation is missing.", At);
+                if (Number() is not { } deviation)
+                    return Fail<Raw?>("Behind the ± the deviation is missing.", At);
                 (low, high, isRange) = (low - deviation, high + deviation, true);
-                if (low < 0) return Fail<Raw?>("It goes below zero.", plusMinus);
+                if (low < 0)
+                    return Fail<Raw?>("It goes below zero.", plusMinus);
             }
             else if (form == RangeForm.Between && RangeSign() is { } signEnd)
             {
                 At = signEnd;
-                if (!AtEnd && text[At] == '–') return Fail<Raw?>("Two dashes follow each other.", At);
+                if (!AtEnd && text[At] == '–')
+                    return Fail<Raw?>("Two dashes follow each other.", At);
                 if (Number() is not { } second)
                 {
-                    if (expected is not null || Problem is not null) return Fail<Raw?>("Behind the dash the high bound is missing.", Math.Min(At, text.Length));
+                    if (expected is not null || Problem is not null)
+                        return Fail<Raw?>("Behind the dash the high bound is missing.", Math.Min(At, text.Length));
                     At = mark;
                 }
                 else
                 {
                     (high, isRange) = (second, true);
-                    if (RangeSign() is { } third && NumberText.Read(text, third) is not null) return Fail<Raw?>("A third number: write extremes in brackets, such as 6–9(–13).", third);
+                    if (RangeSign() is { } third && NumberText.Read(text, third) is not null)
+                        return Fail<Raw?>("A third number: write extremes in brackets, such as 6–9(–13).", third);
                 }
             }
-            else At = mark;
+            else
+                At = mark;
             if (isRange)
             {
                 _unit = null;
                 Unit();
                 // "5 mm to 1 cm": the first number in a unit of its own.
-                if (lowUnit is not null && _unit is not null && lowUnit.Kind == _unit.Kind) low = low * lowUnit.Factor / _unit.Factor;
+                if (lowUnit is not null && _unit is not null && lowUnit.Kind == _unit.Kind)
+                    low = low * lowUnit.Factor / _unit.Factor;
                 _unit ??= lowUnit;
             }
             mark = At;
             SkipBlank();
-            if (!AtEnd && text[At] == '(' && HighExtreme(out var problem) is { } highest) highExtreme = highest;
-            else if (Problem is not null) return null;
-            else At = mark;
+            if (!AtEnd && text[At] == '(' && HighExtreme(out var problem) is { } highest)
+                highExtreme = highest;
+            else if (Problem is not null)
+                return null;
+            else
+                At = mark;
             var beforeUnit = _unit;
-            if (_unit is null) Unit();
+            if (_unit is null)
+                Unit();
             _unit ??= beforeUnit;
-            if (form == RangeForm.Between && !isRange && Take(OrMore())) form = RangeForm.MoreThan;
-            else if (form == RangeForm.Between && !isRange && Take(OrLess())) form = RangeForm.UpTo;
-            else if (form == RangeForm.Between && isRange && Take(OrMore())) form = RangeForm.MoreThan;
-            if (_unit is null) Unit();
-            if (_unit is null && TimesWords().IsMatch(text, At) && !(expected is QuantityKind.Length && text.AsSpan(At).Trim() is "×" or "x"))
+            if (form == RangeForm.Between && !isRange && Take(OrMore()))
+                form = RangeForm.MoreThan;
+            else if (form == RangeForm.Between && !isRange && Take(OrLess()))
+                form = RangeForm.UpTo;
+            else if (form == RangeForm.Between && isRange && Take(OrMore()))
+                form = RangeForm.MoreThan;
+            if (_unit is null)
+                Unit();
+            if (
+                _unit is null
+                && TimesWords().IsMatch(text, At)
+                && !(expected is QuantityKind.Length && text.AsSpan(At).Trim() is "×" or "x")
+            )
             {
                 _isRatio = true;
                 Take(TimesPhrase());
@@ -294,11 +386,13 @@ public static partial class RangeNotation
             problem = false;
             var open = At++;
             SkipBlank();
-            if (!AtEnd && text[At] == '–') At++;
+            if (!AtEnd && text[At] == '–')
+                At++;
             SkipBlank();
             if (Number() is not { } extreme)
             {
-                if (expected is not null) Fail<double?>("In the brackets behind the range its high extreme is missing.", Math.Min(At, text.Length));
+                if (expected is not null)
+                    Fail<double?>("In the brackets behind the range its high extreme is missing.", Math.Min(At, text.Length));
                 return null;
             }
             SkipBlank();
@@ -307,7 +401,8 @@ public static partial class RangeNotation
             {
                 At++;
                 SkipBlank();
-                if (Number() is { } larger) extreme = larger;
+                if (Number() is { } larger)
+                    extreme = larger;
             }
             SkipBlank();
             if (!AtEnd && text[At] == ')')
@@ -315,7 +410,8 @@ public static partial class RangeNotation
                 At++;
                 return extreme;
             }
-            if (expected is not null) Fail<double?>("This bracket isn't closed.", open);
+            if (expected is not null)
+                Fail<double?>("This bracket isn't closed.", open);
             return null;
         }
 
@@ -323,29 +419,37 @@ public static partial class RangeNotation
         private int? RangeSign()
         {
             var at = At;
-            while (at < text.Length && text[at] == ' ') at++;
-            if (at >= text.Length) return null;
+            while (at < text.Length && text[at] == ' ')
+                at++;
+            if (at >= text.Length)
+                return null;
             if (text[at] == '–')
             {
                 at++;
                 // "2–lobed" and "5–merous" are words with a number.
-                if (at < text.Length && char.IsLetter(text[at]) && NumberText.Read(text, at) is null) return null;
-                while (at < text.Length && text[at] == ' ') at++;
+                if (at < text.Length && char.IsLetter(text[at]) && NumberText.Read(text, at) is null)
+                    return null;
+                while (at < text.Length && text[at] == ' ')
+                    at++;
                 return at;
             }
             foreach (var word in new[] { "to ", "or " })
             {
-                if (!text.AsSpan(at).StartsWith(word, StringComparison.OrdinalIgnoreCase) || at == 0 || text[at - 1] != ' ') continue;
+                if (!text.AsSpan(at).StartsWith(word, StringComparison.OrdinalIgnoreCase) || at == 0 || text[at - 1] != ' ')
+                    continue;
                 var next = at + word.Length;
-                while (next < text.Length && text[next] == ' ') next++;
-                if (NumberText.Read(text, next) is not null) return next;
+                while (next < text.Length && text[next] == ' ')
+                    next++;
+                if (NumberText.Read(text, next) is not null)
+                    return next;
             }
             return null;
         }
 
         private double? Number()
         {
-            if (NumberText.Read(text, At) is not { } number) return null;
+            if (NumberText.Read(text, At) is not { } number)
+                return null;
             At = number.End;
             return number.Value;
         }
@@ -353,29 +457,43 @@ public static partial class RangeNotation
         private void Unit()
         {
             var at = At;
-            while (at < text.Length && text[at] == ' ') at++;
-            if (at >= text.Length) return;
+            while (at < text.Length && text[at] == ' ')
+                at++;
+            if (at >= text.Length)
+                return;
             // A lone quotation mark directly behind the number is inches or feet.
             var word = text[at] is '"' or '″' or '”' or '\'' or '′' or '’' or '°' ? text[at].ToString() : Letters(at);
-            if (word.Length == 0 || MeasureUnit.Named(word) is not { } unit) return;
+            if (word.Length == 0 || MeasureUnit.Named(word) is not { } unit)
+                return;
             // "in" is a unit only where nothing but the end, a bracket or a sign follows: "3 in each leaf" counts.
-            if (word is "in" or "In" && at + 2 < text.Length && text[at + 2] == ' ' && at + 3 < text.Length && char.IsLetter(text[at + 3]) && Letters(at + 3) is not ("long" or "wide" or "tall" or "high" or "across" or "or" or "to" or "broad" or "thick")) return;
+            if (
+                word is "in" or "In"
+                && at + 2 < text.Length
+                && text[at + 2] == ' '
+                && at + 3 < text.Length
+                && char.IsLetter(text[at + 3])
+                && Letters(at + 3) is not ("long" or "wide" or "tall" or "high" or "across" or "or" or "to" or "broad" or "thick")
+            )
+                return;
             _unit = unit;
             At = at + word.Length;
-            if (!AtEnd && text[At] == '.' && word is "in" or "ft" && At + 1 < text.Length) At++;
+            if (!AtEnd && text[At] == '.' && word is "in" or "ft" && At + 1 < text.Length)
+                At++;
         }
 
         private string Letters(int at)
         {
             var end = at;
-            while (end < text.Length && char.IsLetter(text[end])) end++;
+            while (end < text.Length && char.IsLetter(text[end]))
+                end++;
             return text[at..end];
         }
 
         private bool Take(Regex words)
         {
             var match = words.Match(text, At);
-            if (!match.Success || match.Index != At || match.Length == 0) return false;
+            if (!match.Success || match.Index != At || match.Length == 0)
+                return false;
             // "to" and "over" need a number behind them.
             At += match.Length;
             return true;
@@ -383,8 +501,12 @@ public static partial class RangeNotation
 
         private QuantityRange? Build(Raw raw, MeasureUnit? unit, int start)
         {
-            if (!_isRatio && !_isMerous && expected == QuantityKind.Length) unit ??= otherwise;
-            var kind = _isRatio ? QuantityKind.Ratio : _isMerous ? QuantityKind.Count : unit?.Kind ?? (expected is QuantityKind.Ratio or QuantityKind.Angle ? expected.Value : QuantityKind.Count);
+            if (!_isRatio && !_isMerous && expected == QuantityKind.Length)
+                unit ??= otherwise;
+            var kind =
+                _isRatio ? QuantityKind.Ratio
+                : _isMerous ? QuantityKind.Count
+                : unit?.Kind ?? (expected is QuantityKind.Ratio or QuantityKind.Angle ? expected.Value : QuantityKind.Count);
             if (expected is { } wanted && kind != wanted)
             {
                 if (wanted == QuantityKind.Length && unit is null && !_isRatio)
@@ -404,7 +526,13 @@ public static partial class RangeNotation
                 RangeForm.UpTo => QuantityRange.UpTo(kind, raw.IsStrict && isCount ? Math.Max(high - 1, 0) : high, own),
                 RangeForm.MoreThan => QuantityRange.MoreThan(kind, raw.IsStrict && isCount ? low + 1 : low, own),
                 _ when raw.IsCirca && low == high => QuantityRange.About(kind, low, own),
-                _ when low == high && isCount && raw.LowExtreme is null && raw.HighExtreme is null => new QuantityRange(kind, RangeForm.Exactly, low, high, Text: own),
+                _ when low == high && isCount && raw.LowExtreme is null && raw.HighExtreme is null => new QuantityRange(
+                    kind,
+                    RangeForm.Exactly,
+                    low,
+                    high,
+                    Text: own
+                ),
                 // A bare measure is a mean: it means about that.
                 _ when low == high && !isCount && raw.LowExtreme is null && raw.HighExtreme is null => QuantityRange.About(kind, low, own),
                 _ => new QuantityRange(kind, RangeForm.Between, low, high, Text: own),
@@ -413,7 +541,14 @@ public static partial class RangeNotation
             return range.Contradiction() is { } wrong ? Fail<QuantityRange>(wrong, raw.NumberAt) : range;
         }
 
-        private static string Word(QuantityKind kind) => kind switch { QuantityKind.Count => "count", QuantityKind.Length => "length", QuantityKind.Ratio => "ratio", _ => "angle in degrees" };
+        private static string Word(QuantityKind kind) =>
+            kind switch
+            {
+                QuantityKind.Count => "count",
+                QuantityKind.Length => "length",
+                QuantityKind.Ratio => "ratio",
+                _ => "angle in degrees",
+            };
 
         private T? Fail<T>(string message, int at)
         {

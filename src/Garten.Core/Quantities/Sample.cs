@@ -10,7 +10,17 @@ namespace Garten.Core.Quantities;
 /// <param name="High">High end of that interval.</param>
 /// <param name="Resolution">The coarsest step among them.</param>
 /// <param name="Calibration">Mean uncertainty that the instrument brings; it doesn't shrink with n.</param>
-public sealed record Sample(int Count, double Mean, double Least, double Largest, double? Deviation, double? Low, double? High, double Resolution, double Calibration)
+public sealed record Sample(
+    int Count,
+    double Mean,
+    double Least,
+    double Largest,
+    double? Deviation,
+    double? Low,
+    double? High,
+    double Resolution,
+    double Calibration
+)
 {
     // Half-width of a 95 % interval in standard errors where the instrument alone decides.
     private const double Normal95 = 1.959964;
@@ -26,13 +36,17 @@ public sealed record Sample(int Count, double Mean, double Least, double Largest
         var counted = new List<Reading>();
         foreach (var reading in readings)
         {
-            if (reading.Struck.Length == 0) counted.Add(reading);
+            if (reading.Struck.Length == 0)
+                counted.Add(reading);
         }
-        if (counted.Count == 0) return null;
+        if (counted.Count == 0)
+            return null;
         // In the order of their values: the same readings in any order give the same sums to the last digit.
         counted.Sort((a, b) => a.Value.CompareTo(b.Value));
         var n = counted.Count;
-        double sum = 0, calibrations = 0, resolution = 0;
+        double sum = 0,
+            calibrations = 0,
+            resolution = 0;
         foreach (var reading in counted)
         {
             sum += reading.Value;
@@ -41,11 +55,13 @@ public sealed record Sample(int Count, double Mean, double Least, double Largest
         }
         var (mean, calibration) = (sum / n, calibrations / n);
         double squares = 0;
-        foreach (var reading in counted) squares += (reading.Value - mean) * (reading.Value - mean);
+        foreach (var reading in counted)
+            squares += (reading.Value - mean) * (reading.Value - mean);
         double? deviation = n < 2 ? null : Math.Sqrt(squares / (n - 1));
-        double? half = deviation is { } s
-            ? Math.Sqrt(Square(StudentT.Quantile975(n - 1) * s / Math.Sqrt(n)) + Square(Normal95 * calibration))
-            : calibration > 0 ? Normal95 * calibration : null;
+        double? half =
+            deviation is { } s ? Math.Sqrt(Square(StudentT.Quantile975(n - 1) * s / Math.Sqrt(n)) + Square(Normal95 * calibration))
+            : calibration > 0 ? Normal95 * calibration
+            : null;
         return new(n, mean, counted[0].Value, counted[^1].Value, deviation, mean - half, mean + half, resolution, calibration);
     }
 
@@ -71,10 +87,17 @@ public static class StemSeries
     {
         ArgumentNullException.ThrowIfNull(readings);
         // Most readings don't say from which height they are.
-        if (readings.All(r => r.At.Length == 0)) return null;
+        if (readings.All(r => r.At.Length == 0))
+            return null;
         var means = Means(readings);
-        if (means.Count < 2) return null;
-        var trend = Direction(means) switch { > 0 => "it rises", < 0 => "it falls", _ => "no trend" };
+        if (means.Count < 2)
+            return null;
+        var trend = Direction(means) switch
+        {
+            > 0 => "it rises",
+            < 0 => "it falls",
+            _ => "no trend",
+        };
         return $"Up the stem: {string.Join(", ", means.Select(m => $"{m.Place} {ReadingText.Show(m.Mean, kind)}"))}; {trend}.";
     }
 
@@ -95,7 +118,9 @@ public static class StemSeries
     private static int Direction(List<(string Place, double Mean)> means)
     {
         var change = means[^1].Mean / means[0].Mean;
-        return change > 1 + LeastTrend ? 1 : change < 1 - LeastTrend ? -1 : 0;
+        return change > 1 + LeastTrend ? 1
+            : change < 1 - LeastTrend ? -1
+            : 0;
     }
 }
 
@@ -121,12 +146,14 @@ public sealed record DerivedRatio(double Value, int Pairs, double? Uncertainty, 
         if (paired && above.Count == below.Count)
         {
             var pairs = above.Zip(below).Where(p => p.First.Struck.Length == 0 && p.Second.Struck.Length == 0).ToList();
-            if (pairs.Count == 0 || pairs.Exists(p => p.Second.Value <= 0)) return null;
+            if (pairs.Count == 0 || pairs.Exists(p => p.Second.Value <= 0))
+                return null;
             var each = pairs.Select(p => p.First.Value / p.Second.Value).ToList();
             var sample = Sample.Of(each.Select(r => new Reading(r, "", 0)))!;
             return new(sample.Mean, each.Count, sample.Deviation / Math.Sqrt(each.Count), each);
         }
-        if (Sample.Of(above) is not { } first || Sample.Of(below) is not { Mean: > 0 } second) return null;
+        if (Sample.Of(above) is not { } first || Sample.Of(below) is not { Mean: > 0 } second)
+            return null;
         var value = first.Mean / second.Mean;
         double? Relative(Sample s) => s.Deviation is { } d ? d / Math.Sqrt(s.Count) / s.Mean : null;
         return new(value, 0, Relative(first) is { } a && Relative(second) is { } b ? value * Math.Sqrt(a * a + b * b) : null, []);

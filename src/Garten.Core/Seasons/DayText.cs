@@ -13,5 +13,6 @@ public static class DayText
     /// <param name="text">Such as <c>2026-05-31</c>.</param>
     /// <param name="day">The day.</param>
     public static bool TryRead(string? text, out DateOnly day) =>
-        DateOnly.TryParseExact(text, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out day) && day.Year is >= FirstYear and <= LastYear;
+        DateOnly.TryParseExact(text, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out day)
+        && day.Year is >= FirstYear and <= LastYear;
 }

@@ -11,15 +11,18 @@ public static class DayOfYear
     private const int February28 = 59;
 
     /// <summary>The day of the year of a date, 1 to 365.</summary>
-    public static int Of(DateOnly date) => DateTime.IsLeapYear(date.Year) && date.DayOfYear > February28 ? date.DayOfYear - 1 : date.DayOfYear;
+    public static int Of(DateOnly date) =>
+        DateTime.IsLeapYear(date.Year) && date.DayOfYear > February28 ? date.DayOfYear - 1 : date.DayOfYear;
 
-    /// <summary>The first date with this day of the year on or after another; of the 28th of February the 29th, where that is the date to begin with.</summary>
+    /// <summary>The first date with this day of the year on or after another; of the 28th of February the 29th, where that is the date to
+    /// begin with.</summary>
     /// <param name="from">The date to begin with.</param>
     /// <param name="day">1 to 365.</param>
     public static DateOnly Next(DateOnly from, int day)
     {
         Check(day);
-        if (Of(from) == day) return from;
+        if (Of(from) == day)
+            return from;
         var year = day < Of(from) ? from.Year + 1 : from.Year;
         return new DateOnly(year, 1, 1).AddDays(DateTime.IsLeapYear(year) && day > February28 ? day : day - 1);
     }
@@ -35,7 +38,8 @@ public static class DayOfYear
 
     internal static void Check(int day)
     {
-        if (!IsOne(day)) throw new ArgumentOutOfRangeException(nameof(day), day, "A day of the year is 1 to 365.");
+        if (!IsOne(day))
+            throw new ArgumentOutOfRangeException(nameof(day), day, "A day of the year is 1 to 365.");
     }
 }
 
@@ -57,7 +61,8 @@ public sealed record DayWindow(int From, int To)
     /// <summary>The days of two half-months and of those between them.</summary>
     /// <param name="from">The first half-month, 1 to 24.</param>
     /// <param name="to">The last one.</param>
-    public static DayWindow OfHalfMonths(int from, int to) => new(FirstDay(from), to % SeasonWords.HalfMonths + 1 is var next && next == 1 ? DayOfYear.Days : FirstDay(next) - 1);
+    public static DayWindow OfHalfMonths(int from, int to) =>
+        new(FirstDay(from), to % SeasonWords.HalfMonths + 1 is var next && next == 1 ? DayOfYear.Days : FirstDay(next) - 1);
 
     // The 1st and the 16th, in a year without 29 February.
     private static int FirstDay(int halfMonth) => new DateOnly(2001, (halfMonth + 1) / 2, halfMonth % 2 == 1 ? 1 : 16).DayOfYear;

@@ -14,8 +14,10 @@ public sealed record SeasonSite(double Latitude, double Longitude, double Elevat
 public sealed record ShiftPart(string Reason, double Days);
 
 /// <summary>
-/// How much later than at one site something happens at another. Spring comes 4 days later with each degree of latitude towards the pole, with
-/// each 5 degrees of longitude to the east and with each 122 m of height (Hopkins 1918); autumn comes as much earlier. The rule was found in
+/// How much later than at one site something happens at another. Spring comes 4 days later with each degree of latitude towards the pole,
+/// with
+/// each 5 degrees of longitude to the east and with each 122 m of height (Hopkins 1918); autumn comes as much earlier. The rule was found
+/// in
 /// the temperate zone: beyond <see cref="LeastLatitude"/> to <see cref="MostLatitude"/>, above <see cref="MostMetres"/> and for more than
 /// <see cref="MostDays"/> it is held at its bounds, and <paramref name="Warnings"/> say so. It has no jumps: not at the equator, nor where
 /// longitudes meet.
@@ -69,21 +71,46 @@ public sealed record SeasonShift(IReadOnlyList<ShiftPart> Parts, double Coeffici
         var parts = new List<ShiftPart>();
         void Add(double days, string reason)
         {
-            if (days != 0) parts.Add(new ShiftPart(reason, days));
+            if (days != 0)
+                parts.Add(new ShiftPart(reason, days));
         }
-        Add(degrees * DaysPerDegree, string.Create(CultureInfo.InvariantCulture, $"{Math.Abs(degrees):0.##}° {(degrees > 0 ? "nearer to" : "farther from")} the pole, 4 days each"));
-        Add(east * DaysPerDegreeEast, string.Create(CultureInfo.InvariantCulture, $"{Math.Abs(east):0.##}° {(east > 0 ? "east" : "west")}, 4 days per 5°"));
-        Add(metres * DaysPerMetre, string.Create(CultureInfo.InvariantCulture, $"{Math.Abs(metres):0} m {(metres > 0 ? "higher" : "lower")}, 4 days per 122 m"));
+        Add(
+            degrees * DaysPerDegree,
+            string.Create(
+                CultureInfo.InvariantCulture,
+                $"{Math.Abs(degrees):0.##}° {(degrees > 0 ? "nearer to" : "farther from")} the pole, 4 days each"
+            )
+        );
+        Add(
+            east * DaysPerDegreeEast,
+            string.Create(CultureInfo.InvariantCulture, $"{Math.Abs(east):0.##}° {(east > 0 ? "east" : "west")}, 4 days per 5°")
+        );
+        Add(
+            metres * DaysPerMetre,
+            string.Create(CultureInfo.InvariantCulture, $"{Math.Abs(metres):0} m {(metres > 0 ? "higher" : "lower")}, 4 days per 122 m")
+        );
         var sum = parts.Sum(p => p.Days);
         var held = Math.Clamp(sum, -MostDays, MostDays);
         Add(held - sum, string.Create(CultureInfo.InvariantCulture, $"no more than {MostDays:0} days either way"));
         var coefficient = CoefficientOf(phase);
         var year = Math.Clamp(lead, -MostDays, MostDays);
         var total = held * coefficient + year;
-        if (year != 0) parts.Add(new ShiftPart($"this year is {(year > 0 ? "late" : "early")}", year));
+        if (year != 0)
+            parts.Add(new ShiftPart($"this year is {(year > 0 ? "late" : "early")}", year));
         var across = Math.Abs(Southern(to) - Southern(from)) * HalfYear;
-        if (across != 0) parts.Add(new ShiftPart(across < HalfYear ? "towards the other half of the earth" : "the other half of the earth: half a year", across));
-        return new SeasonShift(parts, coefficient, (int)Math.Round(total + across, MidpointRounding.AwayFromZero), [.. WarningsOf(from), .. WarningsOf(to)]);
+        if (across != 0)
+            parts.Add(
+                new ShiftPart(
+                    across < HalfYear ? "towards the other half of the earth" : "the other half of the earth: half a year",
+                    across
+                )
+            );
+        return new SeasonShift(
+            parts,
+            coefficient,
+            (int)Math.Round(total + across, MidpointRounding.AwayFromZero),
+            [.. WarningsOf(from), .. WarningsOf(to)]
+        );
     }
 
     private static double HeldLatitude(SeasonSite site) => Math.Clamp(Math.Abs(site.Latitude), LeastLatitude, MostLatitude);
@@ -100,19 +127,37 @@ public sealed record SeasonShift(IReadOnlyList<ShiftPart> Parts, double Coeffici
     private static IEnumerable<string> WarningsOf(SeasonSite site)
     {
         var far = Math.Abs(site.Latitude);
-        if (far < Tropic) yield return string.Create(CultureInfo.InvariantCulture, $"At {far:0.#}° from the equator rain makes the seasons, not warmth: this shift says little there.");
-        else if (far < LeastLatitude) yield return string.Create(CultureInfo.InvariantCulture, $"The rule holds from {LeastLatitude:0}° to {MostLatitude:0}° from the equator; {far:0.#}° is taken for {LeastLatitude:0}°.");
-        if (far > MostLatitude) yield return string.Create(CultureInfo.InvariantCulture, $"The rule holds from {LeastLatitude:0}° to {MostLatitude:0}° from the equator; {far:0.#}° is taken for {MostLatitude:0}°.");
-        if (site.ElevationMetres > MostMetres) yield return string.Create(CultureInfo.InvariantCulture, $"The rule holds up to {MostMetres:0} m; {site.ElevationMetres:0} m is taken for that.");
+        if (far < Tropic)
+            yield return string.Create(
+                CultureInfo.InvariantCulture,
+                $"At {far:0.#}° from the equator rain makes the seasons, not warmth: this shift says little there."
+            );
+        else if (far < LeastLatitude)
+            yield return string.Create(
+                CultureInfo.InvariantCulture,
+                $"The rule holds from {LeastLatitude:0}° to {MostLatitude:0}° from the equator; {far:0.#}° is taken for {LeastLatitude:0}°."
+            );
+        if (far > MostLatitude)
+            yield return string.Create(
+                CultureInfo.InvariantCulture,
+                $"The rule holds from {LeastLatitude:0}° to {MostLatitude:0}° from the equator; {far:0.#}° is taken for {MostLatitude:0}°."
+            );
+        if (site.ElevationMetres > MostMetres)
+            yield return string.Create(
+                CultureInfo.InvariantCulture,
+                $"The rule holds up to {MostMetres:0} m; {site.ElevationMetres:0} m is taken for that."
+            );
     }
 
-    /// <summary>What the shift of spring is taken times: in full up to young fruit, half for ripe fruit, turned round for what autumn brings.</summary>
-    public static double CoefficientOf(Phenophase phase) => phase switch
-    {
-        Phenophase.RipeFruit or Phenophase.FruitPersisting => 0.5,
-        Phenophase.AutumnColour or Phenophase.BareTwig or Phenophase.RestingBud => -1,
-        _ => 1,
-    };
+    /// <summary>What the shift of spring is taken times: in full up to young fruit, half for ripe fruit, turned round for what autumn
+    /// brings.</summary>
+    public static double CoefficientOf(Phenophase phase) =>
+        phase switch
+        {
+            Phenophase.RipeFruit or Phenophase.FruitPersisting => 0.5,
+            Phenophase.AutumnColour or Phenophase.BareTwig or Phenophase.RestingBud => -1,
+            _ => 1,
+        };
 }
 
 /// <summary>How far a year is ahead of others or behind them, by one's own firsts.</summary>
@@ -131,7 +176,8 @@ public sealed record YearLead(double Days, int Firsts)
     public static YearLead Of(IReadOnlyCollection<double> late)
     {
         ArgumentNullException.ThrowIfNull(late);
-        if (late.Count == 0) return new YearLead(0, 0);
+        if (late.Count == 0)
+            return new YearLead(0, 0);
         var ordered = late.Order().ToList();
         var middle = ordered.Count / 2;
         var median = ordered.Count % 2 == 1 ? ordered[middle] : (ordered[middle - 1] + ordered[middle]) / 2;
@@ -141,5 +187,6 @@ public sealed record YearLead(double Days, int Firsts)
     /// <summary>Whether something was first seen then: it was looked for shortly before and wasn't there yet.</summary>
     /// <param name="notYet">The last day on which it wasn't there; null where nobody looked.</param>
     /// <param name="seen">The day on which it was there.</param>
-    public static bool IsFirst(DateOnly? notYet, DateOnly seen) => notYet is { } before && before < seen && seen.DayNumber - before.DayNumber <= NotYetWithin;
+    public static bool IsFirst(DateOnly? notYet, DateOnly seen) =>
+        notYet is { } before && before < seen && seen.DayNumber - before.DayNumber <= NotYetWithin;
 }

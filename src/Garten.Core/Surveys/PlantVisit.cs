@@ -56,7 +56,16 @@ public sealed record BranchSex(string Branch, PartSex Sex);
 /// <param name="Sexes">Sex, by branch.</param>
 /// <param name="Note">A note; may be empty.</param>
 /// <param name="Recorder">Who looked.</param>
-public sealed record PlantVisit(Guid Id, Guid PlantId, DateOnly Date, PlantState State, IReadOnlyList<PhaseNote> Phases, IReadOnlyList<BranchSex> Sexes, string Note, string Recorder)
+public sealed record PlantVisit(
+    Guid Id,
+    Guid PlantId,
+    DateOnly Date,
+    PlantState State,
+    IReadOnlyList<PhaseNote> Phases,
+    IReadOnlyList<BranchSex> Sexes,
+    string Note,
+    string Recorder
+)
 {
     private const int MostSexes = 50;
     private const int LongestBranch = 200;
@@ -66,13 +75,26 @@ public sealed record PlantVisit(Guid Id, Guid PlantId, DateOnly Date, PlantState
     {
         ArgumentNullException.ThrowIfNull(phases);
         ArgumentNullException.ThrowIfNull(sexes);
-        if (phases.GroupBy(p => p.Phase).FirstOrDefault(g => g.Count() > 1) is { } twice) return ("phases", $"“{twice.Key}” is noted twice.");
-        if (state == PlantState.NotRefound && (phases.Count > 0 || sexes.Count > 0)) return ("state", "A plant that wasn’t found again shows nothing: take out what it shows, or say how it was found.");
-        if (state == PlantState.Dead && phases.Any(p => p.Stage == PhaseStage.Shown && p.Phase is Phenophase.Flower or Phenophase.LeafBudOpening or Phenophase.ShootsUp)) return ("state", "A dead plant doesn’t flower or shoot.");
-        if (sexes.Count > MostSexes) return ("sexes", string.Create(CultureInfo.InvariantCulture, $"Up to {MostSexes} branches are noted at a time."));
-        if (sexes.Any(s => s.Branch.Length > LongestBranch)) return ("sexes", string.Create(CultureInfo.InvariantCulture, $"A branch is named in up to {LongestBranch} characters."));
-        if (sexes.Any(s => s.Sex == PartSex.Unsaid)) return ("sexes", "Say male, female or both; where no sex can be seen leave the branch out.");
-        return sexes.GroupBy(s => s.Branch.Trim(), StringComparer.OrdinalIgnoreCase).Any(g => g.Count() > 1) ? ("sexes", "A branch is given twice; where it bears both sexes say both.") : null;
+        if (phases.GroupBy(p => p.Phase).FirstOrDefault(g => g.Count() > 1) is { } twice)
+            return ("phases", $"“{twice.Key}” is noted twice.");
+        if (state == PlantState.NotRefound && (phases.Count > 0 || sexes.Count > 0))
+            return ("state", "A plant that wasn’t found again shows nothing: take out what it shows, or say how it was found.");
+        if (
+            state == PlantState.Dead
+            && phases.Any(p =>
+                p.Stage == PhaseStage.Shown && p.Phase is Phenophase.Flower or Phenophase.LeafBudOpening or Phenophase.ShootsUp
+            )
+        )
+            return ("state", "A dead plant doesn’t flower or shoot.");
+        if (sexes.Count > MostSexes)
+            return ("sexes", string.Create(CultureInfo.InvariantCulture, $"Up to {MostSexes} branches are noted at a time."));
+        if (sexes.Any(s => s.Branch.Length > LongestBranch))
+            return ("sexes", string.Create(CultureInfo.InvariantCulture, $"A branch is named in up to {LongestBranch} characters."));
+        if (sexes.Any(s => s.Sex == PartSex.Unsaid))
+            return ("sexes", "Say male, female or both; where no sex can be seen leave the branch out.");
+        return sexes.GroupBy(s => s.Branch.Trim(), StringComparer.OrdinalIgnoreCase).Any(g => g.Count() > 1)
+            ? ("sexes", "A branch is given twice; where it bears both sexes say both.")
+            : null;
     }
 
     /// <summary>Whether it was seen that day, whatever its state.</summary>
@@ -92,16 +114,23 @@ public static class PlantPosition
     {
         static double Radians(double degrees) => degrees * Math.PI / 180;
         static double Square(double x) => x * x;
-        var h = Square(Math.Sin(Radians(otherLatitude - latitude) / 2)) + Math.Cos(Radians(latitude)) * Math.Cos(Radians(otherLatitude)) * Square(Math.Sin(Radians(otherLongitude - longitude) / 2));
+        var h =
+            Square(Math.Sin(Radians(otherLatitude - latitude) / 2))
+            + Math.Cos(Radians(latitude)) * Math.Cos(Radians(otherLatitude)) * Square(Math.Sin(Radians(otherLongitude - longitude) / 2));
         return 2 * EarthRadiusMetres * Math.Asin(Math.Min(1, Math.Sqrt(h)));
     }
 
     /// <summary>Whether a plant of this position can belong to a place: it lies within both uncertainties and 2 km beside.</summary>
-    public static bool BelongsTo(double metres, double uncertainty, double placeUncertainty) => metres <= uncertainty + placeUncertainty + Beside;
+    public static bool BelongsTo(double metres, double uncertainty, double placeUncertainty) =>
+        metres <= uncertainty + placeUncertainty + Beside;
 
     /// <summary>Whether two positions can be of one plant: their circles, three times as wide, meet. Plants don't move.</summary>
-    public static bool CanBeSame(double metres, double uncertainty, double otherUncertainty) => metres <= Math.Max(50, 3 * (uncertainty + otherUncertainty));
+    public static bool CanBeSame(double metres, double uncertainty, double otherUncertainty) =>
+        metres <= Math.Max(50, 3 * (uncertainty + otherUncertainty));
 
     /// <summary>A distance in words: "40 km", "350 m".</summary>
-    public static string InWords(double metres) => metres >= 1000 ? string.Create(CultureInfo.InvariantCulture, $"{metres / 1000:0.#} km") : string.Create(CultureInfo.InvariantCulture, $"{metres:0} m");
+    public static string InWords(double metres) =>
+        metres >= 1000
+            ? string.Create(CultureInfo.InvariantCulture, $"{metres / 1000:0.#} km")
+            : string.Create(CultureInfo.InvariantCulture, $"{metres:0} m");
 }

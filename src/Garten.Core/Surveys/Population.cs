@@ -26,7 +26,15 @@ public enum CountUnit
 /// <param name="Note">A note; may be empty.</param>
 /// <param name="Recorder">Who counted.</param>
 /// <param name="Supersedes">The count that it corrects; null for a first one.</param>
-public sealed record PopulationCount(Guid Id, DateOnly Date, CountUnit Unit, int Number, string Note, string Recorder, Guid? Supersedes = null);
+public sealed record PopulationCount(
+    Guid Id,
+    DateOnly Date,
+    CountUnit Unit,
+    int Number,
+    string Note,
+    string Recorder,
+    Guid? Supersedes = null
+);
 
 /// <summary>A plant of a population that was marked, with what was found later.</summary>
 /// <param name="Id">The plant.</param>
@@ -52,7 +60,16 @@ public sealed record SexCount(int Male, int Female, int Both, int NotSexed, Shar
 /// <param name="Alive">Share that was alive at the end.</param>
 /// <param name="NotRefound">How many were looked for and not found.</param>
 /// <param name="Sexes">Their sexes.</param>
-public sealed record PopulationYear(int Year, IReadOnlyList<PopulationCount> Counts, int Pegged, ShareEstimate Flowered, ShareEstimate Fruited, ShareEstimate Alive, int NotRefound, SexCount Sexes);
+public sealed record PopulationYear(
+    int Year,
+    IReadOnlyList<PopulationCount> Counts,
+    int Pegged,
+    ShareEstimate Flowered,
+    ShareEstimate Fruited,
+    ShareEstimate Alive,
+    int NotRefound,
+    SexCount Sexes
+);
 
 /// <summary>How a count changed from one year to a later one.</summary>
 /// <param name="Unit">What was counted.</param>
@@ -69,7 +86,13 @@ public sealed record CountChange(CountUnit Unit, int FromYear, int ToYear, int F
 /// <param name="NeverFlowered">Labels of pegged plants that were looked at in two years or more and never flowered.</param>
 /// <param name="Due">What is to be done again, and when.</param>
 /// <param name="Missed">What can't be had this year any more, in sentences.</param>
-public sealed record PopulationSummary(IReadOnlyList<PopulationYear> Years, IReadOnlyList<CountChange> Changes, IReadOnlyList<string> NeverFlowered, IReadOnlyList<OpenNeed> Due, IReadOnlyList<string> Missed)
+public sealed record PopulationSummary(
+    IReadOnlyList<PopulationYear> Years,
+    IReadOnlyList<CountChange> Changes,
+    IReadOnlyList<string> NeverFlowered,
+    IReadOnlyList<OpenNeed> Due,
+    IReadOnlyList<string> Missed
+)
 {
     // Counts of two years are compared where they were made at about the same time: half a month to either side.
     private const int CountedAround = 15;
@@ -85,14 +108,24 @@ public sealed record PopulationSummary(IReadOnlyList<PopulationYear> Years, IRea
     /// <param name="pegs">The pegged plants.</param>
     /// <param name="fruit">When the taxon bears fruit there; empty where unknown.</param>
     /// <param name="today">The day.</param>
-    public static PopulationSummary Of(IReadOnlyList<PopulationCount> counts, IReadOnlyList<PeggedPlant> pegs, IReadOnlyList<DayWindow> fruit, DateOnly today)
+    public static PopulationSummary Of(
+        IReadOnlyList<PopulationCount> counts,
+        IReadOnlyList<PeggedPlant> pegs,
+        IReadOnlyList<DayWindow> fruit,
+        DateOnly today
+    )
     {
         ArgumentNullException.ThrowIfNull(counts);
         ArgumentNullException.ThrowIfNull(pegs);
         ArgumentNullException.ThrowIfNull(fruit);
         var superseded = counts.Select(c => c.Supersedes).OfType<Guid>().ToHashSet();
         var holding = counts.Where(c => !superseded.Contains(c.Id)).OrderBy(c => c.Date).ThenBy(c => c.Id).ToList();
-        var years = holding.Select(c => c.Date.Year).Concat(pegs.SelectMany(p => p.Visits.Select(v => v.Date.Year).Append(p.PeggedOn.Year))).Distinct().Order().ToList();
+        var years = holding
+            .Select(c => c.Date.Year)
+            .Concat(pegs.SelectMany(p => p.Visits.Select(v => v.Date.Year).Append(p.PeggedOn.Year)))
+            .Distinct()
+            .Order()
+            .ToList();
         var changes = new List<CountChange>();
         foreach (var unit in holding.GroupBy(c => c.Unit))
         {
@@ -101,10 +134,24 @@ public sealed record PopulationSummary(IReadOnlyList<PopulationYear> Years, IRea
             {
                 var (from, to) = (last[i - 1], last[i]);
                 var span = to.Date.Year - from.Date.Year;
-                changes.Add(new CountChange(unit.Key, from.Date.Year, to.Date.Year, from.Number, to.Number, from.Number == 0 ? null : Math.Pow(to.Number / (double)from.Number, 1d / span)));
+                changes.Add(
+                    new CountChange(
+                        unit.Key,
+                        from.Date.Year,
+                        to.Date.Year,
+                        from.Number,
+                        to.Number,
+                        from.Number == 0 ? null : Math.Pow(to.Number / (double)from.Number, 1d / span)
+                    )
+                );
             }
         }
-        var never = pegs.Where(p => p.Visits.Where(v => PlantVisit.IsFound(v.State)).Select(v => v.Date.Year).Distinct().Count() >= YearsForNever && p.Visits.Select(v => v.Date.Year).Distinct().All(y => Flowered(p, y) != true)).Select(p => p.Label).ToList();
+        var never = pegs.Where(p =>
+                p.Visits.Where(v => PlantVisit.IsFound(v.State)).Select(v => v.Date.Year).Distinct().Count() >= YearsForNever
+                && p.Visits.Select(v => v.Date.Year).Distinct().All(y => Flowered(p, y) != true)
+            )
+            .Select(p => p.Label)
+            .ToList();
         var (due, missed) = ToDo(holding, pegs, fruit, today);
         return new PopulationSummary(years.ConvertAll(y => Year(y, holding, pegs)), changes, never, due, missed);
     }
@@ -112,9 +159,19 @@ public sealed record PopulationSummary(IReadOnlyList<PopulationYear> Years, IRea
     private static PopulationYear Year(int year, List<PopulationCount> counts, IReadOnlyList<PeggedPlant> pegs)
     {
         var pegged = pegs.Where(p => p.PeggedOn.Year <= year).ToList();
-        var lost = pegged.Count(p => p.Visits.Where(v => v.Date.Year == year).ToList() is { Count: > 0 } visits && visits.All(v => v.State == PlantState.NotRefound));
-        return new PopulationYear(year, [.. counts.Where(c => c.Date.Year == year).GroupBy(c => c.Unit).Select(g => g.Last())], pegged.Count,
-            Estimate(pegged, p => Flowered(p, year)), Estimate(pegged, p => Fruited(p, year)), Estimate(pegged, p => Lived(p, year)), lost, Sexes(pegged, year));
+        var lost = pegged.Count(p =>
+            p.Visits.Where(v => v.Date.Year == year).ToList() is { Count: > 0 } visits && visits.All(v => v.State == PlantState.NotRefound)
+        );
+        return new PopulationYear(
+            year,
+            [.. counts.Where(c => c.Date.Year == year).GroupBy(c => c.Unit).Select(g => g.Last())],
+            pegged.Count,
+            Estimate(pegged, p => Flowered(p, year)),
+            Estimate(pegged, p => Fruited(p, year)),
+            Estimate(pegged, p => Lived(p, year)),
+            lost,
+            Sexes(pegged, year)
+        );
     }
 
     private static ShareEstimate Estimate(List<PeggedPlant> pegs, Func<PeggedPlant, bool?> has)
@@ -124,50 +181,79 @@ public sealed record PopulationSummary(IReadOnlyList<PopulationYear> Years, IRea
     }
 
     /// <summary>Whether a pegged plant flowered in a year; null where nobody can say. What bore fruit has flowered.</summary>
-    public static bool? Flowered(PeggedPlant plant, int year) => Had(plant, year, p => p is Phenophase.Flower, p => p is Phenophase.YoungFruit or Phenophase.RipeFruit);
+    public static bool? Flowered(PeggedPlant plant, int year) =>
+        Had(plant, year, p => p is Phenophase.Flower, p => p is Phenophase.YoungFruit or Phenophase.RipeFruit);
 
     /// <summary>Whether it bore fruit in a year; null where nobody can say.</summary>
     public static bool? Fruited(PeggedPlant plant, int year)
     {
         // What didn't flower at all bears no fruit either.
         var own = Had(plant, year, p => p is Phenophase.YoungFruit or Phenophase.RipeFruit, _ => false);
-        return own ?? (plant.Visits.Any(v => v.Date.Year == year && v.Phases.Any(p => p is { Phase: Phenophase.Flower, Stage: PhaseStage.None })) ? false : null);
+        return own
+            ?? (
+                plant.Visits.Any(v => v.Date.Year == year && v.Phases.Any(p => p is { Phase: Phenophase.Flower, Stage: PhaseStage.None }))
+                    ? false
+                    : null
+            );
     }
 
     private static bool? Had(PeggedPlant plant, int year, Func<Phenophase, bool> phase, Func<Phenophase, bool> implies)
     {
         var visits = plant.Visits.Where(v => v.Date.Year == year).ToList();
         var notes = visits.SelectMany(v => v.Phases).ToList();
-        if (notes.Any(n => n.Stage is PhaseStage.Shown or PhaseStage.Over && (phase(n.Phase) || implies(n.Phase)))) return true;
-        if (notes.Any(n => n.Stage == PhaseStage.None && phase(n.Phase))) return false;
+        if (notes.Any(n => n.Stage is PhaseStage.Shown or PhaseStage.Over && (phase(n.Phase) || implies(n.Phase))))
+            return true;
+        if (notes.Any(n => n.Stage == PhaseStage.None && phase(n.Phase)))
+            return false;
         // Dead before the year, or found dead in it with nothing seen: it had none.
         return plant.Visits.Any(v => v.State == PlantState.Dead && v.Date.Year < year) ? false : null;
     }
 
-    /// <summary>Whether it was alive at the end of a year: seen alive then or later; dead where it was found so. Cut or not refound is neither.</summary>
+    /// <summary>Whether it was alive at the end of a year: seen alive then or later; dead where it was found so. Cut or not refound is
+    /// neither.</summary>
     public static bool? Lived(PeggedPlant plant, int year)
     {
         ArgumentNullException.ThrowIfNull(plant);
-        if (plant.Visits.Any(v => v.Date.Year > year && v.State is PlantState.Alive or PlantState.Browsed)) return true;
-        if (plant.Visits.Any(v => v.Date.Year <= year && v.State == PlantState.Dead)) return false;
-        return plant.Visits.Where(v => v.Date.Year == year && PlantVisit.IsFound(v.State)).MaxBy(v => v.Date)?.State is PlantState.Alive or PlantState.Browsed ? true : null;
+        if (plant.Visits.Any(v => v.Date.Year > year && v.State is PlantState.Alive or PlantState.Browsed))
+            return true;
+        if (plant.Visits.Any(v => v.Date.Year <= year && v.State == PlantState.Dead))
+            return false;
+        return
+            plant.Visits.Where(v => v.Date.Year == year && PlantVisit.IsFound(v.State)).MaxBy(v => v.Date)?.State
+                is PlantState.Alive
+                    or PlantState.Browsed
+            ? true
+            : null;
     }
 
     private static SexCount Sexes(List<PeggedPlant> pegs, int year)
     {
-        int male = 0, female = 0, both = 0;
+        int male = 0,
+            female = 0,
+            both = 0;
         foreach (var plant in pegs)
         {
             var sexes = plant.Visits.Where(v => v.Date.Year == year).SelectMany(v => v.Sexes).Select(s => s.Sex).ToHashSet();
-            var (isMale, isFemale) = (sexes.Contains(PartSex.Male) || sexes.Contains(PartSex.Both), sexes.Contains(PartSex.Female) || sexes.Contains(PartSex.Both));
-            if (isMale && isFemale) both++;
-            else if (isMale) male++;
-            else if (isFemale) female++;
+            var (isMale, isFemale) = (
+                sexes.Contains(PartSex.Male) || sexes.Contains(PartSex.Both),
+                sexes.Contains(PartSex.Female) || sexes.Contains(PartSex.Both)
+            );
+            if (isMale && isFemale)
+                both++;
+            else if (isMale)
+                male++;
+            else if (isFemale)
+                female++;
         }
         return new SexCount(male, female, both, pegs.Count - male - female - both, ShareEstimate.Of(female, male + female));
     }
 
-    private static (List<OpenNeed> Due, List<string> Missed) ToDo(List<PopulationCount> counts, IReadOnlyList<PeggedPlant> pegs, IReadOnlyList<DayWindow> fruit, DateOnly today)
+    private static (List<OpenNeed> Due, List<string> Missed) ToDo(
+        List<PopulationCount> counts,
+        IReadOnlyList<PeggedPlant> pegs,
+        IReadOnlyList<DayWindow> fruit,
+        DateOnly today
+    )
     {
         var due = new List<OpenNeed>();
         var missed = new List<string>();
@@ -176,21 +262,48 @@ public sealed record PopulationSummary(IReadOnlyList<PopulationYear> Years, IRea
             var last = unit.Last();
             var at = DayOfYear.Of(last.Date);
             var word = unit.Key.ToString().ToLowerInvariant();
-            if (today.DayNumber - last.Date.DayNumber <= CountedLately) continue;
+            if (today.DayNumber - last.Date.DayNumber <= CountedLately)
+                continue;
             var window = new DayWindow(DayOfYear.Add(at, -CountedAround), DayOfYear.Add(at, CountedAround));
-            due.Add(new OpenNeed($"count:{word}", "", string.Create(CultureInfo.InvariantCulture, $"Count the {word} again: {last.Number} on {last.Date:d MMMM yyyy}."), [window]));
-            if (today.DayNumber - last.Date.DayNumber > DayOfYear.Days + CountedAround) missed.Add(string.Create(CultureInfo.InvariantCulture, $"The {word} were to be counted about {last.Date.AddYears(1):d MMMM yyyy}, and weren’t."));
+            due.Add(
+                new OpenNeed(
+                    $"count:{word}",
+                    "",
+                    string.Create(CultureInfo.InvariantCulture, $"Count the {word} again: {last.Number} on {last.Date:d MMMM yyyy}."),
+                    [window]
+                )
+            );
+            if (today.DayNumber - last.Date.DayNumber > DayOfYear.Days + CountedAround)
+                missed.Add(
+                    string.Create(
+                        CultureInfo.InvariantCulture,
+                        $"The {word} were to be counted about {last.Date.AddYears(1):d MMMM yyyy}, and weren’t."
+                    )
+                );
         }
         // Fruit of what has flowered within the year.
-        var waiting = pegs.Where(p => p.Visits.Any(v => today.DayNumber - v.Date.DayNumber < DayOfYear.Days && v.Date.Year == today.Year && Flowered(p, v.Date.Year) == true) && Fruited(p, today.Year) is null).ToList();
+        var waiting = pegs.Where(p =>
+                p.Visits.Any(v =>
+                    today.DayNumber - v.Date.DayNumber < DayOfYear.Days && v.Date.Year == today.Year && Flowered(p, v.Date.Year) == true
+                ) && Fruited(p, today.Year) is null
+            )
+            .ToList();
         if (waiting.Count > 0 && fruit.Count > 0)
         {
-            var text = $"Fruit of {waiting.Count} pegged {(waiting.Count == 1 ? "plant" : "plants")} that flowered: {string.Join(", ", waiting.Take(6).Select(p => p.Label))}{(waiting.Count > 6 ? " …" : "")}.";
+            var text =
+                $"Fruit of {waiting.Count} pegged {(waiting.Count == 1 ? "plant" : "plants")} that flowered: {string.Join(", ", waiting.Take(6).Select(p => p.Label))}{(waiting.Count > 6 ? " …" : "")}.";
             var flowered = waiting.SelectMany(p => p.Visits).Where(v => v.Date.Year == today.Year).Max(v => v.Date);
             // Still to come this year: the window is open now, or opens before the year is out.
             var ahead = fruit.Any(w => w.Holds(DayOfYear.Of(today)) || DayOfYear.Next(today, w.From).Year == today.Year);
-            if (ahead) due.Add(new OpenNeed("fruit", "", text, fruit));
-            else missed.Add(string.Create(CultureInfo.InvariantCulture, $"{text} Nobody came between their flowering ({flowered:d MMMM}) and the end of the fruit."));
+            if (ahead)
+                due.Add(new OpenNeed("fruit", "", text, fruit));
+            else
+                missed.Add(
+                    string.Create(
+                        CultureInfo.InvariantCulture,
+                        $"{text} Nobody came between their flowering ({flowered:d MMMM}) and the end of the fruit."
+                    )
+                );
         }
         return (due, missed);
     }

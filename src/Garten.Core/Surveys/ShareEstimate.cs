@@ -14,7 +14,18 @@ namespace Garten.Core.Surveys;
 /// <param name="Most">The share if all of them have it.</param>
 /// <param name="LeastLow">Lower bound of <paramref name="Least"/>.</param>
 /// <param name="MostHigh">Upper bound of <paramref name="Most"/>.</param>
-public sealed record ShareEstimate(int Count, int Known, int Unknown, double? Share, double Low, double High, double? Least, double? Most, double LeastLow, double MostHigh)
+public sealed record ShareEstimate(
+    int Count,
+    int Known,
+    int Unknown,
+    double? Share,
+    double Low,
+    double High,
+    double? Least,
+    double? Most,
+    double LeastLow,
+    double MostHigh
+)
 {
     // Of the normal distribution 95 % lie within so many standard deviations.
     private const double Z = 1.959963984540054;
@@ -31,14 +42,25 @@ public sealed record ShareEstimate(int Count, int Known, int Unknown, double? Sh
         ArgumentOutOfRangeException.ThrowIfLessThan(known, count);
         var all = known + unknown;
         var (low, high) = Wilson(count, known);
-        return new ShareEstimate(count, known, unknown, known == 0 ? null : count / (double)known, low, high, all == 0 ? null : count / (double)all, all == 0 ? null : (count + unknown) / (double)all,
-            Wilson(count, all).Low, Wilson(count + unknown, all).High);
+        return new ShareEstimate(
+            count,
+            known,
+            unknown,
+            known == 0 ? null : count / (double)known,
+            low,
+            high,
+            all == 0 ? null : count / (double)all,
+            all == 0 ? null : (count + unknown) / (double)all,
+            Wilson(count, all).Low,
+            Wilson(count + unknown, all).High
+        );
     }
 
     /// <summary>Wilson's interval of k of n at 95 %; 0 to 1 where n is 0.</summary>
     public static (double Low, double High) Wilson(int k, int n)
     {
-        if (n <= 0) return (0, 1);
+        if (n <= 0)
+            return (0, 1);
         var p = k / (double)n;
         const double z2 = Z * Z;
         var middle = (p + z2 / (2 * n)) / (1 + z2 / n);

@@ -15,12 +15,14 @@ public readonly record struct PhaseLook(Guid Plant, string Taxon, Phenophase Pha
 /// <param name="Taxon">Scientific name.</param>
 /// <param name="Phase">What began.</param>
 /// <param name="NotYet">The last day on which it wasn't there.</param>
-/// <param name="Seen">The day on which it was; later than <paramref name="NotYet"/>, by at most <see cref="YearLead.NotYetWithin"/> days.</param>
+/// <param name="Seen">The day on which it was; later than <paramref name="NotYet"/>, by at most <see cref="YearLead.NotYetWithin"/>
+/// days.</param>
 /// <param name="Site">Where; null where its height isn't known.</param>
 public sealed record SeasonFirst(string Taxon, Phenophase Phase, DateOnly NotYet, DateOnly Seen, SeasonSite? Site = null)
 {
     /// <summary>
-    /// The firsts among looks of one year: of each plant and phase the first day on which it was there, where shortly before it was looked for and wasn't.
+    /// The firsts among looks of one year: of each plant and phase the first day on which it was there, where shortly before it was looked
+    /// for and wasn't.
     /// What was there at the first look may have begun at any time and is no first.
     /// </summary>
     /// <param name="looks">In any order; several plants and phases.</param>
@@ -30,8 +32,13 @@ public sealed record SeasonFirst(string Taxon, Phenophase Phase, DateOnly NotYet
         var firsts = new List<SeasonFirst>();
         foreach (var own in looks.GroupBy(l => (l.Plant, l.Phase)))
         {
-            if (own.Where(l => l.IsShown).Select(l => (DateOnly?)l.On).Min() is not { } seen) continue;
-            if (own.Where(l => !l.IsShown && l.On < seen).Select(l => (DateOnly?)l.On).Max() is not { } notYet || !YearLead.IsFirst(notYet, seen)) continue;
+            if (own.Where(l => l.IsShown).Select(l => (DateOnly?)l.On).Min() is not { } seen)
+                continue;
+            if (
+                own.Where(l => !l.IsShown && l.On < seen).Select(l => (DateOnly?)l.On).Max() is not { } notYet
+                || !YearLead.IsFirst(notYet, seen)
+            )
+                continue;
             var any = own.First();
             firsts.Add(new SeasonFirst(any.Taxon, any.Phase, notYet, seen, any.Site));
         }

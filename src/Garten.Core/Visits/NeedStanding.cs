@@ -17,9 +17,12 @@ public sealed record NeedStanding(bool IsOpen, DateOnly? Closes, bool WasTooEarl
         ArgumentNullException.ThrowIfNull(windows);
         var at = DayOfYear.Of(day);
         var open = windows.Where(w => w.Holds(at)).ToList();
-        if (open.Count == 0) return new NeedStanding(false, null, false);
+        if (open.Count == 0)
+            return new NeedStanding(false, null, false);
         var wasTooEarly = lookedOn is { } look && !windows.Any(w => w.Holds(DayOfYear.Of(look)));
         // Of several windows the one that closes last counts.
-        return open.Exists(w => w.Length == DayOfYear.Days) ? new NeedStanding(true, null, wasTooEarly) : new NeedStanding(true, open.Max(w => DayOfYear.Next(day, w.To)), wasTooEarly);
+        return open.Exists(w => w.Length == DayOfYear.Days)
+            ? new NeedStanding(true, null, wasTooEarly)
+            : new NeedStanding(true, open.Max(w => DayOfYear.Next(day, w.To)), wasTooEarly);
     }
 }

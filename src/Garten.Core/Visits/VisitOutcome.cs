@@ -28,10 +28,12 @@ public sealed record VisitOutcome(IReadOnlyList<OpenNeed> Answered, IReadOnlyLis
         var at = DayOfYear.Of(today);
         foreach (var need in now)
         {
-            if (need.Windows.Count == 0 || need.Windows.Any(w => w.Holds(at))) continue;
+            if (need.Windows.Count == 0 || need.Windows.Any(w => w.Holds(at)))
+                continue;
             // The newest day before today that lay in a window.
             var closed = need.Windows.Max(w => today.AddDays(-DayOfYear.Between(w.To, at)));
-            if (closed <= since) continue;
+            if (closed <= since)
+                continue;
             slipped.Add(new SlippedNeed(need, closed, need.Windows.Min(w => DayOfYear.Next(today, w.From))));
         }
         return new VisitOutcome(answered, slipped);

@@ -24,14 +24,17 @@ public sealed record PlannedVisit(string Place, int Day, DateOnly Date, IReadOnl
 /// <param name="Unanswerable">Needs that have no window at their place.</param>
 public sealed record VisitPlan(IReadOnlyList<PlannedVisit> Visits, bool IsOptimal, IReadOnlyList<string> Unanswerable)
 {
-    // What the search of all places together may take, in needs × days × steps: with 40 needs of 3 windows each it is done long before; with
+    // What the search of all places together may take, in needs × days × steps: with 40 needs of 3 windows each it is done long before;
+    // with
     // thousands it stops after some seconds.
     private const long MostWork = 400_000_000;
     private const int FewestSteps = 2;
 
     /// <summary>
-    /// Plans the 365 days from a date, read as a circle. Any day can be put off until the first of the windows it serves closes, so the days on
-    /// which windows close are all that have to be tried: the fewest of these that answer every need are looked for place by place. Each is then
+    /// Plans the 365 days from a date, read as a circle. Any day can be put off until the first of the windows it serves closes, so the
+    /// days on
+    /// which windows close are all that have to be tried: the fewest of these that answer every need are looked for place by place. Each is
+    /// then
     /// moved to the middle of what its windows share; of what is open already, to the middle of what is left of it.
     /// </summary>
     /// <param name="from">The first day.</param>
@@ -41,8 +44,10 @@ public sealed record VisitPlan(IReadOnlyList<PlannedVisit> Visits, bool IsOptima
     public static VisitPlan Of(DateOnly from, IReadOnlyList<VisitNeed> needs, CancellationToken stop = default)
     {
         ArgumentNullException.ThrowIfNull(needs);
-        if (needs.Select(n => n.Id).Distinct(StringComparer.Ordinal).Count() != needs.Count) throw new ArgumentException("An id is given twice.", nameof(needs));
-        if (needs.Any(n => n.Windows.Any(w => !DayOfYear.IsOne(w.From) || !DayOfYear.IsOne(w.To)))) throw new ArgumentException("A window runs from a day of the year to another.", nameof(needs));
+        if (needs.Select(n => n.Id).Distinct(StringComparer.Ordinal).Count() != needs.Count)
+            throw new ArgumentException("An id is given twice.", nameof(needs));
+        if (needs.Any(n => n.Windows.Any(w => !DayOfYear.IsOne(w.From) || !DayOfYear.IsOne(w.To))))
+            throw new ArgumentException("A window runs from a day of the year to another.", nameof(needs));
         var start = DayOfYear.Of(from);
         var visits = new List<PlannedVisit>();
         var isOptimal = true;
@@ -56,9 +61,17 @@ public sealed record VisitPlan(IReadOnlyList<PlannedVisit> Visits, bool IsOptima
             var here = place.ToList();
             // In the order of the days ahead.
             var days = here.SelectMany(n => n.Windows).Select(w => w.To).Distinct().OrderBy(d => DayOfYear.Between(start, d)).ToList();
-            var sets = days.ConvertAll(d => (IReadOnlyCollection<int>)[.. Enumerable.Range(0, here.Count).Where(n => here[n].Windows.Any(w => w.Holds(d)))]);
+            var sets = days.ConvertAll(d =>
+                (IReadOnlyCollection<int>)[.. Enumerable.Range(0, here.Count).Where(n => here[n].Windows.Any(w => w.Holds(d)))]
+            );
             var step = Math.Max(1, (long)here.Count * days.Count);
-            var cover = SetCover.Find(here.Count, sets, null, (int)Math.Clamp(left / (places.Count - p) / step, FewestSteps, SetCover.UsualBudget), stop);
+            var cover = SetCover.Find(
+                here.Count,
+                sets,
+                null,
+                (int)Math.Clamp(left / (places.Count - p) / step, FewestSteps, SetCover.UsualBudget),
+                stop
+            );
             left -= Math.Min(left, cover.Steps * step);
             isOptimal &= cover.IsOptimal;
             var open = Enumerable.Range(0, here.Count).ToHashSet();
@@ -69,27 +82,35 @@ public sealed record VisitPlan(IReadOnlyList<PlannedVisit> Visits, bool IsOptima
                 visits.Add(Visit(from, start, place.Key, days[chosen], answered.ConvertAll(n => here[n])));
             }
         }
-        return new VisitPlan([.. visits.OrderBy(v => v.Latest).ThenBy(v => v.Date).ThenBy(v => v.Place, StringComparer.Ordinal)], isOptimal, [.. needs.Where(n => n.Windows.Count == 0).Select(n => n.Id)]);
+        return new VisitPlan(
+            [.. visits.OrderBy(v => v.Latest).ThenBy(v => v.Date).ThenBy(v => v.Place, StringComparer.Ordinal)],
+            isOptimal,
+            [.. needs.Where(n => n.Windows.Count == 0).Select(n => n.Id)]
+        );
     }
 
     // The stretch around a day in which all of these can be answered, as days from the start of the horizon.
     private static PlannedVisit Visit(DateOnly from, int start, string place, int day, List<VisitNeed> needs)
     {
-        int back = DayOfYear.Days - 1, forward = DayOfYear.Days - 1;
+        int back = DayOfYear.Days - 1,
+            forward = DayOfYear.Days - 1;
         foreach (var need in needs)
         {
             // Of several windows that hold the day the one that leaves most room.
             var window = need.Windows.Where(w => w.Holds(day)).MaxBy(w => w.Length)!;
             // What is open all the year closes on no day.
-            if (window.Length == DayOfYear.Days) continue;
+            if (window.Length == DayOfYear.Days)
+                continue;
             back = Math.Min(back, DayOfYear.Between(window.From, day));
             forward = Math.Min(forward, DayOfYear.Between(day, window.To));
         }
         var ahead = DayOfYear.Between(start, day);
         // What of it lies before the horizon comes again only in a year: it is cut off where it is open now, or where the year ends.
         var (first, last) = (Math.Max(0, ahead - back), Math.Min(DayOfYear.Days - 1, ahead + forward));
-        if (back + forward >= DayOfYear.Days) (first, last) = (0, DayOfYear.Days - 1);
-        else if (ahead + forward >= DayOfYear.Days) (first, last) = (0, ahead + forward - DayOfYear.Days);
+        if (back + forward >= DayOfYear.Days)
+            (first, last) = (0, DayOfYear.Days - 1);
+        else if (ahead + forward >= DayOfYear.Days)
+            (first, last) = (0, ahead + forward - DayOfYear.Days);
         // Where every day will do it may as well be the first.
         var middle = last - first == DayOfYear.Days - 1 ? first : first + (last - first) / 2;
         DateOnly On(int days) => DayOfYear.Next(from, DayOfYear.Add(start, days));

@@ -5,8 +5,13 @@ using Garten.Core.Seasons;
 
 namespace Garten.Formats.Tables;
 
-/// <summary>The columns of a matrix with the characters that they are: those of the table of characters, or worked out from what the cells hold.</summary>
-internal sealed record MatrixColumns(IReadOnlyList<Character> All, IReadOnlyList<(int Column, Character Character)> Characters, IReadOnlyDictionary<string, int> Facts)
+/// <summary>The columns of a matrix with the characters that they are: those of the table of characters, or worked out from what the cells
+/// hold.</summary>
+internal sealed record MatrixColumns(
+    IReadOnlyList<Character> All,
+    IReadOnlyList<(int Column, Character Character)> Characters,
+    IReadOnlyDictionary<string, int> Facts
+)
 {
     // So many different words in a column are notes, not states.
     private const int MostStates = 60;
@@ -15,7 +20,20 @@ internal sealed record MatrixColumns(IReadOnlyList<Character> All, IReadOnlyList
     private const int MostSaid = 20;
 
     // Headings that say something of the taxon itself, where there is no table of characters.
-    private static readonly string[] OfTaxon = ["authorship", "author", "family", "rank", "common_name", "common_names", "synonyms", "habitats", "habitat", "status", "origin"];
+    private static readonly string[] OfTaxon =
+    [
+        "authorship",
+        "author",
+        "family",
+        "rank",
+        "common_name",
+        "common_names",
+        "synonyms",
+        "habitats",
+        "habitat",
+        "status",
+        "origin",
+    ];
 
     /// <summary>Whether a heading names something of the taxon itself.</summary>
     public static bool SaysOfTaxon(string heading) => OfTaxon.Any(f => Sheet.Plain(f) == Sheet.Plain(heading));
@@ -33,21 +51,44 @@ internal sealed record MatrixColumns(IReadOnlyList<Character> All, IReadOnlyList
             var heading = matrix.Header[column];
             if (heading.Length == 0)
             {
-                if (matrix.Rows.Any(r => r.Cell(column).Length > 0)) problems.Add(new(ProblemSeverity.Error, "column.no-name", matrix.Name, 1, $"{column + 1}", $"Column {column + 1} has cells but no heading."));
+                if (matrix.Rows.Any(r => r.Cell(column).Length > 0))
+                    problems.Add(
+                        new(
+                            ProblemSeverity.Error,
+                            "column.no-name",
+                            matrix.Name,
+                            1,
+                            $"{column + 1}",
+                            $"Column {column + 1} has cells but no heading."
+                        )
+                    );
                 continue;
             }
             Character? character;
             if (defined is not null)
             {
-                character = defined.FirstOrDefault(c => c.Id == heading) ?? defined.FirstOrDefault(c => Sheet.Plain(c.Id) == Sheet.Plain(heading) || Sheet.Plain(c.Name) == Sheet.Plain(heading));
+                character = defined.FirstOrDefault(c => c.Id == heading)
+                    ?? defined.FirstOrDefault(c =>
+                        Sheet.Plain(c.Id) == Sheet.Plain(heading) || Sheet.Plain(c.Name) == Sheet.Plain(heading)
+                    );
                 if (character is null)
                 {
-                    problems.Add(new(ProblemSeverity.Error, "character.unknown", matrix.Name, 1, heading, $"The column “{heading}” is no character of the table of characters. Add it there, or rename the column."));
+                    problems.Add(
+                        new(
+                            ProblemSeverity.Error,
+                            "character.unknown",
+                            matrix.Name,
+                            1,
+                            heading,
+                            $"The column “{heading}” is no character of the table of characters. Add it there, or rename the column."
+                        )
+                    );
                     continue;
                 }
                 if (!character.IsQuantity && character.States.Count == 0)
                 {
-                    if (WithStates(character, matrix, column, problems) is not { } filled) continue;
+                    if (WithStates(character, matrix, column, problems) is not { } filled)
+                        continue;
                     all[all.FindIndex(c => c.Id == character.Id)] = character = filled;
                 }
             }
@@ -59,14 +100,30 @@ internal sealed record MatrixColumns(IReadOnlyList<Character> All, IReadOnlyList
                     continue;
                 }
                 character = Guessed(heading, matrix, column, problems);
-                if (character is null) continue;
-                if (all.Exists(c => c.Id == character.Id)) continue;
+                if (character is null)
+                    continue;
+                if (all.Exists(c => c.Id == character.Id))
+                    continue;
                 all.Add(character);
             }
-            if (found.Exists(f => f.Item2.Id == character.Id)) problems.Add(new(ProblemSeverity.Error, "column.twice", matrix.Name, 1, heading, $"Two columns are the character {character.Name}."));
-            else found.Add((column, character));
+            if (found.Exists(f => f.Item2.Id == character.Id))
+                problems.Add(
+                    new(ProblemSeverity.Error, "column.twice", matrix.Name, 1, heading, $"Two columns are the character {character.Name}.")
+                );
+            else
+                found.Add((column, character));
         }
-        if (matrix.Header.Count < 2) problems.Add(new(ProblemSeverity.Error, "matrix.columns", matrix.Name, 1, "", "The matrix has a single column. Behind the taxon, every column is a character; is it separated by commas, semicolons or tabs?"));
+        if (matrix.Header.Count < 2)
+            problems.Add(
+                new(
+                    ProblemSeverity.Error,
+                    "matrix.columns",
+                    matrix.Name,
+                    1,
+                    "",
+                    "The matrix has a single column. Behind the taxon, every column is a character; is it separated by commas, semicolons or tabs?"
+                )
+            );
         return new(all, found, facts);
     }
 
@@ -80,9 +137,18 @@ internal sealed record MatrixColumns(IReadOnlyList<Character> All, IReadOnlyList
         var numbers = cells.Count(c => char.IsAsciiDigit(c.TrimStart('(', '<', '>', '≥', '≤', '~', 'c', '.', ' ').FirstOrDefault()));
         if (cells.Count > 0 && numbers >= 0.9 * cells.Count)
         {
-            var kind = MeasureUnit.Named(unit) is { } known ? known.Kind == QuantityKind.Angle ? CharacterKind.Angle : CharacterKind.Length
-                : unit.Length == 0 && cells.TrueForAll(c => FloraTables.TryNumber(c, out var v) ? Math.Abs(v - Math.Round(v)) < 1e-9 : !c.Contains('.', StringComparison.Ordinal)) ? CharacterKind.Count : CharacterKind.Ratio;
-            if (cells.Exists(c => c.Any(char.IsAsciiLetter) && cells.Exists(d => MeasureUnit.Named(d.Split(' ')[^1]) is not null))) kind = CharacterKind.Length;
+            var kind = MeasureUnit.Named(unit) is { } known
+                ? known.Kind == QuantityKind.Angle
+                    ? CharacterKind.Angle
+                    : CharacterKind.Length
+                : unit.Length == 0
+                && cells.TrueForAll(c =>
+                    FloraTables.TryNumber(c, out var v) ? Math.Abs(v - Math.Round(v)) < 1e-9 : !c.Contains('.', StringComparison.Ordinal)
+                )
+                    ? CharacterKind.Count
+                    : CharacterKind.Ratio;
+            if (cells.Exists(c => c.Any(char.IsAsciiLetter) && cells.Exists(d => MeasureUnit.Named(d.Split(' ')[^1]) is not null)))
+                kind = CharacterKind.Length;
             return CharacterSheet.Plain(id, name, kind, [], unit);
         }
         return WithStates(CharacterSheet.Plain(id, name, CharacterKind.Categorical, [], ""), matrix, column, problems);
@@ -91,45 +157,98 @@ internal sealed record MatrixColumns(IReadOnlyList<Character> All, IReadOnlyList
     private static Character? WithStates(Character character, Sheet matrix, int column, List<FloraProblem> problems)
     {
         // Values that stand alone somewhere are states; "red, white" is two of them where both do.
-        var parts = matrix.Rows.Where(r => IsSaid(r.Cell(column))).SelectMany(r => Parts(r.Cell(column)).Select(p => (Bare: p, Row: r.Number))).ToList();
-        var whole = parts.Where(p => DescriptionCell.Alternatives(p.Bare).Count == 1).Select(p => p.Bare).ToHashSet(StringComparer.OrdinalIgnoreCase);
+        var parts = matrix
+            .Rows.Where(r => IsSaid(r.Cell(column)))
+            .SelectMany(r => Parts(r.Cell(column)).Select(p => (Bare: p, Row: r.Number)))
+            .ToList();
+        var whole = parts
+            .Where(p => DescriptionCell.Alternatives(p.Bare).Count == 1)
+            .Select(p => p.Bare)
+            .ToHashSet(StringComparer.OrdinalIgnoreCase);
         var states = new List<string>();
         var met = new HashSet<string>(StringComparer.OrdinalIgnoreCase);
         var composed = new List<(string Text, int Row)>();
         foreach (var (part, row) in parts)
         {
-            if (part.Length == 0 || !met.Add(part)) continue;
+            if (part.Length == 0 || !met.Add(part))
+                continue;
             var beside = DescriptionCell.Alternatives(part);
-            // Each stands alone somewhere: then these are several states. Else it may be one, such as a pattern of colours: said, not guessed.
-            if (beside.Count > 1 && beside.All(whole.Contains)) continue;
+            // Each stands alone somewhere: then these are several states. Else it may be one, such as a pattern of colours: said, not
+            // guessed.
+            if (beside.Count > 1 && beside.All(whole.Contains))
+                continue;
             states.Add(part);
-            if (beside.Count > 1 || part.Contains(" and ", StringComparison.OrdinalIgnoreCase)) composed.Add((part, row));
+            if (beside.Count > 1 || part.Contains(" and ", StringComparison.OrdinalIgnoreCase))
+                composed.Add((part, row));
         }
         foreach (var (text, row) in composed.Take(MostSaid))
         {
-            problems.Add(new(ProblemSeverity.Warning, "cell.several", matrix.Name, row, matrix.Header[column], $"“{text}” is kept as a state of its own. Where several states are meant, separate them with |."));
+            problems.Add(
+                new(
+                    ProblemSeverity.Warning,
+                    "cell.several",
+                    matrix.Name,
+                    row,
+                    matrix.Header[column],
+                    $"“{text}” is kept as a state of its own. Where several states are meant, separate them with |."
+                )
+            );
         }
-        if (composed.Count > MostSaid) problems.Add(new(ProblemSeverity.Warning, "cell.several", matrix.Name, composed[MostSaid].Row, matrix.Header[column], $"So are {composed.Count - MostSaid} other texts of this column."));
+        if (composed.Count > MostSaid)
+            problems.Add(
+                new(
+                    ProblemSeverity.Warning,
+                    "cell.several",
+                    matrix.Name,
+                    composed[MostSaid].Row,
+                    matrix.Header[column],
+                    $"So are {composed.Count - MostSaid} other texts of this column."
+                )
+            );
         if (states.Count > MostStates && states.Count > parts.Count / 4)
         {
-            problems.Add(new(ProblemSeverity.Warning, "column.text", matrix.Name, 1, matrix.Header[column], $"The column “{matrix.Header[column]}” holds {states.Count} different texts: it is taken for notes and left out."));
+            problems.Add(
+                new(
+                    ProblemSeverity.Warning,
+                    "column.text",
+                    matrix.Name,
+                    1,
+                    matrix.Header[column],
+                    $"The column “{matrix.Header[column]}” holds {states.Count} different texts: it is taken for notes and left out."
+                )
+            );
             return null;
         }
         if (states.Count == 0)
         {
-            problems.Add(new(ProblemSeverity.Warning, "column.empty", matrix.Name, 1, matrix.Header[column], $"No cell of the column “{matrix.Header[column]}” says anything; it is left out."));
+            problems.Add(
+                new(
+                    ProblemSeverity.Warning,
+                    "column.empty",
+                    matrix.Name,
+                    1,
+                    matrix.Header[column],
+                    $"No cell of the column “{matrix.Header[column]}” says anything; it is left out."
+                )
+            );
             return null;
         }
         var ids = new OwnIds();
         return character with
         {
-            States = [.. states.Order(StringComparer.OrdinalIgnoreCase).Select(s => new CharacterState(ids.Take(FloraTables.IdOf(s) is { Length: > 0 } plain ? plain : "state"), s, "", [s]))],
+            States =
+            [
+                .. states
+                    .Order(StringComparer.OrdinalIgnoreCase)
+                    .Select(s => new CharacterState(ids.Take(FloraTables.IdOf(s) is { Length: > 0 } plain ? plain : "state"), s, "", [s])),
+            ],
         };
     }
 
     private static bool IsSaid(string cell) => !DescriptionCell.IsUnknown(cell) && !DescriptionCell.IsNotApplicable(cell);
 
-    private static IEnumerable<string> Parts(string cell) => cell.Split('|', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries).Select(Bare);
+    private static IEnumerable<string> Parts(string cell) =>
+        cell.Split('|', StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries).Select(Bare);
 
     // Without "usually" and the mark of misreading.
     private static string Bare(string part)
@@ -139,16 +258,20 @@ internal sealed record MatrixColumns(IReadOnlyList<Character> All, IReadOnlyList
         return space > 0 && Modality.Of(part[..space]) is not null ? part[(space + 1)..].Trim() : part;
     }
 
-    private static List<string> Filled(Sheet matrix, int column) => [.. matrix.Rows.Select(r => r.Cell(column)).Where(c => !DescriptionCell.IsUnknown(c) && !DescriptionCell.IsNotApplicable(c))];
+    private static List<string> Filled(Sheet matrix, int column) =>
+        [.. matrix.Rows.Select(r => r.Cell(column)).Where(c => !DescriptionCell.IsUnknown(c) && !DescriptionCell.IsNotApplicable(c))];
 
     // "leaf length (cm)", "leaf_length_cm", "height [m]".
     private static (string Name, string Unit) Unit(string heading)
     {
         var open = heading.LastIndexOfAny(['(', '[']);
-        if (open > 0 && heading.TrimEnd() is [.., ')' or ']']) return (heading[..open].Trim().Replace('_', ' '), heading[(open + 1)..].Trim().TrimEnd(')', ']').Trim());
+        if (open > 0 && heading.TrimEnd() is [.., ')' or ']'])
+            return (heading[..open].Trim().Replace('_', ' '), heading[(open + 1)..].Trim().TrimEnd(')', ']').Trim());
         var last = heading.LastIndexOfAny([' ', '_', '.']);
-        if (last > 0 && MeasureUnit.Named(heading[(last + 1)..]) is not null && heading[(last + 1)..] is not ("in" or "m")) return (heading[..last].Replace('_', ' ').Trim(), heading[(last + 1)..]);
-        if (last > 0 && heading[(last + 1)..] is "m" or "mg" or "g" or "kg") return (heading[..last].Replace('_', ' ').Trim(), heading[(last + 1)..]);
+        if (last > 0 && MeasureUnit.Named(heading[(last + 1)..]) is not null && heading[(last + 1)..] is not ("in" or "m"))
+            return (heading[..last].Replace('_', ' ').Trim(), heading[(last + 1)..]);
+        if (last > 0 && heading[(last + 1)..] is "m" or "mg" or "g" or "kg")
+            return (heading[..last].Replace('_', ' ').Trim(), heading[(last + 1)..]);
         return (heading.Replace('_', ' '), "");
     }
 }

@@ -8,21 +8,24 @@ namespace Garten.Formats.Tables;
 /// <param name="Rows">The rows that aren't empty.</param>
 public sealed record Sheet(string Name, IReadOnlyList<string> Header, IReadOnlyList<SheetRow> Rows)
 {
-    /// <summary>Place of a column by any of its names, from 0; -1 where there is none. Case, spaces, hyphens and underscores don't matter.</summary>
+    /// <summary>Place of a column by any of its names, from 0; -1 where there is none. Case, spaces, hyphens and underscores don't
+    /// matter.</summary>
     public int Column(params ReadOnlySpan<string> names)
     {
         foreach (var name in names)
         {
             for (var i = 0; i < Header.Count; i++)
             {
-                if (Plain(Header[i]) == Plain(name)) return i;
+                if (Plain(Header[i]) == Plain(name))
+                    return i;
             }
         }
         return -1;
     }
 
     /// <summary>A heading without case, spaces, hyphens and underscores.</summary>
-    public static string Plain(string heading) => string.Concat((heading ?? "").Where(c => !char.IsWhiteSpace(c) && c is not ('_' or '-' or '.'))).ToLowerInvariant();
+    public static string Plain(string heading) =>
+        string.Concat((heading ?? "").Where(c => !char.IsWhiteSpace(c) && c is not ('_' or '-' or '.'))).ToLowerInvariant();
 }
 
 /// <summary>A row of a sheet.</summary>

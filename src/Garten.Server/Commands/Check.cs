@@ -35,7 +35,8 @@ internal static class Refusal
     /// <param name="title">What is wrong.</param>
     /// <param name="detail">What to do.</param>
     /// <param name="field">Where in the command.</param>
-    public static CommandRefusedException Of(int status, string code, string title, string detail, string field) => new(new ProblemReport(title, status, code, detail, field));
+    public static CommandRefusedException Of(int status, string code, string title, string detail, string field) =>
+        new(new ProblemReport(title, status, code, detail, field));
 }
 
 /// <summary>What is checked of the commands of several features.</summary>
@@ -47,8 +48,16 @@ internal static class Check
     /// <summary>Reads a day that may be in the future.</summary>
     public static DateOnly Date(string text, string field)
     {
-        if (!DayText.TryRead(text, out var date)) throw Refusal.Of(422, "date.invalid", "There is no such date.", "Give the day as year-month-day, for example 2026-05-31.", field);
-        if (date < OldestDate) throw Refusal.Of(422, "date.too-old", "This date is too long ago.", $"Give a day from {OldestDate:yyyy-MM-dd} on.", field);
+        if (!DayText.TryRead(text, out var date))
+            throw Refusal.Of(
+                422,
+                "date.invalid",
+                "There is no such date.",
+                "Give the day as year-month-day, for example 2026-05-31.",
+                field
+            );
+        if (date < OldestDate)
+            throw Refusal.Of(422, "date.too-old", "This date is too long ago.", $"Give a day from {OldestDate:yyyy-MM-dd} on.", field);
         return date;
     }
 
@@ -57,17 +66,27 @@ internal static class Check
     {
         foreach (var (id, field) in ids)
         {
-            if (id == Guid.Empty) throw Refusal.Of(422, "record.id", "An id is missing.", "Make a new UUID (version 7) for it.", field);
+            if (id == Guid.Empty)
+                throw Refusal.Of(422, "record.id", "An id is missing.", "Make a new UUID (version 7) for it.", field);
         }
     }
 
     /// <summary>A text is there where it must be, not too long, and nothing that PostgreSQL can't keep.</summary>
     public static void Text(string text, string field, string what, int longest, bool required)
     {
-        if (required && string.IsNullOrWhiteSpace(text)) throw Refusal.Of(422, field + ".missing", $"{what} is missing.", "Fill it in.", field);
-        if (text.Length > longest) throw Refusal.Of(422, field + ".too-long", $"{what} is too long.", $"It may have {longest} characters; it has {text.Length}.", field);
+        if (required && string.IsNullOrWhiteSpace(text))
+            throw Refusal.Of(422, field + ".missing", $"{what} is missing.", "Fill it in.", field);
+        if (text.Length > longest)
+            throw Refusal.Of(
+                422,
+                field + ".too-long",
+                $"{what} is too long.",
+                $"It may have {longest} characters; it has {text.Length}.",
+                field
+            );
         // PostgreSQL keeps no NUL in a text.
-        if (text.Contains('\0', StringComparison.Ordinal)) throw Refusal.Of(422, field + ".binary", $"{what} isn't plain text.", "Remove the NUL character.", field);
+        if (text.Contains('\0', StringComparison.Ordinal))
+            throw Refusal.Of(422, field + ".binary", $"{what} isn't plain text.", "Remove the NUL character.", field);
     }
 
     /// <summary>A day as it is said in a message.</summary>

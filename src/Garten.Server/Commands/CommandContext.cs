@@ -8,7 +8,8 @@ namespace Garten.Server.Commands;
 /// <param name="Device">The device that sent it; null where none was named.</param>
 internal sealed record CommandContext(NpgsqlConnection Connection, DateTimeOffset Now, Guid? Device)
 {
-    /// <summary>The latest day that isn't in the future: a device's own day may be a day ahead of the server's, where its zone is.</summary>
+    /// <summary>The latest day that isn't in the future: a device's own day may be a day ahead of the server's, where its zone
+    /// is.</summary>
     public DateOnly LatestDay => DateOnly.FromDateTime(Now.UtcDateTime).AddDays(1);
 
     /// <summary>Reads the day on which something was seen.</summary>
@@ -16,7 +17,14 @@ internal sealed record CommandContext(NpgsqlConnection Connection, DateTimeOffse
     public DateOnly Date(string text, string field = "eventDate")
     {
         var date = Check.Date(text, field);
-        if (date > LatestDay) throw Refusal.Of(422, "date.future", "This date is in the future.", "Give the day on which the plant was seen: today or earlier.", field);
+        if (date > LatestDay)
+            throw Refusal.Of(
+                422,
+                "date.future",
+                "This date is in the future.",
+                "Give the day on which the plant was seen: today or earlier.",
+                field
+            );
         return date;
     }
 }

@@ -6,7 +6,8 @@ namespace Garten.Server.Commands;
 internal sealed class CommandRefusedException : Exception
 {
     /// <summary>Says why.</summary>
-    public CommandRefusedException(ProblemReport problem) : base(problem?.Detail) => Problem = problem!;
+    public CommandRefusedException(ProblemReport problem)
+        : base(problem?.Detail) => Problem = problem!;
 
     /// <summary>Why it was refused.</summary>
     public ProblemReport Problem { get; }

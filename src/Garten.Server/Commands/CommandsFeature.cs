@@ -18,23 +18,43 @@ internal sealed class CommandsFeature : IFeature
         services.AddSingleton<CommandPipeline>();
     }
 
-    public void Map(RouteGroupBuilder api) => api.MapPost("/commands", async ([FromBody] CommandBatch batch, HttpRequest request, CommandPipeline pipeline, CancellationToken stop) =>
-    {
-        if (batch.Commands.Count == 0 || batch.Commands.Count > ApiLimits.MostCommands) return Problems.Result(422, "batch.size", "This batch has too many commands or none.", $"Send 1 to {ApiLimits.MostCommands} commands at a time.", "commands");
-        // What was received is hashed, not what was understood of it: a field that this version doesn't know belongs to the command all the same.
-        request.Body.Position = 0;
-        using var text = await JsonDocument.ParseAsync(request.Body, cancellationToken: stop);
-        var received = text.RootElement.EnumerateObject().Last(p => p.NameEquals("commands")).Value.EnumerateArray().Zip(batch.Commands, (json, command) => new ReceivedCommand(command, CanonicalJson.Hash(json)));
-        var results = await pipeline.ApplyAsync([.. received], Guid.TryParse(request.Headers[DeviceHeader], out var device) ? device : null, stop);
-        // A batch of one that is refused is answered by its problem, so that a script sees it in the status.
-        return results is [{ Problem: { } problem }] ? Problems.Result(problem) : Results.Ok(new CommandBatchResponse(results));
-    })
-    .Produces<CommandBatchResponse>()
-    .Produces<ProblemReport>(400, "application/problem+json")
-    .Produces<ProblemReport>(409, "application/problem+json")
-    .Produces<ProblemReport>(422, "application/problem+json")
-    .Produces<ProblemReport>(500, "application/problem+json")
-    .Produces<ProblemReport>(503, "application/problem+json")
-    .WithName("sendCommands")
-    .WithSummary("Carries out commands, each wholly or not at all and each once; a command sent again changes nothing.");
+    public void Map(RouteGroupBuilder api) =>
+        api.MapPost(
+                "/commands",
+                async ([FromBody] CommandBatch batch, HttpRequest request, CommandPipeline pipeline, CancellationToken stop) =>
+                {
+                    if (batch.Commands.Count == 0 || batch.Commands.Count > ApiLimits.MostCommands)
+                        return Problems.Result(
+                            422,
+                            "batch.size",
+                            "This batch has too many commands or none.",
+                            $"Send 1 to {ApiLimits.MostCommands} commands at a time.",
+                            "commands"
+                        );
+                    // What was received is hashed, not what was understood of it: a field that this version doesn't know belongs to the
+                    // command all the same.
+                    request.Body.Position = 0;
+                    using var text = await JsonDocument.ParseAsync(request.Body, cancellationToken: stop);
+                    var received = text
+                        .RootElement.EnumerateObject()
+                        .Last(p => p.NameEquals("commands"))
+                        .Value.EnumerateArray()
+                        .Zip(batch.Commands, (json, command) => new ReceivedCommand(command, CanonicalJson.Hash(json)));
+                    var results = await pipeline.ApplyAsync(
+                        [.. received],
+                        Guid.TryParse(request.Headers[DeviceHeader], out var device) ? device : null,
+                        stop
+                    );
+                    // A batch of one that is refused is answered by its problem, so that a script sees it in the status.
+                    return results is [{ Problem: { } problem }] ? Problems.Result(problem) : Results.Ok(new CommandBatchResponse(results));
+                }
+            )
+            .Produces<CommandBatchResponse>()
+            .Produces<ProblemReport>(400, "application/problem+json")
+            .Produces<ProblemReport>(409, "application/problem+json")
+            .Produces<ProblemReport>(422, "application/problem+json")
+            .Produces<ProblemReport>(500, "application/problem+json")
+            .Produces<ProblemReport>(503, "application/problem+json")
+            .WithName("sendCommands")
+            .WithSummary("Carries out commands, each wholly or not at all and each once; a command sent again changes nothing.");
 }

@@ -24,7 +24,10 @@ internal sealed class ConnectionLimit
     public void Ask(NpgsqlConnection connection)
     {
         ArgumentNullException.ThrowIfNull(connection);
-        using var ask = new NpgsqlCommand("select current_setting('max_connections')::int - current_setting('superuser_reserved_connections')::int", connection);
+        using var ask = new NpgsqlCommand(
+            "select current_setting('max_connections')::int - current_setting('superuser_reserved_connections')::int",
+            connection
+        );
         Connections = Math.Clamp(Convert.ToInt32(ask.ExecuteScalar(), CultureInfo.InvariantCulture) / Servers, Fewest, Most);
     }
 }

@@ -15,10 +15,12 @@ internal sealed partial class DatabaseStart(string connectionString, ConnectionL
         {
             try
             {
-                foreach (var contradiction in Migrator.Migrate(connectionString, limit)) Contradicts(log, contradiction);
+                foreach (var contradiction in Migrator.Migrate(connectionString, limit))
+                    Contradicts(log, contradiction);
                 return;
             }
-            catch (NpgsqlException away) when (DateTime.UtcNow < until && away is not PostgresException { SqlState: not PostgresErrorCodes.CannotConnectNow })
+            catch (NpgsqlException away)
+                when (DateTime.UtcNow < until && away is not PostgresException { SqlState: not PostgresErrorCodes.CannotConnectNow })
             {
                 Waiting(log, away.Message);
                 await Task.Delay(TimeSpan.FromSeconds(1), stop);

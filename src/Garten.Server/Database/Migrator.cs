@@ -21,22 +21,28 @@ internal static class Migrator
         connectionString = new NpgsqlConnectionStringBuilder(connectionString) { CommandTimeout = 0 }.ConnectionString;
         using var turn = new NpgsqlConnection(connectionString);
         turn.Open();
-        using (var patience = new NpgsqlCommand("set statement_timeout = 0; set lock_timeout = 0", turn)) patience.ExecuteNonQuery();
-        using (var take = new NpgsqlCommand("select pg_advisory_lock($1)", turn) { Parameters = { new() { Value = AdvisoryLock } } }) take.ExecuteNonQuery();
-        var result = DeployChanges.To.PostgresqlDatabase(connectionString)
+        using (var patience = new NpgsqlCommand("set statement_timeout = 0; set lock_timeout = 0", turn))
+            patience.ExecuteNonQuery();
+        using (var take = new NpgsqlCommand("select pg_advisory_lock($1)", turn) { Parameters = { new() { Value = AdvisoryLock } } })
+            take.ExecuteNonQuery();
+        var result = DeployChanges
+            .To.PostgresqlDatabase(connectionString)
             .WithScriptsEmbeddedInAssembly(typeof(Migrator).Assembly, name => name.EndsWith(".sql", StringComparison.Ordinal))
             .WithTransactionPerScript()
             .WithVariablesDisabled()
             .LogToNowhere()
             .Build()
             .PerformUpgrade();
-        using (var give = new NpgsqlCommand("select pg_advisory_unlock($1)", turn) { Parameters = { new() { Value = AdvisoryLock } } }) give.ExecuteNonQuery();
+        using (var give = new NpgsqlCommand("select pg_advisory_unlock($1)", turn) { Parameters = { new() { Value = AdvisoryLock } } })
+            give.ExecuteNonQuery();
         limit?.Ask(turn);
-        if (!result.Successful) throw new InvalidOperationException($"Migration {Script(result)} failed: {result.Error.Message}", result.Error);
+        if (!result.Successful)
+            throw new InvalidOperationException($"Migration {Script(result)} failed: {result.Error.Message}", result.Error);
         var found = new List<string>();
         using var list = new NpgsqlCommand("select kind, id, reason from contradiction order by kind, id limit 100", turn);
         using var reader = list.ExecuteReader();
-        while (reader.Read()) found.Add($"{reader.GetString(0)} {reader.GetGuid(1)}: {reader.GetString(2)}");
+        while (reader.Read())
+            found.Add($"{reader.GetString(0)} {reader.GetGuid(1)}: {reader.GetString(2)}");
         return found;
     }
 

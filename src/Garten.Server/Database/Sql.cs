@@ -8,7 +8,8 @@ internal static class Sql
     public static NpgsqlCommand Command(this NpgsqlConnection connection, string sql, params ReadOnlySpan<object?> parameters)
     {
         var command = new NpgsqlCommand(sql, connection);
-        foreach (var value in parameters) command.Parameters.Add(new NpgsqlParameter { Value = value ?? DBNull.Value });
+        foreach (var value in parameters)
+            command.Parameters.Add(new NpgsqlParameter { Value = value ?? DBNull.Value });
         return command;
     }
 
@@ -26,13 +27,15 @@ internal static class Sql
         await using (var reader = await command.ExecuteReaderAsync(stop))
         {
             var rows = new List<T>();
-            while (await reader.ReadAsync(stop)) rows.Add(row(reader));
+            while (await reader.ReadAsync(stop))
+                rows.Add(row(reader));
             return rows;
         }
     }
 
     public static async Task<int> RunAsync(this NpgsqlCommand command, CancellationToken stop)
     {
-        await using (command) return await command.ExecuteNonQueryAsync(stop);
+        await using (command)
+            return await command.ExecuteNonQueryAsync(stop);
     }
 }

@@ -18,20 +18,29 @@ using Npgsql;
 namespace Garten.Server.Demo;
 
 /// <summary>Loads the made-up island of Torvane into an empty database, by the same commands that a page sends.</summary>
-internal sealed partial class DemoLoader(NpgsqlDataSource database, FloraRepository floras, KeyRepository keys, PlaceRepository places, CommandPipeline commands, TimeProvider clock, ILogger<DemoLoader> log)
+internal sealed partial class DemoLoader(
+    NpgsqlDataSource database,
+    FloraRepository floras,
+    KeyRepository keys,
+    PlaceRepository places,
+    CommandPipeline commands,
+    TimeProvider clock,
+    ILogger<DemoLoader> log
+)
 {
     private const string FloraId = "torvane";
     private const int AtOnce = 4;
 
-    private static Guid SubjectOf(Command command) => command switch
-    {
-        TagPlantCommand tag => tag.PlantId,
-        VisitPlantCommand visit => visit.PlantId,
-        RecordDeterminationCommand named => named.PlantId,
-        CountPopulationCommand count => count.PopulationId,
-        NoteThreatCommand threat => threat.PopulationId,
-        _ => command.Id,
-    };
+    private static Guid SubjectOf(Command command) =>
+        command switch
+        {
+            TagPlantCommand tag => tag.PlantId,
+            VisitPlantCommand visit => visit.PlantId,
+            RecordDeterminationCommand named => named.PlantId,
+            CountPopulationCommand count => count.PopulationId,
+            NoteThreatCommand threat => threat.PopulationId,
+            _ => command.Id,
+        };
 
     // Any fixed number: servers that start at the same time on one database take turns on it, and the first one loads.
     private const long AdvisoryLock = 0x6465_6d6f;
@@ -39,14 +48,24 @@ internal sealed partial class DemoLoader(NpgsqlDataSource database, FloraReposit
     public async Task LoadOnceAsync(string folder, CancellationToken stop)
     {
         await using var turn = await database.OpenConnectionAsync(stop);
-        await using (var take = new NpgsqlCommand("select pg_advisory_lock($1)", turn) { Parameters = { new() { Value = AdvisoryLock } }, CommandTimeout = 0 }) await take.ExecuteNonQueryAsync(stop);
+        await using (
+            var take = new NpgsqlCommand("select pg_advisory_lock($1)", turn)
+            {
+                Parameters = { new() { Value = AdvisoryLock } },
+                CommandTimeout = 0,
+            }
+        )
+            await take.ExecuteNonQueryAsync(stop);
         try
         {
             await LoadAsync(folder, stop);
         }
         finally
         {
-            await using var give = new NpgsqlCommand("select pg_advisory_unlock($1)", turn) { Parameters = { new() { Value = AdvisoryLock } } };
+            await using var give = new NpgsqlCommand("select pg_advisory_unlock($1)", turn)
+            {
+                Parameters = { new() { Value = AdvisoryLock } },
+            };
             await give.ExecuteNonQueryAsync(CancellationToken.None);
         }
     }
@@ -55,43 +74,83 @@ internal sealed partial class DemoLoader(NpgsqlDataSource database, FloraReposit
     {
         var flora = ReadFlora(Path.Combine(folder, "flora"));
         await floras.PublishAsync(flora, stop);
-        if ((await places.ListAsync(stop)).Count > 0) return;
+        if ((await places.ListAsync(stop)).Count > 0)
+            return;
         var began = clock.GetTimestamp();
         foreach (var file in Directory.EnumerateFiles(Path.Combine(folder, "keys"), "*.txt").Order(StringComparer.Ordinal))
         {
             await SendAsync(new SaveKeysCommand(Guid.CreateVersion7(), await File.ReadAllTextAsync(file, stop)), stop);
         }
         await using var stream = File.OpenRead(Path.Combine(folder, "survey.json"));
-        var survey = await JsonSerializer.DeserializeAsync(stream, DemoJson.Default.DemoSurvey, stop) ?? throw new JsonException("The survey is empty.");
+        var survey = await JsonSerializer.DeserializeAsync(stream, DemoJson.Default.DemoSurvey, stop)
+            ?? throw new JsonException("The survey is empty.");
         var shelf = new KeyShelf(await keys.ShelfAsync([], stop));
-        var people = survey.Plants.SelectMany(p => p.Determinations).Select(d => d.By).Distinct(StringComparer.Ordinal).ToDictionary(n => n, n => new PersonReference(Guid.CreateVersion7(), n), StringComparer.Ordinal);
+        var people = survey
+            .Plants.SelectMany(p => p.Determinations)
+            .Select(d => d.By)
+            .Distinct(StringComparer.Ordinal)
+            .ToDictionary(n => n, n => new PersonReference(Guid.CreateVersion7(), n), StringComparer.Ordinal);
         var today = DateOnly.FromDateTime(clock.GetLocalNow().Date);
         foreach (var place in survey.Places)
         {
-            await SendAsync(new SavePlaceCommand(Guid.CreateVersion7(), place.Id, place.Name, place.Locality, place.Latitude, place.Longitude, place.UncertaintyMetres, place.Caution, place.Cell, place.ElevationMetres, place.Habitats), stop);
+            await SendAsync(
+                new SavePlaceCommand(
+                    Guid.CreateVersion7(),
+                    place.Id,
+                    place.Name,
+                    place.Locality,
+                    place.Latitude,
+                    place.Longitude,
+                    place.UncertaintyMetres,
+                    place.Caution,
+                    place.Cell,
+                    place.ElevationMetres,
+                    place.Habitats
+                ),
+                stop
+            );
         }
         var taxa = flora.Taxa.ToDictionary(t => t.Name, t => t.Id, StringComparer.Ordinal);
-        foreach (var plant in survey.Plants) await LoadAsync(plant, survey.Places[0], shelf, people, taxa, today, stop);
+        foreach (var plant in survey.Plants)
+            await LoadAsync(plant, survey.Places[0], shelf, people, taxa, today, stop);
         // Genera with plants of their own in the file are left out.
         var known = new HashSet<string>(["Vellorna", "Carpessa", "Crepessa", "Senecorra", "Rubaxa", "Tharsina"], StringComparer.Ordinal);
-        var drawn = new DemoYears((await floras.ReadyAsync(FloraId, stop))!, survey.Places, [.. people.Values], known, today).Draw().ToList();
-        foreach (var population in drawn.OfType<SavePopulationCommand>()) await SendAsync(population, stop);
+        var drawn = new DemoYears((await floras.ReadyAsync(FloraId, stop))!, survey.Places, [.. people.Values], known, today)
+            .Draw()
+            .ToList();
+        foreach (var population in drawn.OfType<SavePopulationCommand>())
+            await SendAsync(population, stop);
         // What belongs to one plant or population goes in its order; the others needn't wait for it.
-        await Parallel.ForEachAsync(drawn.Where(c => c is not SavePopulationCommand).GroupBy(SubjectOf), new ParallelOptions { MaxDegreeOfParallelism = AtOnce, CancellationToken = stop }, async (own, cancel) =>
-        {
-            await SendAsync(own, cancel);
-        });
+        await Parallel.ForEachAsync(
+            drawn.Where(c => c is not SavePopulationCommand).GroupBy(SubjectOf),
+            new ParallelOptions { MaxDegreeOfParallelism = AtOnce, CancellationToken = stop },
+            async (own, cancel) =>
+            {
+                await SendAsync(own, cancel);
+            }
+        );
         Loaded(log, clock.GetElapsedTime(began).TotalSeconds);
     }
 
     private static Flora ReadFlora(string folder)
     {
         var reading = FloraFolder.Read(folder);
-        if (reading.Problems.Count > 0) throw new FormatException($"The demo's {reading.Problems[0].Sheet}, row {reading.Problems[0].Row}, {reading.Problems[0].Column}: {reading.Problems[0].Message}");
+        if (reading.Problems.Count > 0)
+            throw new FormatException(
+                $"The demo's {reading.Problems[0].Sheet}, row {reading.Problems[0].Row}, {reading.Problems[0].Column}: {reading.Problems[0].Message}"
+            );
         return new Flora(FloraId, "Torvane", reading.Taxa, reading.Table, FloraFolder.Grid(folder));
     }
 
-    private async Task LoadAsync(DemoPlant plant, Place place, KeyShelf shelf, Dictionary<string, PersonReference> people, Dictionary<string, string> taxa, DateOnly today, CancellationToken stop)
+    private async Task LoadAsync(
+        DemoPlant plant,
+        Place place,
+        KeyShelf shelf,
+        Dictionary<string, PersonReference> people,
+        Dictionary<string, string> taxa,
+        DateOnly today,
+        CancellationToken stop
+    )
     {
         var plantId = Guid.CreateVersion7();
         foreach (var it in plant.Determinations)
@@ -106,10 +165,28 @@ internal sealed partial class DemoLoader(NpgsqlDataSource database, FloraReposit
             }
             var names = KeyWalk.Follow(shelf, start, answers).Standing.Select(s => s.Name).ToList();
             // A name that stands alone is confirmed as far as the sheet goes.
-            var confirming = names is [var one] && taxa.TryGetValue(one, out var taxon) ? new Confirming(FloraId, taxon, "confirmed-list") : null;
+            var confirming =
+                names is [var one] && taxa.TryGetValue(one, out var taxon) ? new Confirming(FloraId, taxon, "confirmed-list") : null;
             var day = today.AddDays(-it.DaysAgo).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);
-            await SendAsync(new RecordDeterminationCommand(Guid.CreateVersion7(), Guid.CreateVersion7(), Guid.CreateVersion7(), plantId, plant.Label, place.Id,
-                day, people[it.By], start, answers, names, it.Note, [.. (it.Sheet ?? []).Select(line => Look(line, day))], Confirming: confirming), stop);
+            await SendAsync(
+                new RecordDeterminationCommand(
+                    Guid.CreateVersion7(),
+                    Guid.CreateVersion7(),
+                    Guid.CreateVersion7(),
+                    plantId,
+                    plant.Label,
+                    place.Id,
+                    day,
+                    people[it.By],
+                    start,
+                    answers,
+                    names,
+                    it.Note,
+                    [.. (it.Sheet ?? []).Select(line => Look(line, day))],
+                    Confirming: confirming
+                ),
+                stop
+            );
         }
     }
 
@@ -121,7 +198,21 @@ internal sealed partial class DemoLoader(NpgsqlDataSource database, FloraReposit
         var character = ShippedGlossary.Characters.Single(c => c.Id == name[0]);
         var context = new ObservationContext(Light: name.Length > 1 ? Light.Shade : Light.Unsaid);
         var readings = character.IsQuantity ? ReadingText.Read(parts[1], character.Quantity).Readings : [];
-        return new Observation(Guid.CreateVersion7(), character.Id, Outcome.Seen, character.IsQuantity ? [] : parts[1].Split(" | "), false, readings, 0, 0, Sureness.Sure, context, character.IsQuantity && character.Quantity == QuantityKind.Length ? Tool.Ruler : Tool.Eye, day, "");
+        return new Observation(
+            Guid.CreateVersion7(),
+            character.Id,
+            Outcome.Seen,
+            character.IsQuantity ? [] : parts[1].Split(" | "),
+            false,
+            readings,
+            0,
+            0,
+            Sureness.Sure,
+            context,
+            character.IsQuantity && character.Quantity == QuantityKind.Length ? Tool.Ruler : Tool.Eye,
+            day,
+            ""
+        );
     }
 
     [LoggerMessage(LogLevel.Information, "The demo was loaded in {Seconds:0.0} s")]
@@ -131,11 +222,19 @@ internal sealed partial class DemoLoader(NpgsqlDataSource database, FloraReposit
 
     private async Task SendAsync(IEnumerable<Command> batch, CancellationToken stop)
     {
-        if ((await commands.ApplyAsync(batch, stop)).Select(r => r.Problem).FirstOrDefault(p => p is not null) is { } problem) throw new InvalidOperationException($"The demo can't be loaded: {problem.Title} {problem.Detail}");
+        if ((await commands.ApplyAsync(batch, stop)).Select(r => r.Problem).FirstOrDefault(p => p is not null) is { } problem)
+            throw new InvalidOperationException($"The demo can't be loaded: {problem.Title} {problem.Detail}");
     }
 }
 
-internal sealed record DemoDetermination(int DaysAgo, string By, string Key, string Answers, string Note, IReadOnlyList<string>? Sheet = null);
+internal sealed record DemoDetermination(
+    int DaysAgo,
+    string By,
+    string Key,
+    string Answers,
+    string Note,
+    IReadOnlyList<string>? Sheet = null
+);
 
 internal sealed record DemoPlant(string Label, IReadOnlyList<DemoDetermination> Determinations);
 

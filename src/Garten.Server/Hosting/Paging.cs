@@ -15,11 +15,17 @@ internal static class Paging
     /// <summary>Says where the next page is: the same question with where to go on; nothing on the last page.</summary>
     public static void LinkNext(HttpContext context, string? after)
     {
-        if (after is null) return;
-        var query = QueryString.Create(context.Request.Query.Where(q => !string.Equals(q.Key, "after", StringComparison.OrdinalIgnoreCase)).Select(q => KeyValuePair.Create<string, Microsoft.Extensions.Primitives.StringValues>(q.Key, q.Value)));
+        if (after is null)
+            return;
+        var query = QueryString.Create(
+            context
+                .Request.Query.Where(q => !string.Equals(q.Key, "after", StringComparison.OrdinalIgnoreCase))
+                .Select(q => KeyValuePair.Create<string, Microsoft.Extensions.Primitives.StringValues>(q.Key, q.Value))
+        );
         context.Response.Headers.Link = $"<{context.Request.Path}{query.Add("after", after)}>; rel=\"next\"";
     }
 
     /// <summary>What is answered to an "after" that no page gave out.</summary>
-    public static IResult NoPage() => Problems.Result(400, "page.invalid", "This isn't the start of a page.", "Take it from the page before.", "after");
+    public static IResult NoPage() =>
+        Problems.Result(400, "page.invalid", "This isn't the start of a page.", "Take it from the page before.", "after");
 }

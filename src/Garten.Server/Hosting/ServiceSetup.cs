@@ -3,9 +3,9 @@ using Garten.Core.Contracts;
 using Garten.Core.Floras;
 using Garten.Formats;
 using Garten.Server.Database;
+using Garten.Server.Demo;
 using Garten.Server.Features;
 using Garten.Server.Features.Floras;
-using Garten.Server.Demo;
 using Npgsql;
 
 namespace Garten.Server.Hosting;
@@ -28,8 +28,16 @@ internal static class ServiceSetup
 
     public static void AddGartenStorage(this IServiceCollection services, string connectionString)
     {
-        if (connectionString.Length == 0) throw new InvalidOperationException("GARTEN_DATABASE is not set: give the connection string of a PostgreSQL database, or start with ./garten.");
-        var settings = new NpgsqlConnectionStringBuilder(connectionString) { Timeout = ConnectSeconds, CommandTimeout = CommandSeconds, ApplicationName = "garten" };
+        if (connectionString.Length == 0)
+            throw new InvalidOperationException(
+                "GARTEN_DATABASE is not set: give the connection string of a PostgreSQL database, or start with ./garten."
+            );
+        var settings = new NpgsqlConnectionStringBuilder(connectionString)
+        {
+            Timeout = ConnectSeconds,
+            CommandTimeout = CommandSeconds,
+            ApplicationName = "garten",
+        };
         services.AddSingleton<ConnectionLimit>();
         services.AddSingleton(p =>
         {
@@ -37,7 +45,11 @@ internal static class ServiceSetup
             settings.MaxPoolSize = Math.Min(settings.MaxPoolSize, p.GetRequiredService<ConnectionLimit>().Connections);
             return NpgsqlDataSource.Create(settings.ConnectionString);
         });
-        services.AddSingleton(p => new DatabaseStart(settings.ConnectionString, p.GetRequiredService<ConnectionLimit>(), p.GetRequiredService<ILogger<DatabaseStart>>()));
+        services.AddSingleton(p => new DatabaseStart(
+            settings.ConnectionString,
+            p.GetRequiredService<ConnectionLimit>(),
+            p.GetRequiredService<ILogger<DatabaseStart>>()
+        ));
         services.AddSingleton<Turnstile>();
         services.AddSingleton(new CharacterTable(ShippedGlossary.Characters, [], ShippedGlossary.Seasons));
         services.AddSingleton(new CharacterTableDefaults(ShippedGlossary.Seasons));
@@ -51,7 +63,8 @@ internal static class ServiceSetup
         {
             var shared = CoreJson.Default.Options;
             json.SerializerOptions.TypeInfoResolverChain.Insert(0, CoreJson.Default);
-            foreach (var converter in shared.Converters) json.SerializerOptions.Converters.Add(converter);
+            foreach (var converter in shared.Converters)
+                json.SerializerOptions.Converters.Add(converter);
             json.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
             json.SerializerOptions.AllowOutOfOrderMetadataProperties = true;
             json.SerializerOptions.RespectNullableAnnotations = true;
@@ -62,24 +75,36 @@ internal static class ServiceSetup
         {
             // Loopback and public content only: nothing secret is compressed beside what a stranger chose.
             o.EnableForHttps = false;
-            o.MimeTypes = [.. Microsoft.AspNetCore.ResponseCompression.ResponseCompressionDefaults.MimeTypes, "application/wasm", "application/octet-stream", "image/svg+xml", "application/problem+json"];
+            o.MimeTypes =
+            [
+                .. Microsoft.AspNetCore.ResponseCompression.ResponseCompressionDefaults.MimeTypes,
+                "application/wasm",
+                "application/octet-stream",
+                "image/svg+xml",
+                "application/problem+json",
+            ];
         });
-        services.AddOpenApi("v1", o => o.AddDocumentTransformer((document, _, _) =>
-        {
-            document.Info.Title = "Garten";
-            document.Info.Description = "Keys, records and their exports. Errors are problem details (RFC 9457) with a stable code.";
-            document.Info.Version = "1";
-            document.Servers = [];
-            // Where a word may be missing its place says so; the words themselves are never null.
-            foreach (var schema in document.Components?.Schemas?.Values ?? [])
-            {
-                if (schema.Enum is not { } words) continue;
-                for (var i = words.Count - 1; i >= 0; i--)
+        services.AddOpenApi("v1", o => o.AddDocumentTransformer(
+                (document, _, _) =>
                 {
-                    if (words[i] is null || words[i]!.GetValueKind() == System.Text.Json.JsonValueKind.Null) words.RemoveAt(i);
+                    document.Info.Title = "Garten";
+                    document.Info.Description =
+                        "Keys, records and their exports. Errors are problem details (RFC 9457) with a stable code.";
+                    document.Info.Version = "1";
+                    document.Servers = [];
+                    // Where a word may be missing its place says so; the words themselves are never null.
+                    foreach (var schema in document.Components?.Schemas?.Values ?? [])
+                    {
+                        if (schema.Enum is not { } words)
+                            continue;
+                        for (var i = words.Count - 1; i >= 0; i--)
+                        {
+                            if (words[i] is null || words[i]!.GetValueKind() == System.Text.Json.JsonValueKind.Null)
+                                words.RemoveAt(i);
+                        }
+                    }
+                    return Task.CompletedTask;
                 }
-            }
-            return Task.CompletedTask;
-        }));
+            ));
     }
 }

@@ -10,8 +10,10 @@ internal sealed class Today(TimeSpan ahead) : TimeProvider
     /// <exception cref="FormatException">It isn't a day.</exception>
     public static Today? Pinned(string? day)
     {
-        if (string.IsNullOrEmpty(day)) return null;
-        if (!DateOnly.TryParseExact(day, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var date)) throw new FormatException($"“{day}” is no day; write it as 2026-05-31.");
+        if (string.IsNullOrEmpty(day))
+            return null;
+        if (!DateOnly.TryParseExact(day, "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var date))
+            throw new FormatException($"“{day}” is no day; write it as 2026-05-31.");
         return new Today(TimeSpan.FromDays(date.DayNumber - DateOnly.FromDateTime(DateTime.Now).DayNumber));
     }
 

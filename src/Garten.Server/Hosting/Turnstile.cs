@@ -32,7 +32,8 @@ internal sealed class Turnstile(ConnectionLimit limit) : IDisposable
 
     private static async Task<IDisposable> EnterAsync(SemaphoreSlim gate, CancellationToken stop)
     {
-        if (!await gate.WaitAsync(Patience, stop)) throw new BusyException();
+        if (!await gate.WaitAsync(Patience, stop))
+            throw new BusyException();
         return new Turn(gate);
     }
 
@@ -49,7 +50,8 @@ internal sealed class Turnstile(ConnectionLimit limit) : IDisposable
 
         public void Dispose()
         {
-            if (Interlocked.Exchange(ref _given, 1) == 0) gate.Release();
+            if (Interlocked.Exchange(ref _given, 1) == 0)
+                gate.Release();
         }
     }
 }
@@ -57,14 +59,20 @@ internal sealed class Turnstile(ConnectionLimit limit) : IDisposable
 internal static class TurnstileSetup
 {
     /// <summary>Requests to the API take turns; whether the server answers can be asked at any time.</summary>
-    public static void UseTurnstile(this WebApplication app) => app.Use(async (context, next) =>
-    {
-        if (!context.Request.Path.StartsWithSegments("/api", StringComparison.Ordinal) || context.Request.Path.StartsWithSegments("/api/v1/health", StringComparison.Ordinal))
-        {
-            await next();
-            return;
-        }
-        using var turn = await context.RequestServices.GetRequiredService<Turnstile>().EnterAsync(context.RequestAborted);
-        await next();
-    });
+    public static void UseTurnstile(this WebApplication app) =>
+        app.Use(
+            async (context, next) =>
+            {
+                if (
+                    !context.Request.Path.StartsWithSegments("/api", StringComparison.Ordinal)
+                    || context.Request.Path.StartsWithSegments("/api/v1/health", StringComparison.Ordinal)
+                )
+                {
+                    await next();
+                    return;
+                }
+                using var turn = await context.RequestServices.GetRequiredService<Turnstile>().EnterAsync(context.RequestAborted);
+                await next();
+            }
+        );
 }

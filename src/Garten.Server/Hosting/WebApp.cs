@@ -8,19 +8,27 @@ internal static class WebApp
 {
     public static void UseGartenWebApp(this WebApplication app)
     {
-        if (Options(app) is { } options) app.UseStaticFiles(options);
+        if (Options(app) is { } options)
+            app.UseStaticFiles(options);
     }
 
     /// <summary>Every address that is neither a file nor the API is a page of the app.</summary>
     public static void MapGartenPages(this WebApplication app)
     {
-        if (Options(app) is not { } options) return;
+        if (Options(app) is not { } options)
+            return;
         // The page takes its day from the server where that is pinned.
         if (app.Configuration["GARTEN_TODAY"] is { Length: > 0 } today)
         {
             var page = options.FileProvider!.GetFileInfo("index.html");
             using var reader = new StreamReader(page.CreateReadStream());
-            var pinned = reader.ReadToEnd().Replace("<head>", $"<head><meta name=\"garten-today\" content=\"{System.Net.WebUtility.HtmlEncode(today)}\">", StringComparison.Ordinal);
+            var pinned = reader
+                .ReadToEnd()
+                .Replace(
+                    "<head>",
+                    $"<head><meta name=\"garten-today\" content=\"{System.Net.WebUtility.HtmlEncode(today)}\">",
+                    StringComparison.Ordinal
+                );
             app.MapFallback("/", () => Results.Content(pinned, "text/html; charset=utf-8"));
             app.MapFallback("{*path:nonfile:regex(^(?!api/))}", () => Results.Content(pinned, "text/html; charset=utf-8"));
             return;
@@ -32,7 +40,8 @@ internal static class WebApp
     private static StaticFileOptions? Options(WebApplication app)
     {
         var folder = app.Configuration["GARTEN_WEB"] ?? "";
-        if (!Directory.Exists(folder)) return null;
+        if (!Directory.Exists(folder))
+            return null;
         var types = new FileExtensionContentTypeProvider();
         types.Mappings[".wasm"] = "application/wasm";
         types.Mappings[".dat"] = "application/octet-stream";
@@ -45,7 +54,11 @@ internal static class WebApp
             {
                 // Files with a fingerprint in their name never change; the others are asked for each time.
                 var path = file.Context.Request.Path.Value ?? "";
-                var hasFingerprint = path.StartsWith("/assets/", StringComparison.Ordinal) || (path.StartsWith("/_framework/", StringComparison.Ordinal) && !path.EndsWith("/dotnet.js", StringComparison.Ordinal));
+                var hasFingerprint =
+                    path.StartsWith("/assets/", StringComparison.Ordinal)
+                    || (
+                        path.StartsWith("/_framework/", StringComparison.Ordinal) && !path.EndsWith("/dotnet.js", StringComparison.Ordinal)
+                    );
                 file.Context.Response.Headers.CacheControl = hasFingerprint ? "public, max-age=31536000, immutable" : "no-cache";
             },
         };

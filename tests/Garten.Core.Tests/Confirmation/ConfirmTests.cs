@@ -16,11 +16,22 @@ public sealed class ConfirmTests
 {
     private static readonly Sifter Sifter = MakeSifter();
 
-    private static ConfirmResult Ask(IReadOnlyList<Observation> sheet, string taxon = "alvena-montis") => Confirm.Of(Sifter, Query(sheet, taxon));
+    private static ConfirmResult Ask(IReadOnlyList<Observation> sheet, string taxon = "alvena-montis") =>
+        Confirm.Of(Sifter, Query(sheet, taxon));
 
     // One rule by itself, at the last grade.
     private static Grade By(GradeRule rule, IReadOnlyList<Observation> sheet, SiftPlace? place = null, Explanation? said = null) =>
-        Confirm.Of(Sifter, Query(sheet) with { Place = place ?? Hedge, Explanations = said is null ? [] : [said], Rules = new GradeRules("own", "Own", "", [new(Grade.Reasoned), new(Grade.Corroborated), rule]) }).Grade;
+        Confirm
+            .Of(
+                Sifter,
+                Query(sheet) with
+                {
+                    Place = place ?? Hedge,
+                    Explanations = said is null ? [] : [said],
+                    Rules = new GradeRules("own", "Own", "", [new(Grade.Reasoned), new(Grade.Corroborated), rule]),
+                }
+            )
+            .Grade;
 
     [Fact]
     public void AllThatCanBeSeenAndNoOtherNameIsConfirmed()
@@ -41,7 +52,10 @@ public sealed class ConfirmTests
         var result = Ask([.. Full.Where(o => o.Character != "fruit")]);
         Assert.True(result.Grade < Grade.Corroborated);
         var palus = result.LookAlikes.Single(l => l.Taxon == "alvena-palus");
-        Assert.Equal((false, "fruit", "early September to late October", "fruit: berry, there pod"), (palus.IsExcluded, palus.Missing, palus.When, palus.MissingText));
+        Assert.Equal(
+            (false, "fruit", "early September to late October", "fruit: berry, there pod"),
+            (palus.IsExcluded, palus.Missing, palus.When, palus.MissingText)
+        );
         Assert.All(result.LookAlikes.Where(l => l.Taxon != "alvena-palus"), l => Assert.True(l.IsExcluded));
         var need = Assert.Single(result.Needs, n => n.Character == "fruit");
         Assert.Equal([new DayWindow(244, 304)], need.Windows);
@@ -52,7 +66,14 @@ public sealed class ConfirmTests
     [Fact]
     public void WhatOnlyALaboratoryTellsApartIsReportedAsTheAggregate()
     {
-        Observation[] sheet = [On("2026-06-01", Base, "round"), On("2026-06-01", Colour, "red"), On("2026-06-01", Sap, "milky"), On("2026-09-20", Fruit, "berry"), Read(Blade, 50, 55)];
+        Observation[] sheet =
+        [
+            On("2026-06-01", Base, "round"),
+            On("2026-06-01", Colour, "red"),
+            On("2026-06-01", Sap, "milky"),
+            On("2026-09-20", Fruit, "berry"),
+            Read(Blade, 50, 55),
+        ];
         var result = Ask(sheet, "brontia-alta");
         Assert.Equal((ReportKind.Aggregate, "Brontia alta agg."), (result.ReportAs.Kind, result.ReportAs.Name));
         Assert.Equal(CheckVerdict.Concern, result.Checks.Single(c => c.Kind == CheckKind.LookAlikes).Verdict);
@@ -63,7 +84,12 @@ public sealed class ConfirmTests
     public void OneThatStandsBetweenTwoIsSuggestedAsTheirHybrid()
     {
         // Half-way in size, the base of one, the flower of the other, both fruits: neither parent explains it.
-        Observation[] sheet = [On("2026-06-01", Base, "heart"), On("2026-06-01", Colour, "yellow"), Read(Blade, 96, 98, 100, 95, 99, 97, 101, 96)];
+        Observation[] sheet =
+        [
+            On("2026-06-01", Base, "heart"),
+            On("2026-06-01", Colour, "yellow"),
+            Read(Blade, 96, 98, 100, 95, 99, 97, 101, 96),
+        ];
         var result = Ask(sheet);
         Assert.Equal(("Alvena lenta × Alvena montis", 3), (result.Hybrid!.Name, result.Hybrid.Informative));
         Assert.Equal(ReportKind.Hybrid, result.ReportAs.Kind);
@@ -121,7 +147,10 @@ public sealed class ConfirmTests
         Observation[] odd = [.. Full.Where(o => o.Character != "sap"), On("2026-06-01", Sap, "milky")];
         Assert.Equal(Grade.Corroborated, By(new(Grade.Confirmed, NoConflict: true), odd));
         Assert.Equal(Grade.Confirmed, By(new(Grade.Confirmed, NoConflict: true), Full));
-        Assert.Equal(Grade.Confirmed, By(new(Grade.Confirmed, NoConflict: true), [.. odd.SkipLast(1), odd[^1] with { Note = "Rust on the stem." }]));
+        Assert.Equal(
+            Grade.Confirmed,
+            By(new(Grade.Confirmed, NoConflict: true), [.. odd.SkipLast(1), odd[^1] with { Note = "Rust on the stem." }])
+        );
     }
 
     [Fact]
@@ -130,7 +159,10 @@ public sealed class ConfirmTests
         var elsewhere = Hedge with { Cell = "D4" };
         Assert.Equal(Grade.Confirmed, By(new(Grade.Confirmed, NoConcern: true), Full));
         Assert.Equal(Grade.Corroborated, By(new(Grade.Confirmed, NoConcern: true), Full, elsewhere));
-        Assert.Equal(Grade.Confirmed, By(new(Grade.Confirmed, NoConcern: true), Full, elsewhere, new Explanation(CheckKind.Presence, "Nobody looked there before.")));
+        Assert.Equal(
+            Grade.Confirmed,
+            By(new(Grade.Confirmed, NoConcern: true), Full, elsewhere, new Explanation(CheckKind.Presence, "Nobody looked there before."))
+        );
         Observation[] other = [On("2026-06-01", Base, "wedge"), On("2026-06-01", Colour, "yellow"), Read(Blade, 200, 190)];
         Assert.Equal(Grade.Corroborated, By(new(Grade.Confirmed, NoFail: true), other));
         Assert.Equal(Grade.Confirmed, By(new(Grade.Confirmed, NoFail: true), Full));
@@ -151,10 +183,17 @@ public sealed class ConfirmTests
     [Fact]
     public void SeasonMaterialAndPlantingAreChecked()
     {
-        CheckVerdict Of(CheckKind kind, Func<ConfirmQuery, ConfirmQuery> with) => Confirm.Of(Sifter, with(Query(Full))).Checks.Single(c => c.Kind == kind).Verdict;
+        CheckVerdict Of(CheckKind kind, Func<ConfirmQuery, ConfirmQuery> with) =>
+            Confirm.Of(Sifter, with(Query(Full))).Checks.Single(c => c.Kind == kind).Verdict;
         Assert.Equal(CheckVerdict.Concern, Of(CheckKind.Season, q => q with { Observations = [On("2026-12-01", Colour, "white")] }));
-        Assert.Equal(CheckVerdict.Concern, Of(CheckKind.Material, q => q with { Observations = [.. Full.Select(o => o with { Context = new(Stage: Stage.Sapling) })] }));
-        Assert.Equal(CheckVerdict.Concern, Of(CheckKind.Material, q => q with { Observations = [Full[0], Full[2] with { Context = new(Attachment: Attachment.Beneath) }] }));
+        Assert.Equal(
+            CheckVerdict.Concern,
+            Of(CheckKind.Material, q => q with { Observations = [.. Full.Select(o => o with { Context = new(Stage: Stage.Sapling) })] })
+        );
+        Assert.Equal(
+            CheckVerdict.Concern,
+            Of(CheckKind.Material, q => q with { Observations = [Full[0], Full[2] with { Context = new(Attachment: Attachment.Beneath) }] })
+        );
         Assert.Equal(CheckVerdict.Pass, Of(CheckKind.Origin, q => q with { IsPlanted = true }));
         Assert.Equal(CheckVerdict.Open, Of(CheckKind.Presence, q => q with { Place = null }));
     }

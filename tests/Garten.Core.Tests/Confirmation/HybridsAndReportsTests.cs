@@ -13,10 +13,19 @@ namespace Garten.Core.Tests.Confirmation;
 public sealed class HybridsAndReportsTests
 {
     // Half-way in size, the leaf of one and the flower of the other.
-    private static readonly Observation[] Between = [On("2026-06-01", Base, "heart"), On("2026-06-01", Colour, "yellow"), Read(Blade, 96, 98, 100, 95, 99, 97, 101, 96)];
+    private static readonly Observation[] Between =
+    [
+        On("2026-06-01", Base, "heart"),
+        On("2026-06-01", Colour, "yellow"),
+        Read(Blade, 96, 98, 100, 95, 99, 97, 101, 96),
+    ];
 
-    private static ConfirmResult Ask(IReadOnlyList<Observation> sheet, string taxon = "alvena-montis", IReadOnlyList<Taxon>? taxa = null, SiftOptions? options = null) =>
-        Confirm.Of(Sieve(All, Described, taxa ?? Taxa, options ?? new SiftOptions { NotOnList = 0.001 }), Query(sheet, taxon));
+    private static ConfirmResult Ask(
+        IReadOnlyList<Observation> sheet,
+        string taxon = "alvena-montis",
+        IReadOnlyList<Taxon>? taxa = null,
+        SiftOptions? options = null
+    ) => Confirm.Of(Sieve(All, Described, taxa ?? Taxa, options ?? new SiftOptions { NotOnList = 0.001 }), Query(sheet, taxon));
 
     [Fact]
     public void ACrossIsNamedByBothInTheirOrder()
@@ -31,10 +40,21 @@ public sealed class HybridsAndReportsTests
     [Fact]
     public void ACrossThatTheFloraHasIsANameLikeOthers()
     {
-        Taxon[] taxa = [.. Taxa, Taxon("alvena-media", Here with { Parents = ["alvena-montis", "alvena-lenta"] }, "hybrid") with { Name = "Alvena × media" }];
+        Taxon[] taxa =
+        [
+            .. Taxa,
+            Taxon("alvena-media", Here with { Parents = ["alvena-montis", "alvena-lenta"] }, "hybrid") with
+            {
+                Name = "Alvena × media",
+            },
+        ];
         // Named but not described it can't be weighed, and isn't known to be there.
         Assert.NotNull(Ask(Between, taxa: taxa).Hybrid);
-        TaxonDescription[] described = [.. Described, Describe("alvena-media", Is(Base, "heart"), Is(Colour, "yellow"), Measures(Blade, "80–120 mm"))];
+        TaxonDescription[] described =
+        [
+            .. Described,
+            Describe("alvena-media", Is(Base, "heart"), Is(Colour, "yellow"), Measures(Blade, "80–120 mm")),
+        ];
         Assert.Null(Confirm.Of(Sieve(All, described, taxa, new SiftOptions { NotOnList = 0.001 }), Query(Between)).Hybrid);
     }
 
@@ -42,7 +62,13 @@ public sealed class HybridsAndReportsTests
     public void OnlySpeciesOfOneGenusAreCrossed()
     {
         // A sheet between two genera, and a name that is no species.
-        Observation[] far = [On("2026-06-01", Base, "heart"), On("2026-06-01", Colour, "red"), On("2026-06-01", Sap, "milky"), Read(Blade, 50, 52)];
+        Observation[] far =
+        [
+            On("2026-06-01", Base, "heart"),
+            On("2026-06-01", Colour, "red"),
+            On("2026-06-01", Sap, "milky"),
+            Read(Blade, 50, 52),
+        ];
         Assert.Null(Ask(far).Hybrid);
         Assert.Null(Ask(Between, taxa: [Taxa[0] with { Rank = "cultivar" }, .. Taxa[1..]]).Hybrid);
     }
@@ -66,7 +92,14 @@ public sealed class HybridsAndReportsTests
     [Fact]
     public void APlantThatIsMostLikelyNotOnTheListIsReportedAsNothing()
     {
-        Observation[] odd = [On("2026-06-01", Base, "wedge"), On("2026-06-01", Colour, "red"), On("2026-09-20", Fruit, "nut"), On("2026-06-01", Sap, "milky"), Read(Blade, 900)];
+        Observation[] odd =
+        [
+            On("2026-06-01", Base, "wedge"),
+            On("2026-06-01", Colour, "red"),
+            On("2026-09-20", Fruit, "nut"),
+            On("2026-06-01", Sap, "milky"),
+            Read(Blade, 900),
+        ];
         var result = Ask(odd, options: new SiftOptions());
         Assert.Equal((ReportKind.Undetermined, Grade.Tentative), (result.ReportAs.Kind, result.Grade));
         Assert.Contains("a plant that isn’t on this list", result.ReportAs.Reason, StringComparison.Ordinal);
@@ -88,8 +121,18 @@ public sealed class HybridsAndReportsTests
         // Two taxa of which one look leaves so much to the first.
         var state = States("state", Organ.Leaf, "a", "b") with { Reliability = 0.999999, SeenIn = [] };
         var odds = share / (1 - share);
-        var sifter = Sieve([state], [Describe("x", Is(state, ("a", odds / (1 + odds)), ("b", 1 / (1 + odds)))), Describe("y", Is(state, ("a", 1 / (1 + odds)), ("b", odds / (1 + odds))))], null, new SiftOptions { NotOnList = 1e-9, Evidence = EvidenceOptions.Default with { Slip = 1e-9 } });
-        var lead = Confirm.Of(sifter, new ConfirmQuery("x", [See(state, "a")], null, null, GradeRules.QuickList, null, [], false, false)).Checks.Single(c => c.Kind == CheckKind.Lead);
+        var sifter = Sieve(
+            [state],
+            [
+                Describe("x", Is(state, ("a", odds / (1 + odds)), ("b", 1 / (1 + odds)))),
+                Describe("y", Is(state, ("a", 1 / (1 + odds)), ("b", odds / (1 + odds)))),
+            ],
+            null,
+            new SiftOptions { NotOnList = 1e-9, Evidence = EvidenceOptions.Default with { Slip = 1e-9 } }
+        );
+        var lead = Confirm
+            .Of(sifter, new ConfirmQuery("x", [See(state, "a")], null, null, GradeRules.QuickList, null, [], false, false))
+            .Checks.Single(c => c.Kind == CheckKind.Lead);
         Assert.Contains(words, lead.Reason, StringComparison.Ordinal);
     }
 }

@@ -15,23 +15,65 @@ namespace Garten.Core.Tests.Contracts;
 public sealed class SiftRequestTests
 {
     private static readonly Character Sap = States("sap", Organ.Stem, "clear", "milky") with { Reliability = 0.95 };
-    private static readonly Character Bracts = States("bracts", Organ.Inflorescence, "short", "long") with { SeenIn = [Phenophase.Flower], Reliability = 0.95 };
+    private static readonly Character Bracts = States("bracts", Organ.Inflorescence, "short", "long") with
+    {
+        SeenIn = [Phenophase.Flower],
+        Reliability = 0.95,
+    };
     private static readonly Character Blade = Length("blade") with { Unit = "mm" };
     private static readonly Character Petals = Length("petals") with { Kind = CharacterKind.Count };
     private static readonly Character Angle = Length("angle") with { Kind = CharacterKind.Angle };
 
     private static readonly Taxon[] Taxa =
     [
-        Taxon("alvena-montis", TaxonFacts.None with { Cells = ["B2"], GrowthForm = "herb", LookAlikes = ["brontia-alta"] }) with { Name = "Alvena montis" }, Taxon("alvena-palus", TaxonFacts.None with { Cells = ["C3"], GrowthForm = "herb" }) with { Name = "Alvena palus" },
-        Taxon("brontia-alta", TaxonFacts.None with { Cells = ["B2"], GrowthForm = "shrub" }, family: "Brontiaceae") with { Name = "Brontia alta" }, Taxon("alvena", rank: "genus") with { Name = "Alvena" },
+        Taxon("alvena-montis", TaxonFacts.None with { Cells = ["B2"], GrowthForm = "herb", LookAlikes = ["brontia-alta"] }) with
+        {
+            Name = "Alvena montis",
+        },
+        Taxon("alvena-palus", TaxonFacts.None with { Cells = ["C3"], GrowthForm = "herb" }) with
+        {
+            Name = "Alvena palus",
+        },
+        Taxon("brontia-alta", TaxonFacts.None with { Cells = ["B2"], GrowthForm = "shrub" }, family: "Brontiaceae") with
+        {
+            Name = "Brontia alta",
+        },
+        Taxon("alvena", rank: "genus") with
+        {
+            Name = "Alvena",
+        },
     ];
 
-    private readonly ReadyFlora _flora = ReadyFlora.Read(ReadyFlora.Write(new Flora("isle", "Isle", Taxa, new CharacterTable([Sap, Bracts, Blade, Petals, Angle],
-    [
-        Describe("alvena-montis", Is(Sap, "clear"), Is(Bracts, "short"), Measures(Blade, "20–40 mm"), Measures(Petals, "5")),
-        Describe("alvena-palus", Is(Sap, "milky"), Is(Bracts, "short"), Measures(Blade, "30–60 mm"), Measures(Petals, "5")),
-        Describe("brontia-alta", Is(Sap, "milky"), Is(Bracts, "long"), Measures(Blade, "200–400 mm"), Measures(Petals, "4")),
-    ], Identification.SmallFlora.Seasons))));
+    private readonly ReadyFlora _flora = ReadyFlora.Read(
+        ReadyFlora.Write(
+            new Flora(
+                "isle",
+                "Isle",
+                Taxa,
+                new CharacterTable(
+                    [Sap, Bracts, Blade, Petals, Angle],
+                    [
+                        Describe(
+                            "alvena-montis",
+                            Is(Sap, "clear"),
+                            Is(Bracts, "short"),
+                            Measures(Blade, "20–40 mm"),
+                            Measures(Petals, "5")
+                        ),
+                        Describe("alvena-palus", Is(Sap, "milky"), Is(Bracts, "short"), Measures(Blade, "30–60 mm"), Measures(Petals, "5")),
+                        Describe(
+                            "brontia-alta",
+                            Is(Sap, "milky"),
+                            Is(Bracts, "long"),
+                            Measures(Blade, "200–400 mm"),
+                            Measures(Petals, "4")
+                        ),
+                    ],
+                    Identification.SmallFlora.Seasons
+                )
+            )
+        )
+    );
 
     private static void Refused(string field, string says, Action ask)
     {
@@ -59,11 +101,15 @@ public sealed class SiftRequestTests
     public void WhatCanNotBeWeighedIsSaidAtItsPlace()
     {
         Refused("observations[0].character", "There is no character “tail”.", () => Sift(new SiftObservation("tail", ["long"])));
-        Refused("observations[1].unit", "“kg” is no unit of blade", () => Sift(new SiftObservation("sap", ["clear"]), new SiftObservation("blade", Values: [3], Unit: "kg")));
+        Refused("observations[1].unit", "“kg” is no unit of blade", () =>
+            Sift(new SiftObservation("sap", ["clear"]), new SiftObservation("blade", Values: [3], Unit: "kg"))
+        );
         Refused("observations[0].unit", "no unit of petals", () => Sift(new SiftObservation("petals", Values: [5], Unit: "mm")));
         Refused("observations[0].unit", "no unit of sap", () => Sift(new SiftObservation("sap", ["clear"], Unit: "mm")));
         Refused("observations[0].unit", "no unit of angle", () => Sift(new SiftObservation("angle", Values: [45], Unit: "cm")));
-        Refused("observations[0].values", "Up to 1000 readings", () => Sift(new SiftObservation("blade", Values: [.. Enumerable.Repeat(30d, 1001)])));
+        Refused("observations[0].values", "Up to 1000 readings", () =>
+            Sift(new SiftObservation("blade", Values: [.. Enumerable.Repeat(30d, 1001)]))
+        );
         Refused("observations[0]", "is no state", () => Sift(new SiftObservation("sap", ["sweet"])));
         Refused("observations[0]", "twice", () => Sift(new SiftObservation("sap", ["clear", "clear"])));
         Refused("observations[0]", "is measured", () => Sift(new SiftObservation("blade", ["clear"], [30])));
@@ -76,7 +122,9 @@ public sealed class SiftRequestTests
         Refused("observations[0]", "no such date", () => Sift(new SiftObservation("sap", ["clear"], Date: "2026-02-30")));
         Refused("observations[0]", "missing", () => Sift((SiftObservation)null!));
         Refused("observations", "Up to 2000 observations", () => Sift([.. Enumerable.Repeat(new SiftObservation("sap", ["clear"]), 2001)]));
-        Refused("options.tolerance", "0 or more", () => new SiftRequest("isle", Options: new SiftRequestOptions(Tolerance: -1)).Sift(_flora));
+        Refused("options.tolerance", "0 or more", () =>
+            new SiftRequest("isle", Options: new SiftRequestOptions(Tolerance: -1)).Sift(_flora)
+        );
         Refused("options.date", "no such date", () => new SiftRequest("isle", Options: new SiftRequestOptions(Date: "June")).Sift(_flora));
     }
 
@@ -91,14 +139,28 @@ public sealed class SiftRequestTests
     public void OfTheBenchsSheetWhatThisFloraDoesNotKnowIsPassedOver()
     {
         var fact = See(Sap, "milky");
-        var response = new SiftRequest("isle", Sheet: [fact, See(States("tail", Organ.Habit, "long"), "long"), fact with { Id = Guid.NewGuid(), Character = "bracts", States = ["round"] }]).Sift(_flora);
+        var response = new SiftRequest(
+            "isle",
+            Sheet:
+            [
+                fact,
+                See(States("tail", Organ.Habit, "long"), "long"),
+                fact with
+                {
+                    Id = Guid.NewGuid(),
+                    Character = "bracts",
+                    States = ["round"],
+                },
+            ]
+        ).Sift(_flora);
         Assert.Equal("sap", Assert.Single(response.Sheet).Character);
     }
 
     [Fact]
     public void NarrowingsAddUpAndAreCounted()
     {
-        int Listed(Narrowing narrowing, string cell = "B2") => new SiftRequest("isle", Options: new SiftRequestOptions(At: new SiftPlace(cell), Narrowing: narrowing)).Sift(_flora).Listed;
+        int Listed(Narrowing narrowing, string cell = "B2") =>
+            new SiftRequest("isle", Options: new SiftRequestOptions(At: new SiftPlace(cell), Narrowing: narrowing)).Sift(_flora).Listed;
         Assert.Equal(3, Listed(new Narrowing()));
         Assert.Equal(2, Listed(new Narrowing(RecordedHere: true)));
         Assert.Equal(1, Listed(new Narrowing(RecordedHere: true, GrowthForms: ["HERB"])));
@@ -123,7 +185,8 @@ public sealed class SiftRequestTests
     [Fact]
     public void GiveawaysAreThoseOfTheListAndOfTheDay()
     {
-        GiveawayResponse Find(string? date = null, Narrowing? narrowing = null) => new GiveawayRequest("isle", new SiftPlace("B2"), date, narrowing).Find(_flora);
+        GiveawayResponse Find(string? date = null, Narrowing? narrowing = null) =>
+            new GiveawayRequest("isle", new SiftPlace("B2"), date, narrowing).Find(_flora);
         Assert.Equal(["Alvena montis: sap: clear", "Brontia alta: bracts: long"], Find().Giveaways.Select(g => $"{g.Name}: {g.Text}"));
         // In winter there are no bracts.
         Assert.Equal(["alvena-montis"], Find("2026-01-10").Giveaways.Select(g => g.Taxon));
@@ -135,7 +198,10 @@ public sealed class SiftRequestTests
     [Fact]
     public void TaxaAreDescribedAndWhatTheyAreTakenForIsNear()
     {
-        Assert.Equal(["alvena-montis", "alvena-palus", "brontia-alta"], new DescribeRequest("isle").Describe(_flora).Select(d => d.Taxon.Id).Order(StringComparer.Ordinal));
+        Assert.Equal(
+            ["alvena-montis", "alvena-palus", "brontia-alta"],
+            new DescribeRequest("isle").Describe(_flora).Select(d => d.Taxon.Id).Order(StringComparer.Ordinal)
+        );
         var one = Assert.Single(new DescribeRequest("isle", ["brontia-alta", "brontia-alta", "no-such-taxon"]).Describe(_flora));
         Assert.Equal(["sap", "bracts", "blade", "petals"], one.Description.Select(c => c.Character));
         // Declared goes before near.
@@ -147,7 +213,13 @@ public sealed class SiftRequestTests
     [Fact]
     public void ANameIsConfirmedByItsIdOrAsItIsWritten()
     {
-        ConfirmResult Confirm(string taxon) => new ConfirmRequest("isle", taxon, [new SiftObservation("sap", ["milky"]), new SiftObservation("bracts", ["long"])], Date: "2026-06-01").Confirm(_flora);
+        ConfirmResult Confirm(string taxon) =>
+            new ConfirmRequest(
+                "isle",
+                taxon,
+                [new SiftObservation("sap", ["milky"]), new SiftObservation("bracts", ["long"])],
+                Date: "2026-06-01"
+            ).Confirm(_flora);
         Assert.Equal("brontia-alta", Confirm("brontia-alta").Taxon);
         Assert.Equal("brontia-alta", Confirm("  BRONTIA alta ").Taxon);
         Refused("taxon", "doesn’t describe “Brontia”", () => Confirm("Brontia"));
@@ -155,8 +227,12 @@ public sealed class SiftRequestTests
         ConfirmRequest plain = new("isle", "brontia-alta");
         Refused("rules", "confirmed-list, quick-list", () => (plain with { Rules = "strict" }).Confirm(_flora));
         Refused("ownRules.rules", "in this order", () => (plain with { OwnRules = new GradeRules("own", "Own", "", []) }).Confirm(_flora));
-        Refused("explanations", "Up to 50", () => (plain with { Explanations = [.. Enumerable.Repeat(new Explanation(CheckKind.Presence, "x"), 51)] }).Confirm(_flora));
-        Refused("explanations", "2000 characters", () => (plain with { Explanations = [new Explanation(CheckKind.Presence, new string('x', 2001))] }).Confirm(_flora));
+        Refused("explanations", "Up to 50", () =>
+            (plain with { Explanations = [.. Enumerable.Repeat(new Explanation(CheckKind.Presence, "x"), 51)] }).Confirm(_flora)
+        );
+        Refused("explanations", "2000 characters", () =>
+            (plain with { Explanations = [new Explanation(CheckKind.Presence, new string('x', 2001))] }).Confirm(_flora)
+        );
         Refused("date", "no such date", () => (plain with { Date = "x" }).Confirm(_flora));
     }
 
@@ -166,7 +242,9 @@ public sealed class SiftRequestTests
         Observation[] sheet = [See(Sap, "milky"), See(Bracts, "long"), Read(Blade, 300)];
         var overturned = Overturned.Of(_flora, sheet, ["Alvena montis", "Zedia prima"], "Brontia alta");
         Assert.Equal(["Alvena montis", "Zedia prima"], overturned.Names);
-        Assert.Contains(overturned.By, b => b.StartsWith("bracts: long; Brontia alta has long, Alvena montis short", StringComparison.Ordinal));
+        Assert.Contains(overturned.By, b =>
+            b.StartsWith("bracts: long; Brontia alta has long, Alvena montis short", StringComparison.Ordinal)
+        );
         Assert.InRange(overturned.By.Count, 1, 3);
         // Of a name that the flora hasn't nothing can be told, nor where nothing was seen.
         Assert.Empty(Overturned.Of(_flora, sheet, ["Alvena montis"], "Zedia prima").By);
@@ -176,8 +254,13 @@ public sealed class SiftRequestTests
     [Fact]
     public void ReadingsAsTypedAreSummedUpInWords()
     {
-        var shelf = new Core.Keys.BenchShelf(new Core.Keys.KeyShelf([]), new CharacterTable([Sap, Blade], [Describe("a", Measures(Blade, "20–40 mm"))], []), [Taxon("a")]);
-        MeasureResponse Measure(string text, string character = "blade", string unit = "mm", CalibratedObject? by = null) => new MeasureRequest(text, character, unit, by).Read(shelf);
+        var shelf = new Core.Keys.BenchShelf(
+            new Core.Keys.KeyShelf([]),
+            new CharacterTable([Sap, Blade], [Describe("a", Measures(Blade, "20–40 mm"))], []),
+            [Taxon("a")]
+        );
+        MeasureResponse Measure(string text, string character = "blade", string unit = "mm", CalibratedObject? by = null) =>
+            new MeasureRequest(text, character, unit, by).Read(shelf);
         Assert.Equal("n 3 · mean 3 cm · 28 mm to 3.2 cm · 95 % of the mean 25 mm to 3.5 cm", Measure("28 30 32").Shown);
         Assert.Equal("n 1 · mean 3 cm", Measure("3", unit: "cm").Shown);
         // Over three times the largest that the flora knows is asked about; it may stand.

@@ -11,10 +11,28 @@ namespace Garten.Core.Tests.Evidence;
 public sealed class AbsenceTests
 {
     private static readonly EvidenceOptions Options = EvidenceOptions.Default;
-    private static readonly Character Ribs = new("ribs", "ribs", Organ.Leaf, CharacterKind.Count, [], ["ribs"], [], 0.9, 0.9, 20, Tool.Eye, Handling.Look, []);
+    private static readonly Character Ribs = new(
+        "ribs",
+        "ribs",
+        Organ.Leaf,
+        CharacterKind.Count,
+        [],
+        ["ribs"],
+        [],
+        0.9,
+        0.9,
+        20,
+        Tool.Eye,
+        Handling.Look,
+        []
+    );
     private static readonly Character Colour = SmallFlora.States("petal colour", Organ.Flower, "white", "red", "absent");
 
-    private static Dictionary<string, double> Weigh(Character character, Observation look, params (string Taxon, CharacterDescription? Cell)[] cells)
+    private static Dictionary<string, double> Weigh(
+        Character character,
+        Observation look,
+        params (string Taxon, CharacterDescription? Cell)[] cells
+    )
     {
         var table = new CharacterTable([character], [], []);
         var item = Assert.Single(EvidenceItem.Pool([look], table, Options));
@@ -26,7 +44,14 @@ public sealed class AbsenceTests
     [Fact]
     public void ACountOfNoneSpeaksForTheTaxonWithout()
     {
-        var ratios = Weigh(Ribs, SmallFlora.Read(Ribs, 0), ("without", SmallFlora.Lacks(Ribs)), ("none", SmallFlora.Measures(Ribs, "0")), ("some", SmallFlora.Measures(Ribs, "3–5")), ("unknown", null));
+        var ratios = Weigh(
+            Ribs,
+            SmallFlora.Read(Ribs, 0),
+            ("without", SmallFlora.Lacks(Ribs)),
+            ("none", SmallFlora.Measures(Ribs, "0")),
+            ("some", SmallFlora.Measures(Ribs, "3–5")),
+            ("unknown", null)
+        );
         Assert.True(ratios["without"] > 1 && ratios["none"] > 1, $"{ratios["without"]:0.00}, {ratios["none"]:0.00}");
         Assert.True(ratios["some"] < 0.5, $"{ratios["some"]:0.00}");
         Assert.Equal(1, ratios["unknown"], 9);
@@ -35,14 +60,25 @@ public sealed class AbsenceTests
     [Fact]
     public void ACountOfSomeSpeaksAgainstIt()
     {
-        var ratios = Weigh(Ribs, SmallFlora.Read(Ribs, 4), ("without", SmallFlora.Lacks(Ribs)), ("none", SmallFlora.Measures(Ribs, "0")), ("some", SmallFlora.Measures(Ribs, "3–5")));
+        var ratios = Weigh(
+            Ribs,
+            SmallFlora.Read(Ribs, 4),
+            ("without", SmallFlora.Lacks(Ribs)),
+            ("none", SmallFlora.Measures(Ribs, "0")),
+            ("some", SmallFlora.Measures(Ribs, "3–5"))
+        );
         Assert.True(ratios["without"] < 0.5 && ratios["none"] < 0.5 && ratios["some"] > 1);
     }
 
     [Fact]
     public void LookedForAndNotFoundAndTheStateThatSaysSoAgree()
     {
-        (string, CharacterDescription?)[] cells = [("without", SmallFlora.Lacks(Colour)), ("absent", SmallFlora.Is(Colour, "absent")), ("white", SmallFlora.Is(Colour, "white"))];
+        (string, CharacterDescription?)[] cells =
+        [
+            ("without", SmallFlora.Lacks(Colour)),
+            ("absent", SmallFlora.Is(Colour, "absent")),
+            ("white", SmallFlora.Is(Colour, "white")),
+        ];
         foreach (var look in new[] { SmallFlora.See(Colour) with { Outcome = Outcome.NotFound }, SmallFlora.See(Colour, "absent") })
         {
             var ratios = Weigh(Colour, look, cells);

@@ -13,30 +13,78 @@ public sealed class LikelihoodTests
 {
     private static readonly EvidenceOptions Options = EvidenceOptions.Default;
 
-    private static readonly Character Base = Categorical("leaf-base", Organ.Leaf, CharacterKind.Categorical, 0.9, 0.8, "rounded", "heart", "wedge");
+    private static readonly Character Base = Categorical(
+        "leaf-base",
+        Organ.Leaf,
+        CharacterKind.Categorical,
+        0.9,
+        0.8,
+        "rounded",
+        "heart",
+        "wedge"
+    );
     private static readonly Character Wet = Categorical("ground", Organ.Site, CharacterKind.Ordered, 0.85, 0.9, "dry", "moist", "wet");
-    private static readonly Character Stipules = Categorical("stipules", Organ.Leaf, CharacterKind.Categorical, 0.9, 0.8, "present", "absent");
+    private static readonly Character Stipules = Categorical(
+        "stipules",
+        Organ.Leaf,
+        CharacterKind.Categorical,
+        0.9,
+        0.8,
+        "present",
+        "absent"
+    );
     private static readonly Character Length = Measured("leaf-length", CharacterKind.Length, "blade", "leaf");
     private static readonly Character Width = Measured("leaf-width", CharacterKind.Length, "blade", "leaf");
-    private static readonly Character Ratio = Measured("leaf-ratio", CharacterKind.Ratio, "blade", "") with { RatioOf = ["leaf-length", "leaf-width"] };
+    private static readonly Character Ratio = Measured("leaf-ratio", CharacterKind.Ratio, "blade", "") with
+    {
+        RatioOf = ["leaf-length", "leaf-width"],
+    };
     private static readonly Character Petiole = Measured("petiole", CharacterKind.Length, "", "leaf");
     private static readonly CharacterTable Table = new([Base, Wet, Stipules, Length, Width, Ratio, Petiole], [], []);
 
-    private static Character Categorical(string id, Organ organ, CharacterKind kind, double reliability, double detection, params string[] states) =>
-        new(id, id, organ, kind, [.. states.Select(s => new CharacterState(s, s, "", [s]))], [id], [], reliability, detection, 10, Tool.Eye, Handling.Look, []);
+    private static Character Categorical(
+        string id,
+        Organ organ,
+        CharacterKind kind,
+        double reliability,
+        double detection,
+        params string[] states
+    ) =>
+        new(
+            id,
+            id,
+            organ,
+            kind,
+            [.. states.Select(s => new CharacterState(s, s, "", [s]))],
+            [id],
+            [],
+            reliability,
+            detection,
+            10,
+            Tool.Eye,
+            Handling.Look,
+            []
+        );
 
     private static Character Measured(string id, CharacterKind kind, string family, string sizes) =>
         new(id, id, Organ.Leaf, kind, [], [id], [], 0.9, 0.9, 10, Tool.Ruler, Handling.Look, [], null, family, sizes);
 
-    private static CharacterDescription Of(Character character, params (string State, double Share)[] states) => new(character.Id, [.. states.Select(s => new StateShare(s.State, s.Share))]);
+    private static CharacterDescription Of(Character character, params (string State, double Share)[] states) =>
+        new(character.Id, [.. states.Select(s => new StateShare(s.State, s.Share))]);
 
-    private static CharacterDescription Of(Character character, string notation) => new(character.Id, [], RangeNotation.Read(notation, character.Quantity).Ranges[0]);
+    private static CharacterDescription Of(Character character, string notation) =>
+        new(character.Id, [], RangeNotation.Read(notation, character.Quantity).Ranges[0]);
 
     private static Observation See(Character character, params string[] states) => Look(character) with { States = states };
 
-    private static Observation Measure(Character character, params double[] values) => Look(character) with { Readings = [.. values.Select(v => new Reading(v, "", 0))] };
+    private static Observation Measure(Character character, params double[] values) =>
+        Look(character) with
+        {
+            Readings = [.. values.Select(v => new Reading(v, "", 0))],
+        };
 
-    private static Observation Look(Character character) => new(Guid.NewGuid(), character.Id, Outcome.Seen, [], false, [], 0, 0, Sureness.Sure, new(), Tool.Eye, "2026-06-01", "");
+    private static Observation Look(Character character) =>
+        new(Guid.NewGuid(), character.Id, Outcome.Seen, [], false, [], 0, 0, Sureness.Sure, new(), Tool.Eye, "2026-06-01", "");
 
     private static EvidenceItem Item(params Observation[] looks) => Assert.Single(EvidenceItem.Pool(looks, Table, Options));
 
@@ -171,7 +219,10 @@ public sealed class LikelihoodTests
             Show = show,
             Of = of,
             Date = date,
-            Readings = reading.Length == 0 ? [] : [new Reading(double.Parse(reading, System.Globalization.CultureInfo.InvariantCulture), reading, 1)],
+            Readings =
+                reading.Length == 0
+                    ? []
+                    : [new Reading(double.Parse(reading, System.Globalization.CultureInfo.InvariantCulture), reading, 1)],
         };
         Assert.Contains(says, EvidenceSheet.Problem(look, Table.Find(character), new DateOnly(2026, 7, 1))!, StringComparison.Ordinal);
     }
@@ -189,35 +240,51 @@ public sealed class LikelihoodTests
         return [.. Pack.Select(d => sheet.Weigh(d.Taxon).LogLikelihood)];
     }
 
-    private static readonly Gen<List<Observation>> Sheets = Gen.Select(Gen.Int[0, 3], Gen.Int[0, 2], Gen.Double[10, 90]).List[1, 8].Select(picks => picks.ConvertAll(p => p.Item1 switch
-    {
-        0 => See(Base, Base.States[p.Item2].Id),
-        1 => Measure(Length, Math.Round(p.Item3)),
-        2 => Measure(Width, Math.Round(p.Item3 / 2)),
-        _ => See(Stipules, p.Item2 == 0 ? "present" : "absent"),
-    }));
+    private static readonly Gen<List<Observation>> Sheets = Gen.Select(Gen.Int[0, 3], Gen.Int[0, 2], Gen.Double[10, 90])
+        .List[1, 8]
+        .Select(picks =>
+            picks.ConvertAll(p =>
+                p.Item1 switch
+                {
+                    0 => See(Base, Base.States[p.Item2].Id),
+                    1 => Measure(Length, Math.Round(p.Item3)),
+                    2 => Measure(Width, Math.Round(p.Item3 / 2)),
+                    _ => See(Stipules, p.Item2 == 0 ? "present" : "absent"),
+                }
+            )
+        );
 
     private static void Same(double[] expected, double[] actual)
     {
-        for (var i = 0; i < expected.Length; i++) Assert.Equal(expected[i], actual[i], 9);
+        for (var i = 0; i < expected.Length; i++)
+            Assert.Equal(expected[i], actual[i], 9);
     }
 
     [Fact]
     public void TheOrderOfLooksDoesNotMatter() => Sheets.Sample(looks => Same(Weigh(looks), Weigh([.. Enumerable.Reverse(looks)])));
 
     [Fact]
-    public void StrikingAReadingOutEqualsNeverHavingIt() => Sheets.Sample(looks =>
-        Same(Weigh([.. looks, Measure(Length, 41)]), Weigh([.. looks, Look(Length) with { Readings = [new Reading(41, "", 0), new Reading(400, "", 0, 0, "torn")] }])));
+    public void StrikingAReadingOutEqualsNeverHavingIt() =>
+        Sheets.Sample(looks =>
+            Same(
+                Weigh([.. looks, Measure(Length, 41)]),
+                Weigh([.. looks, Look(Length) with { Readings = [new Reading(41, "", 0), new Reading(400, "", 0, 0, "torn")] }])
+            )
+        );
 
     [Fact]
-    public void ASampleInTwoSessionsEqualsOne() => Sheets.Sample(looks => Same(Weigh([.. looks, Measure(Length, 41, 45, 39)]), Weigh([.. looks, Measure(Length, 41), Measure(Length, 45, 39)])));
+    public void ASampleInTwoSessionsEqualsOne() =>
+        Sheets.Sample(looks =>
+            Same(Weigh([.. looks, Measure(Length, 41, 45, 39)]), Weigh([.. looks, Measure(Length, 41), Measure(Length, 45, 39)]))
+        );
 
     [Fact]
-    public void AddingWhatIsUnknownNeverMovesARanking() => Sheets.Sample(looks =>
-    {
-        // The petiole is described for no taxon.
-        var before = Weigh(looks);
-        var after = Weigh([.. looks, See(Wet, "moist")]);
-        Same(before, after);
-    });
+    public void AddingWhatIsUnknownNeverMovesARanking() =>
+        Sheets.Sample(looks =>
+        {
+            // The petiole is described for no taxon.
+            var before = Weigh(looks);
+            var after = Weigh([.. looks, See(Wet, "moist")]);
+            Same(before, after);
+        });
 }

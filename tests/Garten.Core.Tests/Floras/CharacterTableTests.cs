@@ -4,8 +4,8 @@ using Garten.Core.Floras;
 using Garten.Core.Identification;
 using Garten.Core.Quantities;
 using Garten.Core.Seasons;
-using Xunit;
 using Garten.Core.Tests.Identification;
+using Xunit;
 using static Garten.Core.Tests.Identification.SmallFlora;
 
 namespace Garten.Core.Tests.Floras;
@@ -18,19 +18,43 @@ public sealed class CharacterTableTests
     private static readonly Character Shape = Length("length");
 
     private static string Said(IReadOnlyList<TaxonDescription> descriptions, string taxon) =>
-        string.Join(' ', descriptions.Single(d => d.Taxon == taxon).Characters.Select(c => $"{c.Character}:{(c.Range is null ? string.Join('/', c.States.Select(s => s.State)) : "range")}"));
+        string.Join(
+            ' ',
+            descriptions
+                .Single(d => d.Taxon == taxon)
+                .Characters.Select(c => $"{c.Character}:{(c.Range is null ? string.Join('/', c.States.Select(s => s.State)) : "range")}")
+        );
 
     [Fact]
     public void ASpeciesHasWhatItsGenusHasAndAFormWhatItsSpeciesHas()
     {
         Taxon[] taxa =
         [
-            Taxon("family", rank: "family"), Taxon("genus", rank: "genus") with { Parent = "family" }, Taxon("species") with { Parent = "genus" }, Taxon("other") with { Parent = "genus" },
-            Taxon("garden-form", rank: "cultivar") with { Parent = "species" }, Taxon("alone"),
+            Taxon("family", rank: "family"),
+            Taxon("genus", rank: "genus") with
+            {
+                Parent = "family",
+            },
+            Taxon("species") with
+            {
+                Parent = "genus",
+            },
+            Taxon("other") with
+            {
+                Parent = "genus",
+            },
+            Taxon("garden-form", rank: "cultivar") with
+            {
+                Parent = "species",
+            },
+            Taxon("alone"),
         ];
         TaxonDescription[] written =
         [
-            Describe("family", Is(Sap, "clear")), Describe("genus", Is(Hairs, "few")), Describe("species", Is(Hairs, "many"), Measures(Shape, "4–6 cm")), Describe("garden-form", Is(Sap, "milky")),
+            Describe("family", Is(Sap, "clear")),
+            Describe("genus", Is(Hairs, "few")),
+            Describe("species", Is(Hairs, "many"), Measures(Shape, "4–6 cm")),
+            Describe("garden-form", Is(Sap, "milky")),
         ];
         var complete = CharacterTable.Complete(written, taxa);
         Assert.Equal(["species", "other", "garden-form"], complete.Select(d => d.Taxon));
@@ -51,7 +75,11 @@ public sealed class CharacterTableTests
     {
         var other = States("sap", Organ.Stem, "clear", "milky", "yellow");
         var first = new CharacterTable([Sap, Hairs], [Describe("a", Is(Sap, "milky"))], SmallFlora.Seasons);
-        var second = new CharacterTable([other, Hairs], [Describe("b", Is(other, "yellow"), Is(Hairs, "few")), Describe("a", Is(Hairs, "many"))], [.. SmallFlora.Seasons, new(Phenophase.BareTwig, 11, 1, 3, 1)]);
+        var second = new CharacterTable(
+            [other, Hairs],
+            [Describe("b", Is(other, "yellow"), Is(Hairs, "few")), Describe("a", Is(Hairs, "many"))],
+            [.. SmallFlora.Seasons, new(Phenophase.BareTwig, 11, 1, 3, 1)]
+        );
         var joined = CharacterTable.Join([first, second]);
         Assert.Equal(["sap", "hairs", "2/sap"], joined.Characters.Select(c => c.Id));
         Assert.Equal("2/sap:yellow hairs:few", Said(joined.Descriptions, "b"));
@@ -79,7 +107,10 @@ public sealed class CharacterTableTests
         Assert.True(Shape.IsQuantity);
         Assert.False(Sap.IsQuantity);
         Assert.Throws<InvalidOperationException>(() => Sap.Quantity);
-        Assert.Equal([QuantityKind.Count, QuantityKind.Ratio, QuantityKind.Angle], new[] { CharacterKind.Count, CharacterKind.Ratio, CharacterKind.Angle }.Select(k => (Shape with { Kind = k }).Quantity));
+        Assert.Equal(
+            [QuantityKind.Count, QuantityKind.Ratio, QuantityKind.Angle],
+            new[] { CharacterKind.Count, CharacterKind.Ratio, CharacterKind.Angle }.Select(k => (Shape with { Kind = k }).Quantity)
+        );
     }
 
     [Theory]
@@ -87,7 +118,8 @@ public sealed class CharacterTableTests
     [InlineData("2026-08-31", true)]
     [InlineData("2026-03-31", false)]
     [InlineData("2026-09-01", false)]
-    public void ACharacterIsSeenInItsPhases(string day, bool canBeSeen) => Assert.Equal(canBeSeen, (Sap with { SeenIn = [Phenophase.Flower] }).CanBeSeen(DateOnly.Parse(day), SmallFlora.Seasons));
+    public void ACharacterIsSeenInItsPhases(string day, bool canBeSeen) =>
+        Assert.Equal(canBeSeen, (Sap with { SeenIn = [Phenophase.Flower] }).CanBeSeen(DateOnly.Parse(day), SmallFlora.Seasons));
 
     [Fact]
     public void WithoutPhasesItIsAlwaysSeenAndOfAPhaseWithoutAWindowNever()
@@ -104,7 +136,8 @@ public sealed class CharacterTableTests
     [InlineData(11, 16, 2, 15, "2026-07-01", false)]
     [InlineData(5, 1, 5, 1, "2026-05-01", true)]
     [InlineData(5, 1, 5, 1, "2026-05-02", false)]
-    public void AWindowMayRunOverTheNewYear(int fromMonth, int fromDay, int toMonth, int toDay, string day, bool holds) => Assert.Equal(holds, new PhaseWindow(Phenophase.BareTwig, fromMonth, fromDay, toMonth, toDay).Holds(DateOnly.Parse(day)));
+    public void AWindowMayRunOverTheNewYear(int fromMonth, int fromDay, int toMonth, int toDay, string day, bool holds) =>
+        Assert.Equal(holds, new PhaseWindow(Phenophase.BareTwig, fromMonth, fromDay, toMonth, toDay).Holds(DateOnly.Parse(day)));
 
     [Theory]
     [InlineData("2026-01-01", 1)]
@@ -152,7 +185,8 @@ public sealed class CharacterTableTests
         var marked = new bool[SeasonWords.HalfMonths];
         foreach (var span in spans.Split(' ', StringSplitOptions.RemoveEmptyEntries).Select(s => s.Split('-').Select(int.Parse).ToArray()))
         {
-            for (var half = span[0]; half <= span[1]; half++) marked[half - 1] = true;
+            for (var half = span[0]; half <= span[1]; half++)
+                marked[half - 1] = true;
         }
         Assert.Equal(words, SeasonWords.NextStretch(marked, from));
     }

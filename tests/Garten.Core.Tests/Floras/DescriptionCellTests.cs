@@ -11,9 +11,26 @@ namespace Garten.Core.Tests.Floras;
 /// <summary>Cells of a matrix, as typed and as written again.</summary>
 public sealed class DescriptionCellTests
 {
-    private static readonly Character Shape = new("leaf-shape", "shape of the leaf", Organ.Leaf, CharacterKind.Categorical,
-        [new("ovate", "ovate", "", ["egg-shaped"]), new("elliptic", "elliptic", "", []), new("lanceolate", "lanceolate", "", []), new("usually-lobed", "usually lobed", "", [])],
-        ["leaf"], [], 0.9, 0.9, 10, Tool.Eye, Handling.Look, []);
+    private static readonly Character Shape = new(
+        "leaf-shape",
+        "shape of the leaf",
+        Organ.Leaf,
+        CharacterKind.Categorical,
+        [
+            new("ovate", "ovate", "", ["egg-shaped"]),
+            new("elliptic", "elliptic", "", []),
+            new("lanceolate", "lanceolate", "", []),
+            new("usually-lobed", "usually lobed", "", []),
+        ],
+        ["leaf"],
+        [],
+        0.9,
+        0.9,
+        10,
+        Tool.Eye,
+        Handling.Look,
+        []
+    );
 
     private static readonly Character Length = SmallFlora.Length("leaf-length") with { Name = "length of the leaf", Unit = "cm" };
     private static readonly Character Petals = Length with { Id = "petals", Name = "petals", Kind = CharacterKind.Count, Unit = "" };
@@ -21,13 +38,19 @@ public sealed class DescriptionCellTests
     private static string Read(string text, Character character)
     {
         var cell = DescriptionCell.Read(text, character, out var problem);
-        if (problem is not null) return "✕ " + problem;
-        if (cell is null) return "unknown";
-        if (!cell.Applies) return "not there";
+        if (problem is not null)
+            return "✕ " + problem;
+        if (cell is null)
+            return "unknown";
+        if (!cell.Applies)
+            return "not there";
         static string Number(double v) => v.ToString("0.###", CultureInfo.InvariantCulture);
-        static string Range(QuantityRange r) => $"{(r.LowExtreme is { } l ? $"({Number(l)})" : "")}{Number(r.Low)}-{Number(r.High)}{(r.HighExtreme is { } h ? $"({Number(h)})" : "")}";
-        if (cell.Range is { } range) return Range(range) + (cell.Shade is { } shade ? $" shade {Range(shade)}" : "");
-        return string.Join(' ', cell.States.Select(s => $"{s.State}={Number(s.Share)}")) + (cell.Misread is { } misread ? $" !{string.Join(" !", misread)}" : "");
+        static string Range(QuantityRange r) =>
+            $"{(r.LowExtreme is { } l ? $"({Number(l)})" : "")}{Number(r.Low)}-{Number(r.High)}{(r.HighExtreme is { } h ? $"({Number(h)})" : "")}";
+        if (cell.Range is { } range)
+            return Range(range) + (cell.Shade is { } shade ? $" shade {Range(shade)}" : "");
+        return string.Join(' ', cell.States.Select(s => $"{s.State}={Number(s.Share)}"))
+            + (cell.Misread is { } misread ? $" !{string.Join(" !", misread)}" : "");
     }
 
     [Theory]
@@ -81,7 +104,8 @@ public sealed class DescriptionCellTests
     [InlineData("ovate | egg-shaped", "“ovate” is given twice.")]
     [InlineData("ovate | !ovate", "“ovate” is given twice.")]
     [InlineData("!ovate", "It says only what the plant is mistaken for")]
-    public void StatesThatAreRefused(string text, string problem) => Assert.StartsWith("✕ " + problem, Read(text, Shape), StringComparison.Ordinal);
+    public void StatesThatAreRefused(string text, string problem) =>
+        Assert.StartsWith("✕ " + problem, Read(text, Shape), StringComparison.Ordinal);
 
     [Theory]
     [InlineData("9–6")]
@@ -95,7 +119,17 @@ public sealed class DescriptionCellTests
     [Fact]
     public void SharesOfADescriptionAddUpToOne()
     {
-        foreach (var text in new[] { "ovate", "ovate | elliptic | lanceolate", "usually ovate | usually elliptic", "often ovate | sometimes elliptic | rarely lanceolate", "rarely ovate | rarely elliptic", "ovate | always elliptic" })
+        foreach (
+            var text in new[]
+            {
+                "ovate",
+                "ovate | elliptic | lanceolate",
+                "usually ovate | usually elliptic",
+                "often ovate | sometimes elliptic | rarely lanceolate",
+                "rarely ovate | rarely elliptic",
+                "ovate | always elliptic",
+            }
+        )
         {
             var cell = DescriptionCell.Read(text, Shape, out var problem)!;
             Assert.Null(problem);
@@ -113,13 +147,15 @@ public sealed class DescriptionCellTests
     [InlineData("ovate | !elliptic", "ovate (often taken for elliptic)")]
     [InlineData("?", "unknown")]
     [InlineData("-", "not there")]
-    public void InWords(string text, string words) => Assert.Equal(words, FloraProse.Value(DescriptionCell.Read(text, Shape, out _), Shape));
+    public void InWords(string text, string words) =>
+        Assert.Equal(words, FloraProse.Value(DescriptionCell.Read(text, Shape, out _), Shape));
 
     [Theory]
     [InlineData("6–9", "6–9 cm")]
     [InlineData("(4–)6–9(–13)", "(4–)6–9(–13) cm")]
     [InlineData("60–90 mm", "60–90 mm")]
-    public void RangesInWords(string text, string words) => Assert.Equal(words, FloraProse.Value(DescriptionCell.Read(text, Length, out _), Length));
+    public void RangesInWords(string text, string words) =>
+        Assert.Equal(words, FloraProse.Value(DescriptionCell.Read(text, Length, out _), Length));
 
     [Theory]
     [InlineData(2, 6, "", "2–6 mm")]
@@ -127,14 +163,18 @@ public sealed class DescriptionCellTests
     [InlineData(500, 2500, "", "0.5–2.5 m")]
     [InlineData(12, 60, "mm", "12–60 mm")]
     [InlineData(12, 12, "mm", "12 mm")]
-    public void NumbersInTheUnitThatSuitsThem(double low, double high, string unit, string text) => Assert.Equal(text, FloraProse.Notation(new QuantityRange(QuantityKind.Length, RangeForm.Between, low, high), unit));
+    public void NumbersInTheUnitThatSuitsThem(double low, double high, string unit, string text) =>
+        Assert.Equal(text, FloraProse.Notation(new QuantityRange(QuantityKind.Length, RangeForm.Between, low, high), unit));
 
     [Fact]
     public void NotationOfEveryForm()
     {
         Assert.Equal("up to 7 cm", FloraProse.Notation(QuantityRange.UpTo(QuantityKind.Length, 70), ""));
         Assert.Equal("more than 12", FloraProse.Notation(QuantityRange.MoreThan(QuantityKind.Count, 12), ""));
-        Assert.Equal("(20–)30–60(–80)°", FloraProse.Notation(new QuantityRange(QuantityKind.Angle, RangeForm.Between, 30, 60, 20, 80), "°"));
+        Assert.Equal(
+            "(20–)30–60(–80)°",
+            FloraProse.Notation(new QuantityRange(QuantityKind.Angle, RangeForm.Between, 30, 60, 20, 80), "°")
+        );
         Assert.Equal("1.2–1.5", FloraProse.Notation(new QuantityRange(QuantityKind.Ratio, RangeForm.Between, 1.2, 1.5), "cm"));
     }
 
@@ -143,7 +183,14 @@ public sealed class DescriptionCellTests
     {
         var bark = SmallFlora.States("bark", Organ.Bark, "smooth", "scaly") with { Name = "bark" };
         var prose = FloraProse.Write(
-            [DescriptionCell.Read("6–9", Length, out _)!, DescriptionCell.Read("ovate", Shape, out _)!, SmallFlora.Is(bark, "smooth"), SmallFlora.Lacks(Petals)], [Shape, Length, Petals, bark]);
+            [
+                DescriptionCell.Read("6–9", Length, out _)!,
+                DescriptionCell.Read("ovate", Shape, out _)!,
+                SmallFlora.Is(bark, "smooth"),
+                SmallFlora.Lacks(Petals),
+            ],
+            [Shape, Length, Petals, bark]
+        );
         Assert.Equal([Organ.Bark, Organ.Leaf], prose.Select(p => p.Organ));
         Assert.Equal("shape ovate; length 6–9 cm.", prose[1].Text);
         Assert.Equal(["leaf-shape", "leaf-length"], prose[1].Items.Select(i => i.Character));
@@ -162,6 +209,7 @@ public sealed class DescriptionCellTests
     [Fact]
     public void AShareIsPutIntoTheWordThatMeansIt()
     {
-        foreach (var word in new[] { "always", "usually", "often", "sometimes", "rarely" }) Assert.Equal(word, Modality.InWords(Modality.Of(word)!.Value));
+        foreach (var word in new[] { "always", "usually", "often", "sometimes", "rarely" })
+            Assert.Equal(word, Modality.InWords(Modality.Of(word)!.Value));
     }
 }

@@ -63,22 +63,54 @@ public sealed class NearNamesTests
     {
         // Short words of few letters: nearly all of them are near to some other.
         var name = Gen.Char["abc"].Array[4, 9].Select(letters => "Vellorna " + new string(letters));
-        name.Array[2, 14].Sample(names =>
-        {
-            var distinct = names.Distinct().ToList();
-            var expected = distinct.SelectMany((a, i) => distinct.Skip(i + 1).Where(b => NearNames.AreNear(a, b)).Select(b => (a, b))).ToList();
-            Assert.Equal(expected, NearNames.Pairs(names));
-        }, iter: 500);
+        name.Array[2, 14]
+            .Sample(
+                names =>
+                {
+                    var distinct = names.Distinct().ToList();
+                    var expected = distinct
+                        .SelectMany((a, i) => distinct.Skip(i + 1).Where(b => NearNames.AreNear(a, b)).Select(b => (a, b)))
+                        .ToList();
+                    Assert.Equal(expected, NearNames.Pairs(names));
+                },
+                iter: 500
+            );
     }
 
     [Fact]
     public void OfManyNamesSlipsOfALetterAreStillFoundAndASeriesDoesNotEndInThousands()
     {
-        var names = Enumerable.Range(0, 3000).Select(i => $"Vellorna {Word(i)}").Append("Carpessa rubra").Append("Carpessa rubrra").ToList();
+        var names = Enumerable
+            .Range(0, 3000)
+            .Select(i => $"Vellorna {Word(i)}")
+            .Append("Carpessa rubra")
+            .Append("Carpessa rubrra")
+            .ToList();
         Assert.Contains(("Carpessa rubra", "Carpessa rubrra"), NearNames.Pairs(names));
-        Assert.True(NearNames.Pairs([.. Enumerable.Range(0, 700).Select(i => $"Genella {(char)('a' + i % 26)}{(char)('a' + i / 26)}longword")]).Count <= 250);
+        Assert.True(
+            NearNames
+                .Pairs([.. Enumerable.Range(0, 700).Select(i => $"Genella {(char)('a' + i % 26)}{(char)('a' + i / 26)}longword")])
+                .Count <= 250
+        );
     }
 
     // Words that lie far apart.
-    private static string Word(int i) => string.Concat(Enumerable.Range(0, 4).Select(p => ((i >> (p * 3)) & 7) switch { 0 => "bex", 1 => "dol", 2 => "fim", 3 => "gur", 4 => "hap", 5 => "jyt", 6 => "kos", _ => "lew" }));
+    private static string Word(int i) =>
+        string.Concat(
+            Enumerable
+                .Range(0, 4)
+                .Select(p =>
+                    ((i >> (p * 3)) & 7) switch
+                    {
+                        0 => "bex",
+                        1 => "dol",
+                        2 => "fim",
+                        3 => "gur",
+                        4 => "hap",
+                        5 => "jyt",
+                        6 => "kos",
+                        _ => "lew",
+                    }
+                )
+        );
 }

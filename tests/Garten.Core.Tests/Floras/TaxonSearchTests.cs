@@ -12,13 +12,59 @@ public sealed class TaxonSearchTests
     private static readonly Taxon[] Taxa =
     [
         new("vellorna", "Vellorna", "", "genus", "", "Alvenaceae", "vellorns", [], ""),
-        new("vellorna-alba", "Vellorna alba", "Hask.", "species", "vellorna", "Alvenaceae", "silver vellorn", [], "", Facts with
-        {
-            CommonNames = ["silver vellorn", "white-leaf"], Synonyms = ["Carpessa argentea"], GrowthForm = "shrub", Origin = Origin.Native,
-            Phenology = [new PhaseSpan(Phenophase.Flower, 9, 10), new PhaseSpan(Phenophase.FullLeaf, 9, 20)],
-        }),
-        new("vellorna-nigra", "Vellorna nigra", "", "species", "vellorna", "Alvenaceae", "black vellorn", [], "", Facts with { CommonNames = ["black vellorn"], GrowthForm = "tree", Origin = Origin.Introduced, Phenology = [new PhaseSpan(Phenophase.RipeFruit, 23, 2)] }),
-        new("carpessa-rubra", "Carpessa rubra", "", "species", "", "Carpessaceae", "red carpess", [], "", Facts with { CommonNames = ["red carpess"], GrowthForm = "shrub" }),
+        new(
+            "vellorna-alba",
+            "Vellorna alba",
+            "Hask.",
+            "species",
+            "vellorna",
+            "Alvenaceae",
+            "silver vellorn",
+            [],
+            "",
+            Facts with
+            {
+                CommonNames = ["silver vellorn", "white-leaf"],
+                Synonyms = ["Carpessa argentea"],
+                GrowthForm = "shrub",
+                Origin = Origin.Native,
+                Phenology = [new PhaseSpan(Phenophase.Flower, 9, 10), new PhaseSpan(Phenophase.FullLeaf, 9, 20)],
+            }
+        ),
+        new(
+            "vellorna-nigra",
+            "Vellorna nigra",
+            "",
+            "species",
+            "vellorna",
+            "Alvenaceae",
+            "black vellorn",
+            [],
+            "",
+            Facts with
+            {
+                CommonNames = ["black vellorn"],
+                GrowthForm = "tree",
+                Origin = Origin.Introduced,
+                Phenology = [new PhaseSpan(Phenophase.RipeFruit, 23, 2)],
+            }
+        ),
+        new(
+            "carpessa-rubra",
+            "Carpessa rubra",
+            "",
+            "species",
+            "",
+            "Carpessaceae",
+            "red carpess",
+            [],
+            "",
+            Facts with
+            {
+                CommonNames = ["red carpess"],
+                GrowthForm = "shrub",
+            }
+        ),
         new("bare-name", "Tharsina spinosa", "", "species", "", "", "", [], ""),
     ];
 

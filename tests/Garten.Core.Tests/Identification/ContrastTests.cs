@@ -12,7 +12,10 @@ namespace Garten.Core.Tests.Identification;
 /// <summary>What separates a few taxa, and what gives one away on a list.</summary>
 public sealed class ContrastTests
 {
-    private static readonly Character Bracts = States("bracts", Organ.Inflorescence, "short", "overtopping") with { SeenIn = [Phenophase.Flower] };
+    private static readonly Character Bracts = States("bracts", Organ.Inflorescence, "short", "overtopping") with
+    {
+        SeenIn = [Phenophase.Flower],
+    };
     private static readonly Character Sap = States("sap", Organ.Stem, "clear", "milky");
     private static readonly Character Smell = States("smell", Organ.Leaf, "none", "sharp");
     private static readonly Character Ground = States("ground", Organ.Site, "dry", "wet");
@@ -23,20 +26,43 @@ public sealed class ContrastTests
 
     private static readonly TaxonDescription[] Three =
     [
-        Describe("alvena-montis", Is(Bracts, "short"), Is(Sap, "clear"), Is(Smell, ("none", 0.6), ("sharp", 0.4)), Is(Ground, "dry"), Measures(Blade, "20–40 mm")),
-        Describe("alvena-palus", Is(Bracts, "overtopping"), Is(Sap, "clear"), Is(Smell, "none"), Is(Ground, "wet"), Measures(Blade, "25–45 mm")),
-        Describe("alvena-lenta", Is(Bracts, "overtopping"), Is(Sap, "milky"), Is(Smell, "none"), Is(Ground, "wet"), Measures(Blade, "200–400 mm")),
+        Describe(
+            "alvena-montis",
+            Is(Bracts, "short"),
+            Is(Sap, "clear"),
+            Is(Smell, ("none", 0.6), ("sharp", 0.4)),
+            Is(Ground, "dry"),
+            Measures(Blade, "20–40 mm")
+        ),
+        Describe(
+            "alvena-palus",
+            Is(Bracts, "overtopping"),
+            Is(Sap, "clear"),
+            Is(Smell, "none"),
+            Is(Ground, "wet"),
+            Measures(Blade, "25–45 mm")
+        ),
+        Describe(
+            "alvena-lenta",
+            Is(Bracts, "overtopping"),
+            Is(Sap, "milky"),
+            Is(Smell, "none"),
+            Is(Ground, "wet"),
+            Measures(Blade, "200–400 mm")
+        ),
     ];
 
     private static readonly string[] Ids = [.. Three.Select(d => d.Taxon)];
 
-    private static ContrastResult Compare(IReadOnlyList<string> taxa, DateOnly? day = null, params Observation[] seen) => Contrast.Of(Sieve(All, Three), new ContrastQuery(taxa, seen, day, []));
+    private static ContrastResult Compare(IReadOnlyList<string> taxa, DateOnly? day = null, params Observation[] seen) =>
+        Contrast.Of(Sieve(All, Three), new ContrastQuery(taxa, seen, day, []));
 
     [Fact]
     public void OnlyRowsThatSeparateOrderedAndGrouped()
     {
         var result = Compare(Ids, June);
-        // The bracts part 1 from 2 and 3, the sap 3 from 1 and 2, the blade the same with more effort; the ground comes last, the smell separates nobody.
+        // The bracts part 1 from 2 and 3, the sap 3 from 1 and 2, the blade the same with more effort; the ground comes last, the smell
+        // separates nobody.
         Assert.Equal(["bracts", "sap", "blade", "ground"], result.Rows.Select(r => r.Character));
         Assert.All(result.Rows.Take(3), r => Assert.Equal((2, 2), (r.CleanPairs, r.MostlyPairs)));
         Assert.All(result.Rows, r => Assert.Equal(RowGroup.Now, r.Group));
@@ -72,7 +98,18 @@ public sealed class ContrastTests
     [Fact]
     public void PlantsSeenBeforeStandInTheirColumns()
     {
-        var result = Contrast.Of(Sieve(All, Three), new ContrastQuery(Ids, [], June, [[See(Sap, "milky")], []]));
+        var result = Contrast.Of(
+            Sieve(All, Three),
+            new ContrastQuery(
+                Ids,
+                [],
+                June,
+                [
+                    [See(Sap, "milky")],
+                    [],
+                ]
+            )
+        );
         Assert.Equal(["milky", ""], result.Rows.Single(r => r.Character == "sap").Plants);
     }
 
@@ -80,11 +117,23 @@ public sealed class ContrastTests
     public void SeveralAtOnceSeparateAsTwoByTwo()
     {
         var likelihood = new Likelihood([]);
-        CharacterDescription[] cells = [Measures(Blade, "20–40 mm"), Measures(Blade, "25–45 mm"), Measures(Blade, "(180–)200–400 mm"), Measures(Blade, "up to 30 mm"), Lacks(Blade)];
-        var pairs = Enumerable.Range(0, cells.Length).SelectMany(i => Enumerable.Range(i + 1, cells.Length - i - 1).Select(j => (i, j))).ToArray();
+        CharacterDescription[] cells =
+        [
+            Measures(Blade, "20–40 mm"),
+            Measures(Blade, "25–45 mm"),
+            Measures(Blade, "(180–)200–400 mm"),
+            Measures(Blade, "up to 30 mm"),
+            Lacks(Blade),
+        ];
+        var pairs = Enumerable
+            .Range(0, cells.Length)
+            .SelectMany(i => Enumerable.Range(i + 1, cells.Length - i - 1).Select(j => (i, j)))
+            .ToArray();
         var together = Separation.OfPairs(Blade, cells, pairs, likelihood);
-        for (var p = 0; p < pairs.Length; p++) Assert.Equal(Separation.Of(Blade, cells[pairs[p].i], cells[pairs[p].j], likelihood), together[p], 2);
-        // Two normals of the same spread s whose means lie d apart overlap in 2·Φ(−d/2s); here on the logarithm, bounds at ±1.2816: s = ln 2/2.5631, d = ln(1.25)/2 + ln(1.125)/2.
+        for (var p = 0; p < pairs.Length; p++)
+            Assert.Equal(Separation.Of(Blade, cells[pairs[p].i], cells[pairs[p].j], likelihood), together[p], 2);
+        // Two normals of the same spread s whose means lie d apart overlap in 2·Φ(−d/2s); here on the logarithm, bounds at ±1.2816: s = ln
+        // 2/2.5631, d = ln(1.25)/2 + ln(1.125)/2.
         var first = Separation.Of(Blade, Measures(Blade, "20–40 mm"), Measures(Blade, "25–50 mm"), likelihood);
         Assert.Equal(1 - 2 * Normal.Below(-Math.Log(1.25) / 2 / (Math.Log(2) / 2.5631)), first, 3);
         // The part exists in one of them only; alike in neither.
@@ -115,7 +164,12 @@ public sealed class ContrastTests
     [Fact]
     public void WhatItIsTakenForIsDeclaredOrNearest()
     {
-        Taxon[] taxa = [Taxon("alvena-montis"), Taxon("alvena-palus"), Taxon("alvena-lenta", TaxonFacts.None with { LookAlikes = ["alvena-montis"] })];
+        Taxon[] taxa =
+        [
+            Taxon("alvena-montis"),
+            Taxon("alvena-palus"),
+            Taxon("alvena-lenta", TaxonFacts.None with { LookAlikes = ["alvena-montis"] }),
+        ];
         // The nearest by description is the second; the third declares the first, so it comes before.
         Assert.Equal(["alvena-lenta", "alvena-palus"], Contrast.Near(Sieve(All, Three, taxa), "alvena-montis", 7));
         Assert.Equal(["alvena-palus", "alvena-lenta"], Contrast.Near(Sieve(All, Three), "alvena-montis", 7));
@@ -126,7 +180,10 @@ public sealed class ContrastTests
     public void AGiveawayIsAloneOnItsListAndOnNoOther()
     {
         var columns = FloraColumns.Of(All, Three);
-        Assert.Equal([("alvena-montis", "bracts", "short"), ("alvena-lenta", "sap", "milky")], Giveaways.Of(columns, [true, true, true]).Select(g => (g.Taxon, g.Character, g.State)));
+        Assert.Equal(
+            [("alvena-montis", "bracts", "short"), ("alvena-lenta", "sap", "milky")],
+            Giveaways.Of(columns, [true, true, true]).Select(g => (g.Taxon, g.Character, g.State))
+        );
         // Without the third, the second one's bracts are its own, and nothing is of the sap.
         Assert.Equal(["bracts: short", "bracts: overtopping"], Giveaways.Of(columns, [true, true, false]).Select(g => g.Text));
         Assert.Empty(Giveaways.Of(columns, [true, false, false]));

@@ -11,12 +11,24 @@ public sealed class GiveawaysTests
 {
     private static readonly Character Sap = States("sap", Organ.Stem, "clear", "milky");
     private static readonly Character Thorns = States("thorns", Organ.Twig, "none", "straight", "hooked");
-    private static readonly Character Tips = States("thorn-tips", Organ.Twig, "red", "brown") with { Needs = new Applicability("thorns", ["straight", "hooked"]) };
+    private static readonly Character Tips = States("thorn-tips", Organ.Twig, "red", "brown") with
+    {
+        Needs = new Applicability("thorns", ["straight", "hooked"]),
+    };
 
-    private static IReadOnlyList<string> Found(IReadOnlyList<Character> characters, IReadOnlyList<TaxonDescription> taxa, params string[] listed)
+    private static IReadOnlyList<string> Found(
+        IReadOnlyList<Character> characters,
+        IReadOnlyList<TaxonDescription> taxa,
+        params string[] listed
+    )
     {
         var columns = FloraColumns.Of(characters, taxa);
-        return [.. Giveaways.Of(columns, [.. columns.Taxa.Select(t => listed.Length == 0 || listed.Contains(t))]).Select(g => $"{g.Taxon}: {g.State}")];
+        return
+        [
+            .. Giveaways
+                .Of(columns, [.. columns.Taxa.Select(t => listed.Length == 0 || listed.Contains(t))])
+                .Select(g => $"{g.Taxon}: {g.State}"),
+        ];
     }
 
     [Fact]
@@ -38,12 +50,19 @@ public sealed class GiveawaysTests
     [InlineData(1, 0.06, false)]
     public void ItHoldsInNineOfTenAndElsewhereInFewerThanOneOfTwenty(double here, double there, bool isAlone)
     {
-        TaxonDescription[] taxa = [Describe("a", Is(Sap, ("milky", here), ("clear", 1 - here))), Describe("b", Is(Sap, ("milky", there), ("clear", 1 - there)))];
+        TaxonDescription[] taxa =
+        [
+            Describe("a", Is(Sap, ("milky", here), ("clear", 1 - here))),
+            Describe("b", Is(Sap, ("milky", there), ("clear", 1 - there))),
+        ];
         Assert.Equal(isAlone, Found([Sap], taxa).Contains("a: milky"));
     }
 
     [Fact]
-    public void OneThatIsNotDescribedInItMayHaveItToo() => Assert.Empty(Found([Sap, Thorns], [Describe("a", Is(Sap, "milky")), Describe("b", Is(Sap, "clear")), Describe("c", Is(Thorns, "none"))]));
+    public void OneThatIsNotDescribedInItMayHaveItToo() =>
+        Assert.Empty(
+            Found([Sap, Thorns], [Describe("a", Is(Sap, "milky")), Describe("b", Is(Sap, "clear")), Describe("c", Is(Thorns, "none"))])
+        );
 
     [Fact]
     public void OneThatIsOftenTakenForItIsInTheWay()
@@ -56,7 +75,12 @@ public sealed class GiveawaysTests
     public void APartThatOthersHaveNotGivesAway()
     {
         // Only b and c have thorns; of the tips of thorns nothing is said of a, which has none.
-        TaxonDescription[] taxa = [Describe("a", Is(Thorns, "none")), Describe("b", Is(Thorns, "straight"), Is(Tips, "red")), Describe("c", Is(Thorns, "hooked"), Is(Tips, "brown"))];
+        TaxonDescription[] taxa =
+        [
+            Describe("a", Is(Thorns, "none")),
+            Describe("b", Is(Thorns, "straight"), Is(Tips, "red")),
+            Describe("c", Is(Thorns, "hooked"), Is(Tips, "brown")),
+        ];
         Assert.Equal(["a: none", "b: red", "b: straight", "c: brown", "c: hooked"], Found([Thorns, Tips], taxa));
     }
 
@@ -73,7 +97,11 @@ public sealed class GiveawaysTests
         var shy = Sap with { Reliability = 0.89 };
         var wet = States("ground", Organ.Site, "dry", "wet");
         var length = Length("length");
-        TaxonDescription[] taxa = [Describe("a", Is(shy, "milky"), Is(wet, "wet"), Measures(length, "1–2 mm")), Describe("b", Is(shy, "clear"), Is(wet, "dry"), Measures(length, "50–60 mm"))];
+        TaxonDescription[] taxa =
+        [
+            Describe("a", Is(shy, "milky"), Is(wet, "wet"), Measures(length, "1–2 mm")),
+            Describe("b", Is(shy, "clear"), Is(wet, "dry"), Measures(length, "50–60 mm")),
+        ];
         Assert.Empty(Found([shy, wet, length], taxa));
     }
 
@@ -81,7 +109,11 @@ public sealed class GiveawaysTests
     public void TheQuickestLookComesFirst()
     {
         var slow = Sap with { Id = "slow", EffortSeconds = 300 };
-        TaxonDescription[] taxa = [Describe("a", Is(slow, "milky"), Is(Thorns, "hooked")), Describe("b", Is(slow, "clear"), Is(Thorns, "none"))];
+        TaxonDescription[] taxa =
+        [
+            Describe("a", Is(slow, "milky"), Is(Thorns, "hooked")),
+            Describe("b", Is(slow, "clear"), Is(Thorns, "none")),
+        ];
         Assert.Equal(["a: hooked", "a: milky", "b: none", "b: clear"], Found([slow, Thorns], taxa));
     }
 }

@@ -19,10 +19,18 @@ public sealed class PlausibilityTests
 
     private static readonly DateOnly May = new(2026, 5, 20);
     private static readonly DateOnly December = new(2026, 12, 10);
-    private static readonly IReadOnlyList<Phenophase>[] InFlower = [[Phenophase.Flower]];
+    private static readonly IReadOnlyList<Phenophase>[] InFlower =
+    [
+        [Phenophase.Flower],
+    ];
 
-    private static Plausibility Of(TaxonFacts? facts, SiftPlace? place = null, DateOnly? day = null, IReadOnlyList<Phenophase>[]? shown = null, string rank = "species") =>
-        Plausibility.Of(SmallFlora.Taxon("vellorna-alba", facts, rank), place, day, shown ?? []);
+    private static Plausibility Of(
+        TaxonFacts? facts,
+        SiftPlace? place = null,
+        DateOnly? day = null,
+        IReadOnlyList<Phenophase>[]? shown = null,
+        string rank = "species"
+    ) => Plausibility.Of(SmallFlora.Taxon("vellorna-alba", facts, rank), place, day, shown ?? []);
 
     [Fact]
     public void WhereNothingIsKnownNothingSpeaksAgainstIt()
@@ -45,7 +53,8 @@ public sealed class PlausibilityTests
         var plausible = Of(Facts, new SiftPlace(cell));
         Assert.Equal(weight, plausible.Weight, 12);
         Assert.Equal(weight < 1 ? 1 : 0, plausible.Reasons.Count);
-        if (weight < 1) Assert.Contains(cell, plausible.Reasons[0], StringComparison.Ordinal);
+        if (weight < 1)
+            Assert.Contains(cell, plausible.Reasons[0], StringComparison.Ordinal);
     }
 
     [Theory]
@@ -55,7 +64,8 @@ public sealed class PlausibilityTests
     [InlineData(0, 0.5)]
     [InlineData(500, 0.25)]
     [InlineData(5000, 0.01)]
-    public void OutsideItsHeightTheWeightHalvesWithEveryHundredMetres(double metres, double weight) => Assert.Equal(weight, Of(Facts, new SiftPlace("", metres)).Weight, 12);
+    public void OutsideItsHeightTheWeightHalvesWithEveryHundredMetres(double metres, double weight) =>
+        Assert.Equal(weight, Of(Facts, new SiftPlace("", metres)).Weight, 12);
 
     [Fact]
     public void ARangeThatIsOpenToOneSide()
@@ -78,11 +88,43 @@ public sealed class PlausibilityTests
     {
         Assert.Equal(0.2, Of(Facts, null, December, InFlower).Weight, 12);
         // Of buds nothing is known, so nothing can be said.
-        Assert.Equal(1, Of(Facts, null, December, [[Phenophase.RestingBud]]).Weight);
+        Assert.Equal(
+            1,
+            Of(
+                Facts,
+                null,
+                December,
+                [
+                    [Phenophase.RestingBud],
+                ]
+            ).Weight
+        );
         // An organ that shows in flower or in fruit: one of them will do.
-        Assert.Equal(1, Of(Facts, null, new DateOnly(2026, 10, 1), [[Phenophase.Flower, Phenophase.RipeFruit]]).Weight);
+        Assert.Equal(
+            1,
+            Of(
+                Facts,
+                null,
+                new DateOnly(2026, 10, 1),
+                [
+                    [Phenophase.Flower, Phenophase.RipeFruit],
+                ]
+            ).Weight
+        );
         // A second organ out of its time adds nothing: a plant out of season is so in all.
-        Assert.Equal(0.2, Of(Facts, null, December, [[Phenophase.Flower], [Phenophase.RipeFruit]]).Weight, 12);
+        Assert.Equal(
+            0.2,
+            Of(
+                Facts,
+                null,
+                December,
+                [
+                    [Phenophase.Flower],
+                    [Phenophase.RipeFruit],
+                ]
+            ).Weight,
+            12
+        );
     }
 
     [Theory]

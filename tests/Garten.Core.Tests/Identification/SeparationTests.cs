@@ -19,7 +19,8 @@ public sealed class SeparationTests
     [Fact]
     public void OfStatesItIsWhatTheyDoNotShare()
     {
-        double Of((string, double)[] a, (string, double)[] b) => Separation.Of(Hairs, SmallFlora.Is(Hairs, a), SmallFlora.Is(Hairs, b), Plain);
+        double Of((string, double)[] a, (string, double)[] b) =>
+            Separation.Of(Hairs, SmallFlora.Is(Hairs, a), SmallFlora.Is(Hairs, b), Plain);
         Assert.Equal(1, Of([("none", 1)], [("many", 1)]), 12);
         Assert.Equal(0, Of([("none", 1)], [("none", 1)]), 12);
         // They share min(0.7, 0.2) + min(0.3, 0.8) = 0.5.
@@ -42,7 +43,11 @@ public sealed class SeparationTests
     [InlineData("10–12 mm", "100–120 mm", 1, 0.001)]
     [InlineData("(30–)40–60(–80) mm", "(300–)400–600(–800) mm", 1, 0.001)]
     public void OfRangesItIsTheAreaBetweenTheirDensities(string first, string second, double expected, double within) =>
-        Assert.InRange(Separation.Of(Length, SmallFlora.Measures(Length, first), SmallFlora.Measures(Length, second), Plain), expected - within, expected + within);
+        Assert.InRange(
+            Separation.Of(Length, SmallFlora.Measures(Length, first), SmallFlora.Measures(Length, second), Plain),
+            expected - within,
+            expected + within
+        );
 
     [Fact]
     public void TwoRangesOfOneWidthOnTheLogScaleOverlapAsTwoNormals()
@@ -58,7 +63,9 @@ public sealed class SeparationTests
     {
         Assert.Equal(0, Separation.Of(Petals, SmallFlora.Measures(Petals, "5"), SmallFlora.Measures(Petals, "5"), Plain), 0.01);
         Assert.True(Separation.Of(Petals, SmallFlora.Measures(Petals, "5"), SmallFlora.Measures(Petals, "4"), Plain) > 0.9);
-        Assert.True(Separation.Of(Petals, SmallFlora.Measures(Petals, "4–6"), SmallFlora.Measures(Petals, "20–30"), Plain) > Separation.Clean);
+        Assert.True(
+            Separation.Of(Petals, SmallFlora.Measures(Petals, "4–6"), SmallFlora.Measures(Petals, "20–30"), Plain) > Separation.Clean
+        );
     }
 
     private static CharacterDescription Range(double[] bounds)
@@ -67,28 +74,45 @@ public sealed class SeparationTests
         return new CharacterDescription(Length.Id, [], new QuantityRange(QuantityKind.Length, RangeForm.Between, b[1], b[2], b[0], b[3]));
     }
 
-    private static readonly Gen<double[]> Bounds = Gen.Double[1, 300].Array[4].Where(b => b.Order().Zip(b.Order().Skip(1)).All(p => p.Second > p.First * 1.05));
+    private static readonly Gen<double[]> Bounds = Gen.Double[1, 300]
+        .Array[4]
+        .Where(b => b.Order().Zip(b.Order().Skip(1)).All(p => p.Second > p.First * 1.05));
 
     [Fact]
     public void FromNothingToAllAndTheSameBothWays() =>
-        Gen.Select(Bounds, Bounds).Sample((a, b) =>
-        {
-            var separated = Separation.Of(Length, Range(a), Range(b), Plain);
-            Assert.InRange(separated, 0, 1);
-            Assert.Equal(separated, Separation.Of(Length, Range(b), Range(a), Plain), 12);
-            Assert.InRange(Separation.Of(Length, Range(a), Range(a), Plain), 0, 0.08);
-        }, iter: 200, seed: "0N0XIzNsQ0O2");
+        Gen.Select(Bounds, Bounds)
+            .Sample(
+                (a, b) =>
+                {
+                    var separated = Separation.Of(Length, Range(a), Range(b), Plain);
+                    Assert.InRange(separated, 0, 1);
+                    Assert.Equal(separated, Separation.Of(Length, Range(b), Range(a), Plain), 12);
+                    Assert.InRange(Separation.Of(Length, Range(a), Range(a), Plain), 0, 0.08);
+                },
+                iter: 200,
+                seed: "0N0XIzNsQ0O2"
+            );
 
     [Fact]
     public void OfPairsIsThatOfEachPair() =>
-        Bounds.Array[3, 5].Sample(all =>
-        {
-            CharacterDescription?[] cells = [.. all.Select(Range), null, SmallFlora.Lacks(Length)];
-            var pairs = Enumerable.Range(0, cells.Length).SelectMany(i => Enumerable.Range(i + 1, cells.Length - i - 1).Select(j => (i, j))).ToArray();
-            var together = Separation.OfPairs(Length, cells, pairs, Plain);
-            // On a grid common to all the areas come out a little otherwise than on one for each pair.
-            for (var p = 0; p < pairs.Length; p++) Assert.Equal(Separation.Of(Length, cells[pairs[p].i], cells[pairs[p].j], Plain), together[p], 0.06);
-        }, iter: 60, seed: "0N0XIzNsQ0O2");
+        Bounds
+            .Array[3, 5]
+            .Sample(
+                all =>
+                {
+                    CharacterDescription?[] cells = [.. all.Select(Range), null, SmallFlora.Lacks(Length)];
+                    var pairs = Enumerable
+                        .Range(0, cells.Length)
+                        .SelectMany(i => Enumerable.Range(i + 1, cells.Length - i - 1).Select(j => (i, j)))
+                        .ToArray();
+                    var together = Separation.OfPairs(Length, cells, pairs, Plain);
+                    // On a grid common to all the areas come out a little otherwise than on one for each pair.
+                    for (var p = 0; p < pairs.Length; p++)
+                        Assert.Equal(Separation.Of(Length, cells[pairs[p].i], cells[pairs[p].j], Plain), together[p], 0.06);
+                },
+                iter: 60,
+                seed: "0N0XIzNsQ0O2"
+            );
 
     [Fact]
     public void OfPairsOfStatesToo()

@@ -15,9 +15,11 @@ public sealed class SetCoverTests
         for (var chosen = 0; chosen < 1 << sets.Count; chosen++)
         {
             var taken = Enumerable.Range(0, sets.Count).Where(s => (chosen >> s & 1) != 0).ToList();
-            if (taken.SelectMany(s => sets[s]).Distinct().Count() < coverable.Count) continue;
+            if (taken.SelectMany(s => sets[s]).Distinct().Count() < coverable.Count)
+                continue;
             var cost = taken.Sum(s => costs[s]);
-            if (taken.Count < best.Count || taken.Count == best.Count && cost < best.Cost) best = (taken.Count, cost);
+            if (taken.Count < best.Count || taken.Count == best.Count && cost < best.Cost)
+                best = (taken.Count, cost);
         }
         Assert.True(elements >= coverable.Count);
         return best;
@@ -25,22 +27,29 @@ public sealed class SetCoverTests
 
     [Fact]
     public void IsTheFewestAndOfThoseTheCheapest() =>
-        Gen.Select(Gen.Int[1, 9], Gen.Int[0, 9], Gen.Int[0, 100_000]).Sample((elements, count, seed) =>
-        {
-            var random = new Random(seed);
-            var sets = Enumerable.Range(0, count).Select(_ => Enumerable.Range(0, elements).Where(_ => random.Next(3) == 0).ToArray()).ToList();
-            var costs = sets.Select(_ => (double)random.Next(0, 4)).ToList();
-            var cover = SetCover.Find(elements, sets, costs);
-            var (fewest, cheapest) = ByTryingAll(elements, sets, costs);
-            Assert.True(cover.IsOptimal);
-            Assert.Equal(fewest, cover.Chosen.Count);
-            Assert.Equal(cheapest, cover.Chosen.Sum(s => costs[s]), 9);
-            // It covers all that can be covered, and says what can't.
-            var covered = cover.Chosen.SelectMany(s => sets[s]).ToHashSet();
-            Assert.Equal(Enumerable.Range(0, elements).Except(sets.SelectMany(s => s)), cover.Uncovered);
-            Assert.Equal(elements, covered.Count + cover.Uncovered.Count);
-            Assert.Equal(cover.Chosen.Order(), cover.Chosen);
-        }, iter: 1500);
+        Gen.Select(Gen.Int[1, 9], Gen.Int[0, 9], Gen.Int[0, 100_000])
+            .Sample(
+                (elements, count, seed) =>
+                {
+                    var random = new Random(seed);
+                    var sets = Enumerable
+                        .Range(0, count)
+                        .Select(_ => Enumerable.Range(0, elements).Where(_ => random.Next(3) == 0).ToArray())
+                        .ToList();
+                    var costs = sets.Select(_ => (double)random.Next(0, 4)).ToList();
+                    var cover = SetCover.Find(elements, sets, costs);
+                    var (fewest, cheapest) = ByTryingAll(elements, sets, costs);
+                    Assert.True(cover.IsOptimal);
+                    Assert.Equal(fewest, cover.Chosen.Count);
+                    Assert.Equal(cheapest, cover.Chosen.Sum(s => costs[s]), 9);
+                    // It covers all that can be covered, and says what can't.
+                    var covered = cover.Chosen.SelectMany(s => sets[s]).ToHashSet();
+                    Assert.Equal(Enumerable.Range(0, elements).Except(sets.SelectMany(s => s)), cover.Uncovered);
+                    Assert.Equal(elements, covered.Count + cover.Uncovered.Count);
+                    Assert.Equal(cover.Chosen.Order(), cover.Chosen);
+                },
+                iter: 1500
+            );
 
     [Fact]
     public void OfNothingNothingIsChosen()
@@ -54,31 +63,91 @@ public sealed class SetCoverTests
     [Fact]
     public void WhatIsInNoSetIsSaid()
     {
-        var cover = SetCover.Find(4, [[0], [2]]);
+        var cover = SetCover.Find(
+            4,
+            [
+                [0],
+                [2],
+            ]
+        );
         Assert.Equal([0, 1], cover.Chosen);
         Assert.Equal([1, 3], cover.Uncovered);
-        Assert.Equal([0, 1, 2, 3], SetCover.Find(4, [[], []]).Uncovered);
+        Assert.Equal(
+            [0, 1, 2, 3],
+            SetCover
+                .Find(
+                    4,
+                    [
+                        [],
+                        [],
+                    ]
+                )
+                .Uncovered
+        );
     }
 
     [Fact]
     public void OfTwoThatAreTheSameTheCheaperIsTaken()
     {
-        Assert.Equal([1], SetCover.Find(3, [[0, 1, 2], [0, 1, 2]], [5, 2]).Chosen);
-        Assert.Equal([0], SetCover.Find(3, [[0, 1, 2], [0, 1, 2]]).Chosen);
+        Assert.Equal(
+            [1],
+            SetCover
+                .Find(
+                    3,
+                    [
+                        [0, 1, 2],
+                        [0, 1, 2],
+                    ],
+                    [5, 2]
+                )
+                .Chosen
+        );
+        Assert.Equal(
+            [0],
+            SetCover
+                .Find(
+                    3,
+                    [
+                        [0, 1, 2],
+                        [0, 1, 2],
+                    ]
+                )
+                .Chosen
+        );
     }
 
     [Fact]
     public void FewerGoBeforeCheaper()
     {
         // One set of 100, or two of 1 each.
-        Assert.Equal([2], SetCover.Find(2, [[0], [1], [0, 1]], [1, 1, 100]).Chosen);
+        Assert.Equal(
+            [2],
+            SetCover
+                .Find(
+                    2,
+                    [
+                        [0],
+                        [1],
+                        [0, 1],
+                    ],
+                    [1, 1, 100]
+                )
+                .Chosen
+        );
     }
 
     [Fact]
     public void TheGreedyWayIsNotTheFewest()
     {
         // The largest set tempts: with it three are needed, without it two.
-        var cover = SetCover.Find(6, [[0, 1, 2, 3], [0, 1, 4], [2, 3, 5]]);
+        var cover = SetCover.Find(
+            6,
+            [
+                [0, 1, 2, 3],
+                [0, 1, 4],
+                [2, 3, 5],
+            ]
+        );
         Assert.Equal([1, 2], cover.Chosen);
     }
 
@@ -105,7 +174,14 @@ public sealed class SetCoverTests
     [Fact]
     public void AnElementThatIsNotThereIsRefused()
     {
-        Assert.Throws<ArgumentOutOfRangeException>(() => SetCover.Find(2, [[2]]));
+        Assert.Throws<ArgumentOutOfRangeException>(() =>
+            SetCover.Find(
+                2,
+                [
+                    [2],
+                ]
+            )
+        );
         Assert.Throws<ArgumentOutOfRangeException>(() => SetCover.Find(-1, []));
     }
 }

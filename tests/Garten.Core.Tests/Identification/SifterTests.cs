@@ -13,7 +13,10 @@ namespace Garten.Core.Tests.Identification;
 public sealed class SifterTests
 {
     private static readonly Character Margin = States("margin", Organ.Leaf, "entire", "toothed");
-    private static readonly Character Colour = States("colour", Organ.Flower, "white", "yellow", "blue") with { SeenIn = [Phenophase.Flower] };
+    private static readonly Character Colour = States("colour", Organ.Flower, "white", "yellow", "blue") with
+    {
+        SeenIn = [Phenophase.Flower],
+    };
     private static readonly Character Fruit = States("fruit", Organ.Fruit, "berry", "capsule") with { SeenIn = [Phenophase.RipeFruit] };
     private static readonly Character Blade = Length("blade");
     private static readonly Character[] All = [Margin, Colour, Fruit, Blade];
@@ -35,7 +38,8 @@ public sealed class SifterTests
     public void OneLookAtOneStateByHand()
     {
         var result = Sieve(All, Four, options: Closed).Sift(new SiftQuery([See(Margin, "entire")]));
-        // Scored right in 0.9; m = 0.95·(2·0.9 + 2·0.1)/4 + 0.05/2 = 0.5; softened 0.99·0.9 + 0.01·0.5 = 0.896 against 0.104: each of two holds 0.896/2.
+        // Scored right in 0.9; m = 0.95·(2·0.9 + 2·0.1)/4 + 0.05/2 = 0.5; softened 0.99·0.9 + 0.01·0.5 = 0.896 against 0.104: each of two
+        // holds 0.896/2.
         Assert.Equal(0.448, P(result, "alvena-montis"), 9);
         Assert.Equal(0.448, P(result, "brontia-alta"), 9);
         Assert.Equal(0.052, P(result, "alvena-palus"), 9);
@@ -61,7 +65,8 @@ public sealed class SifterTests
     [Fact]
     public void WhatALookTellsOfAPartOfTheList()
     {
-        var (_, looks) = Sieve([Margin], [.. Four], options: Closed).SiftAndLook(new SiftQuery([], Narrowing: new Narrowing(Taxa: ["alvena-montis", "alvena-palus", "brontia-alta"])));
+        var (_, looks) = Sieve([Margin], [.. Four], options: Closed)
+            .SiftAndLook(new SiftQuery([], Narrowing: new Narrowing(Taxa: ["alvena-montis", "alvena-palus", "brontia-alta"])));
         // Two of three have entire leaves; how often a margin is scored right stays 0.896.
         static double Entropy(double p) => -p * Math.Log2(p) - (1 - p) * Math.Log2(1 - p);
         var entire = (2 * 0.896 + 0.104) / 3;
@@ -78,7 +83,9 @@ public sealed class SifterTests
         Assert.Equal((WaitReason.Season, "early September to late October"), (later["fruit"].Reason, later["fruit"].When));
         Assert.Equal((WaitReason.Tool, "wants a ruler"), (later["blade"].Reason, later["blade"].InWords));
         // In October there are fruits and no flowers; on this plant the fruits are missing, and the margin can't be told.
-        (_, looks) = sifter.SiftAndLook(new SiftQuery([], Day: new DateOnly(2026, 10, 5), Missing: [Organ.Fruit], Skip: ["margin", "blade"]));
+        (_, looks) = sifter.SiftAndLook(
+            new SiftQuery([], Day: new DateOnly(2026, 10, 5), Missing: [Organ.Fruit], Skip: ["margin", "blade"])
+        );
         Assert.Empty(looks.Now);
         Assert.Equal(WaitReason.Missing, looks.Later.Single(l => l.Character == "fruit").Reason);
     }
@@ -87,7 +94,10 @@ public sealed class SifterTests
     public void WhereThePlaceIsKnownThePlantIsAskedBeforeTheGround()
     {
         var ground = States("ground", Organ.Site, "wet", "dry") with { EffortSeconds = 1 };
-        var sieve = Sieve([Margin, ground], [.. Four.Select((d, i) => Describe(d.Taxon, d.Characters[0], Is(ground, i < 2 ? "wet" : "dry")))]);
+        var sieve = Sieve(
+            [Margin, ground],
+            [.. Four.Select((d, i) => Describe(d.Taxon, d.Characters[0], Is(ground, i < 2 ? "wet" : "dry")))]
+        );
         string[] Looks(SiftPlace? place) => [.. sieve.SiftAndLook(new SiftQuery([], Place: place)).Looks.Now.Select(l => l.Character)];
         Assert.Equal(["ground", "margin"], Looks(null));
         Assert.Equal(["ground", "margin"], Looks(new SiftPlace("B2")));
@@ -129,14 +139,19 @@ public sealed class SifterTests
         {
             // Looks come and go by turns, readings are mended, lists narrowed and opened again.
             var looks = new List<Observation>();
-            if (random.Next(3) > 0) looks.Add(See(Margin, random.Next(2) == 0 ? "entire" : "toothed"));
-            if (random.Next(3) > 0) looks.Add(See(Colour, Colour.States[random.Next(3)].Id));
-            if (random.Next(3) > 0) looks.Add(See(Fruit, Fruit.States[random.Next(2)].Id));
-            if (random.Next(3) > 0) looks.Add(Read(Blade, 20 + random.Next(8) * 10));
+            if (random.Next(3) > 0)
+                looks.Add(See(Margin, random.Next(2) == 0 ? "entire" : "toothed"));
+            if (random.Next(3) > 0)
+                looks.Add(See(Colour, Colour.States[random.Next(3)].Id));
+            if (random.Next(3) > 0)
+                looks.Add(See(Fruit, Fruit.States[random.Next(2)].Id));
+            if (random.Next(3) > 0)
+                looks.Add(Read(Blade, 20 + random.Next(8) * 10));
             var query = new SiftQuery(looks, Narrowing: random.Next(4) == 0 ? new Narrowing(Genera: ["Alvena", "alvena"]) : null);
             var (expected, none) = Sieve(All, Four).Ranked(query);
             var (actual, noneNow) = used.Ranked(query);
-            for (var t = 0; t < expected.Count; t++) Assert.Equal(expected[t], actual[t], 9);
+            for (var t = 0; t < expected.Count; t++)
+                Assert.Equal(expected[t], actual[t], 9);
             Assert.Equal(none, noneNow, 9);
         }
     }
@@ -150,15 +165,29 @@ public sealed class SifterTests
         Assert.All(all.Standing.Where(c => c.Taxon != Sifter.NotOnList), c => Assert.Equal(2, c.Reasons.Count));
         var few = sieve.Sift(new SiftQuery(looks, Why: ["brontia-lenta"]));
         Assert.Equal(["alvena-montis", "brontia-lenta"], few.Standing.Where(c => c.Reasons.Count > 0).Select(c => c.Taxon));
-        Assert.Equal(all.Standing.Select(c => (c.Taxon, c.Probability, c.Conflicts, c.Described)), few.Standing.Select(c => (c.Taxon, c.Probability, c.Conflicts, c.Described)));
-        Assert.Equal(all.Standing.Single(c => c.Taxon == "brontia-lenta").Reasons, few.Standing.Single(c => c.Taxon == "brontia-lenta").Reasons);
+        Assert.Equal(
+            all.Standing.Select(c => (c.Taxon, c.Probability, c.Conflicts, c.Described)),
+            few.Standing.Select(c => (c.Taxon, c.Probability, c.Conflicts, c.Described))
+        );
+        Assert.Equal(
+            all.Standing.Single(c => c.Taxon == "brontia-lenta").Reasons,
+            few.Standing.Single(c => c.Taxon == "brontia-lenta").Reasons
+        );
     }
 
     [Fact]
     public void SeenStrictlyAllThatFitsIsNamedHoweverUnlikely()
     {
         // A hundred taxa that a look makes likely, though another one conflicts with them; one is described in nothing but fits.
-        var sieve = Sieve([Margin, Colour, Blade], [.. Enumerable.Range(0, 100).Select(i => Describe($"alvena-{i}", Is(Margin, "entire"), Is(Colour, "white"), Measures(Blade, "60–90 mm"))), Describe("brontia-alta", Is(Margin, "toothed"))]);
+        var sieve = Sieve(
+            [Margin, Colour, Blade],
+            [
+                .. Enumerable
+                    .Range(0, 100)
+                    .Select(i => Describe($"alvena-{i}", Is(Margin, "entire"), Is(Colour, "white"), Measures(Blade, "60–90 mm"))),
+                Describe("brontia-alta", Is(Margin, "toothed")),
+            ]
+        );
         var looks = new[] { See(Margin, "toothed"), See(Colour, "white"), Read(Blade, 5) };
         var strict = sieve.Sift(new SiftQuery(looks, Tolerance: 0));
         Assert.Equal(["brontia-alta", Sifter.NotOnList], strict.Standing.Select(c => c.Taxon));
@@ -179,7 +208,8 @@ public sealed class SifterTests
     [Fact]
     public void AListOnWhichEverythingConflictsSaysSo()
     {
-        var result = Sieve(All, Four[..1]).Sift(new SiftQuery([See(Margin, "toothed"), See(Colour, "blue"), See(Fruit, "capsule"), Read(Blade, 200)]));
+        var result = Sieve(All, Four[..1])
+            .Sift(new SiftQuery([See(Margin, "toothed"), See(Colour, "blue"), See(Fruit, "capsule"), Read(Blade, 200)]));
         Assert.Equal((StandingCall.NoneFits, 1, "none of the list fits"), (result.Call, result.Leaders, result.InWords));
         Assert.Equal(Sifter.NotOnList, result.Standing[0].Taxon);
         Assert.True(P(result, Sifter.NotOnList) > 0.9);
@@ -218,21 +248,40 @@ public sealed class SifterTests
     [Fact]
     public void ACharacterThatIsUnknownForMostCountsForThoseThatAreDescribed()
     {
-        TaxonDescription[] few = [Four[0], .. Four[1..].Select(d => d with { Characters = [.. d.Characters.Where(c => c.Character != "fruit")] })];
+        TaxonDescription[] few =
+        [
+            Four[0],
+            .. Four[1..].Select(d => d with { Characters = [.. d.Characters.Where(c => c.Character != "fruit")] }),
+        ];
         var result = Sieve(All, few).Sift(new SiftQuery([See(Fruit, "capsule")]));
         // It speaks against the one that is described with berries, and is silent on the others.
         var against = result.Standing.Single(c => c.Taxon == "alvena-montis");
         Assert.Equal((1, 1), (against.Conflicts, against.Described));
-        Assert.All(result.Standing.Where(c => c.Taxon is not ("alvena-montis" or Sifter.NotOnList)), c => Assert.Equal((0, 0), (c.Conflicts, c.Described)));
+        Assert.All(result.Standing.Where(c => c.Taxon is not ("alvena-montis" or Sifter.NotOnList)), c =>
+            Assert.Equal((0, 0), (c.Conflicts, c.Described))
+        );
         Assert.True(against.Probability < P(result, "alvena-palus"));
     }
 
     [Fact]
     public void ANarrowedListHoldsOnlyWhatItIsNarrowedTo()
     {
-        Taxon[] taxa = [Taxon("alvena-montis", TaxonFacts.None with { GrowthForm = "herb", Cells = ["B2"] }), Taxon("alvena-palus"), Taxon("brontia-alta", family: "Brontiaceae"), Taxon("brontia-lenta", family: "Brontiaceae")];
+        Taxon[] taxa =
+        [
+            Taxon("alvena-montis", TaxonFacts.None with { GrowthForm = "herb", Cells = ["B2"] }),
+            Taxon("alvena-palus"),
+            Taxon("brontia-alta", family: "Brontiaceae"),
+            Taxon("brontia-lenta", family: "Brontiaceae"),
+        ];
         var sifter = Sieve(All, Four, taxa);
-        string[] On(Narrowing narrowing, SiftPlace? place = null) => [.. sifter.Sift(new SiftQuery([], Place: place, Narrowing: narrowing)).Standing.Select(c => c.Taxon).Where(t => t != Sifter.NotOnList).Order(StringComparer.Ordinal)];
+        string[] On(Narrowing narrowing, SiftPlace? place = null) =>
+            [
+                .. sifter
+                    .Sift(new SiftQuery([], Place: place, Narrowing: narrowing))
+                    .Standing.Select(c => c.Taxon)
+                    .Where(t => t != Sifter.NotOnList)
+                    .Order(StringComparer.Ordinal),
+            ];
         Assert.Equal(["brontia-alta", "brontia-lenta"], On(new(Families: ["Brontiaceae"])));
         Assert.Equal(["alvena-montis", "alvena-palus"], On(new(Genera: ["alvena"])));
         Assert.Equal(["alvena-montis"], On(new(GrowthForms: ["Herb"])));
@@ -244,9 +293,17 @@ public sealed class SifterTests
     [Fact]
     public void PlausibilityByPlaceHabitatElevationAndSeason()
     {
-        var facts = TaxonFacts.None with { Cells = ["B2"], Habitats = ["heath"], ElevationFrom = 100, ElevationTo = 300, Phenology = [new PhaseSpan(Phenophase.Flower, 9, 12)] };
+        var facts = TaxonFacts.None with
+        {
+            Cells = ["B2"],
+            Habitats = ["heath"],
+            ElevationFrom = 100,
+            ElevationTo = 300,
+            Phenology = [new PhaseSpan(Phenophase.Flower, 9, 12)],
+        };
         var taxon = Taxon("alvena-montis", facts);
-        double Weight(SiftPlace? place, DateOnly? day = null, params Phenophase[] shown) => Plausibility.Of(taxon, place, day, [shown]).Weight;
+        double Weight(SiftPlace? place, DateOnly? day = null, params Phenophase[] shown) =>
+            Plausibility.Of(taxon, place, day, [shown]).Weight;
         Assert.Equal(1, Weight(new SiftPlace("B2", 200, ["heath"])), 12);
         Assert.Equal(0.5, Weight(new SiftPlace("C3")), 12);
         Assert.Equal(0.15, Weight(new SiftPlace("E5")), 12);
@@ -268,7 +325,8 @@ public sealed class SifterTests
     [InlineData("B2", "B2", true)]
     [InlineData("B2", "D2", false)]
     [InlineData("B2", "hill", false)]
-    public void CellsAreNeighboursAcrossCornersToo(string first, string second, bool are) => Assert.Equal(are, first == second || Plausibility.AreNeighbours(first, second));
+    public void CellsAreNeighboursAcrossCornersToo(string first, string second, bool are) =>
+        Assert.Equal(are, first == second || Plausibility.AreNeighbours(first, second));
 
     [Theory]
     [InlineData(9, 12, 1, "early May to late June")]
@@ -276,8 +334,14 @@ public sealed class SifterTests
     [InlineData(5, 5, 6, "early March")]
     public void TimesOfTheYearInWords(int from, int to, int at, string words)
     {
-        var marked = Enumerable.Range(1, SeasonWords.HalfMonths).Select(h => from <= to ? h >= from && h <= to : h >= from || h <= to).ToArray();
+        var marked = Enumerable
+            .Range(1, SeasonWords.HalfMonths)
+            .Select(h => from <= to ? h >= from && h <= to : h >= from || h <= to)
+            .ToArray();
         Assert.Equal(words, SeasonWords.NextStretch(marked, at));
-        Assert.Equal(("never", "all year"), (SeasonWords.NextStretch(new bool[24], at), SeasonWords.NextStretch([.. Enumerable.Repeat(true, 24)], at)));
+        Assert.Equal(
+            ("never", "all year"),
+            (SeasonWords.NextStretch(new bool[24], at), SeasonWords.NextStretch([.. Enumerable.Repeat(true, 24)], at))
+        );
     }
 }

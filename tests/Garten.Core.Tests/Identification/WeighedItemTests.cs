@@ -14,7 +14,8 @@ public sealed class WeighedItemTests
     private static readonly EvidenceOptions Options = EvidenceOptions.Default;
     private static readonly Likelihood Plain = new([], Options);
 
-    private static Character Measured(CharacterKind kind) => new("c", "c", Organ.Leaf, kind, [], ["c"], [], 0.9, 0.9, 20, Tool.Ruler, Handling.Look, []);
+    private static Character Measured(CharacterKind kind) =>
+        new("c", "c", Organ.Leaf, kind, [], ["c"], [], 0.9, 0.9, 20, Tool.Ruler, Handling.Look, []);
 
     private static EvidenceItem Item(Character character, params double[] values) =>
         Assert.Single(EvidenceItem.Pool([SmallFlora.Read(character, values)], new CharacterTable([character], [], []), Options));
@@ -37,7 +38,20 @@ public sealed class WeighedItemTests
     }
 
     // Ranges of every form, in numbers that fill the lanes of a processor and that don't.
-    private static readonly string[] Lengths = ["40–60 mm", "(30–)40–60(–80) mm", "(5–)40–60 mm", "20–21(–90) mm", "up to 70 mm", "more than 30 mm", "c. 55 mm", "1–2 mm", "300–900 mm", "52–54 mm", "(1–)2–4(–7) cm"];
+    private static readonly string[] Lengths =
+    [
+        "40–60 mm",
+        "(30–)40–60(–80) mm",
+        "(5–)40–60 mm",
+        "20–21(–90) mm",
+        "up to 70 mm",
+        "more than 30 mm",
+        "c. 55 mm",
+        "1–2 mm",
+        "300–900 mm",
+        "52–54 mm",
+        "(1–)2–4(–7) cm",
+    ];
 
     [Theory]
     [InlineData(1)]
@@ -52,7 +66,8 @@ public sealed class WeighedItemTests
     {
         var length = Measured(CharacterKind.Length);
         var column = CharacterColumn.Of(length, [.. Lengths.Take(taxa).Select(n => SmallFlora.Measures(length, n))]);
-        foreach (var value in new[] { 0.3, 1.5, 21, 39.9, 40, 47, 53, 60, 60.1, 75, 400, 5000 }) IsAsOneByOne(Item(length, value), column);
+        foreach (var value in new[] { 0.3, 1.5, 21, 39.9, 40, 47, 53, 60, 60.1, 75, 400, 5000 })
+            IsAsOneByOne(Item(length, value), column);
         IsAsOneByOne(Item(length, 38, 44, 51, 47), column);
     }
 
@@ -60,21 +75,37 @@ public sealed class WeighedItemTests
     public void TaxaWithoutTheRangeAndWithoutThePart()
     {
         var length = Measured(CharacterKind.Length);
-        var column = CharacterColumn.Of(length,
-        [
-            SmallFlora.Measures(length, "40–60 mm"), null, SmallFlora.Lacks(length), SmallFlora.Measures(length, "45–50 mm"), SmallFlora.Measures(length, "40–60 mm"), SmallFlora.Lacks(length),
-            new CharacterDescription(length.Id, []), SmallFlora.Measures(length, "10–20 mm"), null,
-        ]);
+        var column = CharacterColumn.Of(
+            length,
+            [
+                SmallFlora.Measures(length, "40–60 mm"),
+                null,
+                SmallFlora.Lacks(length),
+                SmallFlora.Measures(length, "45–50 mm"),
+                SmallFlora.Measures(length, "40–60 mm"),
+                SmallFlora.Lacks(length),
+                new CharacterDescription(length.Id, []),
+                SmallFlora.Measures(length, "10–20 mm"),
+                null,
+            ]
+        );
         // Two taxa share a cell, and two lack the part.
-        Assert.Equal([2, 2, 2, 1, 1, 1], [column.Counts[0], column.Counts[1], column.Counts[2], column.Counts[3], column.Counts[4], column.Counts[5]]);
-        foreach (var value in new[] { 12.0, 44, 58, 200 }) IsAsOneByOne(Item(length, value), column);
+        Assert.Equal(
+            [2, 2, 2, 1, 1, 1],
+            [column.Counts[0], column.Counts[1], column.Counts[2], column.Counts[3], column.Counts[4], column.Counts[5]]
+        );
+        foreach (var value in new[] { 12.0, 44, 58, 200 })
+            IsAsOneByOne(Item(length, value), column);
     }
 
     [Fact]
     public void APartThatIsLackingSaysNothingWhereWhatDecidesItIsOnTheSheet()
     {
         var length = Measured(CharacterKind.Length);
-        var column = CharacterColumn.Of(length, [SmallFlora.Measures(length, "40–60 mm"), SmallFlora.Lacks(length), SmallFlora.Measures(length, "90–95 mm")]);
+        var column = CharacterColumn.Of(
+            length,
+            [SmallFlora.Measures(length, "40–60 mm"), SmallFlora.Lacks(length), SmallFlora.Measures(length, "90–95 mm")]
+        );
         var item = Item(length, 50);
         var (alone, decided) = (WeighedItem.Of(item, column, Plain, false), WeighedItem.Of(item, column, Plain, true));
         Assert.True(alone.Ratio(1) < -1);
@@ -97,7 +128,8 @@ public sealed class WeighedItemTests
             _ => ["30–45°", "(20–)30–60(–80)°", "80–90°", "40–50°", "more than 60°"],
         };
         var column = CharacterColumn.Of(character, [.. ranges.Select(r => SmallFlora.Measures(character, r))]);
-        foreach (var value in values) IsAsOneByOne(Item(character, value), column);
+        foreach (var value in values)
+            IsAsOneByOne(Item(character, value), column);
     }
 
     [Fact]
@@ -105,21 +137,65 @@ public sealed class WeighedItemTests
     {
         var length = Measured(CharacterKind.Length);
         var bounds = Gen.Double[0.5, 400].Array[4].Where(b => b.Distinct().Count() == 4);
-        Gen.Select(bounds.Array[1, 13], Gen.Double[0.2, 600].Array[1, 5]).Sample((ranges, values) =>
-        {
-            var column = CharacterColumn.Of(length, [.. ranges.Select(b => b.Order().ToArray()).Select((b, i) => new CharacterDescription(length.Id, [],
-                new QuantityRange(QuantityKind.Length, RangeForm.Between, b[1], b[2], i % 3 == 0 ? null : b[0], i % 2 == 0 ? null : b[3])))]);
-            IsAsOneByOne(Item(length, values), column);
-        }, iter: 300, seed: "0N0XIzNsQ0O2");
+        Gen.Select(bounds.Array[1, 13], Gen.Double[0.2, 600].Array[1, 5])
+            .Sample(
+                (ranges, values) =>
+                {
+                    var column = CharacterColumn.Of(
+                        length,
+                        [
+                            .. ranges
+                                .Select(b => b.Order().ToArray())
+                                .Select(
+                                    (b, i) =>
+                                        new CharacterDescription(
+                                            length.Id,
+                                            [],
+                                            new QuantityRange(
+                                                QuantityKind.Length,
+                                                RangeForm.Between,
+                                                b[1],
+                                                b[2],
+                                                i % 3 == 0 ? null : b[0],
+                                                i % 2 == 0 ? null : b[3]
+                                            )
+                                        )
+                                ),
+                        ]
+                    );
+                    IsAsOneByOne(Item(length, values), column);
+                },
+                iter: 300,
+                seed: "0N0XIzNsQ0O2"
+            );
     }
 
     [Fact]
     public void StatesAndWhatWasNotFound()
     {
         var hairs = SmallFlora.States("hairs", Organ.Leaf, "none", "few", "many");
-        var column = CharacterColumn.Of(hairs, [SmallFlora.Is(hairs, "none"), SmallFlora.Is(hairs, ("few", 0.7), ("many", 0.3)), null, SmallFlora.Lacks(hairs), SmallFlora.Is(hairs, "none")]);
+        var column = CharacterColumn.Of(
+            hairs,
+            [
+                SmallFlora.Is(hairs, "none"),
+                SmallFlora.Is(hairs, ("few", 0.7), ("many", 0.3)),
+                null,
+                SmallFlora.Lacks(hairs),
+                SmallFlora.Is(hairs, "none"),
+            ]
+        );
         var table = new CharacterTable([hairs], [], []);
-        foreach (var look in new[] { SmallFlora.See(hairs, "none"), SmallFlora.See(hairs, "few", "many"), SmallFlora.See(hairs, "many") with { Sureness = Sureness.Guess } })
+        foreach (
+            var look in new[]
+            {
+                SmallFlora.See(hairs, "none"),
+                SmallFlora.See(hairs, "few", "many"),
+                SmallFlora.See(hairs, "many") with
+                {
+                    Sureness = Sureness.Guess,
+                },
+            }
+        )
         {
             IsAsOneByOne(Assert.Single(EvidenceItem.Pool([look], table, Options)), column);
         }
@@ -134,7 +210,8 @@ public sealed class WeighedItemTests
         var items = new[] { 5d, 48, 70 }.Select(v => WeighedItem.Of(Item(length, v), column, Plain, false, 0.3)).ToList();
         items.ForEach(i => i.AddTo(sums, kin));
         // Kin of a taxon differ from it in part of their characters: what speaks against it speaks less against them.
-        for (var t = 0; t < sums.Length; t++) Assert.True(kin[t] >= Math.Min(sums[t], 0) - 1e-12);
+        for (var t = 0; t < sums.Length; t++)
+            Assert.True(kin[t] >= Math.Min(sums[t], 0) - 1e-12);
         items.ForEach(i => i.TakeFrom(sums, kin));
         Assert.All(sums, s => Assert.Equal(0, s, 12));
         Assert.All(kin, s => Assert.Equal(0, s, 12));

@@ -22,24 +22,94 @@ public sealed class KeyBenchTests
         """;
 
     private static Character States(string id, Organ organ, double reliability, IReadOnlyList<Phenophase> seen, params string[] states) =>
-        new(id, id, organ, CharacterKind.Categorical, [.. states.Select(s => new CharacterState(s, s, "", [s]))], [.. organ == Organ.Leaf ? new[] { "leaf", "leaves" } : ["twig", "twigs"]], [], reliability, 0.9, 10, Tool.Eye, Handling.Look, seen);
+        new(
+            id,
+            id,
+            organ,
+            CharacterKind.Categorical,
+            [.. states.Select(s => new CharacterState(s, s, "", [s]))],
+            [.. organ == Organ.Leaf ? new[] { "leaf", "leaves" } : ["twig", "twigs"]],
+            [],
+            reliability,
+            0.9,
+            10,
+            Tool.Eye,
+            Handling.Look,
+            seen
+        );
 
-    private static readonly Character Arrangement = States("arrangement", Organ.Leaf, 0.9, [Phenophase.FullLeaf], "opposite", "alternate", "whorled");
+    private static readonly Character Arrangement = States(
+        "arrangement",
+        Organ.Leaf,
+        0.9,
+        [Phenophase.FullLeaf],
+        "opposite",
+        "alternate",
+        "whorled"
+    );
     private static readonly Character Wings = States("wings", Organ.Twig, 0.95, [], "winged", "round");
-    private static readonly Character Length = new("length", "length", Organ.Leaf, CharacterKind.Length, [], ["leaf", "leaves"], ["long"], 0.9, 0.9, 30, Tool.Ruler, Handling.Look, [Phenophase.FullLeaf]);
+    private static readonly Character Length = new(
+        "length",
+        "length",
+        Organ.Leaf,
+        CharacterKind.Length,
+        [],
+        ["leaf", "leaves"],
+        ["long"],
+        0.9,
+        0.9,
+        30,
+        Tool.Ruler,
+        Handling.Look,
+        [Phenophase.FullLeaf]
+    );
     private static readonly PhaseWindow[] Seasons = [new(Phenophase.FullLeaf, 5, 1, 10, 20)];
     private static readonly DateOnly Summer = new(2026, 7, 1);
 
     private static readonly KeyVersion Hedge = new("hedge", KeyTextReader.Read(Text).Keys.Single());
-    private static readonly BenchShelf Shelf = new(new KeyShelf([Hedge]), new CharacterTable([Arrangement, Wings, Length], [], Seasons), []);
+    private static readonly BenchShelf Shelf = new(
+        new KeyShelf([Hedge]),
+        new CharacterTable([Arrangement, Wings, Length], [], Seasons),
+        []
+    );
 
     private static Observation See(Character character, string state, string from = "") =>
-        new(Guid.NewGuid(), character.Id, Outcome.Seen, [state], false, [], 0, 0, Sureness.Sure, new(), Tool.Eye, "2026-07-01", "", FromCouplet: from);
+        new(
+            Guid.NewGuid(),
+            character.Id,
+            Outcome.Seen,
+            [state],
+            false,
+            [],
+            0,
+            0,
+            Sureness.Sure,
+            new(),
+            Tool.Eye,
+            "2026-07-01",
+            "",
+            FromCouplet: from
+        );
 
     private static Observation Measure(params double[] values) =>
-        new(Guid.NewGuid(), "length", Outcome.Seen, [], false, [.. values.Select(v => new Reading(v, "", 0))], 0, 0, Sureness.Sure, new(), Tool.Ruler, "2026-07-01", "");
+        new(
+            Guid.NewGuid(),
+            "length",
+            Outcome.Seen,
+            [],
+            false,
+            [.. values.Select(v => new Reading(v, "", 0))],
+            0,
+            0,
+            Sureness.Sure,
+            new(),
+            Tool.Ruler,
+            "2026-07-01",
+            ""
+        );
 
-    private static BenchState Follow(TrailAnswer[] answers, Observation[] sheet, params HandWeighing[] hand) => KeyBench.Follow(Shelf, "hedge", answers, sheet, hand, Summer);
+    private static BenchState Follow(TrailAnswer[] answers, Observation[] sheet, params HandWeighing[] hand) =>
+        KeyBench.Follow(Shelf, "hedge", answers, sheet, hand, Summer);
 
     private static TrailAnswer Answer(string couplet, int? lead) => new("hedge", couplet, lead);
 
@@ -73,7 +143,8 @@ public sealed class KeyBenchTests
     [Fact]
     public void OddsOfACoupletOfCuts()
     {
-        // One leaf of 40 mm, known to 0.15 on the log scale: inside 20–40 with Φ(0) − Φ(ln ½/0.15) = 0.5, inside 60–90 with Φ(5.406) − Φ(2.703) = 0.003435.
+        // One leaf of 40 mm, known to 0.15 on the log scale: inside 20–40 with Φ(0) − Φ(ln ½/0.15) = 0.5, inside 60–90 with Φ(5.406) −
+        // Φ(2.703) = 0.003435.
         // Factors 0.98·q + 0.02·(1−q): 0.5 and 0.023298; softened with m = ½: 0.5 and 0.028065; odds 17.82.
         var verdict = Follow([Answer("1", 1)], [Measure(40)]).Verdicts.Single(v => v.Couplet == "3");
         Assert.Equal(17.82, verdict.Odds, 1);
@@ -85,7 +156,10 @@ public sealed class KeyBenchTests
     [Fact]
     public void ASilentLeadHasTheComplement()
     {
-        var key = new KeyVersion("silent", KeyTextReader.Read("Key to a ditch\n1. Twigs winged; leaves whorled ... Aa bus\n1. Twigs round ... Cc dus").Keys.Single());
+        var key = new KeyVersion(
+            "silent",
+            KeyTextReader.Read("Key to a ditch\n1. Twigs winged; leaves whorled ... Aa bus\n1. Twigs round ... Cc dus").Keys.Single()
+        );
         var shelf = new BenchShelf(new KeyShelf([key]), Shelf.Table, []);
         // The second lead says nothing of the leaves: it gets the states that the first doesn't name, 0.49 each.
         // Opposite seen: first 0.01·0.9 + 0.98·0.05 + 0.01·0.05 = 0.0585; second 0.49·0.9 + 0.49·0.05 + 0.02·0.05 = 0.4665.
@@ -117,7 +191,11 @@ public sealed class KeyBenchTests
         Observation[] clear = [See(Arrangement, "opposite"), See(Wings, "winged")];
         // 14 to 1 doesn't decide couplet 1; with a finer observer it does.
         Assert.Empty(Follow([], clear).BySheet);
-        var sure = new BenchShelf(new KeyShelf([Hedge]), new CharacterTable([Arrangement with { Reliability = 0.97 }, Wings with { Reliability = 0.99 }, Length], [], Seasons), []);
+        var sure = new BenchShelf(
+            new KeyShelf([Hedge]),
+            new CharacterTable([Arrangement with { Reliability = 0.97 }, Wings with { Reliability = 0.99 }, Length], [], Seasons),
+            []
+        );
         var state = KeyBench.Follow(sure, "hedge", [], clear, [], Summer);
         Assert.Equal([Answer("1", 0)], state.BySheet);
         Assert.Equal("2", state.Walk.Open.Single().Couplet.Label);
@@ -169,6 +247,12 @@ public sealed class KeyBenchTests
         var teres = provisional["Vellorna teres"].Characters;
         Assert.Equal(0.98, teres.Single(c => c.Character == "arrangement").States.Single(s => s.State == "opposite").Share, 9);
         Assert.Equal(0.85, teres.Single(c => c.Character == "wings").States.Single(s => s.State == "round").Share, 9);
-        Assert.Equal((20, 40), (provisional["Carpessa parva"].Characters.Single(c => c.Character == "length").Range!.Low, provisional["Carpessa parva"].Characters.Single(c => c.Character == "length").Range!.High));
+        Assert.Equal(
+            (20, 40),
+            (
+                provisional["Carpessa parva"].Characters.Single(c => c.Character == "length").Range!.Low,
+                provisional["Carpessa parva"].Characters.Single(c => c.Character == "length").Range!.High
+            )
+        );
     }
 }

@@ -6,7 +6,8 @@ namespace Garten.Core.Tests.Keys;
 
 public sealed class KeyProblemsTests
 {
-    private const string Sound = "Key to the trees\n1. Leaves opposite ... 2\n1. Leaves alternate ... 3\n2. Bark rough ... Vellorna alba\n2. Bark smooth ... Vellorna nigra\n3. Fruit red ... Carpessa rubra\n3. Fruit blue ... Carpessa pendula\n";
+    private const string Sound =
+        "Key to the trees\n1. Leaves opposite ... 2\n1. Leaves alternate ... 3\n2. Bark rough ... Vellorna alba\n2. Bark smooth ... Vellorna nigra\n3. Fruit red ... Carpessa rubra\n3. Fruit blue ... Carpessa pendula\n";
 
     [Fact]
     public void ASoundKeyHasNone() => Assert.Empty(KeyTextReader.Read(Sound).Problems);
@@ -18,7 +19,13 @@ public sealed class KeyProblemsTests
     [InlineData("... 3", "... Vellorna rubra", "couplet.unreachable", 6, 1)]
     [InlineData("2. Bark rough ... Vellorna alba\n", "", "couplet.one-lead", 4, 1)]
     [InlineData("2. Bark rough ... Vellorna alba", "2. Bark rough", "lead.no-destination", 4, 1)]
-    [InlineData("3. Fruit red", "2. Twigs red ... Vellorna acuta\n2. Twigs green ... Vellorna lata\n3. Fruit red", "couplet.duplicate", 6, 1)]
+    [InlineData(
+        "3. Fruit red",
+        "2. Twigs red ... Vellorna acuta\n2. Twigs green ... Vellorna lata\n3. Fruit red",
+        "couplet.duplicate",
+        6,
+        1
+    )]
     [InlineData("3. Fruit red", "3(2). Fruit red", "couplet.back-reference", 6, 2)]
     [InlineData("Carpessa pendula", "Carpessa rubrra", "taxon.near", 7, 19)]
     [InlineData("Carpessa pendula\n", "Carpessa pendula\n\nPrinted on a rainy day.\n", "text.stray", 9, 1)]
@@ -29,7 +36,9 @@ public sealed class KeyProblemsTests
     {
         // The second definition of couplet 2 needs other marks, or its leads would be four choices of one couplet.
         var text = Sound.Replace(typed, instead, StringComparison.Ordinal);
-        if (code == "couplet.duplicate") text = "Key to the trees\n1a. Leaves opposite ... 2\n1b. Leaves alternate ... 3\n2a. Bark rough ... Vellorna alba\n2b. Bark smooth ... Vellorna nigra\n2a. Twigs red ... Vellorna acuta\n2b. Twigs green ... Vellorna lata\n3a. Fruit red ... Carpessa rubra\n3b. Fruit blue ... Carpessa pendula\n";
+        if (code == "couplet.duplicate")
+            text =
+                "Key to the trees\n1a. Leaves opposite ... 2\n1b. Leaves alternate ... 3\n2a. Bark rough ... Vellorna alba\n2b. Bark smooth ... Vellorna nigra\n2a. Twigs red ... Vellorna acuta\n2b. Twigs green ... Vellorna lata\n3a. Fruit red ... Carpessa rubra\n3b. Fruit blue ... Carpessa pendula\n";
         var problem = Assert.Single(KeyTextReader.Read(text).Problems, p => p.Code == code);
         Assert.Equal((line, column), (problem.Line, problem.Column));
         Assert.True(problem.Message.Length > 20);
@@ -38,14 +47,16 @@ public sealed class KeyProblemsTests
     [Fact]
     public void ACircleOfKeysIsFound()
     {
-        var text = "Key A\n1. Leaves opposite ... Key B\n1. Leaves alternate ... Vellorna alba\n\nKey B\n1. Fruit red ... Key A\n1. Fruit blue ... Vellorna nigra\n";
+        var text =
+            "Key A\n1. Leaves opposite ... Key B\n1. Leaves alternate ... Vellorna alba\n\nKey B\n1. Fruit red ... Key A\n1. Fruit blue ... Vellorna nigra\n";
         Assert.Equal(2, KeyTextReader.Read(text).Problems.Count(p => p.Code == "key.cycle"));
     }
 
     [Fact]
     public void TwoKeysOfOneTitleAreFound()
     {
-        var text = "Key to trees\n1. Leaves opposite ... Vellorna alba\n1. Leaves alternate ... Vellorna nigra\n\nKEY TO TREES\n1. Fruit red ... Carpessa rubra\n1. Fruit blue ... Carpessa pendula\n";
+        var text =
+            "Key to trees\n1. Leaves opposite ... Vellorna alba\n1. Leaves alternate ... Vellorna nigra\n\nKEY TO TREES\n1. Fruit red ... Carpessa rubra\n1. Fruit blue ... Carpessa pendula\n";
         Assert.Equal(5, Assert.Single(KeyTextReader.Read(text).Problems, p => p.Code == "key.duplicate").Line);
     }
 
@@ -72,7 +83,13 @@ public sealed class KeyProblemsTests
     {
         const int couplets = 10_000;
         var text = new StringBuilder("Key to a long row\n");
-        for (var i = 1; i <= couplets; i++) text.Append(i).Append("a. Red ... Vellorna alba\n").Append(i).Append("b. Blue ... ").Append(i == couplets ? "Vellorna nigra" : (i + 1).ToString()).Append('\n');
+        for (var i = 1; i <= couplets; i++)
+            text.Append(i)
+                .Append("a. Red ... Vellorna alba\n")
+                .Append(i)
+                .Append("b. Blue ... ")
+                .Append(i == couplets ? "Vellorna nigra" : (i + 1).ToString())
+                .Append('\n');
         var reading = KeyTextReader.Read(text.ToString());
         Assert.True(reading.IsSound);
         Assert.Equal(couplets, reading.Keys[0].Couplets.Count);

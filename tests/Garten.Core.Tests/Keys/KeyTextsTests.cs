@@ -10,7 +10,8 @@ public sealed class KeyTextsTests
     private const string Divider = "=== reads as\n";
     private static readonly string Folder = Path.Combine(AppContext.BaseDirectory, "Keys", "KeyTexts");
 
-    public static TheoryData<string> Files => [.. Directory.EnumerateFiles(Folder, "*.txt").Select(f => Path.GetFileNameWithoutExtension(f)!).Order(StringComparer.Ordinal)];
+    public static TheoryData<string> Files =>
+        [.. Directory.EnumerateFiles(Folder, "*.txt").Select(f => Path.GetFileNameWithoutExtension(f)!).Order(StringComparer.Ordinal)];
 
     [Theory]
     [MemberData(nameof(Files))]
@@ -38,10 +39,14 @@ public sealed class KeyTextsTests
     {
         var content = File.ReadAllText(Path.Combine(Folder, file + ".txt"));
         var reading = KeyTextReader.Read(content[..content.IndexOf(Divider, StringComparison.Ordinal)]);
-        if (!reading.IsSound) return;
+        if (!reading.IsSound)
+            return;
         foreach (var key in reading.Keys)
         {
-            Assert.Equal(KeyOutline.Of(key), KeyOutline.Of(KeyTextReader.Read(KeyTextWriter.Write(key, KeyLayout.Bracketed)).Keys.Single()));
+            Assert.Equal(
+                KeyOutline.Of(key),
+                KeyOutline.Of(KeyTextReader.Read(KeyTextWriter.Write(key, KeyLayout.Bracketed)).Keys.Single())
+            );
             Assert.Equal(KeyOutline.Of(key), KeyOutline.Of(KeyTextReader.Read(KeyTextWriter.Write(key, KeyLayout.Indented)).Keys.Single()));
         }
     }
@@ -51,8 +56,13 @@ public sealed class KeyTextsTests
         var text = new StringBuilder();
         foreach (var key in reading.Keys)
         {
-            text.Append("# ").Append(key.Title).Append(" (").Append(key.Layout == KeyLayout.Bracketed ? "bracketed" : "indented").Append(")\n");
-            foreach (var note in key.Notes) text.Append("  ").Append(note).Append('\n');
+            text.Append("# ")
+                .Append(key.Title)
+                .Append(" (")
+                .Append(key.Layout == KeyLayout.Bracketed ? "bracketed" : "indented")
+                .Append(")\n");
+            foreach (var note in key.Notes)
+                text.Append("  ").Append(note).Append('\n');
             text.Append(KeyOutline.Of(key));
         }
         foreach (var problem in reading.Problems.Where(p => p.Code != "key.untitled"))

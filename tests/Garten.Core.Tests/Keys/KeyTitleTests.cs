@@ -17,5 +17,6 @@ public sealed class KeyTitleTests
     [InlineData("Key to Birches", "Key B", false)]
     [InlineData("Key to Vellorna", "Carpessa", false)]
     [InlineData("", "Key B", false)]
-    public void KeysAreKnownByTitleOrItsFirstPart(string title, string reference, bool named) => Assert.Equal(named, KeyTitle.IsNamedBy(title, reference));
+    public void KeysAreKnownByTitleOrItsFirstPart(string title, string reference, bool named) =>
+        Assert.Equal(named, KeyTitle.IsNamedBy(title, reference));
 }

@@ -28,7 +28,10 @@ public sealed class KeyWalkTests
     private static readonly KeyVersion[] Versions = [.. KeyTextReader.Read(Text).Keys.Select(k => new KeyVersion(KeyHash.Of(k), k))];
     private static readonly string Start = Versions[0].Hash;
     private static readonly string Sub = Versions[1].Hash;
-    private static readonly KeyShelf Shelf = new(Versions, [new Taxon("vellorna-alata", "Vellorna alata", "", "species", "", "", "", [Caution.Protected], "")]);
+    private static readonly KeyShelf Shelf = new(
+        Versions,
+        [new Taxon("vellorna-alata", "Vellorna alata", "", "species", "", "", "", [Caution.Protected], "")]
+    );
 
     private static WalkState Walk(params TrailAnswer[] answers) => KeyWalk.Follow(Shelf, Start, answers);
 
@@ -40,8 +43,22 @@ public sealed class KeyWalkTests
     public void BeforeTheFirstAnswerEverythingStandsAlsoBehindOtherKeys()
     {
         var walk = Walk();
-        Assert.Equal(["Umbrissa coriacea", "Vellorna alata", "Vellorna cinerea", "Vellorna torvanica", "Tharsina spinosa", "Carpessa rubra", "Key to the lost ones"], Names(walk));
-        Assert.Equal(("1", 1, 4, 1, 4), (walk.Open[0].Couplet.Label, walk.Open[0].Place, walk.Open[0].CoupletsInKey, walk.Open[0].FewestToEnd, walk.Open[0].MostToEnd));
+        Assert.Equal(
+            [
+                "Umbrissa coriacea",
+                "Vellorna alata",
+                "Vellorna cinerea",
+                "Vellorna torvanica",
+                "Tharsina spinosa",
+                "Carpessa rubra",
+                "Key to the lost ones",
+            ],
+            Names(walk)
+        );
+        Assert.Equal(
+            ("1", 1, 4, 1, 4),
+            (walk.Open[0].Couplet.Label, walk.Open[0].Place, walk.Open[0].CoupletsInKey, walk.Open[0].FewestToEnd, walk.Open[0].MostToEnd)
+        );
         Assert.All(walk.Standing, s => Assert.False(s.Reached));
         Assert.Equal("vellorna-alata", walk.Standing[1].TaxonId);
     }
@@ -52,7 +69,13 @@ public sealed class KeyWalkTests
         var walk = Walk(At("1", 1), At("2", 0));
         var open = Assert.Single(walk.Open);
         Assert.Equal(("Key to Vellorna", "1", true), (open.KeyTitle, open.Couplet.Label, open.EntersKey));
-        Assert.Equal([["Vellorna alata"], ["Vellorna cinerea", "Vellorna torvanica"]], open.Taxa.Select(t => t.Select(s => s.Name)));
+        Assert.Equal(
+            [
+                ["Vellorna alata"],
+                ["Vellorna cinerea", "Vellorna torvanica"],
+            ],
+            open.Taxa.Select(t => t.Select(s => s.Name))
+        );
         var end = Walk(At("1", 1), At("2", 0), new TrailAnswer(Sub, "1", 0));
         Assert.True(end.IsFinished);
         Assert.Equal(["Vellorna alata"], Names(end));
@@ -65,7 +88,10 @@ public sealed class KeyWalkTests
         var walk = Walk(At("1", 1), At("2", null));
         Assert.Equal(["1", "3"], walk.Open.Select(o => o.Couplet.Label));
         Assert.Equal(["2a", "2b"], walk.Open.Select(o => o.Branch));
-        Assert.Equal(["Vellorna alata", "Vellorna cinerea", "Vellorna torvanica", "Tharsina spinosa", "Carpessa rubra", "Key to the lost ones"], Names(walk));
+        Assert.Equal(
+            ["Vellorna alata", "Vellorna cinerea", "Vellorna torvanica", "Tharsina spinosa", "Carpessa rubra", "Key to the lost ones"],
+            Names(walk)
+        );
         // Each open path goes on by itself.
         var further = Walk(At("1", 1), At("2", null), At("3", 0), new TrailAnswer(Sub, "1", 0));
         Assert.True(further.IsFinished);

@@ -8,7 +8,8 @@ public sealed class LeadEndTests
 {
     private static (string End, IReadOnlyList<KeyProblem> Problems) Read(string end, string leader = " ..... ")
     {
-        var text = $"Key to Ondrelia\n1. Leaves opposite{leader}{end}\n1. Leaves alternate ..... 2\n2. Fruit dry ..... 3\n2. Fruit red ..... Ondrelia rubra Tove\n3. Bark grey ..... Ondrelia grisea Tove\n3. Bark brown ..... Ondrelia fusca Tove\n";
+        var text =
+            $"Key to Ondrelia\n1. Leaves opposite{leader}{end}\n1. Leaves alternate ..... 2\n2. Fruit dry ..... 3\n2. Fruit red ..... Ondrelia rubra Tove\n3. Bark grey ..... Ondrelia grisea Tove\n3. Bark brown ..... Ondrelia fusca Tove\n";
         var reading = KeyTextReader.Read(text);
         var lead = reading.Keys.Single().Couplets[0].Leads[0];
         var outline = KeyOutline.Of(new Key("", KeyLayout.Bracketed, [], [new Couplet("1", [lead])]));
@@ -74,7 +75,8 @@ public sealed class LeadEndTests
         Assert.Equal(expected, read);
         Assert.Empty(problems);
         // A sign before the name needs a leader to be told from the sentence.
-        if (char.IsUpper(end[0])) Assert.Equal(expected, Read(end, " ").End);
+        if (char.IsUpper(end[0]))
+            Assert.Equal(expected, Read(end, " ").End);
     }
 
     [Theory]
@@ -123,11 +125,15 @@ public sealed class LeadEndTests
         Assert.Empty(problems);
     }
 
-    private static IEnumerable<(string End, string Expected)> SetOf(string name) => File.ReadLines(Path.Combine(AppContext.BaseDirectory, "Keys", $"lead-ends-{name}.txt"))
-        .Skip(2).Where(l => l.Length > 0).Select(l => (l[..l.LastIndexOf('|')].TrimEnd(), l[(l.LastIndexOf('|') + 1)..].Trim()));
+    private static IEnumerable<(string End, string Expected)> SetOf(string name) =>
+        File.ReadLines(Path.Combine(AppContext.BaseDirectory, "Keys", $"lead-ends-{name}.txt"))
+            .Skip(2)
+            .Where(l => l.Length > 0)
+            .Select(l => (l[..l.LastIndexOf('|')].TrimEnd(), l[(l.LastIndexOf('|') + 1)..].Trim()));
 
     /// <summary>
-    /// Ends that were written before the reader saw any of them: nearly all are read right, the others asked about, and none is another taxon in
+    /// Ends that were written before the reader saw any of them: nearly all are read right, the others asked about, and none is another
+    /// taxon in
     /// silence. First figures, before anything was mended: 123 of 139 right, 4 asked, 12 wrong; behind a single space 77 of 114, 26 and 11;
     /// of the third set 41 of 56, 0 and 15; 27 of 53, 7 and 19.
     /// </summary>
@@ -143,24 +149,44 @@ public sealed class LeadEndTests
         var all = SetOf(set).Where(e => leader.Length > 1 || char.IsUpper(e.End[0]) && e.End.Any(char.IsLower)).ToList();
         foreach (var (end, expected) in all)
         {
-            var text = $"Key to Ondrelia\n1. Leaves opposite{leader}{end}\n1. Leaves alternate ..... 2\n2. Fruit dry ..... 3\n2. Fruit red ..... Ondrelia rubra Tove\n3. Bark grey ..... Ondrelia grisea Tove\n3. Bark brown ..... Ondrelia fusca Tove\n";
+            var text =
+                $"Key to Ondrelia\n1. Leaves opposite{leader}{end}\n1. Leaves alternate ..... 2\n2. Fruit dry ..... 3\n2. Fruit red ..... Ondrelia rubra Tove\n3. Bark grey ..... Ondrelia grisea Tove\n3. Bark brown ..... Ondrelia fusca Tove\n";
             var reading = KeyTextReader.Read(text);
             var to = reading.Keys.SelectMany(k => k.Couplets).FirstOrDefault()?.Leads[0].Destination;
-            var read = to switch { null => "nowhere", { Kind: DestinationKind.Taxon } => string.Join(" or ", to.Taxa.Select(t => t.Name)), _ => $"→ {to.Target}" };
-            if (read == expected) right++;
-            else if (reading.Problems.Count > 0) asked++;
-            else wrong.Add($"“{end}” is {read}, not {expected}");
+            var read = to switch
+            {
+                null => "nowhere",
+                { Kind: DestinationKind.Taxon } => string.Join(" or ", to.Taxa.Select(t => t.Name)),
+                _ => $"→ {to.Target}",
+            };
+            if (read == expected)
+                right++;
+            else if (reading.Problems.Count > 0)
+                asked++;
+            else
+                wrong.Add($"“{end}” is {read}, not {expected}");
         }
-        Assert.True(right >= least * all.Count && wrong.Count == 0, $"{right} right and {asked} asked of {all.Count}; in silence: \n{string.Join('\n', wrong)}");
+        Assert.True(
+            right >= least * all.Count && wrong.Count == 0,
+            $"{right} right and {asked} asked of {all.Count}; in silence: \n{string.Join('\n', wrong)}"
+        );
     }
 
     [Fact]
     public void AnOpenEndLeavesAllItsTaxaStanding()
     {
-        var key = KeyTextReader.Read("Key to Ondrelia\n1. Leaves opposite ... Ondrelia alba or O. nigra\n1. Leaves alternate ... Ondrelia fusca\n").Keys.Single();
+        var key = KeyTextReader
+            .Read("Key to Ondrelia\n1. Leaves opposite ... Ondrelia alba or O. nigra\n1. Leaves alternate ... Ondrelia fusca\n")
+            .Keys.Single();
         var shelf = new KeyShelf([new KeyVersion("k", key)]);
-        Assert.Equal(["Ondrelia alba", "Ondrelia nigra"], KeyWalk.Follow(shelf, "k", [new TrailAnswer("k", "1", 0)]).Standing.Select(s => s.Name));
-        Assert.Equal(["Ondrelia alba", "Ondrelia nigra", "Ondrelia fusca"], KeyWalk.Follow(shelf, "k", []).Open.Single().Taxa.SelectMany(t => t).Select(t => t.Name));
+        Assert.Equal(
+            ["Ondrelia alba", "Ondrelia nigra"],
+            KeyWalk.Follow(shelf, "k", [new TrailAnswer("k", "1", 0)]).Standing.Select(s => s.Name)
+        );
+        Assert.Equal(
+            ["Ondrelia alba", "Ondrelia nigra", "Ondrelia fusca"],
+            KeyWalk.Follow(shelf, "k", []).Open.Single().Taxa.SelectMany(t => t).Select(t => t.Name)
+        );
         // Written out and read again it is the same key.
         Assert.Equal(KeyHash.Of(key), KeyHash.Of(KeyTextReader.Read(KeyTextWriter.Write(key, KeyLayout.Bracketed)).Keys.Single()));
     }
@@ -168,7 +194,11 @@ public sealed class LeadEndTests
     [Fact]
     public void ACommonNameBehindAFullStopStandsBeforeItsNameInBrackets()
     {
-        var lead = KeyTextReader.Read("1. Bark smooth. Silver thornwood (Vellorna alba)\n1. Bark rough. Black thornwood (Vellorna nigra)\n").Keys.Single().Couplets[0].Leads[0];
+        var lead = KeyTextReader
+            .Read("1. Bark smooth. Silver thornwood (Vellorna alba)\n1. Bark rough. Black thornwood (Vellorna nigra)\n")
+            .Keys.Single()
+            .Couplets[0]
+            .Leads[0];
         Assert.Equal(["Bark smooth"], lead.Statements);
         Assert.Equal(("Vellorna alba", "Silver thornwood"), (lead.Destination!.Target, lead.Destination.Taxon!.CommonName));
     }
@@ -176,14 +206,20 @@ public sealed class LeadEndTests
     [Fact]
     public void MarksOfItalicsLeaveTheStatements()
     {
-        var lead = KeyTextReader.Read("1. Leaf *margin* entire; _buds_ as in *Vellorna* ... Ondrelia alba\n1. Leaf toothed ... Ondrelia nigra\n").Keys.Single().Couplets[0].Leads[0];
+        var lead = KeyTextReader
+            .Read("1. Leaf *margin* entire; _buds_ as in *Vellorna* ... Ondrelia alba\n1. Leaf toothed ... Ondrelia nigra\n")
+            .Keys.Single()
+            .Couplets[0]
+            .Leads[0];
         Assert.Equal(["Leaf margin entire", "buds as in Vellorna"], lead.Statements);
     }
 
     [Fact]
     public void PrintReadByAMachineIsReadAsItWasPrinted()
     {
-        var reading = KeyTextReader.Read("1 . Leaves opposite ... 2\n1 . Leaves alternate ... T . brevis Tove\n2 . Bark grey ... Tharsina longa Tove\n2 . Bark red ... T . rubra Tove\n");
+        var reading = KeyTextReader.Read(
+            "1 . Leaves opposite ... 2\n1 . Leaves alternate ... T . brevis Tove\n2 . Bark grey ... Tharsina longa Tove\n2 . Bark red ... T . rubra Tove\n"
+        );
         Assert.DoesNotContain(reading.Problems, p => p.Severity == Garten.Core.Floras.ProblemSeverity.Error);
         Assert.Equal(["T. brevis", "Tharsina longa", "T. rubra"], reading.Keys.Single().Taxa().Select(t => t.Name));
     }
@@ -191,7 +227,8 @@ public sealed class LeadEndTests
     [Fact]
     public void TheSourceOfAPageIsReadLikeThePage()
     {
-        const string page = "<html><body>\n<h2>Key to Ondrelia</h2>\n<table><tr><td>1</td><td>Leaves opposite &amp; &lt; 3 cm</td><td>2</td></tr>\n<tr><td>&ndash;</td><td>Leaves alternate</td><td><i>Ondrelia alba</i> Hask.</td></tr>\n<tr><td>2</td><td>Bark grey</td><td><em>Ondrelia nigra</em></td></tr><tr><td>&ndash;</td><td>Bark red</td><td><em>Ondrelia rubra</em></td></tr></table>\n</body></html>";
+        const string page =
+            "<html><body>\n<h2>Key to Ondrelia</h2>\n<table><tr><td>1</td><td>Leaves opposite &amp; &lt; 3 cm</td><td>2</td></tr>\n<tr><td>&ndash;</td><td>Leaves alternate</td><td><i>Ondrelia alba</i> Hask.</td></tr>\n<tr><td>2</td><td>Bark grey</td><td><em>Ondrelia nigra</em></td></tr><tr><td>&ndash;</td><td>Bark red</td><td><em>Ondrelia rubra</em></td></tr></table>\n</body></html>";
         var reading = KeyTextReader.Read(page);
         Assert.DoesNotContain(reading.Problems, p => p.Severity == Garten.Core.Floras.ProblemSeverity.Error);
         var key = reading.Keys.Single();
@@ -201,9 +238,18 @@ public sealed class LeadEndTests
     }
 
     [Theory]
-    [InlineData("1. Leaf arrangement?\n   opposite ... 2\n   alternate ... Ondrelia alba\n2. Bark?\n   a. grey ... Ondrelia nigra\n   b. red ... Ondrelia rubra\n", "Leaf arrangement: opposite")]
-    [InlineData("1. Are the leaves opposite?\nYes ... 2\nNo ... Ondrelia alba\n2. Is the bark grey?\nYes ... Ondrelia nigra\nNo ... Ondrelia rubra\n", "Are the leaves opposite? Yes")]
-    [InlineData("1. Leaves:\n- opposite ... 2\n- alternate ... Ondrelia alba\n2. Bark:\n- grey ... Ondrelia nigra\n- red ... Ondrelia rubra\n", "Leaves opposite")]
+    [InlineData(
+        "1. Leaf arrangement?\n   opposite ... 2\n   alternate ... Ondrelia alba\n2. Bark?\n   a. grey ... Ondrelia nigra\n   b. red ... Ondrelia rubra\n",
+        "Leaf arrangement: opposite"
+    )]
+    [InlineData(
+        "1. Are the leaves opposite?\nYes ... 2\nNo ... Ondrelia alba\n2. Is the bark grey?\nYes ... Ondrelia nigra\nNo ... Ondrelia rubra\n",
+        "Are the leaves opposite? Yes"
+    )]
+    [InlineData(
+        "1. Leaves:\n- opposite ... 2\n- alternate ... Ondrelia alba\n2. Bark:\n- grey ... Ondrelia nigra\n- red ... Ondrelia rubra\n",
+        "Leaves opposite"
+    )]
     public void AQuestionWithAnswersBelowIsACouplet(string text, string statement)
     {
         var reading = KeyTextReader.Read(text);

@@ -49,7 +49,10 @@ public sealed class NormalTests
     {
         Gen.Double[-8, 8].Sample(z => Math.Abs(Normal.Below(z) + Normal.Below(-z) - 1) < 1e-14);
         Gen.Select(Gen.Double[-8, 8], Gen.Double[1e-6, 1]).Sample((z, more) => Normal.Below(z + more) >= Normal.Below(z));
-        Gen.Select(Gen.Double[-5, 5], Gen.Double[0, 5]).Sample((from, width) => Math.Abs(Normal.Between(from, from + width) - (Normal.Below(from + width) - Normal.Below(from))) < 1e-13);
+        Gen.Select(Gen.Double[-5, 5], Gen.Double[0, 5])
+            .Sample(
+                (from, width) => Math.Abs(Normal.Between(from, from + width) - (Normal.Below(from + width) - Normal.Below(from))) < 1e-13
+            );
     }
 
     [Fact]

@@ -7,7 +7,8 @@ namespace Garten.Core.Tests.Quantities;
 /// <summary>The distribution behind a range; values worked out by hand.</summary>
 public sealed class RangeDistributionTests
 {
-    private static RangeDistribution Of(string notation, QuantityKind kind = QuantityKind.Length) => new(RangeNotation.Read(notation, kind).Ranges.Single());
+    private static RangeDistribution Of(string notation, QuantityKind kind = QuantityKind.Length) =>
+        new(RangeNotation.Read(notation, kind).Ranges.Single());
 
     [Fact]
     public void BoundsExtremesAndMiddleHaveTheirZ()
@@ -53,13 +54,25 @@ public sealed class RangeDistributionTests
         var d = Of(notation);
         // Over ln x, in steps so small that Simpson's rule is exact to 1e-6.
         const int steps = 40_000;
-        double from = Math.Log(d.Quantile(-9)), width = (Math.Log(d.Quantile(9)) - from) / steps, sum = 0, before = 0, largestJump = 0, top = 0;
+        double from = Math.Log(d.Quantile(-9)),
+            width = (Math.Log(d.Quantile(9)) - from) / steps,
+            sum = 0,
+            before = 0,
+            largestJump = 0,
+            top = 0;
         for (var i = 0; i <= steps; i++)
         {
             var x = Math.Exp(from + i * width);
             var f = d.Likelihood(new Measured(x, n)) * x;
-            sum += f * (i == 0 || i == steps ? 1 : i % 2 == 1 ? 4 : 2);
-            if (i > 0) largestJump = Math.Max(largestJump, Math.Abs(f - before));
+            sum +=
+                f
+                * (
+                    i == 0 || i == steps ? 1
+                    : i % 2 == 1 ? 4
+                    : 2
+                );
+            if (i > 0)
+                largestJump = Math.Max(largestJump, Math.Abs(f - before));
             top = Math.Max(top, f);
             before = f;
         }
@@ -113,7 +126,8 @@ public sealed class RangeDistributionTests
     [InlineData("up to 3 m", 20_000, Fit.Conflicts)]
     [InlineData("more than 2 cm", 900, Fit.Fits)]
     [InlineData("more than 2 cm", 2, Fit.Conflicts)]
-    public void AOneSidedRangeIsMissedOnItsBoundedSideOnly(string notation, double value, Fit fit) => Assert.Equal(fit, Of(notation).Verdict(new Measured(value, 1)));
+    public void AOneSidedRangeIsMissedOnItsBoundedSideOnly(string notation, double value, Fit fit) =>
+        Assert.Equal(fit, Of(notation).Verdict(new Measured(value, 1)));
 
     [Theory]
     [InlineData(5, Fit.Fits)]
@@ -121,14 +135,21 @@ public sealed class RangeDistributionTests
     [InlineData(8, Fit.AtTheEdge)]
     [InlineData(10, Fit.Doubtful)]
     [InlineData(12, Fit.Conflicts)]
-    public void WholeCountsByTheirMiddle(double value, Fit fit) => Assert.Equal(fit, Of("5–7", QuantityKind.Count).Verdict(new Measured(value, 1)));
+    public void WholeCountsByTheirMiddle(double value, Fit fit) =>
+        Assert.Equal(fit, Of("5–7", QuantityKind.Count).Verdict(new Measured(value, 1)));
 
     [Fact]
-    public void ZRisesWithEveryValue() => Gen.Select(Gen.Double[1, 50], Gen.Double[0.1, 50], Gen.Double[0.1, 0.9], Gen.Double[1.1, 9], Gen.Double[0.5, 400]).Sample((low, width, below, above, x) =>
-    {
-        var d = new RangeDistribution(new QuantityRange(QuantityKind.Length, RangeForm.Between, low, low + width, low * below, (low + width) * above));
-        Assert.True(d.Z(x * 1.001) > d.Z(x));
-    });
+    public void ZRisesWithEveryValue() =>
+        Gen.Select(Gen.Double[1, 50], Gen.Double[0.1, 50], Gen.Double[0.1, 0.9], Gen.Double[1.1, 9], Gen.Double[0.5, 400])
+            .Sample(
+                (low, width, below, above, x) =>
+                {
+                    var d = new RangeDistribution(
+                        new QuantityRange(QuantityKind.Length, RangeForm.Between, low, low + width, low * below, (low + width) * above)
+                    );
+                    Assert.True(d.Z(x * 1.001) > d.Z(x));
+                }
+            );
 
     [Theory]
     [InlineData(-3, 0.0013498980316301)]
@@ -137,7 +158,8 @@ public sealed class RangeDistributionTests
     [InlineData(1.6448536269514722, 0.95)]
     [InlineData(5, 0.9999997133484281)]
     [InlineData(-8, 6.220960574271785e-16)]
-    public void NormalDistributionAgreesWithTables(double z, double expected) => Assert.Equal(expected, Normal.Below(z), expected < 1e-6 ? 1e-21 : 1e-7);
+    public void NormalDistributionAgreesWithTables(double z, double expected) =>
+        Assert.Equal(expected, Normal.Below(z), expected < 1e-6 ? 1e-21 : 1e-7);
 
     [Theory]
     [InlineData(1, 12.7062047364)]

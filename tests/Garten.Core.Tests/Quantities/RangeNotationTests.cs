@@ -7,15 +7,20 @@ namespace Garten.Core.Tests.Quantities;
 /// <summary>The notations of floras, each with its reading made by hand in <c>notations.txt</c>.</summary>
 public sealed class RangeNotationTests
 {
-    private static readonly string[][] Cases = [.. File.ReadAllLines(Path.Combine(AppContext.BaseDirectory, "Quantities", "notations.txt"))
-        .Where(l => l.Length > 0 && l[0] != '#').Select(l => l.Split(" | "))];
+    private static readonly string[][] Cases =
+    [
+        .. File.ReadAllLines(Path.Combine(AppContext.BaseDirectory, "Quantities", "notations.txt"))
+            .Where(l => l.Length > 0 && l[0] != '#')
+            .Select(l => l.Split(" | ")),
+    ];
 
     public static TheoryData<string, string, string, string> Lines
     {
         get
         {
             var data = new TheoryData<string, string, string, string>();
-            foreach (var c in Cases) data.Add(c[0].Trim(), c[1].Trim(), c[2].Trim(), c.Length > 3 ? c[3].Trim() : "between");
+            foreach (var c in Cases)
+                data.Add(c[0].Trim(), c[1].Trim(), c[2].Trim(), c.Length > 3 ? c[3].Trim() : "between");
             return data;
         }
     }
@@ -29,7 +34,8 @@ public sealed class RangeNotationTests
         {
             Assert.Empty(read.Ranges);
             Assert.NotNull(read.Problem);
-            if (expected.Length > 5) Assert.Equal(int.Parse(expected[6..], CultureInfo.InvariantCulture), read.Problem.At);
+            if (expected.Length > 5)
+                Assert.Equal(int.Parse(expected[6..], CultureInfo.InvariantCulture), read.Problem.At);
             return;
         }
         Assert.True(read.Problem is null, read.Problem?.Message);

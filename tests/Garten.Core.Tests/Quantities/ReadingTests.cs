@@ -23,7 +23,10 @@ public sealed class ReadingTests
     {
         var line = ReadingText.Read(text, QuantityKind.Length, MeasureUnit.Millimetre);
         Assert.True(line.IsSound, string.Join(' ', line.Problems.Select(p => p.Message)));
-        Assert.Equal(expected, string.Join(' ', line.Readings.Select(r => r.Value.ToString("0.####", System.Globalization.CultureInfo.InvariantCulture))));
+        Assert.Equal(
+            expected,
+            string.Join(' ', line.Readings.Select(r => r.Value.ToString("0.####", System.Globalization.CultureInfo.InvariantCulture)))
+        );
     }
 
     [Theory]
@@ -55,7 +58,9 @@ public sealed class ReadingTests
     [Fact]
     public void TooManyAndTooLargeOnesAreSaid()
     {
-        Assert.False(ReadingText.Read(string.Join(' ', Enumerable.Repeat("12", 10_000)), QuantityKind.Length, MeasureUnit.Millimetre).IsSound);
+        Assert.False(
+            ReadingText.Read(string.Join(' ', Enumerable.Repeat("12", 10_000)), QuantityKind.Length, MeasureUnit.Millimetre).IsSound
+        );
         Assert.False(ReadingText.Read("12", QuantityKind.Length).IsSound);
         // More than any plant of the flora has is asked about, and may stand.
         var asked = ReadingText.Read("900", QuantityKind.Length, MeasureUnit.Millimetre, largest: 300);
@@ -114,18 +119,27 @@ public sealed class ReadingTests
     {
         static Reading At(string place, double value) => new(value, "", 1, 0, "", place);
         // 80 and 84 low, 60 in the middle, 41 at the top: 82, 60, 41; 41/82 is half.
-        Assert.Equal("Up the stem: low 8.2 cm, middle 6 cm, top 4.1 cm; it falls.", StemSeries.InWords([At("low", 80), At("low", 84), At("middle", 60), At("top", 41)], QuantityKind.Length));
-        Assert.Equal("Up the stem: low 20 mm, top 21 mm; no trend.", StemSeries.InWords([At("low", 20), At("top", 21)], QuantityKind.Length));
+        Assert.Equal(
+            "Up the stem: low 8.2 cm, middle 6 cm, top 4.1 cm; it falls.",
+            StemSeries.InWords([At("low", 80), At("low", 84), At("middle", 60), At("top", 41)], QuantityKind.Length)
+        );
+        Assert.Equal(
+            "Up the stem: low 20 mm, top 21 mm; no trend.",
+            StemSeries.InWords([At("low", 20), At("top", 21)], QuantityKind.Length)
+        );
         Assert.Null(StemSeries.InWords([At("low", 20), At("", 30)], QuantityKind.Length));
     }
 
-    private static readonly Gen<List<Reading>> Readings = Gen.Double[0.1, 500].List[1, 30].Select(values => values.ConvertAll(v => new Reading(Math.Round(v, 1), "", 0.1)));
+    private static readonly Gen<List<Reading>> Readings = Gen.Double[0.1, 500]
+        .List[1, 30]
+        .Select(values => values.ConvertAll(v => new Reading(Math.Round(v, 1), "", 0.1)));
 
     [Fact]
-    public void TheOrderOfReadingsDoesNotMatterAndAStruckOneIsAsIfNeverTaken() => Readings.Sample(readings =>
-    {
-        var shuffled = readings.OrderBy(r => (r.Value * 7919) % 13).ToList();
-        Assert.Equal(Sample.Of(readings), Sample.Of(shuffled));
-        Assert.Equal(Sample.Of(readings), Sample.Of([.. readings, new Reading(999, "", 0.1, 0, "wrong leaf")]));
-    });
+    public void TheOrderOfReadingsDoesNotMatterAndAStruckOneIsAsIfNeverTaken() =>
+        Readings.Sample(readings =>
+        {
+            var shuffled = readings.OrderBy(r => (r.Value * 7919) % 13).ToList();
+            Assert.Equal(Sample.Of(readings), Sample.Of(shuffled));
+            Assert.Equal(Sample.Of(readings), Sample.Of([.. readings, new Reading(999, "", 0.1, 0, "wrong leaf")]));
+        });
 }

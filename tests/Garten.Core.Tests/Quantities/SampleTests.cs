@@ -60,23 +60,28 @@ public sealed class SampleTests
 
     [Fact]
     public void InAnyOrderTheSameToTheLastDigit() =>
-        Gen.Select(Gen.Double[0.1, 900].Array[1, 30], Gen.Int[0, 1000]).Sample((values, seed) =>
-        {
-            var mixed = Readings(values);
-            new Random(seed).Shuffle(mixed);
-            Assert.Equal(Sample.Of(Readings(values)), Sample.Of(mixed));
-        });
+        Gen.Select(Gen.Double[0.1, 900].Array[1, 30], Gen.Int[0, 1000])
+            .Sample(
+                (values, seed) =>
+                {
+                    var mixed = Readings(values);
+                    new Random(seed).Shuffle(mixed);
+                    Assert.Equal(Sample.Of(Readings(values)), Sample.Of(mixed));
+                }
+            );
 
     [Fact]
     public void TheMeanLiesBetweenTheLeastAndTheLargestAndInItsInterval() =>
-        Gen.Double[0.1, 900].Array[2, 40].Sample(values =>
-        {
-            var sample = Sample.Of(Readings(values))!;
-            Assert.InRange(sample.Mean, sample.Least - 1e-9, sample.Largest + 1e-9);
-            Assert.InRange(sample.Mean, sample.Low!.Value - 1e-9, sample.High!.Value + 1e-9);
-            Assert.Equal(values.Min(), sample.Least);
-            Assert.Equal(values.Max(), sample.Largest);
-        });
+        Gen.Double[0.1, 900]
+            .Array[2, 40]
+            .Sample(values =>
+            {
+                var sample = Sample.Of(Readings(values))!;
+                Assert.InRange(sample.Mean, sample.Least - 1e-9, sample.Largest + 1e-9);
+                Assert.InRange(sample.Mean, sample.Low!.Value - 1e-9, sample.High!.Value + 1e-9);
+                Assert.Equal(values.Min(), sample.Least);
+                Assert.Equal(values.Max(), sample.Largest);
+            });
 
     [Fact]
     public void TheIntervalHoldsTheTrueMeanInNineteenOfTwenty()
@@ -89,7 +94,8 @@ public sealed class SampleTests
         for (var i = 0; i < runs; i++)
         {
             var sample = Sample.Of(Readings([.. Enumerable.Range(0, 5).Select(_ => 50 + 8 * Gauss())]))!;
-            if (sample.Low <= 50 && sample.High >= 50) held++;
+            if (sample.Low <= 50 && sample.High >= 50)
+                held++;
         }
         Assert.InRange(held / (double)runs, 0.938, 0.962);
     }
@@ -108,7 +114,8 @@ public sealed class SampleTests
     [InlineData(40, 44.1, 1)]
     [InlineData(40, 36, 0)]
     [InlineData(40, 35.9, -1)]
-    public void ATrendIsATenthOrMore(double low, double top, int trend) => Assert.Equal(trend, StemSeries.Trend([At(low, "low"), At(top, "top")]));
+    public void ATrendIsATenthOrMore(double low, double top, int trend) =>
+        Assert.Equal(trend, StemSeries.Trend([At(low, "low"), At(top, "top")]));
 
     [Fact]
     public void ASeriesIsOfPlacesInTheirOrderAndOfWhatCounts()

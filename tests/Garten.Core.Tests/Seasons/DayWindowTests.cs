@@ -25,7 +25,8 @@ public sealed class DayWindowTests
     [InlineData("2028-02-29", 59, "2028-02-29")]
     [InlineData("2028-02-29", 58, "2029-02-27")]
     [InlineData("2028-03-01", 59, "2029-02-28")]
-    public void TheNextDateOfADayIsWithinAYear(string from, int day, string date) => Assert.Equal(DateOnly.Parse(date), DayOfYear.Next(DateOnly.Parse(from), day));
+    public void TheNextDateOfADayIsWithinAYear(string from, int day, string date) =>
+        Assert.Equal(DateOnly.Parse(date), DayOfYear.Next(DateOnly.Parse(from), day));
 
     [Theory]
     [InlineData(340, 20, 46)]
@@ -55,7 +56,8 @@ public sealed class DayWindowTests
     [InlineData(20, 7, 289, 105)]
     [InlineData(24, 24, 350, 365)]
     [InlineData(4, 4, 47, 59)]
-    public void HalfMonthsAreDays(int from, int to, int first, int last) => Assert.Equal(new DayWindow(first, last), DayWindow.OfHalfMonths(from, to));
+    public void HalfMonthsAreDays(int from, int to, int first, int last) =>
+        Assert.Equal(new DayWindow(first, last), DayWindow.OfHalfMonths(from, to));
 
     // 2° north: 8 days; 5° east: 4 days; 244 m higher: 8 days. Together 20 for a flower, 10 for ripe fruit, and autumn comes 20 earlier.
     [Theory]
@@ -81,7 +83,8 @@ public sealed class DayWindowTests
     }
 
     [Fact]
-    public void TheShortWayRoundTheEarthCounts() => Assert.Equal(8, SeasonShift.Between(new(57, 175, 0), new(57, -175, 0), Phenophase.Flower).Days);
+    public void TheShortWayRoundTheEarthCounts() =>
+        Assert.Equal(8, SeasonShift.Between(new(57, 175, 0), new(57, -175, 0), Phenophase.Flower).Days);
 
     [Fact]
     public void TheLeadOfAYearIsTheMedianOfItsFirstsDrawnToNothing()

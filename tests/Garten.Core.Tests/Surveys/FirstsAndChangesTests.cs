@@ -13,12 +13,15 @@ public sealed class FirstsAndChangesTests
 {
     private static readonly Guid Plant = Guid.CreateVersion7();
 
-    private static PhaseLook Look(string day, bool shown, Phenophase phase = Phenophase.Flower, Guid? plant = null) => new(plant ?? Plant, "Vellorna alba", phase, shown, DateOnly.Parse(day, System.Globalization.CultureInfo.InvariantCulture), null);
+    private static PhaseLook Look(string day, bool shown, Phenophase phase = Phenophase.Flower, Guid? plant = null) =>
+        new(plant ?? Plant, "Vellorna alba", phase, shown, DateOnly.Parse(day, System.Globalization.CultureInfo.InvariantCulture), null);
 
     [Fact]
     public void AFirstIsPrecededByALookThatFoundNothingYet()
     {
-        var first = Assert.Single(SeasonFirst.Of([Look("2026-04-20", true), Look("2026-04-12", false), Look("2026-04-01", false), Look("2026-05-01", true)]));
+        var first = Assert.Single(
+            SeasonFirst.Of([Look("2026-04-20", true), Look("2026-04-12", false), Look("2026-04-01", false), Look("2026-05-01", true)])
+        );
         Assert.Equal((new DateOnly(2026, 4, 12), new DateOnly(2026, 4, 20)), (first.NotYet, first.Seen));
     }
 
@@ -26,14 +29,31 @@ public sealed class FirstsAndChangesTests
     [InlineData("2026-04-20")]
     [InlineData("2026-04-20", "2026-04-09")]
     [InlineData("2026-04-20", "2026-04-21")]
-    public void WhatMayHaveBegunAtAnyTimeIsNoFirst(string shown, params string[] notYet) => Assert.Empty(SeasonFirst.Of([Look(shown, true), .. notYet.Select(d => Look(d, false))]));
+    public void WhatMayHaveBegunAtAnyTimeIsNoFirst(string shown, params string[] notYet) =>
+        Assert.Empty(SeasonFirst.Of([Look(shown, true), .. notYet.Select(d => Look(d, false))]));
 
     [Fact]
     public void EachPlantAndEachPhaseHasItsOwn()
     {
         var other = Guid.CreateVersion7();
-        Assert.Empty(SeasonFirst.Of([Look("2026-04-12", false, plant: other), Look("2026-04-20", true), Look("2026-04-12", false, Phenophase.RipeFruit)]));
-        Assert.Equal(2, SeasonFirst.Of([Look("2026-04-12", false), Look("2026-04-20", true), Look("2026-04-14", false, plant: other), Look("2026-04-20", true, plant: other)]).Count);
+        Assert.Empty(
+            SeasonFirst.Of([
+                Look("2026-04-12", false, plant: other),
+                Look("2026-04-20", true),
+                Look("2026-04-12", false, Phenophase.RipeFruit),
+            ])
+        );
+        Assert.Equal(
+            2,
+            SeasonFirst
+                .Of([
+                    Look("2026-04-12", false),
+                    Look("2026-04-20", true),
+                    Look("2026-04-14", false, plant: other),
+                    Look("2026-04-20", true, plant: other),
+                ])
+                .Count
+        );
     }
 
     [Theory]
@@ -55,11 +75,29 @@ public sealed class FirstsAndChangesTests
     public void TheQuestionsOfAPlantCarryWhatAVisitNeedsToKnow()
     {
         var place = Guid.CreateVersion7();
-        var needs = new[] { new OpenNeed("fruit", "fruit-type", "Look at the fruit", [new DayWindow(240, 290)]), new OpenNeed("bud", "bud-colour", "Look at the buds", []) };
-        var plant = new OpenPlant(Plant, "peg 4", place, "Kell Strand", "tide", "Vellorna alba", default, needs, [new CautionLine("vellorna-alba", [], "Its sap burns.")], default, VisitOutcome.Of([], [], default, default));
+        var needs = new[]
+        {
+            new OpenNeed("fruit", "fruit-type", "Look at the fruit", [new DayWindow(240, 290)]),
+            new OpenNeed("bud", "bud-colour", "Look at the buds", []),
+        };
+        var plant = new OpenPlant(
+            Plant,
+            "peg 4",
+            place,
+            "Kell Strand",
+            "tide",
+            "Vellorna alba",
+            default,
+            needs,
+            [new CautionLine("vellorna-alba", [], "Its sap burns.")],
+            default,
+            VisitOutcome.Of([], [], default, default)
+        );
         var questions = OpenQuestion.Of(plant).ToList();
         Assert.Equal([$"{Plant} fruit", $"{Plant} bud"], questions.Select(q => q.Id));
-        Assert.All(questions, q => Assert.Equal(("Vellorna alba", "peg 4", place, "Kell Strand"), (q.Name, q.Label, q.PlaceId, q.PlaceName)));
+        Assert.All(questions, q =>
+            Assert.Equal(("Vellorna alba", "peg 4", place, "Kell Strand"), (q.Name, q.Label, q.PlaceId, q.PlaceName))
+        );
         Assert.Equal(["tide", "Its sap burns."], OpenQuestion.CautionsOf(questions));
         Assert.Equal(["Its sap burns."], OpenQuestion.CautionsOfTaxa(questions));
     }
@@ -68,7 +106,21 @@ public sealed class FirstsAndChangesTests
     [Fact]
     public void FruitIsYoungAndRipe()
     {
-        var taxon = new Taxon("alba", "Vellorna alba", "", "species", "", "", "", [], "", TaxonFacts.None with { Phenology = [new(Phenophase.Flower, 9, 10), new(Phenophase.YoungFruit, 13, 16), new(Phenophase.RipeFruit, 17, 19)] });
+        var taxon = new Taxon(
+            "alba",
+            "Vellorna alba",
+            "",
+            "species",
+            "",
+            "",
+            "",
+            [],
+            "",
+            TaxonFacts.None with
+            {
+                Phenology = [new(Phenophase.Flower, 9, 10), new(Phenophase.YoungFruit, 13, 16), new(Phenophase.RipeFruit, 17, 19)],
+            }
+        );
         Assert.Equal([DayWindow.OfHalfMonths(13, 16), DayWindow.OfHalfMonths(17, 19)], SeasonList.FruitOf(taxon));
         Assert.Empty(SeasonList.FruitOf(null));
     }

@@ -12,7 +12,8 @@ public sealed class PopulationTests
 
     private static DateOnly Day(int year, int month, int day) => new(year, month, day);
 
-    private static PlantVisit Visit(DateOnly day, PlantState state, params PhaseNote[] phases) => new(Guid.NewGuid(), Guid.Empty, day, state, phases, [], "", "");
+    private static PlantVisit Visit(DateOnly day, PlantState state, params PhaseNote[] phases) =>
+        new(Guid.NewGuid(), Guid.Empty, day, state, phases, [], "", "");
 
     private static PhaseNote Flower(PhaseStage stage) => new(Phenophase.Flower, stage);
 
@@ -20,7 +21,8 @@ public sealed class PopulationTests
 
     private static PeggedPlant Peg(string label, params PlantVisit[] visits) => new(Guid.NewGuid(), label, Day(2025, 5, 1), visits);
 
-    private static PopulationCount Count(DateOnly day, int number, Guid? supersedes = null, CountUnit unit = CountUnit.Individuals) => new(Guid.NewGuid(), day, unit, number, "", "", supersedes);
+    private static PopulationCount Count(DateOnly day, int number, Guid? supersedes = null, CountUnit unit = CountUnit.Individuals) =>
+        new(Guid.NewGuid(), day, unit, number, "", "", supersedes);
 
     private static PopulationYear Year(PopulationSummary summary, int year) => summary.Years.Single(y => y.Year == year);
 
@@ -29,8 +31,16 @@ public sealed class PopulationTests
     {
         var pegs = new[]
         {
-            Peg("flowers, fruits", Visit(Day(2025, 6, 1), PlantState.Alive, Flower(PhaseStage.Shown)), Visit(Day(2025, 8, 20), PlantState.Alive, Ripe(PhaseStage.Shown))),
-            Peg("flowers, no fruit", Visit(Day(2025, 6, 1), PlantState.Alive, Flower(PhaseStage.Shown)), Visit(Day(2025, 8, 20), PlantState.Browsed, Ripe(PhaseStage.None))),
+            Peg(
+                "flowers, fruits",
+                Visit(Day(2025, 6, 1), PlantState.Alive, Flower(PhaseStage.Shown)),
+                Visit(Day(2025, 8, 20), PlantState.Alive, Ripe(PhaseStage.Shown))
+            ),
+            Peg(
+                "flowers, no fruit",
+                Visit(Day(2025, 6, 1), PlantState.Alive, Flower(PhaseStage.Shown)),
+                Visit(Day(2025, 8, 20), PlantState.Browsed, Ripe(PhaseStage.None))
+            ),
             Peg("fruit alone seen", Visit(Day(2025, 8, 20), PlantState.Alive, Ripe(PhaseStage.Shown))),
             Peg("never", Visit(Day(2025, 6, 1), PlantState.Alive, Flower(PhaseStage.None))),
             Peg("too early", Visit(Day(2025, 5, 2), PlantState.Alive, Flower(PhaseStage.NotYet))),
@@ -59,14 +69,29 @@ public sealed class PopulationTests
     [Fact]
     public void SexIsThatOfTheYearAndOfEachBranch()
     {
-        PlantVisit Sexed(int year, params BranchSex[] sexes) => Visit(Day(year, 5, 20), PlantState.Alive, Flower(PhaseStage.Shown)) with { Sexes = sexes };
+        PlantVisit Sexed(int year, params BranchSex[] sexes) =>
+            Visit(Day(year, 5, 20), PlantState.Alive, Flower(PhaseStage.Shown)) with
+            {
+                Sexes = sexes,
+            };
         var pegs = new[]
         {
-            Peg("f", Sexed(2025, new BranchSex("", PartSex.Female))), Peg("f then m", Sexed(2025, new BranchSex("", PartSex.Female)), Sexed(2026, new BranchSex("", PartSex.Male))),
-            Peg("m", Sexed(2025, new BranchSex("low", PartSex.Male))), Peg("branches", Sexed(2025, new BranchSex("low", PartSex.Male), new BranchSex("top", PartSex.Female))), Peg("no flower"),
+            Peg("f", Sexed(2025, new BranchSex("", PartSex.Female))),
+            Peg("f then m", Sexed(2025, new BranchSex("", PartSex.Female)), Sexed(2026, new BranchSex("", PartSex.Male))),
+            Peg("m", Sexed(2025, new BranchSex("low", PartSex.Male))),
+            Peg("branches", Sexed(2025, new BranchSex("low", PartSex.Male), new BranchSex("top", PartSex.Female))),
+            Peg("no flower"),
         };
         var summary = PopulationSummary.Of([], pegs, [], Today);
-        Assert.Equal((1, 2, 1, 1), (Year(summary, 2025).Sexes.Male, Year(summary, 2025).Sexes.Female, Year(summary, 2025).Sexes.Both, Year(summary, 2025).Sexes.NotSexed));
+        Assert.Equal(
+            (1, 2, 1, 1),
+            (
+                Year(summary, 2025).Sexes.Male,
+                Year(summary, 2025).Sexes.Female,
+                Year(summary, 2025).Sexes.Both,
+                Year(summary, 2025).Sexes.NotSexed
+            )
+        );
         Assert.Equal((2, 3), (Year(summary, 2025).Sexes.FemaleShare.Count, Year(summary, 2025).Sexes.FemaleShare.Known));
         Assert.Equal((1, 0), (Year(summary, 2026).Sexes.Male, Year(summary, 2026).Sexes.Female));
     }
@@ -75,7 +100,18 @@ public sealed class PopulationTests
     public void CountsAreComparedYearByYearAndCorrectionsCount()
     {
         var first = Count(Day(2023, 6, 1), 1000);
-        var summary = PopulationSummary.Of([first, Count(Day(2023, 6, 1), 100, first.Id), Count(Day(2025, 6, 3), 144), Count(Day(2026, 6, 2), 0), Count(Day(2026, 6, 2), 30, unit: CountUnit.Shoots)], [], [], Day(2026, 6, 10));
+        var summary = PopulationSummary.Of(
+            [
+                first,
+                Count(Day(2023, 6, 1), 100, first.Id),
+                Count(Day(2025, 6, 3), 144),
+                Count(Day(2026, 6, 2), 0),
+                Count(Day(2026, 6, 2), 30, unit: CountUnit.Shoots),
+            ],
+            [],
+            [],
+            Day(2026, 6, 10)
+        );
         Assert.Equal([(100, 144), (144, 0)], summary.Changes.Select(c => (c.From, c.To)));
         // 144 of 100 in two years: 1.2 a year.
         Assert.Equal([1.2, 0], summary.Changes.Select(c => Math.Round(c.PerYear!.Value, 12)));
@@ -101,7 +137,22 @@ public sealed class PopulationTests
         var late = PopulationSummary.Of([], pegs, [Fruit], Today);
         Assert.Empty(late.Due);
         Assert.Contains("Nobody came", Assert.Single(late.Missed), StringComparison.Ordinal);
-        Assert.Empty(PopulationSummary.Of([], [Peg("b", Visit(Day(2026, 6, 1), PlantState.Alive, Flower(PhaseStage.Shown)), Visit(Day(2026, 8, 9), PlantState.Alive, Ripe(PhaseStage.None)))], [Fruit], Day(2026, 9, 1)).Due);
+        Assert.Empty(
+            PopulationSummary
+                .Of(
+                    [],
+                    [
+                        Peg(
+                            "b",
+                            Visit(Day(2026, 6, 1), PlantState.Alive, Flower(PhaseStage.Shown)),
+                            Visit(Day(2026, 8, 9), PlantState.Alive, Ripe(PhaseStage.None))
+                        ),
+                    ],
+                    [Fruit],
+                    Day(2026, 9, 1)
+                )
+                .Due
+        );
     }
 
     [Fact]
@@ -109,8 +160,17 @@ public sealed class PopulationTests
     {
         var pegs = new[]
         {
-            Peg("never", Visit(Day(2025, 6, 1), PlantState.Alive, Flower(PhaseStage.None)), Visit(Day(2026, 6, 1), PlantState.Alive, Flower(PhaseStage.None))), Peg("one year", Visit(Day(2026, 6, 1), PlantState.Alive, Flower(PhaseStage.None))),
-            Peg("once", Visit(Day(2025, 6, 1), PlantState.Alive, Flower(PhaseStage.None)), Visit(Day(2026, 6, 1), PlantState.Alive, Flower(PhaseStage.Over))),
+            Peg(
+                "never",
+                Visit(Day(2025, 6, 1), PlantState.Alive, Flower(PhaseStage.None)),
+                Visit(Day(2026, 6, 1), PlantState.Alive, Flower(PhaseStage.None))
+            ),
+            Peg("one year", Visit(Day(2026, 6, 1), PlantState.Alive, Flower(PhaseStage.None))),
+            Peg(
+                "once",
+                Visit(Day(2025, 6, 1), PlantState.Alive, Flower(PhaseStage.None)),
+                Visit(Day(2026, 6, 1), PlantState.Alive, Flower(PhaseStage.Over))
+            ),
         };
         Assert.Equal(["never"], PopulationSummary.Of([], pegs, [], Today).NeverFlowered);
     }
@@ -118,8 +178,11 @@ public sealed class PopulationTests
     [Fact]
     public void WhatDisagreesOnAVisitIsSaidAtItsField()
     {
-        static string? Field(PlantState state, PhaseNote[] phases, params BranchSex[] sexes) => PlantVisit.Problem(state, phases, sexes)?.Field;
-        Assert.Null(Field(PlantState.Alive, [Flower(PhaseStage.Shown)], new BranchSex("low", PartSex.Male), new BranchSex("top", PartSex.Female)));
+        static string? Field(PlantState state, PhaseNote[] phases, params BranchSex[] sexes) =>
+            PlantVisit.Problem(state, phases, sexes)?.Field;
+        Assert.Null(
+            Field(PlantState.Alive, [Flower(PhaseStage.Shown)], new BranchSex("low", PartSex.Male), new BranchSex("top", PartSex.Female))
+        );
         Assert.Equal("state", Field(PlantState.NotRefound, [Flower(PhaseStage.Shown)]));
         Assert.Equal("state", Field(PlantState.Dead, [Flower(PhaseStage.Shown)]));
         Assert.Null(Field(PlantState.Dead, [Ripe(PhaseStage.Shown)]));

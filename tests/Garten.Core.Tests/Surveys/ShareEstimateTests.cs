@@ -28,23 +28,28 @@ public sealed class ShareEstimateTests
         var share = ShareEstimate.Of(4, 6, 2);
         Assert.Equal((4 / 6d, 0.5, 0.75), (share.Share!.Value, share.Least!.Value, share.Most!.Value));
         Assert.Equal((ShareEstimate.Wilson(4, 8).Low, ShareEstimate.Wilson(6, 8).High), (share.LeastLow, share.MostHigh));
-        Assert.Equal((null, 0d, 1d), (ShareEstimate.Of(0, 0, 3).Share, ShareEstimate.Of(0, 0, 3).Least!.Value, ShareEstimate.Of(0, 0, 3).Most!.Value));
+        Assert.Equal(
+            (null, 0d, 1d),
+            (ShareEstimate.Of(0, 0, 3).Share, ShareEstimate.Of(0, 0, 3).Least!.Value, ShareEstimate.Of(0, 0, 3).Most!.Value)
+        );
         Assert.Null(ShareEstimate.Of(0, 0).Least);
     }
 
     [Fact]
-    public void BoundsHoldTheShareAndLieWithinZeroAndOne() => (from n in Gen.Int[1, 2000] from k in Gen.Int[0, n] select (k, n)).Sample(it =>
-    {
-        var (low, high) = ShareEstimate.Wilson(it.k, it.n);
-        var p = it.k / (double)it.n;
-        // The mirror image has the mirrored bounds.
-        var other = ShareEstimate.Wilson(it.n - it.k, it.n);
-        return low >= 0 && high <= 1 && low <= p + 1e-12 && high >= p - 1e-12 && Math.Abs(1 - other.High - low) < 1e-9;
-    });
+    public void BoundsHoldTheShareAndLieWithinZeroAndOne() =>
+        (from n in Gen.Int[1, 2000] from k in Gen.Int[0, n] select (k, n)).Sample(it =>
+        {
+            var (low, high) = ShareEstimate.Wilson(it.k, it.n);
+            var p = it.k / (double)it.n;
+            // The mirror image has the mirrored bounds.
+            var other = ShareEstimate.Wilson(it.n - it.k, it.n);
+            return low >= 0 && high <= 1 && low <= p + 1e-12 && high >= p - 1e-12 && Math.Abs(1 - other.High - low) < 1e-9;
+        });
 
     [Theory]
     [InlineData(-1, 3, 0)]
     [InlineData(4, 3, 0)]
     [InlineData(1, 3, -1)]
-    public void NumbersThatCantBeAreRefused(int count, int known, int unknown) => Assert.Throws<ArgumentOutOfRangeException>(() => ShareEstimate.Of(count, known, unknown));
+    public void NumbersThatCantBeAreRefused(int count, int known, int unknown) =>
+        Assert.Throws<ArgumentOutOfRangeException>(() => ShareEstimate.Of(count, known, unknown));
 }

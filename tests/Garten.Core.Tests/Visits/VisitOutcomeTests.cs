@@ -12,14 +12,20 @@ public sealed class VisitOutcomeTests
 
     private static OpenNeed Need(string id, params DayWindow[] windows) => new(id, "", id, windows);
 
-    private static DayWindow Window(int fromMonth, int fromDay, int toMonth, int toDay) => new(DayOfYear.Of(new DateOnly(2026, fromMonth, fromDay)), DayOfYear.Of(new DateOnly(2026, toMonth, toDay)));
+    private static DayWindow Window(int fromMonth, int fromDay, int toMonth, int toDay) =>
+        new(DayOfYear.Of(new DateOnly(2026, fromMonth, fromDay)), DayOfYear.Of(new DateOnly(2026, toMonth, toDay)));
 
     [Fact]
     public void WhatIsGoneWasAnsweredAndWhatHasClosedHasSlipped()
     {
         var flower = Need("flower", Window(6, 1, 7, 31));
         var bud = Need("bud", Window(10, 16, 4, 15));
-        var outcome = VisitOutcome.Of([flower, Need("leaf", Window(5, 1, 9, 1))], [flower, bud, Need("laboratory")], new DateOnly(2026, 5, 3), Today);
+        var outcome = VisitOutcome.Of(
+            [flower, Need("leaf", Window(5, 1, 9, 1))],
+            [flower, bud, Need("laboratory")],
+            new DateOnly(2026, 5, 3),
+            Today
+        );
         Assert.Equal(["leaf"], outcome.Answered.Select(n => n.Id));
         var slipped = Assert.Single(outcome.Slipped);
         Assert.Equal(("flower", new DateOnly(2026, 7, 31), new DateOnly(2027, 6, 1)), (slipped.Need.Id, slipped.Closed, slipped.Again));
@@ -34,7 +40,10 @@ public sealed class VisitOutcomeTests
     {
         var bud = Need("bud", Window(12, 1, 2, 28));
         Assert.Empty(VisitOutcome.Of([], [bud], new DateOnly(2026, 11, 1), new DateOnly(2027, 1, 10)).Slipped);
-        Assert.Equal(new DateOnly(2027, 2, 28), VisitOutcome.Of([], [bud], new DateOnly(2026, 11, 1), new DateOnly(2027, 3, 1)).Slipped.Single().Closed);
+        Assert.Equal(
+            new DateOnly(2027, 2, 28),
+            VisitOutcome.Of([], [bud], new DateOnly(2026, 11, 1), new DateOnly(2027, 3, 1)).Slipped.Single().Closed
+        );
     }
 
     [Fact]
@@ -52,17 +61,45 @@ public sealed class VisitOutcomeTests
     [Fact]
     public void StandingsAreToldQuestionByQuestion()
     {
-        var request = new StandingRequest("2026-11-25", [new StandingQuestion("a", [new NeedWindow(300, 20)], "2026-05-01"), new StandingQuestion("b", [new NeedWindow(1, 10)])]);
-        Assert.Equal([new QuestionStanding("a", true, new DateOnly(2027, 1, 20), true), new QuestionStanding("b", false, null, false)], request.Tell());
-        Assert.Equal("questions[1].id", Assert.Throws<RequestException>(() => new StandingRequest("2026-11-25", [new StandingQuestion("a"), new StandingQuestion("a")]).Tell()).Field);
-        Assert.Equal("questions[0].lookedOn", Assert.Throws<RequestException>(() => new StandingRequest("2026-11-25", [new StandingQuestion("a", [], "May")]).Tell()).Field);
-        Assert.Equal("questions[0].windows[0].from", Assert.Throws<RequestException>(() => new StandingRequest("2026-11-25", [new StandingQuestion("a", [new NeedWindow(0, 5)])]).Tell()).Field);
+        var request = new StandingRequest(
+            "2026-11-25",
+            [new StandingQuestion("a", [new NeedWindow(300, 20)], "2026-05-01"), new StandingQuestion("b", [new NeedWindow(1, 10)])]
+        );
+        Assert.Equal(
+            [new QuestionStanding("a", true, new DateOnly(2027, 1, 20), true), new QuestionStanding("b", false, null, false)],
+            request.Tell()
+        );
+        Assert.Equal(
+            "questions[1].id",
+            Assert
+                .Throws<RequestException>(() =>
+                    new StandingRequest("2026-11-25", [new StandingQuestion("a"), new StandingQuestion("a")]).Tell()
+                )
+                .Field
+        );
+        Assert.Equal(
+            "questions[0].lookedOn",
+            Assert.Throws<RequestException>(() => new StandingRequest("2026-11-25", [new StandingQuestion("a", [], "May")]).Tell()).Field
+        );
+        Assert.Equal(
+            "questions[0].windows[0].from",
+            Assert
+                .Throws<RequestException>(() =>
+                    new StandingRequest("2026-11-25", [new StandingQuestion("a", [new NeedWindow(0, 5)])]).Tell()
+                )
+                .Field
+        );
     }
 
     [Fact]
     public void AMovedVisitSaysWhatItKeepsAndWhatItLoses()
     {
-        var needs = new[] { new RequestedNeed("a", "p", [new NeedWindow(100, 150)]), new RequestedNeed("b", "q", [new NeedWindow(140, 200), new NeedWindow(300, 20)]), new RequestedNeed("c", "p", []) };
+        var needs = new[]
+        {
+            new RequestedNeed("a", "p", [new NeedWindow(100, 150)]),
+            new RequestedNeed("b", "q", [new NeedWindow(140, 200), new NeedWindow(300, 20)]),
+            new RequestedNeed("c", "p", []),
+        };
         var moved = new MoveVisitRequest("2026-06-09", needs).Move();
         Assert.Equal(["b"], moved.Kept);
         Assert.Equal(["a", "c"], moved.Lost);

@@ -7,24 +7,44 @@ namespace Garten.Core.Tests.Visits;
 
 public sealed class VisitPlanTests
 {
-    private static List<VisitNeed> Of(IEnumerable<VisitNeed> needs, PlannedVisit visit) => [.. needs.Where(n => visit.Needs.Contains(n.Id, StringComparer.Ordinal))];
+    private static List<VisitNeed> Of(IEnumerable<VisitNeed> needs, PlannedVisit visit) =>
+        [.. needs.Where(n => visit.Needs.Contains(n.Id, StringComparer.Ordinal))];
 
     private static readonly DateOnly From = new(2026, 11, 25);
 
-    private static VisitNeed Need(string id, params (int From, int To)[] windows) => new(id, "wood", [.. windows.Select(w => new DayWindow(w.From, w.To))]);
+    private static VisitNeed Need(string id, params (int From, int To)[] windows) =>
+        new(id, "wood", [.. windows.Select(w => new DayWindow(w.From, w.To))]);
 
-    private static List<VisitNeed> Random(Random random, int needs, int windows, int longest, int places = 1) => [.. Enumerable.Range(0, needs).Select(i => new VisitNeed(
-        $"n{i}", $"p{random.Next(places)}", [.. Enumerable.Range(0, 1 + random.Next(windows)).Select(_ => 1 + random.Next(DayOfYear.Days)).Select(start => new DayWindow(start, DayOfYear.Add(start, random.Next(longest))))]))];
+    private static List<VisitNeed> Random(Random random, int needs, int windows, int longest, int places = 1) =>
+        [
+            .. Enumerable
+                .Range(0, needs)
+                .Select(i => new VisitNeed(
+                    $"n{i}",
+                    $"p{random.Next(places)}",
+                    [
+                        .. Enumerable
+                            .Range(0, 1 + random.Next(windows))
+                            .Select(_ => 1 + random.Next(DayOfYear.Days))
+                            .Select(start => new DayWindow(start, DayOfYear.Add(start, random.Next(longest)))),
+                    ]
+                )),
+        ];
 
     // Every set of days among all 365, smallest sets first: quick only for few needs.
     private static int BruteForce(List<VisitNeed> needs)
     {
-        var masks = Enumerable.Range(1, DayOfYear.Days).Select(d => needs.Select((n, i) => n.Windows.Any(w => w.Holds(d)) ? 1 << i : 0).Sum()).Distinct().ToArray();
+        var masks = Enumerable
+            .Range(1, DayOfYear.Days)
+            .Select(d => needs.Select((n, i) => n.Windows.Any(w => w.Holds(d)) ? 1 << i : 0).Sum())
+            .Distinct()
+            .ToArray();
         var all = (1 << needs.Count) - 1;
         var reached = new HashSet<int> { 0 };
         for (var visits = 0; ; visits++)
         {
-            if (reached.Contains(all)) return visits;
+            if (reached.Contains(all))
+                return visits;
             reached = [.. reached.SelectMany(r => masks.Select(m => r | m))];
         }
     }
@@ -38,7 +58,8 @@ public sealed class VisitPlanTests
             Assert.InRange(visit.Date, from, from.AddDays(DayOfYear.Days));
             Assert.Equal(visit.Day, DayOfYear.Of(visit.Date));
             Assert.True(visit.Earliest <= visit.Date && visit.Date <= visit.Latest);
-            foreach (var date in new[] { visit.Earliest, visit.Date, visit.Latest }) Assert.Empty(VisitPlan.LostBy(Of(needs, visit), date));
+            foreach (var date in new[] { visit.Earliest, visit.Date, visit.Latest })
+                Assert.Empty(VisitPlan.LostBy(Of(needs, visit), date));
             Assert.All(needs.Where(n => visit.Needs.Contains(n.Id)), n => Assert.Equal(visit.Place, n.Place));
         }
         Assert.Equal(plan.Visits.OrderBy(v => v.Latest), plan.Visits);
@@ -90,7 +111,10 @@ public sealed class VisitPlanTests
     {
         var plan = VisitPlan.Of(From, [Need("twig", (320, 40)), Need("catkin", (20, 60)), Need("bud", (350, 30))]);
         var visit = Assert.Single(plan.Visits);
-        Assert.Equal((new DateOnly(2027, 1, 20), new DateOnly(2027, 1, 25), new DateOnly(2027, 1, 30)), (visit.Earliest, visit.Date, visit.Latest));
+        Assert.Equal(
+            (new DateOnly(2027, 1, 20), new DateOnly(2027, 1, 25), new DateOnly(2027, 1, 30)),
+            (visit.Earliest, visit.Date, visit.Latest)
+        );
     }
 
     [Fact]
@@ -133,7 +157,10 @@ public sealed class VisitPlanTests
     {
         var visit = Assert.Single(VisitPlan.Of(new DateOnly(2028, 2, 29), [Need("catkin", (59, 59))]).Visits);
         Assert.Equal((59, new DateOnly(2028, 2, 29)), (visit.Day, visit.Date));
-        Assert.Equal(new DateOnly(2028, 3, 1), Assert.Single(VisitPlan.Of(new DateOnly(2028, 2, 20), [Need("leaf", (60, 60))]).Visits).Date);
+        Assert.Equal(
+            new DateOnly(2028, 3, 1),
+            Assert.Single(VisitPlan.Of(new DateOnly(2028, 2, 20), [Need("leaf", (60, 60))]).Visits).Date
+        );
     }
 
     [Fact]
@@ -152,9 +179,23 @@ public sealed class VisitPlanTests
     [InlineData("2026-05-01", "a", 0, 20, "needs[0].windows[0].from")]
     [InlineData("2026-05-01", "a", 10, 366, "needs[0].windows[0].to")]
     public void WhatCanNotBePlannedIsSaidAtItsPlace(string from, string id, int first, int last, string field) =>
-        Assert.Equal(field, Assert.Throws<RequestException>(() => new VisitsRequest(from, [new RequestedNeed(id, "wood", [new NeedWindow(first, last)])]).Plan()).Field);
+        Assert.Equal(
+            field,
+            Assert
+                .Throws<RequestException>(() =>
+                    new VisitsRequest(from, [new RequestedNeed(id, "wood", [new NeedWindow(first, last)])]).Plan()
+                )
+                .Field
+        );
 
     [Fact]
     public void AnIdGivenTwiceIsSaidAtTheSecond() =>
-        Assert.Equal("needs[1].id", Assert.Throws<RequestException>(() => new VisitsRequest("2026-05-01", [new RequestedNeed("a", "wood"), new RequestedNeed("a", "moor")]).Plan()).Field);
+        Assert.Equal(
+            "needs[1].id",
+            Assert
+                .Throws<RequestException>(() =>
+                    new VisitsRequest("2026-05-01", [new RequestedNeed("a", "wood"), new RequestedNeed("a", "moor")]).Plan()
+                )
+                .Field
+        );
 }

@@ -11,11 +11,19 @@ namespace Garten.Formats.Tests.Tables;
 public sealed class CharacterSheetTests
 {
     // One character "a" with some columns; the matrix only has to be there.
-    private static (Character Character, IReadOnlyList<FloraProblem> Problems) One(string columns, string cells, string kind = "categorical", string states = "x=x|y=y")
+    private static (Character Character, IReadOnlyList<FloraProblem> Problems) One(
+        string columns,
+        string cells,
+        string kind = "categorical",
+        string states = "x=x|y=y"
+    )
     {
         var extra = columns.Length > 0 ? "," + columns : "";
         var (row, matrix) = (columns.Length > 0 ? "," + cells : "", kind is "categorical" or "ordered" ? "x" : "3 mm");
-        var reading = FloraTablesTests.Read($"taxon,a,b,c\nA b,{matrix},4 mm,2 mm\n", $"id,name,kind,states,unit{extra}\na,leaf colour,{kind},{states},{(states.Length == 0 ? "mm" : "")}{row}\nb,leaf length,length,,mm\nc,leaf width,length,,mm\n");
+        var reading = FloraTablesTests.Read(
+            $"taxon,a,b,c\nA b,{matrix},4 mm,2 mm\n",
+            $"id,name,kind,states,unit{extra}\na,leaf colour,{kind},{states},{(states.Length == 0 ? "mm" : "")}{row}\nb,leaf length,length,,mm\nc,leaf width,length,,mm\n"
+        );
         return (reading.Table.Characters[0], reading.Problems);
     }
 
@@ -24,8 +32,14 @@ public sealed class CharacterSheetTests
     {
         var (character, problems) = One("", "");
         Assert.Empty(problems);
-        Assert.Equal(("a", "leaf colour", Organ.Leaf, CharacterKind.Categorical), (character.Id, character.Name, character.Organ, character.Kind));
-        Assert.Equal((0.9, 0.9, 30, Tool.Eye, Handling.Look), (character.Reliability, character.Detection, character.EffortSeconds, character.Tool, character.Handling));
+        Assert.Equal(
+            ("a", "leaf colour", Organ.Leaf, CharacterKind.Categorical),
+            (character.Id, character.Name, character.Organ, character.Kind)
+        );
+        Assert.Equal(
+            (0.9, 0.9, 30, Tool.Eye, Handling.Look),
+            (character.Reliability, character.Detection, character.EffortSeconds, character.Tool, character.Handling)
+        );
         Assert.Empty(character.SeenIn);
         Assert.Null(character.Needs);
         Assert.Equal(["x", "y"], character.States.Select(s => s.Id));
@@ -45,7 +59,9 @@ public sealed class CharacterSheetTests
     {
         var (character, problems) = One(column, cell);
         Assert.Equal(expected, character.Reliability.ToString(CultureInfo.InvariantCulture) + (problems.Count > 0 ? " !" : ""));
-        Assert.All(problems, p => Assert.Equal(("number.invalid", ProblemSeverity.Warning, 2, "reliability"), (p.Code, p.Severity, p.Row, p.Column)));
+        Assert.All(problems, p =>
+            Assert.Equal(("number.invalid", ProblemSeverity.Warning, 2, "reliability"), (p.Code, p.Severity, p.Row, p.Column))
+        );
     }
 
     [Fact]
@@ -69,7 +85,12 @@ public sealed class CharacterSheetTests
     public void WordsAreReadOrTheUsualIsTakenAndSaid(string column, string cell, string expected)
     {
         var (character, problems) = One(column, cell);
-        var value = column switch { "organ" => character.Organ.ToString(), "tool" => character.Tool.ToString(), _ => character.Handling.ToString() };
+        var value = column switch
+        {
+            "organ" => character.Organ.ToString(),
+            "tool" => character.Tool.ToString(),
+            _ => character.Handling.ToString(),
+        };
         Assert.Equal(expected, value + (problems.Count > 0 ? " !" : ""));
         Assert.All(problems, p => Assert.Equal(("word.unknown", column), (p.Code, p.Column)));
     }
@@ -96,7 +117,9 @@ public sealed class CharacterSheetTests
         var needs = One("applies_if", "b = long | short").Character.Needs!;
         Assert.Equal("b", needs.Character);
         Assert.Equal(["long", "short"], needs.States);
-        Assert.Contains(One("applies_if", "z = long").Problems, p => p.Code == "character.unknown" && p.Row == 2 && p.Severity == ProblemSeverity.Error);
+        Assert.Contains(One("applies_if", "z = long").Problems, p =>
+            p.Code == "character.unknown" && p.Row == 2 && p.Severity == ProblemSeverity.Error
+        );
         Assert.Contains(One("ratio_of", "b / z", "ratio", "").Problems, p => p.Code == "character.unknown");
         Assert.Contains(One("trend_of", "z").Problems, p => p.Code == "character.unknown");
         Assert.Equal("b", One("trend_of", "b").Character.TrendOf);
@@ -105,9 +128,15 @@ public sealed class CharacterSheetTests
     [Fact]
     public void EverythingElseIsKeptAsItStands()
     {
-        var (character, problems) = One("effort_s,nouns,family,sizes,measured,definition,trap,seen", "120,leaf|leaves,blade,leaf,along the midrib,How green it is.,Dust.,flower");
+        var (character, problems) = One(
+            "effort_s,nouns,family,sizes,measured,definition,trap,seen",
+            "120,leaf|leaves,blade,leaf,along the midrib,How green it is.,Dust.,flower"
+        );
         Assert.Empty(problems);
-        Assert.Equal((120, "blade", "leaf", "along the midrib", "How green it is.", "Dust."), (character.EffortSeconds, character.Family, character.SizeGroup, character.MeasuredFrom, character.Definition, character.Trap));
+        Assert.Equal(
+            (120, "blade", "leaf", "along the midrib", "How green it is.", "Dust."),
+            (character.EffortSeconds, character.Family, character.SizeGroup, character.MeasuredFrom, character.Definition, character.Trap)
+        );
         Assert.Equal(["leaf", "leaves"], character.Nouns);
         Assert.Equal([Phenophase.Flower], character.SeenIn);
         // An effort below nothing is none.
@@ -118,7 +147,11 @@ public sealed class CharacterSheetTests
     [InlineData("nominal", CharacterKind.Categorical)]
     [InlineData("Ordinal", CharacterKind.Ordered)]
     [InlineData("factor", CharacterKind.Categorical)]
-    public void KindsOfStatesGoByManyNames(string word, CharacterKind kind) => Assert.Equal(kind, FloraTablesTests.Read("taxon,a\nA b,x\n", $"id,name,kind,states\na,colour,{word},x|y\n").Table.Characters[0].Kind);
+    public void KindsOfStatesGoByManyNames(string word, CharacterKind kind) =>
+        Assert.Equal(
+            kind,
+            FloraTablesTests.Read("taxon,a\nA b,x\n", $"id,name,kind,states\na,colour,{word},x|y\n").Table.Characters[0].Kind
+        );
 
     [Theory]
     [InlineData("integer", "", CharacterKind.Count)]
@@ -127,7 +160,11 @@ public sealed class CharacterSheetTests
     [InlineData("numeric", "mg", CharacterKind.Ratio)]
     [InlineData("quantitative", "", CharacterKind.Ratio)]
     [InlineData("angle", "°", CharacterKind.Angle)]
-    public void KindsOfNumbersGoByManyNames(string word, string unit, CharacterKind kind) => Assert.Equal(kind, FloraTablesTests.Read("taxon,a\nA b,3\n", $"id,name,kind,unit\na,thing,{word},{unit}\n").Table.Characters[0].Kind);
+    public void KindsOfNumbersGoByManyNames(string word, string unit, CharacterKind kind) =>
+        Assert.Equal(
+            kind,
+            FloraTablesTests.Read("taxon,a\nA b,3\n", $"id,name,kind,unit\na,thing,{word},{unit}\n").Table.Characters[0].Kind
+        );
 
     [Fact]
     public void ALengthInAUnitThatIsNoneIsAPlainNumber()
@@ -148,9 +185,20 @@ public sealed class CharacterSheetTests
     [Fact]
     public void WithoutAnIdTheNameIsOneAndWithoutANameTheId()
     {
-        Assert.Equal("leaf-colour-above", FloraTablesTests.Read("taxon,leaf colour above\nA b,x\n", "name,kind,states\nLeaf colour (above),text,x\n").Table.Characters[0].Id);
-        Assert.Equal("leaf colour", FloraTablesTests.Read("taxon,leaf_colour\nA b,x\n", "id,kind,states\nleaf_colour,text,x\n").Table.Characters[0].Name);
-        Assert.Contains(FloraTablesTests.Read("taxon,a\nA b,x\n", "id,name,kind\n,,text\na,a,text\n").Problems, p => p.Code == "character.no-id" && p.Row == 2);
+        Assert.Equal(
+            "leaf-colour-above",
+            FloraTablesTests
+                .Read("taxon,leaf colour above\nA b,x\n", "name,kind,states\nLeaf colour (above),text,x\n")
+                .Table.Characters[0]
+                .Id
+        );
+        Assert.Equal(
+            "leaf colour",
+            FloraTablesTests.Read("taxon,leaf_colour\nA b,x\n", "id,kind,states\nleaf_colour,text,x\n").Table.Characters[0].Name
+        );
+        Assert.Contains(FloraTablesTests.Read("taxon,a\nA b,x\n", "id,name,kind\n,,text\na,a,text\n").Problems, p =>
+            p.Code == "character.no-id" && p.Row == 2
+        );
     }
 
     [Fact]
@@ -160,11 +208,17 @@ public sealed class CharacterSheetTests
         {
             ["matrix"] = ("m.csv", "taxon,a\nA b,egg-shaped\nC d,el\n"u8.ToArray()),
             ["characters"] = ("c.csv", "id,name,kind\na,leaf shape,categorical\n"u8.ToArray()),
-            ["states"] = ("s.csv", "character,id,name,definition,terms\na,ov,ovate,Widest below the middle.,ovate|egg-shaped\na,el,,,\nz,other,other,,\n"u8.ToArray()),
+            ["states"] = (
+                "s.csv",
+                "character,id,name,definition,terms\na,ov,ovate,Widest below the middle.,ovate|egg-shaped\na,el,,,\nz,other,other,,\n"u8.ToArray()
+            ),
         };
         var reading = FloraImporter.Read(files, [], stop: TestContext.Current.CancellationToken);
         Assert.Empty(reading.Problems);
-        Assert.Equal([("ov", "ovate", "Widest below the middle."), ("el", "el", "")], reading.Table.Characters[0].States.Select(s => (s.Id, s.Name, s.Definition)));
+        Assert.Equal(
+            [("ov", "ovate", "Widest below the middle."), ("el", "el", "")],
+            reading.Table.Characters[0].States.Select(s => (s.Id, s.Name, s.Definition))
+        );
         Assert.Equal(["ov", "el"], reading.Table.Descriptions.Select(d => d.Characters[0].States[0].State));
     }
 
@@ -176,7 +230,8 @@ public sealed class CharacterSheetTests
     [InlineData("root type", Organ.Underground)]
     [InlineData("height", Organ.Habit)]
     [InlineData("petiole length", Organ.Leaf)]
-    public void TheOrganIsToldByTheName(string name, Organ organ) => Assert.Equal(organ, FloraTablesTests.Read($"taxon,{name}\nA b,x\nC d,y\n").Table.Characters[0].Organ);
+    public void TheOrganIsToldByTheName(string name, Organ organ) =>
+        Assert.Equal(organ, FloraTablesTests.Read($"taxon,{name}\nA b,x\nC d,y\n").Table.Characters[0].Organ);
 
     [Theory]
     [InlineData("leaf length (cm)", "4", CharacterKind.Length, "cm", "leaf length")]
@@ -211,7 +266,10 @@ public sealed class CharacterSheetTests
     [InlineData("\"40,0\"", "30-50", true)]
     public void MeansOfLengths(string cell, string expected, bool applies)
     {
-        var described = FloraTablesTests.Read($"taxon,a,b\nA b,{cell},x\n", "id,name,kind,unit,states\na,leaf length,length,mm,\nb,b,categorical,,x|y\n").Table.Descriptions[0].Characters[0];
+        var described = FloraTablesTests
+            .Read($"taxon,a,b\nA b,{cell},x\n", "id,name,kind,unit,states\na,leaf length,length,mm,\nb,b,categorical,,x|y\n")
+            .Table.Descriptions[0]
+            .Characters[0];
         Assert.Equal(applies, described.Applies);
         Assert.Equal(expected, described.Range is { } r ? string.Create(CultureInfo.InvariantCulture, $"{r.Low}-{r.High}") : "");
     }
@@ -219,7 +277,9 @@ public sealed class CharacterSheetTests
     [Fact]
     public void ALengthWithoutAnyUnitIsAskedFor()
     {
-        var problem = Assert.Single(FloraTablesTests.Read("taxon,a,b\nA b,40,x\n", "id,name,kind,states\na,leaf length,length,\nb,b,categorical,x|y\n").Problems);
+        var problem = Assert.Single(
+            FloraTablesTests.Read("taxon,a,b\nA b,40,x\n", "id,name,kind,states\na,leaf length,length,\nb,b,categorical,x|y\n").Problems
+        );
         Assert.Equal("cell.unreadable", problem.Code);
         Assert.Contains("has no unit", problem.Message, StringComparison.Ordinal);
     }
@@ -238,7 +298,9 @@ public sealed class CharacterSheetTests
     [Fact]
     public void CellsWithoutAHeadingAreAnError()
     {
-        Assert.Contains(FloraTablesTests.Read("taxon,,colour\nA b,x,red\n").Problems, p => p.Code == "column.no-name" && p.Severity == ProblemSeverity.Error);
+        Assert.Contains(FloraTablesTests.Read("taxon,,colour\nA b,x,red\n").Problems, p =>
+            p.Code == "column.no-name" && p.Severity == ProblemSeverity.Error
+        );
         Assert.True(FloraTablesTests.Read("taxon,,colour\nA b,,red\n").IsSound);
     }
 
@@ -250,14 +312,19 @@ public sealed class CharacterSheetTests
     }
 
     [Fact]
-    public void ARowLongerThanItsHeaderIsAskedAbout() => Assert.Contains(FloraTablesTests.Read("taxon,colour\nA b,red,white\n").Problems, p => p.Code == "row.too-long" && p.Row == 2);
+    public void ARowLongerThanItsHeaderIsAskedAbout() =>
+        Assert.Contains(FloraTablesTests.Read("taxon,colour\nA b,red,white\n").Problems, p => p.Code == "row.too-long" && p.Row == 2);
 
     [Fact]
     public void OfThousandsOfProblemsTheFirstAreListedAndTheRestCounted()
     {
         var rows = string.Join('\n', Enumerable.Range(0, 900).Select(i => $"Genella s{i},tubular"));
         var reading = FloraTablesTests.Read($"taxon,a\n{rows}\n", "id,name,kind,states\na,shape,categorical,ovate\n");
-        Assert.Equal(500, reading.Problems.Count(p => p.Severity == ProblemSeverity.Warning) + reading.Problems.Count(p => p.Severity == ProblemSeverity.Error));
+        Assert.Equal(
+            500,
+            reading.Problems.Count(p => p.Severity == ProblemSeverity.Warning)
+                + reading.Problems.Count(p => p.Severity == ProblemSeverity.Error)
+        );
         Assert.Equal("problems.more", reading.Problems[^1].Code);
         Assert.Contains("more problems", reading.Problems[^1].Message, StringComparison.Ordinal);
     }

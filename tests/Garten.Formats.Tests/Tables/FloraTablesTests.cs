@@ -8,25 +8,36 @@ using Xunit;
 
 namespace Garten.Formats.Tests.Tables;
 
-/// <summary>Tables of a flora as they come: sound ones, plain trait tables from elsewhere, and everything that is wrong with them at its place.</summary>
+/// <summary>Tables of a flora as they come: sound ones, plain trait tables from elsewhere, and everything that is wrong with them at its
+/// place.</summary>
 public sealed class FloraTablesTests
 {
-    private const string Characters = "id,name,kind,unit,states\nleaf-shape,leaf shape,categorical,,ov=ovate|el=elliptic|la=lanceolate\nleaf-length,leaf length,length,cm,\npetals,petals,count,,\n";
+    private const string Characters =
+        "id,name,kind,unit,states\nleaf-shape,leaf shape,categorical,,ov=ovate|el=elliptic|la=lanceolate\nleaf-length,leaf length,length,cm,\npetals,petals,count,,\n";
 
     internal static FloraReading Read(string matrix, string? characters = null, string? taxa = null, DashMeaning dash = DashMeaning.Unsaid)
     {
-        var files = new Dictionary<string, (string, byte[])>(StringComparer.Ordinal) { ["matrix"] = ("matrix.csv", Encoding.UTF8.GetBytes(matrix)) };
-        if (characters is not null) files["characters"] = ("characters.csv", Encoding.UTF8.GetBytes(characters));
-        if (taxa is not null) files["taxa"] = ("taxa.csv", Encoding.UTF8.GetBytes(taxa));
+        var files = new Dictionary<string, (string, byte[])>(StringComparer.Ordinal)
+        {
+            ["matrix"] = ("matrix.csv", Encoding.UTF8.GetBytes(matrix)),
+        };
+        if (characters is not null)
+            files["characters"] = ("characters.csv", Encoding.UTF8.GetBytes(characters));
+        if (taxa is not null)
+            files["taxa"] = ("taxa.csv", Encoding.UTF8.GetBytes(taxa));
         return FloraImporter.Read(files, [], stop: TestContext.Current.CancellationToken, dash: dash);
     }
 
-    private static CharacterDescription Cell(FloraReading reading, string character) => reading.Table.Descriptions.Single().Characters.Single(c => c.Character == character);
+    private static CharacterDescription Cell(FloraReading reading, string character) =>
+        reading.Table.Descriptions.Single().Characters.Single(c => c.Character == character);
 
     [Fact]
     public void CellsHoldStatesWithFrequenciesMisreadingsAndRanges()
     {
-        var reading = Read("taxon,leaf-shape,Leaf Length,petals\nVellorna alba,ovate | usually elliptic | !lanceolate,(4–)6–9(–13),5\n", Characters);
+        var reading = Read(
+            "taxon,leaf-shape,Leaf Length,petals\nVellorna alba,ovate | usually elliptic | !lanceolate,(4–)6–9(–13),5\n",
+            Characters
+        );
         Assert.Empty(reading.Problems);
         var shape = Cell(reading, "leaf-shape");
         // Usually 0.85; the unmarked one has at least "often", 0.6: 0.6 and 0.85 of 1.45.
@@ -41,12 +52,19 @@ public sealed class FloraTablesTests
     [InlineData("?")]
     [InlineData("NA")]
     [InlineData("")]
-    public void WhatIsUnknownIsLeftOut(string cell) => Assert.Single(Read($"taxon,leaf-shape,petals\nVellorna alba,{cell},5\n", Characters).Table.Descriptions.Single().Characters);
+    public void WhatIsUnknownIsLeftOut(string cell) =>
+        Assert.Single(Read($"taxon,leaf-shape,petals\nVellorna alba,{cell},5\n", Characters).Table.Descriptions.Single().Characters);
 
     [Theory]
     [InlineData("-")]
     [InlineData("n/a")]
-    public void WhatDoesNotApplyIsKept(string cell) => Assert.False(Cell(Read($"taxon,leaf-shape,petals\nVellorna alba,{cell},5\n", Characters, dash: DashMeaning.Inapplicable), "leaf-shape").Applies);
+    public void WhatDoesNotApplyIsKept(string cell) =>
+        Assert.False(
+            Cell(
+                Read($"taxon,leaf-shape,petals\nVellorna alba,{cell},5\n", Characters, dash: DashMeaning.Inapplicable),
+                "leaf-shape"
+            ).Applies
+        );
 
     /// <summary>A dash means different things in different tables: it is asked once, and counts as nothing until then.</summary>
     [Fact]
@@ -61,7 +79,10 @@ public sealed class FloraTablesTests
         // Absent: there are none of them, which a count says.
         var absent = Read(matrix, Characters, dash: DashMeaning.Absent);
         Assert.DoesNotContain(absent.Problems, p => p.Code == "cell.dash");
-        Assert.Equal(0, absent.Table.Descriptions.Single(d => d.Taxon == "vellorna-alba").Characters.Single(c => c.Character == "petals").Range!.High);
+        Assert.Equal(
+            0,
+            absent.Table.Descriptions.Single(d => d.Taxon == "vellorna-alba").Characters.Single(c => c.Character == "petals").Range!.High
+        );
         Assert.DoesNotContain(Read(matrix, Characters, dash: DashMeaning.NotRecorded).Problems, p => p.Code == "cell.dash");
     }
 
@@ -107,14 +128,19 @@ public sealed class FloraTablesTests
     public void AGenusAboveDescribedSpeciesIsNoNameOfItsOwnAndThatIsSaid()
     {
         var reading = Read("taxon,leaf shape\nVellorna,ovate\nVellorna alba,round\nOndrelia,round\n");
-        Assert.Equal(["ondrelia", "vellorna-alba"], CharacterTable.Complete(reading.Table.Descriptions, reading.Taxa).Select(d => d.Taxon).Order());
+        Assert.Equal(
+            ["ondrelia", "vellorna-alba"],
+            CharacterTable.Complete(reading.Table.Descriptions, reading.Taxa).Select(d => d.Taxon).Order()
+        );
         Assert.Equal((2, "row.above"), (Assert.Single(reading.Problems).Row, reading.Problems[0].Code));
     }
 
     [Fact]
     public void APlainTraitTableNeedsNoTableOfCharacters()
     {
-        var reading = Read("Species;Family;Plant height (cm);leaf_length_cm;Leaf shape;petals;Seed mass (mg);notes\nAlvena montis;Alvenaceae;35,5;4–7;ovate;5;0,8;\nAlvena palus;Alvenaceae;60;NA;ovate|elliptic;4.5;1,1;\n");
+        var reading = Read(
+            "Species;Family;Plant height (cm);leaf_length_cm;Leaf shape;petals;Seed mass (mg);notes\nAlvena montis;Alvenaceae;35,5;4–7;ovate;5;0,8;\nAlvena palus;Alvenaceae;60;NA;ovate|elliptic;4.5;1,1;\n"
+        );
         Assert.True(reading.IsSound);
         var kinds = reading.Table.Characters.ToDictionary(c => c.Name, c => (c.Kind, c.Unit));
         Assert.Equal((CharacterKind.Length, "cm"), kinds["Plant height"]);
@@ -157,7 +183,10 @@ public sealed class FloraTablesTests
     {
         var reading = Read($"taxon,leaf-tip,{column}\nA b,x,{cell}\n", Characters + "leaf-tip,leaf tip,categorical,,x=x|y=y\n");
         var problem = Assert.Single(reading.Problems);
-        Assert.Equal((ProblemSeverity.Warning, "cell.unreadable", 2, column), (problem.Severity, problem.Code, problem.Row, problem.Column));
+        Assert.Equal(
+            (ProblemSeverity.Warning, "cell.unreadable", 2, column),
+            (problem.Severity, problem.Code, problem.Row, problem.Column)
+        );
         Assert.Contains(says, problem.Message, StringComparison.Ordinal);
         Assert.True(reading.IsSound);
     }
@@ -168,12 +197,16 @@ public sealed class FloraTablesTests
     [InlineData("id,name,kind\na,b,count\na,c,count\n", "character.twice")]
     [InlineData("id,name,kind,applies_if\na,b,count,zed=yes\n", "character.unknown")]
     [InlineData("id,name,kind,states\na,b,categorical,x=x|x=y\n", "state.twice")]
-    public void ATableOfCharactersIsCheckedToo(string characters, string code) => Assert.Contains(Read("taxon,a\nA b,1\n", characters).Problems, p => p.Code == code && p.Sheet == "characters.csv");
+    public void ATableOfCharactersIsCheckedToo(string characters, string code) =>
+        Assert.Contains(Read("taxon,a\nA b,1\n", characters).Problems, p => p.Code == code && p.Sheet == "characters.csv");
 
     [Fact]
     public void TextInAnotherEncodingIsReadAndSaid()
     {
-        var files = new Dictionary<string, (string, byte[])>(StringComparer.Ordinal) { ["matrix"] = ("m.csv", Encoding.Latin1.GetBytes("taxon;colour\nA b;bläulich\nC d;rot\n")) };
+        var files = new Dictionary<string, (string, byte[])>(StringComparer.Ordinal)
+        {
+            ["matrix"] = ("m.csv", Encoding.Latin1.GetBytes("taxon;colour\nA b;bläulich\nC d;rot\n")),
+        };
         var reading = FloraImporter.Read(files, [], stop: TestContext.Current.CancellationToken);
         Assert.Contains("bläulich", reading.Table.Characters[0].States.Select(s => s.Name));
         Assert.Contains(reading.Problems, p => p.Code == "file.encoding");
@@ -183,22 +216,51 @@ public sealed class FloraTablesTests
     public void TooManyRowsAreRefusedWithoutReadingThemAll()
     {
         var text = new StringBuilder("taxon,a\n");
-        for (var i = 0; i <= SheetLimits.MostRows + 10; i++) text.Append("A b").Append(i).Append(",x\n");
+        for (var i = 0; i <= SheetLimits.MostRows + 10; i++)
+            text.Append("A b").Append(i).Append(",x\n");
         Assert.Contains(Read(text.ToString()).Problems, p => p.Code == "table.rows" && p.Row == SheetLimits.MostRows + 2);
     }
 
     [Fact]
     public void AWorkbookIsReadWithItsFormulasDatesAndMergedCellsSaid()
     {
-        var sound = Workbook("<row r='1'><c r='A1' t='inlineStr'><is><t>taxon</t></is></c><c r='B1' t='inlineStr'><is><t>petals</t></is></c></row><row r='2'><c r='A2' t='inlineStr'><is><t>A b</t></is></c><c r='B2'><f>2+3</f><v>5</v></c></row><row r='3'><c r='A3' t='inlineStr'><is><t>C d</t></is></c><c r='B3' s='1'><v>45000</v></c></row>", "");
-        var reading = FloraImporter.Read(new Dictionary<string, (string, byte[])>(StringComparer.Ordinal) { ["matrix"] = ("m.xlsx", sound) }, [], stop: TestContext.Current.CancellationToken);
+        var sound = Workbook(
+            "<row r='1'><c r='A1' t='inlineStr'><is><t>taxon</t></is></c><c r='B1' t='inlineStr'><is><t>petals</t></is></c></row><row r='2'><c r='A2' t='inlineStr'><is><t>A b</t></is></c><c r='B2'><f>2+3</f><v>5</v></c></row><row r='3'><c r='A3' t='inlineStr'><is><t>C d</t></is></c><c r='B3' s='1'><v>45000</v></c></row>",
+            ""
+        );
+        var reading = FloraImporter.Read(
+            new Dictionary<string, (string, byte[])>(StringComparer.Ordinal) { ["matrix"] = ("m.xlsx", sound) },
+            [],
+            stop: TestContext.Current.CancellationToken
+        );
         Assert.True(reading.IsSound, string.Join(' ', reading.Problems));
         Assert.Equal(5, reading.Table.Descriptions.Single().Characters.Single().Range!.Low);
         Assert.Contains(reading.Problems, p => p.Code == "cell.formula" && (p.Row, p.Column) == (2, "B"));
         Assert.Contains(reading.Problems, p => p.Code == "cell.date" && (p.Row, p.Column) == (3, "B"));
-        var merged = Workbook("<row r='1'><c r='A1' t='inlineStr'><is><t>taxon</t></is></c><c r='B1' t='inlineStr'><is><t>petals</t></is></c></row><row r='2'><c r='A2' t='inlineStr'><is><t>A b</t></is></c><c r='B2'><v>5</v></c></row>", "<mergeCells count='1'><mergeCell ref='B2:B3'/></mergeCells>");
-        Assert.Contains(FloraImporter.Read(new Dictionary<string, (string, byte[])>(StringComparer.Ordinal) { ["matrix"] = ("m.xlsx", merged) }, [], stop: TestContext.Current.CancellationToken).Problems, p => p.Code == "cells.merged" && p.Row == 2 && p.Severity == ProblemSeverity.Error);
-        Assert.Contains(FloraImporter.Read(new Dictionary<string, (string, byte[])>(StringComparer.Ordinal) { ["matrix"] = ("m.xlsx", sound[..200]) }, [], stop: TestContext.Current.CancellationToken).Problems, p => p.Code == "workbook.unreadable");
+        var merged = Workbook(
+            "<row r='1'><c r='A1' t='inlineStr'><is><t>taxon</t></is></c><c r='B1' t='inlineStr'><is><t>petals</t></is></c></row><row r='2'><c r='A2' t='inlineStr'><is><t>A b</t></is></c><c r='B2'><v>5</v></c></row>",
+            "<mergeCells count='1'><mergeCell ref='B2:B3'/></mergeCells>"
+        );
+        Assert.Contains(
+            FloraImporter
+                .Read(
+                    new Dictionary<string, (string, byte[])>(StringComparer.Ordinal) { ["matrix"] = ("m.xlsx", merged) },
+                    [],
+                    stop: TestContext.Current.CancellationToken
+                )
+                .Problems,
+            p => p.Code == "cells.merged" && p.Row == 2 && p.Severity == ProblemSeverity.Error
+        );
+        Assert.Contains(
+            FloraImporter
+                .Read(
+                    new Dictionary<string, (string, byte[])>(StringComparer.Ordinal) { ["matrix"] = ("m.xlsx", sound[..200]) },
+                    [],
+                    stop: TestContext.Current.CancellationToken
+                )
+                .Problems,
+            p => p.Code == "workbook.unreadable"
+        );
     }
 
     private static byte[] Workbook(string rows, string behind)
@@ -211,12 +273,30 @@ public sealed class FloraTablesTests
                 using var writer = new StreamWriter(zip.CreateEntry(name).Open());
                 writer.Write(text.Replace('\'', '"'));
             }
-            Part("[Content_Types].xml", "<Types xmlns='http://schemas.openxmlformats.org/package/2006/content-types'><Default Extension='rels' ContentType='application/vnd.openxmlformats-package.relationships+xml'/><Override PartName='/xl/workbook.xml' ContentType='application/vnd.openxmlformats-officedocument.spreadsheetml.sheet.main+xml'/><Override PartName='/xl/worksheets/sheet1.xml' ContentType='application/vnd.openxmlformats-officedocument.spreadsheetml.worksheet+xml'/><Override PartName='/xl/styles.xml' ContentType='application/vnd.openxmlformats-officedocument.spreadsheetml.styles+xml'/></Types>");
-            Part("_rels/.rels", "<Relationships xmlns='http://schemas.openxmlformats.org/package/2006/relationships'><Relationship Id='r1' Type='http://schemas.openxmlformats.org/officeDocument/2006/relationships/officeDocument' Target='xl/workbook.xml'/></Relationships>");
-            Part("xl/workbook.xml", "<workbook xmlns='http://schemas.openxmlformats.org/spreadsheetml/2006/main' xmlns:r='http://schemas.openxmlformats.org/officeDocument/2006/relationships'><sheets><sheet name='m' sheetId='1' r:id='s1'/></sheets></workbook>");
-            Part("xl/_rels/workbook.xml.rels", "<Relationships xmlns='http://schemas.openxmlformats.org/package/2006/relationships'><Relationship Id='s1' Type='http://schemas.openxmlformats.org/officeDocument/2006/relationships/worksheet' Target='worksheets/sheet1.xml'/><Relationship Id='s2' Type='http://schemas.openxmlformats.org/officeDocument/2006/relationships/styles' Target='styles.xml'/></Relationships>");
-            Part("xl/styles.xml", "<styleSheet xmlns='http://schemas.openxmlformats.org/spreadsheetml/2006/main'><cellXfs count='2'><xf numFmtId='0'/><xf numFmtId='14'/></cellXfs></styleSheet>");
-            Part("xl/worksheets/sheet1.xml", $"<worksheet xmlns='http://schemas.openxmlformats.org/spreadsheetml/2006/main'><sheetData>{rows}</sheetData>{behind}</worksheet>");
+            Part(
+                "[Content_Types].xml",
+                "<Types xmlns='http://schemas.openxmlformats.org/package/2006/content-types'><Default Extension='rels' ContentType='application/vnd.openxmlformats-package.relationships+xml'/><Override PartName='/xl/workbook.xml' ContentType='application/vnd.openxmlformats-officedocument.spreadsheetml.sheet.main+xml'/><Override PartName='/xl/worksheets/sheet1.xml' ContentType='application/vnd.openxmlformats-officedocument.spreadsheetml.worksheet+xml'/><Override PartName='/xl/styles.xml' ContentType='application/vnd.openxmlformats-officedocument.spreadsheetml.styles+xml'/></Types>"
+            );
+            Part(
+                "_rels/.rels",
+                "<Relationships xmlns='http://schemas.openxmlformats.org/package/2006/relationships'><Relationship Id='r1' Type='http://schemas.openxmlformats.org/officeDocument/2006/relationships/officeDocument' Target='xl/workbook.xml'/></Relationships>"
+            );
+            Part(
+                "xl/workbook.xml",
+                "<workbook xmlns='http://schemas.openxmlformats.org/spreadsheetml/2006/main' xmlns:r='http://schemas.openxmlformats.org/officeDocument/2006/relationships'><sheets><sheet name='m' sheetId='1' r:id='s1'/></sheets></workbook>"
+            );
+            Part(
+                "xl/_rels/workbook.xml.rels",
+                "<Relationships xmlns='http://schemas.openxmlformats.org/package/2006/relationships'><Relationship Id='s1' Type='http://schemas.openxmlformats.org/officeDocument/2006/relationships/worksheet' Target='worksheets/sheet1.xml'/><Relationship Id='s2' Type='http://schemas.openxmlformats.org/officeDocument/2006/relationships/styles' Target='styles.xml'/></Relationships>"
+            );
+            Part(
+                "xl/styles.xml",
+                "<styleSheet xmlns='http://schemas.openxmlformats.org/spreadsheetml/2006/main'><cellXfs count='2'><xf numFmtId='0'/><xf numFmtId='14'/></cellXfs></styleSheet>"
+            );
+            Part(
+                "xl/worksheets/sheet1.xml",
+                $"<worksheet xmlns='http://schemas.openxmlformats.org/spreadsheetml/2006/main'><sheetData>{rows}</sheetData>{behind}</worksheet>"
+            );
         }
         return stream.ToArray();
     }

@@ -50,7 +50,13 @@ public sealed class SheetReaderTests
     [MemberData(nameof(Encodings))]
     public void TextOfAnyUnicode(string name)
     {
-        Encoding encoding = name switch { "utf-8" => new UTF8Encoding(false), "utf-8-bom" => new UTF8Encoding(true), "utf-16le" => new UnicodeEncoding(false, true), _ => new UnicodeEncoding(true, true) };
+        Encoding encoding = name switch
+        {
+            "utf-8" => new UTF8Encoding(false),
+            "utf-8-bom" => new UTF8Encoding(true),
+            "utf-16le" => new UnicodeEncoding(false, true),
+            _ => new UnicodeEncoding(true, true),
+        };
         var reading = Read([.. encoding.GetPreamble(), .. encoding.GetBytes("taxon,größe\nŠípek × ☂,4–6\n")]);
         Assert.Empty(reading.Problems);
         Assert.Equal("taxon", reading.Sheet!.Header[0]);
@@ -82,7 +88,12 @@ public sealed class SheetReaderTests
         Refused([0x89, 0x50, 0x00, 0x47], "file.binary");
         Refused("PK but no archive"u8.ToArray(), "workbook.unreadable");
         Refused(Encoding.UTF8.GetBytes("taxon,a\nx,\"" + new string('y', SheetLimits.LongestCell + 1)), "cell.too-long");
-        Refused(Encoding.UTF8.GetBytes("taxon," + string.Join(',', Enumerable.Range(0, SheetLimits.MostColumns).Select(i => $"c{i}")) + "\nx\n"), "table.columns");
+        Refused(
+            Encoding.UTF8.GetBytes(
+                "taxon," + string.Join(',', Enumerable.Range(0, SheetLimits.MostColumns).Select(i => $"c{i}")) + "\nx\n"
+            ),
+            "table.columns"
+        );
     }
 
     [Fact]
@@ -111,7 +122,8 @@ public sealed class SheetReaderTests
         for (var i = 0; i < 2000; i++)
         {
             var content = new byte[random.Next(0, 60)];
-            for (var b = 0; b < content.Length; b++) content[b] = marks[random.Next(marks.Length)];
+            for (var b = 0; b < content.Length; b++)
+                content[b] = marks[random.Next(marks.Length)];
             var reading = Read(content);
             Assert.True(reading.Sheet is not null || reading.Problems.Any(p => p.Severity == ProblemSeverity.Error));
         }

@@ -9,7 +9,11 @@ public sealed class TaxonSheetTests
 {
     private static (Taxon Taxon, IReadOnlyList<FloraProblem> Problems) One(string columns, string cells, string name = "Alvena montis")
     {
-        var reading = FloraTablesTests.Read($"taxon,colour\n{name},red\n", null, $"name,{columns}\n{name},{cells}\nAlvena palus{new string(',', columns.Count(c => c == ',') + 1)}\n");
+        var reading = FloraTablesTests.Read(
+            $"taxon,colour\n{name},red\n",
+            null,
+            $"name,{columns}\n{name},{cells}\nAlvena palus{new string(',', columns.Count(c => c == ',') + 1)}\n"
+        );
         return (reading.Taxa.Single(t => t.Name == name), reading.Problems);
     }
 
@@ -116,7 +120,11 @@ public sealed class TaxonSheetTests
     [Fact]
     public void ASpeciesBelongsToItsGenusWhereThatIsThere()
     {
-        var reading = FloraTablesTests.Read("taxon,colour\nAlvena montis,red\n", null, "name,parent\nAlvena,\nAlvena montis,\nBrontia alta,\n");
+        var reading = FloraTablesTests.Read(
+            "taxon,colour\nAlvena montis,red\n",
+            null,
+            "name,parent\nAlvena,\nAlvena montis,\nBrontia alta,\n"
+        );
         Assert.Equal([("Alvena", ""), ("Alvena montis", "alvena"), ("Brontia alta", "")], reading.Taxa.Select(t => (t.Name, t.Parent)));
     }
 
@@ -131,13 +139,21 @@ public sealed class TaxonSheetTests
     public void EverythingElseIsKeptAsItStands()
     {
         var (taxon, problems) = One(
-            "authorship,family,common_names,synonyms,meaning,growth_form,establishment,sensitive,habitats,cells,caution_note,key_marks", "Hask.,Alvenaceae,hill alvena|grey alvena,Alvena alpina,of the hills,Shrub,established,yes,hedge|scree,B2|B3,Its sap blisters.,grey beneath");
+            "authorship,family,common_names,synonyms,meaning,growth_form,establishment,sensitive,habitats,cells,caution_note,key_marks",
+            "Hask.,Alvenaceae,hill alvena|grey alvena,Alvena alpina,of the hills,Shrub,established,yes,hedge|scree,B2|B3,Its sap blisters.,grey beneath"
+        );
         Assert.Empty(problems);
-        Assert.Equal(("Hask.", "Alvenaceae", "hill alvena", "Its sap blisters."), (taxon.Authorship, taxon.Family, taxon.CommonName, taxon.CautionNote));
+        Assert.Equal(
+            ("Hask.", "Alvenaceae", "hill alvena", "Its sap blisters."),
+            (taxon.Authorship, taxon.Family, taxon.CommonName, taxon.CautionNote)
+        );
         var facts = taxon.Facts!;
         Assert.Equal(["hill alvena", "grey alvena"], facts.CommonNames);
         Assert.Equal(["Alvena alpina"], facts.Synonyms);
-        Assert.Equal(("of the hills", "shrub", "established", true), (facts.Meaning, facts.GrowthForm, facts.Establishment, facts.IsSensitive));
+        Assert.Equal(
+            ("of the hills", "shrub", "established", true),
+            (facts.Meaning, facts.GrowthForm, facts.Establishment, facts.IsSensitive)
+        );
         Assert.Equal(["hedge", "scree"], facts.Habitats);
         Assert.Equal(["B2", "B3"], facts.Cells);
         Assert.Equal(["grey beneath"], facts.KeyMarks);
@@ -146,7 +162,9 @@ public sealed class TaxonSheetTests
     [Fact]
     public void OfAMatrixAloneItsOwnColumnsSayWhatTheTaxaAre()
     {
-        var reading = FloraTablesTests.Read("species,Family,Common name,habitat,status,colour\nAlvena montis,Alvenaceae,hill alvena,hedge,native,red\n");
+        var reading = FloraTablesTests.Read(
+            "species,Family,Common name,habitat,status,colour\nAlvena montis,Alvenaceae,hill alvena,hedge,native,red\n"
+        );
         var taxon = Assert.Single(reading.Taxa);
         Assert.Equal(("Alvenaceae", "hill alvena", Origin.Native), (taxon.Family, taxon.CommonName, taxon.Facts!.Origin));
         Assert.Equal(["hedge"], taxon.Facts.Habitats);
@@ -154,5 +172,8 @@ public sealed class TaxonSheetTests
     }
 
     [Fact]
-    public void ATableOfTaxaWithoutNamesIsRefused() => Assert.Contains(FloraTablesTests.Read("taxon,colour\nA b,red\n", null, "label,family\nA b,C\n").Problems, p => p.Code == "column.missing" && p.Column == "name");
+    public void ATableOfTaxaWithoutNamesIsRefused() =>
+        Assert.Contains(FloraTablesTests.Read("taxon,colour\nA b,red\n", null, "label,family\nA b,C\n").Problems, p =>
+            p.Code == "column.missing" && p.Column == "name"
+        );
 }

@@ -29,11 +29,17 @@ public sealed class FloraBookTests
     }
 
     [Fact]
-    public void ACommonNameThatIsSharedNamesBoth() => Assert.Equal("Anthressa cerea", Assert.Single(Page("cicorra-maculosa").Namesakes).Name);
+    public void ACommonNameThatIsSharedNamesBoth() =>
+        Assert.Equal("Anthressa cerea", Assert.Single(Page("cicorra-maculosa").Namesakes).Name);
 
     [Fact]
     public void EveryLookAlikeHasADifferenceThatCounts() =>
-        Assert.All(TorvaneFlora.Taxa.Where(t => t.Rank is "species" or "hybrid").SelectMany(t => Page(t.Id).LookAlikes.Select(l => (t.Name, Alike: l))), x => Assert.True(x.Alike.Separation >= 0.5, $"{x.Name} and {x.Alike.Taxon.Name}: {x.Alike.Character} {x.Alike.Separation}"));
+        Assert.All(
+            TorvaneFlora
+                .Taxa.Where(t => t.Rank is "species" or "hybrid")
+                .SelectMany(t => Page(t.Id).LookAlikes.Select(l => (t.Name, Alike: l))),
+            x => Assert.True(x.Alike.Separation >= 0.5, $"{x.Name} and {x.Alike.Taxon.Name}: {x.Alike.Character} {x.Alike.Separation}")
+        );
 
     [Fact]
     public void WhatCanBeSeenTodayGoesBeforeWhatCanNot()
@@ -47,8 +53,14 @@ public sealed class FloraBookTests
     [Fact]
     public void AHybridShowsItsParentsAndAnAggregateItsMembers()
     {
-        Assert.Equal(["Rubaxa fruticans", "Rubaxa fruticans agg.", "Rubaxa glaucina"], Page("rubaxa-x-incerta").Related.Select(t => t.Name).Order(StringComparer.Ordinal));
-        Assert.Equal(["Crepessa ambigua", "Crepessa hirsuta"], Page("crepessa-hirsuta-agg").Related.Select(t => t.Name).Order(StringComparer.Ordinal));
+        Assert.Equal(
+            ["Rubaxa fruticans", "Rubaxa fruticans agg.", "Rubaxa glaucina"],
+            Page("rubaxa-x-incerta").Related.Select(t => t.Name).Order(StringComparer.Ordinal)
+        );
+        Assert.Equal(
+            ["Crepessa ambigua", "Crepessa hirsuta"],
+            Page("crepessa-hirsuta-agg").Related.Select(t => t.Name).Order(StringComparer.Ordinal)
+        );
         Assert.Contains(Page("lychnora-bipartita").Below, t => t.Rank == "cultivar");
     }
 
@@ -61,7 +73,9 @@ public sealed class FloraBookTests
         Assert.Contains("1–2.5 mm", leaf, StringComparison.Ordinal);
         Assert.Contains("tip of the ligule blunt or torn", leaf, StringComparison.Ordinal);
         Assert.Equal(prose.Select(p => p.Organ).Order(), prose.Select(p => p.Organ));
-        Assert.All(TorvaneFlora.Taxa, t => Assert.All(Page(t.Id).Prose, p => Assert.DoesNotContain("unknown", p.Text, StringComparison.Ordinal)));
+        Assert.All(TorvaneFlora.Taxa, t =>
+            Assert.All(Page(t.Id).Prose, p => Assert.DoesNotContain("unknown", p.Text, StringComparison.Ordinal))
+        );
     }
 
     [Fact]
@@ -73,17 +87,49 @@ public sealed class FloraBookTests
     }
 
     [Fact]
-    public void ItStandsInItsKeys() => Assert.Equal(["Key to Vellorna", "Key to the leafless twigs of Torvane"], Page("vellorna-alata").Keys.Select(k => k.Title).Order(StringComparer.Ordinal));
+    public void ItStandsInItsKeys() =>
+        Assert.Equal(
+            ["Key to Vellorna", "Key to the leafless twigs of Torvane"],
+            Page("vellorna-alata").Keys.Select(k => k.Title).Order(StringComparer.Ordinal)
+        );
 
     [Fact]
     public void WhatIsOftenMisreadTakesItsPartOfTheScorings()
     {
         // Three states, reliability 0.9; the taxon has the first and is taken for the second in one scoring of five:
         // P(scored second) = 0.8 · 0.05 + 0.2 · 0.9 = 0.22; without the mark 0.05.
-        var character = new Character("x", "x", Organ.Leaf, CharacterKind.Categorical, [.. "abc".Select(c => new CharacterState($"{c}", $"{c}", "", []))], [], [], 0.9, 0.9, 5, Tool.Eye, Handling.Look, []);
+        var character = new Character(
+            "x",
+            "x",
+            Organ.Leaf,
+            CharacterKind.Categorical,
+            [.. "abc".Select(c => new CharacterState($"{c}", $"{c}", "", []))],
+            [],
+            [],
+            0.9,
+            0.9,
+            5,
+            Tool.Eye,
+            Handling.Look,
+            []
+        );
         var cell = DescriptionCell.Read("a | !b", character, out var problem)!;
         Assert.Null(problem);
-        var looks = new Observation(Guid.NewGuid(), "x", Outcome.Seen, ["b"], false, [], 0, 0, Sureness.Sure, new(), Tool.Eye, "2026-06-01", "");
+        var looks = new Observation(
+            Guid.NewGuid(),
+            "x",
+            Outcome.Seen,
+            ["b"],
+            false,
+            [],
+            0,
+            0,
+            Sureness.Sure,
+            new(),
+            Tool.Eye,
+            "2026-06-01",
+            ""
+        );
         var table = new CharacterTable([character], [], []);
         var item = EvidenceItem.Pool([looks], table, EvidenceOptions.Default)[0];
         Assert.Equal(0.22, new Likelihood([new TaxonDescription("t", [cell])]).Raw(item, cell), 9);
@@ -93,9 +139,29 @@ public sealed class FloraBookTests
     [Fact]
     public void TablesAreJoinedAndACharacterOfOtherStatesKeepsApart()
     {
-        Character Of(params string[] states) => new("shape", "shape", Organ.Leaf, CharacterKind.Categorical, [.. states.Select(s => new CharacterState(s, s, "", []))], [], [], 0.9, 0.9, 5, Tool.Eye, Handling.Look, []);
-        TaxonDescription Described(string taxon, string state) => new(taxon, [new CharacterDescription("shape", [new StateShare(state, 1)])]);
-        var joined = CharacterTable.Join([new([Of("a", "b")], [Described("one", "a")], []), new([Of("a", "c")], [Described("two", "c")], []), new([Of("a", "b")], [Described("three", "b")], [])]);
+        Character Of(params string[] states) =>
+            new(
+                "shape",
+                "shape",
+                Organ.Leaf,
+                CharacterKind.Categorical,
+                [.. states.Select(s => new CharacterState(s, s, "", []))],
+                [],
+                [],
+                0.9,
+                0.9,
+                5,
+                Tool.Eye,
+                Handling.Look,
+                []
+            );
+        TaxonDescription Described(string taxon, string state) =>
+            new(taxon, [new CharacterDescription("shape", [new StateShare(state, 1)])]);
+        var joined = CharacterTable.Join([
+            new([Of("a", "b")], [Described("one", "a")], []),
+            new([Of("a", "c")], [Described("two", "c")], []),
+            new([Of("a", "b")], [Described("three", "b")], []),
+        ]);
         Assert.Equal(["shape", "2/shape"], joined.Characters.Select(c => c.Id));
         Assert.Equal(["shape", "2/shape", "shape"], joined.Descriptions.Select(d => d.Characters[0].Character));
     }
@@ -104,8 +170,10 @@ public sealed class FloraBookTests
     public void ASeriesUpTheStemIsACharacterOfItsOwn()
     {
         Reading At(double value, string place) => new(value, "", 1, At: place);
-        Observation Leaves(params Reading[] readings) => new(Guid.NewGuid(), "leaf-length", Outcome.Seen, [], false, readings, 0, 0, Sureness.Sure, new(), Tool.Ruler, "2026-06-15", "");
-        EvidenceItem? Trend(Observation look) => EvidenceItem.Pool([look], TorvaneFlora.Table, EvidenceOptions.Default).FirstOrDefault(i => i.Character.Id == "leaf-size-trend");
+        Observation Leaves(params Reading[] readings) =>
+            new(Guid.NewGuid(), "leaf-length", Outcome.Seen, [], false, readings, 0, 0, Sureness.Sure, new(), Tool.Ruler, "2026-06-15", "");
+        EvidenceItem? Trend(Observation look) =>
+            EvidenceItem.Pool([look], TorvaneFlora.Table, EvidenceOptions.Default).FirstOrDefault(i => i.Character.Id == "leaf-size-trend");
         // 80, 62 and 40 mm from low to top: down to a half, more than a tenth.
         var item = Trend(Leaves(At(80, "low"), At(62, "middle"), At(40, "top")))!;
         Assert.Equal("falling", item.Character.States[Assert.Single(item.States)].Id);

@@ -37,7 +37,8 @@ public sealed class FloraConsistencyTests(ITestOutputHelper output)
     {
         foreach (var taxon in TorvaneFlora.Taxa)
         {
-            foreach (var other in taxon.Facts!.LookAlikes) Assert.Contains(taxon.Id, TorvaneFlora.Taxa.Single(t => t.Id == other).Facts!.LookAlikes);
+            foreach (var other in taxon.Facts!.LookAlikes)
+                Assert.Contains(taxon.Id, TorvaneFlora.Taxa.Single(t => t.Id == other).Facts!.LookAlikes);
         }
     }
 
@@ -52,13 +53,15 @@ public sealed class FloraConsistencyTests(ITestOutputHelper output)
             var best = new Dictionary<string, List<string>>(StringComparer.Ordinal);
             foreach (var (name, contradictions) in Ways(version))
             {
-                if (!best.TryGetValue(name, out var known) || contradictions.Count < known.Count) best[name] = contradictions;
+                if (!best.TryGetValue(name, out var known) || contradictions.Count < known.Count)
+                    best[name] = contradictions;
             }
             reached.UnionWith(best.Keys);
             wrong.AddRange(best.SelectMany(b => b.Value.Select(c => $"{version.Key.Title}, {b.Key}: {c}")));
         }
         wrong.AddRange(Terminal.Where(t => !reached.Contains(t.Name)).Select(t => $"{t.Name} is in no key"));
-        foreach (var it in wrong) output.WriteLine(it);
+        foreach (var it in wrong)
+            output.WriteLine(it);
         Assert.Empty(wrong);
     }
 
@@ -66,20 +69,51 @@ public sealed class FloraConsistencyTests(ITestOutputHelper output)
     private static IEnumerable<(string Name, List<string> Contradictions)> Ways(KeyVersion start)
     {
         var bench = TorvaneFlora.Shelf;
-        var ways = new Stack<(KeyVersion Version, string Couplet, List<(string At, StatementClaim Claim)> Claims)>([(start, start.Key.Couplets[0].Label, [])]);
+        var ways = new Stack<(KeyVersion Version, string Couplet, List<(string At, StatementClaim Claim)> Claims)>([
+            (start, start.Key.Couplets[0].Label, []),
+        ]);
         while (ways.TryPop(out var at))
         {
             var couplet = at.Version.Find(at.Couplet)!;
             var readings = bench.Readings(at.Version, at.Couplet);
             for (var l = 0; l < couplet.Leads.Count; l++)
             {
-                var claims = at.Claims.Concat(readings[l].SelectMany(r => r.Claims).Select(c => (At: $"{at.Version.Key.Title} {at.Couplet}{(char)('a' + l)}", Claim: c))).ToList();
+                var claims = at
+                    .Claims.Concat(
+                        readings[l]
+                            .SelectMany(r => r.Claims)
+                            .Select(c => (At: $"{at.Version.Key.Title} {at.Couplet}{(char)('a' + l)}", Claim: c))
+                    )
+                    .ToList();
                 var to = couplet.Leads[l].Destination!;
-                if (to.Kind == DestinationKind.Couplet) ways.Push((at.Version, to.Target, claims));
-                else if (to.Kind != DestinationKind.Taxon) ways.Push((bench.Keys.Resolve(to.Target, at.Version)[0], bench.Keys.Resolve(to.Target, at.Version)[0].Key.Couplets[0].Label, claims));
-                else if (bench.Keys.Recognise(to.Target) is { } taxon && bench.Descriptions.FirstOrDefault(d => d.Taxon == taxon.Id) is { } own)
+                if (to.Kind == DestinationKind.Couplet)
+                    ways.Push((at.Version, to.Target, claims));
+                else if (to.Kind != DestinationKind.Taxon)
+                    ways.Push(
+                        (
+                            bench.Keys.Resolve(to.Target, at.Version)[0],
+                            bench.Keys.Resolve(to.Target, at.Version)[0].Key.Couplets[0].Label,
+                            claims
+                        )
+                    );
+                else if (
+                    bench.Keys.Recognise(to.Target) is { } taxon
+                    && bench.Descriptions.FirstOrDefault(d => d.Taxon == taxon.Id) is { } own
+                )
                 {
-                    yield return (taxon.Name, [.. claims.Where(c => own.Characters.FirstOrDefault(x => x.Character == c.Claim.Character) is { } cell && Contradicts(cell, c.Claim)).Select(c => $"{c.At} says {c.Claim.Character} = {c.Claim.Range?.Text ?? string.Join(", ", c.Claim.States)}")]);
+                    yield return (
+                        taxon.Name,
+                        [
+                            .. claims
+                                .Where(c =>
+                                    own.Characters.FirstOrDefault(x => x.Character == c.Claim.Character) is { } cell
+                                    && Contradicts(cell, c.Claim)
+                                )
+                                .Select(c =>
+                                    $"{c.At} says {c.Claim.Character} = {c.Claim.Range?.Text ?? string.Join(", ", c.Claim.States)}"
+                                ),
+                        ]
+                    );
                 }
             }
         }
@@ -87,9 +121,12 @@ public sealed class FloraConsistencyTests(ITestOutputHelper output)
 
     private static bool Contradicts(CharacterDescription own, StatementClaim claim)
     {
-        if (!own.Applies) return true;
-        if (claim.Range is null) return own.States.Where(s => claim.States.Contains(s.State)).Sum(s => s.Share) < LeastShare;
-        if (own.Range is not { } range) return true;
+        if (!own.Applies)
+            return true;
+        if (claim.Range is null)
+            return own.States.Where(s => claim.States.Contains(s.State)).Sum(s => s.Share) < LeastShare;
+        if (own.Range is not { } range)
+            return true;
         var (from, to) = claim.Range.Cut();
         return (range.HighExtreme ?? range.High) < from || (range.LowExtreme ?? range.Low) > to;
     }
@@ -105,12 +142,15 @@ public sealed class FloraConsistencyTests(ITestOutputHelper output)
             for (var j = i + 1; j < descriptions.Count; j++)
             {
                 bool Separates(Character c) => Separation.Of(c, Of(descriptions[i], c), Of(descriptions[j], c), bench.Likelihood) >= 0.7;
-                if (!TorvaneFlora.Table.Characters.Any(Separates)) alike.Add($"{descriptions[i].Taxon} and {descriptions[j].Taxon}");
+                if (!TorvaneFlora.Table.Characters.Any(Separates))
+                    alike.Add($"{descriptions[i].Taxon} and {descriptions[j].Taxon}");
             }
         }
-        foreach (var it in alike) output.WriteLine(it);
+        foreach (var it in alike)
+            output.WriteLine(it);
         Assert.Empty(alike);
 
-        static CharacterDescription? Of(TaxonDescription description, Character character) => description.Characters.FirstOrDefault(c => c.Character == character.Id);
+        static CharacterDescription? Of(TaxonDescription description, Character character) =>
+            description.Characters.FirstOrDefault(c => c.Character == character.Id);
     }
 }

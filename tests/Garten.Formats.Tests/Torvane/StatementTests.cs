@@ -15,11 +15,13 @@ public sealed class StatementTests(ITestOutputHelper output)
     [InlineData("held-out.txt", 0.85)]
     public void AtLeastEightyFivePercentAreReadAsByHand(string file, double least)
     {
-        int right = 0, all = 0;
+        int right = 0,
+            all = 0;
         var lead = new List<(string Text, string Gold)>();
         foreach (var line in File.ReadLines(Path.Combine(AppContext.BaseDirectory, "Torvane", "Statements", file)).Append(""))
         {
-            if (line.StartsWith('#')) continue;
+            if (line.StartsWith('#'))
+                continue;
             if (line.Trim().Length > 0)
             {
                 var parts = line.Split(" => ");
@@ -29,8 +31,10 @@ public sealed class StatementTests(ITestOutputHelper output)
             foreach (var (gold, read) in lead.Zip(Reader.Read([.. lead.Select(l => l.Text)])))
             {
                 all++;
-                if (Plain(gold.Gold) == Plain(Show(read))) right++;
-                else output.WriteLine($"{gold.Text}\n  by hand {gold.Gold}\n  read    {Show(read)}");
+                if (Plain(gold.Gold) == Plain(Show(read)))
+                    right++;
+                else
+                    output.WriteLine($"{gold.Text}\n  by hand {gold.Gold}\n  read    {Show(read)}");
             }
             lead.Clear();
         }
@@ -42,8 +46,18 @@ public sealed class StatementTests(ITestOutputHelper output)
     [Fact]
     public void TheGoldOfTheDemoIsThatOfItsKeys()
     {
-        var gold = File.ReadLines(Path.Combine(AppContext.BaseDirectory, "Torvane", "Statements", "demo-keys.txt")).Where(l => l.Contains(" => ", StringComparison.Ordinal)).Select(l => l.Split(" => ")[0]).ToList();
-        Assert.Equal(TorvaneFlora.Keys.SelectMany(k => k.Key.Couplets).SelectMany(c => c.Leads).SelectMany(l => l.Statements).Order(StringComparer.Ordinal), gold.Order(StringComparer.Ordinal));
+        var gold = File.ReadLines(Path.Combine(AppContext.BaseDirectory, "Torvane", "Statements", "demo-keys.txt"))
+            .Where(l => l.Contains(" => ", StringComparison.Ordinal))
+            .Select(l => l.Split(" => ")[0])
+            .ToList();
+        Assert.Equal(
+            TorvaneFlora
+                .Keys.SelectMany(k => k.Key.Couplets)
+                .SelectMany(c => c.Leads)
+                .SelectMany(l => l.Statements)
+                .Order(StringComparer.Ordinal),
+            gold.Order(StringComparer.Ordinal)
+        );
     }
 
     [Fact]
@@ -52,26 +66,51 @@ public sealed class StatementTests(ITestOutputHelper output)
         Assert.Equal("text", Show(Reader.Read(["twigs velvety"])[0]));
         var taught = new StatementReader(ShippedGlossary.Characters, [new TaughtTerm("twig-hairs", "soft-hairs", "velvety")]);
         Assert.Equal("twig-hairs = soft-hairs", Show(taught.Read(["twigs velvety"])[0]));
-        var corrected = new StatementReader(ShippedGlossary.Characters, [], [new CorrectedStatement("twig ends never sharp", [new StatementClaim("twig-thorns", ["none"], null, 0.98)])]);
+        var corrected = new StatementReader(
+            ShippedGlossary.Characters,
+            [],
+            [new CorrectedStatement("twig ends never sharp", [new StatementClaim("twig-thorns", ["none"], null, 0.98)])]
+        );
         var read = corrected.Read(["Cushions only", "twig ends never sharp"]);
         Assert.Equal("twig-thorns = none", Show(read[1]));
         Assert.True(read[1].IsCorrected);
     }
 
-    private static string Show(StatementReading reading) => reading.Claims.Count == 0 ? "text" : string.Join(" ; ", reading.Claims.Select(c =>
-        $"{c.Character} = {(c.Range is { } r ? string.Create(CultureInfo.InvariantCulture, $"{r.Low:0.##}..{r.High:0.##}") : string.Join(", ", c.States))}{(c.Modality < 0.97 ? string.Create(CultureInfo.InvariantCulture, $" @{c.Modality}") : "")}"));
+    private static string Show(StatementReading reading) =>
+        reading.Claims.Count == 0
+            ? "text"
+            : string.Join(
+                " ; ",
+                reading.Claims.Select(c =>
+                    $"{c.Character} = {(c.Range is { } r ? string.Create(CultureInfo.InvariantCulture, $"{r.Low:0.##}..{r.High:0.##}") : string.Join(", ", c.States))}{(c.Modality < 0.97 ? string.Create(CultureInfo.InvariantCulture, $" @{c.Modality}") : "")}"
+                )
+            );
 
-    private static string Plain(string reading) => string.Join(" ; ", reading.Split(" ; ").Select(claim =>
-    {
-        // "fruit-type not capsule": all states but these.
-        if (claim.Split(" not ") is [var character, var denied])
-        {
-            var states = ShippedGlossary.Characters.Single(c => c.Id == character).States.Select(s => s.Id).Except(denied.Split(", "));
-            return $"{character} = {string.Join(", ", states.Order(StringComparer.Ordinal))}";
-        }
-        var at = claim.IndexOf(" = ", StringComparison.Ordinal);
-        if (at < 0) return claim;
-        var value = claim[(at + 3)..].Split(" @");
-        return claim[..at] + " = " + string.Join(", ", value[0].Split(", ").Order(StringComparer.Ordinal)) + (value.Length > 1 ? " @" + value[1] : "");
-    }).Order(StringComparer.Ordinal));
+    private static string Plain(string reading) =>
+        string.Join(
+            " ; ",
+            reading
+                .Split(" ; ")
+                .Select(claim =>
+                {
+                    // "fruit-type not capsule": all states but these.
+                    if (claim.Split(" not ") is [var character, var denied])
+                    {
+                        var states = ShippedGlossary
+                            .Characters.Single(c => c.Id == character)
+                            .States.Select(s => s.Id)
+                            .Except(denied.Split(", "));
+                        return $"{character} = {string.Join(", ", states.Order(StringComparer.Ordinal))}";
+                    }
+                    var at = claim.IndexOf(" = ", StringComparison.Ordinal);
+                    if (at < 0)
+                        return claim;
+                    var value = claim[(at + 3)..].Split(" @");
+                    return claim[..at]
+                        + " = "
+                        + string.Join(", ", value[0].Split(", ").Order(StringComparer.Ordinal))
+                        + (value.Length > 1 ? " @" + value[1] : "");
+                })
+                .Order(StringComparer.Ordinal)
+        );
 }

@@ -20,14 +20,21 @@ internal static class TorvaneFlora
 
     public static CharacterTable Table => Written.Table;
 
-    public static IReadOnlyList<KeyVersion> Keys { get; } = [.. Directory.EnumerateFiles(Path.Combine(Root, "demo", "keys"), "*.txt").Order(StringComparer.Ordinal)
-        .SelectMany(f => KeyTextReader.Read(File.ReadAllText(f)).Keys).Select(k => new KeyVersion(KeyHash.Of(k), k))];
+    public static IReadOnlyList<KeyVersion> Keys { get; } =
+    [
+        .. Directory
+            .EnumerateFiles(Path.Combine(Root, "demo", "keys"), "*.txt")
+            .Order(StringComparer.Ordinal)
+            .SelectMany(f => KeyTextReader.Read(File.ReadAllText(f)).Keys)
+            .Select(k => new KeyVersion(KeyHash.Of(k), k)),
+    ];
 
     public static BenchShelf Shelf { get; } = new(new KeyShelf(Keys, Taxa), Table, Taxa);
 
     private static readonly byte[] Pack = ReadyFlora.Write(new Flora("torvane", "Torvane", Taxa, Table));
 
-    /// <summary>The flora as identification loads it, through its binary form. It is for one at a time: each class of tests has its own.</summary>
+    /// <summary>The flora as identification loads it, through its binary form. It is for one at a time: each class of tests has its
+    /// own.</summary>
     public static ReadyFlora MakeReady() => ReadyFlora.Read(Pack);
 
     public static string Start(string title) => Keys.First(k => k.Key.Title == title).Hash;
@@ -37,16 +44,24 @@ internal static class TorvaneFlora
     public const string Twigs = "Key to the leafless twigs of Torvane";
 
     /// <summary>A look at one character of a plant drawn from a description: a state by its share, or readings from its range.</summary>
-    public static Observation? Look(Random random, Character character, CharacterDescription? described, int readings = 3, ObservationContext? context = null)
+    public static Observation? Look(
+        Random random,
+        Character character,
+        CharacterDescription? described,
+        int readings = 3,
+        ObservationContext? context = null
+    )
     {
-        if (described is null || new Specimen([described], random).Look(character, readings, context) is not { } look) return null;
+        if (described is null || new Specimen([described], random).Look(character, readings, context) is not { } look)
+            return null;
         return look with { Id = Guid.NewGuid(), Date = "2026-07-01" };
     }
 
     private static string FindRoot()
     {
         var folder = new DirectoryInfo(AppContext.BaseDirectory);
-        while (folder is not null && !File.Exists(Path.Combine(folder.FullName, "Garten.slnx"))) folder = folder.Parent;
+        while (folder is not null && !File.Exists(Path.Combine(folder.FullName, "Garten.slnx")))
+            folder = folder.Parent;
         return folder!.FullName;
     }
 }

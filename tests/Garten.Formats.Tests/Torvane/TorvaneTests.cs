@@ -20,11 +20,21 @@ public sealed class TorvaneTests(ITestOutputHelper output)
     {
         Assert.Empty(TorvaneFlora.Written.Problems);
         Assert.True(TorvaneFlora.Table.Characters.Count >= 45);
-        var species = TorvaneFlora.Taxa.Where(t => t.Rank == "species" && t.Facts!.Phenology.Any(p => p.Phase == Phenophase.RestingBud)).ToList();
+        var species = TorvaneFlora
+            .Taxa.Where(t => t.Rank == "species" && t.Facts!.Phenology.Any(p => p.Phase == Phenophase.RestingBud))
+            .ToList();
         Assert.True(species.Count >= 23);
-        foreach (var taxon in species) Assert.True(TorvaneFlora.Shelf.Descriptions.Single(d => d.Taxon == taxon.Id).Characters.Count >= 45, taxon.Name);
+        foreach (var taxon in species)
+            Assert.True(TorvaneFlora.Shelf.Descriptions.Single(d => d.Taxon == taxon.Id).Characters.Count >= 45, taxon.Name);
         // A cultivated form has all of its species but what it overrides.
-        Assert.Equal("purple", TorvaneFlora.Shelf.Descriptions.Single(d => d.Taxon.Contains("fuscata", StringComparison.Ordinal)).Characters.Single(c => c.Character == "leaf-colour").States.Single().State);
+        Assert.Equal(
+            "purple",
+            TorvaneFlora
+                .Shelf.Descriptions.Single(d => d.Taxon.Contains("fuscata", StringComparison.Ordinal))
+                .Characters.Single(c => c.Character == "leaf-colour")
+                .States.Single()
+                .State
+        );
         // One pair that only its fruit tells apart, one that only measures do.
         Assert.All(Separating("robrisca-pedunculata", "robrisca-subsessilis"), c => Assert.Equal(Organ.Fruit, c.Organ));
         Assert.All(Separating("mirelda-viminea", "mirelda-glauca"), c => Assert.True(c.IsQuantity));
@@ -32,8 +42,11 @@ public sealed class TorvaneTests(ITestOutputHelper output)
 
     private static List<Character> Separating(string first, string second)
     {
-        CharacterDescription? Of(string taxon, string character) => TorvaneFlora.Shelf.Descriptions.Single(d => d.Taxon == taxon).Characters.FirstOrDefault(c => c.Character == character);
-        var found = TorvaneFlora.Table.Characters.Where(c => Separation.Of(c, Of(first, c.Id), Of(second, c.Id), TorvaneFlora.Shelf.Likelihood) > 0.5).ToList();
+        CharacterDescription? Of(string taxon, string character) =>
+            TorvaneFlora.Shelf.Descriptions.Single(d => d.Taxon == taxon).Characters.FirstOrDefault(c => c.Character == character);
+        var found = TorvaneFlora
+            .Table.Characters.Where(c => Separation.Of(c, Of(first, c.Id), Of(second, c.Id), TorvaneFlora.Shelf.Likelihood) > 0.5)
+            .ToList();
         Assert.NotEmpty(found);
         return found;
     }
@@ -45,8 +58,38 @@ public sealed class TorvaneTests(ITestOutputHelper output)
         var start = TorvaneFlora.Start(TorvaneFlora.Leaf);
         var hash = start;
         List<TrailAnswer> way = [new(hash, "1", 1), new(hash, "2", 0), new(hash, "3", 1)];
-        Observation Leaves(ObservationContext context) => new(Guid.NewGuid(), "leaf-length", Outcome.Seen, [], false, [.. new[] { 72d, 80, 76, 78, 74 }.Select(v => new Reading(v, "", 1))], 0, 0, Sureness.Sure, context, Tool.Ruler, "2026-07-01", "");
-        Observation Base(ObservationContext context) => new(Guid.NewGuid(), "leaf-base", Outcome.Seen, ["rounded"], false, [], 0, 0, Sureness.Sure, context, Tool.Eye, "2026-07-01", "");
+        Observation Leaves(ObservationContext context) =>
+            new(
+                Guid.NewGuid(),
+                "leaf-length",
+                Outcome.Seen,
+                [],
+                false,
+                [.. new[] { 72d, 80, 76, 78, 74 }.Select(v => new Reading(v, "", 1))],
+                0,
+                0,
+                Sureness.Sure,
+                context,
+                Tool.Ruler,
+                "2026-07-01",
+                ""
+            );
+        Observation Base(ObservationContext context) =>
+            new(
+                Guid.NewGuid(),
+                "leaf-base",
+                Outcome.Seen,
+                ["rounded"],
+                false,
+                [],
+                0,
+                0,
+                Sureness.Sure,
+                context,
+                Tool.Eye,
+                "2026-07-01",
+                ""
+            );
         var shade = new ObservationContext(Light: Light.Shade);
         var taken = KeyBench.Follow(TorvaneFlora.Shelf, start, way, [Leaves(shade), Base(shade)], [], Summer);
         var couplet = taken.Verdicts.Single(v => v.Couplet == "7" && v.KeyVersion == hash);
@@ -62,12 +105,17 @@ public sealed class TorvaneTests(ITestOutputHelper output)
     public void AWrongTurnIsFoundOnceThreeCharactersAreOnTheSheet()
     {
         var random = new Random(20260701);
-        int drawn = 0, found = 0;
+        int drawn = 0,
+            found = 0;
         double chance = 0;
         foreach (var version in TorvaneFlora.Keys)
         {
             var bench = TorvaneFlora.Shelf;
-            foreach (var taxon in TorvaneFlora.Shelf.Descriptions.Where(d => TorvaneFlora.Taxa.Single(t => t.Id == d.Taxon).Rank is "species" or "hybrid"))
+            foreach (
+                var taxon in TorvaneFlora.Shelf.Descriptions.Where(d =>
+                    TorvaneFlora.Taxa.Single(t => t.Id == d.Taxon).Rank is "species" or "hybrid"
+                )
+            )
             {
                 var name = TorvaneFlora.Taxa.Single(t => t.Id == taxon.Taxon).Name;
                 var right = Route(version, name);
@@ -76,24 +124,52 @@ public sealed class TorvaneTests(ITestOutputHelper output)
                     // A false answer at one couplet; behind it, whatever lead fits the plant best by the descriptions, or any.
                     var answers = right.Take(wrong).ToList();
                     var couplet = bench.Keys.Find(right[wrong].KeyVersion)!.Find(right[wrong].Couplet)!;
-                    var other = Enumerable.Range(0, couplet.Leads.Count).Where(l => l != right[wrong].Lead).OrderBy(_ => random.Next()).First();
+                    var other = Enumerable
+                        .Range(0, couplet.Leads.Count)
+                        .Where(l => l != right[wrong].Lead)
+                        .OrderBy(_ => random.Next())
+                        .First();
                     answers.Add(right[wrong] with { Lead = other });
-                    for (var walk = KeyWalk.Follow(bench.Keys, version.Hash, answers); walk.Open.Count > 0; walk = KeyWalk.Follow(bench.Keys, version.Hash, answers))
+                    for (
+                        var walk = KeyWalk.Follow(bench.Keys, version.Hash, answers);
+                        walk.Open.Count > 0;
+                        walk = KeyWalk.Follow(bench.Keys, version.Hash, answers)
+                    )
                     {
-                        answers.Add(new TrailAnswer(walk.Open[0].KeyVersion, walk.Open[0].Couplet.Label, random.Next(walk.Open[0].Couplet.Leads.Count)));
+                        answers.Add(
+                            new TrailAnswer(
+                                walk.Open[0].KeyVersion,
+                                walk.Open[0].Couplet.Label,
+                                random.Next(walk.Open[0].Couplet.Leads.Count)
+                            )
+                        );
                     }
-                    if (answers.Count < 4) continue;
-                    if (Behind(version, right[wrong], other).Contains(name)) continue;
-                    var used = answers.SelectMany(a => bench.Readings(bench.Keys.Find(a.KeyVersion)!, a.Couplet)).SelectMany(l => l).SelectMany(s => s.Claims).Select(c => c.Character).ToHashSet();
-                    var looks = MostInformative(version, used, answers).Select(c => TorvaneFlora.Look(random, c, taxon.Characters.FirstOrDefault(d => d.Character == c.Id))).OfType<Observation>().Take(3).ToList();
+                    if (answers.Count < 4)
+                        continue;
+                    if (Behind(version, right[wrong], other).Contains(name))
+                        continue;
+                    var used = answers
+                        .SelectMany(a => bench.Readings(bench.Keys.Find(a.KeyVersion)!, a.Couplet))
+                        .SelectMany(l => l)
+                        .SelectMany(s => s.Claims)
+                        .Select(c => c.Character)
+                        .ToHashSet();
+                    var looks = MostInformative(version, used, answers)
+                        .Select(c => TorvaneFlora.Look(random, c, taxon.Characters.FirstOrDefault(d => d.Character == c.Id)))
+                        .OfType<Observation>()
+                        .Take(3)
+                        .ToList();
                     var state = KeyBench.Follow(bench, version.Hash, answers, looks, [], Summer);
                     drawn++;
                     chance += 2d / answers.Count;
-                    if (state.Turns.Take(2).Any(t => t.KeyVersion == right[wrong].KeyVersion && t.Couplet == right[wrong].Couplet)) found++;
+                    if (state.Turns.Take(2).Any(t => t.KeyVersion == right[wrong].KeyVersion && t.Couplet == right[wrong].Couplet))
+                        found++;
                 }
             }
         }
-        output.WriteLine($"{found} of {drawn} found first or second = {100d * found / drawn:0.0} %; by chance {100 * chance / drawn:0.0} %");
+        output.WriteLine(
+            $"{found} of {drawn} found first or second = {100d * found / drawn:0.0} %; by chance {100 * chance / drawn:0.0} %"
+        );
         Assert.True(drawn > 150);
         // As many as when turns gave the answers no weight: 718 of 726.
         Assert.True(found >= 0.985 * drawn, $"{found} of {drawn}");
@@ -104,44 +180,73 @@ public sealed class TorvaneTests(ITestOutputHelper output)
     public void RightAnswersRarelyPutATurnInDoubt()
     {
         var random = new Random(20260702);
-        int drawn = 0, atEnd = 0, withLooks = 0;
+        int drawn = 0,
+            atEnd = 0,
+            withLooks = 0;
         foreach (var version in TorvaneFlora.Keys)
         {
-            foreach (var taxon in TorvaneFlora.Shelf.Descriptions.Where(d => TorvaneFlora.Taxa.Single(t => t.Id == d.Taxon).Rank is "species" or "hybrid"))
+            foreach (
+                var taxon in TorvaneFlora.Shelf.Descriptions.Where(d =>
+                    TorvaneFlora.Taxa.Single(t => t.Id == d.Taxon).Rank is "species" or "hybrid"
+                )
+            )
             {
                 var answers = Route(version, TorvaneFlora.Taxa.Single(t => t.Id == taxon.Taxon).Name);
-                if (answers.Count < 2) continue;
+                if (answers.Count < 2)
+                    continue;
                 drawn++;
-                bool Doubts(IReadOnlyList<Observation> sheet) => KeyBench.Follow(TorvaneFlora.Shelf, version.Hash, answers, sheet, [], Summer).Turns is [{ Probability: > 0.5 }, ..];
-                if (Doubts([])) atEnd++;
-                var seen = TorvaneFlora.Table.Characters.Where(c => c.CanBeSeen(Summer, TorvaneFlora.Table.Seasons)).OrderBy(_ => random.Next());
-                if (Doubts([.. seen.Select(c => TorvaneFlora.Look(random, c, taxon.Characters.FirstOrDefault(d => d.Character == c.Id))).OfType<Observation>().Take(3)])) withLooks++;
+                bool Doubts(IReadOnlyList<Observation> sheet) =>
+                    KeyBench.Follow(TorvaneFlora.Shelf, version.Hash, answers, sheet, [], Summer).Turns is [{ Probability: > 0.5 }, ..];
+                if (Doubts([]))
+                    atEnd++;
+                var seen = TorvaneFlora
+                    .Table.Characters.Where(c => c.CanBeSeen(Summer, TorvaneFlora.Table.Seasons))
+                    .OrderBy(_ => random.Next());
+                if (
+                    Doubts([
+                        .. seen.Select(c => TorvaneFlora.Look(random, c, taxon.Characters.FirstOrDefault(d => d.Character == c.Id)))
+                            .OfType<Observation>()
+                            .Take(3),
+                    ])
+                )
+                    withLooks++;
             }
         }
-        output.WriteLine($"{drawn} plants with right answers: {100d * atEnd / drawn:0.0} % with a turn over 50 % at the end, {100d * withLooks / drawn:0.0} % after three looks");
+        output.WriteLine(
+            $"{drawn} plants with right answers: {100d * atEnd / drawn:0.0} % with a turn over 50 % at the end, {100d * withLooks / drawn:0.0} % after three looks"
+        );
         Assert.True(drawn > 150);
         Assert.True(atEnd < 0.05 * drawn, $"{atEnd} of {drawn} at the end");
         Assert.True(withLooks < 0.05 * drawn, $"{withLooks} of {drawn} after three looks");
     }
 
     private static HashSet<string> Behind(KeyVersion version, TrailAnswer at, int lead) =>
-        [.. KeyWalk.Follow(TorvaneFlora.Shelf.Keys, version.Hash, [.. Route(version, null, at), at with { Lead = lead }]).Standing.Select(s => s.Name)];
+        [
+            .. KeyWalk
+                .Follow(TorvaneFlora.Shelf.Keys, version.Hash, [.. Route(version, null, at), at with { Lead = lead }])
+                .Standing.Select(s => s.Name),
+        ];
 
     // The answers that lead to a name, or to a couplet.
     private static List<TrailAnswer> Route(KeyVersion version, string? name, TrailAnswer? to = null)
     {
-        var ways = new Stack<List<TrailAnswer>>([[]]);
+        var ways = new Stack<List<TrailAnswer>>([
+            [],
+        ]);
         while (ways.TryPop(out var way))
         {
             var walk = KeyWalk.Follow(TorvaneFlora.Shelf.Keys, version.Hash, way);
             if (walk.Open.Count == 0)
             {
-                if (walk.Standing.Any(s => s.Name == name)) return way;
+                if (walk.Standing.Any(s => s.Name == name))
+                    return way;
                 continue;
             }
             var open = walk.Open[0];
-            if (to is not null && open.KeyVersion == to.KeyVersion && open.Couplet.Label == to.Couplet) return way;
-            for (var l = open.Couplet.Leads.Count - 1; l >= 0; l--) ways.Push([.. way, new TrailAnswer(open.KeyVersion, open.Couplet.Label, l)]);
+            if (to is not null && open.KeyVersion == to.KeyVersion && open.Couplet.Label == to.Couplet)
+                return way;
+            for (var l = open.Couplet.Leads.Count - 1; l >= 0; l--)
+                ways.Push([.. way, new TrailAnswer(open.KeyVersion, open.Couplet.Label, l)]);
         }
         return [];
     }
@@ -151,23 +256,29 @@ public sealed class TorvaneTests(ITestOutputHelper output)
     {
         var names = KeyWalk.Follow(TorvaneFlora.Shelf.Keys, version.Hash, []).Standing.Select(s => s.TaxonId).OfType<string>().ToList();
         var descriptions = TorvaneFlora.Shelf.Descriptions.Where(d => names.Contains(d.Taxon)).ToList();
-        return TorvaneFlora.Table.Characters.Where(c => !used.Contains(c.Id) && c.CanBeSeen(Summer, TorvaneFlora.Table.Seasons)).Select(c =>
-        {
-            var own = descriptions.ConvertAll(d => d.Characters.FirstOrDefault(x => x.Character == c.Id));
-            var sum = 0d;
-            for (var i = 0; i < own.Count; i++)
+        return TorvaneFlora
+            .Table.Characters.Where(c => !used.Contains(c.Id) && c.CanBeSeen(Summer, TorvaneFlora.Table.Seasons))
+            .Select(c =>
             {
-                for (var j = i + 1; j < own.Count; j++) sum += Known(c, own[i], own[j]);
-            }
-            return (Character: c, Sum: sum);
-        }).OrderByDescending(c => c.Sum).Select(c => c.Character);
+                var own = descriptions.ConvertAll(d => d.Characters.FirstOrDefault(x => x.Character == c.Id));
+                var sum = 0d;
+                for (var i = 0; i < own.Count; i++)
+                {
+                    for (var j = i + 1; j < own.Count; j++)
+                        sum += Known(c, own[i], own[j]);
+                }
+                return (Character: c, Sum: sum);
+            })
+            .OrderByDescending(c => c.Sum)
+            .Select(c => c.Character);
     }
 
     private static readonly Dictionary<(string, CharacterDescription?, CharacterDescription?), double> Separations = [];
 
     private static double Known(Character c, CharacterDescription? a, CharacterDescription? b)
     {
-        if (Separations.TryGetValue((c.Id, a, b), out var known)) return known;
+        if (Separations.TryGetValue((c.Id, a, b), out var known))
+            return known;
         return Separations[(c.Id, a, b)] = Separation.Of(c, a, b, TorvaneFlora.Shelf.Likelihood);
     }
 
@@ -177,12 +288,18 @@ public sealed class TorvaneTests(ITestOutputHelper output)
         var random = new Random(7);
         foreach (var taxon in TorvaneFlora.Shelf.Descriptions.Where((_, i) => i % 7 == 0).Take(10))
         {
-            var looks = TorvaneFlora.Table.Characters.Select(c => TorvaneFlora.Look(random, c, taxon.Characters.FirstOrDefault(d => d.Character == c.Id))).OfType<Observation>().ToList();
+            var looks = TorvaneFlora
+                .Table.Characters.Select(c => TorvaneFlora.Look(random, c, taxon.Characters.FirstOrDefault(d => d.Character == c.Id)))
+                .OfType<Observation>()
+                .ToList();
             Assert.True(looks.Count >= 20);
             var items = EvidenceItem.Pool(looks, TorvaneFlora.Table, EvidenceOptions.Default);
             var weighed = new WeighedSheet(items, TorvaneFlora.Shelf.Likelihood).Weigh(taxon.Taxon);
             output.WriteLine($"{taxon.Taxon}: {looks.Count} looks, {weighed.Conflicts} in conflict");
-            Assert.True(weighed.Conflicts <= 1, taxon.Taxon + ": " + string.Join(", ", weighed.Items.Where(i => i.Fit == Fit.Conflicts).Select(i => i.Character)));
+            Assert.True(
+                weighed.Conflicts <= 1,
+                taxon.Taxon + ": " + string.Join(", ", weighed.Items.Where(i => i.Fit == Fit.Conflicts).Select(i => i.Character))
+            );
         }
     }
 
@@ -195,8 +312,19 @@ public sealed class TorvaneTests(ITestOutputHelper output)
     [InlineData("tail", "long", "is no character")]
     public void ADescriptionThatContradictsItselfIsSaidWithItsCell(string character, string value, string says)
     {
-        var matrix = SheetReader.Read("matrix.csv", System.Text.Encoding.UTF8.GetBytes($"taxon,leaf-tip,{character}\nVellorna alata,pointed,{value}\n"), TestContext.Current.CancellationToken).Sheet!;
-        var read = FloraTables.Read(new FloraSheets(matrix), ShippedGlossary.Seasons, ShippedGlossary.Characters, stop: TestContext.Current.CancellationToken);
+        var matrix = SheetReader
+            .Read(
+                "matrix.csv",
+                System.Text.Encoding.UTF8.GetBytes($"taxon,leaf-tip,{character}\nVellorna alata,pointed,{value}\n"),
+                TestContext.Current.CancellationToken
+            )
+            .Sheet!;
+        var read = FloraTables.Read(
+            new FloraSheets(matrix),
+            ShippedGlossary.Seasons,
+            ShippedGlossary.Characters,
+            stop: TestContext.Current.CancellationToken
+        );
         var problem = Assert.Single(read.Problems);
         Assert.Contains(says, problem.Message, StringComparison.Ordinal);
         Assert.Equal(character, problem.Column);

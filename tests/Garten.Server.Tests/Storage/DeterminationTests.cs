@@ -11,7 +11,8 @@ namespace Garten.Server.Tests.Storage;
 
 public sealed class DeterminationTests : IAsyncLifetime
 {
-    private const string Text = "Key to Vellorna\n1. Twigs winged ... Vellorna alata\n1. Twigs round ... 2\n2. Leaf grey ... Vellorna cinerea\n2. Leaf green ... Vellorna torvanica\n";
+    private const string Text =
+        "Key to Vellorna\n1. Twigs winged ... Vellorna alata\n1. Twigs round ... 2\n2. Leaf grey ... Vellorna cinerea\n2. Leaf green ... Vellorna torvanica\n";
     private static readonly PersonReference Recorder = new(Guid.CreateVersion7(), "Tove Askling");
     private static readonly Guid Place = Guid.CreateVersion7();
 
@@ -43,8 +44,24 @@ public sealed class DeterminationTests : IAsyncLifetime
     private RecordDeterminationCommand Record(string date, params (string Couplet, int? Lead)[] answers)
     {
         var trail = answers.Select(a => new TrailAnswer(_key, a.Couplet, a.Lead)).ToList();
-        var names = KeyWalk.Follow(new KeyShelf([new KeyVersion(_key, KeyTextReader.Read(Text).Keys[0])]), _key, trail).Standing.Select(s => s.Name).ToList();
-        return new RecordDeterminationCommand(Guid.CreateVersion7(), Guid.CreateVersion7(), Guid.CreateVersion7(), Guid.CreateVersion7(), "by the stile", Place, date, Recorder, _key, trail, names, "A note");
+        var names = KeyWalk
+            .Follow(new KeyShelf([new KeyVersion(_key, KeyTextReader.Read(Text).Keys[0])]), _key, trail)
+            .Standing.Select(s => s.Name)
+            .ToList();
+        return new RecordDeterminationCommand(
+            Guid.CreateVersion7(),
+            Guid.CreateVersion7(),
+            Guid.CreateVersion7(),
+            Guid.CreateVersion7(),
+            "by the stile",
+            Place,
+            date,
+            Recorder,
+            _key,
+            trail,
+            names,
+            "A note"
+        );
     }
 
     private async Task<CommandResult> Applied(RecordDeterminationCommand command)
@@ -59,7 +76,8 @@ public sealed class DeterminationTests : IAsyncLifetime
     {
         // Several on one day: the one that came last stands first.
         var days = new[] { "2026-03-01", "2026-05-02", "2026-05-02", "2025-12-24", "2026-05-02", "2026-01-31", "2026-11-01" };
-        foreach (var day in days) await Applied(Record(day, ("1", 0)));
+        foreach (var day in days)
+            await Applied(Record(day, ("1", 0)));
         var met = new List<RecordLine>();
         RecordCursor? after = null;
         do
@@ -67,8 +85,7 @@ public sealed class DeterminationTests : IAsyncLifetime
             var page = await _records.PageAsync(new RecordFilter(null, null), after, 2, Stop);
             met.AddRange(page.Records);
             after = page.Next is null ? null : RecordCursor.Parse(page.Next);
-        }
-        while (after is not null);
+        } while (after is not null);
         Assert.Equal(days.OrderDescending(StringComparer.Ordinal), met.Select(m => m.EventDate.ToString("yyyy-MM-dd")));
         Assert.Equal(days.Length, met.Select(m => m.DeterminationId).Distinct().Count());
     }
@@ -78,9 +95,19 @@ public sealed class DeterminationTests : IAsyncLifetime
     {
         await Applied(Record("2026-05-01", ("1", 0)));
         await Applied(Record("2026-05-02", ("1", 1), ("2", null)));
-        async Task<int> Count(string? taxon, Guid? place) => (await _records.PageAsync(new RecordFilter(taxon, place), null, 50, Stop)).Records.Count;
-        Assert.Equal((1, 1, 1, 0, 2, 0), (await Count("Vellorna alata", null), await Count("Vellorna cinerea", null), await Count("Vellorna", null), await Count("Vellorna humilis", null),
-            await Count(null, Place), await Count(null, Guid.CreateVersion7())));
+        async Task<int> Count(string? taxon, Guid? place) =>
+            (await _records.PageAsync(new RecordFilter(taxon, place), null, 50, Stop)).Records.Count;
+        Assert.Equal(
+            (1, 1, 1, 0, 2, 0),
+            (
+                await Count("Vellorna alata", null),
+                await Count("Vellorna cinerea", null),
+                await Count("Vellorna", null),
+                await Count("Vellorna humilis", null),
+                await Count(null, Place),
+                await Count(null, Guid.CreateVersion7())
+            )
+        );
     }
 
     [Fact]
@@ -96,7 +123,8 @@ public sealed class DeterminationTests : IAsyncLifetime
         Assert.Equal(3, plant.Determinations[2].Names.Count);
         Assert.Equal(["Twigs winged", "Twigs round"], plant.Determinations[2].Steps[0].Leads);
         var export = new List<OccurrenceRow>();
-        await foreach (var row in _records.ExportAsync(new RecordFilter(null, null), Stop)) export.Add(row);
+        await foreach (var row in _records.ExportAsync(new RecordFilter(null, null), Stop))
+            export.Add(row);
         Assert.Equal([1, 2], export.Select(e => e.Determinations.Count));
         Assert.Equal("Vellorna cinerea", export[1].Determinations[0].Name);
     }
@@ -110,8 +138,14 @@ public sealed class DeterminationTests : IAsyncLifetime
         await _commands.ApplyAsync(new SavePlaceCommand(Guid.CreateVersion7(), other, "Skarn Ridge", "", 57, -11, 100, ""), Stop);
         var again = Record("2026-06-01", ("1", 0)) with { PlantId = first.PlantId };
         Assert.Equal("plant.place", (await _commands.ApplyAsync(again with { PlaceId = other }, Stop)).Problem!.Code);
-        Assert.Equal("occurrence.disagrees", (await _commands.ApplyAsync(again with { OccurrenceId = first.OccurrenceId }, Stop)).Problem!.Code);
-        Assert.Equal("determination.exists", (await _commands.ApplyAsync(again with { DeterminationId = first.DeterminationId }, Stop)).Problem!.Code);
+        Assert.Equal(
+            "occurrence.disagrees",
+            (await _commands.ApplyAsync(again with { OccurrenceId = first.OccurrenceId }, Stop)).Problem!.Code
+        );
+        Assert.Equal(
+            "determination.exists",
+            (await _commands.ApplyAsync(again with { DeterminationId = first.DeterminationId }, Stop)).Problem!.Code
+        );
         Assert.Single((await _records.PlantAsync(first.PlantId, Stop))!.Determinations);
     }
 

@@ -19,7 +19,21 @@ public sealed class FloraRepositoryTests : IAsyncLifetime
 
     private static CancellationToken Stop => TestContext.Current.CancellationToken;
 
-    private static readonly Character Sap = new("sap", "sap", Organ.Stem, CharacterKind.Categorical, [new("clear", "clear", "", []), new("milky", "milky", "", [])], ["sap"], [], 0.9, 0.9, 10, Tool.Eye, Handling.Look, []);
+    private static readonly Character Sap = new(
+        "sap",
+        "sap",
+        Organ.Stem,
+        CharacterKind.Categorical,
+        [new("clear", "clear", "", []), new("milky", "milky", "", [])],
+        ["sap"],
+        [],
+        0.9,
+        0.9,
+        10,
+        Tool.Eye,
+        Handling.Look,
+        []
+    );
 
     public async ValueTask InitializeAsync()
     {
@@ -35,9 +49,25 @@ public sealed class FloraRepositoryTests : IAsyncLifetime
         await _database.DisposeAsync();
     }
 
-    private static Flora Isle(string id, params string[] species) => new(id, $"Isle of {id}",
-        [.. species.Select(s => new Taxon(s.ToLowerInvariant().Replace(' ', '-'), s, "", "species", "", "", "", [], ""))],
-        new CharacterTable([Sap], [.. species.Select((s, i) => new TaxonDescription(s.ToLowerInvariant().Replace(' ', '-'), [new CharacterDescription("sap", [new StateShare(i % 2 == 0 ? "milky" : "clear", 1)])]))], []));
+    private static Flora Isle(string id, params string[] species) =>
+        new(
+            id,
+            $"Isle of {id}",
+            [.. species.Select(s => new Taxon(s.ToLowerInvariant().Replace(' ', '-'), s, "", "species", "", "", "", [], ""))],
+            new CharacterTable(
+                [Sap],
+                [
+                    .. species.Select(
+                        (s, i) =>
+                            new TaxonDescription(
+                                s.ToLowerInvariant().Replace(' ', '-'),
+                                [new CharacterDescription("sap", [new StateShare(i % 2 == 0 ? "milky" : "clear", 1)])]
+                            )
+                    ),
+                ],
+                []
+            )
+        );
 
     [Fact]
     public async Task EachChangeIsAVersionAndTheSameAgainIsNone()
@@ -61,7 +91,11 @@ public sealed class FloraRepositoryTests : IAsyncLifetime
         await _floras.PublishAsync(Isle("a", "Alvena montis"), Stop);
         await _floras.PublishAsync(Isle("a", "Alvena montis", "Alvena palus"), Stop);
         await _floras.SaveDraftAsync(Isle("a", "Alvena montis", "Alvena palus", "Alvena lenta"), [], Stop);
-        await _floras.SaveDraftAsync(Isle("b", "Brontia alta"), [new FloraProblem(ProblemSeverity.Warning, "column.empty", "m.csv", 1, "x", "It is empty.")], Stop);
+        await _floras.SaveDraftAsync(
+            Isle("b", "Brontia alta"),
+            [new FloraProblem(ProblemSeverity.Warning, "column.empty", "m.csv", 1, "x", "It is empty.")],
+            Stop
+        );
         var list = (await _floras.ListAsync(Stop)).ToDictionary(f => f.Id);
         Assert.Equal(("Isle of a", 2, 2, 1), (list["a"].Name, list["a"].Version, list["a"].Taxa, list["a"].Characters));
         Assert.Equal((3, 3), (list["a"].Draft!.Version, list["a"].Draft!.Taxa));
@@ -103,7 +137,11 @@ public sealed class FloraRepositoryTests : IAsyncLifetime
         Assert.Single(ReadyFlora.Read((await _floras.PackAsync("a", null, Stop))!.Value.Pack).Pack.Taxa);
         await _floras.PublishDraftAsync("a", Stop);
         await _floras.PublishAsync(Isle("a", "Alvena montis", "Alvena palus"), Stop);
-        var (newest, first, second) = ((await _floras.PackAsync("a", null, Stop))!.Value, (await _floras.PackAsync("a", 1, Stop))!.Value, (await _floras.PackAsync("a", 2, Stop))!.Value);
+        var (newest, first, second) = (
+            (await _floras.PackAsync("a", null, Stop))!.Value,
+            (await _floras.PackAsync("a", 1, Stop))!.Value,
+            (await _floras.PackAsync("a", 2, Stop))!.Value
+        );
         Assert.Equal(2, ReadyFlora.Read(newest.Pack).Pack.Taxa.Count);
         Assert.Single(ReadyFlora.Read(first.Pack).Pack.Taxa);
         Assert.Equal(newest.ContentHash, second.ContentHash);
@@ -141,21 +179,23 @@ public sealed class FloraRepositoryTests : IAsyncLifetime
     [Fact]
     public async Task PublishedByManyAtOnceEachVersionIsThereOnce()
     {
-        await Task.WhenAll(Enumerable.Range(0, 6).Select(async i =>
-        {
-            // Two that come at the same moment want the same number: one of them is refused and has to try again.
-            for (var tries = 0; tries < 20; tries++)
-            {
-                try
+        await Task.WhenAll(
+            Enumerable
+                .Range(0, 6)
+                .Select(async i =>
                 {
-                    await _floras.PublishAsync(Isle("a", $"Alvena s{i}"), Stop);
-                    return;
-                }
-                catch (PostgresException e) when (e.SqlState == PostgresErrorCodes.UniqueViolation)
-                {
-                }
-            }
-        }));
+                    // Two that come at the same moment want the same number: one of them is refused and has to try again.
+                    for (var tries = 0; tries < 20; tries++)
+                    {
+                        try
+                        {
+                            await _floras.PublishAsync(Isle("a", $"Alvena s{i}"), Stop);
+                            return;
+                        }
+                        catch (PostgresException e) when (e.SqlState == PostgresErrorCodes.UniqueViolation) { }
+                    }
+                })
+        );
         Assert.Equal(6, (await _floras.ListAsync(Stop)).Single().Version);
     }
 
@@ -169,7 +209,12 @@ public sealed class FloraRepositoryTests : IAsyncLifetime
         Assert.Equal(2L, await _source.CreateCommand("select count(*) from flora_columns").ExecuteScalarAsync(Stop));
         var made = (await _floras.PackAsync("kept", null, Stop))!.Value;
         Assert.Equal(made.Pack, (await _floras.PackAsync("kept", 1, Stop))!.Value.Pack);
-        Assert.Equal(made.Pack, await _source.CreateCommand($"select bytes from flora_columns where content_hash = '{made.ContentHash}'").ExecuteScalarAsync(Stop));
+        Assert.Equal(
+            made.Pack,
+            await _source
+                .CreateCommand($"select bytes from flora_columns where content_hash = '{made.ContentHash}'")
+                .ExecuteScalarAsync(Stop)
+        );
         Assert.NotNull(await _floras.PackAsync("draft", 1, Stop));
         Assert.Null(await _floras.PackAsync("draft", 2, Stop));
         Assert.Null(await _floras.PackAsync("nowhere", null, Stop));

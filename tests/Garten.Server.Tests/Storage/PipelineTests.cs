@@ -31,7 +31,8 @@ public sealed class PipelineTests : IAsyncLifetime
         await _database.DisposeAsync();
     }
 
-    private static SavePlaceCommand Place(string name, double metres = 10, Guid? id = null) => new(Guid.CreateVersion7(), id ?? Guid.CreateVersion7(), name, "", 57, -11, metres, "");
+    private static SavePlaceCommand Place(string name, double metres = 10, Guid? id = null) =>
+        new(Guid.CreateVersion7(), id ?? Guid.CreateVersion7(), name, "", 57, -11, metres, "");
 
     private async Task<T> ValueAsync<T>(string sql) => (T)(await _source.CreateCommand(sql).ExecuteScalarAsync(Stop))!;
 
@@ -40,8 +41,20 @@ public sealed class PipelineTests : IAsyncLifetime
     public async Task OneThatIsRefusedIsTakenBackAlone()
     {
         var twice = Guid.CreateVersion7();
-        var results = await _commands.ApplyAsync([Place("first"), Place("circle without a size", metres: -1), Place("second", id: twice), Place("of the same id", id: twice), Place("third")], Stop);
-        Assert.Equal([CommandStatus.Applied, CommandStatus.Refused, CommandStatus.Applied, CommandStatus.Refused, CommandStatus.Applied], results.Select(r => r.Status));
+        var results = await _commands.ApplyAsync(
+            [
+                Place("first"),
+                Place("circle without a size", metres: -1),
+                Place("second", id: twice),
+                Place("of the same id", id: twice),
+                Place("third"),
+            ],
+            Stop
+        );
+        Assert.Equal(
+            [CommandStatus.Applied, CommandStatus.Refused, CommandStatus.Applied, CommandStatus.Refused, CommandStatus.Applied],
+            results.Select(r => r.Status)
+        );
         Assert.Equal(["place.uncertainty", "place.exists"], results.Where(r => r.Problem is not null).Select(r => r.Problem!.Code));
         Assert.Equal("first second third", await ValueAsync<string>("select string_agg(name, ' ' order by name) from place"));
         Assert.Equal(1L, await ValueAsync<long>("select count(distinct received_at) from command"));
@@ -53,44 +66,69 @@ public sealed class PipelineTests : IAsyncLifetime
     public async Task ACommandIsCarriedOutOnce()
     {
         var command = Place("once");
-        Assert.Equal([CommandStatus.Applied, CommandStatus.Already], (await _commands.ApplyAsync([command, command], Stop)).Select(r => r.Status));
+        Assert.Equal(
+            [CommandStatus.Applied, CommandStatus.Already],
+            (await _commands.ApplyAsync([command, command], Stop)).Select(r => r.Status)
+        );
         Assert.Equal(CommandStatus.Already, (await _commands.ApplyAsync(command, Stop)).Status);
         Assert.Equal("command.reused", (await _commands.ApplyAsync(command with { Name = "other" }, Stop)).Problem!.Code);
         // Of one whose hash was made by an earlier form, id and kind suffice.
-        await _source.CreateCommand("alter table command disable trigger all; update command set hash_form = 0, body_hash = 'of-before', kind = 'SavePlaceCommand'; alter table command enable trigger all").ExecuteNonQueryAsync(Stop);
+        await _source
+            .CreateCommand(
+                "alter table command disable trigger all; update command set hash_form = 0, body_hash = 'of-before', kind = 'SavePlaceCommand'; alter table command enable trigger all"
+            )
+            .ExecuteNonQueryAsync(Stop);
         Assert.Equal(CommandStatus.Already, (await _commands.ApplyAsync(command, Stop)).Status);
-        Assert.Equal("command.reused", (await _commands.ApplyAsync(new SaveKeysCommand(command.Id, "1 a ... b\n1 c ... d"), Stop)).Problem!.Code);
+        Assert.Equal(
+            "command.reused",
+            (await _commands.ApplyAsync(new SaveKeysCommand(command.Id, "1 a ... b\n1 c ... d"), Stop)).Problem!.Code
+        );
     }
 
-    /// <summary>Who reads on from the newest number that it saw never misses a change, however long another one takes to be written.</summary>
+    /// <summary>Who reads on from the newest number that it saw never misses a change, however long another one takes to be
+    /// written.</summary>
     [Fact]
     public async Task AReaderThatGoesOnFromANumberSkipsNothing()
     {
-        const int writers = 6, each = 25;
+        const int writers = 6,
+            each = 25;
         using var done = CancellationTokenSource.CreateLinkedTokenSource(Stop);
         var seen = new HashSet<Guid>();
-        var reading = Task.Run(async () =>
-        {
-            await using var connection = await _source.OpenConnectionAsync(Stop);
-            for (long from = 0; ;)
+        var reading = Task.Run(
+            async () =>
             {
-                var last = done.IsCancellationRequested;
-                foreach (var (change, id) in await connection.Command("select change, id from command where change > $1 order by change", from).ReadAllAsync(r => (r.GetInt64(0), r.GetGuid(1)), Stop))
+                await using var connection = await _source.OpenConnectionAsync(Stop);
+                for (long from = 0; ; )
                 {
-                    Assert.Equal(from + 1, change);
-                    from = change;
-                    seen.Add(id);
+                    var last = done.IsCancellationRequested;
+                    foreach (
+                        var (change, id) in await connection
+                            .Command("select change, id from command where change > $1 order by change", from)
+                            .ReadAllAsync(r => (r.GetInt64(0), r.GetGuid(1)), Stop)
+                    )
+                    {
+                        Assert.Equal(from + 1, change);
+                        from = change;
+                        seen.Add(id);
+                    }
+                    if (last)
+                        return;
                 }
-                if (last) return;
-            }
-        }, Stop);
-        var sent = await Task.WhenAll(Enumerable.Range(0, writers).Select(async w =>
-        {
-            var own = Enumerable.Range(0, each).Select(i => Place($"{w} {i}")).ToList();
-            // Small batches and large ones, so that some are long on their way.
-            for (var i = 0; i < each; i += 1 + w * 2) await _commands.ApplyAsync(own.Skip(i).Take(1 + w * 2), Stop);
-            return own.Select(c => c.Id);
-        }));
+            },
+            Stop
+        );
+        var sent = await Task.WhenAll(
+            Enumerable
+                .Range(0, writers)
+                .Select(async w =>
+                {
+                    var own = Enumerable.Range(0, each).Select(i => Place($"{w} {i}")).ToList();
+                    // Small batches and large ones, so that some are long on their way.
+                    for (var i = 0; i < each; i += 1 + w * 2)
+                        await _commands.ApplyAsync(own.Skip(i).Take(1 + w * 2), Stop);
+                    return own.Select(c => c.Id);
+                })
+        );
         await done.CancelAsync();
         await reading;
         Assert.Equal(writers * each, seen.Count);
@@ -104,9 +142,24 @@ public sealed class PipelineTests : IAsyncLifetime
         var (place, plants) = (Place("meeting"), Enumerable.Range(0, 20).Select(_ => Guid.CreateVersion7()).ToList());
         await _commands.ApplyAsync(place, Stop);
         var recorder = new PersonReference(Guid.CreateVersion7(), "Tove Askling");
-        await _commands.ApplyAsync(plants.Select(p => new TagPlantCommand(Guid.CreateVersion7(), p, place.PlaceId, "peg", "2026-05-01", recorder)), Stop);
-        List<VisitPlantCommand> Visits(IEnumerable<Guid> of) => [.. of.Select(p => new VisitPlantCommand(Guid.CreateVersion7(), Guid.CreateVersion7(), p, "2026-05-02", recorder, Core.Surveys.PlantState.Alive))];
-        var both = await Task.WhenAll(Enumerable.Range(0, 4).Select(i => _commands.ApplyAsync(Visits(i % 2 == 0 ? plants : plants.AsEnumerable().Reverse()), Stop)));
+        await _commands.ApplyAsync(
+            plants.Select(p => new TagPlantCommand(Guid.CreateVersion7(), p, place.PlaceId, "peg", "2026-05-01", recorder)),
+            Stop
+        );
+        List<VisitPlantCommand> Visits(IEnumerable<Guid> of) =>
+            [
+                .. of.Select(p => new VisitPlantCommand(
+                    Guid.CreateVersion7(),
+                    Guid.CreateVersion7(),
+                    p,
+                    "2026-05-02",
+                    recorder,
+                    Core.Surveys.PlantState.Alive
+                )),
+            ];
+        var both = await Task.WhenAll(
+            Enumerable.Range(0, 4).Select(i => _commands.ApplyAsync(Visits(i % 2 == 0 ? plants : plants.AsEnumerable().Reverse()), Stop))
+        );
         Assert.All(both.SelectMany(r => r), r => Assert.Equal(CommandStatus.Applied, r.Status));
     }
 }

@@ -20,5 +20,6 @@ internal static class Pipelines
     }
 
     /// <summary>Carries out one command.</summary>
-    public static async Task<CommandResult> ApplyAsync(this CommandPipeline pipeline, Command command, CancellationToken stop) => (await pipeline.ApplyAsync([command], stop))[0];
+    public static async Task<CommandResult> ApplyAsync(this CommandPipeline pipeline, Command command, CancellationToken stop) =>
+        (await pipeline.ApplyAsync([command], stop))[0];
 }

@@ -62,20 +62,44 @@ public sealed class SurveyStoreTests : IAsyncLifetime
     private async Task<long> FactsAsync()
     {
         var tables = new List<string>();
-        await using (var command = _source.CreateCommand("select table_name from information_schema.tables where table_schema = 'public' and table_type = 'BASE TABLE'"))
+        await using (
+            var command = _source.CreateCommand(
+                "select table_name from information_schema.tables where table_schema = 'public' and table_type = 'BASE TABLE'"
+            )
+        )
         await using (var reader = await command.ExecuteReaderAsync(Stop))
         {
-            while (await reader.ReadAsync(Stop)) tables.Add(reader.GetString(0));
+            while (await reader.ReadAsync(Stop))
+                tables.Add(reader.GetString(0));
         }
         long rows = 0;
-        foreach (var table in tables) rows += (long)(await _source.CreateCommand($"select count(*) from \"{table}\"").ExecuteScalarAsync(Stop))!;
+        foreach (var table in tables)
+            rows += (long)(await _source.CreateCommand($"select count(*) from \"{table}\"").ExecuteScalarAsync(Stop))!;
         return rows;
     }
 
-    private TagPlantCommand Tag(Guid plant, string label = "peg 7", string on = "2026-05-01", int? version = null, Guid? population = null) =>
-        new(Guid.CreateVersion7(), plant, _place, label, on, Recorder, new PlantSite(57.0003, -11.0004, 6), new Finding("stile", 220, 12, ""), population, version);
+    private TagPlantCommand Tag(
+        Guid plant,
+        string label = "peg 7",
+        string on = "2026-05-01",
+        int? version = null,
+        Guid? population = null
+    ) =>
+        new(
+            Guid.CreateVersion7(),
+            plant,
+            _place,
+            label,
+            on,
+            Recorder,
+            new PlantSite(57.0003, -11.0004, 6),
+            new Finding("stile", 220, 12, ""),
+            population,
+            version
+        );
 
-    private static VisitPlantCommand Visit(Guid plant, string date, PlantState state = PlantState.Alive, params PhaseNote[] phases) => new(Guid.CreateVersion7(), Guid.CreateVersion7(), plant, date, Recorder, state, phases);
+    private static VisitPlantCommand Visit(Guid plant, string date, PlantState state = PlantState.Alive, params PhaseNote[] phases) =>
+        new(Guid.CreateVersion7(), Guid.CreateVersion7(), plant, date, Recorder, state, phases);
 
     [Fact]
     public async Task ATaggedPlantIsListedAtItsPlaceAndChangedByItsVersion()
@@ -121,7 +145,10 @@ public sealed class SurveyStoreTests : IAsyncLifetime
         await Applied(Tag(plant));
         await Refused(Visit(plant, "2026-04-30"), "evidence.before-tag");
         await Refused(Visit(plant, "2999-01-01"), "date.future");
-        await Refused(Visit(plant, "2026-05-20", PlantState.NotRefound, new PhaseNote(Phenophase.Flower, PhaseStage.Shown)), "visit.disagrees");
+        await Refused(
+            Visit(plant, "2026-05-20", PlantState.NotRefound, new PhaseNote(Phenophase.Flower, PhaseStage.Shown)),
+            "visit.disagrees"
+        );
         await Refused(Tag(Guid.CreateVersion7()) with { Site = new PlantSite(58, -11, 5) }, "plant.far");
     }
 
@@ -129,10 +156,32 @@ public sealed class SurveyStoreTests : IAsyncLifetime
     public async Task APopulationIsCountedCorrectedAndThreatened()
     {
         var (population, threat) = (Guid.CreateVersion7(), Guid.CreateVersion7());
-        await Applied(new SavePopulationCommand(Guid.CreateVersion7(), population, _place, "east bank", "Alvena montis", "up to the ditch"));
-        var count = new CountPopulationCommand(Guid.CreateVersion7(), Guid.CreateVersion7(), population, "2026-05-20", Recorder, CountUnit.Individuals, 12);
+        await Applied(
+            new SavePopulationCommand(Guid.CreateVersion7(), population, _place, "east bank", "Alvena montis", "up to the ditch")
+        );
+        var count = new CountPopulationCommand(
+            Guid.CreateVersion7(),
+            Guid.CreateVersion7(),
+            population,
+            "2026-05-20",
+            Recorder,
+            CountUnit.Individuals,
+            12
+        );
         await Applied(count);
-        await Applied(new CountPopulationCommand(Guid.CreateVersion7(), Guid.CreateVersion7(), population, "2026-05-20", Recorder, CountUnit.Individuals, 14, "two behind the stone", count.CountId));
+        await Applied(
+            new CountPopulationCommand(
+                Guid.CreateVersion7(),
+                Guid.CreateVersion7(),
+                population,
+                "2026-05-20",
+                Recorder,
+                CountUnit.Individuals,
+                14,
+                "two behind the stone",
+                count.CountId
+            )
+        );
         await Applied(new NoteThreatCommand(Guid.CreateVersion7(), threat, population, "2026-05-20", "ditch clearing", "2026-09-01"));
         await Applied(Tag(Guid.CreateVersion7(), "peg 1", population: population));
         var row = Assert.Single(await _populations.ListAsync(Stop));
@@ -141,10 +190,24 @@ public sealed class SurveyStoreTests : IAsyncLifetime
         Assert.Equal([12, 14], row.Counts.Select(c => c.Number));
         Assert.Equal(count.CountId, row.Counts[1].Supersedes);
         Assert.Equal("peg 1", Assert.Single(row.Pegs).Label);
-        await Refused(new SavePopulationCommand(Guid.CreateVersion7(), population, _place, "east bank", "Alvena montis"), "population.exists");
-        await Refused(count with { Id = Guid.CreateVersion7(), CountId = Guid.CreateVersion7(), PopulationId = Guid.CreateVersion7() }, "population.unknown");
+        await Refused(
+            new SavePopulationCommand(Guid.CreateVersion7(), population, _place, "east bank", "Alvena montis"),
+            "population.exists"
+        );
+        await Refused(
+            count with
+            {
+                Id = Guid.CreateVersion7(),
+                CountId = Guid.CreateVersion7(),
+                PopulationId = Guid.CreateVersion7(),
+            },
+            "population.unknown"
+        );
         await Refused(count with { Id = Guid.CreateVersion7(), CountId = Guid.CreateVersion7(), Number = -1 }, "count.negative");
-        await Refused(new NoteThreatCommand(Guid.CreateVersion7(), Guid.CreateVersion7(), population, "2026-05-20", "felling", "2026-05-01"), "threat.past");
+        await Refused(
+            new NoteThreatCommand(Guid.CreateVersion7(), Guid.CreateVersion7(), population, "2026-05-20", "felling", "2026-05-01"),
+            "threat.past"
+        );
     }
 
     [Fact]

@@ -1,4 +1,4 @@
-import { QueryClient, useInfiniteQuery, useQuery, useQueryClient } from "@tanstack/react-query";
+import { keepPreviousData, QueryClient, useInfiniteQuery, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { answerOf, api, ask, AwayError, pageOf, type Paged, type Schemas } from "../api/client";
 import { flush, MOST_FAILURES, onOutboxChange, queued, refusedCommands } from "./outbox";
@@ -44,6 +44,8 @@ export function usePlants(filter: { place: string; text: string }) {
   return useInfiniteQuery({
     queryKey: ["plants", place, text],
     initialPageParam: "",
+    // While another text is looked for, what was found for the last one stays.
+    placeholderData: keepPreviousData,
     queryFn: ({ pageParam: after }) => {
       const page = () =>
         pageOf((signal) =>

@@ -13,11 +13,25 @@ internal sealed class LookCheck(CharacterTable glossary)
 {
     /// <summary>The looks that are new, each sound; those that are kept already must be of this plant.</summary>
     /// <exception cref="CommandRefusedException">One can't be kept; the field says which.</exception>
-    public async Task<IReadOnlyList<Observation>> NewAsync(CommandContext context, Guid plantId, PlantRow? tagged, IReadOnlyList<Observation>? observations, CancellationToken stop)
+    public async Task<IReadOnlyList<Observation>> NewAsync(
+        CommandContext context,
+        Guid plantId,
+        PlantRow? tagged,
+        IReadOnlyList<Observation>? observations,
+        CancellationToken stop
+    )
     {
         var looks = observations ?? [];
-        if (looks.Count > Limits.MostObservations) throw Refusal.Of(422, "observations.too-many", "These are too many observations.", $"Send at most {Limits.MostObservations} at a time.", "observations");
-        if (looks.Count == 0) return [];
+        if (looks.Count > Limits.MostObservations)
+            throw Refusal.Of(
+                422,
+                "observations.too-many",
+                "These are too many observations.",
+                $"Send at most {Limits.MostObservations} at a time.",
+                "observations"
+            );
+        if (looks.Count == 0)
+            return [];
         var known = await EvidenceRepository.KnownAsync(context.Connection, [.. looks.Select(o => o.Id)], stop);
         var table = await FloraRepository.TableAsync(context.Connection, glossary, stop);
         var today = context.LatestDay;
@@ -26,14 +40,30 @@ internal sealed class LookCheck(CharacterTable glossary)
         {
             var field = string.Create(CultureInfo.InvariantCulture, $"observations[{i}]");
             var look = looks[i];
-            if (look.Id == Guid.Empty || !ids.Add(look.Id)) throw Refusal.Of(422, "observation.id", "An observation needs an id of its own.", "Make a new UUID (version 7) for each.", field);
+            if (look.Id == Guid.Empty || !ids.Add(look.Id))
+                throw Refusal.Of(
+                    422,
+                    "observation.id",
+                    "An observation needs an id of its own.",
+                    "Make a new UUID (version 7) for each.",
+                    field
+                );
             if (known.TryGetValue(look.Id, out var plant))
             {
-                if (plant != plantId) throw Refusal.Of(409, "observation.plant", "This observation is of another plant.", "Make a new observation for this plant.", field);
+                if (plant != plantId)
+                    throw Refusal.Of(
+                        409,
+                        "observation.plant",
+                        "This observation is of another plant.",
+                        "Make a new observation for this plant.",
+                        field
+                    );
                 continue;
             }
-            if (EvidenceSheet.Problem(look, table.Find(look.Character), today) is { } wrong) throw Refusal.Of(422, "observation.invalid", "An observation can't be kept.", wrong, field);
-            if (!look.Withdrawn) PlantCheck.NotBeforeTag(tagged, DateOnly.ParseExact(look.Date, "yyyy-MM-dd", CultureInfo.InvariantCulture), field);
+            if (EvidenceSheet.Problem(look, table.Find(look.Character), today) is { } wrong)
+                throw Refusal.Of(422, "observation.invalid", "An observation can't be kept.", wrong, field);
+            if (!look.Withdrawn)
+                PlantCheck.NotBeforeTag(tagged, DateOnly.ParseExact(look.Date, "yyyy-MM-dd", CultureInfo.InvariantCulture), field);
             Check.Text(look.Note, field, "The note", Limits.LongestNote, required: false);
         }
         return [.. looks.Where(o => !known.ContainsKey(o.Id))];

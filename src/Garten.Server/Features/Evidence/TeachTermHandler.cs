@@ -13,8 +13,10 @@ internal sealed class TeachTermHandler(CharacterTable glossary) : ICommandHandle
     {
         Check.Text(teach.Term, "term", "The term", Limits.LongestTerm, required: true);
         var table = await FloraRepository.TableAsync(context.Connection, glossary, stop);
-        if (table.Find(teach.Character) is not { } character) throw Refusal.Of(422, "character.unknown", "There is no such character.", "Choose one of the glossary.", "character");
-        if (character.IndexOf(teach.State) < 0) throw Refusal.Of(422, "state.unknown", $"{character.Name} has no such state.", "Choose one of its states.", "state");
+        if (table.Find(teach.Character) is not { } character)
+            throw Refusal.Of(422, "character.unknown", "There is no such character.", "Choose one of the glossary.", "character");
+        if (character.IndexOf(teach.State) < 0)
+            throw Refusal.Of(422, "state.unknown", $"{character.Name} has no such state.", "Choose one of its states.", "state");
         await EvidenceRepository.TeachAsync(context.Connection, teach, context.Now, stop);
         return new CommandResult(teach.Id, CommandStatus.Applied);
     }

@@ -40,7 +40,8 @@ internal sealed class FloraRepository(NpgsqlDataSource database, CharacterTable 
 
         public static Loaded Keep(string hash, string pack)
         {
-            if (Kept.Count >= MostKept) Kept.Clear();
+            if (Kept.Count >= MostKept)
+                Kept.Clear();
             return Kept[hash] = new Loaded(hash, pack);
         }
     }
@@ -70,18 +71,29 @@ internal sealed class FloraRepository(NpgsqlDataSource database, CharacterTable 
 
     private static async Task<PublishedFlora?> FindAsync(NpgsqlConnection connection, string id, int? version, CancellationToken stop)
     {
-        var found = await connection.Command("select version, content_hash, pack from flora where id = $1 and ($2::integer is null or version = $2) order by version desc limit 1", id, version)
+        var found = await connection
+            .Command(
+                "select version, content_hash, pack from flora where id = $1 and ($2::integer is null or version = $2) order by version desc limit 1",
+                id,
+                version
+            )
             .ReadAllAsync(r => new PublishedFlora(r.GetInt32(0), r.GetString(1), r.GetString(2)), stop);
-        if (found.Count > 0) return found[0];
-        var drafts = await connection.Command(
-            """
-            select 1 + (select coalesce(max(f.version), 0) from flora f where f.id = d.id), content_hash, pack
-            from flora_draft d where id = $1 and discarded_at is null
-            """, id).ReadAllAsync(r => new PublishedFlora(r.GetInt32(0), r.GetString(1), r.GetString(2)), stop);
+        if (found.Count > 0)
+            return found[0];
+        var drafts = await connection
+            .Command(
+                """
+                select 1 + (select coalesce(max(f.version), 0) from flora f where f.id = d.id), content_hash, pack
+                from flora_draft d where id = $1 and discarded_at is null
+                """,
+                id
+            )
+            .ReadAllAsync(r => new PublishedFlora(r.GetInt32(0), r.GetString(1), r.GetString(2)), stop);
         return drafts.Find(d => version is null || d.Version == version);
     }
 
-    /// <summary>The newest published version of a flora made ready for reading, or its draft where it was never published; null where there is none.</summary>
+    /// <summary>The newest published version of a flora made ready for reading, or its draft where it was never published; null where there
+    /// is none.</summary>
     public async Task<FloraBook?> BookAsync(string id, CancellationToken stop) => (await LoadAsync(id, stop))?.Book;
 
     private async Task<Loaded?> LoadAsync(string id, CancellationToken stop)
@@ -92,36 +104,75 @@ internal sealed class FloraRepository(NpgsqlDataSource database, CharacterTable 
 
     private static async Task<Loaded?> LoadAsync(NpgsqlConnection connection, string id, CancellationToken stop)
     {
-        if (await HashAsync(connection, id, null, stop) is not { } hash) return null;
-        if (Kept.TryGetValue(hash, out var loaded)) return loaded;
+        if (await HashAsync(connection, id, null, stop) is not { } hash)
+            return null;
+        if (Kept.TryGetValue(hash, out var loaded))
+            return loaded;
         return await FindAsync(connection, id, null, stop) is { } found ? Loaded.Keep(found.ContentHash, found.Pack) : null;
     }
 
     // Of a version; without one of the newest published, or of the draft where none was.
     private static async Task<string?> HashAsync(NpgsqlConnection connection, string id, int? version, CancellationToken stop)
     {
-        var hashes = await connection.Command(
-            """
-            (select content_hash from flora where id = $1 and ($2::integer is null or version = $2) order by version desc limit 1)
-            union all (select content_hash from flora_draft d where id = $1 and discarded_at is null and not exists (select 1 from flora where id = $1) and coalesce($2, 1) = 1)
-            union all (select content_hash from flora_draft d where id = $1 and discarded_at is null and $2 = 1 + (select max(version) from flora where id = $1))
-            """, id, version).ReadAllAsync(r => r.GetString(0), stop);
+        var hashes = await connection
+            .Command(
+                """
+                (select content_hash from flora where id = $1 and ($2::integer is null or version = $2) order by version desc limit 1)
+                union all (select content_hash from flora_draft d where id = $1 and discarded_at is null and not exists (select 1 from flora where id = $1) and coalesce($2, 1) = 1)
+                union all (select content_hash from flora_draft d where id = $1 and discarded_at is null and $2 = 1 + (select max(version) from flora where id = $1))
+                """,
+                id,
+                version
+            )
+            .ReadAllAsync(r => r.GetString(0), stop);
         return hashes.Count == 0 ? null : hashes[0];
     }
 
     private static async Task<Columns?> ColumnsAsync(NpgsqlConnection connection, string id, int? version, CancellationToken stop)
     {
-        if (await HashAsync(connection, id, version, stop) is not { } hash) return null;
-        if (KeptColumns.TryGetValue(hash, out var known)) return known;
-        var kept = await connection.Command("select bytes from flora_columns where content_hash = $1 and form = $2 and core = $3", hash, (short)PackFile.Form, CoreMade).ReadAllAsync(r => r.GetFieldValue<byte[]>(0), stop);
+        if (await HashAsync(connection, id, version, stop) is not { } hash)
+            return null;
+        if (KeptColumns.TryGetValue(hash, out var known))
+            return known;
+        var kept = await connection
+            .Command(
+                "select bytes from flora_columns where content_hash = $1 and form = $2 and core = $3",
+                hash,
+                (short)PackFile.Form,
+                CoreMade
+            )
+            .ReadAllAsync(r => r.GetFieldValue<byte[]>(0), stop);
         if (kept.Count == 0)
         {
-            if ((Kept.GetValueOrDefault(hash) ?? (await FindAsync(connection, id, version, stop) is { } found ? Loaded.Keep(found.ContentHash, found.Pack) : null)) is not { } loaded) return null;
+            if (
+                (
+                    Kept.GetValueOrDefault(hash)
+                    ?? (await FindAsync(connection, id, version, stop) is { } found ? Loaded.Keep(found.ContentHash, found.Pack) : null)
+                )
+                is not { } loaded
+            )
+                return null;
             kept.Add(ReadyFlora.Write(loaded.Flora));
-            await connection.Command("insert into flora_columns (content_hash, form, core, bytes) values ($1, $2, $3, $4) on conflict do nothing", hash, (short)PackFile.Form, CoreMade, kept[0]).RunAsync(stop);
-            await connection.Command("delete from flora_columns where content_hash = $1 and (form, core) <> ($2, $3)", hash, (short)PackFile.Form, CoreMade).RunAsync(stop);
+            await connection
+                .Command(
+                    "insert into flora_columns (content_hash, form, core, bytes) values ($1, $2, $3, $4) on conflict do nothing",
+                    hash,
+                    (short)PackFile.Form,
+                    CoreMade,
+                    kept[0]
+                )
+                .RunAsync(stop);
+            await connection
+                .Command(
+                    "delete from flora_columns where content_hash = $1 and (form, core) <> ($2, $3)",
+                    hash,
+                    (short)PackFile.Form,
+                    CoreMade
+                )
+                .RunAsync(stop);
         }
-        if (KeptColumns.Count >= MostKept) KeptColumns.Clear();
+        if (KeptColumns.Count >= MostKept)
+            KeptColumns.Clear();
         return KeptColumns[hash] = new Columns(hash, kept[0]);
     }
 
@@ -133,7 +184,8 @@ internal sealed class FloraRepository(NpgsqlDataSource database, CharacterTable 
     }
 
     /// <summary>The same by a connection that is open already: no request holds two.</summary>
-    internal static async Task<ReadyFlora?> ReadyAsync(NpgsqlConnection connection, string id, CancellationToken stop) => (await ColumnsAsync(connection, id, null, stop))?.Ready;
+    internal static async Task<ReadyFlora?> ReadyAsync(NpgsqlConnection connection, string id, CancellationToken stop) =>
+        (await ColumnsAsync(connection, id, null, stop))?.Ready;
 
     /// <summary>A version of a flora in its binary form, with the hash of its content; null where there is none.</summary>
     public async Task<(string ContentHash, byte[] Pack)?> PackAsync(string id, int? version, CancellationToken stop)
@@ -146,22 +198,44 @@ internal sealed class FloraRepository(NpgsqlDataSource database, CharacterTable 
     public async Task PrepareAsync(CancellationToken stop)
     {
         await using var connection = await database.OpenConnectionAsync(stop);
-        foreach (var id in await connection.Command("select distinct id from flora union select id from flora_draft where discarded_at is null").ReadAllAsync(r => r.GetString(0), stop)) await ColumnsAsync(connection, id, null, stop);
+        foreach (
+            var id in await connection
+                .Command("select distinct id from flora union select id from flora_draft where discarded_at is null")
+                .ReadAllAsync(r => r.GetString(0), stop)
+        )
+            await ColumnsAsync(connection, id, null, stop);
     }
 
     /// <summary>All floras and drafts, by name.</summary>
     public async Task<IReadOnlyList<FloraSummary>> ListAsync(CancellationToken stop)
     {
         await using var connection = await database.OpenConnectionAsync(stop);
-        var published = await connection.Command("select distinct on (id) id, name, version, taxa, characters from flora order by id, version desc")
+        var published = await connection
+            .Command("select distinct on (id) id, name, version, taxa, characters from flora order by id, version desc")
             .ReadAllAsync(r => new FloraSummary(r.GetString(0), r.GetString(1), r.GetInt32(2), r.GetInt32(3), r.GetInt32(4), null), stop);
-        var drafts = await connection.Command("select id, name, taxa, characters, problems from flora_draft where discarded_at is null")
-            .ReadAllAsync(r => (Name: r.GetString(1), Draft: new FloraImport(r.GetString(0), 1, r.GetInt32(2), r.GetInt32(3), JsonSerializer.Deserialize(r.GetString(4), CoreJson.Default.IReadOnlyListFloraProblem)!)), stop);
+        var drafts = await connection
+            .Command("select id, name, taxa, characters, problems from flora_draft where discarded_at is null")
+            .ReadAllAsync(
+                r =>
+                    (
+                        Name: r.GetString(1),
+                        Draft: new FloraImport(
+                            r.GetString(0),
+                            1,
+                            r.GetInt32(2),
+                            r.GetInt32(3),
+                            JsonSerializer.Deserialize(r.GetString(4), CoreJson.Default.IReadOnlyListFloraProblem)!
+                        )
+                    ),
+                stop
+            );
         foreach (var (name, draft) in drafts)
         {
             var at = published.FindIndex(f => f.Id == draft.Id);
-            if (at >= 0) published[at] = published[at] with { Draft = draft with { Version = published[at].Version + 1 } };
-            else published.Add(new FloraSummary(draft.Id, name, 0, draft.Taxa, draft.Characters, draft));
+            if (at >= 0)
+                published[at] = published[at] with { Draft = draft with { Version = published[at].Version + 1 } };
+            else
+                published.Add(new FloraSummary(draft.Id, name, 0, draft.Taxa, draft.Characters, draft));
         }
         return [.. published.OrderBy(f => f.Name, StringComparer.Ordinal)];
     }
@@ -175,13 +249,17 @@ internal sealed class FloraRepository(NpgsqlDataSource database, CharacterTable 
 
     private (string Of, SensitiveTaxa Made)? _sensitive;
 
-    /// <summary>Which taxa of the newest versions of all floras are sensitive, and the grids that their positions are coarsened to.</summary>
+    /// <summary>Which taxa of the newest versions of all floras are sensitive, and the grids that their positions are coarsened
+    /// to.</summary>
     public async Task<SensitiveTaxa> SensitiveAsync(CancellationToken stop)
     {
         await using var connection = await database.OpenConnectionAsync(stop);
-        var newest = await connection.Command("select distinct on (id) content_hash from flora order by id, version desc").ReadAllAsync(r => r.GetString(0), stop);
+        var newest = await connection
+            .Command("select distinct on (id) content_hash from flora order by id, version desc")
+            .ReadAllAsync(r => r.GetString(0), stop);
         var of = string.Join(' ', newest);
-        if (_sensitive is { } known && known.Of == of) return known.Made;
+        if (_sensitive is { } known && known.Of == of)
+            return known.Made;
         var made = new SensitiveTaxa(await FlorasAsync(connection, stop));
         _sensitive = (of, made);
         return made;
@@ -201,9 +279,11 @@ internal sealed class FloraRepository(NpgsqlDataSource database, CharacterTable 
     }
 
     /// <summary>The tables of all floras as one; the glossary that ships with the program where none has characters.</summary>
-    internal static async Task<CharacterTable> TableAsync(NpgsqlConnection connection, CharacterTable glossary, CancellationToken stop) => TableOf(await FlorasAsync(connection, stop), glossary);
+    internal static async Task<CharacterTable> TableAsync(NpgsqlConnection connection, CharacterTable glossary, CancellationToken stop) =>
+        TableOf(await FlorasAsync(connection, stop), glossary);
 
-    private static List<Taxon> TaxaOf(IEnumerable<Flora> floras) => [.. floras.SelectMany(f => f.Taxa).DistinctBy(t => t.Id).OrderBy(t => t.Name, StringComparer.Ordinal)];
+    private static List<Taxon> TaxaOf(IEnumerable<Flora> floras) =>
+        [.. floras.SelectMany(f => f.Taxa).DistinctBy(t => t.Id).OrderBy(t => t.Name, StringComparer.Ordinal)];
 
     private static CharacterTable TableOf(IEnumerable<Flora> floras, CharacterTable glossary)
     {
@@ -213,13 +293,17 @@ internal sealed class FloraRepository(NpgsqlDataSource database, CharacterTable 
 
     private static async Task<List<Flora>> FlorasAsync(NpgsqlConnection connection, CancellationToken stop)
     {
-        var newest = await connection.Command("select distinct on (id) id, version, content_hash from flora order by id, version desc").ReadAllAsync(r => (Id: r.GetString(0), Version: r.GetInt32(1), Hash: r.GetString(2)), stop);
+        var newest = await connection
+            .Command("select distinct on (id) id, version, content_hash from flora order by id, version desc")
+            .ReadAllAsync(r => (Id: r.GetString(0), Version: r.GetInt32(1), Hash: r.GetString(2)), stop);
         var floras = new List<Flora>();
         foreach (var (id, version, hash) in newest)
         {
             if (!Kept.TryGetValue(hash, out var loaded))
             {
-                var packs = await connection.Command("select pack from flora where id = $1 and version = $2", id, version).ReadAllAsync(r => r.GetString(0), stop);
+                var packs = await connection
+                    .Command("select pack from flora where id = $1 and version = $2", id, version)
+                    .ReadAllAsync(r => r.GetString(0), stop);
                 loaded = Loaded.Keep(hash, packs[0]);
             }
             floras.Add(loaded.Flora);
@@ -236,12 +320,19 @@ internal sealed class FloraRepository(NpgsqlDataSource database, CharacterTable 
         await PublishAsync(connection, flora.Id, HashOf(pack), pack, stop);
     }
 
-    private static async Task PublishAsync(NpgsqlConnection connection, string id, string hash, string pack, CancellationToken stop) => await connection.Command(
-        """
-        insert into flora (id, version, content_hash, pack)
-        select $1, coalesce(max(version), 0) + 1, $2, $3 from flora where id = $1
-        having coalesce((array_agg(content_hash order by version desc))[1], '') <> $2
-        """, id, hash).With(Sql.Json(pack)).RunAsync(stop);
+    private static async Task PublishAsync(NpgsqlConnection connection, string id, string hash, string pack, CancellationToken stop) =>
+        await connection
+            .Command(
+                """
+                insert into flora (id, version, content_hash, pack)
+                select $1, coalesce(max(version), 0) + 1, $2, $3 from flora where id = $1
+                having coalesce((array_agg(content_hash order by version desc))[1], '') <> $2
+                """,
+                id,
+                hash
+            )
+            .With(Sql.Json(pack))
+            .RunAsync(stop);
 
     /// <summary>Keeps a draft, in place of one of the same id.</summary>
     public async Task<FloraImport> SaveDraftAsync(Flora flora, IReadOnlyList<FloraProblem> problems, CancellationToken stop)
@@ -250,12 +341,22 @@ internal sealed class FloraRepository(NpgsqlDataSource database, CharacterTable 
         var pack = JsonSerializer.Serialize(flora, CoreJson.Default.Flora);
         var (taxa, characters) = (flora.Taxa.Count, flora.Table?.Characters.Count ?? 0);
         await using var connection = await database.OpenConnectionAsync(stop);
-        await using var command = connection.Command(
-            """
-            insert into flora_draft (id, name, content_hash, taxa, characters, pack, made_at, discarded_at, problems) values ($1, $2, $3, $4, $5, $6, $7, null, $8)
-            on conflict (id) do update set name = $2, content_hash = $3, taxa = $4, characters = $5, pack = $6, made_at = $7, discarded_at = null, problems = $8
-            returning 1 + (select coalesce(max(f.version), 0) from flora f where f.id = $1)
-            """, flora.Id, flora.Name, HashOf(pack), taxa, characters, pack, clock.GetUtcNow()).With(Sql.Json(JsonSerializer.Serialize(problems, CoreJson.Default.IReadOnlyListFloraProblem)));
+        await using var command = connection
+            .Command(
+                """
+                insert into flora_draft (id, name, content_hash, taxa, characters, pack, made_at, discarded_at, problems) values ($1, $2, $3, $4, $5, $6, $7, null, $8)
+                on conflict (id) do update set name = $2, content_hash = $3, taxa = $4, characters = $5, pack = $6, made_at = $7, discarded_at = null, problems = $8
+                returning 1 + (select coalesce(max(f.version), 0) from flora f where f.id = $1)
+                """,
+                flora.Id,
+                flora.Name,
+                HashOf(pack),
+                taxa,
+                characters,
+                pack,
+                clock.GetUtcNow()
+            )
+            .With(Sql.Json(JsonSerializer.Serialize(problems, CoreJson.Default.IReadOnlyListFloraProblem)));
         command.CommandTimeout = 120;
         var version = (int)(await command.ExecuteScalarAsync(stop))!;
         return new FloraImport(flora.Id, version, taxa, characters, problems);
@@ -266,8 +367,11 @@ internal sealed class FloraRepository(NpgsqlDataSource database, CharacterTable 
     {
         await using var connection = await database.OpenConnectionAsync(stop);
         await using var transaction = await connection.BeginTransactionAsync(stop);
-        var drafts = await connection.Command("delete from flora_draft where id = $1 and discarded_at is null returning content_hash, pack", id).ReadAllAsync(r => (Hash: r.GetString(0), Pack: r.GetString(1)), stop);
-        if (drafts.Count == 0) return null;
+        var drafts = await connection
+            .Command("delete from flora_draft where id = $1 and discarded_at is null returning content_hash, pack", id)
+            .ReadAllAsync(r => (Hash: r.GetString(0), Pack: r.GetString(1)), stop);
+        if (drafts.Count == 0)
+            return null;
         await PublishAsync(connection, id, drafts[0].Hash, drafts[0].Pack, stop);
         var versions = await connection.Command("select max(version) from flora where id = $1", id).ReadAllAsync(r => r.GetInt32(0), stop);
         await transaction.CommitAsync(stop);
@@ -278,7 +382,9 @@ internal sealed class FloraRepository(NpgsqlDataSource database, CharacterTable 
     public async Task<bool> DiscardDraftAsync(string id, bool discarded, CancellationToken stop)
     {
         await using var connection = await database.OpenConnectionAsync(stop);
-        return await connection.Command("update flora_draft set discarded_at = $2 where id = $1", id, discarded ? clock.GetUtcNow() : null).RunAsync(stop) > 0;
+        return await connection
+                .Command("update flora_draft set discarded_at = $2 where id = $1", id, discarded ? clock.GetUtcNow() : null)
+                .RunAsync(stop) > 0;
     }
 
     private static string HashOf(string pack) => Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(pack)));

@@ -15,18 +15,29 @@ internal sealed class KeyRepository(NpgsqlDataSource database)
     private const int MostKnown = 1000;
 
     // The keys of these versions; the content only of those that aren't known yet.
-    private static async Task<Dictionary<string, Key>> KeysAsync(NpgsqlConnection connection, IReadOnlyCollection<string> hashes, CancellationToken stop)
+    private static async Task<Dictionary<string, Key>> KeysAsync(
+        NpgsqlConnection connection,
+        IReadOnlyCollection<string> hashes,
+        CancellationToken stop
+    )
     {
         var keys = new Dictionary<string, Key>(StringComparer.Ordinal);
         foreach (var hash in hashes)
         {
-            if (Known.TryGetValue(hash, out var known)) keys[hash] = known;
+            if (Known.TryGetValue(hash, out var known))
+                keys[hash] = known;
         }
         var missing = hashes.Where(h => !keys.ContainsKey(h)).ToArray();
-        if (missing.Length == 0) return keys;
-        foreach (var (hash, key) in await connection.Command("select hash, content from key_version where hash = any($1)", (object)missing).ReadAllAsync(r => (r.GetString(0), Content(r, 1)), stop))
+        if (missing.Length == 0)
+            return keys;
+        foreach (
+            var (hash, key) in await connection
+                .Command("select hash, content from key_version where hash = any($1)", (object)missing)
+                .ReadAllAsync(r => (r.GetString(0), Content(r, 1)), stop)
+        )
         {
-            if (Known.Count >= MostKnown) Known.Clear();
+            if (Known.Count >= MostKnown)
+                Known.Clear();
             keys[hash] = Known[hash] = key;
         }
         return keys;
@@ -36,26 +47,57 @@ internal sealed class KeyRepository(NpgsqlDataSource database)
     public async Task<IReadOnlyList<KeySummary>> ListAsync(CancellationToken stop)
     {
         await using var connection = await database.OpenConnectionAsync(stop);
-        var rows = await connection.Command(
-            """
-            select distinct on (title_plain) hash, title, version, added_at
-            from key_version
-            order by title_plain, version desc
-            """).ReadAllAsync(r => (Hash: r.GetString(0), Title: r.GetString(1), Version: r.GetInt32(2), At: r.GetFieldValue<DateTimeOffset>(3)), stop);
+        var rows = await connection
+            .Command(
+                """
+                select distinct on (title_plain) hash, title, version, added_at
+                from key_version
+                order by title_plain, version desc
+                """
+            )
+            .ReadAllAsync(
+                r => (Hash: r.GetString(0), Title: r.GetString(1), Version: r.GetInt32(2), At: r.GetFieldValue<DateTimeOffset>(3)),
+                stop
+            );
         var contents = await KeysAsync(connection, [.. rows.Select(r => r.Hash)], stop);
         var keys = rows.ConvertAll(r => Summary(r.Hash, r.Title, r.Version, contents[r.Hash], r.At));
-        return [.. keys.Select(k => k with { EnteredFrom = [.. keys.Where(o => o != k && o.HandsOverTo.Any(to => KeyTitle.IsNamedBy(k.Title, to))).Select(o => o.Title)] })];
+        return
+        [
+            .. keys.Select(k =>
+                k with
+                {
+                    EnteredFrom =
+                    [
+                        .. keys.Where(o => o != k && o.HandsOverTo.Any(to => KeyTitle.IsNamedBy(k.Title, to))).Select(o => o.Title),
+                    ],
+                }
+            ),
+        ];
     }
 
     /// <summary>A version with its text and its siblings; null where it isn't known.</summary>
     public async Task<KeyDetail?> FindAsync(string hash, CancellationToken stop)
     {
         await using var connection = await database.OpenConnectionAsync(stop);
-        var found = await connection.Command("select hash, title, version, content, source_text, title_plain from key_version where hash = $1", hash)
-            .ReadAllAsync(r => (Hash: r.GetString(0), Title: r.GetString(1), Version: r.GetInt32(2), Key: Content(r, 3), Text: r.GetString(4), Plain: r.GetString(5)), stop);
-        if (found.Count == 0) return null;
+        var found = await connection
+            .Command("select hash, title, version, content, source_text, title_plain from key_version where hash = $1", hash)
+            .ReadAllAsync(
+                r =>
+                    (
+                        Hash: r.GetString(0),
+                        Title: r.GetString(1),
+                        Version: r.GetInt32(2),
+                        Key: Content(r, 3),
+                        Text: r.GetString(4),
+                        Plain: r.GetString(5)
+                    ),
+                stop
+            );
+        if (found.Count == 0)
+            return null;
         var it = found[0];
-        var versions = await connection.Command("select hash, version, added_at from key_version where title_plain = $1 order by version desc", it.Plain)
+        var versions = await connection
+            .Command("select hash, version, added_at from key_version where title_plain = $1 order by version desc", it.Plain)
             .ReadAllAsync(r => new KeyVersionSummary(r.GetString(0), r.GetInt32(1), r.GetFieldValue<DateTimeOffset>(2)), stop);
         return new KeyDetail(it.Hash, it.Title, it.Version, it.Key, it.Text, versions);
     }
@@ -67,42 +109,72 @@ internal sealed class KeyRepository(NpgsqlDataSource database)
         return await ShelfAsync(connection, alsoThese, stop);
     }
 
-    internal static async Task<List<KeyVersion>> ShelfAsync(NpgsqlConnection connection, IReadOnlyCollection<string> alsoThese, CancellationToken stop)
+    internal static async Task<List<KeyVersion>> ShelfAsync(
+        NpgsqlConnection connection,
+        IReadOnlyCollection<string> alsoThese,
+        CancellationToken stop
+    )
     {
-        var hashes = await connection.Command(
-            """
-            select hash
-            from key_version as k
-            where hash = any($1) or version = (select max(version) from key_version where title_plain = k.title_plain)
-            order by version desc, added_at desc
-            """, (object)alsoThese.ToArray()).ReadAllAsync(r => r.GetString(0), stop);
+        var hashes = await connection
+            .Command(
+                """
+                select hash
+                from key_version as k
+                where hash = any($1) or version = (select max(version) from key_version where title_plain = k.title_plain)
+                order by version desc, added_at desc
+                """,
+                (object)alsoThese.ToArray()
+            )
+            .ReadAllAsync(r => r.GetString(0), stop);
         var keys = await KeysAsync(connection, hashes, stop);
         return hashes.ConvertAll(h => new KeyVersion(h, keys[h]));
     }
 
-    internal static async Task<SavedKey> SaveAsync(NpgsqlConnection connection, Key key, string sourceText, DateTimeOffset now, CancellationToken stop)
+    internal static async Task<SavedKey> SaveAsync(
+        NpgsqlConnection connection,
+        Key key,
+        string sourceText,
+        DateTimeOffset now,
+        CancellationToken stop
+    )
     {
         var hash = KeyHash.Of(key);
         var plain = KeyTitle.Plain(key.Title);
         // Two who save versions of one key at the same time take turns.
         await connection.Command("select pg_advisory_xact_lock(hashtextextended($1, 0))", "key:" + plain).RunAsync(stop);
-        var known = await connection.Command("select title, version from key_version where hash = $1", hash).ReadAllAsync(r => (r.GetString(0), r.GetInt32(1)), stop);
-        if (known.Count > 0) return new SavedKey(known[0].Item1, hash, known[0].Item2, false);
-        var version = await connection.Command(
-            """
-            insert into key_version (hash, title, title_plain, version, source_text, added_at, content)
-            values ($1, $2, $3, (select coalesce(max(version), 0) + 1 from key_version where title_plain = $3), $4, $5, $6)
-            returning version
-            """, hash, key.Title, plain, sourceText, now).With(Sql.Json(JsonSerializer.Serialize(key, CoreJson.Default.Key)))
+        var known = await connection
+            .Command("select title, version from key_version where hash = $1", hash)
+            .ReadAllAsync(r => (r.GetString(0), r.GetInt32(1)), stop);
+        if (known.Count > 0)
+            return new SavedKey(known[0].Item1, hash, known[0].Item2, false);
+        var version = await connection
+            .Command(
+                """
+                insert into key_version (hash, title, title_plain, version, source_text, added_at, content)
+                values ($1, $2, $3, (select coalesce(max(version), 0) + 1 from key_version where title_plain = $3), $4, $5, $6)
+                returning version
+                """,
+                hash,
+                key.Title,
+                plain,
+                sourceText,
+                now
+            )
+            .With(Sql.Json(JsonSerializer.Serialize(key, CoreJson.Default.Key)))
             .ReadAllAsync(r => r.GetInt32(0), stop);
         return new SavedKey(key.Title, hash, version[0], true);
     }
 
-    private static Key Content(NpgsqlDataReader row, int column) => JsonSerializer.Deserialize(row.GetString(column), CoreJson.Default.Key)!;
+    private static Key Content(NpgsqlDataReader row, int column) =>
+        JsonSerializer.Deserialize(row.GetString(column), CoreJson.Default.Key)!;
 
     private static KeySummary Summary(string hash, string title, int version, Key key, DateTimeOffset addedAt)
     {
-        var handsOver = key.Couplets.SelectMany(c => c.Leads).Where(l => l.Destination?.Kind == DestinationKind.Key).Select(l => l.Destination!.Target).Distinct(StringComparer.Ordinal);
+        var handsOver = key
+            .Couplets.SelectMany(c => c.Leads)
+            .Where(l => l.Destination?.Kind == DestinationKind.Key)
+            .Select(l => l.Destination!.Target)
+            .Distinct(StringComparer.Ordinal);
         return new KeySummary(hash, title, version, key.Couplets.Count, key.Taxa().Count(), [.. handsOver], [], key.Notes, addedAt);
     }
 }

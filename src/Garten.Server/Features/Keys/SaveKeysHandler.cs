@@ -16,12 +16,34 @@ internal sealed class SaveKeysHandler : ICommandHandler<SaveKeysCommand>
         if (!reading.IsSound)
         {
             var errors = reading.Problems.Where(p => p.Severity == ProblemSeverity.Error).ToList();
-            throw new CommandRefusedException(new ProblemReport("This key text has problems.", 422, "key.unsound", $"{errors[0].Message} (line {errors[0].Line}){(errors.Count > 1 ? $", and {errors.Count - 1} more." : "")}", "text", reading.Problems));
+            throw new CommandRefusedException(
+                new ProblemReport(
+                    "This key text has problems.",
+                    422,
+                    "key.unsound",
+                    $"{errors[0].Message} (line {errors[0].Line}){(errors.Count > 1 ? $", and {errors.Count - 1} more." : "")}",
+                    "text",
+                    reading.Problems
+                )
+            );
         }
-        if (reading.Keys.Any(k => k.Title.Length == 0)) throw Refusal.Of(422, "key.untitled", "A key has no title.", "Write a title on a line of its own above its first couplet.", "text");
+        if (reading.Keys.Any(k => k.Title.Length == 0))
+            throw Refusal.Of(
+                422,
+                "key.untitled",
+                "A key has no title.",
+                "Write a title on a line of its own above its first couplet.",
+                "text"
+            );
         var saved = new List<SavedKey>();
         // In the order of titles, so that two who save the same keys can't wait for each other.
-        foreach (var key in reading.Keys.OrderBy(k => KeyTitle.Plain(k.Title), StringComparer.Ordinal)) saved.Add(await KeyRepository.SaveAsync(context.Connection, key, save.Text, context.Now, stop));
-        return new CommandResult(save.Id, CommandStatus.Applied, null, [.. reading.Keys.Select(k => saved.Find(s => s.Hash == KeyHash.Of(k))!)]);
+        foreach (var key in reading.Keys.OrderBy(k => KeyTitle.Plain(k.Title), StringComparer.Ordinal))
+            saved.Add(await KeyRepository.SaveAsync(context.Connection, key, save.Text, context.Now, stop));
+        return new CommandResult(
+            save.Id,
+            CommandStatus.Applied,
+            null,
+            [.. reading.Keys.Select(k => saved.Find(s => s.Hash == KeyHash.Of(k))!)]
+        );
     }
 }

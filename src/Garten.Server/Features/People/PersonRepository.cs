@@ -11,10 +11,14 @@ internal sealed class PersonRepository(NpgsqlDataSource database)
     public async Task<IReadOnlyList<PersonReference>> ListAsync(CancellationToken stop)
     {
         await using var connection = await database.OpenConnectionAsync(stop);
-        return await connection.Command("select id, name from person order by name, id").ReadAllAsync(r => new PersonReference(r.GetGuid(0), r.GetString(1)), stop);
+        return await connection
+            .Command("select id, name from person order by name, id")
+            .ReadAllAsync(r => new PersonReference(r.GetGuid(0), r.GetString(1)), stop);
     }
 
     // A person who is known keeps the name they have: a record never changes it.
     internal static Task EnsureAsync(NpgsqlConnection connection, PersonReference person, CancellationToken stop) =>
-        connection.Command("insert into person (id, name) values ($1, $2) on conflict (id) do nothing", person.Id, person.Name).RunAsync(stop);
+        connection
+            .Command("insert into person (id, name) values ($1, $2) on conflict (id) do nothing", person.Id, person.Name)
+            .RunAsync(stop);
 }

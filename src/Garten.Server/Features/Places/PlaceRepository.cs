@@ -15,25 +15,48 @@ internal sealed class PlaceRepository(NpgsqlDataSource database)
     }
 
     /// <summary>What is read of a place named l.</summary>
-    internal const string Columns = "l.id, l.name, l.locality, l.latitude, l.longitude, l.uncertainty_metres, l.caution, l.cell, l.elevation_metres, l.habitats";
+    internal const string Columns =
+        "l.id, l.name, l.locality, l.latitude, l.longitude, l.uncertainty_metres, l.caution, l.cell, l.elevation_metres, l.habitats";
 
     /// <summary>How many columns these are.</summary>
     internal const int Width = 10;
 
-    internal static Place Read(NpgsqlDataReader row, int from) => new(
-        row.GetGuid(from), row.GetString(from + 1), row.GetString(from + 2), row.GetDouble(from + 3), row.GetDouble(from + 4), row.GetDouble(from + 5), row.GetString(from + 6),
-        row.GetString(from + 7), row.IsDBNull(from + 8) ? null : row.GetDouble(from + 8), row.GetFieldValue<string[]>(from + 9));
+    internal static Place Read(NpgsqlDataReader row, int from) =>
+        new(
+            row.GetGuid(from),
+            row.GetString(from + 1),
+            row.GetString(from + 2),
+            row.GetDouble(from + 3),
+            row.GetDouble(from + 4),
+            row.GetDouble(from + 5),
+            row.GetString(from + 6),
+            row.GetString(from + 7),
+            row.IsDBNull(from + 8) ? null : row.GetDouble(from + 8),
+            row.GetFieldValue<string[]>(from + 9)
+        );
 
     internal static async Task<Place> FindAsync(NpgsqlConnection connection, Guid id, CancellationToken stop) =>
         (await connection.Command($"select {Columns} from place l where id = $1", id).ReadAllAsync(r => Read(r, 0), stop))[0];
 
     // False where a place of this id stands already.
     internal static async Task<bool> AddAsync(NpgsqlConnection connection, SavePlaceCommand place, CancellationToken stop) =>
-        await connection.Command(
-            """
-            insert into place (id, name, locality, latitude, longitude, uncertainty_metres, caution, cell, elevation_metres, habitats)
-            values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)
-            on conflict (id) do nothing
-            """, place.PlaceId, place.Name, place.Locality, place.Latitude, place.Longitude, place.UncertaintyMetres, place.Caution, place.Cell, place.ElevationMetres,
-            place.Habitats?.ToArray() ?? []).RunAsync(stop) == 1;
+        await connection
+            .Command(
+                """
+                insert into place (id, name, locality, latitude, longitude, uncertainty_metres, caution, cell, elevation_metres, habitats)
+                values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)
+                on conflict (id) do nothing
+                """,
+                place.PlaceId,
+                place.Name,
+                place.Locality,
+                place.Latitude,
+                place.Longitude,
+                place.UncertaintyMetres,
+                place.Caution,
+                place.Cell,
+                place.ElevationMetres,
+                place.Habitats?.ToArray() ?? []
+            )
+            .RunAsync(stop) == 1;
 }

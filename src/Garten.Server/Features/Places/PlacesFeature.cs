@@ -8,5 +8,8 @@ internal sealed class PlacesFeature : IFeature
     public void Add(IServiceCollection services) => services.AddSingleton<PlaceRepository>();
 
     public void Map(RouteGroupBuilder api) =>
-        api.MapGet("/places", async (PlaceRepository places, CancellationToken stop) => TypedResults.Ok(await places.ListAsync(stop))).Exact().WithName("listPlaces").WithSummary("All recording places.");
+        api.MapGet("/places", async (PlaceRepository places, CancellationToken stop) => TypedResults.Ok(await places.ListAsync(stop)))
+            .Exact()
+            .WithName("listPlaces")
+            .WithSummary("All recording places.");
 }

@@ -18,18 +18,44 @@ internal sealed class SavePlaceHandler : ICommandHandler<SavePlaceCommand>
     /// <inheritdoc />
     public async Task<CommandResult> HandleAsync(SavePlaceCommand place, CommandContext context, CancellationToken stop)
     {
-        if (place.PlaceId == Guid.Empty) throw Refusal.Of(422, "place.id", "The place needs an id.", "Make a new UUID (version 7) for it.", "placeId");
+        if (place.PlaceId == Guid.Empty)
+            throw Refusal.Of(422, "place.id", "The place needs an id.", "Make a new UUID (version 7) for it.", "placeId");
         Check.Text(place.Name, "name", "The place's name", Limits.LongestName, required: true);
         Check.Text(place.Locality, "locality", "The locality", Limits.LongestNote, required: false);
         Check.Text(place.Caution, "caution", "The caution", Limits.LongestNote, required: false);
-        if (!(place.Latitude is >= -90 and <= 90)) throw Refusal.Of(422, "place.latitude", "The latitude isn't one.", "Give decimal degrees from -90 to 90, south negative.", "latitude");
-        if (!(place.Longitude is >= -180 and <= 180)) throw Refusal.Of(422, "place.longitude", "The longitude isn't one.", "Give decimal degrees from -180 to 180, west negative.", "longitude");
+        if (!(place.Latitude is >= -90 and <= 90))
+            throw Refusal.Of(
+                422,
+                "place.latitude",
+                "The latitude isn't one.",
+                "Give decimal degrees from -90 to 90, south negative.",
+                "latitude"
+            );
+        if (!(place.Longitude is >= -180 and <= 180))
+            throw Refusal.Of(
+                422,
+                "place.longitude",
+                "The longitude isn't one.",
+                "Give decimal degrees from -180 to 180, west negative.",
+                "longitude"
+            );
         Check.Text(place.Cell, "cell", "The grid cell", Limits.LongestCell, required: false);
-        if (place.ElevationMetres is { } metres && !(metres is >= LowestMetres and <= HighestMetres)) throw Refusal.Of(422, "place.elevation", "The elevation isn't one.", "Give metres above the sea.", "elevationMetres");
-        if (place.Habitats is { Count: > MostHabitats }) throw Refusal.Of(422, "place.habitats", "These are too many habitats.", $"Give up to {MostHabitats}.", "habitats");
-        foreach (var habitat in place.Habitats ?? []) Check.Text(habitat, "habitats", "A habitat", Limits.LongestName, required: true);
-        if (!(place.UncertaintyMetres is > 0 and <= LargestCircleMetres)) throw Refusal.Of(422, "place.uncertainty", "The uncertainty isn't one.", "Give the radius in metres of the circle that holds the place, above 0.", "uncertaintyMetres");
-        if (!await PlaceRepository.AddAsync(context.Connection, place, stop)) throw Refusal.Of(409, "place.exists", "A place of this id is there already.", "Make a new id for a new place.", "placeId");
+        if (place.ElevationMetres is { } metres && !(metres is >= LowestMetres and <= HighestMetres))
+            throw Refusal.Of(422, "place.elevation", "The elevation isn't one.", "Give metres above the sea.", "elevationMetres");
+        if (place.Habitats is { Count: > MostHabitats })
+            throw Refusal.Of(422, "place.habitats", "These are too many habitats.", $"Give up to {MostHabitats}.", "habitats");
+        foreach (var habitat in place.Habitats ?? [])
+            Check.Text(habitat, "habitats", "A habitat", Limits.LongestName, required: true);
+        if (!(place.UncertaintyMetres is > 0 and <= LargestCircleMetres))
+            throw Refusal.Of(
+                422,
+                "place.uncertainty",
+                "The uncertainty isn't one.",
+                "Give the radius in metres of the circle that holds the place, above 0.",
+                "uncertaintyMetres"
+            );
+        if (!await PlaceRepository.AddAsync(context.Connection, place, stop))
+            throw Refusal.Of(409, "place.exists", "A place of this id is there already.", "Make a new id for a new place.", "placeId");
         return new CommandResult(place.Id, CommandStatus.Applied);
     }
 }

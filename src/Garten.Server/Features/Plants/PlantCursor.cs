@@ -12,7 +12,13 @@ internal sealed record PlantCursor(string PlaceName, string Label, Guid PlantId)
         try
         {
             var parts = JsonSerializer.Deserialize<string[]>(Convert.FromBase64String(text.Replace('-', '+').Replace('_', '/')));
-            return parts is [{ } place, { } label, { } id] && !place.Contains('\0', StringComparison.Ordinal) && !label.Contains('\0', StringComparison.Ordinal) && Guid.TryParse(id, out var plant) ? new PlantCursor(place, label, plant) : null;
+            return
+                parts is [{ } place, { } label, { } id]
+                && !place.Contains('\0', StringComparison.Ordinal)
+                && !label.Contains('\0', StringComparison.Ordinal)
+                && Guid.TryParse(id, out var plant)
+                ? new PlantCursor(place, label, plant)
+                : null;
         }
         catch (Exception broken) when (broken is FormatException or JsonException)
         {
@@ -21,5 +27,9 @@ internal sealed record PlantCursor(string PlaceName, string Label, Guid PlantId)
     }
 
     /// <summary>As it goes over the wire: letters, digits, "-", "_" and "=".</summary>
-    public override string ToString() => Convert.ToBase64String(JsonSerializer.SerializeToUtf8Bytes(new[] { PlaceName, Label, PlantId.ToString() })).Replace('+', '-').Replace('/', '_');
+    public override string ToString() =>
+        Convert
+            .ToBase64String(JsonSerializer.SerializeToUtf8Bytes(new[] { PlaceName, Label, PlantId.ToString() }))
+            .Replace('+', '-')
+            .Replace('/', '_');
 }

@@ -16,22 +16,54 @@ internal sealed class PlantsFeature : IFeature
 
     public void Map(RouteGroupBuilder api)
     {
-        api.MapGet("/plants", async (Guid? place, string? text, bool? pegged, string? after, int? size, HttpContext context, PlantRepository plants, FloraRepository floras, CancellationToken stop) =>
-            {
-                PlantCursor? cursor = null;
-                if (after is { Length: > 0 } && (cursor = PlantCursor.Parse(after)) is null) return Paging.NoPage();
-                if (text?.Contains('\0', StringComparison.Ordinal) == true) return Problems.Result(400, "text.invalid", "This isn't text.", "Give a part of a label or a name.", "text");
-                var (page, next) = await plants.PageAsync(new PlantFilter(place, string.IsNullOrWhiteSpace(text) ? null : text.Trim(), pegged), cursor, Paging.SizeOf(size), stop);
-                Paging.LinkNext(context, next?.ToString());
-                var sensitive = await floras.SensitiveAsync(stop);
-                return Results.Ok<IReadOnlyList<TaggedPlant>>([.. page.Select(p => p with { IsSensitive = sensitive.HoldsAny(p.Names) })]);
-            })
-            .Produces<IReadOnlyList<TaggedPlant>>().Produces<ProblemReport>(400, Problem)
-            .Exact().WithName("listPlants").WithSummary("Plants by place and tag, with how they were found last; in pages, the next one in the header “Link”.");
+        api.MapGet(
+                "/plants",
+                async (
+                    Guid? place,
+                    string? text,
+                    bool? pegged,
+                    string? after,
+                    int? size,
+                    HttpContext context,
+                    PlantRepository plants,
+                    FloraRepository floras,
+                    CancellationToken stop
+                ) =>
+                {
+                    PlantCursor? cursor = null;
+                    if (after is { Length: > 0 } && (cursor = PlantCursor.Parse(after)) is null)
+                        return Paging.NoPage();
+                    if (text?.Contains('\0', StringComparison.Ordinal) == true)
+                        return Problems.Result(400, "text.invalid", "This isn't text.", "Give a part of a label or a name.", "text");
+                    var (page, next) = await plants.PageAsync(
+                        new PlantFilter(place, string.IsNullOrWhiteSpace(text) ? null : text.Trim(), pegged),
+                        cursor,
+                        Paging.SizeOf(size),
+                        stop
+                    );
+                    Paging.LinkNext(context, next?.ToString());
+                    var sensitive = await floras.SensitiveAsync(stop);
+                    return Results.Ok<IReadOnlyList<TaggedPlant>>([
+                        .. page.Select(p => p with { IsSensitive = sensitive.HoldsAny(p.Names) }),
+                    ]);
+                }
+            )
+            .Produces<IReadOnlyList<TaggedPlant>>()
+            .Produces<ProblemReport>(400, Problem)
+            .Exact()
+            .WithName("listPlants")
+            .WithSummary("Plants by place and tag, with how they were found last; in pages, the next one in the header “Link”.");
 
         api.MapGet("/plants/{id:guid}", async (Guid id, DeterminationRepository records, FloraRepository floras, CancellationToken stop) =>
-                await records.PlantAsync(id, stop) is { } plant ? Results.Ok(await WithTaxaAsync(plant, floras, stop)) : Problems.Result(404, "plant.unknown", "No plant has this id.", "Choose one from the list of records."))
-            .Produces<PlantDetail>().Produces<ProblemReport>(404, Problem).Exact().WithName("getPlant").WithSummary("A plant with its history of determinations.");
+                await records.PlantAsync(id, stop) is { } plant
+                    ? Results.Ok(await WithTaxaAsync(plant, floras, stop))
+                    : Problems.Result(404, "plant.unknown", "No plant has this id.", "Choose one from the list of records.")
+            )
+            .Produces<PlantDetail>()
+            .Produces<ProblemReport>(404, Problem)
+            .Exact()
+            .WithName("getPlant")
+            .WithSummary("A plant with its history of determinations.");
     }
 
     private static async Task<PlantDetail> WithTaxaAsync(PlantDetail plant, FloraRepository floras, CancellationToken stop)
@@ -47,22 +79,44 @@ internal sealed class PlantsFeature : IFeature
     }
 
     // A name that shares nothing with the one before has overturned it: by what, its flora says.
-    private static async Task<IReadOnlyList<DeterminationDetail>> WithOverturnedAsync(PlantDetail plant, FloraRepository floras, CancellationToken stop)
+    private static async Task<IReadOnlyList<DeterminationDetail>> WithOverturnedAsync(
+        PlantDetail plant,
+        FloraRepository floras,
+        CancellationToken stop
+    )
     {
         var result = plant.Determinations.ToList();
         for (var i = 0; i + 1 < result.Count; i++)
         {
             var (now, before) = (result[i], result[i + 1]);
-            if (!NameChange.Overturns(before.Names, now.Names)) continue;
+            if (!NameChange.Overturns(before.Names, now.Names))
+                continue;
             var overturned = new Overturned(before.Names, []);
             foreach (var id in now.Floras.Keys.Order(StringComparer.Ordinal))
             {
-                if (now.Names is not [var name] || await floras.ReadyAsync(id, stop) is not { } flora || flora.Pack.Taxa.All(t => t.Name != name)) continue;
+                if (
+                    now.Names is not [var name]
+                    || await floras.ReadyAsync(id, stop) is not { } flora
+                    || flora.Pack.Taxa.All(t => t.Name != name)
+                )
+                    continue;
                 await flora.Turn.WaitAsync(stop);
                 try
                 {
                     // What had been seen by then.
-                    overturned = Overturned.Of(flora, [.. plant.Observations.Where(o => string.CompareOrdinal(o.Date, now.EventDate.ToString("yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture)) <= 0)], before.Names, name);
+                    overturned = Overturned.Of(
+                        flora,
+                        [
+                            .. plant.Observations.Where(o =>
+                                string.CompareOrdinal(
+                                    o.Date,
+                                    now.EventDate.ToString("yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture)
+                                ) <= 0
+                            ),
+                        ],
+                        before.Names,
+                        name
+                    );
                 }
                 finally
                 {

@@ -20,11 +20,40 @@ internal sealed class CountPopulationHandler : ICommandHandler<CountPopulationCo
         Check.Text(it.Recorder.Name, "recorder", "The recorder's name", Limits.LongestName, required: true);
         Check.Text(it.Note, "note", "The note", Limits.LongestNote, required: false);
         var on = context.Date(it.Date, "date");
-        if (it.Number < 0) throw Refusal.Of(422, "count.negative", "A count is 0 or more.", "Give 0 where you looked and found none.", "number");
-        if (it.Number > MostCounted) throw Refusal.Of(422, "count.too-large", "Nobody counts so many.", string.Create(CultureInfo.InvariantCulture, $"Give at most {MostCounted}."), "number");
-        if (await PopulationRepository.PlaceOfAsync(context.Connection, it.PopulationId, stop) is null) throw Refusal.Of(422, "population.unknown", "No population has this id.", "Choose one of the list, or add it first.", "populationId");
-        if (it.Supersedes is { } old && await PopulationRepository.PopulationOfCountAsync(context.Connection, old, stop) != it.PopulationId) throw Refusal.Of(422, "count.supersedes", "The count to be corrected isn't one of this population.", "Choose one of its counts.", "supersedes");
-        if (!await PopulationRepository.CountAsync(context.Connection, it, on, context.Now, stop)) throw Refusal.Of(409, "count.exists", "A count of this id is there already.", "Make a new id: an earlier count is never overwritten.", "countId");
+        if (it.Number < 0)
+            throw Refusal.Of(422, "count.negative", "A count is 0 or more.", "Give 0 where you looked and found none.", "number");
+        if (it.Number > MostCounted)
+            throw Refusal.Of(
+                422,
+                "count.too-large",
+                "Nobody counts so many.",
+                string.Create(CultureInfo.InvariantCulture, $"Give at most {MostCounted}."),
+                "number"
+            );
+        if (await PopulationRepository.PlaceOfAsync(context.Connection, it.PopulationId, stop) is null)
+            throw Refusal.Of(
+                422,
+                "population.unknown",
+                "No population has this id.",
+                "Choose one of the list, or add it first.",
+                "populationId"
+            );
+        if (it.Supersedes is { } old && await PopulationRepository.PopulationOfCountAsync(context.Connection, old, stop) != it.PopulationId)
+            throw Refusal.Of(
+                422,
+                "count.supersedes",
+                "The count to be corrected isn't one of this population.",
+                "Choose one of its counts.",
+                "supersedes"
+            );
+        if (!await PopulationRepository.CountAsync(context.Connection, it, on, context.Now, stop))
+            throw Refusal.Of(
+                409,
+                "count.exists",
+                "A count of this id is there already.",
+                "Make a new id: an earlier count is never overwritten.",
+                "countId"
+            );
         return new CommandResult(it.Id, CommandStatus.Applied);
     }
 }

@@ -16,10 +16,35 @@ internal sealed class NoteThreatHandler : ICommandHandler<NoteThreatCommand>
         Check.Text(it.Text, "text", "What threatens it", Limits.LongestFinding, required: true);
         var on = context.Date(it.NotedOn, "notedOn");
         DateOnly? actBy = it.ActBy.Length == 0 ? null : Check.Date(it.ActBy, "actBy");
-        if (actBy < on) throw Refusal.Of(422, "threat.past", "The day to act by lies before the note.", "Give a day on or after the one on which it was noted, or none.", "actBy");
-        if (await PopulationRepository.PlaceOfAsync(context.Connection, it.PopulationId, stop) is null) throw Refusal.Of(422, "population.unknown", "No population has this id.", "Choose one of the list, or add it first.", "populationId");
-        if (it.Closes is { } closed && await PopulationRepository.PopulationOfThreatAsync(context.Connection, closed, stop) != it.PopulationId) throw Refusal.Of(422, "threat.closes", "The threat that is dealt with isn't one of this population.", "Choose one of its threats.", "closes");
-        if (!await PopulationRepository.ThreatenAsync(context.Connection, it, on, actBy, context.Now, stop)) throw Refusal.Of(409, "threat.exists", "A note of this id is there already.", "Make a new id.", "threatId");
+        if (actBy < on)
+            throw Refusal.Of(
+                422,
+                "threat.past",
+                "The day to act by lies before the note.",
+                "Give a day on or after the one on which it was noted, or none.",
+                "actBy"
+            );
+        if (await PopulationRepository.PlaceOfAsync(context.Connection, it.PopulationId, stop) is null)
+            throw Refusal.Of(
+                422,
+                "population.unknown",
+                "No population has this id.",
+                "Choose one of the list, or add it first.",
+                "populationId"
+            );
+        if (
+            it.Closes is { } closed
+            && await PopulationRepository.PopulationOfThreatAsync(context.Connection, closed, stop) != it.PopulationId
+        )
+            throw Refusal.Of(
+                422,
+                "threat.closes",
+                "The threat that is dealt with isn't one of this population.",
+                "Choose one of its threats.",
+                "closes"
+            );
+        if (!await PopulationRepository.ThreatenAsync(context.Connection, it, on, actBy, context.Now, stop))
+            throw Refusal.Of(409, "threat.exists", "A note of this id is there already.", "Make a new id.", "threatId");
         return new CommandResult(it.Id, CommandStatus.Applied);
     }
 }

@@ -15,8 +15,16 @@ internal sealed class SavePopulationHandler : ICommandHandler<SavePopulationComm
         Check.Text(it.Name, "name", "The population's name", Limits.LongestName, required: true);
         Check.Text(it.Taxon, "taxon", "The taxon", Limits.LongestName, required: true);
         Check.Text(it.Bounds, "bounds", "What is counted", Limits.LongestNote, required: false);
-        if (!await DeterminationRepository.IsPlaceAsync(context.Connection, it.PlaceId, stop)) throw Refusal.Of(422, "place.unknown", "This place isn't known.", "Choose one of the places, or add it first.", "placeId");
-        if (!await PopulationRepository.AddAsync(context.Connection, it, stop)) throw Refusal.Of(409, "population.exists", "A population of this id is there already.", "Make a new id for a new population.", "populationId");
+        if (!await DeterminationRepository.IsPlaceAsync(context.Connection, it.PlaceId, stop))
+            throw Refusal.Of(422, "place.unknown", "This place isn't known.", "Choose one of the places, or add it first.", "placeId");
+        if (!await PopulationRepository.AddAsync(context.Connection, it, stop))
+            throw Refusal.Of(
+                409,
+                "population.exists",
+                "A population of this id is there already.",
+                "Make a new id for a new population.",
+                "populationId"
+            );
         return new CommandResult(it.Id, CommandStatus.Applied);
     }
 }

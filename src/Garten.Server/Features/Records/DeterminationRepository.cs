@@ -26,8 +26,12 @@ internal sealed record RecordCursor(DateOnly EventDate, long Number)
     {
         ArgumentNullException.ThrowIfNull(text);
         var parts = text.Split('_');
-        return parts.Length == 2 && DateOnly.TryParseExact(parts[0], "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var date)
-            && long.TryParse(parts[1], NumberStyles.None, CultureInfo.InvariantCulture, out var number) ? new RecordCursor(date, number) : null;
+        return
+            parts.Length == 2
+            && DateOnly.TryParseExact(parts[0], "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var date)
+            && long.TryParse(parts[1], NumberStyles.None, CultureInfo.InvariantCulture, out var number)
+            ? new RecordCursor(date, number)
+            : null;
     }
 
     /// <inheritdoc />
@@ -35,10 +39,27 @@ internal sealed record RecordCursor(DateOnly EventDate, long Number)
 }
 
 /// <summary>An occurrence with its determinations, newest first, for the export.</summary>
-internal sealed record OccurrenceRow(Guid Id, Guid PlantId, string PlantLabel, Place Place, DateOnly EventDate, string RecordedBy, IReadOnlyList<DeterminationRow> Determinations, IReadOnlyList<string> NamesOfPlant);
+internal sealed record OccurrenceRow(
+    Guid Id,
+    Guid PlantId,
+    string PlantLabel,
+    Place Place,
+    DateOnly EventDate,
+    string RecordedBy,
+    IReadOnlyList<DeterminationRow> Determinations,
+    IReadOnlyList<string> NamesOfPlant
+);
 
 /// <summary>A determination for the export.</summary>
-internal sealed record DeterminationRow(string Name, IReadOnlyList<string> Names, string IdentifiedBy, DateTimeOffset RecordedAt, string Note, string StartKeyTitle, IReadOnlyList<TrailStep> Steps);
+internal sealed record DeterminationRow(
+    string Name,
+    IReadOnlyList<string> Names,
+    string IdentifiedBy,
+    DateTimeOffset RecordedAt,
+    string Note,
+    string StartKeyTitle,
+    IReadOnlyList<TrailStep> Steps
+);
 
 /// <summary>Plants, the days they were seen, and the names put on them.</summary>
 internal sealed class DeterminationRepository(NpgsqlDataSource database)
@@ -55,22 +76,53 @@ internal sealed class DeterminationRepository(NpgsqlDataSource database)
         ArgumentNullException.ThrowIfNull(filter);
         await using var connection = await database.OpenConnectionAsync(stop);
         // By name through the table of names, which holds them in the order of the list.
-        var (from, order) = filter.Taxon is null ? ("determination d", "d") : ("determination_name n join determination d on d.number = n.number", "n");
-        var lines = await connection.Command(
-            $"""
-            select d.id, d.plant_id, p.label, d.place_id, l.name, d.event_date, w.name, d.name, d.names, d.note, d.number, d.confirmation->>'grade',
-                (select count(*) from determination o where o.plant_id = d.plant_id and o.number <= d.number)::int,
-                (select count(*) from determination o where o.plant_id = d.plant_id)::int
-            from {from}
-            join plant p on p.id = d.plant_id
-            join place l on l.id = d.place_id
-            join person w on w.id = d.identified_by
-            where ($1::text is null{(filter.Taxon is null ? "" : " or n.name = $1")}) and ($2::uuid is null or d.place_id = $2) and ($3::date is null or ({order}.event_date, {order}.number) < ($3, $4))
-            order by {order}.event_date desc, {order}.number desc
-            limit $5
-            """, filter.Taxon, filter.Place, after?.EventDate, after?.Number ?? 0L, size + 1)
-            .ReadAllAsync(r => (Line: new RecordLine(r.GetGuid(0), r.GetGuid(1), r.GetString(2), r.GetGuid(3), r.GetString(4), r.GetFieldValue<DateOnly>(5), r.GetString(6),
-                r.GetString(7), r.GetFieldValue<string[]>(8), r.GetInt32(12), r.GetInt32(13), r.GetString(9), r.IsDBNull(11) ? null : Enum.Parse<Grade>(r.GetString(11), ignoreCase: true)), Number: r.GetInt64(10)), stop);
+        var (from, order) = filter.Taxon is null
+            ? ("determination d", "d")
+            : ("determination_name n join determination d on d.number = n.number", "n");
+        var lines = await connection
+            .Command(
+                $"""
+                select d.id, d.plant_id, p.label, d.place_id, l.name, d.event_date, w.name, d.name, d.names, d.note, d.number, d.confirmation->>'grade',
+                    (select count(*) from determination o where o.plant_id = d.plant_id and o.number <= d.number)::int,
+                    (select count(*) from determination o where o.plant_id = d.plant_id)::int
+                from {from}
+                join plant p on p.id = d.plant_id
+                join place l on l.id = d.place_id
+                join person w on w.id = d.identified_by
+                where ($1::text is null{(
+                    filter.Taxon is null ? "" : " or n.name = $1"
+                )}) and ($2::uuid is null or d.place_id = $2) and ($3::date is null or ({order}.event_date, {order}.number) < ($3, $4))
+                order by {order}.event_date desc, {order}.number desc
+                limit $5
+                """,
+                filter.Taxon,
+                filter.Place,
+                after?.EventDate,
+                after?.Number ?? 0L,
+                size + 1
+            )
+            .ReadAllAsync(
+                r =>
+                    (
+                        Line: new RecordLine(
+                            r.GetGuid(0),
+                            r.GetGuid(1),
+                            r.GetString(2),
+                            r.GetGuid(3),
+                            r.GetString(4),
+                            r.GetFieldValue<DateOnly>(5),
+                            r.GetString(6),
+                            r.GetString(7),
+                            r.GetFieldValue<string[]>(8),
+                            r.GetInt32(12),
+                            r.GetInt32(13),
+                            r.GetString(9),
+                            r.IsDBNull(11) ? null : Enum.Parse<Grade>(r.GetString(11), ignoreCase: true)
+                        ),
+                        Number: r.GetInt64(10)
+                    ),
+                stop
+            );
         var names = await connection.Command("select name from record_name order by name").ReadAllAsync(r => r.GetString(0), stop);
         var page = lines.Take(size).ToList();
         var next = lines.Count > size ? new RecordCursor(page[^1].Line.EventDate, page[^1].Number).ToString() : null;
@@ -81,40 +133,87 @@ internal sealed class DeterminationRepository(NpgsqlDataSource database)
     public async Task<PlantDetail?> PlantAsync(Guid id, CancellationToken stop)
     {
         await using var connection = await database.OpenConnectionAsync(stop);
-        var plants = await connection.Command(
-            $"""
-            select p.id, p.label, p.tagged_on, p.latitude, p.longitude, p.uncertainty_metres, p.finding, p.population_id, p.version, {PlaceRepository.Columns}
-            from plant p join place l on l.id = p.place_id where p.id = $1
-            """, id).ReadAllAsync(r => new PlantDetail(r.GetGuid(0), r.GetString(1), PlaceRepository.Read(r, 9), [], [], [], [], PlantRepository.Day(r, 2), PlantRepository.Site(r, 3), PlantRepository.Finding(r.GetString(6)),
-                r.IsDBNull(7) ? null : r.GetGuid(7), r.GetInt32(8), []), stop);
-        if (plants.Count == 0) return null;
+        var plants = await connection
+            .Command(
+                $"""
+                select p.id, p.label, p.tagged_on, p.latitude, p.longitude, p.uncertainty_metres, p.finding, p.population_id, p.version, {PlaceRepository.Columns}
+                from plant p join place l on l.id = p.place_id where p.id = $1
+                """,
+                id
+            )
+            .ReadAllAsync(
+                r => new PlantDetail(
+                    r.GetGuid(0),
+                    r.GetString(1),
+                    PlaceRepository.Read(r, 9),
+                    [],
+                    [],
+                    [],
+                    [],
+                    PlantRepository.Day(r, 2),
+                    PlantRepository.Site(r, 3),
+                    PlantRepository.Finding(r.GetString(6)),
+                    r.IsDBNull(7) ? null : r.GetGuid(7),
+                    r.GetInt32(8),
+                    []
+                ),
+                stop
+            );
+        if (plants.Count == 0)
+            return null;
         // What was worked out once and can't be read any more is left out, and said; the name stands.
         var broken = new List<UnreadableFact>();
         ConfirmResult? Confirmation(NpgsqlDataReader r)
         {
-            if (r.IsDBNull(13)) return null;
+            if (r.IsDBNull(13))
+                return null;
             try
             {
                 return JsonSerializer.Deserialize(r.GetString(13), CoreJson.Default.ConfirmResult);
             }
             catch (JsonException)
             {
-                broken.Add(new UnreadableFact(r.GetGuid(0), "How a name was confirmed", r.GetFieldValue<DateOnly>(2).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture), "It was written in a form that can't be read any more."));
+                broken.Add(
+                    new UnreadableFact(
+                        r.GetGuid(0),
+                        "How a name was confirmed",
+                        r.GetFieldValue<DateOnly>(2).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
+                        "It was written in a form that can't be read any more."
+                    )
+                );
                 return null;
             }
         }
-        var determinations = await connection.Command(
-            """
-            select d.id, d.occurrence_id, d.event_date, d.recorded_at, w.id, w.name, d.name, d.names, coalesce(d.start_key, ''), coalesce(k.title, ''), d.trail, d.note, d.floras, d.confirmation
-            from determination d
-            join person w on w.id = d.identified_by
-            left join key_version k on k.hash = d.start_key
-            where d.plant_id = $1
-            order by d.number desc
-            """, id).ReadAllAsync(r => new DeterminationDetail(r.GetGuid(0), r.GetGuid(1), r.GetFieldValue<DateOnly>(2), r.GetFieldValue<DateTimeOffset>(3),
-                new PersonReference(r.GetGuid(4), r.GetString(5)), r.GetString(6), r.GetFieldValue<string[]>(7), r.GetString(8), r.GetString(9), Steps(r.GetString(10)), r.GetString(11),
-                JsonSerializer.Deserialize(r.GetString(12), CoreJson.Default.IReadOnlyDictionaryStringInt32)!,
-                Confirmation(r)), stop);
+        var determinations = await connection
+            .Command(
+                """
+                select d.id, d.occurrence_id, d.event_date, d.recorded_at, w.id, w.name, d.name, d.names, coalesce(d.start_key, ''), coalesce(k.title, ''), d.trail, d.note, d.floras, d.confirmation
+                from determination d
+                join person w on w.id = d.identified_by
+                left join key_version k on k.hash = d.start_key
+                where d.plant_id = $1
+                order by d.number desc
+                """,
+                id
+            )
+            .ReadAllAsync(
+                r => new DeterminationDetail(
+                    r.GetGuid(0),
+                    r.GetGuid(1),
+                    r.GetFieldValue<DateOnly>(2),
+                    r.GetFieldValue<DateTimeOffset>(3),
+                    new PersonReference(r.GetGuid(4), r.GetString(5)),
+                    r.GetString(6),
+                    r.GetFieldValue<string[]>(7),
+                    r.GetString(8),
+                    r.GetString(9),
+                    Steps(r.GetString(10)),
+                    r.GetString(11),
+                    JsonSerializer.Deserialize(r.GetString(12), CoreJson.Default.IReadOnlyDictionaryStringInt32)!,
+                    Confirmation(r)
+                ),
+                stop
+            );
         var (readable, unreadable) = await EvidenceRepository.OfPlantAsync(connection, id, stop);
         return plants[0] with
         {
@@ -125,47 +224,79 @@ internal sealed class DeterminationRepository(NpgsqlDataSource database)
         };
     }
 
-    /// <summary>A page of the plants of which something is still to be seen, by their newest determination; by place and label. What is dead is asked nothing any more.</summary>
+    /// <summary>A page of the plants of which something is still to be seen, by their newest determination; by place and label. What is
+    /// dead is asked nothing any more.</summary>
     /// <param name="today">The day from which what has slipped is told.</param>
     /// <param name="after">The last line of the page before; null for the first page.</param>
     /// <param name="size">How many lines at most.</param>
     /// <param name="stop">Stops the query.</param>
-    public async Task<(IReadOnlyList<OpenPlant> Plants, PlantCursor? Next)> OpenAsync(DateOnly today, PlantCursor? after, int size, CancellationToken stop)
+    public async Task<(IReadOnlyList<OpenPlant> Plants, PlantCursor? Next)> OpenAsync(
+        DateOnly today,
+        PlantCursor? after,
+        int size,
+        CancellationToken stop
+    )
     {
         await using var connection = await database.OpenConnectionAsync(stop);
-        var lines = await connection.Command(
-            """
-            select n.plant_id, n.label, n.place_id, n.place_name, l.caution, coalesce(n.names[1], ''), n.grade, n.needs, n.cautions, n.determined_on, n.needs_before
-            from plant_now n
-            join place l on l.id = n.place_id
-            where n.needs <> '[]' and not n.is_dead and ($1::text is null or (n.place_name, n.label, n.plant_id) > ($1, $2, $3))
-            order by n.place_name, n.label, n.plant_id
-            limit $4
-            """, after?.PlaceName, after?.Label ?? "", after?.PlantId ?? Guid.Empty, size + 1).ReadAllAsync(r => Open(r, today), stop);
+        var lines = await connection
+            .Command(
+                """
+                select n.plant_id, n.label, n.place_id, n.place_name, l.caution, coalesce(n.names[1], ''), n.grade, o.needs, o.cautions, n.determined_on, o.needs_before
+                from plant_now n
+                join plant_open o on o.plant_id = n.plant_id
+                join place l on l.id = n.place_id
+                where n.is_open and ($1::text is null or (n.place_name, n.label, n.plant_id) > ($1, $2, $3))
+                order by n.place_name, n.label, n.plant_id
+                limit $4
+                """,
+                after?.PlaceName,
+                after?.Label ?? "",
+                after?.PlantId ?? Guid.Empty,
+                size + 1
+            )
+            .ReadAllAsync(r => Open(r, today), stop);
         var page = lines.Take(size).ToList();
         return (page, lines.Count > size ? new PlantCursor(page[^1].PlaceName, page[^1].Label, page[^1].PlantId) : null);
     }
 
     /// <summary>All of them.</summary>
-    public async Task<IReadOnlyList<OpenPlant>> OpenAsync(DateOnly today, CancellationToken stop) => (await OpenAsync(today, null, int.MaxValue - 1, stop)).Plants;
+    public async Task<IReadOnlyList<OpenPlant>> OpenAsync(DateOnly today, CancellationToken stop) =>
+        (await OpenAsync(today, null, int.MaxValue - 1, stop)).Plants;
 
     private static OpenPlant Open(NpgsqlDataReader row, DateOnly today)
     {
         IReadOnlyList<OpenNeed> Needs(int at) => JsonSerializer.Deserialize(row.GetString(at), CoreJson.Default.IReadOnlyListOpenNeed)!;
         var (needs, on) = (Needs(7), row.GetFieldValue<DateOnly>(9));
-        return new OpenPlant(row.GetGuid(0), row.GetString(1), row.GetGuid(2), row.GetString(3), row.GetString(4), row.GetString(5), Enum.Parse<Grade>(row.GetString(6), ignoreCase: true), needs,
-            JsonSerializer.Deserialize(row.GetString(8), CoreJson.Default.IReadOnlyListCautionLine)!, on, VisitOutcome.Of(Needs(10), needs, on, today));
+        return new OpenPlant(
+            row.GetGuid(0),
+            row.GetString(1),
+            row.GetGuid(2),
+            row.GetString(3),
+            row.GetString(4),
+            row.GetString(5),
+            Enum.Parse<Grade>(row.GetString(6), ignoreCase: true),
+            needs,
+            JsonSerializer.Deserialize(row.GetString(8), CoreJson.Default.IReadOnlyListCautionLine)!,
+            on,
+            VisitOutcome.Of(Needs(10), needs, on, today)
+        );
     }
 
     /// <summary>The names that plants of a place bear now.</summary>
     public async Task<IReadOnlyList<string>> NamesAtAsync(Guid place, CancellationToken stop)
     {
         await using var connection = await database.OpenConnectionAsync(stop);
-        return await connection.Command("select distinct unnest(names) from plant_now where place_id = $1", place).ReadAllAsync(r => r.GetString(0), stop);
+        return await connection
+            .Command("select distinct unnest(names) from plant_now where place_id = $1", place)
+            .ReadAllAsync(r => r.GetString(0), stop);
     }
 
-    /// <summary>Every occurrence that has a determination within the filter, newest first, with all its determinations, and all names that its plant ever bore.</summary>
-    public async IAsyncEnumerable<OccurrenceRow> ExportAsync(RecordFilter filter, [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken stop)
+    /// <summary>Every occurrence that has a determination within the filter, newest first, with all its determinations, and all names that
+    /// its plant ever bore.</summary>
+    public async IAsyncEnumerable<OccurrenceRow> ExportAsync(
+        RecordFilter filter,
+        [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken stop
+    )
     {
         ArgumentNullException.ThrowIfNull(filter);
         await using var connection = await database.OpenConnectionAsync(stop);
@@ -183,7 +314,10 @@ internal sealed class DeterminationRepository(NpgsqlDataSource database)
             left join key_version k on k.hash = a.start_key
             where exists (select from determination d where d.occurrence_id = o.id and {Filtered})
             order by o.event_date desc, o.id desc, a.number desc
-            """, filter.Taxon, filter.Place);
+            """,
+            filter.Taxon,
+            filter.Place
+        );
         const int PlaceAt = 5;
         await using var reader = await command.ExecuteReaderAsync(stop);
         OccurrenceRow? current = null;
@@ -193,35 +327,75 @@ internal sealed class DeterminationRepository(NpgsqlDataSource database)
             var id = reader.GetGuid(0);
             if (current is not null && current.Id != id)
             {
-                yield return current with { Determinations = [.. determinations] };
+                yield return current with
+                {
+                    Determinations = [.. determinations],
+                };
                 determinations.Clear();
             }
-            if (current?.Id != id) current = new OccurrenceRow(id, reader.GetGuid(1), reader.GetString(2), PlaceRepository.Read(reader, PlaceAt), reader.GetFieldValue<DateOnly>(3), reader.GetString(4), [], reader.GetFieldValue<string[]>(PlaceAt + PlaceRepository.Width + 7));
+            if (current?.Id != id)
+                current = new OccurrenceRow(
+                    id,
+                    reader.GetGuid(1),
+                    reader.GetString(2),
+                    PlaceRepository.Read(reader, PlaceAt),
+                    reader.GetFieldValue<DateOnly>(3),
+                    reader.GetString(4),
+                    [],
+                    reader.GetFieldValue<string[]>(PlaceAt + PlaceRepository.Width + 7)
+                );
             const int own = PlaceAt + PlaceRepository.Width;
-            determinations.Add(new DeterminationRow(reader.GetString(own), reader.GetFieldValue<string[]>(own + 1), reader.GetString(own + 2), reader.GetFieldValue<DateTimeOffset>(own + 3),
-                reader.GetString(own + 4), reader.GetString(own + 5), Steps(reader.GetString(own + 6))));
+            determinations.Add(
+                new DeterminationRow(
+                    reader.GetString(own),
+                    reader.GetFieldValue<string[]>(own + 1),
+                    reader.GetString(own + 2),
+                    reader.GetFieldValue<DateTimeOffset>(own + 3),
+                    reader.GetString(own + 4),
+                    reader.GetString(own + 5),
+                    Steps(reader.GetString(own + 6))
+                )
+            );
         }
-        if (current is not null) yield return current with { Determinations = [.. determinations] };
+        if (current is not null)
+            yield return current with
+            {
+                Determinations = [.. determinations],
+            };
     }
 
-    /// <summary>Facts that contradict each other, of before the database held them together.</summary>
+    /// <summary>Facts that contradict each other, of before the database held them together; none are looked for where the database has
+    /// made sure of it.</summary>
     public async Task<IReadOnlyList<Contradiction>> ContradictionsAsync(CancellationToken stop)
     {
         await using var connection = await database.OpenConnectionAsync(stop);
-        return await connection.Command("select kind, id, plant_id, reason from contradiction order by kind, id limit 500")
+        return await connection
+            .Command(
+                """
+                select kind, id, plant_id, reason
+                from contradiction
+                where exists (select from pg_constraint where not convalidated and connamespace = current_schema()::regnamespace)
+                order by kind, id
+                limit 500
+                """
+            )
             .ReadAllAsync(r => new Contradiction(r.GetString(0), r.GetGuid(1), r.IsDBNull(2) ? null : r.GetGuid(2), r.GetString(3)), stop);
     }
 
     /// <summary>The names that a plant bears now; empty while it has none.</summary>
     internal static async Task<IReadOnlyList<string>> NamesOfAsync(NpgsqlConnection connection, Guid plant, CancellationToken stop)
     {
-        var found = await connection.Command("select names from determination where plant_id = $1 order by number desc limit 1", plant).ReadAllAsync(r => r.GetFieldValue<string[]>(0), stop);
+        var found = await connection
+            .Command("select names from determination where plant_id = $1 order by number desc limit 1", plant)
+            .ReadAllAsync(r => r.GetFieldValue<string[]>(0), stop);
         return found.Count == 0 ? [] : found[0];
     }
 
     internal static async Task<(Guid Plant, DateOnly Date)?> OccurrenceAsync(NpgsqlConnection connection, Guid id, CancellationToken stop)
     {
-        var found = await connection.Command("select plant_id, event_date from occurrence where id = $1", id).ReadAllAsync(r => (r.GetGuid(0), r.GetFieldValue<DateOnly>(1)), stop);
+        var found = await connection
+            .Command("select plant_id, event_date from occurrence where id = $1", id)
+            .ReadAllAsync(r => (r.GetGuid(0), r.GetFieldValue<DateOnly>(1)), stop);
         return found.Count == 0 ? null : found[0];
     }
 
@@ -231,26 +405,64 @@ internal sealed class DeterminationRepository(NpgsqlDataSource database)
     internal static async Task<bool> IsDeterminationAsync(NpgsqlConnection connection, Guid id, CancellationToken stop) =>
         (await connection.Command("select 1 from determination where id = $1", id).ReadAllAsync(r => r.GetInt32(0), stop)).Count > 0;
 
-    internal static async Task AddAsync(NpgsqlConnection connection, RecordDeterminationCommand it, DateOnly date, IReadOnlyList<string> standing, IReadOnlyList<TrailStep> steps, ConfirmResult? confirmation, DateTimeOffset now, CancellationToken stop)
+    internal static async Task AddAsync(
+        NpgsqlConnection connection,
+        RecordDeterminationCommand it,
+        DateOnly date,
+        IReadOnlyList<string> standing,
+        IReadOnlyList<TrailStep> steps,
+        ConfirmResult? confirmation,
+        DateTimeOffset now,
+        CancellationToken stop
+    )
     {
         await PersonRepository.EnsureAsync(connection, it.Recorder, stop);
-        await connection.Command("insert into plant (id, place_id, label) values ($1, $2, $3) on conflict (id) do nothing", it.PlantId, it.PlaceId, it.PlantLabel).RunAsync(stop);
-        await connection.Command("insert into occurrence (id, plant_id, event_date, recorded_by) values ($1, $2, $3, $4) on conflict (id) do nothing",
-            it.OccurrenceId, it.PlantId, date, it.Recorder.Id).RunAsync(stop);
+        await connection
+            .Command(
+                "insert into plant (id, place_id, label) values ($1, $2, $3) on conflict (id) do nothing",
+                it.PlantId,
+                it.PlaceId,
+                it.PlantLabel
+            )
+            .RunAsync(stop);
+        await connection
+            .Command(
+                "insert into occurrence (id, plant_id, event_date, recorded_by) values ($1, $2, $3, $4) on conflict (id) do nothing",
+                it.OccurrenceId,
+                it.PlantId,
+                date,
+                it.Recorder.Id
+            )
+            .RunAsync(stop);
         var names = standing.ToArray();
-        var numbers = await connection.Command(
-            """
-            insert into determination (id, occurrence_id, plant_id, place_id, event_date, identified_by, recorded_at, name, names, start_key, note, trail, hand, confirmation, floras)
-            select $1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, nullif($14, 'null'::jsonb), coalesce(jsonb_object_agg(f.id, f.version), '{}')
-            from (select id, max(version) as version from flora group by id) f
-            returning number
-            """, it.DeterminationId, it.OccurrenceId, it.PlantId, it.PlaceId, date, it.Recorder.Id, now, Conclusion.SharedName(names), names, it.StartKey.Length > 0 ? it.StartKey : null, it.Note)
+        var numbers = await connection
+            .Command(
+                """
+                insert into determination (id, occurrence_id, plant_id, place_id, event_date, identified_by, recorded_at, name, names, start_key, note, trail, hand, confirmation, floras)
+                select $1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, nullif($14, 'null'::jsonb), coalesce(jsonb_object_agg(f.id, f.version), '{}')
+                from (select id, max(version) as version from flora group by id) f
+                returning number
+                """,
+                it.DeterminationId,
+                it.OccurrenceId,
+                it.PlantId,
+                it.PlaceId,
+                date,
+                it.Recorder.Id,
+                now,
+                Conclusion.SharedName(names),
+                names,
+                it.StartKey.Length > 0 ? it.StartKey : null,
+                it.Note
+            )
             .With(Sql.Json(JsonSerializer.Serialize(steps, CoreJson.Default.IReadOnlyListTrailStep)))
             .With(Sql.Json(JsonSerializer.Serialize(it.Hand ?? [], CoreJson.Default.IReadOnlyListHandWeighing)))
-            .With(Sql.Json(confirmation is null ? "null" : JsonSerializer.Serialize(confirmation, CoreJson.Default.ConfirmResult))).ReadAllAsync(r => r.GetInt64(0), stop);
+            .With(Sql.Json(confirmation is null ? "null" : JsonSerializer.Serialize(confirmation, CoreJson.Default.ConfirmResult)))
+            .ReadAllAsync(r => r.GetInt64(0), stop);
         await connection.Command("select refresh_determination_names($1)", (object)numbers.ToArray()).RunAsync(stop);
         await PlantNow.RefreshAsync(connection, [it.PlantId], stop);
     }
 
-    private static IReadOnlyList<TrailStep> Steps(string json) => JsonSerializer.Deserialize(json, CoreJson.Default.IReadOnlyListTrailStep)!;
+    private static IReadOnlyList<TrailStep> Steps(string json) =>
+        JsonSerializer.Deserialize(json, CoreJson.Default.IReadOnlyListTrailStep)!;
 }

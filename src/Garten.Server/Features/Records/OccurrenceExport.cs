@@ -13,13 +13,15 @@ internal static class OccurrenceExport
 
     /// <param name="row">The occurrence.</param>
     /// <param name="taxa">The taxa of all floras.</param>
-    /// <param name="sensitive">Which taxa are sensitive, and what is told of their places; null for an export with everything exact.</param>
+    /// <param name="sensitive">Which taxa are sensitive, and what is told of their places; null for an export with everything
+    /// exact.</param>
     public static DarwinCoreOccurrence Of(OccurrenceRow row, TaxonIndex taxa, SensitiveTaxa? sensitive)
     {
         var exact = Exact(row, taxa);
         // Whatever name the plant bore at any time: its place is the same.
         var names = row.Determinations.SelectMany(d => d.Names).Concat(row.NamesOfPlant).Distinct(StringComparer.Ordinal).ToList();
-        if (sensitive is null || !sensitive.HoldsAny(names)) return exact;
+        if (sensitive is null || !sensitive.HoldsAny(names))
+            return exact;
         var coarse = sensitive.Coarsen(names.Where(sensitive.Holds), row.Place.Latitude, row.Place.Longitude);
         return exact with
         {
@@ -41,8 +43,19 @@ internal static class OccurrenceExport
         var taxon = taxa.Find(current.Name);
         var families = current.Names.Select(n => taxa.Find(n)?.Family ?? "").Distinct(StringComparer.Ordinal).ToList();
         var family = families.Count == 1 ? families[0] : "";
-        var name = taxon?.Name ?? (current.Name.Length > 0 ? current.Name : family.Length > 0 ? family : Widest);
-        var rank = taxon?.Rank ?? (name == Widest ? "kingdom" : name == family ? "family" : current.Names.Count > 1 ? "genus" : "");
+        var name = taxon?.Name
+            ?? (
+                current.Name.Length > 0 ? current.Name
+                : family.Length > 0 ? family
+                : Widest
+            );
+        var rank = taxon?.Rank
+            ?? (
+                name == Widest ? "kingdom"
+                : name == family ? "family"
+                : current.Names.Count > 1 ? "genus"
+                : ""
+            );
         return new DarwinCoreOccurrence
         {
             OccurrenceId = $"urn:uuid:{row.Id}",
@@ -57,10 +70,25 @@ internal static class OccurrenceExport
             VerbatimIdentification = Conclusion.InWords(current.Names),
             IdentifiedBy = current.IdentifiedBy,
             DateIdentified = DateOnly.FromDateTime(current.RecordedAt.UtcDateTime),
-            IdentificationReferences = string.Join("; ", current.Steps.Select(s => s.KeyTitle).Prepend(current.StartKeyTitle).Where(t => t.Length > 0).Distinct(StringComparer.Ordinal)),
+            IdentificationReferences = string.Join(
+                "; ",
+                current
+                    .Steps.Select(s => s.KeyTitle)
+                    .Prepend(current.StartKeyTitle)
+                    .Where(t => t.Length > 0)
+                    .Distinct(StringComparer.Ordinal)
+            ),
             IdentificationRemarks = Remarks(current),
-            PreviousIdentifications = string.Join(" | ", row.Determinations.Skip(1).Select(d =>
-                string.Create(CultureInfo.InvariantCulture, $"{Conclusion.InWords(d.Names)} (by {d.IdentifiedBy}, {d.RecordedAt.UtcDateTime:yyyy-MM-dd})"))),
+            PreviousIdentifications = string.Join(
+                " | ",
+                row.Determinations.Skip(1)
+                    .Select(d =>
+                        string.Create(
+                            CultureInfo.InvariantCulture,
+                            $"{Conclusion.InWords(d.Names)} (by {d.IdentifiedBy}, {d.RecordedAt.UtcDateTime:yyyy-MM-dd})"
+                        )
+                    )
+            ),
             Locality = row.Place.Locality.Length > 0 ? $"{row.Place.Name}, {row.Place.Locality}" : row.Place.Name,
             DecimalLatitude = row.Place.Latitude,
             DecimalLongitude = row.Place.Longitude,
@@ -73,11 +101,13 @@ internal static class OccurrenceExport
     {
         var trail = determination.Steps.Aggregate(new List<(string Key, List<string> Answers)>(), (keys, step) =>
         {
-            if (keys.Count == 0 || keys[^1].Key != step.KeyTitle) keys.Add((step.KeyTitle, []));
+            if (keys.Count == 0 || keys[^1].Key != step.KeyTitle)
+                keys.Add((step.KeyTitle, []));
             keys[^1].Answers.Add(step.Lead is { } lead ? step.Couplet + KeyWalk.LeadLetter(lead) : step.Couplet + " can't tell");
             return keys;
         });
-        var way = trail.Count == 0 ? "By sifting." : "Trail: " + string.Join("; ", trail.Select(k => $"{k.Key}: {string.Join(", ", k.Answers)}"));
+        var way =
+            trail.Count == 0 ? "By sifting." : "Trail: " + string.Join("; ", trail.Select(k => $"{k.Key}: {string.Join(", ", k.Answers)}"));
         return determination.Note.Length > 0 ? $"{determination.Note} | {way}" : way;
     }
 }

@@ -20,49 +20,124 @@ internal sealed class RecordDeterminationHandler(LookCheck looksCheck) : IComman
     private const int MostAnswers = 10_000;
 
     /// <inheritdoc />
-    public IEnumerable<string> LocksOf(RecordDeterminationCommand command) => [$"plant:{command.PlantId}", $"occurrence:{command.OccurrenceId}"];
+    public IEnumerable<string> LocksOf(RecordDeterminationCommand command) =>
+        [$"plant:{command.PlantId}", $"occurrence:{command.OccurrenceId}"];
 
     /// <inheritdoc />
     public async Task<CommandResult> HandleAsync(RecordDeterminationCommand it, CommandContext context, CancellationToken stop)
     {
-        Check.Ids((it.DeterminationId, "determinationId"), (it.OccurrenceId, "occurrenceId"), (it.PlantId, "plantId"), (it.Recorder.Id, "recorder"));
+        Check.Ids(
+            (it.DeterminationId, "determinationId"),
+            (it.OccurrenceId, "occurrenceId"),
+            (it.PlantId, "plantId"),
+            (it.Recorder.Id, "recorder")
+        );
         Check.Text(it.Recorder.Name, "recorder", "The recorder's name", Limits.LongestName, required: true);
         Check.Text(it.PlantLabel, "plantLabel", "The plant's label", Limits.LongestName, required: false);
         Check.Text(it.Note, "note", "The note", Limits.LongestNote, required: false);
         var date = context.Date(it.EventDate);
         var isSifted = it.StartKey.Length == 0;
-        if (isSifted) CheckNames(it);
-        else if (it.Answers.Count == 0) throw Refusal.Of(422, "trail.empty", "The trail has no answers.", "Follow the key to at least one answer first.", "answers");
-        if (it.Answers.Count > MostAnswers) throw Refusal.Of(422, "trail.too-long", "The trail is too long.", $"A trail has at most {MostAnswers} answers.", "answers");
-        if (!await DeterminationRepository.IsPlaceAsync(context.Connection, it.PlaceId, stop)) throw Refusal.Of(422, "place.unknown", "This place isn't known.", "Choose one of the places, or add it first.", "placeId");
+        if (isSifted)
+            CheckNames(it);
+        else if (it.Answers.Count == 0)
+            throw Refusal.Of(422, "trail.empty", "The trail has no answers.", "Follow the key to at least one answer first.", "answers");
+        if (it.Answers.Count > MostAnswers)
+            throw Refusal.Of(422, "trail.too-long", "The trail is too long.", $"A trail has at most {MostAnswers} answers.", "answers");
+        if (!await DeterminationRepository.IsPlaceAsync(context.Connection, it.PlaceId, stop))
+            throw Refusal.Of(422, "place.unknown", "This place isn't known.", "Choose one of the places, or add it first.", "placeId");
 
         var walk = isSifted ? null : await FollowAsync(context, it, stop);
-        if (await DeterminationRepository.IsDeterminationAsync(context.Connection, it.DeterminationId, stop)) throw Refusal.Of(409, "determination.exists", "A determination of this id is there already.", "Make a new id: an earlier determination is never overwritten.", "determinationId");
+        if (await DeterminationRepository.IsDeterminationAsync(context.Connection, it.DeterminationId, stop))
+            throw Refusal.Of(
+                409,
+                "determination.exists",
+                "A determination of this id is there already.",
+                "Make a new id: an earlier determination is never overwritten.",
+                "determinationId"
+            );
         var plant = await PlantRepository.FindAsync(context.Connection, it.PlantId, stop);
-        if (plant is not null && plant.PlaceId != it.PlaceId) throw Refusal.Of(409, "plant.place", "This plant grows at another place.", "Name the place it was recorded at, or record another plant.", "placeId");
+        if (plant is not null && plant.PlaceId != it.PlaceId)
+            throw Refusal.Of(
+                409,
+                "plant.place",
+                "This plant grows at another place.",
+                "Name the place it was recorded at, or record another plant.",
+                "placeId"
+            );
         PlantCheck.NotBeforeTag(plant, date, "eventDate");
-        if (await DeterminationRepository.OccurrenceAsync(context.Connection, it.OccurrenceId, stop) is { } seen && seen != (it.PlantId, date)) throw Refusal.Of(409, "occurrence.disagrees", "This look was of another plant or on another day.", "Make a new occurrence id for another day.", "occurrenceId");
-        if ((it.Hand?.Count ?? 0) > Limits.MostObservations) throw Refusal.Of(422, "observations.too-many", "These are too many weighings.", $"Send at most {Limits.MostObservations} at a time.", "hand");
+        if (
+            await DeterminationRepository.OccurrenceAsync(context.Connection, it.OccurrenceId, stop) is { } seen
+            && seen != (it.PlantId, date)
+        )
+            throw Refusal.Of(
+                409,
+                "occurrence.disagrees",
+                "This look was of another plant or on another day.",
+                "Make a new occurrence id for another day.",
+                "occurrenceId"
+            );
+        if ((it.Hand?.Count ?? 0) > Limits.MostObservations)
+            throw Refusal.Of(
+                422,
+                "observations.too-many",
+                "These are too many weighings.",
+                $"Send at most {Limits.MostObservations} at a time.",
+                "hand"
+            );
         var looks = await looksCheck.NewAsync(context, it.PlantId, plant, it.Observations, stop);
         await CheckChangeAsync(context, it, walk is null ? it.Names : [.. walk.Standing.Select(s => s.Name)], stop);
         var confirmation = it.Confirming is null ? null : await ConfirmAsync(context, it, looks, stop);
-        await DeterminationRepository.AddAsync(context.Connection, it, date, walk is null ? it.Names : [.. walk.Standing.Select(s => s.Name)], walk?.Steps ?? [], confirmation, context.Now, stop);
+        await DeterminationRepository.AddAsync(
+            context.Connection,
+            it,
+            date,
+            walk is null ? it.Names : [.. walk.Standing.Select(s => s.Name)],
+            walk?.Steps ?? [],
+            confirmation,
+            context.Now,
+            stop
+        );
         await EvidenceRepository.AddAsync(context.Connection, it.PlantId, it.Recorder.Id, looks, context.Now, stop);
         return new CommandResult(it.Id, CommandStatus.Applied);
     }
 
     // The grade is worked out from the whole sheet of the plant, whatever the device came to.
-    private static async Task<ConfirmResult> ConfirmAsync(CommandContext context, RecordDeterminationCommand it, IReadOnlyList<Observation> looks, CancellationToken stop)
+    private static async Task<ConfirmResult> ConfirmAsync(
+        CommandContext context,
+        RecordDeterminationCommand it,
+        IReadOnlyList<Observation> looks,
+        CancellationToken stop
+    )
     {
         var asked = it.Confirming!;
-        if (await FloraRepository.ReadyAsync(context.Connection, asked.FloraId, stop) is not { } flora) throw Refusal.Of(422, "flora.unknown", "No flora has this id.", "Confirm the name by one of the floras.", "confirming.floraId");
+        if (await FloraRepository.ReadyAsync(context.Connection, asked.FloraId, stop) is not { } flora)
+            throw Refusal.Of(422, "flora.unknown", "No flora has this id.", "Confirm the name by one of the floras.", "confirming.floraId");
         var place = await PlaceRepository.FindAsync(context.Connection, it.PlaceId, stop);
         var sheet = (await EvidenceRepository.OfPlantAsync(context.Connection, it.PlantId, stop)).Readable.Concat(looks).ToList();
         await flora.Turn.WaitAsync(stop);
         try
         {
-            var result = new ConfirmRequest(asked.FloraId, asked.Taxon, null, sheet, null, new SiftPlace(place.Cell, place.ElevationMetres, place.Habitats), it.EventDate, asked.Rules, null, asked.Planted, asked.Explanations).Confirm(flora);
-            if (it.Names is not [var name] || name != result.ReportAs.Name && name != flora.NameOf(result.Taxon)) throw Refusal.Of(422, "confirmation.name", "Another name was confirmed.", $"By the sheet it is {(result.ReportAs.Name.Length > 0 ? result.ReportAs.Name : flora.NameOf(result.Taxon))}.", "names");
+            var result = new ConfirmRequest(
+                asked.FloraId,
+                asked.Taxon,
+                null,
+                sheet,
+                null,
+                new SiftPlace(place.Cell, place.ElevationMetres, place.Habitats),
+                it.EventDate,
+                asked.Rules,
+                null,
+                asked.Planted,
+                asked.Explanations
+            ).Confirm(flora);
+            if (it.Names is not [var name] || name != result.ReportAs.Name && name != flora.NameOf(result.Taxon))
+                throw Refusal.Of(
+                    422,
+                    "confirmation.name",
+                    "Another name was confirmed.",
+                    $"By the sheet it is {(result.ReportAs.Name.Length > 0 ? result.ReportAs.Name : flora.NameOf(result.Taxon))}.",
+                    "names"
+                );
             return result;
         }
         catch (RequestException wrong)
@@ -78,10 +153,26 @@ internal sealed class RecordDeterminationHandler(LookCheck looksCheck) : IComman
     // Found by sifting: what stands is what the recorder says; there is no trail to follow.
     private static void CheckNames(RecordDeterminationCommand it)
     {
-        if (it.Answers.Count > 0) throw Refusal.Of(422, "trail.without-key", "The answers are to no key.", "Say which key version the trail starts with.", "startKey");
-        if (it.Names.Count is 0 or > MostNames) throw Refusal.Of(422, "names.missing", it.Names.Count == 0 ? "No name is given." : "These are too many names.", $"Give 1 to {MostNames} names.", "names");
-        foreach (var name in it.Names) Check.Text(name, "names", "A name", Limits.LongestName, required: true);
-        if (it.Names.Distinct(StringComparer.Ordinal).Count() != it.Names.Count) throw Refusal.Of(422, "names.twice", "A name is given twice.", "Give each name once.", "names");
+        if (it.Answers.Count > 0)
+            throw Refusal.Of(
+                422,
+                "trail.without-key",
+                "The answers are to no key.",
+                "Say which key version the trail starts with.",
+                "startKey"
+            );
+        if (it.Names.Count is 0 or > MostNames)
+            throw Refusal.Of(
+                422,
+                "names.missing",
+                it.Names.Count == 0 ? "No name is given." : "These are too many names.",
+                $"Give 1 to {MostNames} names.",
+                "names"
+            );
+        foreach (var name in it.Names)
+            Check.Text(name, "names", "A name", Limits.LongestName, required: true);
+        if (it.Names.Distinct(StringComparer.Ordinal).Count() != it.Names.Count)
+            throw Refusal.Of(422, "names.twice", "A name is given twice.", "Give each name once.", "names");
     }
 
     private static async Task<WalkState> FollowAsync(CommandContext context, RecordDeterminationCommand it, CancellationToken stop)
@@ -90,20 +181,44 @@ internal sealed class RecordDeterminationHandler(LookCheck looksCheck) : IComman
         var shelf = new KeyShelf(await KeyRepository.ShelfAsync(context.Connection, versions, stop));
         if (TrailCheck.Check(shelf, it.StartKey, it.Answers) is { } problem)
         {
-            throw Refusal.Of(422, problem.Code, "The trail doesn't fit the key.", problem.Message, problem.Step is { } step ? string.Create(CultureInfo.InvariantCulture, $"answers[{step}]") : "startKey");
+            throw Refusal.Of(
+                422,
+                problem.Code,
+                "The trail doesn't fit the key.",
+                problem.Message,
+                problem.Step is { } step ? string.Create(CultureInfo.InvariantCulture, $"answers[{step}]") : "startKey"
+            );
         }
         var walk = KeyWalk.Follow(shelf, it.StartKey, it.Answers);
         if (!walk.Standing.Select(s => s.Name).Order(StringComparer.Ordinal).SequenceEqual(it.Names.Order(StringComparer.Ordinal)))
         {
-            throw Refusal.Of(422, "trail.conclusion", "The names don't follow from the trail.", $"By these answers there stand: {Conclusion.InWords([.. walk.Standing.Select(s => s.Name)])}.", "names");
+            throw Refusal.Of(
+                422,
+                "trail.conclusion",
+                "The names don't follow from the trail.",
+                $"By these answers there stand: {Conclusion.InWords([.. walk.Standing.Select(s => s.Name)])}.",
+                "names"
+            );
         }
         return walk;
     }
 
     // A name that takes the place of another one says why: narrowing an open set overturns nothing.
-    private static async Task CheckChangeAsync(CommandContext context, RecordDeterminationCommand it, IReadOnlyList<string> names, CancellationToken stop)
+    private static async Task CheckChangeAsync(
+        CommandContext context,
+        RecordDeterminationCommand it,
+        IReadOnlyList<string> names,
+        CancellationToken stop
+    )
     {
         var before = await DeterminationRepository.NamesOfAsync(context.Connection, it.PlantId, stop);
-        if (NameChange.NeedsReason(before, names, it.Note)) throw Refusal.Of(422, "name.why", "The name changes without a reason.", $"So far this plant was {string.Join(" or ", before)}. Say in the note what overturns that.", "note");
+        if (NameChange.NeedsReason(before, names, it.Note))
+            throw Refusal.Of(
+                422,
+                "name.why",
+                "The name changes without a reason.",
+                $"So far this plant was {string.Join(" or ", before)}. Say in the note what overturns that.",
+                "note"
+            );
     }
 }

@@ -23,33 +23,103 @@ internal sealed class RecordsFeature : IFeature
 
     public void Map(RouteGroupBuilder api)
     {
-        api.MapGet("/records", async (string? taxon, Guid? place, string? after, int? size, DeterminationRepository records, FloraRepository floras, CancellationToken stop) =>
-            {
-                RecordCursor? cursor = null;
-                if (after is { Length: > 0 } && (cursor = RecordCursor.Parse(after)) is null) return Problems.Result(400, "page.invalid", "This isn't the start of a page.", "Take “next” from the page before.", "after");
-                var page = await records.PageAsync(new RecordFilter(Blank(taxon), place), cursor, Math.Clamp(size ?? PageSize, 1, LargestPage), stop);
-                var sensitive = await floras.SensitiveAsync(stop);
-                return Results.Ok(page with { Records = [.. page.Records.Select(r => r with { IsSensitive = sensitive.HoldsAny(r.Names) })] });
-            })
-            .Produces<RecordPage>().Produces<ProblemReport>(400, Problem).Exact().WithName("listRecords").WithSummary("Determinations, newest first, by taxon and place.");
+        api.MapGet(
+                "/records",
+                async (
+                    string? taxon,
+                    Guid? place,
+                    string? after,
+                    int? size,
+                    DeterminationRepository records,
+                    FloraRepository floras,
+                    CancellationToken stop
+                ) =>
+                {
+                    RecordCursor? cursor = null;
+                    if (after is { Length: > 0 } && (cursor = RecordCursor.Parse(after)) is null)
+                        return Problems.Result(
+                            400,
+                            "page.invalid",
+                            "This isn't the start of a page.",
+                            "Take “next” from the page before.",
+                            "after"
+                        );
+                    var page = await records.PageAsync(
+                        new RecordFilter(Blank(taxon), place),
+                        cursor,
+                        Math.Clamp(size ?? PageSize, 1, LargestPage),
+                        stop
+                    );
+                    var sensitive = await floras.SensitiveAsync(stop);
+                    return Results.Ok(
+                        page with
+                        {
+                            Records = [.. page.Records.Select(r => r with { IsSensitive = sensitive.HoldsAny(r.Names) })],
+                        }
+                    );
+                }
+            )
+            .Produces<RecordPage>()
+            .Produces<ProblemReport>(400, Problem)
+            .Exact()
+            .WithName("listRecords")
+            .WithSummary("Determinations, newest first, by taxon and place.");
 
-        api.MapGet("/records.csv", (string? taxon, Guid? place, HttpContext context, DeterminationRepository records, FloraRepository floras, Turnstile turns, CancellationToken stop) =>
-                ExportAsync(new RecordFilter(Blank(taxon), place), isExact: false, context, records, floras, turns, stop))
-            .Produces<string>(200, "text/csv").Produces<ProblemReport>(503, Problem).WithName("exportRecords")
+        api.MapGet(
+                "/records.csv",
+                (
+                    string? taxon,
+                    Guid? place,
+                    HttpContext context,
+                    DeterminationRepository records,
+                    FloraRepository floras,
+                    Turnstile turns,
+                    CancellationToken stop
+                ) => ExportAsync(new RecordFilter(Blank(taxon), place), isExact: false, context, records, floras, turns, stop)
+            )
+            .Produces<string>(200, "text/csv")
+            .Produces<ProblemReport>(503, Problem)
+            .WithName("exportRecords")
             .WithSummary("Occurrences as CSV with Darwin Core terms. Places of sensitive taxa are coarsened to the flora's grid.");
 
-        api.MapGet("/exact/records.csv", (string? taxon, Guid? place, HttpContext context, DeterminationRepository records, FloraRepository floras, Turnstile turns, CancellationToken stop) =>
-                ExportAsync(new RecordFilter(Blank(taxon), place), isExact: true, context, records, floras, turns, stop))
-            .Produces<string>(200, "text/csv").Produces<ProblemReport>(503, Problem).WithName("exportExactRecords").Exact()
+        api.MapGet(
+                "/exact/records.csv",
+                (
+                    string? taxon,
+                    Guid? place,
+                    HttpContext context,
+                    DeterminationRepository records,
+                    FloraRepository floras,
+                    Turnstile turns,
+                    CancellationToken stop
+                ) => ExportAsync(new RecordFilter(Blank(taxon), place), isExact: true, context, records, floras, turns, stop)
+            )
+            .Produces<string>(200, "text/csv")
+            .Produces<ProblemReport>(503, Problem)
+            .WithName("exportExactRecords")
+            .Exact()
             .WithSummary("The same with the exact places of sensitive taxa: only for one's own keeping, never to be passed on.");
 
-        api.MapGet("/contradictions", async (DeterminationRepository records, CancellationToken stop) => TypedResults.Ok(await records.ContradictionsAsync(stop)))
-            .WithName("listContradictions").WithSummary("Facts that contradict each other, written before the database held them together. They are listed, never changed.");
+        api.MapGet("/contradictions", async (DeterminationRepository records, CancellationToken stop) =>
+                TypedResults.Ok(await records.ContradictionsAsync(stop))
+            )
+            .WithName("listContradictions")
+            .WithSummary(
+                "Facts that contradict each other, written before the database held them together. They are listed, never changed."
+            );
     }
 
     private static string? Blank(string? text) => string.IsNullOrWhiteSpace(text) ? null : text;
 
-    private static async Task<IResult> ExportAsync(RecordFilter filter, bool isExact, HttpContext context, DeterminationRepository records, FloraRepository floras, Turnstile turns, CancellationToken stop)
+    private static async Task<IResult> ExportAsync(
+        RecordFilter filter,
+        bool isExact,
+        HttpContext context,
+        DeterminationRepository records,
+        FloraRepository floras,
+        Turnstile turns,
+        CancellationToken stop
+    )
     {
         using var turn = await turns.ExportAsync(stop);
         var taxa = new TaxonIndex(await floras.TaxaAsync(stop));
@@ -57,7 +127,11 @@ internal sealed class RecordsFeature : IFeature
         context.Response.Headers.ContentDisposition = $"attachment; filename=\"garten-records{(isExact ? "-exact" : "")}.csv\"";
         context.Response.ContentType = "text/csv; charset=utf-8";
         // Answers are written out whole before they leave: the database is done with when the reader begins.
-        await OccurrenceCsv.WriteAsync(context.Response.Body, records.ExportAsync(filter, stop).Select(row => OccurrenceExport.Of(row, taxa, sensitive)), stop);
+        await OccurrenceCsv.WriteAsync(
+            context.Response.Body,
+            records.ExportAsync(filter, stop).Select(row => OccurrenceExport.Of(row, taxa, sensitive)),
+            stop
+        );
         return Results.Empty;
     }
 }

@@ -170,7 +170,10 @@ export function PlantList() {
         </Button>
       )}
       {plants.data && own.length === 0 && (place !== "" || text !== "") && (
-        <Typography>{counted.length > 0 ? "No other plant fits." : "Nothing fits."}</Typography>
+        <Typography role="status">
+          {counted.length > 0 ? "No other plant fits" : "Nothing fits"}
+          {text && ` “${text}”: it is looked for in tags and in the names that plants bear now`}.
+        </Typography>
       )}
       {plants.data && own.length === 0 && !place && !text && (
         <Typography>
