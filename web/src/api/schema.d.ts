@@ -897,7 +897,10 @@ export interface components {
         BenchState: {
             /** @description The walk, with the answers that the sheet gives. */
             walk: components["schemas"]["WalkState"];
-            /** @description All answers that it was followed by: those given, in place of some "can't tell" those of the sheet, and those of the sheet alone. */
+            /**
+             * @description All answers that it was followed by: those given, in place of some "can't tell" those of the sheet, and those of
+             *                 the sheet alone.
+             */
             answers: components["schemas"]["TrailAnswer"][];
             /** @description The answers among them that the sheet has given. */
             bySheet: components["schemas"]["TrailAnswer"][];
@@ -907,7 +910,10 @@ export interface components {
             verdicts: components["schemas"]["CoupletVerdict"][];
             /** @description The ends of the keys, likeliest first; at most a hundred. The shares are those among all ends. */
             ends: components["schemas"]["WeighedEnd"][];
-            /** @description The answered couplets by how likely the plant left the trail there, likeliest first; those without any doubt are left out. */
+            /**
+             * @description The answered couplets by how likely the plant left the trail there, likeliest first; those without any doubt are
+             *                 left out.
+             */
             turns: components["schemas"]["WeakTurn"][];
             /** @description The open couplets with their shares. */
             paths: components["schemas"]["OpenPath"][];
@@ -915,7 +921,10 @@ export interface components {
             sheet: components["schemas"]["SheetLine"][];
             /** @description Ids of the characters that can't be seen at this time of the year. */
             notNow: string[];
-            /** @description Ids of the characters that say something of the plants behind these keys: those that any of them is described in; of keys to plants that the flora doesn't describe also those that a lead speaks of. */
+            /**
+             * @description Ids of the characters that say something of the plants behind these keys: those that any of them is described in;
+             *                 of keys to plants that the flora doesn't describe also those that a lead speaks of.
+             */
             usable: string[];
         };
         /**
@@ -1048,7 +1057,8 @@ export interface components {
              */
             trap: string;
             /**
-             * @description For a trend up the stem: the measured character whose series it derives from, see string Character.Trend(int direction); else empty.
+             * @description For a trend up the stem: the measured character whose series it derives from, see string Character.Trend(int direction); else
+             *                 empty.
              * @default
              */
             trendOf: string;
@@ -1236,7 +1246,10 @@ export interface components {
              * @description Identity of the plant.
              */
             plantId: string;
-            /** @description What the plant is called by its recorder ("by the stile"); may be empty. Counts with its first determination. */
+            /**
+             * @description What the plant is called by its recorder ("by the stile"); may be empty. Counts with its first
+             *                 determination.
+             */
             plantLabel: string;
             /**
              * Format: uuid
@@ -1251,7 +1264,10 @@ export interface components {
             startKey: string;
             /** @description The answers in their order; at least one, none without a key. */
             answers: components["schemas"]["TrailAnswer"][];
-            /** @description The taxa that the trail leaves standing, as the device worked them out; checked here. Without a key: the names that the recorder leaves standing. */
+            /**
+             * @description The taxa that the trail leaves standing, as the device worked them out; checked here. Without a key: the names that
+             *                 the recorder leaves standing.
+             */
             names: string[];
             /** @description A note; may be empty. */
             note: string;
@@ -1575,7 +1591,10 @@ export interface components {
             first: string;
             /** @description The other. */
             second: string;
-            /** @description The character: of those that separate them, one that can be seen now and takes least; empty where none does. */
+            /**
+             * @description The character: of those that separate them, one that can be seen now and takes least; empty where none
+             *                 does.
+             */
             character: string;
             /**
              * Format: double
@@ -1902,13 +1921,15 @@ export interface components {
             filled: number;
         };
         /**
-         * @description The grid of a flora: what positions of sensitive taxa are coarsened to. Square cells by the rule of the equirectangular projection at the
+         * @description The grid of a flora: what positions of sensitive taxa are coarsened to. Square cells by the rule of the equirectangular projection at
+         *     the
          *     latitude of the origin: east and west sides are meridians, and a cell of another latitude is as wide in degrees.
          */
         FloraGrid: {
             /**
              * Format: double
-             * @description Of the origin, the south-west corner (with numbers going south the north-west one): WGS 84 decimal degrees, −80 to 80.
+             * @description Of the origin, the south-west corner (with numbers going south the north-west one): WGS 84 decimal degrees, −80
+             *                 to 80.
              */
             latitude: number;
             /**
@@ -2149,7 +2170,10 @@ export interface components {
             name: string;
             /** @description What it is for, in a sentence. */
             text: string;
-            /** @description A rule each for reasoned, corroborated and confirmed, in this order; each asks for all that the ones before it ask for as well. */
+            /**
+             * @description A rule each for reasoned, corroborated and confirmed, in this order; each asks for all that the ones before it ask
+             *                 for as well.
+             */
             rules: components["schemas"]["GradeRule"][];
         };
         /**
@@ -2447,7 +2471,10 @@ export interface components {
         };
         /** @description One of the choices of a couplet. */
         Lead: {
-            /** @description What the lead says, in order, as typed but for line breaks and runs of white space; at least one in a sound key. */
+            /**
+             * @description What the lead says, in order, as typed but for line breaks and runs of white space; at least one in a sound
+             *                 key.
+             */
             statements: string[];
             destination: null | components["schemas"]["LeadDestination"];
         };
@@ -2490,7 +2517,10 @@ export interface components {
         LookAlike: {
             /** @description The other taxon. */
             taxon: components["schemas"]["Taxon"];
-            /** @description Id of the character that counts: of those that separate the two, the one that is seen with the least effort; empty where none does. */
+            /**
+             * @description Id of the character that counts: of those that separate the two, the one that is seen with the least effort;
+             *                 empty where none does.
+             */
             character: string;
             /** @description What this taxon is like in it. */
             own: string;
@@ -3170,7 +3200,8 @@ export interface components {
             low: number;
             /**
              * Format: double
-             * @description Typical high bound; not below Low. For RangeForm.MoreThan it is worked out from Low.
+             * @description Typical high bound; not below Low. For RangeForm.MoreThan it is worked out from
+             *                 Low.
              */
             high: number;
             /**
@@ -3454,7 +3485,8 @@ export interface components {
             notYet: string;
             /**
              * Format: date
-             * @description The day on which it was; later than NotYet, by at most int YearLead.NotYetWithin days.
+             * @description The day on which it was; later than NotYet, by at most int YearLead.NotYetWithin
+             *                 days.
              */
             seen: string;
             site?: null | components["schemas"]["SeasonSite"];
@@ -3527,8 +3559,10 @@ export interface components {
             warning: string;
         };
         /**
-         * @description How much later than at one site something happens at another. Spring comes 4 days later with each degree of latitude towards the pole, with
-         *     each 5 degrees of longitude to the east and with each 122 m of height (Hopkins 1918); autumn comes as much earlier. The rule was found in
+         * @description How much later than at one site something happens at another. Spring comes 4 days later with each degree of latitude towards the pole,
+         *     with
+         *     each 5 degrees of longitude to the east and with each 122 m of height (Hopkins 1918); autumn comes as much earlier. The rule was found
+         *     in
          *     the temperate zone: beyond double SeasonShift.LeastLatitude to double SeasonShift.MostLatitude, above double SeasonShift.MostMetres and for more than
          *     double SeasonShift.MostDays it is held at its bounds, and Warnings say so. It has no jumps: not at the equator, nor where
          *     longitudes meet.
@@ -3811,7 +3845,8 @@ export interface components {
             date?: null | string;
             /**
              * Format: int32
-             * @description For the strict view: how many conflicts a taxon may have; left out: the weighed view, in which all stand.
+             * @description For the strict view: how many conflicts a taxon may have; left out: the weighed view, in which all
+             *                 stand.
              */
             tolerance?: null | number;
             /** @description What is at hand besides the eye; left out: all but a microscope. */
@@ -4222,7 +4257,10 @@ export interface components {
             commonName: string;
             /** @description Whether the text has the form of a scientific name. */
             isScientific: boolean;
-            /** @description A doubt that stood in the name: `cf.`, `aff.`, `?`; null where there was none. It makes no other taxon. */
+            /**
+             * @description A doubt that stood in the name: `cf.`, `aff.`, `?`; null where there was none. It makes no other
+             *                 taxon.
+             */
             doubt?: null | string;
         };
         /** @description Everything that is known of a taxon, made ready to be read. */
@@ -4386,13 +4424,19 @@ export interface components {
         };
         /** @description Where a walk through the keys has come to. */
         WalkState: {
-            /** @description The answered couplets that lie on the way, in the order in which they are met; below a fork branch by branch. */
+            /**
+             * @description The answered couplets that lie on the way, in the order in which they are met; below a fork branch by
+             *                 branch.
+             */
             steps: components["schemas"]["TrailStep"][];
             /** @description The couplets that wait for an answer, in the same order; empty when every path has come to its end. */
             open: components["schemas"]["OpenCouplet"][];
             /** @description The taxa still standing, in the order of the keys, each once. */
             standing: components["schemas"]["StandingTaxon"][];
-            /** @description Answers that no longer lie on the way, since an earlier one was changed. They count again when it is changed back. */
+            /**
+             * @description Answers that no longer lie on the way, since an earlier one was changed. They count again when it is changed
+             *                 back.
+             */
             dormant: components["schemas"]["TrailAnswer"][];
             /** @description Whether every path has come to its end. */
             isFinished?: boolean;
