@@ -70,6 +70,7 @@ public sealed class FloraTests(GartenSite site) : IClassFixture<GartenSite>
         {
             var browser = site.Browse();
             browser.Open("/flora/bring");
+            browser.Find("input[type=file][name=matrix]");
             browser.ShouldBeAccessible();
             browser.Find("input[type=file][name=matrix]").SendKeys(file);
             browser.Click("See how they are read");

@@ -2,6 +2,7 @@ import type { ComponentType } from "react";
 import { createBrowserRouter } from "react-router";
 import { Frame } from "./Frame";
 import { NotFound } from "./NotFound";
+import { Opening } from "./Opening";
 import { PageFailure } from "./PageFailure";
 
 // Each page by its address; its code is fetched when it is first gone to, or before, while nothing else is done.
@@ -35,12 +36,12 @@ export const router = createBrowserRouter([
   {
     path: "/",
     element: <Frame />,
-    HydrateFallback: () => null,
     children: [
       ...Object.entries(pages).map(([path, load]) => ({
         path,
         lazy: async () => ({ Component: await load() }),
         ErrorBoundary: PageFailure,
+        HydrateFallback: Opening,
       })),
       { path: "*", element: <NotFound /> },
     ],
