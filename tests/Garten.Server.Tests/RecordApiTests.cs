@@ -203,6 +203,14 @@ public sealed class RecordApiTests(GartenServer server) : IClassFixture<GartenSe
         Assert.Equal("date.future", (string)body["results"]![1]!["problem"]!["code"]!);
     }
 
+    /// <summary>Names are read in letters of any size, as JSON of other programs has them.</summary>
+    [Fact]
+    public async Task ABatchIsReadInLettersOfAnySize()
+    {
+        var (status, body) = await server.PostAsync("/api/v1/commands", new JsonObject { ["Commands"] = new JsonArray(Record()) });
+        Assert.Equal((200, "applied"), (status, (string)body["results"]![0]!["status"]!));
+    }
+
     [Fact]
     public async Task ARequestOverTheLimitOrWithoutSenseIsRefused()
     {

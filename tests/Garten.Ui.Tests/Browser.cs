@@ -306,5 +306,10 @@ public sealed class Browser : IDisposable
             day
         );
 
-    public void Shoot(string file) => _driver.GetScreenshot().SaveAsFile(file);
+    public void Shoot(string file)
+    {
+        // A font that is still on its way would leave its letters out of the picture.
+        Run("await document.fonts.ready; return 'there'");
+        _driver.GetScreenshot().SaveAsFile(file);
+    }
 }

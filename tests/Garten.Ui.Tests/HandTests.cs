@@ -213,6 +213,30 @@ public sealed partial class HandTests(GartenSite site) : IClassFixture<GartenSit
         browser.UntilText("seen again from the boat");
     }
 
+    /// <summary>Sent together with the place that is refused, a plant tagged there isn't refused with it: it waits, and goes out when the place is mended.</summary>
+    [Fact]
+    public async Task WhatHangsOnARefusedOneInItsBatchWaitsForIt()
+    {
+        var (place, plant, command) = (Guid.CreateVersion7(), Guid.CreateVersion7(), Guid.CreateVersion7());
+        var queue = $$"""
+            [{"kind":"savePlace","id":"{{command}}","placeId":"{{place}}","name":"Near Skerry","locality":"","latitude":57.4,"longitude":-11.2,"uncertaintyMetres":-5,"caution":""},
+            {"kind":"tagPlant","id":"{{Guid.CreateVersion7()}}","plantId":"{{plant}}","placeId":"{{place}}","label":"peg near by","taggedOn":"2026-05-02","recorder":{{Recorder}}}]
+            """;
+        var browser = site.Browse();
+        browser.Open("/plants");
+        browser.UntilText("Tag a plant");
+        Assert.Equal("queued", browser.Run(QueueCreating, queue, $$"""{"{{command}}":["{{place}}"]}"""));
+        browser.Open("/hand");
+        browser.UntilText("Near Skerry");
+        browser.UntilText("Waiting to be sent: 1");
+        Assert.Single(browser.All("article"));
+        browser.All("article button")[0].Click();
+        browser.Find("[role=dialog] input[value='-5']").SendKeys(Keys.Control + "a" + Keys.Null + "25");
+        browser.Find("[role=dialog] button[type=submit]").Click();
+        await site.UntilServedAsync("/api/v1/plants?text=peg near", "peg near by");
+        browser.Until(() => browser.All("article").Count == 0, "nothing left to be seen to");
+    }
+
     /// <summary>Two tabs share one queue: each change goes out once.</summary>
     [Fact]
     public async Task TwoTabsSendEachChangeOnce()

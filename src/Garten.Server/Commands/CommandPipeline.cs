@@ -1,5 +1,3 @@
-using System.Data;
-using System.Reflection;
 using System.Text.Json;
 using Garten.Core.Contracts;
 using Garten.Server.Database;

@@ -37,7 +37,7 @@ internal sealed class CommandsFeature : IFeature
                     using var text = await JsonDocument.ParseAsync(request.Body, cancellationToken: stop);
                     var received = text
                         .RootElement.EnumerateObject()
-                        .Last(p => p.NameEquals("commands"))
+                        .Last(p => string.Equals(p.Name, "commands", StringComparison.OrdinalIgnoreCase))
                         .Value.EnumerateArray()
                         .Zip(batch.Commands, (json, command) => new ReceivedCommand(command, CanonicalJson.Hash(json)));
                     var results = await pipeline.ApplyAsync(

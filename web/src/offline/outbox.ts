@@ -156,10 +156,15 @@ async function sendAll(): Promise<void> {
       continue;
     }
     if (outcome.kind !== "answer") continue;
+    // What came into being by one that wasn't carried out is missing to those behind it: they weren't at fault, and wait for it.
+    const missing = new Set<string>();
     for (const result of outcome.value.results) {
       const entry = batch.find((q) => q.id === result.id);
       if (!entry) continue;
+      const hangs = touched(entry.command).some((id) => missing.has(id));
+      if (result.problem) for (const id of entry.creates ?? []) missing.add(id);
       if (!result.problem) await taken(entry, result);
+      else if (hangs) settle(entry.id, { kind: "waiting" });
       else if (result.status !== "failed") await refuse(entry, result.problem);
       else if (batch.length > 1) await change(entry, { alone: true, problem: result.problem });
       else await failed(entry, result.problem);
