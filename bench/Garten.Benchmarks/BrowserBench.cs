@@ -141,14 +141,14 @@ internal sealed class BrowserBench(TextWriter to, Uri server) : IDisposable
                   const core=(await (await dotnet.create()).getAssemblyExports('Garten.Browser.dll')).Garten.Browser.CoreExports;
                   const bytes=new Uint8Array(await (await fetch('/api/v1/floras/'+flora+'/columns')).arrayBuffer());
                   let t=performance.now(); core.LoadFlora(bytes); const load=performance.now()-t;
-                  t=performance.now(); let worstWarmUp=0; for(;;){const s=performance.now(); const more=core.WarmUp(4); worstWarmUp=Math.max(worstWarmUp,performance.now()-s); if(more!=='true') break;} const warmUp=performance.now()-t;
+                  t=performance.now(); let worstWarmUp=0; for(;;){const s=performance.now(); const more=core.WarmUp(4); worstWarmUp=Math.max(worstWarmUp,performance.now()-s); if(!more) break;} const warmUp=performance.now()-t;
                   const ask=(i,looks)=>JSON.stringify({floraId:flora,options:{looks,why:[]},observations:[...JSON.parse('['+seen+']'),{character:'c3',values:[20+i*0.001]}]});
                   const timed=(n,run)=>{const times=[];for(let i=0;i<n;i++){const s=performance.now();run(i);times.push(performance.now()-s);}return median(times.slice(n/2));};
-                  const rankedAnew=timed(160,i=>core.Sift(ask(1000+i,false)));
-                  const withLooks=timed(40,i=>core.Sift(ask(i,true)));
-                  const nothingSeen=timed(24,()=>core.Sift(JSON.stringify({floraId:flora})));
-                  const taxa=JSON.parse(core.Describe(JSON.stringify({floraId:flora}))).slice(0,8).map(t=>t.taxon.id);
-                  const contrastOfEight=timed(12,()=>core.Contrast(JSON.stringify({floraId:flora,taxa})));
+                  const rankedAnew=timed(160,i=>core.Call('sift',ask(1000+i,false)));
+                  const withLooks=timed(40,i=>core.Call('sift',ask(i,true)));
+                  const nothingSeen=timed(24,()=>core.Call('sift',JSON.stringify({floraId:flora})));
+                  const taxa=JSON.parse(core.Call('describe',JSON.stringify({floraId:flora}))).slice(0,8).map(t=>t.taxon.id);
+                  const contrastOfEight=timed(12,()=>core.Call('contrast',JSON.stringify({floraId:flora,taxa})));
                   return JSON.stringify({load,warmUp,worstWarmUp,rankedAnew,withLooks,nothingSeen,contrastOfEight},(k,v)=>typeof v==='number'?Math.round(v*10)/10:v);
                 })().then(done,e=>done('failed: '+e));
                 """,

@@ -131,7 +131,7 @@ public sealed class IdentifyApiTests(GartenServer server) : IClassFixture<Garten
         );
         Assert.Equal((3, "Alvena montis"), ((int)here["listed"]!, Assert.Single(Names(here["giveaways"]!, "name"))));
         var (_, near) = await AskAsync("near", """{"floraId":"sift-isle","taxon":"brontia-lenta"}""");
-        Assert.Equal("brontia-gemina", (string)near[0]!);
+        Assert.Equal("brontia-gemina", (string)near["taxa"]![0]!);
         var (_, described) = await AskAsync("describe", """{"floraId":"sift-isle","taxa":["alvena-palus","nobody"]}""");
         Assert.Equal(("Alvena palus", 3), ((string)described[0]!["taxon"]!["name"]!, described[0]!["description"]!.AsArray().Count));
         Assert.Single(described.AsArray());

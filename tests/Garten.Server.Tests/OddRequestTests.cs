@@ -2,6 +2,7 @@ using System.Net.Http.Headers;
 using System.Net.Http.Json;
 using System.Text;
 using System.Text.Json.Nodes;
+using Garten.Core.Contracts;
 using Xunit;
 
 namespace Garten.Server.Tests;
@@ -277,30 +278,10 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
                 ["hand"] = new JsonArray(),
                 ["day"] = "2026-05-10",
             },
-            "keys/outlook" => JsonNode.Parse("""{"day":"2026-05-10","tools":["lens"],"most":"cut"}""")!,
-            "keys/measure" => JsonNode.Parse(
-                """{"text":"3 4 5","character":"leaf-length","unit":"mm","calibrated":{"name":"my thumb","length":62,"uncertainty":3}}"""
-            )!,
             _ => Command(address),
         };
 
-    public static TheoryData<string> Addresses =>
-        [
-            "identify/sift",
-            "identify/contrast",
-            "identify/confirm",
-            "identify/giveaways",
-            "identify/describe",
-            "identify/near",
-            "seasons/visits",
-            "seasons/visits/move",
-            "seasons/standings",
-            "seasons/year",
-            "keys/walk",
-            "keys/bench",
-            "keys/outlook",
-            "keys/measure",
-        ];
+    public static TheoryData<string> Addresses => [.. CoreCalls.All.Select(c => c.Address).OfType<string>()];
 
     public static TheoryData<string> Commands =>
         [

@@ -46,6 +46,8 @@ public sealed class Browser : IDisposable
             "--lang=en-GB",
             $"--user-data-dir={_profile}"
         );
+        // What the reader reads: dates and numbers are written so.
+        options.AddUserProfilePreference("intl.accept_languages", "en-GB,en");
         options.SetLoggingPreference(LogType.Browser, LogLevel.All);
         var service = ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver");
         service.SuppressInitialDiagnosticInformation = true;

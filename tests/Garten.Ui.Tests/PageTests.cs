@@ -84,7 +84,7 @@ public sealed class PageTests(GartenSite site) : IClassFixture<GartenSite>
                 JsonSerializer.Serialize(native, CoreJson.Default.KeyReading),
                 browser.Run(
                     load
-                        + "return core.ReadKeyText(arguments[0])".Replace(
+                        + "return core.Call('readKeyText',arguments[0])".Replace(
                             "arguments[0]",
                             JsonSerializer.Serialize(request),
                             StringComparison.Ordinal
@@ -102,7 +102,7 @@ public sealed class PageTests(GartenSite site) : IClassFixture<GartenSite>
                         JsonSerializer.Serialize(new Shelf(versions, [], CharacterTable.Empty, [], []), CoreJson.Default.Shelf)
                     )
                     + ");"
-                    + "return core.Walk("
+                    + "return core.Call('walk',"
                     + JsonSerializer.Serialize(JsonSerializer.Serialize(walk, CoreJson.Default.WalkRequest))
                     + ")"
             );
@@ -224,7 +224,7 @@ public sealed class PageTests(GartenSite site) : IClassFixture<GartenSite>
             var native = JsonNode.Parse(JsonSerializer.Serialize(request.Follow(shelf), CoreJson.Default.BenchState));
             var answer = browser.Run(
                 "const {dotnet}=await import(location.origin+'/_framework/dotnet.js');globalThis.core??=(await (await dotnet.create()).getAssemblyExports('Garten.Browser.dll')).Garten.Browser.CoreExports;"
-                    + "globalThis.filled??=core.FillShelf(await (await fetch('/api/v1/keys/shelf')).text());return core.Bench(arguments[0])",
+                    + "globalThis.filled??=core.FillShelf(await (await fetch('/api/v1/keys/shelf')).text());return core.Call('bench',arguments[0])",
                 JsonSerializer.Serialize(request, CoreJson.Default.BenchRequest)
             );
             Alike(native, JsonNode.Parse(answer), key.Key.Title);
@@ -247,20 +247,20 @@ public sealed class PageTests(GartenSite site) : IClassFixture<GartenSite>
             {
                 (
                     "sift",
-                    "Sift",
+                    "sift",
                     $$"""{"floraId":"torvane",{{seen}},"options":{"prior":"plausible","date":"2026-06-10","at":{"cell":"C2","elevation":90,"habitats":["meadow"]} } }"""
                 ),
-                ("sift", "Sift", "{\"floraId\":\"torvane\"}"),
+                ("sift", "sift", "{\"floraId\":\"torvane\"}"),
                 (
                     "contrast",
-                    "Contrast",
+                    "contrast",
                     $$"""{"floraId":"torvane","taxa":["crepessa-laevis","crepessa-hirsuta","senecorra-radiata"],"date":"2026-06-10",{{seen}} }"""
                 ),
-                ("giveaways", "Giveaways", "{\"floraId\":\"torvane\",\"date\":\"2026-06-10\"}"),
-                ("near", "Near", "{\"floraId\":\"torvane\",\"taxon\":\"vellorna-alata\"}"),
+                ("giveaways", "giveaways", "{\"floraId\":\"torvane\",\"date\":\"2026-06-10\"}"),
+                ("near", "near", "{\"floraId\":\"torvane\",\"taxon\":\"vellorna-alata\"}"),
                 (
                     "../seasons/year",
-                    "Year",
+                    "year",
                     "{\"floraId\":\"torvane\",\"date\":\"2026-06-10\",\"cell\":\"C2\",\"from\":{\"latitude\":57.4,\"longitude\":-11.2,\"elevationMetres\":3},\"to\":{\"latitude\":57.5,\"longitude\":-11.1,\"elevationMetres\":320}}"
                 ),
             }
@@ -272,7 +272,7 @@ public sealed class PageTests(GartenSite site) : IClassFixture<GartenSite>
                 TestContext.Current.CancellationToken
             );
             var native = JsonNode.Parse(await response.Content.ReadAsStringAsync(TestContext.Current.CancellationToken));
-            Alike(native, JsonNode.Parse(browser.Run(load + $"return core.{method}(arguments[0])", request)), path);
+            Alike(native, JsonNode.Parse(browser.Run(load + $"return core.Call('{method}',arguments[0])", request)), path);
         }
     }
 

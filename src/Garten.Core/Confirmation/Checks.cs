@@ -40,28 +40,22 @@ internal static class Checks
 
     private static ConfirmCheck Fail(CheckKind kind, string reason, string change) => new(kind, CheckVerdict.Fail, reason, change, "");
 
-    /// <summary>A probability in words: whole per cent, and no more than is known at the ends.</summary>
-    public static string Percent(double p) =>
-        p is > 0.995 and < 1 ? "over 99 %"
-        : p is > 0 and < 0.01 ? "under 1 %"
-        : string.Create(CultureInfo.InvariantCulture, $"{p * 100:0} %");
-
     private static ConfirmCheck Lead(ConfirmSheet sheet)
     {
         if (sheet.Items.Count == 0)
             return Open(CheckKind.Lead, "Nothing that counts has been seen yet.", "A first look at the plant.");
         var best = Enumerable.Range(0, sheet.Weighed.Probability.Length).MaxBy(t => sheet.Weighed.Probability[t]);
-        var said = $"By what was seen it holds {Percent(sheet.Probability)}.";
+        var said = $"By what was seen it holds {Percent.OfProbability(sheet.Probability)}.";
         if (sheet.Weighed.None > sheet.Probability)
             return Fail(
                 CheckKind.Lead,
-                $"{said} A plant that isn’t on this list is likelier ({Percent(sheet.Weighed.None)}).",
+                $"{said} A plant that isn’t on this list is likelier ({Percent.OfProbability(sheet.Weighed.None)}).",
                 "Looks that fit it better than any other plant; or another name."
             );
         if (!sheet.OwnRows.Contains(best) && sheet.Weighed.Probability[best] > sheet.Probability)
             return Fail(
                 CheckKind.Lead,
-                $"{said} {sheet.NameOf(best)} is likelier ({Percent(sheet.Weighed.Probability[best])}).",
+                $"{said} {sheet.NameOf(best)} is likelier ({Percent.OfProbability(sheet.Weighed.Probability[best])}).",
                 $"Looks that speak against {sheet.NameOf(best)}; or that name."
             );
         return sheet.Probability / Math.Max(1e-12, 1 - sheet.Probability) >= ConfirmSheet.ExcludedFrom

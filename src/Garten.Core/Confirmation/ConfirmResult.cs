@@ -136,7 +136,11 @@ public enum ReportKind
 /// <param name="Name">The name.</param>
 /// <param name="Probability">How probable it is that the plant is that, 0 to 1.</param>
 /// <param name="Reason">Why so and no closer, in a sentence.</param>
-public sealed record ReportAs(ReportKind Kind, string Taxon, string Name, double Probability, string Reason);
+public sealed record ReportAs(ReportKind Kind, string Taxon, string Name, double Probability, string Reason)
+{
+    /// <summary>Its probability in words.</summary>
+    public string ProbabilityInWords => Quantities.Percent.OfProbability(Probability);
+}
 
 /// <summary>A hybrid that would explain what was seen better than either parent.</summary>
 /// <param name="First">Id of a parent.</param>

@@ -1,5 +1,6 @@
 using System.Globalization;
 using Garten.Core.Identification;
+using Garten.Core.Quantities;
 
 namespace Garten.Core.Confirmation;
 
@@ -27,7 +28,7 @@ internal static class Reporting
                 sheet.Taxon.Id,
                 sheet.Taxon.Name,
                 sheet.Probability,
-                $"It holds {Checks.Percent(sheet.Probability)} by itself."
+                $"It holds {Percent.OfProbability(sheet.Probability)} by itself."
             );
         var groups = Groups(sheet)
             .Select(g => (Group: g, Held: g.Rows.Sum(t => sheet.Weighed.Probability[t])))
@@ -48,7 +49,7 @@ internal static class Reporting
                 group.Taxon,
                 group.Name,
                 held,
-                $"{sheet.Taxon.Name} alone holds {Checks.Percent(sheet.Probability)}; {Listed(likely)} together {Checks.Percent(held)}."
+                $"{sheet.Taxon.Name} alone holds {Percent.OfProbability(sheet.Probability)}; {Listed(likely)} together {Percent.OfProbability(held)}."
             );
         }
         // Of the rest the largest part says why.
@@ -56,14 +57,14 @@ internal static class Reporting
         var other = others.Count == 0 ? -1 : others.MaxBy(t => sheet.Weighed.Probability[t]);
         var rest =
             other < 0 || sheet.Weighed.None >= sheet.Weighed.Probability[other]
-                ? $"a plant that isn’t on this list {Checks.Percent(sheet.Weighed.None)}"
-                : $"{sheet.NameOf(other)} {Checks.Percent(sheet.Weighed.Probability[other])}";
+                ? $"a plant that isn’t on this list {Percent.OfProbability(sheet.Weighed.None)}"
+                : $"{sheet.NameOf(other)} {Percent.OfProbability(sheet.Weighed.Probability[other])}";
         return new ReportAs(
             ReportKind.Undetermined,
             "",
             "",
             0,
-            $"{sheet.Taxon.Name} holds {Checks.Percent(sheet.Probability)}, {rest}; no group of kin holds 95 % yet."
+            $"{sheet.Taxon.Name} holds {Percent.OfProbability(sheet.Probability)}, {rest}; no group of kin holds 95 % yet."
         );
     }
 

@@ -32,8 +32,14 @@ public sealed record ConfirmRequest(
     IReadOnlyList<Explanation>? Explanations = null,
     bool Seconded = false,
     SiftPrior Prior = SiftPrior.Equal
-)
+) : IFloraRequest, IPlacedRequest
 {
+    string? IPlacedRequest.PlaceToFind => At is null ? Place : null;
+
+    string IPlacedRequest.PlaceField => "place";
+
+    IPlacedRequest IPlacedRequest.At(SiftPlace place) => this with { At = place };
+
     private const int MostExplanations = 50;
     private const int LongestExplanation = 2000;
 
@@ -46,7 +52,7 @@ public sealed record ConfirmRequest(
             ?? flora.Pack.Taxa.FirstOrDefault(t => string.Equals(t.Name, Taxon?.Trim(), StringComparison.OrdinalIgnoreCase))?.Id;
         if (taxon is null || flora.Sifter.Columns.IndexOf(taxon) < 0)
             throw new RequestException("taxon", $"The flora doesn’t describe “{Taxon}”.");
-        var day = SiftRequest.DayOf(Date, "date");
+        var day = RequestDay.OrNone(Date, "date");
         var rules = OwnRules
             ?? GradeRules.Shipped.FirstOrDefault(r => string.IsNullOrEmpty(Rules) ? r == GradeRules.ConfirmedList : r.Id == Rules)
             ?? throw new RequestException(

@@ -12,7 +12,19 @@ namespace Garten.Core.Contracts;
 /// <param name="Taxa">How many taxa the newest version has, or the draft where there is none.</param>
 /// <param name="Characters">How many characters.</param>
 /// <param name="Draft">What waits to be published; null where nothing does.</param>
-public sealed record FloraSummary(string Id, string Name, int Version, int Taxa, int Characters, FloraImport? Draft);
+public sealed record FloraSummary(string Id, string Name, int Version, int Taxa, int Characters, FloraImport? Draft)
+{
+    /// <summary>Whether it is the one to begin with where none is named.</summary>
+    public bool IsDefault { get; init; }
+
+    /// <summary>Marks the flora to begin with: of those published the one with most taxa, else the largest draft.</summary>
+    public static IReadOnlyList<FloraSummary> WithDefault(IReadOnlyList<FloraSummary> floras)
+    {
+        ArgumentNullException.ThrowIfNull(floras);
+        var first = floras.OrderByDescending(f => f.Version > 0).ThenByDescending(f => f.Taxa).FirstOrDefault();
+        return [.. floras.Select(f => f == first ? f with { IsDefault = true } : f)];
+    }
+}
 
 /// <summary>What came of bringing a flora: a draft that stays apart until it is published.</summary>
 /// <param name="Id">Identity of the flora, made of its name.</param>

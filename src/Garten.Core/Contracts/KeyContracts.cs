@@ -53,7 +53,27 @@ public sealed record Shelf(
 /// <summary>A walk through keys that the worker holds on its shelf.</summary>
 /// <param name="Start">Hash of the version to start with.</param>
 /// <param name="Answers">The answers given so far.</param>
-public sealed record WalkRequest(string Start, IReadOnlyList<TrailAnswer> Answers);
+public sealed record WalkRequest(string Start, IReadOnlyList<TrailAnswer> Answers) : IShelfRequest
+{
+    IEnumerable<string> IShelfRequest.Versions => [.. Answers.Select(a => a.KeyVersion), Start];
+
+    /// <summary>Follows the keys of a shelf.</summary>
+    /// <exception cref="RequestException">The key to start with isn't on the shelf.</exception>
+    public WalkState Follow(BenchShelf shelf)
+    {
+        ArgumentNullException.ThrowIfNull(shelf);
+        return KeyWalk.Follow(shelf.Keys, OnShelf(shelf, Start), Answers);
+    }
+
+    internal static string OnShelf(BenchShelf shelf, string start) =>
+        shelf.Keys.Find(start) is not null
+            ? start
+            : throw new RequestException("start", "The key version to start with isn't known here.")
+            {
+                Code = "trail.version",
+                IsUnknown = true,
+            };
+}
 
 /// <summary>A walk with a sheet of evidence.</summary>
 /// <param name="Start">Hash of the version to start with.</param>
@@ -67,25 +87,49 @@ public sealed record BenchRequest(
     IReadOnlyList<Observation> Observations,
     IReadOnlyList<HandWeighing> Hand,
     string Day
-)
+) : IShelfRequest
 {
+    IEnumerable<string> IShelfRequest.Versions => [.. Answers.Select(a => a.KeyVersion), Start];
+
     /// <summary>Follows the keys of a shelf.</summary>
-    public BenchState Follow(BenchShelf shelf) =>
-        KeyBench.Follow(shelf, Start, Answers, Observations, Hand, DateOnly.ParseExact(Day, "yyyy-MM-dd", CultureInfo.InvariantCulture));
+    /// <exception cref="RequestException">The day is none, the key to start with isn't on the shelf, or a look can't be
+    /// weighed.</exception>
+    public BenchState Follow(BenchShelf shelf)
+    {
+        ArgumentNullException.ThrowIfNull(shelf);
+        var day = RequestDay.Of(Day, "day");
+        var start = WalkRequest.OnShelf(shelf, Start);
+        for (var i = 0; i < Observations.Count; i++)
+        {
+            if (EvidenceSheet.Problem(Observations[i], shelf.Table.Find(Observations[i].Character), DateOnly.MaxValue) is { } wrong)
+                throw new RequestException(string.Create(CultureInfo.InvariantCulture, $"observations[{i}]"), wrong)
+                {
+                    Code = "observation.invalid",
+                };
+        }
+        return KeyBench.Follow(shelf, start, Answers, Observations, Hand, day);
+    }
 }
 
 /// <summary>What awaits one who starts keys today.</summary>
 /// <param name="Day">The day, <c>YYYY-MM-DD</c>.</param>
 /// <param name="Tools">What is at hand besides the eye.</param>
 /// <param name="Most">The most handling that is allowed.</param>
-public sealed record OutlookRequest(string Day, IReadOnlyList<Tool> Tools, Handling Most)
+/// <param name="Entries">Hashes of the keys that stand by themselves: of these a better one may be proposed.</param>
+public sealed record OutlookRequest(string Day, IReadOnlyList<Tool> Tools, Handling Most, IReadOnlyList<string>? Entries = null)
+    : IShelfRequest
 {
+    IEnumerable<string> IShelfRequest.Versions => [];
+
     /// <summary>Looks ahead through every key of a shelf that has a couplet.</summary>
     public IReadOnlyList<KeyOutlook> Look(BenchShelf shelf)
     {
         ArgumentNullException.ThrowIfNull(shelf);
-        var day = DateOnly.ParseExact(Day, "yyyy-MM-dd", CultureInfo.InvariantCulture);
-        return [.. shelf.Keys.Versions.Where(v => v.Key.Couplets.Count > 0).Select(v => KeyOutlook.Of(shelf, v.Hash, day, Tools, Most))];
+        var day = RequestDay.Of(Day, "day");
+        return KeyOutlook.WithBetter(
+            [.. shelf.Keys.Versions.Where(v => v.Key.Couplets.Count > 0).Select(v => KeyOutlook.Of(shelf, v.Hash, day, Tools, Most))],
+            Entries ?? []
+        );
     }
 }
 
@@ -94,8 +138,10 @@ public sealed record OutlookRequest(string Day, IReadOnlyList<Tool> Tools, Handl
 /// <param name="Character">Id of the character.</param>
 /// <param name="Unit">Unit of numbers without one: mm, cm, m, in, ft.</param>
 /// <param name="Calibrated">The object whose multiples they are; null for a ruler.</param>
-public sealed record MeasureRequest(string Text, string Character, string Unit, CalibratedObject? Calibrated)
+public sealed record MeasureRequest(string Text, string Character, string Unit, CalibratedObject? Calibrated) : IShelfRequest
 {
+    IEnumerable<string> IShelfRequest.Versions => [];
+
     // Readings beyond three times the largest that is known of any plant of the flora are asked about.
     private const double Unheard = 3;
 
@@ -140,6 +186,20 @@ public sealed record MeasureRequest(string Text, string Character, string Unit, 
 /// <param name="Sample">n, mean, range and interval; null where no reading counts.</param>
 /// <param name="Shown">The same in words.</param>
 public sealed record MeasureResponse(ReadingLine Line, Sample? Sample, string Shown);
+
+/// <summary>The statements of a key version.</summary>
+/// <param name="Hash">Hash of the version.</param>
+public sealed record StatementsRequest(string Hash) : IShelfRequest
+{
+    IEnumerable<string> IShelfRequest.Versions => [Hash];
+
+    /// <summary>Reads them; none where the version isn't on the shelf.</summary>
+    public IReadOnlyList<CoupletReadings> Find(BenchShelf shelf)
+    {
+        ArgumentNullException.ThrowIfNull(shelf);
+        return shelf.Keys.Find(Hash) is { } version ? CoupletReadings.Of(shelf, version) : [];
+    }
+}
 
 /// <summary>The statements of a key with their readings: per couplet, per lead.</summary>
 /// <param name="Couplet">Label of the couplet.</param>

@@ -12,6 +12,11 @@ namespace Garten.Core.Contracts;
 /// <param name="PlaceName">Its name.</param>
 /// <param name="PlaceCaution">What to mind there; empty where nothing is said.</param>
 /// <param name="Cautions">What to mind before it is touched.</param>
+/// <param name="SubjectId">The plant or the population.</param>
+/// <param name="IsOfPopulation">Whether that is a population.</param>
+/// <param name="Grade">How well the plant's name stands; null for a population.</param>
+/// <param name="LookedOn">The day on which the plant was last confirmed; null for a population.</param>
+/// <param name="IsSensitive">Whether its place is kept back in whatever leaves the program.</param>
 public sealed record OpenQuestion(
     string Id,
     OpenNeed Need,
@@ -20,7 +25,12 @@ public sealed record OpenQuestion(
     Guid PlaceId,
     string PlaceName,
     string PlaceCaution,
-    IReadOnlyList<CautionLine> Cautions
+    IReadOnlyList<CautionLine> Cautions,
+    Guid SubjectId,
+    bool IsOfPopulation,
+    Grade? Grade,
+    DateOnly? LookedOn,
+    bool IsSensitive
 )
 {
     /// <summary>The questions of a plant, in the order of its needs.</summary>
@@ -35,7 +45,12 @@ public sealed record OpenQuestion(
             plant.PlaceId,
             plant.PlaceName,
             plant.PlaceCaution,
-            plant.Cautions
+            plant.Cautions,
+            plant.PlantId,
+            false,
+            plant.Grade,
+            plant.LookedOn,
+            plant.IsSensitive
         ));
     }
 
@@ -51,7 +66,12 @@ public sealed record OpenQuestion(
             population.Place.Id,
             population.Place.Name,
             population.Place.Caution,
-            population.Cautions
+            population.Cautions,
+            population.Id,
+            true,
+            null,
+            null,
+            population.IsSensitive
         ));
     }
 

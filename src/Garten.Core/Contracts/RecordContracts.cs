@@ -281,7 +281,14 @@ public sealed record PlantDetail(
     int Version,
     IReadOnlyList<UnreadableFact> Unreadable,
     bool IsSensitive = false
-);
+)
+{
+    /// <summary>The year of what it is named as: each phenophase with its days; empty where the flora hasn't it.</summary>
+    public IReadOnlyList<YearSpan> Year => YearSpan.Of(Taxa.Count > 0 ? Taxa[0] : null);
+
+    /// <summary>How to find it again, in words; empty where nothing is said.</summary>
+    public string FindingInWords => Finding.InWords();
+}
 
 /// <summary>A fact that contradicts another one.</summary>
 /// <param name="Kind">What it is: a determination, a plant, a count, a threat.</param>

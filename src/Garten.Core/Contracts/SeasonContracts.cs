@@ -33,13 +33,18 @@ public sealed record VisitsRequest(string From, IReadOnlyList<RequestedNeed>? Ne
     /// <param name="stop">Ends the planning.</param>
     public VisitsResponse Plan(CancellationToken stop = default)
     {
-        if (string.IsNullOrEmpty(From))
-            throw new RequestException("from", "Say from which day on: year-month-day, for example 2026-05-31.");
-        var from = SiftRequest.DayOf(From, "from")!.Value;
+        var from = RequestDay.Of(From, "from");
         var needs = Read(Needs);
         var plan = VisitPlan.Of(from, needs, stop);
         return new VisitsResponse(
-            [.. plan.Visits.Select(v => new RequestedVisit(v.Place, v.Day, v.Date, v.Needs, v.Earliest, v.Latest))],
+            [
+                .. plan.Visits.Select(v => new RequestedVisit(v.Place, v.Day, v.Date, v.Needs, v.Earliest, v.Latest)
+                {
+                    IsOpen = v.Earliest == from,
+                    ClosesSoon = v.Latest.DayNumber - from.DayNumber <= QuestionsRequest.SoonDays,
+                    IsAllYear = v.Earliest == from && v.Latest.DayNumber - from.DayNumber >= DayOfYear.Days - 1,
+                }),
+            ],
             plan.IsOptimal,
             plan.Unanswerable
         );
@@ -100,7 +105,17 @@ public sealed record VisitsRequest(string From, IReadOnlyList<RequestedNeed>? Ne
 /// <param name="Needs">Ids of the needs that it answers; each stands at one visit.</param>
 /// <param name="Earliest">The first date on which it would answer the same.</param>
 /// <param name="Latest">The last one.</param>
-public sealed record RequestedVisit(string Place, int Day, DateOnly Date, IReadOnlyList<string> Needs, DateOnly Earliest, DateOnly Latest);
+public sealed record RequestedVisit(string Place, int Day, DateOnly Date, IReadOnlyList<string> Needs, DateOnly Earliest, DateOnly Latest)
+{
+    /// <summary>Whether it can be made from the first planned day on.</summary>
+    public bool IsOpen { get; init; }
+
+    /// <summary>Whether the last day for it is near: within two weeks.</summary>
+    public bool ClosesSoon { get; init; }
+
+    /// <summary>Whether any day of the year will do.</summary>
+    public bool IsAllYear { get; init; }
+}
 
 /// <summary>The fewest visits.</summary>
 /// <param name="Visits">Those whose windows close first at the front.</param>
@@ -145,9 +160,7 @@ public sealed record MoveVisitRequest(string Date, IReadOnlyList<RequestedNeed>?
     /// <exception cref="RequestException">Something in it can't be used.</exception>
     public MovedVisit Move()
     {
-        if (string.IsNullOrEmpty(Date))
-            throw new RequestException("date", "Say to which day: year-month-day, for example 2026-05-31.");
-        var date = SiftRequest.DayOf(Date, "date")!.Value;
+        var date = RequestDay.Of(Date, "date");
         var needs = VisitsRequest.Read(Needs);
         var lost = VisitPlan.LostBy(needs, date);
         return new MovedVisit(date, [.. needs.Select(n => n.Id).Except(lost, StringComparer.Ordinal)], lost);
@@ -175,9 +188,7 @@ public sealed record StandingRequest(string Date, IReadOnlyList<StandingQuestion
     /// <exception cref="RequestException">Something in it can't be used.</exception>
     public IReadOnlyList<QuestionStanding> Tell()
     {
-        if (string.IsNullOrEmpty(Date))
-            throw new RequestException("date", "Say on which day: year-month-day, for example 2026-05-31.");
-        var day = SiftRequest.DayOf(Date, "date")!.Value;
+        var day = RequestDay.Of(Date, "date");
         var needs = VisitsRequest.Read(
             Questions?.Select(q => q is null ? null! : new RequestedNeed(q.Id, "here", q.Windows)).ToList(),
             "questions"
@@ -190,7 +201,7 @@ public sealed record StandingRequest(string Date, IReadOnlyList<StandingQuestion
                     var standing = NeedStanding.Of(
                         need.Windows,
                         day,
-                        SiftRequest.DayOf(Questions![at].LookedOn, string.Create(CultureInfo.InvariantCulture, $"questions[{at}].lookedOn"))
+                        RequestDay.OrNone(Questions![at].LookedOn, string.Create(CultureInfo.InvariantCulture, $"questions[{at}].lookedOn"))
                     );
                     return new QuestionStanding(need.Id, standing.IsOpen, standing.Closes, standing.WasTooEarly);
                 }
@@ -214,6 +225,10 @@ public sealed record QuestionStanding(string Id, bool Open, DateOnly? Closes, bo
 /// <param name="From">The site whose seasons the flora gives; left out: nothing is shifted.</param>
 /// <param name="To">The site that they are wanted for; left out: nothing is shifted.</param>
 /// <param name="Firsts">Firsts of this year; left out: the year is like others.</param>
+/// <param name="Sites">In place of the two sites: places to choose them from.</param>
+/// <param name="ToPlace">Of these the place that the seasons are wanted for.</param>
+/// <param name="FromPlace">Of these the place whose seasons the flora gives; left out: the lowest one, since floras speak of the
+/// lowlands.</param>
 public sealed record SeasonRequest(
     string FloraId,
     string Date,
@@ -221,9 +236,14 @@ public sealed record SeasonRequest(
     string? Cell = null,
     SeasonSite? From = null,
     SeasonSite? To = null,
-    IReadOnlyList<SeasonFirst>? Firsts = null
-)
+    IReadOnlyList<SeasonFirst>? Firsts = null,
+    IReadOnlyList<NamedSite>? Sites = null,
+    string? ToPlace = null,
+    string? FromPlace = null
+) : IFloraRequest
 {
+    private const int MostSites = 20_000;
+
     private const int MostTaxa = 3000;
     private const int MostFirsts = 5000;
 
@@ -232,13 +252,15 @@ public sealed record SeasonRequest(
     public SeasonResponse Look(ReadyFlora flora)
     {
         ArgumentNullException.ThrowIfNull(flora);
-        if (string.IsNullOrEmpty(Date))
-            throw new RequestException("date", "Say on which day: year-month-day, for example 2026-05-31.");
-        var day = SiftRequest.DayOf(Date, "date")!.Value;
+        var day = RequestDay.Of(Date, "date");
         if (Taxa?.Count > MostTaxa)
             throw new RequestException("taxa", $"Up to {MostTaxa} taxa are looked at at a time.");
         if (Firsts?.Count > MostFirsts)
             throw new RequestException("firsts", $"Up to {MostFirsts} firsts are counted.");
+        if (Sites?.Count > MostSites)
+            throw new RequestException("sites", $"Up to {MostSites} places are chosen from.");
+        if (Sites is not null && From is null && To is null)
+            return AtSites().Look(flora) with { FromPlace = Lowland()?.Id };
         Check(From, "from");
         Check(To, "to");
         if (From is null != To is null)
@@ -273,6 +295,17 @@ public sealed record SeasonRequest(
             lead,
             late
         );
+    }
+
+    private NamedSite? Lowland() =>
+        Sites!.FirstOrDefault(s => s.Id == FromPlace && s.Site is not null)
+        ?? Sites!.Where(s => s.Site is not null).MinBy(s => s.Site!.ElevationMetres);
+
+    // A shift goes from one known site to another.
+    private SeasonRequest AtSites()
+    {
+        var (from, to) = (Lowland()?.Site, Sites!.FirstOrDefault(s => s.Id == ToPlace)?.Site);
+        return this with { Sites = null, From = to is null ? null : from, To = from is null ? null : to };
     }
 
     private static void Check(SeasonSite? site, string field)
@@ -324,6 +357,11 @@ public sealed record SeasonRequest(
     private static int Signed(int days) => days > DayOfYear.Days / 2 ? days - DayOfYear.Days : days;
 }
 
+/// <summary>A place to choose a site from.</summary>
+/// <param name="Id">The place.</param>
+/// <param name="Site">Where it lies; null where its height isn't known.</param>
+public sealed record NamedSite(string Id, SeasonSite? Site);
+
 /// <summary>A first, and when it was to be expected.</summary>
 /// <param name="Taxon">Scientific name.</param>
 /// <param name="Phase">What began.</param>
@@ -349,4 +387,14 @@ public sealed record SeasonResponse(
     SeasonShift? Autumn,
     YearLead Lead,
     IReadOnlyList<LateFirst> Firsts
-);
+)
+{
+    /// <summary>The place whose seasons were taken for those of the flora, where it was chosen from places.</summary>
+    public string? FromPlace { get; init; }
+
+    /// <summary>How many taxa can be named by what they show on the day.</summary>
+    public int NameableNow => Rows.Count(r => r.Year.NameableNow);
+
+    /// <summary>How many catch the eye then but can't be named yet.</summary>
+    public int OnlyConspicuousNow => Rows.Count(r => r.Year.ConspicuousNow && !r.Year.NameableNow);
+}

@@ -14,6 +14,33 @@ public sealed class RequestException(string field, string message) : Exception(m
 {
     /// <summary>Where, such as <c>observations[2].values</c>.</summary>
     public string Field { get; } = field;
+
+    /// <summary>A stable code of what is wrong.</summary>
+    public string Code { get; init; } = "request.unusable";
+
+    /// <summary>Whether it names something that isn't known here.</summary>
+    public bool IsUnknown { get; init; }
+}
+
+/// <summary>Days of requests.</summary>
+public static class RequestDay
+{
+    private const string Wrong = "There is no such date; give the day as year-month-day, for example 2026-05-31.";
+
+    /// <summary>Reads a day that has to be given.</summary>
+    /// <param name="text">The day, <c>YYYY-MM-DD</c>.</param>
+    /// <param name="field">Its field.</param>
+    /// <exception cref="RequestException">It is missing, or there is no such day.</exception>
+    public static DateOnly Of(string? text, string field) =>
+        OrNone(text, field)
+        ?? throw new RequestException(field, "Say on which day: year-month-day, for example 2026-05-31.") { Code = "date.invalid" };
+
+    /// <summary>Reads a day that may be left out.</summary>
+    /// <exception cref="RequestException">There is no such day.</exception>
+    public static DateOnly? OrNone(string? text, string field) =>
+        string.IsNullOrEmpty(text) ? null
+        : DayText.TryRead(text, out var day) ? day
+        : throw new RequestException(field, Wrong) { Code = "date.invalid" };
 }
 
 /// <summary>What is weighed before anything is seen.</summary>
@@ -134,8 +161,14 @@ public sealed record SiftRequest(
     IReadOnlyList<SiftObservation>? Observations = null,
     SiftRequestOptions? Options = null,
     IReadOnlyList<Observation>? Sheet = null
-)
+) : IFloraRequest, IPlacedRequest
 {
+    string? IPlacedRequest.PlaceToFind => Options is { At: null } options ? options.Place : null;
+
+    string IPlacedRequest.PlaceField => "options.place";
+
+    IPlacedRequest IPlacedRequest.At(SiftPlace place) => this with { Options = (Options ?? new SiftRequestOptions()) with { At = place } };
+
     /// <summary>Most observations of one request.</summary>
     public const int MostObservations = 2000;
 
@@ -153,7 +186,7 @@ public sealed record SiftRequest(
             observations,
             options.Prior == SiftPrior.Plausible,
             options.At,
-            DayOf(options.Date, "options.date"),
+            RequestDay.OrNone(options.Date, "options.date"),
             options.Tools,
             options.Handling ?? Handling.Cut,
             options.Missing,
@@ -217,11 +250,6 @@ public sealed record SiftRequest(
         }
         return read;
     }
-
-    internal static DateOnly? DayOf(string? text, string field) =>
-        string.IsNullOrEmpty(text) ? null
-        : DayText.TryRead(text, out var day) ? day
-        : throw new RequestException(field, "There is no such date; give the day as year-month-day, for example 2026-05-31.");
 }
 
 /// <summary>A taxon as it stands.</summary>
@@ -242,7 +270,23 @@ public sealed record SiftedTaxon(
     double Other,
     IReadOnlyList<SiftReason> Reasons,
     IReadOnlyList<string> PriorReasons
-);
+)
+{
+    // The other prior is worth a word where it gives so much more or less.
+    private const double Disagrees = 0.1;
+
+    // Of a name this likely one is warned before the plant is handled.
+    private const double WarnedFrom = 0.02;
+
+    /// <summary>Its probability in words.</summary>
+    public string ProbabilityInWords => Percent.OfProbability(Probability);
+
+    /// <summary>Its probability by the other prior in words; empty where that says nearly the same.</summary>
+    public string OtherInWords => Math.Abs(Other - Probability) >= Disagrees ? Percent.OfProbability(Other) : "";
+
+    /// <summary>Whether it is likely enough to be warned of.</summary>
+    public bool IsWarnedOf => Probability >= WarnedFrom;
+}
 
 /// <summary>A line of the sheet as it is weighed.</summary>
 /// <param name="Character">Id of the character.</param>
@@ -274,7 +318,18 @@ public sealed record SiftResponse(
     int All,
     IReadOnlyList<Giveaway> Giveaways,
     IReadOnlyList<SiftLine> Sheet
-);
+)
+{
+    /// <summary>Ids of the taxa that are in question by it: the leaders, as many as a contrast takes; none where the call speaks of a whole
+    /// list.</summary>
+    public IReadOnlyList<string> InQuestion =>
+        Call is StandingCall.Nothing or StandingCall.Open
+            ? []
+            : [.. Standing.Select(t => t.Taxon).Where(t => t != Sifter.NotOnList).Take(Math.Min(Leaders, Contrast.Most))];
+
+    /// <summary>Whether anything was seen that counts: before it every taxon is as likely, and of none one is warned.</summary>
+    public bool IsWeighed => Call != StandingCall.Nothing;
+}
 
 /// <summary>Taxa to hold against each other.</summary>
 /// <param name="FloraId">The flora.</param>
@@ -292,7 +347,7 @@ public sealed record ContrastRequest(
     IReadOnlyList<SiftObservation>? Observations = null,
     IReadOnlyList<Observation>? Sheet = null,
     IReadOnlyList<IReadOnlyList<Observation>>? Plants = null
-)
+) : IFloraRequest
 {
     /// <summary>Compares.</summary>
     /// <exception cref="RequestException">Something in it can't be used.</exception>
@@ -307,7 +362,7 @@ public sealed record ContrastRequest(
             new ContrastQuery(
                 Taxa,
                 sheet,
-                SiftRequest.DayOf(Date, "date"),
+                RequestDay.OrNone(Date, "date"),
                 [.. (Plants ?? []).Select(p => SiftRequest.Read(flora, null, p))]
             )
         );
@@ -319,13 +374,13 @@ public sealed record ContrastRequest(
 /// <param name="At">The place; left out: the whole flora.</param>
 /// <param name="Date">The day, <c>YYYY-MM-DD</c>: only what can be seen then; left out: any time of the year.</param>
 /// <param name="Narrowing">What the list is narrowed to.</param>
-public sealed record GiveawayRequest(string FloraId, SiftPlace? At = null, string? Date = null, Narrowing? Narrowing = null)
+public sealed record GiveawayRequest(string FloraId, SiftPlace? At = null, string? Date = null, Narrowing? Narrowing = null) : IFloraRequest
 {
     /// <summary>Finds them.</summary>
     public GiveawayResponse Find(ReadyFlora flora)
     {
         ArgumentNullException.ThrowIfNull(flora);
-        var day = SiftRequest.DayOf(Date, "date");
+        var day = RequestDay.OrNone(Date, "date");
         var query = new SiftQuery([], Place: At, Day: day, Narrowing: Narrowing);
         var found = flora.GiveawaysOf(query);
         var listed = flora.Sifter.Listed(query);
@@ -351,7 +406,7 @@ public sealed record NamedGiveaway(string Taxon, string Name, string Character, 
 /// <summary>Taxa to be shown with what they are like.</summary>
 /// <param name="FloraId">The flora.</param>
 /// <param name="Taxa">Their ids; left out: all taxa of the flora, without what they are like.</param>
-public sealed record DescribeRequest(string FloraId, IReadOnlyList<string>? Taxa = null)
+public sealed record DescribeRequest(string FloraId, IReadOnlyList<string>? Taxa = null) : IFloraRequest
 {
     /// <summary>Describes them; ids that the flora hasn't are passed over.</summary>
     public IReadOnlyList<DescribedTaxon> Describe(ReadyFlora flora)
@@ -376,21 +431,36 @@ public sealed record DescribeRequest(string FloraId, IReadOnlyList<string>? Taxa
 /// <summary>What a taxon is taken for.</summary>
 /// <param name="FloraId">The flora.</param>
 /// <param name="Taxon">Id of the taxon.</param>
-public sealed record NearRequest(string FloraId, string Taxon)
+public sealed record NearRequest(string FloraId, string Taxon) : IFloraRequest
 {
+    // Where nothing is declared it is held against so many of the nearest.
+    private const int NearestAlone = 2;
+
     // With the taxon itself they are as many as can be compared.
     private const int Most = Contrast.Most - 1;
 
     /// <summary>Finds them: those declared, and the nearest by description; nearest first.</summary>
     /// <exception cref="RequestException">The flora doesn't describe the taxon.</exception>
-    public IReadOnlyList<string> Find(ReadyFlora flora)
+    public NearResponse Find(ReadyFlora flora)
     {
         ArgumentNullException.ThrowIfNull(flora);
         if (flora.Sifter.Columns.IndexOf(Taxon ?? "") < 0)
             throw new RequestException("taxon", $"The flora doesn’t describe “{Taxon}”.");
-        return Contrast.Near(flora.Sifter, Taxon!, Most);
+        var near = Contrast.Near(flora.Sifter, Taxon!, Most);
+        var own = flora.Find(Taxon!)?.Facts?.LookAlikes ?? [];
+        var declared = near.Where(id =>
+                own.Contains(id, StringComparer.Ordinal)
+                || flora.Find(id)?.Facts?.LookAlikes.Contains(Taxon!, StringComparer.Ordinal) == true
+            )
+            .ToList();
+        return new NearResponse(near, declared.Count > 0 ? declared : [.. near.Take(NearestAlone)]);
     }
 }
+
+/// <summary>What a taxon is taken for.</summary>
+/// <param name="Taxa">Ids of those declared and of the nearest by description; nearest first.</param>
+/// <param name="ToContrast">Those to hold it against: the declared ones, or the nearest two where none is declared.</param>
+public sealed record NearResponse(IReadOnlyList<string> Taxa, IReadOnlyList<string> ToContrast);
 
 /// <summary>A taxon with what it is like.</summary>
 /// <param name="Taxon">The taxon.</param>
@@ -398,9 +468,10 @@ public sealed record NearRequest(string FloraId, string Taxon)
 public sealed record DescribedTaxon(Taxon Taxon, IReadOnlyList<CharacterDescription> Description);
 
 /// <summary>A flora made ready for sifting and contrast.</summary>
-public sealed class ReadyFlora
+public sealed class ReadyFlora : IDisposable
 {
     private readonly Dictionary<string, Taxon> _taxa;
+    private readonly SemaphoreSlim _asked = new(1, 1);
     private (string Name, IReadOnlyList<Giveaway> Found)? _giveaways;
 
     /// <summary>Makes it of a pack.</summary>
@@ -413,8 +484,26 @@ public sealed class ReadyFlora
         _taxa = pack.Taxa.ToDictionary(t => t.Id, StringComparer.Ordinal);
     }
 
-    /// <summary>Taken by whoever asks it something: it keeps what it has worked out, and isn't made to be asked twice at once.</summary>
-    public SemaphoreSlim Turn { get; } = new(1, 1);
+    /// <summary>Asks it something while nobody else does: it keeps what it has worked out, and isn't made to be asked twice at once. What is
+    /// asked takes no time but that of its arithmetic: whatever else it needs is fetched before.</summary>
+    /// <param name="question">What is asked.</param>
+    /// <param name="stop">Ends the wait.</param>
+    public async Task<T> AskAsync<T>(Func<ReadyFlora, T> question, CancellationToken stop)
+    {
+        ArgumentNullException.ThrowIfNull(question);
+        await _asked.WaitAsync(stop).ConfigureAwait(false);
+        try
+        {
+            return question(this);
+        }
+        finally
+        {
+            _asked.Release();
+        }
+    }
+
+    /// <inheritdoc/>
+    public void Dispose() => _asked.Dispose();
 
     /// <summary>The pack.</summary>
     public FloraPack Pack { get; }

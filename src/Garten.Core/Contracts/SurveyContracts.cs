@@ -1,3 +1,4 @@
+using System.Globalization;
 using Garten.Core.Confirmation;
 using Garten.Core.Evidence;
 using Garten.Core.Floras;
@@ -22,6 +23,25 @@ public sealed record Finding(string Landmark, double? BearingDegrees, double? Di
 {
     /// <summary>Nothing said.</summary>
     public static Finding None { get; } = new("", null, null, "");
+
+    /// <summary>In words: "12 m north-east (45°) of the split boulder. Under the overhang"; empty where nothing is said.</summary>
+    public string InWords()
+    {
+        var way =
+            Landmark.Length == 0 ? ""
+            : BearingDegrees is { } bearing && DistanceMetres is { } metres
+                ? string.Create(CultureInfo.InvariantCulture, $"{metres} m {Wind(bearing)} ({bearing}°) of the {Landmark}")
+            : $"by the {Landmark}";
+        return string.Join(". ", new[] { way, Note }.Where(w => w.Length > 0));
+    }
+
+    // Which of the eight winds a bearing points to.
+    private static string Wind(double bearing)
+    {
+        string[] winds = ["north", "north-east", "east", "south-east", "south", "south-west", "west", "north-west"];
+        var at = (int)Math.Round(bearing / (360d / winds.Length), MidpointRounding.AwayFromZero);
+        return winds[(at % winds.Length + winds.Length) % winds.Length];
+    }
 }
 
 /// <summary>Tags a plant, or changes what is said of a tagged one: its label, where it stands and how to find it.</summary>
@@ -187,11 +207,11 @@ public sealed record Overturned(IReadOnlyList<string> Names, IReadOnlyList<strin
             foreach (var reason in mine.Reasons)
             {
                 var other = theirs.Reasons.FirstOrDefault(r => r.Character == reason.Character && r.Seen == reason.Seen);
-                if (other is null || reason.Odds - other.Odds < Math.Log(2))
+                if (other is null || reason.LogOdds - other.LogOdds < Math.Log(2))
                     continue;
                 var text =
                     $"{flora.Table.Find(reason.Character)?.Name ?? reason.Character}: {reason.Seen}; {now} has {reason.Described}, {old.Name} {other.Described}";
-                looks[text] = Math.Max(looks.GetValueOrDefault(text), reason.Odds - other.Odds);
+                looks[text] = Math.Max(looks.GetValueOrDefault(text), reason.LogOdds - other.LogOdds);
             }
         }
         return new Overturned(before, [.. looks.OrderByDescending(l => l.Value).Take(MostNamed).Select(l => l.Key)]);

@@ -22,7 +22,18 @@ public enum RowGroup
 /// <param name="Text">In words.</param>
 /// <param name="States">Its states; empty for a measure.</param>
 /// <param name="Range">Its range; null for states, or where unknown.</param>
-public sealed record ContrastValue(string Text, IReadOnlyList<StateShare> States, Quantities.QuantityRange? Range);
+public sealed record ContrastValue(string Text, IReadOnlyList<StateShare> States, Quantities.QuantityRange? Range)
+{
+    // A state rarer than this isn't drawn, and no more than so many are.
+    private const double DrawnFrom = 0.15;
+    private const int MostDrawn = 2;
+
+    /// <summary>Ids of the states that stand for it in a drawing, in the order of the description.</summary>
+    public IReadOnlyList<string> Drawn => [.. States.Where(s => s.Share >= DrawnFrom).Take(MostDrawn).Select(s => s.State)];
+
+    /// <summary>Where its range lies on the axis that all of the row share; null for states, or where unknown.</summary>
+    public RangeMark? Mark { get; init; }
+}
 
 /// <summary>A character that tells some of the compared apart.</summary>
 /// <param name="Character">Id of the character.</param>
@@ -56,7 +67,14 @@ public sealed record ContrastRow(
 /// <param name="Separation">How well, 0 to 1.</param>
 /// <param name="CanBeSeen">Whether it can be seen now.</param>
 /// <param name="Text">The difference in words.</param>
-public sealed record ContrastPair(string First, string Second, string Character, double Separation, bool CanBeSeen, string Text);
+public sealed record ContrastPair(string First, string Second, string Character, double Separation, bool CanBeSeen, string Text)
+{
+    /// <summary>How far one may trust it, in a sentence.</summary>
+    public string Certainty =>
+        Separation >= Identification.Separation.Clean ? "It separates nearly all plants."
+        : Separation >= Contrast.Mostly ? "It separates most plants."
+        : "It overlaps: take it with others.";
+}
 
 /// <summary>The fewest characters that separate every pair.</summary>
 /// <param name="Characters">Their ids.</param>
@@ -277,7 +295,7 @@ public static class Contrast
         }
         return new ContrastRow(
             character.Id,
-            [.. values.Select(v => new ContrastValue(FloraProse.Value(v, character), v?.States ?? [], v?.Range))],
+            RangeMark.Placed([.. values.Select(v => new ContrastValue(FloraProse.Value(v, character), v?.States ?? [], v?.Range))]),
             of.Separations.Count(s => s >= Separation.Clean),
             of.Separations.Count(s => s >= Mostly),
             of.Separations.Max(),

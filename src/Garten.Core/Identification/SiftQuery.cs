@@ -52,9 +52,31 @@ public sealed record SiftQuery(
 /// <param name="Seen">What was seen.</param>
 /// <param name="Described">What the taxon is like.</param>
 /// <param name="Fit">How the two stand; null where the taxon isn't described in it, or the look doesn't count.</param>
-/// <param name="Odds">ln of how many times as probable it is under this taxon as on any plant; below 0 it speaks against it.</param>
+/// <param name="LogOdds">ln of how many times as probable it is under this taxon as on any plant; below 0 it speaks against it.</param>
 /// <param name="Note">Why it counts less, or is judged otherwise; empty for most.</param>
-public sealed record SiftReason(string Character, string Seen, string Described, Fit? Fit, double Odds, string Note);
+public sealed record SiftReason(string Character, string Seen, string Described, Fit? Fit, double LogOdds, string Note)
+{
+    // How many times as probable it has to be for each word.
+    private static readonly double Strongly = Math.Log(10);
+    private static readonly double Clearly = Math.Log(3);
+    private static readonly double Slightly = Math.Log(1.5);
+
+    /// <summary>How much it counts and which way, in words: "strongly for", "slightly against", "conflicts".</summary>
+    public string InWords
+    {
+        get
+        {
+            if (Fit is global::Garten.Core.Quantities.Fit.Conflicts)
+                return "conflicts";
+            var way = LogOdds < 0 ? "against" : "for";
+            var size = Math.Abs(LogOdds);
+            return size >= Strongly ? $"strongly {way}"
+                : size >= Clearly ? $"clearly {way}"
+                : size >= Slightly ? $"slightly {way}"
+                : "hardly counts";
+        }
+    }
+}
 
 /// <summary>A candidate with its probability.</summary>
 /// <param name="Taxon">Id of the taxon; <see cref="Sifter.NotOnList"/> for a plant that isn't on the list.</param>

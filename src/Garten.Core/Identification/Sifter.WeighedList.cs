@@ -223,7 +223,9 @@ public sealed partial class Sifter
                 );
             }
             Array.Sort(reasons, (a, b) =>
-                Math.Abs(b.Odds).CompareTo(Math.Abs(a.Odds)) is not 0 and var by ? by : string.CompareOrdinal(a.Character, b.Character)
+                Math.Abs(b.LogOdds).CompareTo(Math.Abs(a.LogOdds)) is not 0 and var by
+                    ? by
+                    : string.CompareOrdinal(a.Character, b.Character)
             );
             var prior = _sifter._taxa[t] is { } taxon ? Plausibility.Of(taxon, _query.Place, _query.Day, _shown).Reasons : [];
             return new Candidate(_sifter.Columns.Taxa[t], Probability[t], Conflicts(t), described, _other[t], reasons, prior);

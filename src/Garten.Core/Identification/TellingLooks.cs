@@ -12,7 +12,11 @@ namespace Garten.Core.Identification;
 /// <param name="Share">How probable it is that this is seen, 0 to 1.</param>
 /// <param name="Taxa">The likeliest taxa of which this is what they most probably show.</param>
 /// <param name="More">How many more of the candidates there are.</param>
-public sealed record SplitPart(string Outcome, string State, int Place, double Share, IReadOnlyList<string> Taxa, int More);
+public sealed record SplitPart(string Outcome, string State, int Place, double Share, IReadOnlyList<string> Taxa, int More)
+{
+    /// <summary>Its probability in words.</summary>
+    public string ShareInWords => Quantities.Percent.OfProbability(Share);
+}
 
 /// <summary>A look that would help.</summary>
 /// <param name="Character">Id of the character.</param>

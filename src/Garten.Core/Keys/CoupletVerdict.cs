@@ -37,12 +37,28 @@ public sealed record HandWeighing(string KeyVersion, string Couplet, int Lead, i
 /// <param name="Fit">How it stands.</param>
 /// <param name="Seen">What was seen of it, in words and figures: "62 mm (n 4), 3–6 cm wanted"; empty where nothing.</param>
 /// <param name="LogRatio">ln of what it contributes to its lead against the mean of the couplet's leads; 0 where nothing was seen.</param>
-public sealed record StatementVerdict(StatementReading Reading, StatementFit Fit, string Seen, double LogRatio);
+public sealed record StatementVerdict(StatementReading Reading, StatementFit Fit, string Seen, double LogRatio)
+{
+    /// <summary>What goes onto the sheet where a person says that it fits; empty where it is weighed by hand.</summary>
+    public IReadOnlyList<ToldStates> IfFits { get; init; } = [];
+
+    /// <summary>What goes onto the sheet where a person says that it doesn't: the states that the statement leaves out.</summary>
+    public IReadOnlyList<ToldStates> IfNot { get; init; } = [];
+}
+
+/// <summary>States of a character that a person told by agreeing with a statement, or by denying it.</summary>
+/// <param name="Character">Id of the character.</param>
+/// <param name="States">Ids of the states: it is one of them.</param>
+public sealed record ToldStates(string Character, IReadOnlyList<string> States);
 
 /// <summary>A lead weighed by the sheet.</summary>
 /// <param name="Statements">Its statements.</param>
 /// <param name="Share">Its share of the couplet, 0 to 1; equal shares where nothing is on the sheet.</param>
-public sealed record LeadVerdict(IReadOnlyList<StatementVerdict> Statements, double Share);
+public sealed record LeadVerdict(IReadOnlyList<StatementVerdict> Statements, double Share)
+{
+    /// <summary>Its share in words.</summary>
+    public string ShareInWords => Percent.OfProbability(Share);
+}
 
 /// <summary>What the sheet says of a couplet.</summary>
 public enum CoupletCall

@@ -13,7 +13,17 @@ namespace Garten.Core.Keys;
 /// <param name="OnTrail">Whether the answers leave it standing.</param>
 /// <param name="IsProvisional">Whether it is weighed by what the key itself says of it, for want of a description.</param>
 /// <param name="Items">How the sheet stands to it, item by item; empty for all but the likeliest ends.</param>
-public sealed record WeighedEnd(string Name, string? TaxonId, double Share, bool OnTrail, bool IsProvisional, IReadOnlyList<ItemFit> Items);
+public sealed record WeighedEnd(string Name, string? TaxonId, double Share, bool OnTrail, bool IsProvisional, IReadOnlyList<ItemFit> Items)
+{
+    // An end off the trail is worth a line from this share on.
+    private const double WorthALine = 0.03;
+
+    /// <summary>Its probability in words.</summary>
+    public string ShareInWords => Percent.OfProbability(Share);
+
+    /// <summary>Whether it is worth a word though the answers left it behind.</summary>
+    public bool IsLikelyOffTrail => !OnTrail && Share >= WorthALine;
+}
 
 /// <summary>The answered couplet that was most likely answered wrongly.</summary>
 /// <param name="KeyVersion">Hash of the version.</param>
@@ -22,10 +32,61 @@ public sealed record WeighedEnd(string Name, string? TaxonId, double Share, bool
 /// <param name="Lead">The lead that it may lie under instead.</param>
 /// <param name="Character">The character to look at again; empty where none can be seen now.</param>
 /// <param name="Best">The likeliest taxon behind the leads that weren't taken.</param>
-public sealed record WeakTurn(string KeyVersion, string Couplet, double Probability, int Lead, string Character, string Best);
+public sealed record WeakTurn(string KeyVersion, string Couplet, double Probability, int Lead, string Character, string Best)
+{
+    // A doubt is worth a word once it is a serious one.
+    private const double Serious = 0.25;
+
+    /// <summary>The probability in words.</summary>
+    public string ProbabilityInWords => Percent.OfProbability(Probability);
+
+    /// <summary>Whether it is worth a word by itself.</summary>
+    public bool IsSerious => Probability >= Serious;
+}
 
 /// <summary>A path that is still open, with its probability.</summary>
-public sealed record OpenPath(string KeyVersion, string Couplet, double Share);
+/// <param name="KeyVersion">Hash of the version.</param>
+/// <param name="Couplet">Label of the couplet that is open.</param>
+/// <param name="Share">Probability of the ends behind it, 0 to 1.</param>
+/// <param name="Sides">What to hold against each other for this fork: lead by lead the ids of the likeliest taxa behind it, each taxon once,
+/// as many as a contrast takes.</param>
+/// <param name="Better">Label and version of an open path that is clearly likelier; null where none is.</param>
+public sealed record OpenPath(
+    string KeyVersion,
+    string Couplet,
+    double Share,
+    IReadOnlyList<IReadOnlyList<string>> Sides,
+    OpenPlace? Better = null
+)
+{
+    // Another path is worth a word when it is this many times as likely.
+    private const double ClearlyLikelier = 3;
+
+    /// <summary>Its probability in words.</summary>
+    public string ShareInWords => Percent.OfProbability(Share);
+
+    internal static List<OpenPath> WithBetter(IReadOnlyList<OpenPath> paths)
+    {
+        var likeliest = paths.MaxBy(p => p.Share);
+        return
+        [
+            .. paths.Select(p =>
+                likeliest is not null && likeliest != p && likeliest.Share >= p.Share * ClearlyLikelier
+                    ? p with
+                    {
+                        Better = new OpenPlace(likeliest.KeyVersion, likeliest.Couplet, likeliest.ShareInWords),
+                    }
+                    : p
+            ),
+        ];
+    }
+}
+
+/// <summary>An open couplet that is proposed in place of another one.</summary>
+/// <param name="KeyVersion">Hash of the version.</param>
+/// <param name="Couplet">Label of the couplet.</param>
+/// <param name="ShareInWords">Its probability in words.</param>
+public sealed record OpenPlace(string KeyVersion, string Couplet, string ShareInWords);
 
 /// <summary>What the Bench shows of a walk with a sheet.</summary>
 /// <param name="Walk">The walk, with the answers that the sheet gives.</param>
@@ -54,7 +115,17 @@ public sealed record BenchState(
     IReadOnlyList<SheetLine> Sheet,
     IReadOnlyList<string> NotNow,
     IReadOnlyList<string> Usable
-);
+)
+{
+    // Shares that agree to so many places are taken for equal.
+    private const int SharePlaces = 6;
+
+    /// <summary>Whether anything sets the ends apart; else all are as likely, and no probability is worth a word.</summary>
+    public bool IsWeighed => Ends.Select(e => Math.Round(e.Share, SharePlaces)).Distinct().Skip(1).Any();
+
+    /// <summary>The turn to be looked at again; null where no doubt is serious.</summary>
+    public WeakTurn? Weakest => Turns is [{ IsSerious: true } turn, ..] ? turn : null;
+}
 
 /// <summary>A line of the evidence sheet.</summary>
 /// <param name="Character">Id of the character.</param>
@@ -216,7 +287,8 @@ public static class KeyBench
             .Open.Select(o => new OpenPath(
                 o.KeyVersion,
                 o.Couplet.Label,
-                map.Behind(new KeyPlace(o.KeyVersion, o.Couplet.Label)).Sum(n => shareOf[n])
+                map.Behind(new KeyPlace(o.KeyVersion, o.Couplet.Label)).Sum(n => shareOf[n]),
+                Sides(o, shareOf)
             ))
             .ToList();
         var turns = Turns(shelf, map, walk, sheet, shareOf, Key, onSheet, day);
@@ -225,10 +297,10 @@ public static class KeyBench
             all,
             bySheet,
             against,
-            [.. verdicts.Values],
+            [.. verdicts.Values.Select(v => WithTold(v, shelf.Table))],
             ends.Count > MostEnds ? ends[..MostEnds] : ends,
             turns,
-            paths,
+            items.Count == 0 ? paths : OpenPath.WithBetter(paths),
             [
                 .. items.Select(i => new SheetLine(
                     i.Character.Id,
@@ -240,6 +312,67 @@ public static class KeyBench
             [.. shelf.Table.Characters.Where(c => !c.CanBeSeen(day, shelf.Table.Seasons)).Select(c => c.Id)],
             shelf.Usable(map, names.Select(Key), sheet.Likelihood)
         );
+    }
+
+    // What a person says by agreeing with a statement or denying it, where it speaks of states.
+    private static CoupletVerdict WithTold(CoupletVerdict verdict, CharacterTable table) =>
+        verdict with
+        {
+            Leads =
+            [
+                .. verdict.Leads.Select(lead =>
+                    lead with
+                    {
+                        Statements =
+                        [
+                            .. lead.Statements.Select(s =>
+                            {
+                                var told = s.Reading.Claims.Where(c => c.States.Count > 0).ToList();
+                                return told.Count == 0
+                                    ? s
+                                    : s with
+                                    {
+                                        IfFits = [.. told.Select(c => new ToldStates(c.Character, c.States))],
+                                        IfNot =
+                                        [
+                                            .. told.Select(c => new ToldStates(
+                                                    c.Character,
+                                                    [
+                                                        .. (table.Find(c.Character)?.States ?? [])
+                                                            .Select(state => state.Id)
+                                                            .Where(id => !c.States.Contains(id, StringComparer.Ordinal)),
+                                                    ]
+                                                ))
+                                                .Where(t => t.States.Count > 0),
+                                        ],
+                                    };
+                            }),
+                        ],
+                    }
+                ),
+            ],
+        };
+
+    // What lies on either side of a fork, the likeliest of each lead, as many as can be held against each other.
+    private static List<IReadOnlyList<string>> Sides(OpenCouplet open, Dictionary<string, double> shareOf)
+    {
+        var each = Math.Max(1, Contrast.Most / open.Couplet.Leads.Count);
+        var taken = new HashSet<string>(StringComparer.Ordinal);
+        return
+        [
+            .. open.Taxa.Select(lead =>
+                (IReadOnlyList<string>)
+                    [
+                        .. lead.OrderByDescending(t => shareOf.GetValueOrDefault(t.Name))
+                            .Select(t => t.TaxonId)
+                            .OfType<string>()
+                            .Where(id => !taken.Contains(id))
+                            .Distinct(StringComparer.Ordinal)
+                            .Take(each)
+                            .Where(taken.Add),
+                    ]
+            ),
+        ];
     }
 
     // Item by item, by whichever of its forms fits best.

@@ -48,6 +48,37 @@ public sealed record KeyOutlook(
     int TaxaBlocked
 )
 {
+    // Another key is proposed where at most this share of what is blocked here is blocked there.
+    private const double ClearlyBetter = 0.5;
+
+    /// <summary>Of the keys that stand by themselves the one that can be followed clearly farther today; null where none can, or where
+    /// every couplet of this one can be answered.</summary>
+    public string? Better { get; init; }
+
+    // Share of its taxa that lie behind couplets that can't be answered.
+    private double BlockedShare => TaxaBlocked / (double)Math.Max(1, Taxa);
+
+    /// <summary>Names for each key a better one for today.</summary>
+    /// <param name="outlooks">The keys.</param>
+    /// <param name="entries">Hashes of those that stand by themselves: only these are proposed.</param>
+    public static IReadOnlyList<KeyOutlook> WithBetter(IReadOnlyList<KeyOutlook> outlooks, IReadOnlyCollection<string> entries)
+    {
+        ArgumentNullException.ThrowIfNull(outlooks);
+        return
+        [
+            .. outlooks.Select(own =>
+                own.Blocked.Count > 0
+                && outlooks.Where(o => o != own && entries.Contains(o.KeyVersion)).MinBy(o => o.BlockedShare) is { } best
+                && best.BlockedShare < own.BlockedShare * ClearlyBetter
+                    ? own with
+                    {
+                        Better = best.KeyVersion,
+                    }
+                    : own
+            ),
+        ];
+    }
+
     /// <summary>
     /// Looks ahead. A couplet is blocked where every statement of it is understood and none of the characters that its leads speak of can
     /// be

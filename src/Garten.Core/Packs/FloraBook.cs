@@ -53,7 +53,11 @@ public sealed record TaxonPage(
     IReadOnlyList<Taxon> Namesakes,
     IReadOnlyList<KeyMention> Keys,
     IReadOnlyList<string> Cells
-);
+)
+{
+    /// <summary>Its year: each phenophase with its days.</summary>
+    public IReadOnlyList<YearSpan> Year => YearSpan.Of(Taxon);
+}
 
 /// <summary>A term of the glossary with the taxa that show it.</summary>
 /// <param name="State">Id of the state.</param>

@@ -11,7 +11,8 @@ public sealed record SeasonSite(double Latitude, double Longitude, double Elevat
 /// <summary>A part of a shift, for the arithmetic to be shown.</summary>
 /// <param name="Reason">What it comes from, in words and figures.</param>
 /// <param name="Days">How many days it adds; below 0: earlier.</param>
-public sealed record ShiftPart(string Reason, double Days);
+/// <param name="IsOfYear">Whether it is how late or early this year is, not the way from place to place.</param>
+public sealed record ShiftPart(string Reason, double Days, bool IsOfYear = false);
 
 /// <summary>
 /// How much later than at one site something happens at another. Spring comes 4 days later with each degree of latitude towards the pole,
@@ -96,7 +97,7 @@ public sealed record SeasonShift(IReadOnlyList<ShiftPart> Parts, double Coeffici
         var year = Math.Clamp(lead, -MostDays, MostDays);
         var total = held * coefficient + year;
         if (year != 0)
-            parts.Add(new ShiftPart($"this year is {(year > 0 ? "late" : "early")}", year));
+            parts.Add(new ShiftPart($"this year is {(year > 0 ? "late" : "early")}", year, IsOfYear: true));
         var across = Math.Abs(Southern(to) - Southern(from)) * HalfYear;
         if (across != 0)
             parts.Add(
@@ -165,6 +166,10 @@ public sealed record SeasonShift(IReadOnlyList<ShiftPart> Parts, double Coeffici
 /// <param name="Firsts">How many firsts it rests on.</param>
 public sealed record YearLead(double Days, int Firsts)
 {
+    /// <summary>In words: "2.7 days late".</summary>
+    public string InWords =>
+        string.Create(System.Globalization.CultureInfo.InvariantCulture, $"{Math.Abs(Days):0.0} days {(Days >= 0 ? "late" : "early")}");
+
     // Before anything is seen a year is like others; that belief is worth so many firsts.
     private const double Worth = 3;
 

@@ -1,6 +1,7 @@
 using System.Globalization;
 using Garten.Core.Confirmation;
 using Garten.Core.Evidence;
+using Garten.Core.Quantities;
 using Garten.Core.Seasons;
 
 namespace Garten.Core.Surveys;
@@ -78,7 +79,14 @@ public sealed record PopulationYear(
 /// <param name="From">The earlier count.</param>
 /// <param name="To">The later one.</param>
 /// <param name="PerYear">By what factor it changed from year to year: the root of their ratio; null where the earlier count is 0.</param>
-public sealed record CountChange(CountUnit Unit, int FromYear, int ToYear, int From, int To, double? PerYear);
+public sealed record CountChange(CountUnit Unit, int FromYear, int ToYear, int From, int To, double? PerYear)
+{
+    /// <summary>The change in words: "+12 % a year"; empty where it can't be said.</summary>
+    public string PerYearInWords =>
+        PerYear is not { } factor
+            ? ""
+            : string.Create(CultureInfo.InvariantCulture, $"{(factor >= 1 ? "+" : "−")}{Percent.OfShare(Math.Abs(factor - 1))} a year");
+}
 
 /// <summary>What a population's counts and pegs come to.</summary>
 /// <param name="Years">The years, oldest first.</param>

@@ -1,3 +1,5 @@
+using Garten.Core.Quantities;
+
 namespace Garten.Core.Surveys;
 
 /// <summary>
@@ -27,6 +29,20 @@ public sealed record ShareEstimate(
     double MostHigh
 )
 {
+    /// <summary>In words: "5 of 6, 83 % (95 %: 44 to 97 %)", and what the unknown may add.</summary>
+    public string InWords
+    {
+        get
+        {
+            if (Known == 0)
+                return Unknown > 0 ? $"not known of any of {Unknown}" : "none pegged";
+            var known = $"{Count} of {Known}, {Percent.OfShare(Share ?? 0)} (95 %: {Percent.OfShare(Low)} to {Percent.OfShare(High)})";
+            return Unknown > 0
+                ? $"{known}; {Percent.OfShare(Least ?? 0)} to {Percent.OfShare(Most ?? 1)} with the {Unknown} unknown"
+                : known;
+        }
+    }
+
     // Of the normal distribution 95 % lie within so many standard deviations.
     private const double Z = 1.959963984540054;
 

@@ -11,7 +11,11 @@ namespace Garten.Core.Visits;
 /// <param name="Windows">When.</param>
 /// <param name="ShiftDays">By how many days later than the flora says; below 0: earlier.</param>
 /// <param name="Now">Whether it does it on the day asked for.</param>
-public sealed record SeasonPhase(Phenophase Phase, IReadOnlyList<DayWindow> Windows, int ShiftDays, bool Now);
+public sealed record SeasonPhase(Phenophase Phase, IReadOnlyList<DayWindow> Windows, int ShiftDays, bool Now)
+{
+    /// <summary>The shift in words: "13 days later"; empty where there is none.</summary>
+    public string ShiftInWords => ShiftDays == 0 ? "" : $"{Math.Abs(ShiftDays)} days {(ShiftDays > 0 ? "later" : "earlier")}";
+}
 
 /// <summary>The year of a taxon at a site.</summary>
 /// <param name="Taxon">Id of the taxon.</param>

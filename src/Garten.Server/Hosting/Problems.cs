@@ -26,8 +26,8 @@ internal static partial class Problems
     public static IResult Result(int status, string code, string title, string detail, string field = "") =>
         Result(new ProblemReport(title, status, code, detail, field));
 
-    public static IResult Unusable(Core.Contracts.RequestException wrong) =>
-        Result(422, "request.unusable", "Something in the request can't be used.", wrong.Message, wrong.Field);
+    public static IResult Unusable(RequestException wrong) =>
+        Result(wrong.IsUnknown ? 404 : 422, wrong.Code, "Something in the request can't be used.", wrong.Message, wrong.Field);
 
     public static void UseGartenProblems(this WebApplication app)
     {

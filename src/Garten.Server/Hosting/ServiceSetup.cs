@@ -84,27 +84,6 @@ internal static class ServiceSetup
                 "application/problem+json",
             ];
         });
-        services.AddOpenApi("v1", o => o.AddDocumentTransformer(
-                (document, _, _) =>
-                {
-                    document.Info.Title = "Garten";
-                    document.Info.Description =
-                        "Keys, records and their exports. Errors are problem details (RFC 9457) with a stable code.";
-                    document.Info.Version = "1";
-                    document.Servers = [];
-                    // Where a word may be missing its place says so; the words themselves are never null.
-                    foreach (var schema in document.Components?.Schemas?.Values ?? [])
-                    {
-                        if (schema.Enum is not { } words)
-                            continue;
-                        for (var i = words.Count - 1; i >= 0; i--)
-                        {
-                            if (words[i] is null || words[i]!.GetValueKind() == System.Text.Json.JsonValueKind.Null)
-                                words.RemoveAt(i);
-                        }
-                    }
-                    return Task.CompletedTask;
-                }
-            ));
+        services.AddOpenApi("v1", o => o.AddSchemaTransformer<WorkedOutProperties>().AddDocumentTransformer<ApiDescription>());
     }
 }

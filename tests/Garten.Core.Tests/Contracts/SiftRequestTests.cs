@@ -205,7 +205,7 @@ public sealed class SiftRequestTests
         var one = Assert.Single(new DescribeRequest("isle", ["brontia-alta", "brontia-alta", "no-such-taxon"]).Describe(_flora));
         Assert.Equal(["sap", "bracts", "blade", "petals"], one.Description.Select(c => c.Character));
         // Declared goes before near.
-        Assert.Equal(["brontia-alta", "alvena-palus"], new NearRequest("isle", "alvena-montis").Find(_flora));
+        Assert.Equal(["brontia-alta", "alvena-palus"], new NearRequest("isle", "alvena-montis").Find(_flora).Taxa);
         Refused("taxon", "doesn’t describe “alvena”", () => new NearRequest("isle", "alvena").Find(_flora));
         Refused("taxon", "doesn’t describe", () => new NearRequest("isle", null!).Find(_flora));
     }

@@ -37,7 +37,7 @@ public sealed class AnyFloraTests
                 else
                     Assert.True(named[i - 1].Conflicts <= named[i].Conflicts && named[i].Conflicts <= query.Tolerance);
             }
-            Assert.All(result.Standing.SelectMany(c => c.Reasons), r => Assert.True(double.IsFinite(r.Odds)));
+            Assert.All(result.Standing.SelectMany(c => c.Reasons), r => Assert.True(double.IsFinite(r.LogOdds)));
         });
 
     [Fact]

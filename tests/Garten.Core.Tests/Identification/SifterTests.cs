@@ -46,7 +46,7 @@ public sealed class SifterTests
         Assert.Equal(1, result.Standing.Sum(c => c.Probability), 9);
         var reason = Assert.Single(result.Standing[0].Reasons);
         Assert.Equal(("margin", "entire", "entire", Fit.Fits), (reason.Character, reason.Seen, reason.Described, reason.Fit));
-        Assert.Equal(Math.Log(0.896 / 0.5), reason.Odds, 9);
+        Assert.Equal(Math.Log(0.896 / 0.5), reason.LogOdds, 9);
     }
 
     [Fact]

@@ -165,7 +165,7 @@ public sealed class SiftTests(ITestOutputHelper output)
                 Assert.Equal(expected.Conflicts, candidate.Conflicts);
                 foreach (var reason in candidate.Reasons)
                     Assert.Contains(expected.Items, i =>
-                        i.Character == reason.Character && Math.Abs(i.LogRatio - reason.Odds) < 1e-9 && i.Fit == reason.Fit
+                        i.Character == reason.Character && Math.Abs(i.LogRatio - reason.LogOdds) < 1e-9 && i.Fit == reason.Fit
                     );
             }
         }

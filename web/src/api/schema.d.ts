@@ -21,6 +21,210 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/keys/walk": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Follows keys by the answers given. Stores nothing; the browser does the same by itself. */
+        post: operations["walk"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/keys/bench": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Follows keys with a sheet of evidence and weighs couplets and taxa. Stores nothing; the browser does the same by itself. */
+        post: operations["bench"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/identify/sift": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Sifts a flora by what was seen, in any order: the standing, and the looks that help most. Stores nothing; the browser does the same by itself. */
+        post: operations["sift"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/identify/contrast": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Holds 2 to 8 taxa against each other: the characters that separate them, each pair, and the smallest set for all. Stores nothing; the browser does the same by itself. */
+        post: operations["contrast"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/identify/confirm": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Says how well a name stands by a sheet: checks, grade, look-alikes, what to report it as, and what is still open with when it can be seen. Stores nothing; the browser does the same by itself. */
+        post: operations["confirm"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/identify/giveaways": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** States that are alone on a list: one look names the plant. Stores nothing; the browser does the same by itself. */
+        post: operations["giveaways"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/identify/describe": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Taxa with what they are like, for their plates; without a list of taxa all of the flora, by name alone. Stores nothing; the browser does the same by itself. */
+        post: operations["describe"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/identify/near": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The taxa that one is taken for: declared look-alikes, and the nearest by description; and those to hold it against. Stores nothing; the browser does the same by itself. */
+        post: operations["near"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/seasons/year": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The year of a list of taxa at a site: phenophases, when each catches the eye and when it can be named, with the shift worked out. Stores nothing; the browser does the same by itself. */
+        post: operations["year"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/seasons/visits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The fewest days at each place that answer all needs, within 365 days from a date. Stores nothing; the browser does the same by itself. */
+        post: operations["planVisits"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/seasons/visits/move": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a visit still answers on another date, and what is lost. Stores nothing; the browser does the same by itself. */
+        post: operations["moveVisit"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/seasons/standings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Which questions can be answered on a day, until when, and which were looked at too early. Stores nothing; the browser does the same by itself. */
+        post: operations["standings"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/health": {
         parameters: {
             query?: never;
@@ -30,6 +234,23 @@ export interface paths {
         };
         /** Whether the server and its database answer, which life of the database it is, and whether a copy is wanted. */
         get: operations["getHealth"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/identify/grades": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The tables of grades that ship: what each grade asks for. */
+        get: operations["listGradeRules"];
         put?: never;
         post?: never;
         delete?: never;
@@ -451,125 +672,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/identify/sift": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Sifts a flora by what was seen, in any order: the standing, and the looks that help most. Stores nothing; the browser does the same by itself. */
-        post: operations["sift"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/v1/identify/contrast": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Holds 2 to 8 taxa against each other: the characters that separate them, each pair, and the smallest set for all. */
-        post: operations["contrast"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/v1/identify/confirm": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Says how well a name stands by a sheet: checks, grade, look-alikes, what to report it as, and what is still open with when it can be seen. Stores nothing. */
-        post: operations["confirm"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/v1/identify/grades": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /** The tables of grades that ship: what each grade asks for. */
-        get: operations["listGradeRules"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/v1/identify/giveaways": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** States that are alone on a list: one look names the plant. */
-        post: operations["giveaways"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/v1/identify/describe": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Taxa with what they are like, for their plates; without a list of taxa all of the flora, by name alone. */
-        post: operations["describe"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/v1/identify/near": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** The taxa that one is taken for: declared look-alikes, and the nearest by description. */
-        post: operations["near"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/v1/keys": {
         parameters: {
             query?: never;
@@ -655,74 +757,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/v1/keys/walk": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Follows keys by the answers given. Stores nothing; the browser does the same by itself. */
-        post: operations["walk"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/v1/keys/bench": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Follows keys with a sheet of evidence and weighs couplets and taxa. Stores nothing; the browser does the same by itself. */
-        post: operations["bench"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/v1/keys/outlook": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Which couplets of which keys can't be answered on a day with the tools at hand. */
-        post: operations["outlook"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/v1/keys/measure": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Reads readings as typed: n, mean, range and interval, and what is wrong with them. */
-        post: operations["measure"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/v1/keys/{hash}/statements": {
         parameters: {
             query?: never;
@@ -734,74 +768,6 @@ export interface paths {
         get: operations["readStatements"];
         put?: never;
         post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/v1/seasons/visits": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** The fewest days at each place that answer all needs, within 365 days from a date. Stores nothing. */
-        post: operations["planVisits"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/v1/seasons/visits/move": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** What a visit still answers on another date, and what is lost. Stores nothing. */
-        post: operations["moveVisit"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/v1/seasons/standings": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** Which questions can be answered on a day, until when, and which were looked at too early. Stores nothing. */
-        post: operations["tellStandings"];
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
-    "/api/v1/seasons/year": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        get?: never;
-        put?: never;
-        /** The year of a list of taxa at a site: phenophases, when each catches the eye and when it can be named, with the shift worked out. */
-        post: operations["lookAtYear"];
         delete?: never;
         options?: never;
         head?: never;
@@ -926,6 +892,10 @@ export interface components {
              *                 of keys to plants that the flora doesn't describe also those that a lead speaks of.
              */
             usable: string[];
+            /** @description Whether anything sets the ends apart; else all are as likely, and no probability is worth a word. */
+            isWeighed: boolean;
+            /** @description The turn to be looked at again; null where no doubt is serious. */
+            weakest: components["schemas"]["WeakTurn"];
         };
         /**
          * @description Why a couplet can't be answered today.
@@ -940,7 +910,6 @@ export interface components {
             keyTitle: string;
             /** @description Label of the couplet. */
             couplet: string;
-            /** @description Why. */
             reason: components["schemas"]["BlockReason"];
             /** @description Names of the characters that it wants. */
             characters: string[];
@@ -956,6 +925,21 @@ export interface components {
             branch: string;
             /** @description Its sex that day. Absence of fruit is none. */
             sex: components["schemas"]["PartSex"];
+        };
+        /** @description A place with the plants and populations that have something to answer there. */
+        BusyPlace: {
+            /**
+             * Format: uuid
+             * @description The place.
+             */
+            placeId: string;
+            /** @description Its name. */
+            placeName: string;
+            /**
+             * Format: int32
+             * @description How many plants and populations.
+             */
+            subjects: number;
         };
         /** @description An object of one's own that lengths are measured with: a coin, a card, a pencil, the own thumb. */
         CalibratedObject: {
@@ -1605,6 +1589,8 @@ export interface components {
             canBeSeen: boolean;
             /** @description The difference in words. */
             text: string;
+            /** @description How far one may trust it, in a sentence. */
+            certainty: string;
         };
         /** @description Taxa to hold against each other. */
         ContrastRequest: {
@@ -1675,6 +1661,127 @@ export interface components {
             /** @description Its states; empty for a measure. */
             states: components["schemas"]["StateShare"][];
             range: null | components["schemas"]["QuantityRange"];
+            /** @description Ids of the states that stand for it in a drawing, in the order of the description. */
+            drawn: string[];
+            mark: null | components["schemas"]["RangeMark"];
+        };
+        /** @description The calls of the core, each with its request and its answer; the browser's worker answers all of them. */
+        CoreCalls: {
+            /** @description Reads a key text in full: couplets, leads and where each goes. */
+            readKeyText: {
+                request: components["schemas"]["ReadKeyTextRequest"];
+                answer: components["schemas"]["KeyReading"];
+            };
+            /** @description Follows keys by the answers given. */
+            walk: {
+                request: components["schemas"]["WalkRequest"];
+                answer: components["schemas"]["WalkState"];
+            };
+            /** @description Follows keys with a sheet of evidence and weighs couplets and taxa. */
+            bench: {
+                request: components["schemas"]["BenchRequest"];
+                answer: components["schemas"]["BenchState"];
+            };
+            /** @description Which couplets of which keys can't be answered on a day with the tools at hand. */
+            outlook: {
+                request: components["schemas"]["OutlookRequest"];
+                answer: components["schemas"]["KeyOutlook"][];
+            };
+            /** @description The statements of a key version with their readings. */
+            statements: {
+                request: components["schemas"]["StatementsRequest"];
+                answer: components["schemas"]["CoupletReadings"][];
+            };
+            /** @description Reads readings as typed: n, mean, range and interval, and what is wrong with them. */
+            measure: {
+                request: components["schemas"]["MeasureRequest"];
+                answer: components["schemas"]["MeasureResponse"];
+            };
+            /** @description Sifts a flora by what was seen, in any order: the standing, and the looks that help most. */
+            sift: {
+                request: components["schemas"]["SiftRequest"];
+                answer: components["schemas"]["SiftResponse"];
+            };
+            /** @description Holds 2 to 8 taxa against each other: the characters that separate them, each pair, and the smallest set for all. */
+            contrast: {
+                request: components["schemas"]["ContrastRequest"];
+                answer: components["schemas"]["ContrastResult"];
+            };
+            /** @description Says how well a name stands by a sheet: checks, grade, look-alikes, what to report it as, and what is still open with when it can be seen. */
+            confirm: {
+                request: components["schemas"]["ConfirmRequest"];
+                answer: components["schemas"]["ConfirmResult"];
+            };
+            /** @description States that are alone on a list: one look names the plant. */
+            giveaways: {
+                request: components["schemas"]["GiveawayRequest"];
+                answer: components["schemas"]["GiveawayResponse"];
+            };
+            /** @description Taxa with what they are like, for their plates; without a list of taxa all of the flora, by name alone. */
+            describe: {
+                request: components["schemas"]["DescribeRequest"];
+                answer: components["schemas"]["DescribedTaxon"][];
+            };
+            /** @description The taxa that one is taken for: declared look-alikes, and the nearest by description; and those to hold it against. */
+            near: {
+                request: components["schemas"]["NearRequest"];
+                answer: components["schemas"]["NearResponse"];
+            };
+            /** @description The year of a list of taxa at a site: phenophases, when each catches the eye and when it can be named, with the shift worked out. */
+            year: {
+                request: components["schemas"]["SeasonRequest"];
+                answer: components["schemas"]["SeasonResponse"];
+            };
+            /** @description The fewest days at each place that answer all needs, within 365 days from a date. */
+            planVisits: {
+                request: components["schemas"]["VisitsRequest"];
+                answer: components["schemas"]["VisitsResponse"];
+            };
+            /** @description What a visit still answers on another date, and what is lost. */
+            moveVisit: {
+                request: components["schemas"]["MoveVisitRequest"];
+                answer: components["schemas"]["MovedVisit"];
+            };
+            /** @description Which questions can be answered on a day, until when, and which were looked at too early. */
+            standings: {
+                request: components["schemas"]["StandingRequest"];
+                answer: components["schemas"]["QuestionStanding"][];
+            };
+            /** @description All that is open of plants and populations, as it stands on a day. */
+            questions: {
+                request: components["schemas"]["QuestionsRequest"];
+                answer: components["schemas"]["QuestionOnDay"][];
+            };
+            /** @description The first visit behind a day, of the fewest that answer all that is open. */
+            nextVisit: {
+                request: components["schemas"]["TodayRequest"];
+                answer: components["schemas"]["NextVisit"][];
+            };
+            /** @description What to do on a day: where to go, what closes, what was looked at too early, what has to be acted on. */
+            today: {
+                request: components["schemas"]["TodayRequest"];
+                answer: components["schemas"]["TodayAnswer"];
+            };
+            /** @description How far days are from a day. */
+            days: {
+                request: components["schemas"]["DaysRequest"];
+                answer: components["schemas"]["DayDistance"][];
+            };
+            /** @description Which looks of a sheet hold, in words. */
+            looks: {
+                request: components["schemas"]["LooksRequest"];
+                answer: components["schemas"]["LookInWords"][];
+            };
+            /** @description How a look is made, in words. */
+            manner: {
+                request: components["schemas"]["MannerRequest"];
+                answer: string;
+            };
+            /** @description Of each taxon the own plant to compare with: confirmed before others, the nearest. */
+            ownPlants: {
+                request: components["schemas"]["OwnPlantsRequest"];
+                answer: components["schemas"]["OwnPlant"][];
+            };
         };
         /** @description The reading that a person has set for a statement, wherever it stands in just these words. */
         CorrectedStatement: {
@@ -1712,6 +1819,8 @@ export interface components {
              * @description By what factor it changed from year to year: the root of their ratio; null where the earlier count is 0.
              */
             perYear: null | number;
+            /** @description The change in words: "+12 % a year"; empty where it can't be said. */
+            perYearInWords: string;
         };
         /**
          * @description What is counted of a patch.
@@ -1762,6 +1871,20 @@ export interface components {
             /** @description Why something was judged otherwise, such as leaves of the shade. */
             reasons: string[];
         };
+        /** @description How far a day is. */
+        DayDistance: {
+            /** @description Of what it is. */
+            id: string;
+            /**
+             * Format: int32
+             * @description Days until it; below 0 where it has passed.
+             */
+            ahead: number;
+            /** @description Whether it has passed or is near: within two weeks. */
+            isSoon: boolean;
+            /** @description Whether it is half a year back or more. */
+            isLongAgo: boolean;
+        };
         /** @description A stretch of the year; both ends belong to it, and it may run over the new year. */
         DayWindow: {
             /**
@@ -1774,6 +1897,13 @@ export interface components {
              * @description Its last one; before the first one where it runs over the new year.
              */
             to: number;
+        };
+        /** @description Days that are asked for how far they are. */
+        DaysRequest: {
+            /** @description From which day, `YYYY-MM-DD`. */
+            date: string;
+            /** @description The days. */
+            days: components["schemas"]["NamedDay"][];
         };
         /** @description Taxa to be shown with what they are like. */
         DescribeRequest: {
@@ -2043,6 +2173,8 @@ export interface components {
              */
             characters: number;
             draft: null | components["schemas"]["FloraImport"];
+            /** @description Whether it is the one to begin with where none is named. */
+            isDefault: boolean;
         };
         /** @description A published version. */
         FloraVersion: {
@@ -2201,10 +2333,7 @@ export interface components {
             /** @description Whether it fits the plant. */
             fits: boolean;
         };
-        /**
-         * @description What is done to the plant to see it, from least to most.
-         * @enum {unknown}
-         */
+        /** @enum {unknown} */
         Handling: "look" | "touch" | "takeAPiece" | "cut" | "uproot";
         /** @description Whether the server and its database answer. */
         HealthReport: {
@@ -2333,6 +2462,11 @@ export interface components {
              * @description How many taxa lie behind any of them.
              */
             taxaBlocked: number;
+            /**
+             * @description Of the keys that stand by themselves the one that can be followed clearly farther today; null where none can, or where
+             *                 every couplet of this one can be answered.
+             */
+            better: null | string;
         };
         /** @description Something wrong in a key text, with its place and what to do. */
         KeyProblem: {
@@ -2353,7 +2487,7 @@ export interface components {
             /** @description What is wrong and what to do, as a sentence for the person who typed it. */
             message: string;
             /** @description Changes of the text, any of which settles the problem; null where none can be offered. */
-            choices?: null | components["schemas"]["KeyTextChange"][];
+            choices: null | components["schemas"]["KeyTextChange"][];
         };
         /** @description What was read from a key text. */
         KeyReading: {
@@ -2362,7 +2496,7 @@ export interface components {
             /** @description All problems in the order of the text. */
             problems: components["schemas"]["KeyProblem"][];
             /** @description Whether there is a key and none of the problems is an error. */
-            isSound?: boolean;
+            isSound: boolean;
         };
         /** @description A key as the list shows it. */
         KeySummary: {
@@ -2506,6 +2640,8 @@ export interface components {
              * @description Its share of the couplet, 0 to 1; equal shares where nothing is on the sheet.
              */
             share: number;
+            /** @description Its share in words. */
+            shareInWords: string;
         };
         /**
          * @description In which light the part grew.
@@ -2554,6 +2690,35 @@ export interface components {
             /** @description When that can be seen: "now", or a stretch of the year. */
             when: string;
         };
+        /** @description A look that holds, in words. */
+        LookInWords: {
+            /**
+             * Format: uuid
+             * @description The look.
+             */
+            id: string;
+            /** @description What it came to. */
+            seen: string;
+            /** @description Which part of the plant; empty for the plain one. */
+            context: string;
+            /** @description How it was looked at, with the part. */
+            manner: string;
+            /** @description Whether nothing of the manner is worth a word. */
+            isPlain: boolean;
+        };
+        /** @description Looks at a plant that are wanted in words. */
+        LooksRequest: {
+            /** @description All looks of a sheet, superseded ones too. */
+            observations: components["schemas"]["Observation"][];
+            /** @description The characters that they are of; looks at others are told by their ids. */
+            characters: components["schemas"]["Character"][];
+        };
+        /** @description How the next look will be made. */
+        MannerRequest: {
+            sureness: components["schemas"]["Sureness"];
+            context: components["schemas"]["ObservationContext"];
+            tool: components["schemas"]["Tool"];
+        };
         /** @description Readings as typed. */
         MeasureRequest: {
             /** @description The line. */
@@ -2566,7 +2731,6 @@ export interface components {
         };
         /** @description Readings as understood, and what they say together. */
         MeasureResponse: {
-            /** @description The readings and what is wrong. */
             line: components["schemas"]["ReadingLine"];
             sample: null | components["schemas"]["Sample"];
             /** @description The same in words. */
@@ -2591,6 +2755,16 @@ export interface components {
             /** @description Ids of what it doesn't any more. */
             lost: string[];
         };
+        /** @description A day of something. */
+        NamedDay: {
+            /** @description Of what. */
+            id: string;
+            /**
+             * Format: date
+             * @description The day.
+             */
+            date: string;
+        };
         /** @description A giveaway with the name of its taxon. */
         NamedGiveaway: {
             taxon: string;
@@ -2604,6 +2778,12 @@ export interface components {
             taxon: string;
             name: string;
             year: components["schemas"]["SeasonRow"];
+        };
+        /** @description A place to choose a site from. */
+        NamedSite: {
+            /** @description The place. */
+            id: string;
+            site: null | components["schemas"]["SeasonSite"];
         };
         /** @description What a list is narrowed to. Everything may be left out; what is given must all hold. */
         Narrowing: {
@@ -2628,6 +2808,13 @@ export interface components {
             /** @description Id of the taxon. */
             taxon: string;
         };
+        /** @description What a taxon is taken for. */
+        NearResponse: {
+            /** @description Ids of those declared and of the nearest by description; nearest first. */
+            taxa: string[];
+            /** @description Those to hold it against: the declared ones, or the nearest two where none is declared. */
+            toContrast: string[];
+        };
         /** @description A window of a need. */
         NeedWindow: {
             /**
@@ -2640,6 +2827,16 @@ export interface components {
              * @description Its last one; before the first one where it runs over the new year.
              */
             to: number;
+        };
+        /** @description The visit behind the one of today. */
+        NextVisit: {
+            /** @description Where to. */
+            placeName: string;
+            /**
+             * Format: date
+             * @description When.
+             */
+            date: string;
         };
         /** @description A look at one character of a plant. A fact: never changed, only superseded by another one. */
         Observation: {
@@ -2752,10 +2949,32 @@ export interface components {
         };
         /** @description A path that is still open, with its probability. */
         OpenPath: {
+            /** @description Hash of the version. */
             keyVersion: string;
+            /** @description Label of the couplet that is open. */
             couplet: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Probability of the ends behind it, 0 to 1.
+             */
             share: number;
+            /**
+             * @description What to hold against each other for this fork: lead by lead the ids of the likeliest taxa behind it, each taxon once,
+             *                 as many as a contrast takes.
+             */
+            sides: string[][];
+            better?: null | components["schemas"]["OpenPlace"];
+            /** @description Its probability in words. */
+            shareInWords: string;
+        };
+        /** @description An open couplet that is proposed in place of another one. */
+        OpenPlace: {
+            /** @description Hash of the version. */
+            keyVersion: string;
+            /** @description Label of the couplet. */
+            couplet: string;
+            /** @description Its probability in words. */
+            shareInWords: string;
         };
         /** @description A plant of which something is still to be seen, by what stood for its name when it was last confirmed. */
         OpenPlant: {
@@ -2796,6 +3015,42 @@ export interface components {
              */
             isSensitive: boolean;
         };
+        /** @description Something that a visit is to answer: a character of a plant, a count that is due, fruit to come. */
+        OpenQuestion: {
+            /** @description Its identity: that of the subject with that of the need. */
+            id: string;
+            need: components["schemas"]["OpenNeed"];
+            /** @description Scientific name of what grows there. */
+            name: string;
+            /** @description The plant's tag or the population's name; empty where there is none. */
+            label: string;
+            /**
+             * Format: uuid
+             * @description The place.
+             */
+            placeId: string;
+            /** @description Its name. */
+            placeName: string;
+            /** @description What to mind there; empty where nothing is said. */
+            placeCaution: string;
+            /** @description What to mind before it is touched. */
+            cautions: components["schemas"]["CautionLine"][];
+            /**
+             * Format: uuid
+             * @description The plant or the population.
+             */
+            subjectId: string;
+            /** @description Whether that is a population. */
+            isOfPopulation: boolean;
+            grade: null | components["schemas"]["Grade"];
+            /**
+             * Format: date
+             * @description The day on which the plant was last confirmed; null for a population.
+             */
+            lookedOn: null | string;
+            /** @description Whether its place is kept back in whatever leaves the program. */
+            isSensitive: boolean;
+        };
         /**
          * @description The organs by which the evidence sheet is ordered.
          * @enum {unknown}
@@ -2817,8 +3072,9 @@ export interface components {
             day: string;
             /** @description What is at hand besides the eye. */
             tools: components["schemas"]["Tool"][];
-            /** @description The most handling that is allowed. */
             most: components["schemas"]["Handling"];
+            /** @description Hashes of the keys that stand by themselves: of these a better one may be proposed. */
+            entries?: null | string[];
         };
         /** @description What the naming of a plant overturned. */
         Overturned: {
@@ -2826,6 +3082,42 @@ export interface components {
             names: string[];
             /** @description What speaks for the new name against the old one, strongest first; empty where nothing on the sheet does. */
             by: string[];
+        };
+        /** @description An own plant to compare with. */
+        OwnPlant: {
+            /** @description Id of the taxon. */
+            taxon: string;
+            record: components["schemas"]["RecordLine"];
+            /** @description How far from the plant in hand, in words; empty where that isn't known. */
+            away: string;
+            /**
+             * Format: double
+             * @description The same in metres; null where it isn't known.
+             */
+            metres: null | number;
+        };
+        /** @description Own plants to hold a plant in hand against. */
+        OwnPlantsRequest: {
+            /** @description Taxon by taxon, with its records. */
+            taxa: components["schemas"]["OwnRecords"][];
+            /** @description The places of the records. */
+            places: components["schemas"]["Place"][];
+            /** @description Where the plant in hand grows; null where that isn't known. */
+            placeId?: null | string;
+            /**
+             * Format: uuid
+             * @description The plant in hand itself, where it was seen before.
+             */
+            except?: null | string;
+        };
+        /** @description A taxon of which an own plant is wanted to compare with. */
+        OwnRecords: {
+            /** @description Its id. */
+            taxon: string;
+            /** @description Its name. */
+            name: string;
+            /** @description Records that hold this name, newest first. */
+            records: components["schemas"]["RecordLine"][];
         };
         /**
          * @description How old the part is.
@@ -2980,6 +3272,10 @@ export interface components {
              * @default false
              */
             isSensitive: boolean;
+            /** @description The year of what it is named as: each phenophase with its days; empty where the flora hasn't it. */
+            year: components["schemas"]["YearSpan"][];
+            /** @description How to find it again, in words; empty where nothing is said. */
+            findingInWords: string;
         };
         /** @description Where a plant stands. */
         PlantSite: {
@@ -3139,6 +3435,23 @@ export interface components {
          * @enum {unknown}
          */
         Position: "unsaid" | "low" | "middle" | "top";
+        /** @description A threat that nobody has dealt with yet. */
+        PressingThreat: {
+            /**
+             * Format: uuid
+             * @description Id of the population.
+             */
+            population: string;
+            /** @description Scientific name of what grows there. */
+            taxon: string;
+            /** @description The population's name. */
+            name: string;
+            /** @description Where it grows. */
+            placeName: string;
+            /** @description Whether its place is kept back. */
+            isSensitive: boolean;
+            threat: components["schemas"]["Threat"];
+        };
         /** @description What is wrong and where, after RFC 9457. */
         ProblemReport: {
             /** @description What is wrong, in short. */
@@ -3220,6 +3533,21 @@ export interface components {
              */
             text: string;
         };
+        /** @description A question as it stands on a day. */
+        QuestionOnDay: {
+            question: components["schemas"]["OpenQuestion"];
+            /** @description Whether it can be answered then. */
+            isOpen: boolean;
+            /**
+             * Format: date
+             * @description The last day on which it can, where it is open and doesn't stay so all year.
+             */
+            closes: null | string;
+            /** @description Whether that day is near: within two weeks. */
+            closesSoon: boolean;
+            /** @description Whether it can be answered then but couldn't when its plant was last confirmed. */
+            wasTooEarly: boolean;
+        };
         /** @description How a question stands. */
         QuestionStanding: {
             /** @description Its identity. */
@@ -3234,11 +3562,47 @@ export interface components {
             /** @description Whether it couldn't be answered yet on the day of the last look. */
             tooEarly: boolean;
         };
+        /** @description All that is open, as it stands on a day. */
+        QuestionsRequest: {
+            /** @description The day, `YYYY-MM-DD`. */
+            date: string;
+            /** @description The plants of which something is still to be seen. */
+            plants: components["schemas"]["OpenPlant"][];
+            /** @description The populations. */
+            populations: components["schemas"]["PopulationDetail"][];
+        };
         /**
          * @description Which sides of a described quantity are bounded.
          * @enum {unknown}
          */
         RangeForm: "between" | "upTo" | "moreThan" | "exactly";
+        /** @description A range on an axis that it shares with others, each place from 0 (the least of all) to 1 (the largest). */
+        RangeMark: {
+            /**
+             * Format: double
+             * @description Where its rare low end lies.
+             */
+            lowExtreme: number;
+            /**
+             * Format: double
+             * @description Where its usual stretch begins.
+             */
+            low: number;
+            /**
+             * Format: double
+             * @description Where its usual stretch ends.
+             */
+            high: number;
+            /**
+             * Format: double
+             * @description Where its rare high end lies.
+             */
+            highExtreme: number;
+        };
+        /** @description A text to read, as the browser's worker takes it. */
+        ReadKeyTextRequest: {
+            text: string;
+        };
         /** @description One reading. */
         Reading: {
             /**
@@ -3369,6 +3733,8 @@ export interface components {
             probability: number;
             /** @description Why so and no closer, in a sentence. */
             reason: string;
+            /** @description Its probability in words. */
+            probabilityInWords?: null | string;
         };
         /**
          * @description What a plant can be reported as.
@@ -3410,6 +3776,12 @@ export interface components {
              * @description The last one.
              */
             latest: string;
+            /** @description Whether it can be made from the first planned day on. */
+            isOpen: boolean;
+            /** @description Whether the last day for it is near: within two weeks. */
+            closesSoon: boolean;
+            /** @description Whether any day of the year will do. */
+            isAllYear: boolean;
         };
         /**
          * @description Where a row of a contrast belongs.
@@ -3504,6 +3876,8 @@ export interface components {
             shiftDays: number;
             /** @description Whether it does it on the day asked for. */
             now: boolean;
+            /** @description The shift in words: "13 days later"; empty where there is none. */
+            shiftInWords: string;
         };
         /** @description The year of a list of taxa. */
         SeasonRequest: {
@@ -3519,6 +3893,15 @@ export interface components {
             to?: null | components["schemas"]["SeasonSite"];
             /** @description Firsts of this year; left out: the year is like others. */
             firsts?: null | components["schemas"]["SeasonFirst"][];
+            /** @description In place of the two sites: places to choose them from. */
+            sites?: null | components["schemas"]["NamedSite"][];
+            /** @description Of these the place that the seasons are wanted for. */
+            toPlace?: null | string;
+            /**
+             * @description Of these the place whose seasons the flora gives; left out: the lowest one, since floras speak of the
+             *                 lowlands.
+             */
+            fromPlace?: null | string;
         };
         /** @description The year of a list. */
         SeasonResponse: {
@@ -3531,6 +3914,18 @@ export interface components {
             lead: components["schemas"]["YearLead"];
             /** @description Those firsts. */
             firsts: components["schemas"]["LateFirst"][];
+            /** @description The place whose seasons were taken for those of the flora, where it was chosen from places. */
+            fromPlace: null | string;
+            /**
+             * Format: int32
+             * @description How many taxa can be named by what they show on the day.
+             */
+            nameableNow: number;
+            /**
+             * Format: int32
+             * @description How many catch the eye then but can't be named yet.
+             */
+            onlyConspicuousNow: number;
         };
         /** @description The year of a taxon at a site. */
         SeasonRow: {
@@ -3699,6 +4094,8 @@ export interface components {
              * @description Upper bound of Most.
              */
             mostHigh: number;
+            /** @description In words: "5 of 6, 83 % (95 %: 44 to 97 %)", and what the unknown may add. */
+            inWords?: null | string;
         };
         /** @description A line of the evidence sheet. */
         SheetLine: {
@@ -3732,6 +4129,11 @@ export interface components {
              * @description How many days it adds; below 0: earlier.
              */
             days: number;
+            /**
+             * @description Whether it is how late or early this year is, not the way from place to place.
+             * @default false
+             */
+            isOfYear: boolean;
         };
         /** @description Something to photograph, or to look at because a camera won't settle it. */
         Shot: {
@@ -3820,9 +4222,11 @@ export interface components {
              * Format: double
              * @description ln of how many times as probable it is under this taxon as on any plant; below 0 it speaks against it.
              */
-            odds: number;
+            logOdds: number;
             /** @description Why it counts less, or is judged otherwise; empty for most. */
             note: string;
+            /** @description How much it counts and which way, in words: "strongly for", "slightly against", "conflicts". */
+            inWords: string;
         };
         /** @description A list to be sifted by what was seen. */
         SiftRequest: {
@@ -3898,6 +4302,13 @@ export interface components {
             giveaways: components["schemas"]["Giveaway"][];
             /** @description What was seen, put together. */
             sheet: components["schemas"]["SiftLine"][];
+            /**
+             * @description Ids of the taxa that are in question by it: the leaders, as many as a contrast takes; none where the call speaks of a whole
+             *                 list.
+             */
+            inQuestion: string[];
+            /** @description Whether anything was seen that counts: before it every taxon is as likely, and of none one is warned. */
+            isWeighed: boolean;
         };
         /** @description A taxon as it stands. */
         SiftedTaxon: {
@@ -3929,6 +4340,12 @@ export interface components {
             reasons: components["schemas"]["SiftReason"][];
             /** @description Why it is less plausible here. */
             priorReasons: string[];
+            /** @description Its probability in words. */
+            probabilityInWords: string;
+            /** @description Its probability by the other prior in words; empty where that says nearly the same. */
+            otherInWords: string;
+            /** @description Whether it is likely enough to be warned of. */
+            isWarnedOf: boolean;
         };
         /** @description A question whose window has closed before anybody answered it. */
         SlippedNeed: {
@@ -3968,6 +4385,8 @@ export interface components {
              * @description How many more of the candidates there are.
              */
             more: number;
+            /** @description Its probability in words. */
+            shareInWords: string;
         };
         /**
          * @description How old the plant is.
@@ -4088,6 +4507,15 @@ export interface components {
              * @description ln of what it contributes to its lead against the mean of the couplet's leads; 0 where nothing was seen.
              */
             logRatio: number;
+            /** @description What goes onto the sheet where a person says that it fits; empty where it is weighed by hand. */
+            ifFits: components["schemas"]["ToldStates"][];
+            /** @description What goes onto the sheet where a person says that it doesn't: the states that the statement leaves out. */
+            ifNot: components["schemas"]["ToldStates"][];
+        };
+        /** @description The statements of a key version. */
+        StatementsRequest: {
+            /** @description Hash of the version. */
+            hash: string;
         };
         /**
          * @description How sure the observer is.
@@ -4287,6 +4715,8 @@ export interface components {
             keys: components["schemas"]["KeyMention"][];
             /** @description All grid cells of the flora, for the map. */
             cells: string[];
+            /** @description Its year: each phenophase with its days. */
+            year: components["schemas"]["YearSpan"][];
         };
         /** @description A look that would help. */
         TellingLook: {
@@ -4328,6 +4758,39 @@ export interface components {
             actBy: null | string;
             /** @description How it was dealt with; empty while it stands. */
             dealtWith: string;
+        };
+        /** @description What to do on a day. */
+        TodayAnswer: {
+            /**
+             * Format: int32
+             * @description How many questions are open in all, at whatever time of the year.
+             */
+            questions: number;
+            /** @description Those that can be answered now and soon can't any more, the first to close at the front. */
+            closing: components["schemas"]["QuestionOnDay"][];
+            /** @description Of the others those that were looked at too early and are ready now. */
+            tooEarly: components["schemas"]["QuestionOnDay"][];
+            /** @description What else can be answered now. */
+            rest: components["schemas"]["QuestionOnDay"][];
+            best: null | components["schemas"]["BusyPlace"];
+            /** @description What has to be acted on soon, the most pressing first. */
+            threats: components["schemas"]["PressingThreat"][];
+        };
+        /** @description What to do on a day. */
+        TodayRequest: {
+            /** @description The day, `YYYY-MM-DD`. */
+            date: string;
+            /** @description The plants of which something is still to be seen. */
+            plants: components["schemas"]["OpenPlant"][];
+            /** @description The populations. */
+            populations: components["schemas"]["PopulationDetail"][];
+        };
+        /** @description States of a character that a person told by agreeing with a statement, or by denying it. */
+        ToldStates: {
+            /** @description Id of the character. */
+            character: string;
+            /** @description Ids of the states: it is one of them. */
+            states: string[];
         };
         /**
          * @description What is needed to see or measure it.
@@ -4439,7 +4902,7 @@ export interface components {
              */
             dormant: components["schemas"]["TrailAnswer"][];
             /** @description Whether every path has come to its end. */
-            isFinished?: boolean;
+            isFinished: boolean;
         };
         /** @description The answered couplet that was most likely answered wrongly. */
         WeakTurn: {
@@ -4461,6 +4924,10 @@ export interface components {
             character: string;
             /** @description The likeliest taxon behind the leads that weren't taken. */
             best: string;
+            /** @description The probability in words. */
+            probabilityInWords: string;
+            /** @description Whether it is worth a word by itself. */
+            isSerious: boolean;
         };
         /** @description A taxon with its probability. */
         WeighedEnd: {
@@ -4479,6 +4946,10 @@ export interface components {
             isProvisional: boolean;
             /** @description How the sheet stands to it, item by item; empty for all but the likeliest ends. */
             items: components["schemas"]["ItemFit"][];
+            /** @description Its probability in words. */
+            shareInWords: string;
+            /** @description Whether it is worth a word though the answers left it behind. */
+            isLikelyOffTrail: boolean;
         };
         /** @description How far a year is ahead of others or behind them, by one's own firsts. */
         YearLead: {
@@ -4492,6 +4963,17 @@ export interface components {
              * @description How many firsts it rests on.
              */
             firsts: number;
+            /** @description In words: "2.7 days late". */
+            inWords?: null | string;
+        };
+        /** @description A phenophase of a taxon as days of the year. */
+        YearSpan: {
+            /** @description The phenophase. */
+            phase: components["schemas"]["Phenophase"];
+            /** @description Its days; over the new year where it runs so. */
+            window: components["schemas"]["DayWindow"];
+            /** @description The same in half-months: "late April to early June". */
+            inWords: string;
         };
     };
     responses: never;
@@ -4571,6 +5053,618 @@ export interface operations {
             };
         };
     };
+    walk: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WalkRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WalkState"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    bench: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BenchRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BenchState"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    sift: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SiftRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SiftResponse"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    contrast: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ContrastRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ContrastResult"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    confirm: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ConfirmRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ConfirmResult"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    giveaways: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GiveawayRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GiveawayResponse"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    describe: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DescribeRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DescribedTaxon"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    near: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NearRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NearResponse"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    year: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SeasonRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SeasonResponse"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    planVisits: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["VisitsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["VisitsResponse"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    moveVisit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MoveVisitRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MovedVisit"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    standings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StandingRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["QuestionStanding"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
     getHealth: {
         parameters: {
             query?: never;
@@ -4596,6 +5690,26 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    listGradeRules: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GradeRules"][];
                 };
             };
         };
@@ -5384,305 +6498,6 @@ export interface operations {
             };
         };
     };
-    sift: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SiftRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SiftResponse"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemReport"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemReport"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemReport"];
-                };
-            };
-        };
-    };
-    contrast: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["ContrastRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ContrastResult"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemReport"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemReport"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemReport"];
-                };
-            };
-        };
-    };
-    confirm: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["ConfirmRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["ConfirmResult"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemReport"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemReport"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemReport"];
-                };
-            };
-        };
-    };
-    listGradeRules: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["GradeRules"][];
-                };
-            };
-        };
-    };
-    giveaways: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["GiveawayRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["GiveawayResponse"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemReport"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemReport"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemReport"];
-                };
-            };
-        };
-    };
-    describe: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["DescribeRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["DescribedTaxon"][];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemReport"];
-                };
-            };
-        };
-    };
-    near: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["NearRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": string[];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemReport"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemReport"];
-                };
-            };
-        };
-    };
     listKeys: {
         parameters: {
             query?: never;
@@ -5858,174 +6673,6 @@ export interface operations {
             };
         };
     };
-    walk: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["WalkRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["WalkState"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemReport"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemReport"];
-                };
-            };
-        };
-    };
-    bench: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["BenchRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["BenchState"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemReport"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemReport"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemReport"];
-                };
-            };
-        };
-    };
-    outlook: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["OutlookRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["KeyOutlook"][];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemReport"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemReport"];
-                };
-            };
-        };
-    };
-    measure: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["MeasureRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["MeasureResponse"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemReport"];
-                };
-            };
-        };
-    };
     readStatements: {
         parameters: {
             query?: never;
@@ -6048,183 +6695,6 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemReport"];
-                };
-            };
-        };
-    };
-    planVisits: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["VisitsRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["VisitsResponse"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemReport"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemReport"];
-                };
-            };
-        };
-    };
-    moveVisit: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["MoveVisitRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["MovedVisit"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemReport"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemReport"];
-                };
-            };
-        };
-    };
-    tellStandings: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["StandingRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["QuestionStanding"][];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemReport"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemReport"];
-                };
-            };
-        };
-    };
-    lookAtYear: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        requestBody: {
-            content: {
-                "application/json": components["schemas"]["SeasonRequest"];
-            };
-        };
-        responses: {
-            /** @description OK */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/json": components["schemas"]["SeasonResponse"];
-                };
-            };
-            /** @description Bad Request */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemReport"];
-                };
-            };
-            /** @description Not Found */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemReport"];
-                };
-            };
-            /** @description Unprocessable Entity */
-            422: {
                 headers: {
                     [name: string]: unknown;
                 };

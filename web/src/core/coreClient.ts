@@ -1,60 +1,39 @@
+import { wrap, type Remote } from "comlink";
 import type { Schemas } from "../api/client";
+import type { InWorker } from "./worker";
 
-interface Reply {
-  id: number;
-  answer?: string;
-  error?: string;
-}
+type Calls = Schemas["CoreCalls"];
 
-const waiting = new Map<number, { resolve: (answer: string) => void; reject: (error: Error) => void }>();
-let worker: Worker | undefined;
-let calls = 0;
+/** A call of the core, from its request to its answer. */
+export type CoreCall<N extends keyof Calls> = (request: Calls[N]["request"]) => Promise<Calls[N]["answer"]>;
 
-function theWorker(): Worker {
-  if (!worker) {
-    worker = new Worker(new URL("./worker.ts", import.meta.url), { type: "module" });
-    worker.addEventListener("message", (event: MessageEvent<Reply>) => {
-      const { id, answer, error } = event.data;
-      const call = waiting.get(id);
-      waiting.delete(id);
-      if (answer !== undefined) call?.resolve(answer);
-      else call?.reject(new Error(error ?? "The core gave no answer."));
-    });
-  }
-  return worker;
-}
+let remote: Remote<InWorker> | undefined;
 
-function call<T>(method: string, request: unknown): Promise<T> {
-  const id = ++calls;
-  return new Promise<string>((resolve, reject) => {
-    waiting.set(id, { resolve, reject });
-    const body = request instanceof Uint8Array ? request : JSON.stringify(request);
-    theWorker().postMessage({ id, method, body });
-  }).then((answer) => JSON.parse(answer) as T);
+function inWorker(): Remote<InWorker> {
+  remote ??= wrap<InWorker>(new Worker(new URL("./worker.ts", import.meta.url), { type: "module" }));
+  return remote;
 }
 
 /** Starts loading the core, so that it is warm when it is needed. */
 export function warmUp(): void {
-  theWorker();
+  inWorker();
 }
 
-export const core = {
-  readKeyText: (text: string) => call<Schemas["KeyReading"]>("ReadKeyText", { text }),
-  fillShelf: (shelf: Schemas["Shelf"]) => call<boolean>("FillShelf", shelf),
-  bench: (request: Schemas["BenchRequest"]) => call<Schemas["BenchState"]>("Bench", request),
-  outlook: (request: Schemas["OutlookRequest"]) => call<Schemas["KeyOutlook"][]>("Outlook", request),
-  loadFlora: (pack: Uint8Array) => call<string>("LoadFlora", pack),
-  sift: (request: Schemas["SiftRequest"]) => call<Schemas["SiftResponse"]>("Sift", request),
-  contrast: (request: Schemas["ContrastRequest"]) => call<Schemas["ContrastResult"]>("Contrast", request),
-  confirm: (request: Schemas["ConfirmRequest"]) => call<Schemas["ConfirmResult"]>("Confirm", request),
-  planVisits: (request: Schemas["VisitsRequest"]) => call<Schemas["VisitsResponse"]>("PlanVisits", request),
-  moveVisit: (request: Schemas["MoveVisitRequest"]) => call<Schemas["MovedVisit"]>("MoveVisit", request),
-  standings: (request: Schemas["StandingRequest"]) => call<Schemas["QuestionStanding"][]>("Standings", request),
-  year: (request: Schemas["SeasonRequest"]) => call<Schemas["SeasonResponse"]>("Year", request),
-  giveaways: (request: Schemas["GiveawayRequest"]) => call<Schemas["GiveawayResponse"]>("Giveaways", request),
-  describe: (request: Schemas["DescribeRequest"]) => call<Schemas["DescribedTaxon"][]>("Describe", request),
-  near: (request: Schemas["NearRequest"]) => call<string[]>("Near", request),
-  measure: (request: Schemas["MeasureRequest"]) => call<Schemas["MeasureResponse"]>("Measure", request),
-  statements: (hash: string) => call<Schemas["CoupletReadings"][]>("Statements", hash),
-  walk: (request: Schemas["WalkRequest"]) => call<Schemas["WalkState"]>("Walk", request),
-};
+/** Puts key versions and taxa on the shelf that walks go through. */
+export const fillShelf = (shelf: Schemas["Shelf"]): Promise<void> => inWorker().fillShelf(shelf);
+
+/** Takes a flora in its binary form; answers with its id. */
+export const loadFlora = (pack: Uint8Array): Promise<string> => inWorker().loadFlora(pack);
+
+const made = new Map<string, (request: unknown) => Promise<unknown>>();
+
+/** The core's calls, as the description of the API declares them. Each is one and the same function whenever it is asked for. */
+export const core = new Proxy({} as { readonly [N in keyof Calls]: CoreCall<N> }, {
+  get(_, name: string) {
+    const known = made.get(name);
+    if (known) return known;
+    const call = (request: unknown) => inWorker().call(name, request);
+    made.set(name, call);
+    return call;
+  },
+});

@@ -1,24 +1,25 @@
-// The core runs here, so that the page never waits on it.
-type Method = (request: string | Uint8Array | number) => string;
+import { expose } from "comlink";
 
+// The core runs here, so that the page never waits on it.
 interface CoreExports {
-  Garten: { Browser: { CoreExports: Record<string, Method> } };
+  Call(name: string, request: string): string;
+  FillShelf(shelf: string): void;
+  LoadFlora(pack: Uint8Array): string;
+  WarmUp(characters: number): boolean;
 }
 
 interface DotNet {
-  dotnet: { create(): Promise<{ getAssemblyExports(name: string): Promise<CoreExports> }> };
-}
-
-interface Call {
-  id: number;
-  method: string;
-  body: string | Uint8Array;
+  dotnet: {
+    create(): Promise<{
+      getAssemblyExports(name: string): Promise<{ Garten: { Browser: { CoreExports: CoreExports } } }>;
+    }>;
+  };
 }
 
 // Characters that are made ready between two calls: a few milliseconds, so that no call waits.
 const WARM_UP_STEP = 4;
 
-async function start(): Promise<Record<string, Method>> {
+async function start(): Promise<CoreExports> {
   const address = new URL("/_framework/dotnet.js", self.location.origin).href;
   const { dotnet } = (await import(/* @vite-ignore */ address)) as DotNet;
   const runtime = await dotnet.create();
@@ -28,19 +29,25 @@ async function start(): Promise<Record<string, Method>> {
 
 const core = start();
 
-function warmUp(methods: Record<string, Method>): void {
-  if (methods.WarmUp?.(WARM_UP_STEP) === "true") setTimeout(() => warmUp(methods));
+function warmUp(exports: CoreExports): void {
+  if (exports.WarmUp(WARM_UP_STEP)) setTimeout(() => warmUp(exports));
 }
 
-// Not self.onmessage: the runtime would take this worker for one of its own.
-self.addEventListener("message", (event: MessageEvent<Call>) => {
-  const { id, method, body } = event.data;
-  core
-    .then((methods) => {
-      const call = methods[method];
-      if (!call) throw new Error(`The core has no ${method}.`);
-      self.postMessage({ id, answer: call(body) });
-      if (method === "LoadFlora") setTimeout(() => warmUp(methods));
-    })
-    .catch((error: unknown) => self.postMessage({ id, error: error instanceof Error ? error.message : String(error) }));
-});
+const inWorker = {
+  async call(name: string, request: unknown): Promise<unknown> {
+    return JSON.parse((await core).Call(name, JSON.stringify(request)));
+  },
+  async fillShelf(shelf: unknown): Promise<void> {
+    (await core).FillShelf(JSON.stringify(shelf));
+  },
+  async loadFlora(pack: Uint8Array): Promise<string> {
+    const exports = await core;
+    const id = exports.LoadFlora(pack);
+    setTimeout(() => warmUp(exports));
+    return id;
+  },
+};
+
+export type InWorker = typeof inWorker;
+
+expose(inWorker);

@@ -2,7 +2,7 @@ import { useQuery } from "@tanstack/react-query";
 import { startTransition, useEffect, useRef, useState } from "react";
 import { AwayError, type Schemas } from "../api/client";
 import { keep, kept } from "./store";
-import { core } from "../core/coreClient";
+import { core, loadFlora } from "../core/coreClient";
 
 interface KeptPack {
   tag: string;
@@ -34,7 +34,7 @@ async function pack(floraId: string): Promise<KeptPack> {
 async function hold(floraId: string): Promise<string> {
   const { tag, bytes } = await pack(floraId);
   const name = `${floraId} ${tag}`;
-  if (loaded?.name !== name) loaded = { name, ready: core.loadFlora(bytes) };
+  if (loaded?.name !== name) loaded = { name, ready: loadFlora(bytes) };
   try {
     await loaded.ready;
   } catch (error) {

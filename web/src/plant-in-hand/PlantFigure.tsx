@@ -1,4 +1,4 @@
-import { organNames } from "../shared/botany/organs";
+import words from "../api/words";
 import { Box, ButtonBase, Typography } from "@mui/material";
 import type { Schemas } from "../api/client";
 import { visuallyHidden } from "./key/StandingList";
@@ -164,7 +164,7 @@ export function PlantFigure({ organs, chosen, onChoose }: Props) {
           }}
         >
           <Typography component="span" sx={{ fontSize: "0.875rem", fontWeight: 600, lineHeight: 1.2 }}>
-            {organNames[it.organ]}
+            {words.organs[it.organ]}
           </Typography>
           <OrganMark state={it} />
         </ButtonBase>

@@ -237,7 +237,7 @@ internal sealed class FloraRepository(NpgsqlDataSource database, CharacterTable 
             else
                 published.Add(new FloraSummary(draft.Id, name, 0, draft.Taxa, draft.Characters, draft));
         }
-        return [.. published.OrderBy(f => f.Name, StringComparer.Ordinal)];
+        return FloraSummary.WithDefault([.. published.OrderBy(f => f.Name, StringComparer.Ordinal)]);
     }
 
     /// <summary>The taxa of the newest versions of all floras, ordered by name; of two with the same id the first flora's.</summary>

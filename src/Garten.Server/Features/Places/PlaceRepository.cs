@@ -14,6 +14,16 @@ internal sealed class PlaceRepository(NpgsqlDataSource database)
         return await connection.Command($"select {Columns} from place l order by name, id").ReadAllAsync(r => Read(r, 0), stop);
     }
 
+    /// <summary>The place of an id or, in whatever case, of a name; null where there is none. Of several of one name the first by id.</summary>
+    public async Task<Place?> NamedAsync(string named, CancellationToken stop)
+    {
+        await using var connection = await database.OpenConnectionAsync(stop);
+        var command = Guid.TryParse(named, out var id)
+            ? connection.Command($"select {Columns} from place l where id = $1", id)
+            : connection.Command($"select {Columns} from place l where lower(name) = lower($1) order by id limit 1", named);
+        return (await command.ReadAllAsync(r => Read(r, 0), stop)).FirstOrDefault();
+    }
+
     /// <summary>What is read of a place named l.</summary>
     internal const string Columns =
         "l.id, l.name, l.locality, l.latitude, l.longitude, l.uncertainty_metres, l.caution, l.cell, l.elevation_metres, l.habitats";

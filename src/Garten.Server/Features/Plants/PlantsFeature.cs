@@ -100,28 +100,10 @@ internal sealed class PlantsFeature : IFeature
                     || flora.Pack.Taxa.All(t => t.Name != name)
                 )
                     continue;
-                await flora.Turn.WaitAsync(stop);
-                try
-                {
-                    // What had been seen by then.
-                    overturned = Overturned.Of(
-                        flora,
-                        [
-                            .. plant.Observations.Where(o =>
-                                string.CompareOrdinal(
-                                    o.Date,
-                                    now.EventDate.ToString("yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture)
-                                ) <= 0
-                            ),
-                        ],
-                        before.Names,
-                        name
-                    );
-                }
-                finally
-                {
-                    flora.Turn.Release();
-                }
+                // What had been seen by then.
+                var day = now.EventDate.ToString("yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture);
+                var seen = plant.Observations.Where(o => string.CompareOrdinal(o.Date, day) <= 0).ToList();
+                overturned = await flora.AskAsync(f => Overturned.Of(f, seen, before.Names, name), stop);
                 break;
             }
             result[i] = now with { Overturned = overturned };

@@ -114,40 +114,32 @@ internal sealed class RecordDeterminationHandler(LookCheck looksCheck) : IComman
             throw Refusal.Of(422, "flora.unknown", "No flora has this id.", "Confirm the name by one of the floras.", "confirming.floraId");
         var place = await PlaceRepository.FindAsync(context.Connection, it.PlaceId, stop);
         var sheet = (await EvidenceRepository.OfPlantAsync(context.Connection, it.PlantId, stop)).Readable.Concat(looks).ToList();
-        await flora.Turn.WaitAsync(stop);
+        var request = new ConfirmRequest(
+            asked.FloraId,
+            asked.Taxon,
+            null,
+            sheet,
+            null,
+            new SiftPlace(place.Cell, place.ElevationMetres, place.Habitats),
+            it.EventDate,
+            asked.Rules,
+            null,
+            asked.Planted,
+            asked.Explanations
+        );
+        ConfirmResult result;
         try
         {
-            var result = new ConfirmRequest(
-                asked.FloraId,
-                asked.Taxon,
-                null,
-                sheet,
-                null,
-                new SiftPlace(place.Cell, place.ElevationMetres, place.Habitats),
-                it.EventDate,
-                asked.Rules,
-                null,
-                asked.Planted,
-                asked.Explanations
-            ).Confirm(flora);
-            if (it.Names is not [var name] || name != result.ReportAs.Name && name != flora.NameOf(result.Taxon))
-                throw Refusal.Of(
-                    422,
-                    "confirmation.name",
-                    "Another name was confirmed.",
-                    $"By the sheet it is {(result.ReportAs.Name.Length > 0 ? result.ReportAs.Name : flora.NameOf(result.Taxon))}.",
-                    "names"
-                );
-            return result;
+            result = await flora.AskAsync(request.Confirm, stop);
         }
         catch (RequestException wrong)
         {
             throw Refusal.Of(422, "confirmation.unusable", "The name can't be confirmed so.", wrong.Message, $"confirming.{wrong.Field}");
         }
-        finally
-        {
-            flora.Turn.Release();
-        }
+        var reported = result.ReportAs.Name.Length > 0 ? result.ReportAs.Name : flora.NameOf(result.Taxon);
+        if (it.Names is not [var name] || name != result.ReportAs.Name && name != flora.NameOf(result.Taxon))
+            throw Refusal.Of(422, "confirmation.name", "Another name was confirmed.", $"By the sheet it is {reported}.", "names");
+        return result;
     }
 
     // Found by sifting: what stands is what the recorder says; there is no trail to follow.

@@ -9,13 +9,11 @@ using Garten.Core.Surveys;
 using Garten.Core.Visits;
 using Garten.Formats;
 using Garten.Server.Features.Floras;
-using Garten.Server.Features.Identify;
 using Garten.Server.Features.Places;
 using Garten.Server.Features.Plants;
 using Garten.Server.Features.Populations;
 using Garten.Server.Features.Records;
 using Garten.Server.Hosting;
-using Microsoft.AspNetCore.Mvc;
 
 namespace Garten.Server.Features.Seasons;
 
@@ -27,43 +25,6 @@ internal sealed class SeasonsFeature : IFeature
     public void Map(RouteGroupBuilder api)
     {
         var seasons = api.MapGroup("/seasons");
-        seasons
-            .MapPost("/visits", ([FromBody] VisitsRequest request, CancellationToken stop) => Answer(() => request.Plan(stop)))
-            .Produces<VisitsResponse>()
-            .Produces<ProblemReport>(400, Problem)
-            .Produces<ProblemReport>(422, Problem)
-            .WithName("planVisits")
-            .WithSummary("The fewest days at each place that answer all needs, within 365 days from a date. Stores nothing.");
-
-        seasons
-            .MapPost("/visits/move", ([FromBody] MoveVisitRequest request) => Answer(request.Move))
-            .Produces<MovedVisit>()
-            .Produces<ProblemReport>(400, Problem)
-            .Produces<ProblemReport>(422, Problem)
-            .WithName("moveVisit")
-            .WithSummary("What a visit still answers on another date, and what is lost. Stores nothing.");
-
-        seasons
-            .MapPost("/standings", ([FromBody] StandingRequest request) => Answer(request.Tell))
-            .Produces<IReadOnlyList<QuestionStanding>>()
-            .Produces<ProblemReport>(400, Problem)
-            .Produces<ProblemReport>(422, Problem)
-            .WithName("tellStandings")
-            .WithSummary("Which questions can be answered on a day, until when, and which were looked at too early. Stores nothing.");
-
-        seasons
-            .MapPost("/year", async ([FromBody] SeasonRequest request, FloraRepository floras, CancellationToken stop) =>
-                await IdentifyFeature.AnswerAsync(request.FloraId, floras, flora => Task.FromResult(request.Look(flora)), stop)
-            )
-            .Produces<SeasonResponse>()
-            .Produces<ProblemReport>(400, Problem)
-            .Produces<ProblemReport>(404, Problem)
-            .Produces<ProblemReport>(422, Problem)
-            .WithName("lookAtYear")
-            .WithSummary(
-                "The year of a list of taxa at a site: phenophases, when each catches the eye and when it can be named, with the shift worked out."
-            );
-
         seasons
             .MapGet("/firsts", async (int? year, PlantRepository plants, TimeProvider clock, CancellationToken stop) =>
                 year is < 1753 or > 9999
@@ -168,18 +129,6 @@ internal sealed class SeasonsFeature : IFeature
             .WithSummary(
                 "The fewest visits for all that is open, place by place or as trips over all places, as iCalendar. What is of sensitive taxa stands as days of its own, with the grid cell for the place."
             );
-    }
-
-    private static IResult Answer<T>(Func<T> work)
-    {
-        try
-        {
-            return Results.Ok(work());
-        }
-        catch (RequestException wrong)
-        {
-            return Problems.Unusable(wrong);
-        }
     }
 
     // A calendar is passed on easily: what is of a sensitive taxon names neither place nor plant, and isn't tied to what does.

@@ -15,20 +15,12 @@ import { beginWalk, discardWalk, saveWalk, walkName, WITHOUT_KEY } from "../../p
 export function BenchStart() {
   const keys = useKeys();
   const { walks } = useLocalWork();
-  const { outlook, atHand, change } = useOutlook();
   const navigate = useNavigate();
-  const blockedShare = (it: Schemas["KeyOutlook"]) => it.taxaBlocked / Math.max(1, it.taxa);
-  // Of the keys that stand by themselves, one of which fewer taxa lie behind what can't be seen today.
-  const better = (hash: string) => {
-    const own = outlook?.get(hash);
-    if (!own || own.blocked.length === 0) return undefined;
-    const others = entries.flatMap((key) => (key.hash !== hash ? (outlook?.get(key.hash) ?? []) : []));
-    const best = others.sort((a, b) => blockedShare(a) - blockedShare(b))[0];
-    return best && blockedShare(best) < blockedShare(own) / 2 ? best : undefined;
-  };
   const start = (key: { hash: string; title: string }) => void beginWalk(key).then((id) => navigate(`/bench/${id}`));
   const unfinished = walks.filter((walk) => !walk.sending);
   const entries = (keys.data ?? []).filter((key) => key.enteredFrom.length === 0);
+  const { outlook, atHand, change } = useOutlook(keys.data && entries.map((key) => key.hash));
+  const better = (hash: string) => outlook?.get(outlook.get(hash)?.better ?? "");
   const others = (keys.data ?? []).filter((key) => key.enteredFrom.length > 0);
   return (
     <Page title="A plant in hand">
@@ -101,13 +93,8 @@ function WithoutKey() {
   };
   const guess = async (taxon: Schemas["Taxon"]) => {
     if (!flora) return;
-    const near = await core.near({ floraId: flora.id, taxon: taxon.id });
-    // Declared look-alikes where there are any, else the nearest two.
-    const declared = near.filter(
-      (id) =>
-        taxon.facts?.lookAlikes.includes(id) || taxa.find((t) => t.id === id)?.facts?.lookAlikes.includes(taxon.id),
-    );
-    await begin([taxon.id, ...(declared.length > 0 ? declared : near.slice(0, 2))]);
+    const { toContrast } = await core.near({ floraId: flora.id, taxon: taxon.id });
+    await begin([taxon.id, ...toContrast]);
   };
   return (
     <Part id="without-key" title="Begin with what you see">

@@ -1,3 +1,4 @@
+import words from "../../api/words";
 import { Box, Button, LinearProgress, Link, TextField, Typography } from "@mui/material";
 import { useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
@@ -442,7 +443,7 @@ function Columns({
               {out
                 ? "◌ left out"
                 : column.readAs
-                  ? `${column.kind ? `${kindWords[column.kind]}${column.states ? `, ${column.states} states` : ""}${column.unit ? ` in ${column.unit}` : ""}` : column.readAs}; ${column.filled} cells`
+                  ? `${column.kind ? `${words.characterKinds[column.kind]}${column.states ? `, ${column.states} states` : ""}${column.unit ? ` in ${column.unit}` : ""}` : column.readAs}; ${column.filled} cells`
                   : "◌ not used: see the problems below"}
             </Typography>
             <QuietButton
@@ -457,15 +458,6 @@ function Columns({
     </Box>
   );
 }
-
-const kindWords: Record<Schemas["CharacterKind"], string> = {
-  categorical: "states",
-  ordered: "ordered states",
-  count: "count",
-  length: "length",
-  ratio: "number",
-  angle: "angle",
-};
 
 function ProblemTable({ problems }: { problems: Schemas["FloraProblem"][] }) {
   if (problems.length === 0) return <Typography>Every cell was understood.</Typography>;

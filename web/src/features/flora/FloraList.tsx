@@ -1,3 +1,4 @@
+import words from "../../api/words";
 import { Box, Button, Link, MenuItem, TextField, Typography } from "@mui/material";
 import { useDeferredValue, useState } from "react";
 import { Link as RouterLink, useParams } from "react-router";
@@ -14,18 +15,8 @@ const nothing: Wanted = { find: "", family: "", growthForm: "", origin: "", day:
 
 const PAGE = 24;
 
-const phaseWords: Partial<Record<Schemas["Phenophase"], string>> = {
-  flower: "✿ in flower",
-  youngFruit: "◒ young fruit",
-  ripeFruit: "● ripe fruit",
-};
-
-export const originWords: Record<Schemas["Origin"], string> = {
-  unsaid: "",
-  native: "native",
-  introduced: "introduced",
-  doubtful: "doubtfully native",
-};
+// What catches the eye in a list, each with its sign.
+const signs: Partial<Record<Schemas["Phenophase"], string>> = { flower: "✿ in", youngFruit: "◒", ripeFruit: "●" };
 
 /** The taxa of a flora, found by any name. */
 export function FloraList() {
@@ -252,7 +243,7 @@ function Line({ flora, line }: { flora: string; line: Schemas["TaxonLine"] }) {
             line.matched ? `“${line.matched}”` : taxon.commonName,
             taxon.family,
             taxon.rank === "species" ? "" : taxon.rank,
-            facts ? originWords[facts.origin] : "",
+            facts ? words.origins[facts.origin] : "",
           ]
             .filter(Boolean)
             .join(" · ")}
@@ -260,7 +251,7 @@ function Line({ flora, line }: { flora: string; line: Schemas["TaxonLine"] }) {
         <Typography variant="body2">
           <CautionMarks cautions={taxon.cautions} />
           {line.visible
-            .map((phase) => phaseWords[phase])
+            .map((phase) => signs[phase] && `${signs[phase]} ${words.phases[phase]}`)
             .filter(Boolean)
             .join(" · ")}
         </Typography>

@@ -1,4 +1,4 @@
-import { organNames } from "../../shared/botany/organs";
+import words from "../../api/words";
 import { Box, ButtonBase, Link, MenuItem, TextField, Typography } from "@mui/material";
 import { useMemo, useState } from "react";
 import { Link as RouterLink, useParams } from "react-router";
@@ -57,7 +57,7 @@ export function Glossary() {
           <MenuItem value="">All organs</MenuItem>
           {organs.map((it) => (
             <MenuItem key={it} value={it}>
-              {organNames[it]}
+              {words.organs[it]}
             </MenuItem>
           ))}
         </TextField>
@@ -96,7 +96,7 @@ export function Glossary() {
                 color="text.secondary"
                 sx={{ display: "block", fontWeight: 400 }}
               >
-                {organNames[character.organ]}
+                {words.organs[character.organ]}
                 {character.states.length === 0 && `, ${character.kind}${character.unit ? ` in ${character.unit}` : ""}`}
               </Typography>
             </Typography>

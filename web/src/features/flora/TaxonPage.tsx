@@ -1,7 +1,7 @@
+import words from "../../api/words";
 import { useBenchFlora } from "../../shared/botany/useBenchFlora";
 import { leadLetter } from "../../shared/botany/leads";
 import { lastPlace } from "../../shared/form/last";
-import { organNames } from "../../shared/botany/organs";
 import { Box, Button, ButtonBase, Link, MenuItem, TextField, Typography } from "@mui/material";
 import { Fragment, useEffect, useMemo, useState } from "react";
 import { Link as RouterLink, useNavigate, useParams } from "react-router";
@@ -17,12 +17,11 @@ import { bark } from "../../plates/details";
 import { StateFigure } from "../../plates/StateFigure";
 import type { Traits, Variation } from "../../plates/traits";
 import { twig, twigDetail } from "../../plates/twig";
-import { now, today } from "../../shared/calendar/day";
+import { today } from "../../shared/calendar/day";
 import { beginWalk, WITHOUT_KEY } from "../../plant-in-hand/walks";
 import { siftPlace } from "../../plant-in-hand/sift/useSift";
 import { CautionMarks, CautionNotes } from "../../shared/botany/Cautions";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
-import { originWords } from "./FloraList";
 import { GlossaryDialog } from "../../shared/botany/GlossaryDialog";
 import { GridMap } from "./GridMap";
 import { useCharacters, useTaxon } from "../../shared/botany/queries";
@@ -118,7 +117,7 @@ function Shown({ flora, page }: { flora: string; page: Schemas["TaxonPage"] }) {
               <Part id="description" title="Description">
                 {page.prose.map((part) => (
                   <Typography key={part.organ} sx={{ mb: 0.75 }}>
-                    <strong>{organNames[part.organ]}.</strong>{" "}
+                    <strong>{words.organs[part.organ]}.</strong>{" "}
                     {part.items.map((item, i) => (
                       <Fragment key={item.character}>
                         {i > 0 && "; "}
@@ -229,13 +228,13 @@ function Shown({ flora, page }: { flora: string; page: Schemas["TaxonPage"] }) {
           )}
           {facts && facts.phenology.length > 0 && (
             <Part id="year" title="The year">
-              <YearStrip phenology={facts.phenology} today={now()} />
+              <YearStrip year={page.year} today={today()} />
             </Part>
           )}
           <Part id="where" title="Where">
             <Typography variant="body2">
               {[
-                facts ? originWords[facts.origin] : "",
+                facts ? words.origins[facts.origin] : "",
                 facts?.establishment ?? "",
                 (facts?.habitats ?? []).join(", "),
                 facts?.elevationFrom !== null && facts?.elevationFrom !== undefined

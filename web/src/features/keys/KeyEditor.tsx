@@ -94,7 +94,7 @@ function Editor({ from, refused }: { from: string | null; refused?: { id: string
         begun.current = undefined;
         void keep(draftOf(from), text);
       }
-      core.readKeyText(text).then(
+      core.readKeyText({ text }).then(
         (answer) => {
           if (ask !== asked.current) return;
           setReading(answer);

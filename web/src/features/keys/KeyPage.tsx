@@ -2,6 +2,7 @@ import { Box, Button, Link, Typography } from "@mui/material";
 import { useQuery } from "@tanstack/react-query";
 import { Link as RouterLink, useNavigate, useParams } from "react-router";
 import { answerOf, api, ProblemError } from "../../api/client";
+import { iso, spoken } from "../../shared/calendar/day";
 import { Page, Part } from "../../shared/ui/Page";
 import { beginWalk } from "../../plant-in-hand/walks";
 import { CoupletList } from "../../shared/botany/CoupletList";
@@ -75,7 +76,7 @@ export function KeyPage() {
               <Link component={RouterLink} to={`/keys/${it.hash}`} aria-current={it.hash === hash ? "page" : undefined}>
                 Version {it.version}
               </Link>
-              , saved {new Date(it.addedAt).toLocaleDateString("en-GB", { dateStyle: "long" })}
+              , saved {spoken(iso(new Date(it.addedAt)))}
             </Typography>
           ))}
         </Part>

@@ -1,3 +1,4 @@
+import words from "../../api/words";
 import { leadLetter } from "../../shared/botany/leads";
 import {
   Box,
@@ -14,7 +15,7 @@ import { useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { v7 as uuid } from "uuid";
 import type { Schemas } from "../../api/client";
-import { core } from "../../core/coreClient";
+import { core, fillShelf } from "../../core/coreClient";
 import { useSend } from "../../offline/mending";
 import { useShelf } from "../../offline/queries";
 import { QuietButton } from "../../shared/ui/QuietButton";
@@ -45,9 +46,8 @@ export function StatementList({ hash }: { hash: string }) {
   useEffect(() => {
     if (!shelf.data) return;
     let current = true;
-    void core
-      .fillShelf(shelf.data)
-      .then(() => core.statements(hash))
+    void fillShelf(shelf.data)
+      .then(() => core.statements({ hash }))
       .then((found) => current && setCouplets(found));
     return () => {
       current = false;
@@ -259,7 +259,9 @@ function CorrectDialog(props: { reading: Reading; characters: Character[]; onClo
         <Button
           variant="contained"
           disabled={states.length === 0}
-          onClick={() => void correct([{ character, states, range: null, modality: MODALITY }, ...quantities])}
+          onClick={() =>
+            void correct([{ character, states, range: null, modality: words.limits.plainModality }, ...quantities])
+          }
         >
           Set this reading
         </Button>
@@ -268,6 +270,3 @@ function CorrectDialog(props: { reading: Reading; characters: Character[]; onClo
     </Dialog>
   );
 }
-
-// A reading that a person sets holds as a statement without a word of frequency does.
-const MODALITY = 0.98;

@@ -1,10 +1,12 @@
+import words from "../../api/words";
 import { lastPlace } from "../../shared/form/last";
 import { Box, Button, Link, MenuItem, TextField, Typography } from "@mui/material";
 import { useDeferredValue, useState } from "react";
 import { Link as RouterLink, useNavigate } from "react-router";
 import { v7 as uuid } from "uuid";
 import type { Schemas } from "../../api/client";
-import { daysBetween, spoken, today } from "../../shared/calendar/day";
+import { spoken, today } from "../../shared/calendar/day";
+import { useDays } from "../../shared/calendar/questions";
 import { grouped } from "../../shared/ui/group";
 import { Page, Part } from "../../shared/ui/Page";
 import { useMending } from "../../offline/mending";
@@ -13,10 +15,8 @@ import { PopulationForm } from "../../shared/form/PopulationForm";
 import { ExactExport } from "../../shared/ui/ExactExport";
 import { NamesLabel, TaxonLabel } from "../../shared/botany/TaxonLabel";
 import { TagForm } from "../../shared/form/TagForm";
-import { stateNames } from "../../shared/botany/states";
 
 const NOTHING_SAID: Schemas["Finding"] = { landmark: "", bearingDegrees: null, distanceMetres: null, note: "" };
-const LONG_AGO_DAYS = 180;
 
 /** Plants that are seen again, place by place, and the populations that are counted. */
 export function PlantList() {
@@ -38,6 +38,7 @@ export function PlantList() {
   const [chosenPlace, setAt] = useState<string>();
   const at = chosenPlace ?? mend?.command.placeId ?? lastPlace();
   const own = plants.data?.pages.flatMap((p) => p.items) ?? [];
+  const far = useDays(own.flatMap((p) => (p.lastSeen ? [{ id: p.id, date: p.lastSeen }] : [])));
   const byPlace = grouped(own, (p) => p.placeName);
   const counted = (populations.data ?? []).filter(
     (p) =>
@@ -157,7 +158,7 @@ export function PlantList() {
                   {p.label && `, ${p.label}`}
                 </Link>
                 <Typography variant="body2" color="text.secondary">
-                  {lastWords(p)}
+                  {lastWords(p, far.get(p.id)?.isLongAgo ?? false)}
                 </Typography>
               </Box>
             ))}
@@ -187,11 +188,11 @@ export function PlantList() {
   );
 }
 
-function lastWords(p: Schemas["TaggedPlant"]): string {
+function lastWords(p: Schemas["TaggedPlant"], isLongAgo: boolean): string {
   const parts = [
     p.lastSeen ? `last seen on ${spoken(p.lastSeen)}` : "never seen since it was tagged",
-    p.state && p.state !== "alive" && stateNames[p.state],
-    p.lastSeen && p.state !== "dead" && daysBetween(p.lastSeen, today()) > LONG_AGO_DAYS && "half a year ago or more",
+    p.state && p.state !== "alive" && words.plantStates[p.state],
+    p.state !== "dead" && isLongAgo && "half a year ago or more",
   ];
   return parts.filter(Boolean).join(" · ");
 }

@@ -1,9 +1,12 @@
+import words from "../../api/words";
 import { day } from "../../shared/calendar/day";
 import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, Link, Typography } from "@mui/material";
-import { useState } from "react";
+import { useMemo, useState } from "react";
 import { Link as RouterLink, useNavigate, useParams } from "react-router";
 import { ProblemError, type Schemas } from "../../api/client";
-import { dayOfYear, holds, now, spoken, today } from "../../shared/calendar/day";
+import { spoken, today } from "../../shared/calendar/day";
+import { core } from "../../core/coreClient";
+import { useAsked } from "../../offline/flora";
 import { Page, Part } from "../../shared/ui/Page";
 import { QuietButton } from "../../shared/ui/QuietButton";
 import { useMending } from "../../offline/mending";
@@ -14,8 +17,7 @@ import { GradeShoot } from "../../shared/botany/GradeShoot";
 import { Callout, CautionNotes, GroundCaution } from "../../shared/botany/Cautions";
 import { NamesLabel } from "../../shared/botany/TaxonLabel";
 import { FindingSketch, TagForm } from "../../shared/form/TagForm";
-import { phaseInWords, PlantYearStrip, SeasonsSideBySide } from "../../shared/calendar/PlantYears";
-import { stateNames } from "../../shared/botany/states";
+import { PlantYearStrip, SeasonsSideBySide, useLooks } from "../../shared/calendar/PlantYears";
 
 const NO_VERSIONS: string[] = [];
 
@@ -30,6 +32,13 @@ export function PlantPage() {
   const keys = useKeys();
   const shelf = useShelf(NO_VERSIONS);
   const found = usePlant(plantId);
+  const looks = useLooks(found.data, shelf.data?.table.characters ?? NO_CHARACTERS);
+  const open = found.data?.determinations[0]?.confirmation?.needs;
+  const standing = useMemo(
+    () => open && { date: today(), questions: open.map(({ id, windows }) => ({ id, windows })) },
+    [open],
+  );
+  const stands = useAsked(standing, core.standings).answer;
   if (found.isError && !found.data) {
     return (
       <Page title="This plant can’t be shown">
@@ -62,7 +71,6 @@ export function PlantPage() {
   const last = plant.visits.at(-1);
   const isDead = plant.visits.some((v) => v.state === "dead");
   const sexed = plant.visits.filter((v) => v.sexes.length > 0);
-  const dayNow = dayOfYear(now());
   return (
     <Page
       isKeptBack={plant.isSensitive}
@@ -91,7 +99,7 @@ export function PlantPage() {
         {plant.taggedOn && <>Tagged on {spoken(plant.taggedOn)}. </>}
         {last && (
           <>
-            Last visited on {spoken(last.date)}: {stateNames[last.state]}.{" "}
+            Last visited on {spoken(last.date)}: {words.plantStates[last.state]}.{" "}
           </>
         )}
         {plant.populationId && (
@@ -116,7 +124,7 @@ export function PlantPage() {
       </Box>
       <Part id="years" title="Its years">
         <Box sx={{ overflowX: "auto" }}>
-          <PlantYearStrip plant={plant} needs={isDead ? [] : needs} />
+          <PlantYearStrip plant={plant} looks={looks} needs={isDead ? [] : needs} />
         </Box>
         <Typography variant="caption" color="text.secondary">
           ● looked at (the larger, the more) · ○ visited · ◌ not refound · ✕ dead · ▼ the name changed
@@ -127,7 +135,7 @@ export function PlantPage() {
           <Box component="ul" aria-label="Still to be seen" sx={{ listStyle: "none", p: 0, m: 0, mt: 1 }}>
             {needs.map((need) => (
               <Typography component="li" variant="body2" key={need.id}>
-                {need.windows.some((w) => holds(w, dayNow)) ? (
+                {stands?.find((it) => it.id === need.id)?.open ? (
                   <Box component="span" sx={{ color: "signal.support", fontWeight: 700 }}>
                     ● now{" "}
                   </Box>
@@ -143,7 +151,7 @@ export function PlantPage() {
         )}
       </Part>
       <Part id="sheet" title="Evidence sheet">
-        <SeasonsSideBySide plant={plant} characters={shelf.data?.table.characters ?? []} />
+        <SeasonsSideBySide plant={plant} looks={looks} characters={shelf.data?.table.characters ?? []} />
       </Part>
       {sexed.length > 0 && (
         <Part id="sexes" title="Sex, as it was seen">
@@ -165,7 +173,10 @@ export function PlantPage() {
           {[...plant.visits].reverse().map((visit) => (
             <Typography key={visit.id} variant="body2">
               {spoken(visit.date)}, {visit.recorder}:{" "}
-              {[stateNames[visit.state], ...visit.phases.map(phaseInWords)].join("; ")}
+              {[
+                words.plantStates[visit.state],
+                ...visit.phases.map((it) => words.phaseStages[it.phase][it.stage]),
+              ].join("; ")}
               {visit.note && `. ${visit.note}`}
             </Typography>
           ))}
@@ -201,7 +212,7 @@ export function PlantPage() {
           />
         ) : (
           <>
-            <FindingSketch finding={plant.finding} site={plant.site} />
+            <FindingSketch plant={plant} />
             <QuietButton name="Change the tag" onClick={() => setTagging(true)}>
               Change the tag
             </QuietButton>
@@ -235,6 +246,8 @@ export function PlantPage() {
     </Page>
   );
 }
+
+const NO_CHARACTERS: Schemas["Character"][] = [];
 
 const firstSeen = (plant: Schemas["PlantDetail"]) =>
   [...plant.observations.map((o) => o.date), ...plant.determinations.map((d) => d.eventDate)].sort()[0];

@@ -1,11 +1,14 @@
+import words from "../../api/words";
 import { lastRecorder } from "../../shared/form/last";
-import { holding } from "../../shared/botany/looks";
+import { holding } from "../../plant-in-hand/sheet/sheet";
+import { core } from "../../core/coreClient";
+import { useAsked } from "../../offline/flora";
 import { Box, Button, TextField, Typography } from "@mui/material";
 import { startTransition, useMemo, useState, type FormEvent } from "react";
 import { Link as RouterLink, useNavigate, useParams } from "react-router";
 import { v7 as uuid } from "uuid";
 import type { Schemas } from "../../api/client";
-import { dayOfYear, dated, holds, today } from "../../shared/calendar/day";
+import { today } from "../../shared/calendar/day";
 import { useProblem } from "../../shared/form/useProblem";
 import { Page, Part } from "../../shared/ui/Page";
 import { QuietButton } from "../../shared/ui/QuietButton";
@@ -19,8 +22,6 @@ import { CautionNotes, GroundCaution } from "../../shared/botany/Cautions";
 import { NamesLabel } from "../../shared/botany/TaxonLabel";
 import { Choice } from "../../shared/form/Choice";
 import { FindingSketch } from "../../shared/form/TagForm";
-import { phaseNames } from "../../shared/calendar/PlantYears";
-import { stateNames } from "../../shared/botany/states";
 import { useTyped } from "../../shared/form/useTyped";
 
 interface Draft {
@@ -31,20 +32,12 @@ interface Draft {
   note: string;
 }
 
-const states = Object.entries(stateNames) as [Schemas["PlantState"], string][];
-// What a visit is asked for first: the rest of a plant's year follows from its characters.
-const asked: Schemas["Phenophase"][] = ["leafBudOpening", "flower", "youngFruit", "ripeFruit", "autumnColour"];
-const stages = [
-  ["notYet", "not yet"],
-  ["shown", "yes"],
-  ["over", "over"],
-  ["none", "none this year"],
-] as const;
-const sexes = [
-  ["male", "male"],
-  ["female", "female"],
-  ["both", "both"],
-] as const;
+const states = Object.entries(words.plantStates) as [Schemas["PlantState"], string][];
+const asked = words.phasesOfVisit as Schemas["Phenophase"][];
+const stages = Object.entries(words.stages) as [Schemas["PhaseStage"], string][];
+const sexes = (Object.entries(words.context.sex.values) as [Schemas["PartSex"], string][]).filter(
+  ([sex]) => sex !== "unsaid",
+);
 
 const NO_VERSIONS: string[] = [];
 
@@ -89,6 +82,13 @@ function Visit({ mend }: { mend: Mend }) {
   const [branch, setBranch] = useState("");
   const { at, elsewhere, miss, clear: clearProblem, setProblem } = useProblem(["recorder", "date", "note"]);
   const needs = useMemo(() => plant?.determinations[0]?.confirmation?.needs ?? [], [plant]);
+  const date = draft?.walk.form.date;
+  const standing = useMemo(
+    () =>
+      date && needs.length > 0 ? { date, questions: needs.map(({ id, windows }) => ({ id, windows })) } : undefined,
+    [date, needs],
+  );
+  const stands = useAsked(standing, core.standings);
   if (!plant || !draft)
     return (
       <Page title="Visit a plant">
@@ -97,8 +97,8 @@ function Visit({ mend }: { mend: Mend }) {
     );
   const { walk } = draft;
   const looks = holding(walk.observations ?? []);
-  const day = walk.form.date ? dayOfYear(dated(walk.form.date)) : 0;
-  const wanted = needs.filter((n) => n.character && n.windows.some((w) => holds(w, day)));
+  const openNow = new Set(stands.answer?.filter((it) => it.open).map((it) => it.id));
+  const wanted = needs.filter((n) => n.character && openNow.has(n.id));
   // Of a plant that wasn't found nothing is seen; a dead one still shows what is left of it.
   const isGone = draft.state === "notRefound";
   const organs: OrganState[] = [...new Set(characters.map((c) => c.organ))].map((it) => {
@@ -193,7 +193,7 @@ function Visit({ mend }: { mend: Mend }) {
           <Choice label="State" choices={states} value={draft.state} onChoose={(state) => state && set({ state })} />
           {draft.state === "notRefound" && (
             <Box sx={{ mt: 1 }}>
-              <FindingSketch finding={plant.finding} site={plant.site} />
+              <FindingSketch plant={plant} />
               <Typography variant="body2">Not refound is not dead: shares are given with it on either side.</Typography>
             </Box>
           )}
@@ -212,9 +212,9 @@ function Visit({ mend }: { mend: Mend }) {
                       columnGap: 1,
                     }}
                   >
-                    <Typography>{phaseNames[phase]}</Typography>
+                    <Typography>{words.phases[phase]}</Typography>
                     <Choice
-                      label={phaseNames[phase]}
+                      label={words.phases[phase]}
                       choices={stages}
                       canBeNone
                       value={draft.phases.find((p) => p.phase === phase)?.stage}
@@ -252,10 +252,7 @@ function Visit({ mend }: { mend: Mend }) {
                       label="Sex"
                       choices={sexes}
                       canBeNone
-                      value={
-                        draft.sexes.find((s) => s.branch === branch.trim())?.sex as
-                          "male" | "female" | "both" | undefined
-                      }
+                      value={draft.sexes.find((s) => s.branch === branch.trim())?.sex}
                       onChoose={(sex) =>
                         set({
                           sexes: [

@@ -1,9 +1,10 @@
+import words from "../../api/words";
 import { Box, Button, Link, TextField, Typography } from "@mui/material";
 import { useState, type FormEvent } from "react";
 import { Link as RouterLink, useParams } from "react-router";
 import { v7 as uuid } from "uuid";
 import type { Schemas } from "../../api/client";
-import { brief, daysBetween, spoken, today } from "../../shared/calendar/day";
+import { day as dayInWords, spoken, today, windowsInWords } from "../../shared/calendar/day";
 import { useProblem } from "../../shared/form/useProblem";
 import { Page, Part } from "../../shared/ui/Page";
 import { QuietButton } from "../../shared/ui/QuietButton";
@@ -11,11 +12,9 @@ import { useMending, useSend } from "../../offline/mending";
 import type { RefusedCommand } from "../../offline/store";
 import { usePopulations } from "../../offline/queries";
 import { TagForm } from "../../shared/form/TagForm";
-import { phaseInWords } from "../../shared/calendar/PlantYears";
-import { stateNames } from "../../shared/botany/states";
 import { Callout, CautionMarks, GroundCaution } from "../../shared/botany/Cautions";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
-import { windowsInWords } from "../../shared/calendar/TaxonYear";
+import { useDays } from "../../shared/calendar/questions";
 import { SharePlot } from "./SharePlot";
 import { Tally } from "./Tally";
 
@@ -241,8 +240,7 @@ function CountPlot({ it }: { it: Schemas["PopulationDetail"] }) {
         {changes.map((c) => (
           <Typography key={`${c.unit}${c.toYear}`} variant="body2" sx={{ mt: 0.5, fontWeight: 600 }}>
             {c.to === c.from ? "=" : c.to > c.from ? "▲" : "▼"} {c.unit} {c.fromYear} to {c.toYear}: {c.from} → {c.to}
-            {c.perYear !== null &&
-              `, ${c.perYear >= 1 ? "+" : "−"}${Math.abs(Math.round((c.perYear - 1) * 100))} % a year`}
+            {c.perYearInWords && `, ${c.perYearInWords}`}
           </Typography>
         ))}
       </Box>
@@ -286,7 +284,7 @@ function Pegs({ it }: { it: Schemas["PopulationDetail"] }) {
                 </Link>
                 <Typography variant="body2" color="text.secondary">
                   {last
-                    ? `${brief(last.date)} ${last.date.slice(0, 4)}: ${[stateNames[last.state], ...last.phases.map(phaseInWords)].join(", ")}`
+                    ? `${dayInWords(last.date)}: ${[words.plantStates[last.state], ...last.phases.map((it) => words.phaseStages[it.phase][it.stage])].join(", ")}`
                     : `pegged on ${spoken(peg.peggedOn)}`}
                 </Typography>
               </Box>
@@ -306,21 +304,19 @@ function Pegs({ it }: { it: Schemas["PopulationDetail"] }) {
   );
 }
 
-const SOON_DAYS = 14;
-
 function ThreatLine({ threat, population }: { threat: Schemas["Threat"]; population: string }) {
   const [closing, setClosing] = useState(false);
-  const left = threat.actBy ? daysBetween(today(), threat.actBy) : undefined;
+  const far = useDays(threat.actBy ? [{ id: threat.id, date: threat.actBy }] : []).get(threat.id);
   return (
     <Callout tone="caution">
       <Typography variant="body2">
         <strong>△ {threat.text}</strong>
         {threat.actBy && (
-          <Box component="span" sx={{ fontWeight: left !== undefined && left <= SOON_DAYS ? 700 : 400 }}>
+          <Box component="span" sx={{ fontWeight: far?.isSoon ? 700 : 400 }}>
             {" "}
             Act by {spoken(threat.actBy)}
-            {left !== undefined &&
-              (left < 0 ? ": that day has passed." : left === 0 ? ": today." : `: ${left} days left.`)}
+            {far &&
+              (far.ahead < 0 ? ": that day has passed." : far.ahead === 0 ? ": today." : `: ${far.ahead} days left.`)}
           </Box>
         )}{" "}
         <QuietButton name={`Dealt with: ${threat.text}`} onClick={() => setClosing(!closing)} expanded={closing}>

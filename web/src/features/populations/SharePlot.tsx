@@ -1,17 +1,6 @@
 import { Box, Typography } from "@mui/material";
 import type { Schemas } from "../../api/client";
 
-const percent = (share: number | null) => (share === null ? "–" : `${Math.round(share * 100)} %`);
-
-/** A share in words: "5 of 6, 83 % (44 to 97 %)". */
-export function shareInWords(it: Schemas["ShareEstimate"]): string {
-  if (it.known === 0) return it.unknown > 0 ? `not known of any of ${it.unknown}` : "none pegged";
-  const known = `${it.count} of ${it.known}, ${percent(it.share)} (95 %: ${percent(it.low)} to ${percent(it.high)})`;
-  return it.unknown > 0
-    ? `${known}; ${percent(it.least)} to ${percent(it.most)} with the ${it.unknown} unknown`
-    : known;
-}
-
 /** A share as a point with its interval; what the unknown may add is dotted. */
 export function SharePlot({ name, it }: { name: string; it: Schemas["ShareEstimate"] }) {
   const x = (share: number) => 4 + share * 192;
@@ -48,7 +37,7 @@ export function SharePlot({ name, it }: { name: string; it: Schemas["ShareEstima
           </Box>
         )}
       </Box>
-      <Typography variant="body2">{shareInWords(it)}</Typography>
+      <Typography variant="body2">{it.inWords}</Typography>
     </Box>
   );
 }

@@ -1,21 +1,20 @@
+import words from "../../api/words";
 import { useBenchFlora } from "../../shared/botany/useBenchFlora";
-import { organNames } from "../../shared/botany/organs";
 import { Autocomplete, Box, Button, Link, MenuItem, TextField, Typography } from "@mui/material";
 import { useMemo, useState } from "react";
 import { Link as RouterLink, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
-import { dated, dayOfYear, holds, spoken, today } from "../../shared/calendar/day";
+import { months, signed, spoken, today, windowsInWords } from "../../shared/calendar/day";
 import { Page, Part } from "../../shared/ui/Page";
 import { QuietButton } from "../../shared/ui/QuietButton";
 import { core } from "../../core/coreClient";
 import { useAllTaxa, useAsked } from "../../offline/flora";
-import { useFirsts, useOpenPlants, usePlaces, usePopulations } from "../../offline/queries";
+import { useFirsts, usePlaces } from "../../offline/queries";
 import { YearBand } from "../../shared/calendar/YearBand";
 import { Choice } from "../../shared/form/Choice";
-import { phaseNames } from "../../shared/calendar/PlantYears";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
-import { questionsOf } from "../../shared/calendar/questions";
-import { TaxonYear, windowsInWords } from "../../shared/calendar/TaxonYear";
+import { linkOf, useOpenDocuments, useQuestions } from "../../shared/calendar/questions";
+import { TaxonYear } from "../../shared/calendar/TaxonYear";
 
 const lists = [
   ["list", "the list of the place"],
@@ -38,8 +37,7 @@ export function SeasonsPage() {
   const taxa = useAllTaxa(flora?.id, version);
   const places = usePlaces();
   const firsts = useFirsts();
-  const open = useOpenPlants();
-  const populations = usePopulations();
+  const documents = useOpenDocuments();
   const [what, setWhat] = useState<"list" | "open">("list");
   const [which, setWhich] = useState<"now" | "all">("now");
   const [day, setDay] = useState(today());
@@ -47,11 +45,6 @@ export function SeasonsPage() {
   const taxon = params.get("taxon") ?? "";
   const isShifted = params.get("shift") !== "no";
   const place = places.data?.find((p) => p.id === placeId);
-  // The flora's seasons are those of the lowlands: its lowest place stands for them, unless another is chosen.
-  const lowest = [...(places.data ?? [])]
-    .filter((p) => p.elevationMetres !== null)
-    .sort((a, b) => (a.elevationMetres ?? 0) - (b.elevationMetres ?? 0))[0];
-  const from = places.data?.find((p) => p.id === params.get("from")) ?? lowest;
   const set = (name: string, value: string) =>
     setParams(
       (before) => {
@@ -69,25 +62,21 @@ export function SeasonsPage() {
             date: day,
             taxa: taxon ? [taxon] : null,
             cell: taxon ? null : place?.cell || null,
-            // A shift goes from one known site to another.
-            from: isShifted && siteOf(place) ? siteOf(from) : null,
-            to: isShifted && siteOf(from) ? siteOf(place) : null,
+            sites: isShifted ? places.data.map((p) => ({ id: p.id, site: siteOf(p) })) : null,
+            toPlace: place?.id ?? null,
+            fromPlace: params.get("from"),
             firsts: isShifted ? (firsts.data ?? []) : [],
           }
         : undefined,
-    [flora, version, places.data, day, taxon, place, isShifted, from, firsts.data],
+    [flora, version, places.data, day, taxon, place, isShifted, params, firsts.data],
   );
   const { answer, failure: wrong } = useAsked(question, core.year);
   const rows = answer?.rows ?? [];
   const now = rows.filter((r) => r.year.nameableNow || r.year.conspicuousNow);
   const listed = taxon || which === "all" ? rows : now;
   const ordered = [...listed].sort((a, b) => rank(b.year) - rank(a.year) || a.name.localeCompare(b.name));
-  const questions = questionsOf(open.data ?? [], populations.data ?? []).filter(
-    (q) => !place || q.placeId === place.id,
-  );
-  const dayNow = day ? dayOfYear(dated(day)) : 0;
-  const named = rows.filter((r) => r.year.nameableNow).length;
-  const eyed = rows.filter((r) => r.year.conspicuousNow && !r.year.nameableNow).length;
+  const questions = (useQuestions(day, documents) ?? []).filter((q) => !place || q.question.placeId === place.id);
+  const from = places.data?.find((p) => p.id === answer?.fromPlace);
   return (
     <Page title="Seasons">
       <Box sx={{ display: "grid", gap: 1.5, gridTemplateColumns: { xs: "1fr", sm: "1fr 11rem 1.4fr" }, mb: 1.5 }}>
@@ -138,10 +127,10 @@ export function SeasonsPage() {
               On {spoken(day)}
               {place ? ` at ${place.name}` : ""}:{" "}
               <strong>
-                {named} of {rows.length} can be named by what they show
+                {answer.nameableNow} of {rows.length} can be named by what they show
               </strong>
-              {eyed > 0 &&
-                `; ${eyed} more ${eyed === 1 ? "catches" : "catch"} the eye, but can’t be told from look-alikes yet`}
+              {answer.onlyConspicuousNow > 0 &&
+                `; ${answer.onlyConspicuousNow} more ${answer.onlyConspicuousNow === 1 ? "catches" : "catch"} the eye, but can’t be told from look-alikes yet`}
               .
             </Typography>
           )}
@@ -171,12 +160,12 @@ export function SeasonsPage() {
       )}
       {what === "open" && !taxon && (
         <Box component="ul" aria-label="Open questions through the year" sx={{ listStyle: "none", p: 0, m: 0, mb: 3 }}>
-          {questions.map((q) => {
-            const isNow = q.need.windows.some((w) => holds(w, dayNow));
+          {questions.map((it) => {
+            const { question: q, isOpen: isNow } = it;
             return (
               <Box component="li" key={q.id} sx={rowStyle}>
                 <Typography variant="body2" component="div">
-                  <Link component={RouterLink} to={q.link}>
+                  <Link component={RouterLink} to={linkOf(it)}>
                     <TaxonLabel name={q.name} />
                     {q.label && `, ${q.label}`}
                   </Link>
@@ -188,7 +177,7 @@ export function SeasonsPage() {
                   </Box>
                 </Typography>
                 <Box>
-                  <YearBand windows={q.need.windows} today={dated(day)} />
+                  <YearBand windows={q.need.windows} today={day} />
                   <Typography variant="caption">{windowsInWords(q.need.windows)}</Typography>
                 </Box>
               </Box>
@@ -245,14 +234,12 @@ const rowStyle = {
   borderColor: "rule",
 } as const;
 
-const MONTHS = ["Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec"];
-
 function Months() {
   return (
     <Box aria-hidden="true" sx={{ ...rowStyle, borderTop: 0, py: 0 }}>
       <Box sx={{ display: { xs: "none", sm: "block" } }} />
       <Box sx={{ display: "grid", gridTemplateColumns: "repeat(12, minmax(0, 1fr))" }}>
-        {MONTHS.map((m) => (
+        {months("short").map((m) => (
           <Typography key={m} variant="caption" sx={{ textAlign: "center" }}>
             {m}
           </Typography>
@@ -312,9 +299,8 @@ function Row(props: {
               ) : (
                 "○ "
               )}
-              {phaseNames[phase.phase]}: {windowsInWords(phase.windows)}
-              {phase.shiftDays !== 0 &&
-                ` (${Math.abs(phase.shiftDays)} days ${phase.shiftDays > 0 ? "later" : "earlier"} than the flora says)`}
+              {words.phases[phase.phase]}: {windowsInWords(phase.windows)}
+              {phase.shiftInWords && ` (${phase.shiftInWords} than the flora says)`}
             </Typography>
           ))}
           {year.warning && (
@@ -324,7 +310,7 @@ function Row(props: {
           )}
           <Typography variant="body2">
             {year.organsNow.length > 0
-              ? `On that day there is to look at: ${year.organsNow.map((o) => organNames[o].toLowerCase()).join(", ")}.`
+              ? `On that day there is to look at: ${year.organsNow.map((o) => words.organs[o].toLowerCase()).join(", ")}.`
               : "On that day nothing of it can be looked at."}{" "}
             {year.notNameableFrom.length > 0 &&
               `No look tells it from ${year.notNameableFrom.map((id) => taxa.find((t) => t.id === id)?.name ?? id).join(", ")}. `}
@@ -337,9 +323,6 @@ function Row(props: {
     </Box>
   );
 }
-
-const signed = (days: number) =>
-  `${days >= 0 ? "+" : "−"}${Math.abs(days).toLocaleString("en-GB", { maximumFractionDigits: 1 })}`;
 
 // The sum, part by part, so that it can be done again by hand.
 function Arithmetic({ answer, place }: { answer: Schemas["SeasonResponse"]; place?: Schemas["Place"] }) {
@@ -354,7 +337,7 @@ function Arithmetic({ answer, place }: { answer: Schemas["SeasonResponse"]; plac
         ) : (
           <>
             {spring.parts
-              .filter((part) => !part.reason.startsWith("this year"))
+              .filter((part) => !part.isOfYear)
               .map((part) => (
                 <Typography key={part.reason} variant="body2">
                   {part.reason}: <strong>{signed(part.days)} days</strong>
@@ -389,16 +372,13 @@ function Arithmetic({ answer, place }: { answer: Schemas["SeasonResponse"]; plac
         ) : (
           <>
             <Typography variant="body2">
-              This year is{" "}
-              <strong>
-                {Math.abs(lead.days).toFixed(1)} days {lead.days >= 0 ? "late" : "early"}
-              </strong>{" "}
-              by {lead.firsts} firsts: their median, drawn towards 0 by {lead.firsts}/({lead.firsts} + 3).
+              This year is <strong>{lead.inWords}</strong> by {lead.firsts} firsts: their median, drawn towards 0 by{" "}
+              {lead.firsts}/({lead.firsts} + 3).
             </Typography>
             {firsts.map((f) => (
               <Typography key={f.taxon + f.phase + f.seen} variant="body2" color="text.secondary">
-                <TaxonLabel name={f.taxon} />, {phaseNames[f.phase]}: {spoken(f.seen)}, expected {spoken(f.expected)} (
-                {signed(f.days)})
+                <TaxonLabel name={f.taxon} />, {words.phases[f.phase]}: {spoken(f.seen)}, expected {spoken(f.expected)}{" "}
+                ({signed(f.days)})
               </Typography>
             ))}
           </>

@@ -3,102 +3,67 @@ import { Box, Button, Link, Typography } from "@mui/material";
 import { useMemo, type ReactNode } from "react";
 import { Link as RouterLink } from "react-router";
 import type { Schemas } from "../../api/client";
-import { dated, daysBetween, spoken, today } from "../../shared/calendar/day";
-import { grouped } from "../../shared/ui/group";
+import words from "../../api/words";
+import { spoken, today, weekday } from "../../shared/calendar/day";
 import { Page, Part } from "../../shared/ui/Page";
 import { core } from "../../core/coreClient";
 import { useAllTaxa, useAsked } from "../../offline/flora";
-import { useCopyWanted, useFirsts, useOpenPlants, usePlaces, usePopulations } from "../../offline/queries";
+import { useCopyWanted, useFirsts, usePlaces } from "../../offline/queries";
 import { Callout, CautionMarks } from "../../shared/botany/Cautions";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
-import { asNeeds, bySubject, questionsOf, type Question } from "../../shared/calendar/questions";
+import { bySubject, linkOf, useOpenDocuments, type Question } from "../../shared/calendar/questions";
 
-// What closes or has to be done within so many days is told first.
-const SOON_DAYS = 14;
 const MOST_SHOWN = 6;
-
-const weekday = new Intl.DateTimeFormat("en-GB", { weekday: "long", day: "numeric", month: "long" });
 
 /** What to do today: where to go, what closes, what was looked at too early, what is in season. */
 export function TodayPage() {
   const day = today();
-  const open = useOpenPlants();
-  const populations = usePopulations();
+  const documents = useOpenDocuments();
   const places = usePlaces();
   const copyWanted = useCopyWanted();
-  const questions = useMemo(() => questionsOf(open.data ?? [], populations.data ?? []), [open.data, populations.data]);
+  const { plants, populations, isLoaded } = documents;
   const request = useMemo(
-    (): Schemas["VisitsRequest"] | undefined =>
-      questions.length === 0 ? undefined : { from: day, needs: asNeeds(questions, false) },
-    [questions, day],
+    () => (isLoaded ? { date: day, plants, populations } : undefined),
+    [isLoaded, day, plants, populations],
   );
-  const plan = useAsked(request, core.planVisits).answer;
-  const asked = useMemo(
-    (): Schemas["StandingRequest"] => ({
-      date: day,
-      questions: questions.map((q) => ({
-        id: q.id,
-        windows: q.need.windows,
-        lookedOn: q.need.character ? (q.lookedOn ?? null) : null,
-      })),
-    }),
-    [questions, day],
-  );
-  const standings = useAsked(asked, core.standings).answer;
-  const standing = new Map(standings?.map((it) => [it.id, it]));
-  const closesOn = (q: Question) => standing.get(q.id)?.closes ?? "";
-  const now = questions.filter((q) => standing.get(q.id)?.open);
-  const closing = now
-    .filter((q) => closesOn(q) && daysBetween(day, closesOn(q)) <= SOON_DAYS)
-    .sort((a, b) => closesOn(a).localeCompare(closesOn(b)));
-  const tooEarly = now.filter((q) => !closing.includes(q) && standing.get(q.id)?.tooEarly);
-  const rest = now.filter((q) => !closing.includes(q) && !tooEarly.includes(q));
-  const byPlace = [...grouped(now, (q) => q.placeId).values()].sort(
-    (a, b) => bySubject(b).length - bySubject(a).length,
-  );
-  const best = byPlace[0];
-  const next = plan?.visits.find((v) => v.earliest > day);
-  const nextFor = next && questions.find((q) => q.placeId === next.place);
-  const threats = (populations.data ?? [])
-    .flatMap((p) => p.threats.filter((t) => !t.dealtWith).map((t) => ({ p, t })))
-    .filter(({ t }) => t.actBy && daysBetween(day, t.actBy) <= 2 * SOON_DAYS)
-    .sort((a, b) => (a.t.actBy ?? "").localeCompare(b.t.actBy ?? ""));
-  const isReady = open.data !== undefined && populations.data !== undefined && standings !== undefined;
-  const first = closing[0];
+  const { answer } = useAsked(request, core.today);
+  const best = answer?.best;
+  const next = useAsked(request, core.nextVisit).answer?.[0];
+  const first = answer?.closing[0];
   return (
     <Page
-      title={weekday.format(dated(day))}
+      title={weekday(day)}
       aside={
         <Button variant="contained" component={RouterLink} to="/bench">
           A plant in hand
         </Button>
       }
     >
-      {(open.isError || populations.isError) && !(open.data && populations.data) && (
+      {documents.isAway && (
         <Typography role="alert">
           The server doesn’t answer just now; what is open appears as soon as it does.
         </Typography>
       )}
-      {isReady && (
+      {answer && (
         <Typography component="p" variant="h2" sx={{ fontWeight: 500, mb: 2, maxWidth: "60ch" }}>
-          {best?.[0] ? (
+          {best ? (
             <>
-              Go to <strong>{best[0].placeName}</strong>: {count(bySubject(best).length, "plant")} there{" "}
-              {bySubject(best).length === 1 ? "has something" : "have something"} to answer today.
+              Go to <strong>{best.placeName}</strong>: {count(best.subjects, "plant")} there{" "}
+              {best.subjects === 1 ? "has something" : "have something"} to answer today.
             </>
           ) : (
             "Nothing that is open can be answered today."
           )}{" "}
-          {first && (
+          {first?.closes && (
             <Box component="span" sx={{ color: "signal.conflict" }}>
-              ▲ {count(closing.length, "window")} {closing.length === 1 ? "closes" : "close"} within two weeks, the
-              first on {spoken(closesOn(first))}.
+              ▲ {count(answer.closing.length, "window")} {answer.closing.length === 1 ? "closes" : "close"} within two
+              weeks, the first on {spoken(first.closes)}.
             </Box>
           )}
-          {next && nextFor && (
+          {next && (
             <>
               {" "}
-              After that the next visit is to {nextFor.placeName}, about {spoken(next.date)}.
+              After that the next visit is to {next.placeName}, about {spoken(next.date)}.
             </>
           )}
         </Typography>
@@ -115,42 +80,42 @@ export function TodayPage() {
         sx={{ display: "grid", columnGap: 4, gridTemplateColumns: { xs: "1fr", md: "1fr 1fr" }, alignItems: "start" }}
       >
         <Box>
-          {threats.length > 0 && (
+          {answer && answer.threats.length > 0 && (
             <Part id="threats" title="To act on">
               <Lines>
-                {threats.map(({ p, t }) => (
+                {answer.threats.map((it) => (
                   <Line
-                    key={t.id}
-                    link={`/populations/${p.id}`}
-                    name={p.taxon}
-                    where={`${p.name}, ${p.place.name}`}
-                    isKeptBack={p.isSensitive}
+                    key={it.threat.id}
+                    link={`/populations/${it.population}`}
+                    name={it.taxon}
+                    where={`${it.name}, ${it.placeName}`}
+                    isKeptBack={it.isSensitive}
                   >
                     <Box component="span" sx={{ color: "signal.caution", fontWeight: 700 }}>
-                      △ by {spoken(t.actBy ?? day)}
+                      △ by {spoken(it.threat.actBy ?? day)}
                     </Box>{" "}
-                    {t.text}
+                    {it.threat.text}
                   </Line>
                 ))}
               </Lines>
             </Part>
           )}
-          <Asked id="closing" title="Before it closes" questions={closing}>
+          <Asked id="closing" title="Before it closes" questions={answer?.closing ?? NONE}>
             {(q) => (
               <Box component="span" sx={{ color: "signal.conflict", fontWeight: 700 }}>
-                ▲ until {spoken(closesOn(q))}
+                ▲ until {spoken(q.closes ?? day)}
               </Box>
             )}
           </Asked>
-          <Asked id="too-early" title="Looked at too early, ready now" questions={tooEarly}>
+          <Asked id="too-early" title="Looked at too early, ready now" questions={answer?.tooEarly ?? NONE}>
             {(q) => (
               <Box component="span" sx={{ color: "signal.open", fontWeight: 700 }}>
-                ◐ not there on {spoken(q.lookedOn ?? day)}
+                ◐ not there on {spoken(q.question.lookedOn ?? day)}
               </Box>
             )}
           </Asked>
-          <Asked id="open-now" title="Can be answered today" questions={rest} />
-          {isReady && questions.length === 0 && (
+          <Asked id="open-now" title="Can be answered today" questions={answer?.rest ?? NONE} />
+          {answer?.questions === 0 && (
             <Typography>
               Nothing is open. Take a plant to{" "}
               <Link component={RouterLink} to="/bench">
@@ -216,14 +181,14 @@ function Asked({ id, title, questions, children }: AskedProps) {
           return (
             q && (
               <Line
-                key={q.subject}
-                link={q.link}
-                name={q.name}
-                where={[q.label, q.placeName].filter(Boolean).join(", ")}
-                isKeptBack={q.isSensitive}
-                marks={<CautionMarks cautions={[...new Set(q.cautions.flatMap((c) => c.cautions))]} />}
+                key={q.question.subjectId}
+                link={linkOf(q)}
+                name={q.question.name}
+                where={[q.question.label, q.question.placeName].filter(Boolean).join(", ")}
+                isKeptBack={q.question.isSensitive}
+                marks={<CautionMarks cautions={[...new Set(q.question.cautions.flatMap((c) => c.cautions))]} />}
               >
-                {children?.(q)} {own.map((it) => it.need.text.replace(/\.$/, "")).join("; ")}
+                {children?.(q)} {own.map((it) => it.question.need.text.replace(/\.$/, "")).join("; ")}
               </Line>
             )
           );
@@ -240,8 +205,7 @@ function Asked({ id, title, questions, children }: AskedProps) {
   );
 }
 
-const inFlower: Schemas["Phenophase"][] = ["flower"];
-const inFruit: Schemas["Phenophase"][] = ["youngFruit", "ripeFruit", "fruitPersisting"];
+const NONE: Question[] = [];
 
 // What flowers, fruits and can be named at each of one's places today, by the flora shifted to this year.
 function InSeason({ day, places }: { day: string; places: Schemas["Place"][] }) {
@@ -261,9 +225,9 @@ function InSeason({ day, places }: { day: string; places: Schemas["Place"][] }) 
     <Part id="in-season" title="In season at your places">
       {places.map((place) => {
         const here = answer.rows.filter((r) => !place.cell || described?.get(r.taxon)?.includes(place.cell));
-        const doing = (phases: Schemas["Phenophase"][]) =>
+        const doing = (phases: string[]) =>
           here.filter((r) => r.year.phases.some((p) => p.now && phases.includes(p.phase)));
-        const [flowers, fruits] = [doing(inFlower), doing(inFruit)];
+        const [flowers, fruits] = [doing(words.yearRows.flower), doing(words.yearRows.fruit)];
         const named = here.filter((r) => r.year.nameableNow);
         return (
           <Box key={place.id} sx={{ py: 0.75, borderTop: "1px dotted", borderColor: "rule" }}>

@@ -1,24 +1,29 @@
-import { organNames } from "../../shared/botany/organs";
+import words from "../../api/words";
 import { Box, Button, Link, Slider, Typography } from "@mui/material";
 import { useMemo, useState } from "react";
 import { Link as RouterLink } from "react-router";
 import type { Schemas } from "../../api/client";
-import { brief, dated, dayOfYear, daysBetween, daysLater, spoken, today } from "../../shared/calendar/day";
+import { brief, dayOfYear, daysLater, spoken, today } from "../../shared/calendar/day";
 import { grouped } from "../../shared/ui/group";
 import { Page, Part } from "../../shared/ui/Page";
 import { core } from "../../core/coreClient";
 import { useAsked } from "../../offline/flora";
-import { useOpenPlants, usePopulations, useShelf } from "../../offline/queries";
-import { gradeNames } from "../../shared/botany/GradeShoot";
+import { useShelf } from "../../offline/queries";
 import { YearBand } from "../../shared/calendar/YearBand";
 import { Choice } from "../../shared/form/Choice";
 import { CautionMarks, GroundCaution } from "../../shared/botany/Cautions";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
-import { asNeeds, bySubject, organsOf, questionsOf, toolsOf, type Question } from "../../shared/calendar/questions";
+import {
+  asNeeds,
+  bySubject,
+  linkOf,
+  useOpenDocuments,
+  useQuestions,
+  type Question,
+} from "../../shared/calendar/questions";
 
-// A window that closes within so many days is worth a word.
-const SOON_DAYS = 14;
-const ALL_YEAR_DAYS = 364;
+const { planAhead } = words.limits;
+const NO_QUESTIONS: Question[] = [];
 const NO_VERSIONS: string[] = [];
 const ways = [
   ["places", "place by place"],
@@ -28,11 +33,11 @@ const ways = [
 /** What is still to be seen and counted, in as few days as will do: those that close first at the front. */
 export function VisitsPage() {
   const from = today();
-  const open = useOpenPlants();
-  const populations = usePopulations();
+  const documents = useOpenDocuments();
   const characters = useShelf(NO_VERSIONS).data?.table.characters ?? [];
   const [way, setWay] = useState<"places" | "trips">("places");
-  const questions = useMemo(() => questionsOf(open.data ?? [], populations.data ?? []), [open.data, populations.data]);
+  const known = useQuestions(from, documents);
+  const questions = known ?? NO_QUESTIONS;
   const request = useMemo(
     (): Schemas["VisitsRequest"] | undefined =>
       questions.length === 0 ? undefined : { from, needs: asNeeds(questions, way === "trips") },
@@ -40,7 +45,7 @@ export function VisitsPage() {
   );
   const { answer, failure, of } = useAsked(request, core.planVisits);
   const subjects = bySubject(questions).length;
-  const byId = new Map(questions.map((q) => [q.id, q]));
+  const byId = new Map(questions.map((q) => [q.question.id, q]));
   const days = way === "trips" ? "trip" : "day";
   return (
     <Page
@@ -54,13 +59,13 @@ export function VisitsPage() {
         )
       }
     >
-      {open.isError && !open.data && (
+      {documents.isAway && (
         <Typography role="alert">
           The server doesn’t answer just now; what is open appears as soon as it does.
         </Typography>
       )}
       {failure && <Typography role="alert">{failure}</Typography>}
-      {open.data && populations.data && questions.length === 0 && (
+      {known?.length === 0 && (
         <Typography>
           Nothing is open. Take a plant to{" "}
           <Link component={RouterLink} to="/bench">
@@ -101,7 +106,7 @@ export function VisitsPage() {
             <Part title="Not to be answered outdoors" id="unanswerable">
               <Box component="ul" sx={{ m: 0, pl: 2.5 }}>
                 {answer.unanswerable
-                  .flatMap((id) => byId.get(id) ?? [])
+                  .flatMap((id) => byId.get(id)?.question ?? [])
                   .map((q) => (
                     <Typography
                       component="li"
@@ -118,7 +123,7 @@ export function VisitsPage() {
           )}
         </>
       )}
-      <Outcomes plants={open.data ?? []} populations={populations.data ?? []} />
+      <Outcomes plants={documents.plants} populations={documents.populations} />
     </Page>
   );
 }
@@ -131,11 +136,11 @@ function Visit(props: {
 }) {
   const { visit, questions, characters, from } = props;
   const [moved, setMoved] = useState<string>();
-  const left = daysBetween(from, visit.latest);
-  const isOpen = visit.earliest === from;
-  const tools = toolsOf(questions, characters);
-  const organs = organsOf(questions, characters);
-  const places = [...grouped(questions, (q) => q.placeId).values()];
+  const days = useMemo(() => Array.from({ length: planAhead + 1 }, (_, at) => daysLater(from, at)), [from]);
+  const wanted = characters.filter((c) => questions.some((q) => q.question.need.character === c.id));
+  const tools = [...new Set(wanted.map((c) => c.tool))].filter((tool) => words.toBring[tool]);
+  const organs = [...new Set(wanted.map((c) => c.organ))];
+  const places = [...grouped(questions, (q) => q.question.placeId).values()];
   const move = useMemo(
     (): Schemas["MoveVisitRequest"] | undefined =>
       moved === undefined ? undefined : { date: moved, needs: asNeeds(questions, false) },
@@ -143,7 +148,7 @@ function Visit(props: {
   );
   const { answer } = useAsked(move, core.moveVisit);
   const lost = new Set(moved === undefined ? [] : answer?.lost);
-  const title = places.map((p) => p[0]?.placeName).join(", ");
+  const title = places.map((p) => p[0]?.question.placeName).join(", ");
   return (
     <Box
       component="li"
@@ -158,34 +163,31 @@ function Visit(props: {
     >
       <Box>
         <Typography variant="h2">
-          {moved !== undefined ? spoken(moved) : isOpen ? "Now" : `About ${spoken(visit.date)}`}
+          {moved !== undefined ? spoken(moved) : visit.isOpen ? "Now" : `About ${spoken(visit.date)}`}
         </Typography>
         <Typography>{title}</Typography>
         <Typography
           variant="body2"
-          sx={left <= SOON_DAYS ? { color: "signal.conflict", fontWeight: 700 } : { color: "text.secondary" }}
+          sx={visit.closesSoon ? { color: "signal.conflict", fontWeight: 700 } : { color: "text.secondary" }}
         >
-          {left <= SOON_DAYS && <span aria-hidden="true">▲ </span>}
-          {isOpen && left >= ALL_YEAR_DAYS
+          {visit.closesSoon && <span aria-hidden="true">▲ </span>}
+          {visit.isAllYear
             ? "at any time of the year"
-            : left === 0
+            : visit.latest === from
               ? "today is the last day"
-              : `${isOpen ? "until" : `from ${spoken(visit.earliest)} to`} ${spoken(visit.latest)}`}
+              : `${visit.isOpen ? "until" : `from ${spoken(visit.earliest)} to`} ${spoken(visit.latest)}`}
         </Typography>
         <Box sx={{ mt: 0.5 }}>
-          <YearBand
-            windows={[{ from: dayOfYear(dated(visit.earliest)), to: dayOfYear(dated(visit.latest)) }]}
-            today={dated(from)}
-          />
+          <YearBand windows={[{ from: dayOfYear(visit.earliest), to: dayOfYear(visit.latest) }]} today={from} />
         </Box>
         <Slider
           size="small"
           min={0}
-          max={ALL_YEAR_DAYS}
-          value={daysBetween(from, moved ?? visit.date)}
-          onChange={(_, value) => setMoved(daysLater(from, value))}
+          max={planAhead}
+          value={days.indexOf(moved ?? visit.date)}
+          onChange={(_, value) => setMoved(days[value])}
           getAriaLabel={() => `Move the visit to ${title}`}
-          getAriaValueText={(value) => spoken(daysLater(from, value))}
+          getAriaValueText={(value) => spoken(days[value] ?? from)}
           sx={{ maxWidth: 260, color: "primary.main" }}
         />
         {moved !== undefined && answer && (
@@ -209,22 +211,22 @@ function Visit(props: {
         <Typography variant="body2">
           {organs.length > 0 && (
             <>
-              <strong>Look at:</strong> {organs.map((o) => organNames[o].toLowerCase()).join(", ")}.{" "}
+              <strong>Look at:</strong> {organs.map((o) => words.organs[o].toLowerCase()).join(", ")}.{" "}
             </>
           )}
           {tools.length > 0 && (
             <>
-              <strong>Bring:</strong> {tools.map((t) => toolNames[t]).join(", ")}.
+              <strong>Bring:</strong> {tools.map((t) => words.toBring[t]).join(", ")}.
             </>
           )}
         </Typography>
         {places.map((here) => (
-          <Box key={here[0]?.placeId}>
-            {places.length > 1 && <Typography variant="h3">{here[0]?.placeName}</Typography>}
-            <GroundCaution text={here[0]?.placeCaution ?? ""} />
+          <Box key={here[0]?.question.placeId}>
+            {places.length > 1 && <Typography variant="h3">{here[0]?.question.placeName}</Typography>}
+            <GroundCaution text={here[0]?.question.placeCaution ?? ""} />
             <Box component="ul" sx={{ listStyle: "none", p: 0, m: 0 }}>
               {bySubject(here).map((own) => (
-                <Subject key={own[0]?.subject} questions={own} lost={lost} />
+                <Subject key={own[0]?.question.subjectId} questions={own} lost={lost} />
               ))}
             </Box>
           </Box>
@@ -234,33 +236,25 @@ function Visit(props: {
   );
 }
 
-const toolNames: Record<Schemas["Tool"], string> = {
-  eye: "nothing",
-  binoculars: "binoculars",
-  lens: "a hand lens",
-  ruler: "a ruler",
-  knife: "a knife",
-  microscope: "a microscope",
-};
-
 function Subject({ questions, lost }: { questions: Question[]; lost: Set<string> }) {
-  const first = questions[0];
-  if (!first) return null;
+  const [it] = questions;
+  if (!it) return null;
+  const first = it.question;
   return (
     <Box component="li" sx={{ pb: 0.75 }} data-kept-back={first.isSensitive ? "" : undefined}>
       <Typography component="div">
-        <Link component={RouterLink} to={first.link}>
+        <Link component={RouterLink} to={linkOf(it)}>
           <TaxonLabel name={first.name} />
           {first.label && `, ${first.label}`}
         </Link>{" "}
         {first.grade && (
           <Typography component="span" variant="body2" color="text.secondary">
-            {gradeNames[first.grade].toLowerCase()}
+            {words.grades[first.grade].toLowerCase()}
           </Typography>
         )}{" "}
         <CautionMarks cautions={[...new Set(first.cautions.flatMap((c) => c.cautions))]} />
       </Typography>
-      {questions.map((q) => (
+      {questions.map(({ question: q }) => (
         <Typography key={q.id} variant="body2" sx={{ pl: 2, color: lost.has(q.id) ? "signal.conflict" : undefined }}>
           <Box component="span" sx={{ color: lost.has(q.id) ? "signal.conflict" : "signal.open" }}>
             {lost.has(q.id) ? "✕ lost: " : "○ "}

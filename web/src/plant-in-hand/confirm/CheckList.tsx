@@ -1,31 +1,18 @@
 import { Box, Button, TextField, Typography } from "@mui/material";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
+import words from "../../api/words";
 import { QuietButton } from "../../shared/ui/QuietButton";
 
-const names: Record<Schemas["CheckKind"], string> = {
-  lead: "Lead",
-  diagnostics: "Diagnostic characters",
-  lookAlikes: "Look-alikes",
-  conflicts: "Conflicts",
-  coverage: "Organs and seasons",
-  material: "Material",
-  season: "In season",
-  presence: "Recorded here",
-  elevation: "Elevation",
-  habitat: "Habitat",
-  origin: "Origin",
-};
-
-const verdicts: Record<Schemas["CheckVerdict"], { glyph: string; word: string; color: string }> = {
-  pass: { glyph: "●", word: "passes", color: "signal.support" },
-  concern: { glyph: "▲", word: "concern", color: "signal.caution" },
-  fail: { glyph: "✕", word: "fails", color: "signal.conflict" },
-  open: { glyph: "○", word: "open", color: "signal.open" },
+const marks: Record<Schemas["CheckVerdict"], { glyph: string; color: string }> = {
+  pass: { glyph: "●", color: "signal.support" },
+  concern: { glyph: "▲", color: "signal.caution" },
+  fail: { glyph: "✕", color: "signal.conflict" },
+  open: { glyph: "○", color: "signal.open" },
 };
 
 // What stands in the way comes first.
-const order: Schemas["CheckVerdict"][] = ["fail", "concern", "open", "pass"];
+const order = Object.keys(words.verdicts);
 
 interface Props {
   checks: Schemas["ConfirmCheck"][];
@@ -46,7 +33,8 @@ export function CheckList({ checks, onExplain }: Props) {
 
 function Check({ check, onExplain }: { check: Schemas["ConfirmCheck"]; onExplain: (text: string) => void }) {
   const [text, setText] = useState<string>();
-  const { glyph, word, color } = verdicts[check.verdict];
+  const { glyph, color } = marks[check.verdict];
+  const word = words.verdicts[check.verdict];
   const wants = check.verdict === "concern" || check.verdict === "fail";
   return (
     <Box
@@ -65,7 +53,7 @@ function Check({ check, onExplain }: { check: Schemas["ConfirmCheck"]; onExplain
         {word}
       </Typography>
       <Typography component="div" variant="body2">
-        <strong>{names[check.kind]}.</strong> {check.reason}
+        <strong>{words.checks[check.kind]}.</strong> {check.reason}
         {check.change && (
           <Box component="span" sx={{ color: "text.secondary" }}>
             {" "}
@@ -75,14 +63,17 @@ function Check({ check, onExplain }: { check: Schemas["ConfirmCheck"]; onExplain
         {check.explained && text === undefined && (
           <Box>
             Explained: “{check.explained}”{" "}
-            <QuietButton name={`Change what is said to ${names[check.kind]}`} onClick={() => setText(check.explained)}>
+            <QuietButton
+              name={`Change what is said to ${words.checks[check.kind]}`}
+              onClick={() => setText(check.explained)}
+            >
               Change
             </QuietButton>
           </Box>
         )}
         {wants && !check.explained && text === undefined && (
           <Box sx={{ ml: -1 }}>
-            <QuietButton name={`Explain: ${names[check.kind]}`} onClick={() => setText("")}>
+            <QuietButton name={`Explain: ${words.checks[check.kind]}`} onClick={() => setText("")}>
               Explain
             </QuietButton>
           </Box>
@@ -100,7 +91,7 @@ function Check({ check, onExplain }: { check: Schemas["ConfirmCheck"]; onExplain
             <TextField
               autoFocus
               size="small"
-              label={`Why it is so here: ${names[check.kind]}`}
+              label={`Why it is so here: ${words.checks[check.kind]}`}
               value={text}
               onChange={(event) => setText(event.target.value)}
               slotProps={{ htmlInput: { maxLength: 2000 } }}

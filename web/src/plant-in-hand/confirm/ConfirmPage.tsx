@@ -1,3 +1,4 @@
+import words from "../../api/words";
 import { useBenchFlora } from "../../shared/botany/useBenchFlora";
 import { Autocomplete, Box, Button, TextField, ToggleButton, ToggleButtonGroup, Typography } from "@mui/material";
 import { startTransition, useMemo, useState } from "react";
@@ -10,7 +11,6 @@ import { usePlaces } from "../../offline/queries";
 import type { ConfirmSettings, Walk } from "../../offline/store";
 import { KeepForm } from "../keep/KeepForm";
 import { OrganSheet } from "../sheet/OrganSheet";
-import { percent } from "../percent";
 import { useStoredWalk } from "../useStoredWalk";
 import { plantTitle, WalkGone, WalkSending } from "../WalkStates";
 import { ModeBar } from "../ModeBar";
@@ -18,7 +18,7 @@ import { NOT_ON_LIST, plainSettings, siftPlace } from "../sift/useSift";
 import { CautionNotes } from "../../shared/botany/Cautions";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
 import { CheckList } from "./CheckList";
-import { GradeShoot, gradeNames } from "../../shared/botany/GradeShoot";
+import { GradeShoot } from "../../shared/botany/GradeShoot";
 import { LookAlikeList } from "./LookAlikeList";
 import { OpenNeeds } from "./OpenNeeds";
 
@@ -120,7 +120,7 @@ function Confirm({ walkId }: { walkId: string }) {
         <KeepForm
           walk={walk}
           names={[reported || nameOf(fits.taxon)]}
-          said={`${gradeNames[fits.grade]}. ${report?.reason ?? ""}`}
+          said={`${words.grades[fits.grade]}. ${report?.reason ?? ""}`}
           confirming={{
             floraId: flora.id,
             taxon: fits.taxon,
@@ -183,7 +183,7 @@ function Confirm({ walkId }: { walkId: string }) {
                 </Typography>
                 {fits.next && fits.missingForNext.length > 0 && (
                   <Typography variant="body2" component="div">
-                    <strong>For {gradeNames[fits.next].toLowerCase()}:</strong>
+                    <strong>For {words.grades[fits.next].toLowerCase()}:</strong>
                     <Box component="ul" sx={{ m: 0, pl: 2.5 }}>
                       {fits.missingForNext.map((it) => (
                         <li key={it}>{it}</li>
@@ -198,8 +198,8 @@ function Confirm({ walkId }: { walkId: string }) {
                 >
                   <Typography id="report-as" component="h2" sx={{ fontSize: "1.0625rem" }}>
                     Report as <strong>{reported ? <TaxonLabel name={reported} /> : "not determined yet"}</strong>
-                    {report && reported && report.kind !== "species" && ` (${reportWords[report.kind]})`}
-                    {report && reported && report.kind !== "hybrid" && `, ${percent(report.probability)}`}
+                    {report && reported && report.kind !== "species" && ` (${words.reportKinds[report.kind]})`}
+                    {report && reported && report.kind !== "hybrid" && `, ${report.probabilityInWords}`}
                   </Typography>
                   <Typography variant="body2">{report?.reason}</Typography>
                   {fits.hybrid && (
@@ -212,7 +212,7 @@ function Confirm({ walkId }: { walkId: string }) {
                     </Box>
                   )}
                   <Button variant="contained" sx={{ mt: 1 }} onClick={() => setKeeping(true)}>
-                    {`Keep it as ${reported || nameOf(fits.taxon)}, ${gradeNames[fits.grade].toLowerCase()}`}
+                    {`Keep it as ${reported || nameOf(fits.taxon)}, ${words.grades[fits.grade].toLowerCase()}`}
                   </Button>
                 </Box>
               </Box>
@@ -240,15 +240,6 @@ function Confirm({ walkId }: { walkId: string }) {
     </Page>
   );
 }
-
-const reportWords: Record<Schemas["ReportKind"], string> = {
-  undetermined: "",
-  species: "",
-  aggregate: "an aggregate",
-  genus: "a genus",
-  family: "a family",
-  hybrid: "a hybrid",
-};
 
 function Naming(props: {
   walk: Walk;

@@ -4,7 +4,7 @@ import type { Schemas } from "../../api/client";
 import { QuietButton } from "../../shared/ui/QuietButton";
 import { core } from "../../core/coreClient";
 import { useAsked } from "../../offline/flora";
-import { dated, dayOfYear, holds, iso, now, spoken } from "../../shared/calendar/day";
+import { spoken, today } from "../../shared/calendar/day";
 import { YearBand } from "../../shared/calendar/YearBand";
 
 const HERE = "here";
@@ -18,8 +18,7 @@ interface Props {
 
 /** What is still missing and when it can be seen, the fewest days that answer all of it, and what a camera can do. */
 export function OpenNeeds({ answer, date, place, onLook }: Props) {
-  const day = useMemo(() => (date ? dated(date) : now()), [date]);
-  const from = iso(day);
+  const from = date ?? today();
   const { needs, shots } = answer;
   const question = useMemo(
     (): Schemas["VisitsRequest"] | undefined =>
@@ -32,6 +31,11 @@ export function OpenNeeds({ answer, date, place, onLook }: Props) {
     [needs, from, place],
   );
   const plan = useAsked(question, core.planVisits).answer;
+  const standing = useMemo(
+    () => ({ date: from, questions: needs.map(({ id, windows }) => ({ id, windows })) }),
+    [needs, from],
+  );
+  const stands = useAsked(standing, core.standings).answer;
   if (needs.length === 0) {
     return (
       <Typography>
@@ -46,7 +50,7 @@ export function OpenNeeds({ answer, date, place, onLook }: Props) {
     <>
       <Box component="ul" aria-label="Still to be seen" sx={{ listStyle: "none", p: 0, m: 0 }}>
         {needs.map((need) => {
-          const now = need.windows.some((w) => holds(w, dayOfYear(day)));
+          const now = stands?.find((it) => it.id === need.id)?.open ?? false;
           return (
             <Box
               component="li"
@@ -75,7 +79,7 @@ export function OpenNeeds({ answer, date, place, onLook }: Props) {
                   </Box>
                 )}
               </Typography>
-              {need.windows.length > 0 && <YearBand windows={need.windows} today={day} />}
+              {need.windows.length > 0 && <YearBand windows={need.windows} today={from} />}
             </Box>
           );
         })}
@@ -90,7 +94,7 @@ export function OpenNeeds({ answer, date, place, onLook }: Props) {
           {plan.visits
             .map((v) => {
               const last = spoken(v.latest);
-              if (v.earliest === from) return v.latest === from ? "today" : `now, until ${last}`;
+              if (v.isOpen) return v.latest === from ? "today" : `now, until ${last}`;
               return v.earliest === v.latest ? last : `about ${spoken(v.date)}, until ${last}`;
             })
             .join(", then ")}

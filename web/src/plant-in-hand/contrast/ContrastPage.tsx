@@ -1,3 +1,4 @@
+import words from "../../api/words";
 import { useBenchFlora } from "../../shared/botany/useBenchFlora";
 import { Autocomplete, Box, Button, Link, TextField, Typography } from "@mui/material";
 import { startTransition, useEffect, useMemo, useRef, useState } from "react";
@@ -18,8 +19,7 @@ import { ContrastTable } from "./ContrastTable";
 import { ModeBar } from "../ModeBar";
 import { useOwnPlants, useSheets } from "../sift/useOwnPlants";
 
-const FEWEST = 2;
-const MOST = 8;
+const { fewestToContrast: FEWEST, mostToContrast: MOST } = words.limits;
 
 /** Contrast: a few taxa side by side, and only what separates them. */
 export function ContrastPage() {
@@ -43,15 +43,14 @@ function Contrast({ walkId }: { walkId: string }) {
   const byId = useMemo(() => new Map(taxa.map((t) => [t.id, t])), [taxa]);
   const nameOf = (id: string) => byId.get(id)?.name ?? id;
   const described = useDescribed(flora?.id, version, compared);
-  const here = places.find((p) => p.id === walk?.form.placeId);
   const own = useOwnPlants(
     compared.flatMap((id) => byId.get(id) ?? []),
-    here,
+    walk?.form.placeId,
     places,
     walk?.plant?.id,
   );
   const plants = useMemo(
-    () => own.filter((it) => walk?.comparedPlants?.includes(it.line.plantId)).map((it) => it.line.plantId),
+    () => own.filter((it) => walk?.comparedPlants?.includes(it.record.plantId)).map((it) => it.record.plantId),
     [own, walk?.comparedPlants],
   );
   const plantKey = plants.join();
@@ -239,7 +238,7 @@ function Contrast({ walkId }: { walkId: string }) {
                 sx={{ display: "flex", flexWrap: "wrap", gap: 1, alignItems: "center", mb: 1 }}
               >
                 <Typography variant="body2">Plants seen before:</Typography>
-                {own.map(({ line, away }) => {
+                {own.map(({ record: line, away }) => {
                   const on = plants.includes(line.plantId);
                   return (
                     <Button
@@ -257,7 +256,7 @@ function Contrast({ walkId }: { walkId: string }) {
                     >
                       {on && "✓ "}
                       {line.name}, {line.plantLabel || line.placeName}
-                      {away !== undefined && ` (${away < 0.05 ? "here" : `${away.toFixed(1)} km`})`}
+                      {away && ` (${away})`}
                     </Button>
                   );
                 })}
@@ -272,7 +271,7 @@ function Contrast({ walkId }: { walkId: string }) {
                   characters={characters}
                   nameOf={nameOf}
                   sides={walk.sides?.leads}
-                  plants={own.filter((it) => plants.includes(it.line.plantId))}
+                  plants={own.filter((it) => plants.includes(it.record.plantId))}
                   plantIds={plants}
                   onLook={(character) => {
                     const found = characters.find((c) => c.id === character);
@@ -301,6 +300,7 @@ function Contrast({ walkId }: { walkId: string }) {
 }
 
 const NO_PLACES: Schemas["Place"][] = [];
+const NO_TAXA: string[] = [];
 
 /** What the first of the compared is taken for. */
 function useNear(floraId: string | undefined, version: string | undefined, taxon: string | undefined): string[] {
@@ -308,7 +308,7 @@ function useNear(floraId: string | undefined, version: string | undefined, taxon
     () => (floraId && version && taxon ? { floraId, taxon } : undefined),
     [floraId, version, taxon],
   );
-  return useAsked(question, core.near).answer ?? [];
+  return useAsked(question, core.near).answer?.taxa ?? NO_TAXA;
 }
 
 interface SummaryProps {
@@ -356,7 +356,7 @@ function Summary({ answer, nameOf, characters, couplet, onLook }: SummaryProps) 
               sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", columnGap: 1.5, rowGap: 0.5, mt: 0.5 }}
             >
               <span>
-                {cap(only.text)}. {certainty(only.separation)}
+                {cap(only.text)}. {only.certainty}
               </span>
               {only.canBeSeen ? (
                 <Button onClick={() => onLook(only.character)}>Look at it now</Button>
@@ -401,7 +401,7 @@ function Summary({ answer, nameOf, characters, couplet, onLook }: SummaryProps) 
                   <NamesLabel names={[nameOf(pair.first), nameOf(pair.second)]} />:{" "}
                   {pair.character ? (
                     <>
-                      {pair.text}. {certainty(pair.separation)} {!pair.canBeSeen && "◌ not today"}
+                      {pair.text}. {pair.certainty} {!pair.canBeSeen && "◌ not today"}
                     </>
                   ) : (
                     "nothing in this flora separates them"
@@ -419,11 +419,3 @@ function Summary({ answer, nameOf, characters, couplet, onLook }: SummaryProps) 
 const cap = (words: string) => words.charAt(0).toUpperCase() + words.slice(1);
 
 const numbers = ["No", "One", "Two", "Three", "Four", "Five", "Six", "Seven", "Eight"];
-
-const CLEAN = 0.95;
-const MOSTLY = 0.8;
-
-function certainty(separation: number): string {
-  if (separation >= CLEAN) return "It separates nearly all plants.";
-  return separation >= MOSTLY ? "It separates most plants." : "It overlaps: take it with others.";
-}

@@ -8,7 +8,6 @@ import { StateFigure } from "../../plates/StateFigure";
 import { CautionMarks } from "../../shared/botany/Cautions";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
 import { RangeMarks } from "./RangeMarks";
-import type { OwnPlant } from "../sift/useOwnPlants";
 
 interface Props {
   answer: Schemas["ContrastResult"];
@@ -17,7 +16,7 @@ interface Props {
   nameOf: (id: string) => string;
   /** Behind which lead each taxon lies, where a fork is contrasted. */
   sides?: Record<string, string>;
-  plants: OwnPlant[];
+  plants: Schemas["OwnPlant"][];
   /** The plants in the order in which the rows hold them. */
   plantIds: string[];
   onLook: (character: string) => void;
@@ -31,19 +30,7 @@ const groups: { id: Schemas["RowGroup"]; words: string; glyph: string; color: st
   { id: "later", words: "Come back for", glyph: "◌", color: "signal.absent" },
 ];
 
-const partWords: Record<string, string> = {
-  plant: "Plant",
-  leaf: "Leaf",
-  twig: "Twig",
-  ligule: "Ligule",
-  sori: "Sori",
-  inflorescence: "Inflorescence",
-  flower: "Flower",
-  fruit: "Fruit",
-  stem: "Stem",
-  seed: "Seed",
-  underground: "Underground",
-};
+const capital = (part: string) => part.charAt(0).toUpperCase() + part.slice(1);
 
 // So many parts are drawn before the rows; the others when they are asked for.
 const MOST_DRAWN = 3;
@@ -137,15 +124,15 @@ export function ContrastTable(props: Props) {
               </Box>
             )}
             {plants.map((it) => (
-              <Box component="th" scope="col" key={it.line.plantId} sx={{ borderTop: "0 !important" }}>
+              <Box component="th" scope="col" key={it.record.plantId} sx={{ borderTop: "0 !important" }}>
                 <Typography variant="body2">
-                  <Link component={RouterLink} to={`/plants/${it.line.plantId}`}>
-                    {it.line.plantLabel || "A plant"}
+                  <Link component={RouterLink} to={`/plants/${it.record.plantId}`}>
+                    {it.record.plantLabel || "A plant"}
                   </Link>
-                  , {it.line.placeName}, {it.line.eventDate}
+                  , {it.record.placeName}, {it.record.eventDate}
                 </Typography>
                 <Typography variant="body2" color="text.secondary">
-                  named <TaxonLabel name={it.line.name} />
+                  named <TaxonLabel name={it.record.name} />
                 </Typography>
               </Box>
             ))}
@@ -156,7 +143,7 @@ export function ContrastTable(props: Props) {
             <tr key={it.id}>
               <th scope="row">
                 <Typography variant="h3" sx={{ color: it.differs ? undefined : "text.secondary" }}>
-                  {partWords[it.id] ?? it.id}
+                  {capital(it.id)}
                 </Typography>
                 {!it.differs && (
                   <Typography variant="caption" color="text.secondary">
@@ -176,7 +163,7 @@ export function ContrastTable(props: Props) {
               ))}
               {hasOwn && <Box component="td" sx={{ bgcolor: "signal.chosenWash" }} />}
               {plants.map((plant) => (
-                <td key={plant.line.plantId} />
+                <td key={plant.record.plantId} />
               ))}
             </tr>
           ))}
@@ -237,14 +224,11 @@ export function ContrastTable(props: Props) {
                         <td key={id}>
                           <Box sx={{ display: "flex", gap: 0.75, alignItems: "center", opacity: isAgainst ? 0.62 : 1 }}>
                             {character &&
-                              value.states
-                                .filter((state) => state.share >= SHOWN_FROM)
-                                .slice(0, 2)
-                                .map((state) => (
-                                  <StateFigure key={state.state} character={character} state={state.state} size={40} />
-                                ))}
+                              value.drawn.map((state) => (
+                                <StateFigure key={state} character={character} state={state} size={40} />
+                              ))}
                           </Box>
-                          {value.range && <RangeMarks range={value.range} all={row.values.map((v) => v.range)} />}
+                          {value.mark && <RangeMarks mark={value.mark} />}
                           <Typography variant="body2" sx={{ fontWeight: speaks ? 700 : 400 }}>
                             {speaks && (
                               <Box component="span" sx={{ color: "signal.support" }}>
@@ -276,9 +260,9 @@ export function ContrastTable(props: Props) {
                       </Box>
                     )}
                     {plants.map((plant) => (
-                      <td key={plant.line.plantId}>
+                      <td key={plant.record.plantId}>
                         <Typography variant="body2">
-                          {row.plants[plantIds.indexOf(plant.line.plantId)] || "not looked at"}
+                          {row.plants[plantIds.indexOf(plant.record.plantId)] || "not looked at"}
                         </Typography>
                       </td>
                     ))}
@@ -298,6 +282,3 @@ export function ContrastTable(props: Props) {
     </Box>
   );
 }
-
-// A state rarer than this isn't drawn.
-const SHOWN_FROM = 0.15;

@@ -9,25 +9,12 @@ import { core } from "../../core/coreClient";
 import { useAllTaxa, useAsked } from "../../offline/flora";
 import { usePlaces } from "../../offline/queries";
 import { StateFigure } from "../../plates/StateFigure";
-import { today } from "../../shared/calendar/day";
+import { months, today } from "../../shared/calendar/day";
 import { CautionMarks } from "../../shared/botany/Cautions";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
 import { siftPlace } from "../sift/useSift";
 
-const months = [
-  "January",
-  "February",
-  "March",
-  "April",
-  "May",
-  "June",
-  "July",
-  "August",
-  "September",
-  "October",
-  "November",
-  "December",
-];
+const names = months("long");
 
 // So that it stays on one page: the two quickest looks of each taxon.
 const MOST_EACH = 2;
@@ -47,7 +34,7 @@ export function CribPage() {
     return {
       floraId: flora.id,
       at: siftPlace(place),
-      date: month >= 1 && month <= 12 ? `${today().slice(0, 4)}-${String(month).padStart(2, "0")}-15` : null,
+      date: names[month - 1] ? `${today().slice(0, 4)}-${String(month).padStart(2, "0")}-15` : null,
       narrowing: place ? { recordedHere: true } : null,
     };
   }, [flora, version, place, month]);
@@ -59,7 +46,7 @@ export function CribPage() {
   const byTaxon = new Map<string, Schemas["NamedGiveaway"][]>();
   for (const it of answer?.giveaways ?? []) byTaxon.set(it.taxon, [...(byTaxon.get(it.taxon) ?? []), it]);
   const rows = [...byTaxon.entries()].sort(([, a], [, b]) => (a[0]?.name ?? "").localeCompare(b[0]?.name ?? ""));
-  const title = `What gives them away: ${place?.name ?? flora?.name ?? "the flora"}, ${months[month - 1] ?? "any month"}`;
+  const title = `What gives them away: ${place?.name ?? flora?.name ?? "the flora"}, ${names[month - 1] ?? "any month"}`;
   return (
     <Page
       title={title}
@@ -99,7 +86,7 @@ export function CribPage() {
           ))}
         </TextField>
         <TextField select label="Month" value={String(month)} onChange={(event) => set({ month: event.target.value })}>
-          {months.map((name, i) => (
+          {names.map((name, i) => (
             <MenuItem key={name} value={String(i + 1)}>
               {name}
             </MenuItem>

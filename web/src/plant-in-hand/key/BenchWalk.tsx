@@ -12,12 +12,13 @@ import { StandingList } from "./StandingList";
 import { OrganSheet } from "../sheet/OrganSheet";
 import { PlantFigure, type OrganState } from "../PlantFigure";
 import { newLook, withLook } from "../sheet/sheet";
-import { percent } from "../percent";
 import { TrailRibbon } from "./TrailRibbon";
 import { useWalk, type OpenCouplet } from "./useWalk";
 import { ModeBar } from "../ModeBar";
 import { ChooseKey, plantTitle, WalkGone, WalkSending } from "../WalkStates";
 import type { Schemas } from "../../api/client";
+
+const NO_ENDS: Schemas["WeighedEnd"][] = [];
 
 /** The Bench: a couplet on the table, the trail and the taxa still standing beside it. */
 export function BenchWalk() {
@@ -65,10 +66,10 @@ function Walk({ walkId }: { walkId: string }) {
     if (found) setOrgan({ organ: found.organ, focus: character });
   };
   // A statement that fits lands on the sheet; one that isn't understood is weighed by hand.
-  const onStatement = (lead: number, statement: number, reading: Schemas["StatementReading"], fits: boolean) => {
+  const onStatement = (lead: number, statement: number, fits: boolean) => {
     if (!walk || !at) return;
-    const claims = reading.claims.filter((c) => c.states.length > 0);
-    if (claims.length === 0) {
+    const own = verdict?.leads[lead]?.statements[statement];
+    if (!own || own.ifFits.length === 0) {
       const others = (walk.hand ?? []).filter(
         (h) =>
           !(h.keyVersion === at.keyVersion && h.couplet === at.couplet && h.lead === lead && h.statement === statement),
@@ -76,17 +77,14 @@ function Walk({ walkId }: { walkId: string }) {
       bench.change({ ...walk, hand: [...others, { ...at, lead, statement, fits }] });
       return;
     }
-    const next = claims.reduce((before, claim) => {
-      const character = characters.find((c) => c.id === claim.character);
-      const states = fits
-        ? claim.states
-        : (character?.states.map((s) => s.id).filter((s) => !claim.states.includes(s)) ?? []);
-      if (states.length === 0) return before;
-      return withLook(
-        before,
-        newLook(before, claim.character, { states, fromCouplet: `${at.keyVersion}#${at.couplet}` }),
-      );
-    }, walk);
+    const next = (fits ? own.ifFits : own.ifNot).reduce(
+      (before, told) =>
+        withLook(
+          before,
+          newLook(before, told.character, { states: told.states, fromCouplet: `${at.keyVersion}#${at.couplet}` }),
+        ),
+      walk,
+    );
     bench.change(next);
   };
   // How sure an answer is, couplet by couplet, as far as it was said.
@@ -99,22 +97,13 @@ function Walk({ walkId }: { walkId: string }) {
     if (at) setSaid({ ...said, [at.keyVersion + at.couplet]: it });
   };
 
+  const pathOf = (of: { keyVersion: string; couplet: string } | undefined) =>
+    bench.bench?.paths.find((it) => it.keyVersion === of?.keyVersion && it.couplet === of.couplet);
   // What lies on either side of a fork, the likeliest of each side, held against each other.
   const contrast = (it: OpenCouplet) => {
     if (!walk) return;
-    const share = new Map(bench.bench?.ends.map((end) => [end.name, end.share]));
-    const each = Math.max(1, Math.floor(MOST_COMPARED / it.couplet.leads.length));
-    const leads: Record<string, string> = {};
-    it.taxa.forEach((standing, lead) => {
-      const likeliest = [...standing].sort((a, b) => (share.get(b.name) ?? 0) - (share.get(a.name) ?? 0));
-      likeliest
-        .flatMap((st) => st.taxonId ?? [])
-        .filter((id) => !(id in leads))
-        .slice(0, each)
-        .forEach((id) => {
-          leads[id] = leadLetter(lead);
-        });
-    });
+    const sides = pathOf({ keyVersion: it.keyVersion, couplet: it.couplet.label })?.sides ?? [];
+    const leads = Object.fromEntries(sides.flatMap((taxa, lead) => taxa.map((id) => [id, leadLetter(lead)])));
     bench.change({ ...walk, inQuestion: Object.keys(leads), sides: { couplet: it.couplet.label, leads } });
     void navigate(`/bench/${walkId}/contrast`);
   };
@@ -169,13 +158,9 @@ function Walk({ walkId }: { walkId: string }) {
       </Page>
     );
 
-  const turn = bench.bench?.turns[0];
-  // A doubt is worth a word once it is a serious one.
-  const weakest = turn && turn.probability >= SERIOUS_DOUBT ? turn : undefined;
+  const weakest = bench.bench?.weakest ?? undefined;
   // The trail proposes a better open path; it never jumps by itself.
-  const paths = bench.bench && bench.bench.sheet.length > 0 ? bench.bench.paths : [];
-  const ownShare = paths.find((it) => it.keyVersion === at?.keyVersion && it.couplet === at.couplet)?.share ?? 1;
-  const betterPath = [...paths].sort((a, b) => b.share - a.share).find((it) => it.share >= ownShare * CLEARLY_LIKELIER);
+  const betterPath = pathOf(at)?.better;
   const names = state.standing.map((s) => s.name);
   const careful = state.standing.flatMap((s) => (s.taxonId ? (taxa.get(s.taxonId) ?? []) : []));
   return (
@@ -335,7 +320,7 @@ function Walk({ walkId }: { walkId: string }) {
                 >
                   <Typography variant="body2" sx={{ flex: "1 1 14rem" }}>
                     <strong>⋔ By the sheet another open path is likelier:</strong> couplet {betterPath.couplet},{" "}
-                    {percent(betterPath.share)}.
+                    {betterPath.shareInWords}.
                   </Typography>
                   <Button onClick={() => bench.choosePath(betterPath)}>Go on there</Button>
                 </Box>
@@ -384,7 +369,11 @@ function Walk({ walkId }: { walkId: string }) {
             overflowY: { md: "auto" },
           }}
         >
-          <StandingList standing={state.standing} taxa={taxa} ends={bench.bench?.ends} />
+          <StandingList
+            standing={state.standing}
+            taxa={taxa}
+            ends={bench.bench?.isWeighed ? bench.bench.ends : NO_ENDS}
+          />
         </Box>
       </Box>
       {term && (
@@ -419,14 +408,6 @@ function Walk({ walkId }: { walkId: string }) {
   );
 }
 
-const SERIOUS_DOUBT = 0.25;
-
-// As many taxa as a contrast can take.
-const MOST_COMPARED = 8;
-
-// Another path is worth a word when it is this many times as likely.
-const CLEARLY_LIKELIER = 3;
-
 /** The couplet most likely answered wrongly, with what to look at again. */
 function WeakestTurn(props: {
   turn: Schemas["WeakTurn"];
@@ -441,7 +422,7 @@ function WeakestTurn(props: {
         <Box component="strong" sx={{ color: "signal.conflict" }}>
           ▽ Weakest turn: couplet {turn.couplet}.
         </Box>{" "}
-        By the answers and the sheet the plant left the trail here with a probability of {percent(turn.probability)},
+        By the answers and the sheet the plant left the trail here with a probability of {turn.probabilityInWords},
         perhaps towards <em>{turn.best}</em>.{character && ` Look again at: ${character}.`}
       </Typography>
       <Box sx={{ display: "flex", gap: 1, mt: 0.75, flexWrap: "wrap" }}>

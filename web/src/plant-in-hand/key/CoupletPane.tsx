@@ -1,6 +1,6 @@
+import words from "../../api/words";
 import { Box, Button, ButtonBase, Typography } from "@mui/material";
 import type { Schemas } from "../../api/client";
-import { percent } from "../percent";
 import type { OpenCouplet } from "./useWalk";
 import { QuietButton } from "../../shared/ui/QuietButton";
 import { pageLabel } from "../../shared/botany/CoupletList";
@@ -11,7 +11,7 @@ interface Props {
   /** What the sheet says of it. */
   verdict?: Schemas["CoupletVerdict"];
   /** A statement that fits or doesn't, as it was tapped. */
-  onStatement: (lead: number, statement: number, reading: Schemas["StatementReading"], fits: boolean) => void;
+  onStatement: (lead: number, statement: number, fits: boolean) => void;
   /** Opens the sheet at a character. */
   onLook: (character: string) => void;
   /** Opens the terms of a statement. */
@@ -97,7 +97,7 @@ export function CoupletPane(props: Props) {
                     text={statement}
                     first={s === 0}
                     it={weighed?.statements[s]}
-                    onFits={(fits, reading) => onStatement(i, s, reading, fits)}
+                    onFits={(fits) => onStatement(i, s, fits)}
                     onLook={onLook}
                     onTerm={onTerm}
                   />
@@ -108,7 +108,9 @@ export function CoupletPane(props: Props) {
                     <Behind taxa={taxa} />
                     {lead.destination?.page && <>, {pageLabel(lead.destination.page)}</>}
                   </Typography>
-                  {weighed && verdict.call !== "unseen" && <ShareBar share={weighed.share} best={verdict.best === i} />}
+                  {weighed && verdict.call !== "unseen" && (
+                    <ShareBar share={weighed.share} words={weighed.shareInWords} best={verdict.best === i} />
+                  )}
                 </Box>
               </Box>
             </Box>
@@ -222,13 +224,13 @@ function KeyPlace({ place, of }: { place: number; of: number }) {
   );
 }
 
-const fits: Record<Schemas["StatementFit"], { glyph: string; words: string; color: string }> = {
-  fits: { glyph: "●", words: "fits", color: "signal.support" },
-  atTheEdge: { glyph: "◐", words: "at the edge", color: "signal.support" },
-  doubtful: { glyph: "?", words: "doubtful", color: "signal.open" },
-  conflicts: { glyph: "✕", words: "conflicts", color: "signal.conflict" },
-  notSeen: { glyph: "○", words: "not seen", color: "text.secondary" },
-  unread: { glyph: "¶", words: "weigh by hand", color: "text.secondary" },
+const fits: Record<Schemas["StatementFit"], { glyph: string; color: string }> = {
+  fits: { glyph: "●", color: "signal.support" },
+  atTheEdge: { glyph: "◐", color: "signal.support" },
+  doubtful: { glyph: "?", color: "signal.open" },
+  conflicts: { glyph: "✕", color: "signal.conflict" },
+  notSeen: { glyph: "○", color: "text.secondary" },
+  unread: { glyph: "¶", color: "text.secondary" },
 };
 
 /** The text of a statement; its terms open the glossary in place. */
@@ -293,7 +295,7 @@ function Statement(props: {
         {it && said && it.fit !== "notSeen" && it.fit !== "unread" && (
           <Typography component="span" variant="body2" sx={{ display: "block", color: said.color }}>
             <strong>
-              {said.glyph} {said.words}
+              {said.glyph} {words.statementFits[it.fit]}
             </strong>
             {it.seen && `: ${it.seen}`}
           </Typography>
@@ -303,7 +305,7 @@ function Statement(props: {
         <Box sx={{ display: "flex", alignItems: "center", position: "relative", zIndex: 1 }}>
           {toWeigh && (
             <Typography component="span" variant="caption" color="text.secondary" sx={{ mr: 0.5 }}>
-              {said.glyph} {said.words}
+              {said.glyph} {words.statementFits[it.fit]}
             </Typography>
           )}
           {claim && (
@@ -327,7 +329,7 @@ function Statement(props: {
   );
 }
 
-function ShareBar({ share, best }: { share: number; best: boolean }) {
+function ShareBar({ share, words, best }: { share: number; words: string; best: boolean }) {
   return (
     <Box component="span" sx={{ flex: "none", width: 150, display: "flex", alignItems: "center", gap: 1 }}>
       <Typography
@@ -335,7 +337,7 @@ function ShareBar({ share, best }: { share: number; best: boolean }) {
         variant="body2"
         sx={{ fontWeight: best ? 700 : 400, textAlign: "right", minWidth: 66, order: 1 }}
       >
-        {percent(share)}
+        {words}
       </Typography>
       <Box
         component="span"

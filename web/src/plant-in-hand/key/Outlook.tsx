@@ -1,7 +1,8 @@
 import { Box, Button, ButtonBase, Link, Typography } from "@mui/material";
 import { useEffect, useState } from "react";
 import type { Schemas } from "../../api/client";
-import { core } from "../../core/coreClient";
+import words from "../../api/words";
+import { core, fillShelf } from "../../core/coreClient";
 import { useShelf } from "../../offline/queries";
 import { today } from "../../shared/calendar/day";
 
@@ -9,20 +10,8 @@ type Tool = Schemas["Tool"];
 type Handling = Schemas["Handling"];
 
 const AT_HAND = "garten.at-hand";
-const tools: [Tool, string][] = [
-  ["lens", "hand lens"],
-  ["ruler", "ruler"],
-  ["knife", "knife"],
-  ["binoculars", "binoculars"],
-  ["microscope", "microscope"],
-];
-const handlings: [Handling, string][] = [
-  ["look", "only look"],
-  ["touch", "touch"],
-  ["takeAPiece", "take a piece"],
-  ["cut", "cut"],
-  ["uproot", "uproot"],
-];
+const tools = (Object.entries(words.tools) as [Tool, string][]).filter(([id]) => id !== "eye");
+const handlings = Object.entries(words.handlings) as [Handling, string][];
 
 export interface AtHand {
   tools: Tool[];
@@ -45,16 +34,22 @@ export function useAtHand() {
 }
 
 /** What awaits one who starts each key today, with what is at hand. */
-export function useOutlook() {
+export function useOutlook(entries: string[] | undefined) {
   const shelf = useShelf(NONE);
+  const asked = entries?.join();
   const { atHand, change } = useAtHand();
   const [outlook, setOutlook] = useState<Map<string, Schemas["KeyOutlook"]>>();
   useEffect(() => {
-    if (!shelf.data) return;
+    if (!shelf.data || asked === undefined) return;
     let current = true;
     const ask = async () => {
-      await core.fillShelf(shelf.data);
-      const found = await core.outlook({ day: today(), tools: atHand.tools, most: atHand.most });
+      await fillShelf(shelf.data);
+      const found = await core.outlook({
+        day: today(),
+        tools: atHand.tools,
+        most: atHand.most,
+        entries: asked.split(","),
+      });
       if (current) setOutlook(new Map(found.map((it) => [it.keyVersion, it])));
     };
     // Without it the keys can be followed all the same.
@@ -62,7 +57,7 @@ export function useOutlook() {
     return () => {
       current = false;
     };
-  }, [shelf.data, atHand]);
+  }, [shelf.data, atHand, asked]);
   return { outlook, atHand, change };
 }
 
@@ -142,12 +137,6 @@ export function Toggle({ on, onClick, children }: { on: boolean; onClick: () => 
   );
 }
 
-const reasons: Record<Schemas["BlockReason"], string> = {
-  season: "not at this time of the year",
-  tool: "a tool is missing",
-  handling: "more handling than is allowed",
-};
-
 /** Which couplets of a key can't be answered today; another key for the season where there is one. */
 export function OutlookOf(props: { it: Schemas["KeyOutlook"]; better?: Schemas["KeyOutlook"]; onBetter: () => void }) {
   const { it, better, onBetter } = props;
@@ -194,7 +183,8 @@ export function OutlookOf(props: { it: Schemas["KeyOutlook"]; better?: Schemas["
           {it.blocked.map((blocked) => (
             <Typography component="li" variant="body2" key={blocked.keyVersion + blocked.couplet}>
               {blocked.keyVersion !== it.keyVersion && <>{blocked.keyTitle}, </>}
-              {blocked.couplet}: {blocked.characters.join(", ")} ({reasons[blocked.reason]}; {blocked.taxaBehind} taxa)
+              {blocked.couplet}: {blocked.characters.join(", ")} ({words.blockReasons[blocked.reason]};{" "}
+              {blocked.taxaBehind} taxa)
             </Typography>
           ))}
         </Box>

@@ -1,7 +1,6 @@
 import { Box, Typography } from "@mui/material";
 import type { Schemas } from "../../api/client";
 import { CautionMarks } from "../../shared/botany/Cautions";
-import { percent } from "../percent";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
 
 interface Props {
@@ -11,20 +10,17 @@ interface Props {
   ends?: Schemas["WeighedEnd"][];
 }
 
-// An end off the trail is worth a line from this share on.
-const WORTH_A_LINE = 0.03;
-
 // A longer list is cut; the count says how many there are.
 const MOST_SHOWN = 60;
 
 /** The taxa that the answers leave standing. */
 export function StandingList({ standing, taxa, ends = [] }: Props) {
-  const weighed = ends.length > 0 && new Set(ends.map((e) => e.share.toFixed(6))).size > 1;
+  const weighed = ends.length > 0;
   const byName = new Map(ends.map((e) => [e.name, e]));
   const ordered = weighed
     ? [...standing].sort((a, b) => (byName.get(b.name)?.share ?? 0) - (byName.get(a.name)?.share ?? 0))
     : standing;
-  const off = weighed ? ends.filter((e) => !e.onTrail && e.share >= WORTH_A_LINE) : [];
+  const off = weighed ? ends.filter((e) => e.isLikelyOffTrail) : [];
   return (
     <Box>
       <Typography variant="h2" id="standing" aria-live="polite">
@@ -36,7 +32,7 @@ export function StandingList({ standing, taxa, ends = [] }: Props) {
           {off.slice(0, 5).map((end) => (
             <Box key={end.name} sx={{ py: 0.25 }}>
               <TaxonLabel name={end.name} scientific />
-              <Share share={end.share} />
+              <Share share={end.share} words={end.shareInWords} />
             </Box>
           ))}
         </Box>
@@ -63,7 +59,7 @@ export function StandingList({ standing, taxa, ends = [] }: Props) {
                 )}
                 <TaxonLabel name={it.name} scientific={it.taxon?.isScientific ?? false} />
               </Typography>
-              {end && <Share share={end.share} />}
+              {end && <Share share={end.share} words={end.shareInWords} />}
               <Typography variant="caption" sx={{ display: "block", color: "text.secondary" }}>
                 {end?.isProvisional && "weighed by the key’s own words (provisional) · "}
                 {end && end.items.some((i) => i.fit === "conflicts") && (
@@ -84,14 +80,14 @@ export function StandingList({ standing, taxa, ends = [] }: Props) {
   );
 }
 
-function Share({ share }: { share: number }) {
+function Share({ share, words }: { share: number; words: string }) {
   return (
     <Box sx={{ display: "flex", alignItems: "center", gap: 1 }}>
       <Box aria-hidden="true" sx={{ flex: 1, height: 7, border: 1, borderColor: "rule" }}>
         <Box sx={{ height: "100%", width: `${share * 100}%`, bgcolor: "primary.main" }} />
       </Box>
       <Typography component="span" variant="body2" sx={{ minWidth: 64, textAlign: "right" }}>
-        {percent(share)}
+        {words}
       </Typography>
     </Box>
   );

@@ -2,7 +2,6 @@ import { leadLetter } from "../../shared/botany/leads";
 import { Box, ButtonBase, Typography } from "@mui/material";
 import type { ReactNode } from "react";
 import { visuallyHidden } from "./StandingList";
-import { percent } from "../percent";
 import type { CoupletName, OpenCouplet, TrailStep } from "./useWalk";
 
 interface Props {
@@ -17,7 +16,7 @@ interface Props {
   fairly?: CoupletName[];
   weakest?: CoupletName;
   /** Shares of the open paths. */
-  shares?: (CoupletName & { share: number })[];
+  shares?: (CoupletName & { shareInWords: string })[];
   onReopen?: (step: CoupletName) => void;
   onPath?: (path: CoupletName) => void;
 }
@@ -44,7 +43,7 @@ export function TrailRibbon({
     const path =
       open.length > 1 &&
       shares.find((it) => it.keyVersion === couplet.keyVersion && it.couplet === couplet.couplet.label);
-    return path ? `, ${percent(path.share)}` : "";
+    return path ? `, ${path.shareInWords}` : "";
   };
   return (
     <Box component="ol" aria-label="Trail" sx={{ listStyle: "none", m: 0, p: 0 }}>

@@ -1,6 +1,6 @@
 import { useEffect, useMemo, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
-import { core } from "../../core/coreClient";
+import { core, fillShelf } from "../../core/coreClient";
 import { useShelf } from "../../offline/queries";
 import { useStoredWalk } from "../useStoredWalk";
 import { today } from "../../shared/calendar/day";
@@ -47,7 +47,7 @@ export function useWalk(walkId: string) {
   useEffect(() => {
     if (!shelf.data) return;
     const data = shelf.data;
-    void core.fillShelf(data).then(
+    void fillShelf(data).then(
       () => setFilled(data),
       (error: Error) => setFailure(error.message),
     );

@@ -1,4 +1,4 @@
-import type { Character } from "../../shared/botany/looks";
+import type { Character } from "./sheet";
 import { Box, Button, Chip, MenuItem, TextField, Typography } from "@mui/material";
 import { useEffect, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";

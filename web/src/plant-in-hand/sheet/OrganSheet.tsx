@@ -1,5 +1,4 @@
-import { contextInWords, holding, lookInWords, type Character, type Observation } from "../../shared/botany/looks";
-import { organNames } from "../../shared/botany/organs";
+import words from "../../api/words";
 import { Box, Button, ButtonBase, TextField, Typography } from "@mui/material";
 import { memo, startTransition, useCallback, useEffect, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
@@ -11,7 +10,8 @@ import { GlossaryDialog } from "../../shared/botany/GlossaryDialog";
 import { CalibrateDialog } from "./CalibrateDialog";
 import { MannerLine } from "./MannerLine";
 import { MeasureField } from "./MeasureField";
-import { newLook, plainManner, sameContext, withLook } from "./sheet";
+import { useLookWords, type LookWords } from "./lookWords";
+import { holding, newLook, plainManner, sameContext, withLook, type Character, type Observation } from "./sheet";
 
 interface Props {
   organ: Schemas["Organ"];
@@ -31,16 +31,10 @@ interface Props {
   onBack: () => void;
 }
 
-const handlingWords: Record<Schemas["Handling"], string> = {
-  look: "",
-  touch: "touch",
-  takeAPiece: "takes a piece",
-  cut: "cuts the plant",
-  uproot: "uproots",
-};
-
 const ROWS_AT_ONCE = 2;
 const NONE_KEPT: string[] = [];
+const NO_LOOKS: Observation[] = [];
+const takes: string[] = words.handlingThatTakes;
 
 /** The evidence sheet of one organ: a tap on a state records it. */
 export function OrganSheet({
@@ -89,13 +83,14 @@ export function OrganSheet({
     const { walk: now, onChange: change } = latest.current;
     change(withLook(now, part && newLook(now, character, part), before));
   }, []);
-  const held = holding(walk.observations ?? []);
+  const held = holding(walk.observations ?? NO_LOOKS);
+  const said = useLookWords(walk.observations ?? NO_LOOKS, characters);
   const kept = walk.keptIds ?? NONE_KEPT;
   return (
     <Box component="section" aria-labelledby="organ">
       <Box sx={{ display: "flex", alignItems: "center", gap: 1.5, flexWrap: "wrap", mb: 1 }}>
         <Typography variant="h1" component="h2" id="organ" sx={{ flex: 1 }}>
-          {organNames[organ]}
+          {words.organs[organ]}
         </Typography>
         {characters.some((c) => c.kind === "length") && (
           <Button onClick={() => setCalibrating(true)}>Coin, card, thumb …</Button>
@@ -111,6 +106,7 @@ export function OrganSheet({
           character={character}
           looks={held.filter((o) => o.character === character.id)}
           kept={kept}
+          said={said}
           date={walk.form.date}
           manner={manner}
           line={lines.filter((l) => l.character === character.id)}
@@ -130,6 +126,8 @@ interface RowProps {
   looks: Observation[];
   /** Those that were kept before: they change only where somebody says that they are corrected. */
   kept: string[];
+  /** The looks in words. */
+  said: LookWords;
   /** The day of this look. */
   date: string;
   manner: Manner;
@@ -152,13 +150,25 @@ const CharacterRow = memo(
     a.seenNow === b.seenNow &&
     a.manner === b.manner &&
     a.kept === b.kept &&
+    a.said === b.said &&
     a.date === b.date &&
     a.onSet === b.onSet &&
     sameItems(a.looks, b.looks, (x, y) => x === y) &&
     sameItems(a.line, b.line, (x, y) => x.seen === y.seen && x.reason === y.reason && x.fitOfBest === y.fitOfBest),
 );
 
-function CharacterRowPlain({ character, looks, kept: before, date, manner, line, asked, seenNow, onSet }: RowProps) {
+function CharacterRowPlain({
+  character,
+  looks,
+  kept: before,
+  said,
+  date,
+  manner,
+  line,
+  asked,
+  seenNow,
+  onSet,
+}: RowProps) {
   const [more, setMore] = useState(false);
   const [term, setTerm] = useState(false);
   const [correcting, setCorrecting] = useState<string>();
@@ -202,8 +212,8 @@ function CharacterRowPlain({ character, looks, kept: before, date, manner, line,
           {[
             asked,
             !seenNow && "◌ not at this time of the year",
-            character.tool !== "eye" && character.tool,
-            handlingWords[character.handling],
+            character.tool !== "eye" && words.tools[character.tool],
+            character.handling !== "look" && words.handlingOfLook[character.handling],
           ]
             .filter(Boolean)
             .join(" · ")}
@@ -229,7 +239,7 @@ function CharacterRowPlain({ character, looks, kept: before, date, manner, line,
           {more ? "Less" : "More"}
         </QuietButton>
       </Box>
-      {character.handling !== "look" && character.handling !== "touch" && (
+      {takes.includes(character.handling) && (
         <Typography variant="caption" sx={{ color: "signal.caution", display: "block", mb: 0.5 }}>
           △ Only where law and the landowner allow it; never on a protected plant.
         </Typography>
@@ -248,12 +258,12 @@ function CharacterRowPlain({ character, looks, kept: before, date, manner, line,
       {others.map((it) => (
         <Typography key={it.id} variant="body2" sx={{ display: "flex", alignItems: "center", flexWrap: "wrap" }}>
           <Box component="span">
-            ◌ {lookInWords(it, character)}:{" "}
-            {[it.date !== date && spoken(it.date), contextInWords(it.context)].filter(Boolean).join(", ") || "before"}
+            ◌ {said.get(it.id)?.seen}:{" "}
+            {[it.date !== date && spoken(it.date), said.get(it.id)?.context].filter(Boolean).join(", ") || "before"}
           </Box>
           <QuietButton
             onClick={() => setCorrecting(it.id)}
-            name={`Correct ${lookInWords(it, character)}: ${character.name}`}
+            name={`Correct ${said.get(it.id)?.seen ?? "it"}: ${character.name}`}
           >
             Correct it
           </QuietButton>
@@ -262,7 +272,7 @@ function CharacterRowPlain({ character, looks, kept: before, date, manner, line,
       {corrected && (
         <Typography variant="body2" role="status" sx={{ color: "signal.open", fontWeight: 700 }}>
           ↺ You correct the look of {spoken(corrected.date)}
-          {contextInWords(corrected.context) && `, ${contextInWords(corrected.context)}`}; its day and part stay.
+          {said.get(corrected.id)?.context && `, ${said.get(corrected.id)?.context}`}; its day and part stay.
         </Typography>
       )}
       {hasStates ? (

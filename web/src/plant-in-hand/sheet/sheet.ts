@@ -1,6 +1,16 @@
-import type { Observation } from "../../shared/botany/looks";
+import type { Schemas } from "../../api/client";
 import { v7 as uuid } from "uuid";
 import type { Manner, Walk } from "../../offline/store";
+
+export type Observation = Schemas["Observation"];
+
+export type Character = Schemas["Character"];
+
+/** The looks of a sheet in the making that no other one supersedes. */
+export function holding(observations: Observation[]): Observation[] {
+  const superseded = new Set(observations.map((o) => o.supersedes).filter(Boolean));
+  return observations.filter((o) => !superseded.has(o.id) && !o.withdrawn);
+}
 
 /** What the first look of a plant inherits. */
 export const plainManner: Manner = {

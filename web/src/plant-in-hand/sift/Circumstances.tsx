@@ -1,10 +1,10 @@
-import { organNames } from "../../shared/botany/organs";
+import words from "../../api/words";
 import { Autocomplete, Box, Button, Chip, MenuItem, TextField, Typography } from "@mui/material";
 import { useMemo, useState, type ReactNode } from "react";
 import type { Schemas } from "../../api/client";
 import type { SiftSettings, Walk } from "../../offline/store";
 import { AtHandLine, atHandWords, Toggle, type AtHand } from "../key/Outlook";
-import { today } from "../../shared/calendar/day";
+import { ofYear, today } from "../../shared/calendar/day";
 
 interface Props {
   walk: Walk;
@@ -18,8 +18,6 @@ interface Props {
   onAtHand: (next: AtHand) => void;
   onChange: (walk: Walk) => void;
 }
-
-const dayWords = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "long" });
 
 /** Where, when and with what the plant is looked at, and how the list is weighed; in a line until it is changed. */
 export function Circumstances(props: Props) {
@@ -35,13 +33,13 @@ export function Circumstances(props: Props) {
     >
       <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", gap: 1 }}>
         <Typography variant="body2" sx={{ flex: "1 1 20rem" }}>
-          <strong>{place?.name ?? "No place"}</strong>,{" "}
-          {walk.form.date ? dayWords.format(new Date(walk.form.date)) : "no day"} · {atHandWords(atHand)} ·{" "}
+          <strong>{place?.name ?? "No place"}</strong>, {walk.form.date ? ofYear(walk.form.date) : "no day"} ·{" "}
+          {atHandWords(atHand)} ·{" "}
           {settings.prior === "equal" ? "all names equal at first" : "by what is plausible here"}
           {settings.tolerance !== undefined &&
             ` · strict: up to ${settings.tolerance} ${settings.tolerance === 1 ? "conflict" : "conflicts"}`}
           {settings.missing.length > 0 &&
-            ` · without ${settings.missing.map((organ) => organNames[organ].toLowerCase()).join(", ")}`}
+            ` · without ${settings.missing.map((organ) => words.organs[organ].toLowerCase()).join(", ")}`}
         </Typography>
         <Button onClick={() => setOpen(!open)} aria-expanded={open}>
           {open ? "Close" : "Change"}
@@ -198,7 +196,7 @@ function Settings({
               })
             }
           >
-            {organNames[organ].toLowerCase()}
+            {words.organs[organ].toLowerCase()}
           </Toggle>
         ))}
       </Choice>

@@ -1,3 +1,4 @@
+import words from "../../api/words";
 import { useBenchFlora } from "../../shared/botany/useBenchFlora";
 import { Box, Button, ButtonBase, Typography } from "@mui/material";
 import { startTransition, useEffect, useMemo, useRef, useState } from "react";
@@ -19,10 +20,10 @@ import { MOST_DRAWN, Standing } from "./Standing";
 import { TellingLooks } from "./TellingLooks";
 import { NOT_ON_LIST, useSift } from "./useSift";
 
-// A name this likely is warned of before the plant is handled.
-const WARNED_FROM = 0.02;
 const MOST_GIVEAWAYS = 2;
-const MOST_COMPARED = 8;
+const { fewestToContrast, mostToContrast } = words.limits;
+
+const mayLack: string[] = words.organsThatMayLack;
 
 /** Sift: whatever was seen, in any order, and the list as it stands by it. */
 export function SiftPage() {
@@ -82,12 +83,7 @@ function Sift({ walkId }: { walkId: string }) {
     );
   }
 
-  const leaders = answer.standing
-    .filter((it) => it.taxon !== NOT_ON_LIST)
-    .slice(0, Math.min(answer.leaders, MOST_COMPARED));
-  // "Nothing" and "open" speak of a whole list: nobody is in question yet.
-  const isOpen = answer.call === "nothing" || answer.call === "open";
-  const inQuestion = walk.inQuestion ?? (isOpen ? [] : leaders.map((it) => it.taxon));
+  const inQuestion = walk.inQuestion ?? answer.inQuestion;
   const leader = answer.standing.find((it) => it.taxon !== NOT_ON_LIST);
   const fitOf = new Map(leader?.reasons.map((reason) => [reason.character, reason.fit]));
   const lines = answer.sheet.map((line) => ({ ...line, fitOfBest: fitOf.get(line.character) ?? null }));
@@ -115,18 +111,21 @@ function Sift({ walkId }: { walkId: string }) {
       sides: undefined,
       inQuestion: inQuestion.includes(taxon)
         ? inQuestion.filter((it) => it !== taxon)
-        : [...inQuestion, taxon].slice(-MOST_COMPARED),
+        : [...inQuestion, taxon].slice(-mostToContrast),
     });
   const contrast = () => {
     const near = answer.standing.filter((it) => it.taxon !== NOT_ON_LIST).map((it) => it.taxon);
     // One alone is held against what comes next.
-    const taken = inQuestion.length >= 2 ? inQuestion : [...new Set([...inQuestion, ...near])].slice(0, 2);
+    const taken =
+      inQuestion.length >= fewestToContrast
+        ? inQuestion
+        : [...new Set([...inQuestion, ...near])].slice(0, fewestToContrast);
     change({ ...walk, inQuestion: taken });
     void navigate(`/bench/${walkId}/contrast`, { replace: true });
   };
   const names = inQuestion.map(nameOf);
   const careful = answer.standing.flatMap((it) =>
-    it.probability >= WARNED_FROM && answer.call !== "nothing" ? (byId.get(it.taxon) ?? []) : [],
+    it.isWarnedOf && answer.isWeighed ? (byId.get(it.taxon) ?? []) : [],
   );
   const hasSeen = answer.sheet.length > 0;
   const [nextLook] = answer.tellingLooks;
@@ -140,7 +139,7 @@ function Sift({ walkId }: { walkId: string }) {
         floras={floras}
         floraId={flora.id}
         taxa={taxa}
-        organs={organs.map((it) => it.organ).filter((it) => it !== "habit" && it !== "site")}
+        organs={organs.map((it) => it.organ).filter((it) => mayLack.includes(it))}
         onAtHand={sift.changeAtHand}
         onChange={change}
       />

@@ -3,7 +3,6 @@ import type { Schemas } from "../../api/client";
 import { Cell } from "../../plates/Cell";
 import { plateSx } from "../../plates/plateSx";
 import { stateFigure } from "../../plates/StateFigure";
-import { percent } from "../percent";
 
 const WIDTH = 320;
 const FORK = 42;
@@ -19,6 +18,7 @@ interface Branch {
   key: string;
   words: string;
   share: number;
+  shareInWords: string;
   state: string;
   place: number;
 }
@@ -42,6 +42,7 @@ export function SplitTwig({
             key: "rest",
             words: `${rest.length} others`,
             share: rest.reduce((sum, it) => sum + it.share, 0),
+            shareInWords: "",
             state: "",
             place: -1,
           },
@@ -98,7 +99,7 @@ export function SplitTwig({
               fill="currentColor"
               fontFamily="inherit"
             >
-              {percent(branch.share)}
+              {branch.shareInWords}
             </text>
           </g>
         );

@@ -3,7 +3,6 @@ import { startTransition, useEffect, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { QuietButton } from "../../shared/ui/QuietButton";
 import { Plate } from "../../plates/Plate";
-import { percent } from "../percent";
 import { CautionMarks } from "../../shared/botany/Cautions";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
 import { NOT_ON_LIST } from "./useSift";
@@ -11,9 +10,6 @@ import { NOT_ON_LIST } from "./useSift";
 /** So many are drawn and opened; further ones are a list of names. */
 export const MOST_DRAWN = 6;
 const MOST_NAMED = 24;
-
-// The other prior is worth a word where it gives so much more or less.
-const DISAGREES = 0.1;
 
 interface Props {
   answer: Schemas["SiftResponse"];
@@ -109,7 +105,7 @@ function NotOnList({ it, strict }: { it: Schemas["SiftedTaxon"]; strict: boolean
           a plant that the list lacks, perhaps near kin of what it has
         </Typography>
       </Typography>
-      {!strict && <Share share={it.probability} />}
+      {!strict && <Share share={it.probability} words={it.probabilityInWords} />}
     </Box>
   );
 }
@@ -165,7 +161,7 @@ function Row(props: {
             {taxon?.commonName}
           </Typography>
           <Box>{taxon && <CautionMarks cautions={taxon.cautions} />}</Box>
-          {!strict && <Share share={it.probability} />}
+          {!strict && <Share share={it.probability} words={it.probabilityInWords} />}
           <Typography variant="body2" component="div" color="text.secondary">
             {it.conflicts > 0 && (
               <Box component="span" sx={{ color: "signal.conflict", fontWeight: 700 }}>
@@ -180,8 +176,8 @@ function Row(props: {
             {[
               looks > 0 && it.described < looks && `described in ${it.described} of ${looks} looked at`,
               !strict &&
-                Math.abs(it.other - it.probability) >= DISAGREES &&
-                `${other === "equal" ? "were all names equal" : "by place and season"}: ${percent(it.other)}`,
+                it.otherInWords &&
+                `${other === "equal" ? "were all names equal" : "by place and season"}: ${it.otherInWords}`,
             ]
               .filter(Boolean)
               .join(" · ")}
@@ -232,7 +228,7 @@ function Reasons(props: {
   onLook: (character: string) => void;
 }) {
   const { reasons, prior, characters, name, onLook } = props;
-  const most = Math.max(1, ...reasons.map((r) => Math.abs(r.odds)));
+  const most = Math.max(1, ...reasons.map((r) => Math.abs(r.logOdds)));
   return (
     <Box sx={{ pl: 0.5, pb: 0.5 }}>
       <Box
@@ -242,7 +238,7 @@ function Reasons(props: {
       >
         {reasons.map((reason) => {
           const character = characters.find((c) => c.id === reason.character);
-          const against = reason.odds < 0;
+          const against = reason.logOdds < 0;
           return (
             <Box
               component="li"
@@ -273,14 +269,15 @@ function Reasons(props: {
                     top: 2,
                     height: 8,
                     bgcolor: against ? "signal.conflict" : "signal.support",
-                    width: `${(50 * Math.abs(reason.odds)) / most}%`,
+                    width: `${(50 * Math.abs(reason.logOdds)) / most}%`,
                     ...(against ? { right: "50%" } : { left: "50%" }),
                   }}
                 />
               </Box>
               <Typography variant="body2">
                 <Box component="span" sx={{ color: against ? "signal.conflict" : "signal.support", fontWeight: 700 }}>
-                  {reason.fit === "conflicts" ? "✕ conflicts" : strength(reason.odds)}
+                  {reason.fit === "conflicts" && "✕ "}
+                  {reason.inWords}
                 </Box>{" "}
                 <QuietButton
                   name={`${character?.name ?? reason.character}: look again`}
@@ -304,27 +301,14 @@ function Reasons(props: {
   );
 }
 
-// ln of a ratio: ten times as likely, three times, one and a half.
-const STRONGLY = Math.log(10);
-const CLEARLY = Math.log(3);
-const SLIGHTLY = Math.log(1.5);
-
-function strength(odds: number): string {
-  const way = odds < 0 ? "against" : "for";
-  const size = Math.abs(odds);
-  if (size >= STRONGLY) return `strongly ${way}`;
-  if (size >= CLEARLY) return `clearly ${way}`;
-  return size >= SLIGHTLY ? `slightly ${way}` : "hardly counts";
-}
-
-function Share({ share }: { share: number }) {
+function Share({ share, words }: { share: number; words: string }) {
   return (
     <Box sx={{ display: "flex", alignItems: "center", gap: 1, flex: "1 1 12rem", maxWidth: 320 }}>
       <Box aria-hidden="true" sx={{ flex: 1, height: 9, border: 1, borderColor: "text.secondary" }}>
         <Box sx={{ height: "100%", width: `${share * 100}%`, bgcolor: "primary.main" }} />
       </Box>
       <Typography component="span" variant="body2" sx={{ minWidth: 74, fontWeight: 700 }}>
-        {percent(share)}
+        {words}
       </Typography>
     </Box>
   );

@@ -1,20 +1,14 @@
 import { Box, ButtonBase, Typography } from "@mui/material";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
+import words from "../../api/words";
 import { QuietButton } from "../../shared/ui/QuietButton";
 import { visuallyHidden } from "../key/StandingList";
 import { SplitTwig } from "./SplitTwig";
 
 const MOST_AT_FIRST = 3;
 
-const toolWords: Record<Schemas["Tool"], string> = {
-  eye: "by eye",
-  lens: "hand lens",
-  binoculars: "binoculars",
-  ruler: "ruler",
-  knife: "knife",
-  microscope: "microscope",
-};
+const takes: string[] = words.handlingThatTakes;
 
 interface Props {
   now: Schemas["TellingLook"][];
@@ -71,14 +65,14 @@ export function TellingLooks({ now, later, characters, onLook, onSkip }: Props) 
                     {name}
                   </Typography>
                   <Typography component="span" variant="caption" color="text.secondary" sx={{ whiteSpace: "nowrap" }}>
-                    {look.effortSeconds} s{character && character.tool !== "eye" && ` · ${toolWords[character.tool]}`}
+                    {look.effortSeconds} s{character && character.tool !== "eye" && ` · ${words.tools[character.tool]}`}
                   </Typography>
                 </Box>
                 <SplitTwig look={look} character={character} />
                 <Typography component="span" variant="body2" sx={{ display: "block" }}>
                   {look.inWords}
                 </Typography>
-                {character && character.handling !== "look" && character.handling !== "touch" && (
+                {character && takes.includes(character.handling) && (
                   <Typography component="span" variant="caption" sx={{ color: "signal.caution", display: "block" }}>
                     △ Takes from the plant: only where law and the landowner allow it.
                   </Typography>

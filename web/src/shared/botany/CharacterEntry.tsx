@@ -1,34 +1,20 @@
 import { Box, Typography } from "@mui/material";
 import type { Schemas } from "../../api/client";
+import words from "../../api/words";
 import { StateFigure } from "../../plates/StateFigure";
 
 type Character = Schemas["Character"];
 
-const toolWords: Record<Schemas["Tool"], string> = {
-  eye: "by eye",
-  binoculars: "with binoculars",
-  lens: "with a hand lens",
-  ruler: "with a ruler",
-  knife: "with a knife",
-  microscope: "under a microscope",
-};
-
-const handlingWords: Record<Schemas["Handling"], string> = {
-  look: "looking is enough",
-  touch: "touch it",
-  takeAPiece: "takes a piece of the plant",
-  cut: "cuts the plant",
-  uproot: "digs the plant up",
-};
+const takes: string[] = words.handlingThatTakes;
 
 /** How a character is looked at: tool, handling, from where to where, and what it is misjudged by. */
 export function HowToLook({ character }: { character: Character }) {
-  const careful = ["takeAPiece", "cut", "uproot"].includes(character.handling);
+  const careful = takes.includes(character.handling);
   return (
     <>
       {character.definition && <Typography>{character.definition}</Typography>}
       <Typography variant="body2" color="text.secondary">
-        {toolWords[character.tool]}; {handlingWords[character.handling]}
+        {words.withTool[character.tool]}; {words.handlingOfLook[character.handling]}
         {character.effortSeconds > 0 &&
           `; about ${character.effortSeconds < 60 ? `${character.effortSeconds} s` : `${Math.round(character.effortSeconds / 60)} min`}`}
         {character.measuredFrom && `; measured ${character.measuredFrom}`}.

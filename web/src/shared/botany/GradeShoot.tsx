@@ -1,15 +1,8 @@
 import { Box, Typography } from "@mui/material";
 import type { Schemas } from "../../api/client";
+import words from "../../api/words";
 
-export const grades: Schemas["Grade"][] = ["tentative", "reasoned", "corroborated", "confirmed", "verified"];
-
-export const gradeNames: Record<Schemas["Grade"], string> = {
-  tentative: "Tentative",
-  reasoned: "Reasoned",
-  corroborated: "Corroborated",
-  confirmed: "Confirmed",
-  verified: "Verified",
-};
+const grades = Object.keys(words.grades) as Schemas["Grade"][];
 
 // A name grows as a plant does: seed, seedling, leaf, flower, fruit. Each drawn from the ground at y = 34 in a field 44 wide.
 const drawings: Record<Schemas["Grade"], string> = {
@@ -28,7 +21,7 @@ export function GradeShoot({ grade }: { grade: Schemas["Grade"] }) {
   return (
     <Box
       component="ol"
-      aria-label={`Grade: ${gradeNames[grade]}`}
+      aria-label={`Grade: ${words.grades[grade]}`}
       sx={{
         listStyle: "none",
         p: 0,
@@ -79,7 +72,7 @@ export function GradeShoot({ grade }: { grade: Schemas["Grade"] }) {
               overflowWrap: "anywhere",
             }}
           >
-            {gradeNames[it]}
+            {words.grades[it]}
           </Typography>
         </Box>
       ))}

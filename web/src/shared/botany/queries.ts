@@ -88,7 +88,7 @@ export const useShowing = (flora: string, character: string | undefined) =>
       ),
   });
 
-/** The flora that is shown where none is named: the largest that was published. */
+/** A flora; where none is named the one to begin with. */
 export function useFlora(id: string | undefined): {
   flora?: Schemas["FloraSummary"];
   floras: Schemas["FloraSummary"][];
@@ -99,9 +99,7 @@ export function useFlora(id: string | undefined): {
   const all = floras.data ?? [];
   return {
     floras: all,
-    flora: id
-      ? all.find((f) => f.id === id)
-      : [...all].sort((a, b) => Number(b.version > 0) - Number(a.version > 0) || b.taxa - a.taxa)[0],
+    flora: id ? all.find((f) => f.id === id) : all.find((f) => f.isDefault),
     failed: floras.isError && !floras.data,
     loaded: floras.data !== undefined,
   };

@@ -1,40 +1,46 @@
-import { holding, mannerInWords } from "../botany/looks";
-import { organNames } from "../botany/organs";
 import { Box, Typography } from "@mui/material";
+import { useMemo } from "react";
 import type { Schemas } from "../../api/client";
-import { brief, dated, dayOfYear, DAYS, monthStarts, now, pieces, spoken, today } from "./day";
-import { stateNames } from "../botany/states";
+import words from "../../api/words";
+import { core } from "../../core/coreClient";
+import { useAsked } from "../../offline/flora";
+import { day as dayInWords, dayOfYear, DAYS, months, monthStarts, pieces, spoken, today } from "./day";
 
-const MONTHS = ["J", "F", "M", "A", "M", "J", "J", "A", "S", "O", "N", "D"];
 const ROW = 30;
 const TOP = 18;
 
-/** What was seen, in words. */
-export function seenInWords(it: Schemas["Observation"], characters: Schemas["Character"][]): string {
-  if (it.outcome === "notFound") return "looked for, not found";
-  const character = characters.find((c) => c.id === it.character);
-  const states = it.states.map((id) => character?.states.find((s) => s.id === id)?.name ?? id);
-  const unit = character?.kind === "length" ? " mm" : "";
-  const readings = it.readings.map(
-    (r) => `${r.text || `${r.value}${unit}`}${r.struck ? ` (struck out: ${r.struck})` : ""}`,
+/** The looks at a plant that hold, with what they say. */
+export function useLooks(plant: Schemas["PlantDetail"] | undefined, characters: Schemas["Character"][]) {
+  const question = useMemo(
+    () =>
+      plant && {
+        observations: plant.observations,
+        characters: characters.filter((c) => plant.observations.some((o) => o.character === c.id)),
+      },
+    [plant, characters],
   );
-  const stand = it.of > 0 ? `, ${it.show} of ${it.of} plants` : "";
-  return [...readings, states.join(it.together ? " and " : " or ")].filter(Boolean).join(", ") + stand;
+  const { answer } = useAsked(question, core.looks);
+  return useMemo(() => {
+    const said = new Map(answer?.map((it) => [it.id, it]));
+    return (plant?.observations ?? []).flatMap((look) => {
+      const inWords = said.get(look.id);
+      return inWords ? [{ look, inWords }] : [];
+    });
+  }, [plant, answer]);
 }
 
-// The first day of a half-month, of the year: of the 25th the day after the last.
-const firstDay = (half: number) =>
-  half > 24 ? DAYS + 1 : (monthStarts[Math.floor((half - 1) / 2)] ?? 0) + (half % 2 ? 1 : 16);
+type Look = ReturnType<typeof useLooks>[number];
 
 interface StripProps {
   plant: Schemas["PlantDetail"];
+  looks: Look[];
   needs: Schemas["OpenNeed"][];
 }
 
 /** The years of a plant, a line each: the days on which it was looked at, and below what is still open and when. */
-export function PlantYearStrip({ plant, needs }: StripProps) {
+export function PlantYearStrip({ plant, looks, needs }: StripProps) {
   const looked = new Map<string, number>();
-  for (const look of holding(plant.observations)) looked.set(look.date, (looked.get(look.date) ?? 0) + 1);
+  for (const { look } of looks) looked.set(look.date, (looked.get(look.date) ?? 0) + 1);
   const visits = new Map(plant.visits.map((v) => [v.date, v]));
   const days = [
     ...new Set([...looked.keys(), ...visits.keys(), ...plant.determinations.map((d) => d.eventDate)]),
@@ -44,25 +50,26 @@ export function PlantYearStrip({ plant, needs }: StripProps) {
   const height = TOP + years.length * ROW + (needs.length > 0 ? ROW : 0) + 4;
   const x = (day: number) => 34 + ((day - 1) / DAYS) * 620;
   const windows = pieces(needs.flatMap((n) => n.windows));
-  const phases = (plant.taxa[0]?.facts?.phenology ?? [])
-    .filter((span) => span.phase === "flower" || span.phase === "ripeFruit")
-    .flatMap((span) =>
-      pieces([{ from: firstDay(span.from), to: firstDay(span.to + 1) - 1 }]).map((w) => ({ ...w, phase: span.phase })),
-    );
-  const words = days.map((day) => {
+  const phases = pieces(
+    plant.year
+      .filter((span) => span.phase === "flower" || span.phase === "ripeFruit")
+      .map((span) => ({ ...span.window, phase: span.phase })),
+  );
+  const letters = months("narrow");
+  const said = days.map((day) => {
     const visit = visits.get(day);
     const count = looked.get(day);
-    return `${spoken(day)}${count ? `: ${count} looked at` : ""}${visit && visit.state !== "alive" ? `, ${stateNames[visit.state]}` : ""}`;
+    return `${spoken(day)}${count ? `: ${count} looked at` : ""}${visit && visit.state !== "alive" ? `, ${words.plantStates[visit.state]}` : ""}`;
   });
   return (
     <Box
       component="svg"
       viewBox={`0 0 660 ${height}`}
       role="img"
-      aria-label={`Its years: ${words.join("; ") || "not looked at yet"}.`}
+      aria-label={`Its years: ${said.join("; ") || "not looked at yet"}.`}
       sx={{ display: "block", width: "100%", maxWidth: 900, minWidth: 520, height: "auto", color: "text.primary" }}
     >
-      {MONTHS.map((month, m) => (
+      {letters.map((month, m) => (
         <g key={m}>
           <text x={x((monthStarts[m] ?? 0) + 15)} y={12} fontSize={11} textAnchor="middle" fill="currentColor">
             {month}
@@ -96,7 +103,7 @@ export function PlantYearStrip({ plant, needs }: StripProps) {
             {days
               .filter((d) => d.startsWith(`${year}`))
               .map((d) => {
-                const at = x(dayOfYear(dated(d)));
+                const at = x(dayOfYear(d));
                 const state = visits.get(d)?.state;
                 const count = looked.get(d) ?? 0;
                 if (state === "notRefound" || state === "dead")
@@ -160,25 +167,22 @@ export function PlantYearStrip({ plant, needs }: StripProps) {
       )}
       <Box
         component="path"
-        d={`M${x(dayOfYear(now()))} 14V${height}`}
+        d={`M${x(dayOfYear(today()))} 14V${height}`}
         sx={{ stroke: (t) => t.palette.signal.conflict, strokeWidth: 2 }}
       />
     </Box>
   );
 }
 
-// What most looks are is not said of each.
-const isPlain = (look: Schemas["Observation"]) => /^sure · by (eye|ruler)$/.test(mannerInWords(look));
-
 interface TableProps {
+  looks: Look[];
   plant: Schemas["PlantDetail"];
   characters: Schemas["Character"][];
 }
 
 /** The sheet with its seasons side by side: a column for each day, a row for each character; what has changed is marked. */
-export function SeasonsSideBySide({ plant, characters }: TableProps) {
-  const held = holding(plant.observations);
-  const days = [...new Set([...held.map((o) => o.date), ...plant.visits.map((v) => v.date)])].sort();
+export function SeasonsSideBySide({ plant, looks: held, characters }: TableProps) {
+  const days = [...new Set([...held.map(({ look }) => look.date), ...plant.visits.map((v) => v.date)])].sort();
   const organs = [...new Set(characters.map((c) => c.organ))];
   if (held.length === 0)
     return (
@@ -206,11 +210,11 @@ export function SeasonsSideBySide({ plant, characters }: TableProps) {
               return (
                 <Box component="th" scope="col" key={day} sx={{ ...cell, borderTop: 0, minWidth: 110 }}>
                   <Typography variant="h3" component="span">
-                    {brief(day)} {day.slice(0, 4)}
+                    {dayInWords(day)}
                   </Typography>
                   {visit && (
                     <Typography variant="caption" component="div">
-                      {[stateNames[visit.state], ...visit.phases.map(phaseInWords)].join("; ")}
+                      {[words.plantStates[visit.state], ...visit.phases.map(phaseInWords)].join("; ")}
                     </Typography>
                   )}
                 </Box>
@@ -219,21 +223,25 @@ export function SeasonsSideBySide({ plant, characters }: TableProps) {
           </tr>
         </thead>
         {organs.map((organ) => {
-          const own = characters.filter((c) => c.organ === organ && held.some((o) => o.character === c.id));
+          const own = characters.filter((c) => c.organ === organ && held.some(({ look }) => look.character === c.id));
           if (own.length === 0) return null;
           return (
             <tbody key={organ}>
               <tr>
                 <Box component="th" scope="rowgroup" colSpan={days.length + 1} sx={{ ...cell, borderTop: 1, pt: 1 }}>
                   <Typography variant="h3" component="span">
-                    {organNames[organ]}
+                    {words.organs[organ]}
                   </Typography>
                 </Box>
               </tr>
               {own.map((character) => {
-                const looks = held.filter((o) => o.character === character.id);
+                const looks = held.filter(({ look }) => look.character === character.id);
                 const isChanged =
-                  new Set(looks.filter((o) => o.states.length > 0).map((o) => [...o.states].sort().join())).size > 1;
+                  new Set(
+                    looks
+                      .filter(({ look }) => look.states.length > 0)
+                      .map(({ look }) => [...look.states].sort().join()),
+                  ).size > 1;
                 return (
                   <tr key={character.id}>
                     <Box component="th" scope="row" sx={{ ...cell, fontWeight: 400 }}>
@@ -250,15 +258,15 @@ export function SeasonsSideBySide({ plant, characters }: TableProps) {
                     {days.map((day) => (
                       <Box component="td" key={day} sx={cell}>
                         {looks
-                          .filter((o) => o.date === day)
-                          .map((o) => (
-                            <Typography variant="body2" key={o.id}>
-                              <strong>{seenInWords(o, characters)}</strong>
+                          .filter(({ look }) => look.date === day)
+                          .map(({ look, inWords }) => (
+                            <Typography variant="body2" key={look.id}>
+                              <strong>{inWords.seen}</strong>
                               <Box
                                 component="span"
                                 sx={{ color: "text.secondary", display: "block", fontSize: "0.8125rem" }}
                               >
-                                {[isPlain(o) ? "" : mannerInWords(o), o.note].filter(Boolean).join(". ")}
+                                {[inWords.isPlain ? "" : inWords.manner, look.note].filter(Boolean).join(". ")}
                               </Box>
                             </Typography>
                           ))}
@@ -275,25 +283,5 @@ export function SeasonsSideBySide({ plant, characters }: TableProps) {
   );
 }
 
-const phaseWords: Record<Schemas["Phenophase"], string> = {
-  shootsUp: "shoots",
-  restingBud: "resting buds",
-  leafBudOpening: "buds opening",
-  flower: "flower",
-  fullLeaf: "full leaf",
-  autumnColour: "autumn colour",
-  bareTwig: "bare twig",
-  youngFruit: "young fruit",
-  ripeFruit: "ripe fruit",
-  fruitPersisting: "old fruit",
-};
-
-export const phaseNames = phaseWords;
-
 /** "no flower yet", "flower", "flower over", "no flower this year". */
-export function phaseInWords(note: Schemas["PhaseNote"]): string {
-  const name = phaseWords[note.phase];
-  if (note.stage === "notYet") return `no ${name} yet`;
-  if (note.stage === "over") return `${name} over`;
-  return note.stage === "none" ? `no ${name} this year` : name;
-}
+const phaseInWords = (note: Schemas["PhaseNote"]) => words.phaseStages[note.phase][note.stage];

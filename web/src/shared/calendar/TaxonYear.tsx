@@ -1,24 +1,6 @@
 import { Box } from "@mui/material";
 import type { Schemas } from "../../api/client";
-import { dated, dayOfYear, DAYS, monthStarts, pieces, spoken } from "./day";
-
-// Any year without 29 February: only day and month are read of it.
-const FIRST = new Date(2001, 0, 1, 12);
-
-/** A stretch of the year in words: "12 May to 3 July". */
-export function windowInWords(w: Schemas["DayWindow"]): string {
-  const day = (n: number) => {
-    const date = new Date(FIRST);
-    date.setDate(n);
-    return spoken(
-      `2001-${String(date.getMonth() + 1).padStart(2, "0")}-${String(date.getDate()).padStart(2, "0")}`,
-    ).replace(" 2001", "");
-  };
-  return w.from === 1 && w.to === DAYS ? "all year" : `${day(w.from)} to ${day(w.to)}`;
-}
-
-export const windowsInWords = (windows: Schemas["DayWindow"][]) =>
-  windows.length === 0 ? "never" : windows.map(windowInWords).join(", ");
+import { dayOfYear, DAYS, monthStarts, pieces, windowsInWords } from "./day";
 
 interface Props {
   /** When it can be named: the lower, solid band. */
@@ -71,7 +53,7 @@ export function TaxonYear({ nameable, conspicuous, day, name }: Props) {
       ))}
       <Box
         component="path"
-        d={`M${dayOfYear(dated(day))} 0V34`}
+        d={`M${dayOfYear(day)} 0V34`}
         sx={{ stroke: (t) => t.palette.signal.conflict, strokeWidth: 2, vectorEffect: "non-scaling-stroke" }}
       />
     </Box>

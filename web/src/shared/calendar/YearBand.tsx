@@ -3,7 +3,7 @@ import type { Schemas } from "../../api/client";
 import { dayOfYear, DAYS, monthStarts, pieces } from "./day";
 
 /** When something can be seen: the year as a band, its months ticked, today a line. */
-export function YearBand({ windows, today }: { windows: Schemas["DayWindow"][]; today: Date }) {
+export function YearBand({ windows, today }: { windows: Schemas["DayWindow"][]; today: string }) {
   const parts = pieces(windows).map((w) => [w.from - 1, w.to] as const);
   return (
     <Box

@@ -1,3 +1,5 @@
+import words from "../../api/words";
+
 const pinned = document.querySelector<HTMLMetaElement>('meta[name="garten-today"]')?.content;
 
 /** Today on this device, as a date field writes it; the server may pin it. */
@@ -16,53 +18,79 @@ export const dated = (day: string) => new Date(`${day}T12:00`);
 /** Today as a date. */
 export const now = () => dated(today());
 
-const long = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "long", year: "numeric" });
-const short = new Intl.DateTimeFormat("en-GB", { day: "numeric", month: "short" });
+/** What dates and numbers are written by: the reader's own languages. */
+export const locale: readonly string[] = navigator.languages;
 
-/** "4 May 2026". */
+const format = (options: Intl.DateTimeFormatOptions) => new Intl.DateTimeFormat([...locale], options);
+const long = format({ day: "numeric", month: "long", year: "numeric" });
+const withMonth = format({ day: "numeric", month: "long" });
+const withWeekday = format({ weekday: "long", day: "numeric", month: "long" });
+const short = format({ day: "numeric", month: "short" });
+const shortYear = format({ day: "numeric", month: "short", year: "numeric" });
+
+/** "4 May 2026", as the reader writes it. */
 export const spoken = (day: string) => long.format(dated(day));
 
 /** "4 May". */
 export const brief = (day: string) => short.format(dated(day));
 
-const DAY_MS = 86_400_000;
+/** "4 May 2026", with a short month. */
+export const day = (date: string) => shortYear.format(dated(date));
 
-/** Days from one day to another; below 0 where the other is earlier. */
-export const daysBetween = (from: string, to: string) =>
-  Math.round((dated(to).getTime() - dated(from).getTime()) / DAY_MS);
+/** "4 May", with the whole month. */
+export const ofYear = (day: string) => withMonth.format(dated(day));
+
+/** "Monday 4 May". */
+export const weekday = (day: string) => withWeekday.format(dated(day));
+
+const DAY_MS = 86_400_000;
 
 /** A day so many days later. */
 export const daysLater = (day: string, days: number) => iso(new Date(dated(day).getTime() + days * DAY_MS));
 
+/** A number with at most one figure behind the point, as the reader writes it. */
+export const oneFigure = (value: number) => value.toLocaleString([...locale], { maximumFractionDigits: 1 });
+
+/** The same with its sign. */
+export const signed = (value: number) =>
+  value.toLocaleString([...locale], { maximumFractionDigits: 1, signDisplay: "always" });
+
+const { days, monthStarts: firsts, leapDay } = words.calendar;
+const numbers = new Map(days.map((date, at) => [date, at + 1]));
+
 /** Days of the year; 29 February is none of its own. */
-export const DAYS = 365;
+export const DAYS = days.length;
 
-const MONTH_STARTS = [0, 31, 59, 90, 120, 151, 181, 212, 243, 273, 304, 334];
+/** The days of the year before which months begin, from 0. */
+export const monthStarts = firsts.map((first) => first - 1);
 
-/** The days of the year on which months begin, from 0. */
-export const monthStarts = MONTH_STARTS;
+/** Day of the year of a day. */
+export const dayOfYear = (day: string) => numbers.get(day.slice(5)) ?? leapDay;
 
-/** Day of the year, 29 February counted as the 28th. */
-export function dayOfYear(date: Date): number {
-  return (MONTH_STARTS[date.getMonth()] ?? 0) + Math.min(date.getDate(), date.getMonth() === 1 ? 28 : 31);
-}
+// A year that has no 29 February: only day and month are read of it.
+const inPlainYear = (number: number) => `2001-${days[number - 1] ?? days[0]}`;
 
-/** Whether a stretch of the year holds a day of it. */
-export const holds = (window: { from: number; to: number }, day: number) =>
-  window.from <= window.to ? day >= window.from && day <= window.to : day >= window.from || day <= window.to;
+/** Names of the months, from January: "January", "Jan" or "J". */
+export const months = (width: "long" | "short" | "narrow") => {
+  const name = format({ month: width });
+  return firsts.map((first) => name.format(dated(inPlainYear(first))));
+};
 
-/** Stretches of the year, those over the new year in two pieces. */
-export const pieces = (windows: { from: number; to: number }[]) =>
+/** A stretch of the year in words: "12 May to 3 July". */
+export const windowInWords = (w: { from: number; to: number }) =>
+  w.from === 1 && w.to === DAYS ? "all year" : `${ofYear(inPlainYear(w.from))} to ${ofYear(inPlainYear(w.to))}`;
+
+/** Stretches of the year in words. */
+export const windowsInWords = (windows: { from: number; to: number }[]) =>
+  windows.length === 0 ? "never" : windows.map(windowInWords).join(", ");
+
+/** Stretches of the year as they are drawn from left to right: those over the new year in two pieces. */
+export const pieces = <W extends { from: number; to: number }>(windows: W[]): W[] =>
   windows.flatMap((w) =>
     w.from <= w.to
       ? [w]
       : [
-          { from: w.from, to: DAYS },
-          { from: 1, to: w.to },
+          { ...w, to: DAYS },
+          { ...w, from: 1 },
         ],
   );
-
-/** A day as botanists write it: 23 May 2026. */
-export function day(date: string): string {
-  return new Date(date + "T12:00:00").toLocaleDateString("en-GB", { day: "numeric", month: "short", year: "numeric" });
-}

@@ -1,84 +1,64 @@
+import { useMemo } from "react";
 import type { Schemas } from "../../api/client";
+import { core } from "../../core/coreClient";
+import { useAsked } from "../../offline/flora";
+import { useOpenPlants, usePopulations } from "../../offline/queries";
 import { grouped } from "../ui/group";
+import { today } from "./day";
 
-/** Something to be answered on a visit: a character of a plant, a count that is due, fruit to come. */
-export interface Question {
-  id: string;
-  need: Schemas["OpenNeed"];
-  /** The plant or the population. */
-  subject: string;
-  link: string;
-  name: string;
-  label: string;
-  grade?: Schemas["Grade"];
-  placeId: string;
-  placeName: string;
-  placeCaution: string;
-  cautions: Schemas["CautionLine"][];
-  /** Whether its place is kept back in what is printed. */
-  isSensitive: boolean;
-  /** The day on which its plant was last confirmed. */
-  lookedOn?: string;
+/** A question as it stands on a day. */
+export type Question = Schemas["QuestionOnDay"];
+
+/** What is open of plants and of populations, and whether it has been fetched. */
+export function useOpenDocuments() {
+  const open = useOpenPlants();
+  const populations = usePopulations();
+  return {
+    plants: open.data ?? NO_PLANTS,
+    populations: populations.data ?? NO_POPULATIONS,
+    isLoaded: open.data !== undefined && populations.data !== undefined,
+    isAway: (open.isError || populations.isError) && !(open.data && populations.data),
+  };
 }
 
-/** All that is open, of plants and of populations. */
-export function questionsOf(plants: Schemas["OpenPlant"][], populations: Schemas["PopulationDetail"][]): Question[] {
-  return [
-    ...plants.flatMap((p) =>
-      p.needs.map((need) => ({
-        id: `${p.plantId} ${need.id}`,
-        need,
-        subject: p.plantId,
-        link: `/plants/${p.plantId}`,
-        name: p.name,
-        label: p.label,
-        grade: p.grade,
-        placeId: p.placeId,
-        placeName: p.placeName,
-        placeCaution: p.placeCaution,
-        cautions: p.cautions,
-        isSensitive: p.isSensitive ?? false,
-        lookedOn: p.lookedOn,
-      })),
-    ),
-    ...populations.flatMap((p) =>
-      p.summary.due.map((need) => ({
-        id: `${p.id} ${need.id}`,
-        need,
-        subject: p.id,
-        link: `/populations/${p.id}`,
-        name: p.taxon,
-        label: p.name,
-        placeId: p.place.id,
-        placeName: p.place.name,
-        placeCaution: p.place.caution,
-        cautions: p.cautions,
-        isSensitive: p.isSensitive ?? false,
-      })),
-    ),
-  ];
+const NO_PLANTS: Schemas["OpenPlant"][] = [];
+const NO_POPULATIONS: Schemas["PopulationDetail"][] = [];
+
+/** All that is open, as it stands on a day. */
+export function useQuestions(date: string, documents: ReturnType<typeof useOpenDocuments>): Question[] | undefined {
+  const { plants, populations, isLoaded } = documents;
+  const request = useMemo(
+    () => (isLoaded && date ? { date, plants, populations } : undefined),
+    [isLoaded, date, plants, populations],
+  );
+  return useAsked(request, core.questions).answer;
 }
+
+/** How far days are from today, by what they are of. */
+export function useDays(days: Schemas["NamedDay"][]): Map<string, Schemas["DayDistance"]> {
+  const key = days.map((it) => `${it.id} ${it.date}`).join();
+  // One and the same question as long as the same days are asked for.
+  const request = useMemo(
+    () => ({
+      date: today(),
+      days: key ? key.split(",").map((it) => ({ id: it.split(" ")[0] ?? "", date: it.split(" ")[1] ?? "" })) : [],
+    }),
+    [key],
+  );
+  const { answer } = useAsked(request, core.days);
+  return useMemo(() => new Map(answer?.map((it) => [it.id, it])), [answer]);
+}
+
+/** The page of what a question is about. */
+export const linkOf = ({ question: q }: Question) =>
+  q.isOfPopulation ? `/populations/${q.subjectId}` : `/plants/${q.subjectId}`;
 
 /** The questions of one plant or population together, in their order. */
-export const bySubject = (questions: Question[]) => [...grouped(questions, (q) => q.subject).values()];
+export const bySubject = (questions: Question[]) => [...grouped(questions, (q) => q.question.subjectId).values()];
 
 /** What trips over several places are planned as: one place. */
-export const TRIP = "trip";
+const TRIP = "trip";
 
 /** The questions as needs of visits. */
 export const asNeeds = (questions: Question[], asTrips: boolean): Schemas["RequestedNeed"][] =>
-  questions.map((q) => ({ id: q.id, place: asTrips ? TRIP : q.placeId, windows: q.need.windows }));
-
-/** The tools that questions ask for besides the eye. */
-export const toolsOf = (questions: Question[], characters: Schemas["Character"][]) => [
-  ...new Set(
-    questions
-      .map((q) => characters.find((c) => c.id === q.need.character)?.tool)
-      .filter((tool): tool is Schemas["Tool"] => tool !== undefined && tool !== "eye"),
-  ),
-];
-
-/** The organs that questions ask to be looked at. */
-export const organsOf = (questions: Question[], characters: Schemas["Character"][]) => [
-  ...new Set(questions.flatMap((q) => characters.find((c) => c.id === q.need.character)?.organ ?? [])),
-];
+  questions.map(({ question: q }) => ({ id: q.id, place: asTrips ? TRIP : q.placeId, windows: q.need.windows }));

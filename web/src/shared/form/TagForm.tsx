@@ -12,24 +12,11 @@ import type { Command } from "../../offline/store";
 
 const RADIUS = 46;
 
-/** Which way a bearing points: "north-east". */
-function compass(bearing: number): string {
-  const names = ["north", "north-east", "east", "south-east", "south", "south-west", "west", "north-west"];
-  return names[Math.round(bearing / 45) % 8] ?? "north";
-}
-
 /** How to find a plant again, drawn from bearing and distance: the landmark in the middle, north up. */
-export function FindingSketch({ finding, site }: { finding: Schemas["Finding"]; site: Schemas["PlantSite"] | null }) {
-  const { landmark, bearingDegrees, distanceMetres, note } = finding;
+export function FindingSketch({ plant }: { plant: Schemas["PlantDetail"] }) {
+  const { finding, site, findingInWords: words } = plant;
+  const { landmark, bearingDegrees, distanceMetres } = finding;
   const isDrawn = landmark && typeof bearingDegrees === "number" && typeof distanceMetres === "number";
-  const words = [
-    isDrawn
-      ? `${distanceMetres} m ${compass(bearingDegrees)} (${bearingDegrees}°) of the ${landmark}`
-      : landmark && `by the ${landmark}`,
-    note,
-  ]
-    .filter(Boolean)
-    .join(". ");
   const angle = ((bearingDegrees ?? 0) * Math.PI) / 180;
   const [x, y] = [Math.sin(angle) * RADIUS, -Math.cos(angle) * RADIUS];
   return (

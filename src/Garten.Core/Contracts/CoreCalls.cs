@@ -1,0 +1,351 @@
+using System.Text.Json;
+using System.Text.Json.Serialization.Metadata;
+using Garten.Core.Evidence;
+using Garten.Core.Floras;
+using Garten.Core.Identification;
+using Garten.Core.Keys;
+
+namespace Garten.Core.Contracts;
+
+/// <summary>A request that is answered from a flora.</summary>
+public interface IFloraRequest
+{
+    /// <summary>Id of the flora.</summary>
+    string FloraId { get; }
+}
+
+/// <summary>A request that names a place of the records; only a host that keeps them knows what the place is like.</summary>
+public interface IPlacedRequest
+{
+    /// <summary>Id or name of the place as the request gives it; null or empty where it names none, or already says what it is
+    /// like.</summary>
+    string? PlaceToFind { get; }
+
+    /// <summary>The place's field in the request, for what is wrong with it.</summary>
+    string PlaceField { get; }
+
+    /// <summary>The same request with what the place is like.</summary>
+    IPlacedRequest At(SiftPlace place);
+}
+
+/// <summary>A request that is answered from a shelf of keys.</summary>
+public interface IShelfRequest
+{
+    /// <summary>Hashes of the key versions that have to be on the shelf besides the newest of each key.</summary>
+    IEnumerable<string> Versions { get; }
+}
+
+/// <summary>What a call is answered from.</summary>
+public enum CoreNeed
+{
+    /// <summary>The request alone.</summary>
+    Nothing,
+
+    /// <summary>The flora that the request names.</summary>
+    Flora,
+
+    /// <summary>The shelf of keys, and the flora where there is one.</summary>
+    Shelf,
+}
+
+/// <summary>What a host holds while it answers: the browser's worker one for all its calls, the server one for each request.</summary>
+public sealed class CoreSession
+{
+    /// <summary>The keys that are followed.</summary>
+    public BenchShelf Shelf { get; set; } = new(new KeyShelf([]), CharacterTable.Empty, []);
+
+    /// <summary>The flora that is sifted; null before one was loaded.</summary>
+    public ReadyFlora? Flora { get; set; }
+
+    internal ReadyFlora Loaded(string floraId) =>
+        Flora is { } flora && flora.Pack.Id == floraId ? flora : throw new InvalidOperationException("This flora isn't loaded.");
+}
+
+/// <summary>A question that the core answers, in either host: declared once, and served from here by the browser's worker, its typed client
+/// and, where it has an address, by the server.</summary>
+public abstract class CoreCall
+{
+    private protected CoreCall(string name, CoreNeed need, string? address, string summary) =>
+        (Name, Need, Address, Summary) = (name, need, address, summary);
+
+    /// <summary>Its name, in camel case.</summary>
+    public string Name { get; }
+
+    /// <summary>What it is answered from.</summary>
+    public CoreNeed Need { get; }
+
+    /// <summary>Its address below the root of the API; null where only the worker is asked.</summary>
+    public string? Address { get; }
+
+    /// <summary>What it answers, in one sentence.</summary>
+    public string Summary { get; }
+
+    /// <summary>The request's type.</summary>
+    public abstract Type RequestType { get; }
+
+    /// <summary>The answer's type.</summary>
+    public abstract Type AnswerType { get; }
+
+    /// <summary>Answers JSON with JSON.</summary>
+    /// <param name="request">The request.</param>
+    /// <param name="session">What the host holds.</param>
+    /// <exception cref="JsonException">It is no such request.</exception>
+    /// <exception cref="RequestException">Something in it can't be used.</exception>
+    /// <exception cref="InvalidOperationException">The flora that it names isn't loaded.</exception>
+    public abstract string Answer(string request, CoreSession session);
+
+    /// <summary>Answers a request.</summary>
+    /// <exception cref="RequestException">Something in it can't be used.</exception>
+    /// <exception cref="InvalidOperationException">The flora that it names isn't loaded.</exception>
+    public abstract object Answer(object request, CoreSession session, CancellationToken stop);
+}
+
+internal sealed class CoreCall<TRequest, TAnswer>(
+    string name,
+    CoreNeed need,
+    JsonTypeInfo<TRequest> requestType,
+    JsonTypeInfo<TAnswer> answerType,
+    Func<TRequest, CoreSession, CancellationToken, TAnswer> answer,
+    string? address,
+    string summary
+) : CoreCall(name, need, address, summary)
+    where TRequest : notnull
+    where TAnswer : notnull
+{
+    public override Type RequestType => typeof(TRequest);
+
+    public override Type AnswerType => typeof(TAnswer);
+
+    public override string Answer(string request, CoreSession session) =>
+        JsonSerializer.Serialize(
+            answer(JsonSerializer.Deserialize(request, requestType) ?? throw new JsonException("null is no request."), session, default),
+            answerType
+        );
+
+    public override object Answer(object request, CoreSession session, CancellationToken stop) => answer((TRequest)request, session, stop);
+}
+
+/// <summary>All questions that the core answers.</summary>
+public static class CoreCalls
+{
+    private static CoreJson Json => CoreJson.Default;
+
+    /// <summary>In the order in which a plant meets them.</summary>
+    public static IReadOnlyList<CoreCall> All { get; } =
+    [
+        OfRequest(
+            "readKeyText",
+            Json.ReadKeyTextRequest,
+            Json.KeyReading,
+            (r, _) => KeyTextReader.Read(r.Text),
+            null,
+            "Reads a key text in full: couplets, leads and where each goes."
+        ),
+        OfShelf(
+            "walk",
+            Json.WalkRequest,
+            Json.WalkState,
+            (r, session) => r.Follow(session.Shelf),
+            "keys/walk",
+            "Follows keys by the answers given."
+        ),
+        OfShelf(
+            "bench",
+            Json.BenchRequest,
+            Json.BenchState,
+            (r, session) => r.Follow(session.Shelf),
+            "keys/bench",
+            "Follows keys with a sheet of evidence and weighs couplets and taxa."
+        ),
+        OfShelf(
+            "outlook",
+            Json.OutlookRequest,
+            Json.IReadOnlyListKeyOutlook,
+            (r, session) => r.Look(session.Shelf),
+            null,
+            "Which couplets of which keys can't be answered on a day with the tools at hand."
+        ),
+        OfShelf(
+            "statements",
+            Json.StatementsRequest,
+            Json.IReadOnlyListCoupletReadings,
+            (r, session) => r.Find(session.Shelf),
+            null,
+            "The statements of a key version with their readings."
+        ),
+        OfShelf(
+            "measure",
+            Json.MeasureRequest,
+            Json.MeasureResponse,
+            (r, session) => r.Read(session.Shelf, session.Flora?.Sifter.Columns),
+            null,
+            "Reads readings as typed: n, mean, range and interval, and what is wrong with them."
+        ),
+        OfFlora(
+            "sift",
+            Json.SiftRequest,
+            Json.SiftResponse,
+            (r, flora) => r.Sift(flora),
+            "identify/sift",
+            "Sifts a flora by what was seen, in any order: the standing, and the looks that help most."
+        ),
+        OfFlora(
+            "contrast",
+            Json.ContrastRequest,
+            Json.ContrastResult,
+            (r, flora) => r.Compare(flora),
+            "identify/contrast",
+            "Holds 2 to 8 taxa against each other: the characters that separate them, each pair, and the smallest set for all."
+        ),
+        OfFlora(
+            "confirm",
+            Json.ConfirmRequest,
+            Json.ConfirmResult,
+            (r, flora) => r.Confirm(flora),
+            "identify/confirm",
+            "Says how well a name stands by a sheet: checks, grade, look-alikes, what to report it as, and what is still open with when it can be seen."
+        ),
+        OfFlora(
+            "giveaways",
+            Json.GiveawayRequest,
+            Json.GiveawayResponse,
+            (r, flora) => r.Find(flora),
+            "identify/giveaways",
+            "States that are alone on a list: one look names the plant."
+        ),
+        OfFlora(
+            "describe",
+            Json.DescribeRequest,
+            Json.IReadOnlyListDescribedTaxon,
+            (r, flora) => r.Describe(flora),
+            "identify/describe",
+            "Taxa with what they are like, for their plates; without a list of taxa all of the flora, by name alone."
+        ),
+        OfFlora(
+            "near",
+            Json.NearRequest,
+            Json.NearResponse,
+            (r, flora) => r.Find(flora),
+            "identify/near",
+            "The taxa that one is taken for: declared look-alikes, and the nearest by description; and those to hold it against."
+        ),
+        OfFlora(
+            "year",
+            Json.SeasonRequest,
+            Json.SeasonResponse,
+            (r, flora) => r.Look(flora),
+            "seasons/year",
+            "The year of a list of taxa at a site: phenophases, when each catches the eye and when it can be named, with the shift worked out."
+        ),
+        new CoreCall<VisitsRequest, VisitsResponse>(
+            "planVisits",
+            CoreNeed.Nothing,
+            Json.VisitsRequest,
+            Json.VisitsResponse,
+            (r, _, stop) => r.Plan(stop),
+            "seasons/visits",
+            "The fewest days at each place that answer all needs, within 365 days from a date."
+        ),
+        OfRequest(
+            "moveVisit",
+            Json.MoveVisitRequest,
+            Json.MovedVisit,
+            (r, _) => r.Move(),
+            "seasons/visits/move",
+            "What a visit still answers on another date, and what is lost."
+        ),
+        OfRequest(
+            "standings",
+            Json.StandingRequest,
+            Json.IReadOnlyListQuestionStanding,
+            (r, _) => r.Tell(),
+            "seasons/standings",
+            "Which questions can be answered on a day, until when, and which were looked at too early."
+        ),
+        OfRequest(
+            "questions",
+            Json.QuestionsRequest,
+            Json.IReadOnlyListQuestionOnDay,
+            (r, _) => r.Tell(),
+            null,
+            "All that is open of plants and populations, as it stands on a day."
+        ),
+        new CoreCall<TodayRequest, IReadOnlyList<NextVisit>>(
+            "nextVisit",
+            CoreNeed.Nothing,
+            Json.TodayRequest,
+            Json.IReadOnlyListNextVisit,
+            (r, _, stop) => r.Next(stop),
+            null,
+            "The first visit behind a day, of the fewest that answer all that is open."
+        ),
+        OfRequest(
+            "today",
+            Json.TodayRequest,
+            Json.TodayAnswer,
+            (r, _) => r.Tell(),
+            null,
+            "What to do on a day: where to go, what closes, what was looked at too early, what has to be acted on."
+        ),
+        OfRequest("days", Json.DaysRequest, Json.IReadOnlyListDayDistance, (r, _) => r.Tell(), null, "How far days are from a day."),
+        OfRequest(
+            "looks",
+            Json.LooksRequest,
+            Json.IReadOnlyListLookInWords,
+            (r, _) => r.Tell(),
+            null,
+            "Which looks of a sheet hold, in words."
+        ),
+        OfRequest("manner", Json.MannerRequest, Json.String, (r, _) => r.Tell(), null, "How a look is made, in words."),
+        OfRequest(
+            "ownPlants",
+            Json.OwnPlantsRequest,
+            Json.IReadOnlyListOwnPlant,
+            (r, _) => r.Find(),
+            null,
+            "Of each taxon the own plant to compare with: confirmed before others, the nearest."
+        ),
+    ];
+
+    private static readonly Dictionary<string, CoreCall> ByName = All.ToDictionary(c => c.Name, StringComparer.Ordinal);
+
+    /// <summary>A call by its name.</summary>
+    /// <exception cref="ArgumentException">There is none of this name.</exception>
+    public static CoreCall Named(string name) =>
+        ByName.GetValueOrDefault(name ?? "") ?? throw new ArgumentException($"The core answers no “{name}”.", nameof(name));
+
+    private static CoreCall<TRequest, TAnswer> OfRequest<TRequest, TAnswer>(
+        string name,
+        JsonTypeInfo<TRequest> request,
+        JsonTypeInfo<TAnswer> answerType,
+        Func<TRequest, CoreSession, TAnswer> answer,
+        string? address,
+        string summary
+    )
+        where TRequest : notnull
+        where TAnswer : notnull =>
+        new(name, CoreNeed.Nothing, request, answerType, (r, session, _) => answer(r, session), address, summary);
+
+    private static CoreCall<TRequest, TAnswer> OfShelf<TRequest, TAnswer>(
+        string name,
+        JsonTypeInfo<TRequest> request,
+        JsonTypeInfo<TAnswer> answerType,
+        Func<TRequest, CoreSession, TAnswer> answer,
+        string? address,
+        string summary
+    )
+        where TRequest : IShelfRequest
+        where TAnswer : notnull => new(name, CoreNeed.Shelf, request, answerType, (r, session, _) => answer(r, session), address, summary);
+
+    private static CoreCall<TRequest, TAnswer> OfFlora<TRequest, TAnswer>(
+        string name,
+        JsonTypeInfo<TRequest> request,
+        JsonTypeInfo<TAnswer> answerType,
+        Func<TRequest, ReadyFlora, TAnswer> answer,
+        string? address,
+        string summary
+    )
+        where TRequest : IFloraRequest
+        where TAnswer : notnull =>
+        new(name, CoreNeed.Flora, request, answerType, (r, session, _) => answer(r, session.Loaded(r.FloraId)), address, summary);
+}

@@ -1,0 +1,334 @@
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using Garten.Core.Characters;
+using Garten.Core.Confirmation;
+using Garten.Core.Evidence;
+using Garten.Core.Floras;
+using Garten.Core.Identification;
+using Garten.Core.Keys;
+using Garten.Core.Seasons;
+using Garten.Core.Surveys;
+
+namespace Garten.Core.Contracts;
+
+/// <summary>
+/// The fixed words and values of the job that pages show: organs, phenophases, tools, days of the year, limits. They are written into the
+/// description of the API and from there into a file of the web app, so that a page has them at hand without asking and none is written
+/// down twice.
+/// </summary>
+public static class PageWords
+{
+    /// <summary>Organs as headings.</summary>
+    public static IReadOnlyDictionary<Organ, string> Organs { get; } =
+        new Dictionary<Organ, string>
+        {
+            [Organ.Habit] = "Whole plant",
+            [Organ.Bark] = "Bark",
+            [Organ.Twig] = "Twig",
+            [Organ.Bud] = "Bud",
+            [Organ.Leaf] = "Leaf",
+            [Organ.Stem] = "Stem",
+            [Organ.Inflorescence] = "Inflorescence",
+            [Organ.Flower] = "Flower",
+            [Organ.Fruit] = "Fruit",
+            [Organ.Underground] = "Underground",
+            [Organ.Site] = "Site",
+        };
+
+    /// <summary>Organs that a plant can be without for now: the whole of it and its site are always there.</summary>
+    public static IReadOnlyList<Organ> OrgansThatMayLack { get; } =
+    [.. Enum.GetValues<Organ>().Where(o => o is not (Organ.Habit or Organ.Site))];
+
+    /// <summary>Phenophases as nouns: "no … yet" and "… over" can be said of each.</summary>
+    public static IReadOnlyDictionary<Phenophase, string> Phases { get; } =
+        new Dictionary<Phenophase, string>
+        {
+            [Phenophase.ShootsUp] = "shoots",
+            [Phenophase.RestingBud] = "resting buds",
+            [Phenophase.LeafBudOpening] = "buds opening",
+            [Phenophase.Flower] = "flower",
+            [Phenophase.FullLeaf] = "full leaf",
+            [Phenophase.AutumnColour] = "autumn colour",
+            [Phenophase.BareTwig] = "bare twig",
+            [Phenophase.YoungFruit] = "young fruit",
+            [Phenophase.RipeFruit] = "ripe fruit",
+            [Phenophase.FruitPersisting] = "old fruit",
+        };
+
+    /// <summary>Which organ of the year a phenophase belongs to in a strip of the year; phases that are shown nowhere are left out.</summary>
+    public static IReadOnlyDictionary<string, IReadOnlyList<Phenophase>> YearRows { get; } =
+        new Dictionary<string, IReadOnlyList<Phenophase>>
+        {
+            ["bud"] = [Phenophase.RestingBud, Phenophase.BareTwig],
+            ["leaf"] = [Phenophase.FullLeaf, Phenophase.ShootsUp],
+            ["flower"] = [Phenophase.Flower],
+            ["fruit"] = [Phenophase.YoungFruit, Phenophase.RipeFruit, Phenophase.FruitPersisting],
+        };
+
+    /// <summary>What a visit is asked for: the rest of a plant's year follows from its characters.</summary>
+    public static IReadOnlyList<Phenophase> PhasesOfVisit { get; } =
+    [Phenophase.LeafBudOpening, Phenophase.Flower, Phenophase.YoungFruit, Phenophase.RipeFruit, Phenophase.AutumnColour];
+
+    /// <summary>How far a phenophase is, as an answer.</summary>
+    public static IReadOnlyDictionary<PhaseStage, string> Stages { get; } =
+        new Dictionary<PhaseStage, string>
+        {
+            [PhaseStage.NotYet] = "not yet",
+            [PhaseStage.Shown] = "yes",
+            [PhaseStage.Over] = "over",
+            [PhaseStage.None] = "none this year",
+        };
+
+    /// <summary>A phenophase as it was found: "no flower yet", "flower over".</summary>
+    /// <param name="phase">The phase.</param>
+    /// <param name="stage">How far it was.</param>
+    public static string Of(Phenophase phase, PhaseStage stage) =>
+        stage switch
+        {
+            PhaseStage.NotYet => $"no {Phases[phase]} yet",
+            PhaseStage.Over => $"{Phases[phase]} over",
+            PhaseStage.None => $"no {Phases[phase]} this year",
+            _ => Phases[phase],
+        };
+
+    /// <summary>How a plant was found.</summary>
+    public static IReadOnlyDictionary<PlantState, string> PlantStates { get; } =
+        new Dictionary<PlantState, string>
+        {
+            [PlantState.Alive] = "alive",
+            [PlantState.Browsed] = "browsed",
+            [PlantState.Cut] = "cut",
+            [PlantState.Dead] = "dead",
+            [PlantState.NotRefound] = "not refound",
+        };
+
+    /// <summary>Tools by name.</summary>
+    public static IReadOnlyDictionary<Tool, string> Tools { get; } =
+        new Dictionary<Tool, string>
+        {
+            [Tool.Eye] = "eye",
+            [Tool.Lens] = "hand lens",
+            [Tool.Ruler] = "ruler",
+            [Tool.Binoculars] = "binoculars",
+            [Tool.Knife] = "knife",
+            [Tool.Microscope] = "microscope",
+        };
+
+    /// <summary>How one looks with each tool.</summary>
+    public static IReadOnlyDictionary<Tool, string> WithTool { get; } =
+        new Dictionary<Tool, string>
+        {
+            [Tool.Eye] = "by eye",
+            [Tool.Lens] = "with a hand lens",
+            [Tool.Ruler] = "with a ruler",
+            [Tool.Binoculars] = "with binoculars",
+            [Tool.Knife] = "with a knife",
+            [Tool.Microscope] = "under a microscope",
+        };
+
+    /// <summary>What to bring for a look; nothing for the eye.</summary>
+    public static IReadOnlyDictionary<Tool, string> ToBring { get; } =
+        new Dictionary<Tool, string>
+        {
+            [Tool.Eye] = "",
+            [Tool.Lens] = "a hand lens",
+            [Tool.Ruler] = "a ruler",
+            [Tool.Binoculars] = "binoculars",
+            [Tool.Knife] = "a knife",
+            [Tool.Microscope] = "a microscope",
+        };
+
+    /// <summary>What is allowed at most, or what a character asks of the plant.</summary>
+    public static IReadOnlyDictionary<Handling, string> Handlings { get; } =
+        new Dictionary<Handling, string>
+        {
+            [Handling.Look] = "only look",
+            [Handling.Touch] = "touch",
+            [Handling.TakeAPiece] = "take a piece",
+            [Handling.Cut] = "cut",
+            [Handling.Uproot] = "uproot",
+        };
+
+    /// <summary>What a look does to the plant.</summary>
+    public static IReadOnlyDictionary<Handling, string> HandlingOfLook { get; } =
+        new Dictionary<Handling, string>
+        {
+            [Handling.Look] = "looking is enough",
+            [Handling.Touch] = "touch it",
+            [Handling.TakeAPiece] = "takes a piece of the plant",
+            [Handling.Cut] = "cuts the plant",
+            [Handling.Uproot] = "digs the plant up",
+        };
+
+    /// <summary>Handling that takes from the plant: only where law and landowner allow it.</summary>
+    public static IReadOnlyList<Handling> HandlingThatTakes { get; } = [.. Enum.GetValues<Handling>().Where(h => h > Handling.Touch)];
+
+    /// <summary>Grades, least first.</summary>
+    public static IReadOnlyDictionary<Grade, string> Grades { get; } =
+        new Dictionary<Grade, string>
+        {
+            [Grade.Tentative] = "Tentative",
+            [Grade.Reasoned] = "Reasoned",
+            [Grade.Corroborated] = "Corroborated",
+            [Grade.Confirmed] = "Confirmed",
+            [Grade.Verified] = "Verified",
+        };
+
+    /// <summary>What a plant is reported as, besides a species.</summary>
+    public static IReadOnlyDictionary<ReportKind, string> ReportKinds { get; } =
+        new Dictionary<ReportKind, string>
+        {
+            [ReportKind.Undetermined] = "",
+            [ReportKind.Species] = "",
+            [ReportKind.Aggregate] = "an aggregate",
+            [ReportKind.Genus] = "a genus",
+            [ReportKind.Family] = "a family",
+            [ReportKind.Hybrid] = "a hybrid",
+        };
+
+    /// <summary>What a name is checked for.</summary>
+    public static IReadOnlyDictionary<CheckKind, string> Checks { get; } =
+        new Dictionary<CheckKind, string>
+        {
+            [CheckKind.Lead] = "Lead",
+            [CheckKind.Diagnostics] = "Diagnostic characters",
+            [CheckKind.LookAlikes] = "Look-alikes",
+            [CheckKind.Conflicts] = "Conflicts",
+            [CheckKind.Coverage] = "Organs and seasons",
+            [CheckKind.Material] = "Material",
+            [CheckKind.Season] = "In season",
+            [CheckKind.Presence] = "Recorded here",
+            [CheckKind.Elevation] = "Elevation",
+            [CheckKind.Habitat] = "Habitat",
+            [CheckKind.Origin] = "Origin",
+        };
+
+    /// <summary>What came of a check; what stands in the way comes first.</summary>
+    public static IReadOnlyDictionary<CheckVerdict, string> Verdicts { get; } =
+        new Dictionary<CheckVerdict, string>
+        {
+            [CheckVerdict.Fail] = "fails",
+            [CheckVerdict.Concern] = "concern",
+            [CheckVerdict.Open] = "open",
+            [CheckVerdict.Pass] = "passes",
+        };
+
+    /// <summary>Why a couplet can't be answered today.</summary>
+    public static IReadOnlyDictionary<BlockReason, string> BlockReasons { get; } =
+        new Dictionary<BlockReason, string>
+        {
+            [BlockReason.Season] = "not at this time of the year",
+            [BlockReason.Tool] = "a tool is missing",
+            [BlockReason.Handling] = "more handling than is allowed",
+        };
+
+    /// <summary>How a statement stands to what was seen.</summary>
+    public static IReadOnlyDictionary<StatementFit, string> StatementFits { get; } =
+        new Dictionary<StatementFit, string>
+        {
+            [StatementFit.Fits] = "fits",
+            [StatementFit.AtTheEdge] = "at the edge",
+            [StatementFit.Doubtful] = "doubtful",
+            [StatementFit.Conflicts] = "conflicts",
+            [StatementFit.NotSeen] = "not seen",
+            [StatementFit.Unread] = "weigh by hand",
+        };
+
+    /// <summary>Where a taxon comes from.</summary>
+    public static IReadOnlyDictionary<Origin, string> Origins { get; } =
+        new Dictionary<Origin, string>
+        {
+            [Origin.Unsaid] = "",
+            [Origin.Native] = "native",
+            [Origin.Introduced] = "introduced",
+            [Origin.Doubtful] = "doubtfully native",
+        };
+
+    /// <summary>What a character is like.</summary>
+    public static IReadOnlyDictionary<CharacterKind, string> CharacterKinds { get; } =
+        new Dictionary<CharacterKind, string>
+        {
+            [CharacterKind.Categorical] = "states",
+            [CharacterKind.Ordered] = "ordered states",
+            [CharacterKind.Count] = "count",
+            [CharacterKind.Length] = "length",
+            [CharacterKind.Ratio] = "number",
+            [CharacterKind.Angle] = "angle",
+        };
+
+    /// <summary>All of it as the web app takes it.</summary>
+    public static JsonObject Json()
+    {
+        var days = new JsonArray();
+        for (var day = new DateOnly(2001, 1, 1); day.Year == 2001; day = day.AddDays(1))
+            days.Add($"{day:MM-dd}");
+        return new JsonObject
+        {
+            ["organs"] = Words(Organs),
+            ["organsThatMayLack"] = Names(OrgansThatMayLack),
+            ["phases"] = Words(Phases),
+            ["phaseStages"] = new JsonObject(
+                Phases.Keys.Select(p => KeyValuePair.Create(Name(p), (JsonNode?)Words(Stages.Keys.ToDictionary(s => s, s => Of(p, s)))))
+            ),
+            ["yearRows"] = new JsonObject(YearRows.Select(r => KeyValuePair.Create(r.Key, (JsonNode?)Names(r.Value)))),
+            ["phasesOfVisit"] = Names(PhasesOfVisit),
+            ["stages"] = Words(Stages),
+            ["plantStates"] = Words(PlantStates),
+            ["tools"] = Words(Tools),
+            ["toBring"] = Words(ToBring),
+            ["withTool"] = Words(WithTool),
+            ["handlings"] = Words(Handlings),
+            ["handlingOfLook"] = Words(HandlingOfLook),
+            ["handlingThatTakes"] = Names(HandlingThatTakes),
+            ["grades"] = Words(Grades),
+            ["reportKinds"] = Words(ReportKinds),
+            ["checks"] = Words(Checks),
+            ["verdicts"] = Words(Verdicts),
+            ["blockReasons"] = Words(BlockReasons),
+            ["statementFits"] = Words(StatementFits),
+            ["origins"] = Words(Origins),
+            ["characterKinds"] = Words(CharacterKinds),
+            ["sureness"] = Words(LookWords.Surenesses),
+            ["context"] = new JsonObject(
+                LookWords.Choices.Select(c =>
+                    KeyValuePair.Create(
+                        c.Field,
+                        (JsonNode?)
+                            new JsonObject
+                            {
+                                ["label"] = c.Label,
+                                ["values"] = new JsonObject(c.Values.Select(v => KeyValuePair.Create(v.Value, (JsonNode?)v.Words))),
+                            }
+                    )
+                )
+            ),
+            ["calendar"] = new JsonObject
+            {
+                // What 29 February counts as.
+                ["leapDay"] = DayOfYear.Of(new DateOnly(2004, 2, 29)),
+                // The date of each day of the year, month and day; 29 February is none of its own.
+                ["days"] = days,
+                ["monthStarts"] = new JsonArray([
+                    .. Enumerable.Range(1, 12).Select(m => (JsonNode?)DayOfYear.Of(new DateOnly(2001, m, 1))),
+                ]),
+            },
+            ["limits"] = new JsonObject
+            {
+                ["fewestToContrast"] = Contrast.Fewest,
+                ["mostToContrast"] = Contrast.Most,
+                ["planAhead"] = DayOfYear.Days - 1,
+                // How often a statement holds that has no word of frequency.
+                ["plainModality"] = Modality.AlwaysInKeys,
+            },
+        };
+    }
+
+    private static string Name<T>(T value)
+        where T : struct, Enum => JsonNamingPolicy.CamelCase.ConvertName(value.ToString());
+
+    private static JsonObject Words<T>(IReadOnlyDictionary<T, string> words)
+        where T : struct, Enum => new(words.Select(w => KeyValuePair.Create(Name(w.Key), (JsonNode?)w.Value)));
+
+    private static JsonArray Names<T>(IEnumerable<T> values)
+        where T : struct, Enum => new([.. values.Select(v => (JsonNode?)Name(v))]);
+}
