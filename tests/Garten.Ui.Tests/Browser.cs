@@ -114,6 +114,15 @@ public sealed class Browser : IDisposable
 
     public void Open(string path) => _driver.Navigate().GoToUrl(new Uri(_address, path));
 
+    /// <summary>Goes to a page as a link within the application does: nothing is loaded anew.</summary>
+    public void Go(string path)
+    {
+        ((IJavaScriptExecutor)_driver).ExecuteScript(
+            "history.pushState(null,'',arguments[0]);dispatchEvent(new PopStateEvent('popstate'))",
+            path
+        );
+    }
+
     public string Path => new Uri(_driver.Url).AbsolutePath;
 
     /// <summary>Waits for a condition, and says what the page showed where it never came.</summary>

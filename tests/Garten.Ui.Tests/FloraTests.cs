@@ -121,7 +121,7 @@ public sealed class FloraTests(GartenSite site) : IClassFixture<GartenSite>
         browser.UntilText("sheen of the nut");
         browser.UntilText("greasy");
         Assert.Empty(browser.All("main button svg[viewBox='0 0 80 80']"));
-        browser.Open("/flora/torvane/glossary");
+        browser.Go("/flora/torvane/glossary");
         browser.UntilText("331 states");
         Assert.True(browser.All("main button svg[viewBox='0 0 80 80']").Count > 100);
     }

@@ -181,7 +181,7 @@ public sealed partial class HandTests(GartenSite site) : IClassFixture<GartenSit
         };
         using var browser = new Browser(site.Address);
         browser.Open("/plants");
-        browser.UntilText("Tag a plant");
+        browser.UntilText("last seen on");
         site.Relay.TakeAway();
         Assert.Equal(
             "queued",
@@ -191,6 +191,13 @@ public sealed partial class HandTests(GartenSite site) : IClassFixture<GartenSit
                 $$"""{"{{all[0].Command["id"]}}":["{{place}}"],"{{JsonNode.Parse(hanging[0])!["id"]}}":["{{plant}}"]}"""
             )
         );
+        // What was done out of reach shows at once, at the place that waits like it.
+        browser.Open("/plants");
+        browser.UntilText("peg on the skerry");
+        browser.UntilText("on this device, waiting to be sent");
+        browser.Go($"/plants/{plant}");
+        browser.UntilText("seen again from the boat");
+        browser.UntilText("Tagged on 2 May 2026");
         browser.Restart();
         site.Relay.BringBack();
         browser.Open("/hand");

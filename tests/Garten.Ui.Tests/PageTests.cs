@@ -50,11 +50,11 @@ public sealed class PageTests(GartenSite site) : IClassFixture<GartenSite>
             }.Where((_, at) => look == "paper" || at % 3 == 0)
         )
         {
-            browser.Open(path);
+            browser.Go(path);
             browser.UntilText(text);
             browser.ShouldBeAccessible();
         }
-        browser.Open("/bench");
+        browser.Go("/bench");
         browser.Click("Follow Key to the woody plants");
         browser.UntilText("24 taxa stand");
         browser.ShouldBeAccessible();

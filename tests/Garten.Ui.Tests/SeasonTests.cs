@@ -64,7 +64,7 @@ public sealed class SeasonTests(GartenSite site) : IClassFixture<GartenSite>
         browser.Click("State: dead");
         browser.UntilText("What does it show?");
         // What is noted stays on the device until it is kept.
-        browser.Open(browser.Path);
+        browser.Go(browser.Path);
         browser.UntilText("margin of the leaf: toothed");
         Type(browser, "Recorder", "Ilse Marrin");
         browser.Click("Keep the visit");
@@ -116,7 +116,7 @@ public sealed class SeasonTests(GartenSite site) : IClassFixture<GartenSite>
                 || browser.Text.Contains("can be answered today", StringComparison.Ordinal),
             "what to do today"
         );
-        browser.Open("/visits");
+        browser.Go("/visits");
         browser.UntilText("no fewer will do");
         browser.Click("Planned: as trips over all places");
         browser.UntilText("all that can be");

@@ -73,7 +73,7 @@ public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
         browser.UntilText("1 in conflict");
         browser.ShouldBeAccessible();
         // Another plant of the kind is offered for comparison, and says what was seen on it.
-        browser.Open("/bench");
+        browser.Go("/bench");
         browser.Until(() => browser.Find("main input").Enabled, "the names to guess from");
         browser.Find("main input").SendKeys("Crepessa hirs");
         browser.Find("[role=option]").Click();
@@ -194,13 +194,13 @@ public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
         browser.Open("/flora/torvane");
         browser.Click("What gives them away");
         browser.UntilText("taxa are on the list");
-        browser.Open("/flora/torvane/crib?month=6");
+        browser.Go("/flora/torvane/crib?month=6");
         browser.UntilText("awn: straight awn");
         browser.ShouldBeAccessible();
         browser.Click("List of");
         browser.Click("Lang Meadow");
         browser.UntilText("recorded in the grid cell of Lang Meadow");
-        browser.Open("/flora/torvane/taxa/brommaria-aristata");
+        browser.Go("/flora/torvane/taxa/brommaria-aristata");
         browser.UntilText("awn: straight awn, alone among");
         browser.ShouldBeAccessible();
         browser.Click("Contrast them");

@@ -287,6 +287,38 @@ public static class CoreCalls
             null,
             "What to do on a day: where to go, what closes, what was looked at too early, what has to be acted on."
         ),
+        OfRequest(
+            "places",
+            Json.Waiting,
+            Json.IReadOnlyListPlace,
+            (r, _) => r.AllPlaces(),
+            null,
+            "The places, with what waits on the device to be sent."
+        ),
+        OfRequest(
+            "plant",
+            Json.PlantDocument,
+            Json.IReadOnlyListPlantDetail,
+            (r, session) => r.Tell(session),
+            null,
+            "A plant, with what waits on the device to be sent."
+        ),
+        OfRequest(
+            "plants",
+            Json.PlantsDocument,
+            Json.IReadOnlyListTaggedPlant,
+            (r, session) => r.Tell(session),
+            null,
+            "Tagged plants, with what waits on the device to be sent."
+        ),
+        OfRequest(
+            "populations",
+            Json.PopulationsDocument,
+            Json.IReadOnlyListPopulationDetail,
+            (r, session) => r.Tell(session),
+            null,
+            "Populations, with what waits on the device to be sent."
+        ),
         OfRequest("days", Json.DaysRequest, Json.IReadOnlyListDayDistance, (r, _) => r.Tell(), null, "How far days are from a day."),
         OfRequest(
             "looks",

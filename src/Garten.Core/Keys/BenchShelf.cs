@@ -34,6 +34,7 @@ public sealed class BenchShelf
         ArgumentNullException.ThrowIfNull(table);
         ArgumentNullException.ThrowIfNull(taxa);
         Keys = keys;
+        Taxa = taxa;
         Table = table;
         Descriptions = CharacterTable.Complete(table.Descriptions, taxa);
         Likelihood = new Likelihood(Descriptions);
@@ -44,6 +45,9 @@ public sealed class BenchShelf
 
     /// <summary>The key versions.</summary>
     public KeyShelf Keys { get; }
+
+    /// <summary>The taxa of the flora.</summary>
+    public IReadOnlyList<Taxon> Taxa { get; }
 
     /// <summary>Characters and seasons.</summary>
     public CharacterTable Table { get; }

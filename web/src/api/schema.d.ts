@@ -1762,6 +1762,26 @@ export interface components {
                 request: components["schemas"]["TodayRequest"];
                 answer: components["schemas"]["TodayAnswer"];
             };
+            /** @description The places, with what waits on the device to be sent. */
+            places: {
+                request: components["schemas"]["Waiting"];
+                answer: components["schemas"]["Place"][];
+            };
+            /** @description A plant, with what waits on the device to be sent. */
+            plant: {
+                request: components["schemas"]["PlantDocument"];
+                answer: components["schemas"]["PlantDetail"][];
+            };
+            /** @description Tagged plants, with what waits on the device to be sent. */
+            plants: {
+                request: components["schemas"]["PlantsDocument"];
+                answer: components["schemas"]["TaggedPlant"][];
+            };
+            /** @description Populations, with what waits on the device to be sent. */
+            populations: {
+                request: components["schemas"]["PopulationsDocument"];
+                answer: components["schemas"]["PopulationDetail"][];
+            };
             /** @description How far days are from a day. */
             days: {
                 request: components["schemas"]["DaysRequest"];
@@ -3277,6 +3297,16 @@ export interface components {
             /** @description How to find it again, in words; empty where nothing is said. */
             findingInWords: string;
         };
+        /** @description A plant with what waits. */
+        PlantDocument: {
+            /**
+             * Format: uuid
+             * @description The plant.
+             */
+            id: string;
+            plant: null | components["schemas"]["PlantDetail"];
+            waiting: components["schemas"]["Waiting"];
+        };
         /** @description Where a plant stands. */
         PlantSite: {
             /**
@@ -3327,6 +3357,27 @@ export interface components {
             note: string;
             /** @description Who looked. */
             recorder: string;
+        };
+        /** @description Plants of a list with what waits. */
+        PlantsDocument: {
+            /** @description What the server answered last: as many pages as were fetched. */
+            plants: components["schemas"]["TaggedPlant"][];
+            waiting: components["schemas"]["Waiting"];
+            /**
+             * @description Whether that is the whole list: else a plant that isn't on it may stand on a later page.
+             * @default true
+             */
+            isWhole: boolean;
+            /**
+             * Format: uuid
+             * @description Only plants of this place; null for all.
+             */
+            placeId?: null | string;
+            /**
+             * @description Only plants whose tag or name holds this; empty for all.
+             * @default
+             */
+            text: string;
         };
         /** @description A count of a patch. A fact; a correction supersedes it. */
         PopulationCount: {
@@ -3428,6 +3479,12 @@ export interface components {
             notRefound: number;
             /** @description Their sexes. */
             sexes: components["schemas"]["SexCount"];
+        };
+        /** @description Populations with what waits. */
+        PopulationsDocument: {
+            /** @description What the server answered last. */
+            populations: components["schemas"]["PopulationDetail"][];
+            waiting: components["schemas"]["Waiting"];
         };
         /**
          * @description Where on the plant.
@@ -4878,6 +4935,18 @@ export interface components {
          * @enum {unknown}
          */
         WaitReason: "season" | "missing" | "tool" | "handling";
+        /** @description What waits on a device, and what documents need to take it in. */
+        Waiting: {
+            /** @description The day, `YYYY-MM-DD`. */
+            date: string;
+            /**
+             * @description The commands that wait, in their order, as they will be sent: one that can't be read is passed over, since the server
+             *                 will say what is wrong with it.
+             */
+            commands: unknown[];
+            /** @description The places that the server knows. */
+            places: components["schemas"]["Place"][];
+        };
         /** @description A walk through keys that the worker holds on its shelf. */
         WalkRequest: {
             /** @description Hash of the version to start with. */

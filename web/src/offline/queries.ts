@@ -1,4 +1,4 @@
-import { keepPreviousData, QueryClient, useInfiniteQuery, useQuery, useQueryClient } from "@tanstack/react-query";
+import { QueryClient, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { answerOf, api, ask, AwayError, pageOf, type Paged, type Schemas } from "../api/client";
 import { flush, MOST_FAILURES, onOutboxChange, queued, refusedCommands } from "./outbox";
@@ -24,54 +24,11 @@ export async function orKept<T>(name: string, fetch: () => Promise<T>): Promise<
   }
 }
 
-export const usePlaces = () =>
-  useQuery({
-    queryKey: ["places"],
-    queryFn: () =>
-      orKept<Schemas["Place"][]>("places", () => answerOf((signal) => api.GET("/api/v1/places", { signal }))),
-  });
-
 export const usePeople = () =>
   useQuery({
     queryKey: ["people"],
     queryFn: () =>
       orKept<Schemas["PersonReference"][]>("people", () => answerOf((signal) => api.GET("/api/v1/people", { signal }))),
-  });
-
-/** Plants with their tags that belong to no counted population, and how they were found last; page by page. */
-export function usePlants(filter: { place: string; text: string }) {
-  const { place, text } = filter;
-  return useInfiniteQuery({
-    queryKey: ["plants", place, text],
-    initialPageParam: "",
-    // While another text is looked for, what was found for the last one stays.
-    placeholderData: keepPreviousData,
-    queryFn: ({ pageParam: after }) => {
-      const page = () =>
-        pageOf((signal) =>
-          api.GET("/api/v1/plants", {
-            params: {
-              query: { place: place || undefined, text: text || undefined, pegged: false, after: after || undefined },
-            },
-            signal,
-          }),
-        );
-      // What was looked for isn't kept: nobody looks for just that again without signal.
-      return text ? page() : orKept(`plants:${place}:${after}`, page);
-    },
-    getNextPageParam: (page) => page.next,
-  });
-}
-
-/** A plant with all that is known of it; nothing without an id. */
-export const usePlant = (id: string | undefined) =>
-  useQuery({
-    enabled: id !== undefined,
-    queryKey: ["plant", id],
-    queryFn: () =>
-      orKept<Schemas["PlantDetail"]>(`plant:${id}`, () =>
-        answerOf((signal) => api.GET("/api/v1/plants/{id}", { params: { path: { id: id ?? "" } }, signal })),
-      ),
   });
 
 /** All plants of which something is still to be seen. */
@@ -91,15 +48,6 @@ export const useOpenPlants = () =>
         }
         return all;
       }),
-  });
-
-export const usePopulations = () =>
-  useQuery({
-    queryKey: ["populations"],
-    queryFn: () =>
-      orKept<Schemas["PopulationDetail"][]>("populations", () =>
-        answerOf((signal) => api.GET("/api/v1/populations", { signal })),
-      ),
   });
 
 /** What began this year on one's own plants. */

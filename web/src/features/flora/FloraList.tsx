@@ -4,7 +4,7 @@ import { useDeferredValue, useState } from "react";
 import { Link as RouterLink, useParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { Page } from "../../shared/ui/Page";
-import { usePlaces } from "../../offline/queries";
+import { usePlaces } from "../../offline/documents";
 import { Plate } from "../../plates/Plate";
 import { today } from "../../shared/calendar/day";
 import { CautionMarks } from "../../shared/botany/Cautions";

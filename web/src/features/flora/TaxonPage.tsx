@@ -10,7 +10,7 @@ import { Page, Part } from "../../shared/ui/Page";
 import { QuietButton } from "../../shared/ui/QuietButton";
 import { core } from "../../core/coreClient";
 import { useAsked, useDescribed } from "../../offline/flora";
-import { usePlaces } from "../../offline/queries";
+import { usePlaces } from "../../offline/documents";
 import { keep, kept } from "../../offline/store";
 import { Plate } from "../../plates/Plate";
 import { bark } from "../../plates/details";

@@ -8,9 +8,10 @@ import type { Schemas } from "../../api/client";
 import { spoken, today } from "../../shared/calendar/day";
 import { useDays } from "../../shared/calendar/questions";
 import { grouped } from "../../shared/ui/group";
+import { WaitingNote } from "../../shared/ui/WaitingNote";
 import { Page, Part } from "../../shared/ui/Page";
 import { useMending } from "../../offline/mending";
-import { usePlaces, usePlants, usePopulations } from "../../offline/queries";
+import { usePlaces, usePlants, usePopulations } from "../../offline/documents";
 import { PopulationForm } from "../../shared/form/PopulationForm";
 import { ExactExport } from "../../shared/ui/ExactExport";
 import { NamesLabel, TaxonLabel } from "../../shared/botany/TaxonLabel";
@@ -37,7 +38,7 @@ export function PlantList() {
   const newId = tag?.plantId ?? ownId;
   const [chosenPlace, setAt] = useState<string>();
   const at = chosenPlace ?? mend?.command.placeId ?? lastPlace();
-  const own = plants.data?.pages.flatMap((p) => p.items) ?? [];
+  const own = plants.plants ?? [];
   const far = useDays(own.flatMap((p) => (p.lastSeen ? [{ id: p.id, date: p.lastSeen }] : [])));
   const byPlace = grouped(own, (p) => p.placeName);
   const counted = (populations.data ?? []).filter(
@@ -157,6 +158,7 @@ export function PlantList() {
                   {p.names.length > 0 ? <NamesLabel names={p.names} /> : "without a name yet"}
                   {p.label && `, ${p.label}`}
                 </Link>
+                <WaitingNote id={p.id} />
                 <Typography variant="body2" color="text.secondary">
                   {lastWords(p, far.get(p.id)?.isLongAgo ?? false)}
                 </Typography>
@@ -170,18 +172,18 @@ export function PlantList() {
           {plants.isFetchingNextPage ? "Fetching …" : "More plants"}
         </Button>
       )}
-      {plants.data && own.length === 0 && (place !== "" || text !== "") && (
+      {plants.plants && own.length === 0 && (place !== "" || text !== "") && (
         <Typography role="status">
           {counted.length > 0 ? "No other plant fits" : "Nothing fits"}
           {text && ` “${text}”: it is looked for in tags and in the names that plants bear now`}.
         </Typography>
       )}
-      {plants.data && own.length === 0 && !place && !text && (
+      {plants.plants && own.length === 0 && !place && !text && (
         <Typography>
           No plant is tagged yet. Tag one, and what was seen of its twig in January stands beside its flower of May.
         </Typography>
       )}
-      {plants.isError && !plants.data && (
+      {plants.isError && !plants.plants && (
         <Typography role="alert">The server doesn’t answer just now; the plants appear as soon as it does.</Typography>
       )}
     </Page>

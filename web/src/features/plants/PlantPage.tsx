@@ -7,10 +7,12 @@ import { ProblemError, type Schemas } from "../../api/client";
 import { spoken, today } from "../../shared/calendar/day";
 import { core } from "../../core/coreClient";
 import { useAsked } from "../../offline/flora";
+import { WaitingNote } from "../../shared/ui/WaitingNote";
 import { Page, Part } from "../../shared/ui/Page";
 import { QuietButton } from "../../shared/ui/QuietButton";
 import { useMending } from "../../offline/mending";
-import { useKeys, usePlant, useShelf } from "../../offline/queries";
+import { usePlant } from "../../offline/documents";
+import { useKeys, useShelf } from "../../offline/queries";
 import { TrailRibbon } from "../../plant-in-hand/key/TrailRibbon";
 import { beginWalk, WITHOUT_KEY } from "../../plant-in-hand/walks";
 import { GradeShoot } from "../../shared/botany/GradeShoot";
@@ -95,6 +97,7 @@ export function PlantPage() {
           <NamesLabel names={newest.names} />
         </Typography>
       )}
+      <WaitingNote id={plant.id} />
       <Typography variant="body2" color="text.secondary">
         {plant.taggedOn && <>Tagged on {spoken(plant.taggedOn)}. </>}
         {last && (

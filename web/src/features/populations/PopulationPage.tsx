@@ -6,11 +6,12 @@ import { v7 as uuid } from "uuid";
 import type { Schemas } from "../../api/client";
 import { day as dayInWords, spoken, today, windowsInWords } from "../../shared/calendar/day";
 import { useProblem } from "../../shared/form/useProblem";
+import { WaitingNote } from "../../shared/ui/WaitingNote";
 import { Page, Part } from "../../shared/ui/Page";
 import { QuietButton } from "../../shared/ui/QuietButton";
 import { useMending, useSend } from "../../offline/mending";
 import type { RefusedCommand } from "../../offline/store";
-import { usePopulations } from "../../offline/queries";
+import { usePopulations } from "../../offline/documents";
 import { TagForm } from "../../shared/form/TagForm";
 import { Callout, CautionMarks, GroundCaution } from "../../shared/botany/Cautions";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
@@ -59,6 +60,7 @@ export function PopulationPage() {
         </Box>
       }
     >
+      <WaitingNote id={it.id} />
       <Typography variant="h1" component="h2" sx={{ fontSize: "1.55rem" }}>
         <TaxonLabel name={it.taxon} /> <CautionMarks cautions={[...new Set(it.cautions.flatMap((c) => c.cautions))]} />
       </Typography>

@@ -4,7 +4,8 @@ import { keepPreviousData, useInfiniteQuery, useQuery } from "@tanstack/react-qu
 import { Link as RouterLink, useSearchParams } from "react-router";
 import { answerOf, api, type Schemas } from "../../api/client";
 import { Page } from "../../shared/ui/Page";
-import { useLocalWork, usePlaces } from "../../offline/queries";
+import { usePlaces } from "../../offline/documents";
+import { useLocalWork } from "../../offline/queries";
 import { ExactExport } from "../../shared/ui/ExactExport";
 import { Callout } from "../../shared/botany/Cautions";
 import { NamesLabel } from "../../shared/botany/TaxonLabel";

@@ -7,7 +7,7 @@ import type { Schemas } from "../../api/client";
 import { Page, Part } from "../../shared/ui/Page";
 import { core } from "../../core/coreClient";
 import { useAllTaxa, useAsked } from "../../offline/flora";
-import { usePlaces } from "../../offline/queries";
+import { usePlaces } from "../../offline/documents";
 import type { ConfirmSettings, Walk } from "../../offline/store";
 import { KeepForm } from "../keep/KeepForm";
 import { OrganSheet } from "../sheet/OrganSheet";

@@ -7,7 +7,7 @@ import type { Schemas } from "../../api/client";
 import { Page } from "../../shared/ui/Page";
 import { core } from "../../core/coreClient";
 import { useAllTaxa, useAsked, useDescribed } from "../../offline/flora";
-import { usePlaces } from "../../offline/queries";
+import { usePlaces } from "../../offline/documents";
 import type { Walk } from "../../offline/store";
 import { KeepForm } from "../keep/KeepForm";
 import { OrganSheet } from "../sheet/OrganSheet";

@@ -7,7 +7,7 @@ import type { Schemas } from "../../api/client";
 import { Page } from "../../shared/ui/Page";
 import { core } from "../../core/coreClient";
 import { useAllTaxa, useAsked } from "../../offline/flora";
-import { usePlaces } from "../../offline/queries";
+import { usePlaces } from "../../offline/documents";
 import { StateFigure } from "../../plates/StateFigure";
 import { months, today } from "../../shared/calendar/day";
 import { CautionMarks } from "../../shared/botany/Cautions";

@@ -2,7 +2,8 @@ import { Autocomplete, Box, Button, MenuItem, TextField, Typography } from "@mui
 import { useId, useRef, useState, type FormEvent } from "react";
 import { v7 as uuid } from "uuid";
 import type { Problem, Schemas } from "../../api/client";
-import { usePeople, usePlaces } from "../../offline/queries";
+import { usePlaces } from "../../offline/documents";
+import { usePeople } from "../../offline/queries";
 import { send } from "../../offline/outbox";
 import { personOf } from "../../offline/people";
 import { store, type KeepForm as Form, type Walk } from "../../offline/store";

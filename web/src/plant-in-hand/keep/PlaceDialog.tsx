@@ -4,7 +4,7 @@ import { useState, type FormEvent } from "react";
 import { v7 as uuid } from "uuid";
 import type { Problem, Schemas } from "../../api/client";
 import { useSend } from "../../offline/mending";
-import { keep, type RefusedCommand } from "../../offline/store";
+import { type RefusedCommand } from "../../offline/store";
 
 const fields = [
   { name: "name", label: "Name", required: true, help: "As you call it." },
@@ -94,7 +94,6 @@ export function PlaceDialog({ mend, start, onClose }: Props) {
     // Until the list is fetched again, the new place stands in it from here.
     const places = [...(client.getQueryData<Schemas["Place"][]>(["places"]) ?? []), place];
     client.setQueryData(["places"], places);
-    await keep("places", places);
     onClose(placeId);
   };
 

@@ -2,7 +2,7 @@ import { useMemo } from "react";
 import type { Schemas } from "../../api/client";
 import { core } from "../../core/coreClient";
 import { useAsked } from "../../offline/flora";
-import { usePlaces } from "../../offline/queries";
+import { usePlaces } from "../../offline/documents";
 import type { SiftSettings, Walk } from "../../offline/store";
 import { useAtHand } from "../key/Outlook";
 

@@ -2,7 +2,8 @@ import { useMemo } from "react";
 import type { Schemas } from "../../api/client";
 import { core } from "../../core/coreClient";
 import { useAsked } from "../../offline/flora";
-import { useOpenPlants, usePopulations } from "../../offline/queries";
+import { usePopulations } from "../../offline/documents";
+import { useOpenPlants } from "../../offline/queries";
 import { grouped } from "../ui/group";
 import { today } from "./day";
 

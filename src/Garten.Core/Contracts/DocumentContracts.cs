@@ -1,0 +1,98 @@
+using System.Text.Json;
+using Garten.Core.Floras;
+
+namespace Garten.Core.Contracts;
+
+/// <summary>What waits on a device, and what documents need to take it in.</summary>
+/// <param name="Date">The day, <c>YYYY-MM-DD</c>.</param>
+/// <param name="Commands">The commands that wait, in their order, as they will be sent: one that can't be read is passed over, since the server
+/// will say what is wrong with it.</param>
+/// <param name="Places">The places that the server knows.</param>
+public sealed record Waiting(string Date, IReadOnlyList<JsonElement> Commands, IReadOnlyList<Place> Places)
+{
+    /// <summary>The commands that can be read, in their order.</summary>
+    internal IReadOnlyList<Command> Read() => [.. Commands.Select(Read).OfType<Command>()];
+
+    /// <summary>The places with those that wait.</summary>
+    public IReadOnlyList<Place> AllPlaces() => Read().Aggregate(Places, Documents.Apply);
+
+    internal DocumentContext Context(CoreSession session)
+    {
+        var taxa = new TaxonIndex([.. session.Flora?.Pack.Taxa ?? [], .. session.Shelf.Taxa]);
+        return new DocumentContext(RequestDay.Of(Date, "date"), AllPlaces(), taxa.Find, session.Shelf, session.Flora);
+    }
+
+    private static Command? Read(JsonElement command)
+    {
+        try
+        {
+            return command.Deserialize(CoreJson.Default.Command);
+        }
+        catch (Exception unreadable) when (unreadable is JsonException or NotSupportedException)
+        {
+            return null;
+        }
+    }
+}
+
+/// <summary>A plant with what waits.</summary>
+/// <param name="Id">The plant.</param>
+/// <param name="Plant">What the server answered last; null where it doesn't know it.</param>
+/// <param name="Waiting">What waits.</param>
+public sealed record PlantDocument(Guid Id, PlantDetail? Plant, Waiting Waiting)
+{
+    /// <summary>The plant as it is on the device; none where nothing makes it.</summary>
+    public IReadOnlyList<PlantDetail> Tell(CoreSession session)
+    {
+        var context = Waiting.Context(session);
+        return Waiting.Read().Aggregate(Plant, (plant, command) => Documents.Apply(Id, plant, command, context)) is { } told ? [told] : [];
+    }
+}
+
+/// <summary>Populations with what waits.</summary>
+/// <param name="Populations">What the server answered last.</param>
+/// <param name="Waiting">What waits.</param>
+public sealed record PopulationsDocument(IReadOnlyList<PopulationDetail> Populations, Waiting Waiting)
+{
+    /// <summary>The populations as they are on the device.</summary>
+    public IReadOnlyList<PopulationDetail> Tell(CoreSession session)
+    {
+        var context = Waiting.Context(session);
+        return Waiting.Read().Aggregate(Populations, (all, command) => Documents.Apply(all, command, context));
+    }
+}
+
+/// <summary>Plants of a list with what waits.</summary>
+/// <param name="Plants">What the server answered last: as many pages as were fetched.</param>
+/// <param name="Waiting">What waits.</param>
+/// <param name="IsWhole">Whether that is the whole list: else a plant that isn't on it may stand on a later page.</param>
+/// <param name="PlaceId">Only plants of this place; null for all.</param>
+/// <param name="Text">Only plants whose tag or name holds this; empty for all.</param>
+public sealed record PlantsDocument(
+    IReadOnlyList<TaggedPlant> Plants,
+    Waiting Waiting,
+    bool IsWhole = true,
+    Guid? PlaceId = null,
+    string Text = ""
+)
+{
+    /// <summary>The plants as they are on the device; pegged ones are left out, as they are by the list.</summary>
+    public IReadOnlyList<TaggedPlant> Tell(CoreSession session)
+    {
+        var context = Waiting.Context(session);
+        var known = Plants.Select(p => p.Id).ToHashSet();
+        var made = Waiting.Read().OfType<TagPlantCommand>().Where(c => c.Version is null).Select(c => c.PlantId).ToHashSet();
+        return
+        [
+            .. Waiting
+                .Read()
+                .Aggregate(Plants, (all, command) => Documents.Apply(all, command, context))
+                .Where(p => known.Contains(p.Id) || (IsWhole || made.Contains(p.Id)) && IsAskedFor(p)),
+        ];
+    }
+
+    private bool IsAskedFor(TaggedPlant plant) =>
+        plant.PopulationId is null
+        && (PlaceId is null || plant.PlaceId == PlaceId)
+        && plant.Names.Append(plant.Label).Any(t => t.Contains(Text.Trim(), StringComparison.OrdinalIgnoreCase));
+}

@@ -1,0 +1,150 @@
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using Garten.Core.Contracts;
+using Xunit;
+
+namespace Garten.Server.Tests;
+
+/// <summary>What a device makes of its waiting commands is what the server comes to when it carries them out.</summary>
+public sealed class DocumentTests(GartenServer server) : IClassFixture<GartenServer>
+{
+    private const string Person = """{"id":"01980000-0000-7000-8000-00000000d0c1","name":"Document Maker"}""";
+    private static readonly string Day = DateTime.Now.ToString("yyyy-MM-dd", System.Globalization.CultureInfo.InvariantCulture);
+
+    private static readonly string[] Whole = ["places", "populations", "plants"];
+
+    // What only the server knows: when it took a fact in, what was published then, and what it names things by.
+    private static readonly string[] Servers = ["recordedAt", "floras"];
+
+    [Fact]
+    public async Task EachCommandDoesToTheDocumentsWhatItDoesOnTheServer()
+    {
+        var stop = TestContext.Current.CancellationToken;
+        string Id() => Guid.CreateVersion7().ToString();
+        var (place, plant, other, population, count, threat, look) = (Id(), Id(), Id(), Id(), Id(), Id(), Id());
+        var commands = new[]
+        {
+            $$"""{"kind":"savePlace","id":"{{Id()}}","placeId":"{{place}}","name":"Document Dell","locality":"Torvane","latitude":57.1,"longitude":-11.2,"uncertaintyMetres":50,"caution":"Slippery.","cell":"B2","elevationMetres":40,"habitats":["meadow"]}""",
+            $$"""{"kind":"tagPlant","id":"{{Id()}}","plantId":"{{plant}}","placeId":"{{place}}","label":"tag 1","taggedOn":"2026-04-01","recorder":{{Person}},"finding":{"landmark":"gate","bearingDegrees":45,"distanceMetres":3,"note":""} }""",
+            $$"""{"kind":"visitPlant","id":"{{Id()}}","visitId":"{{Id()}}","plantId":"{{plant}}","date":"2026-05-02","recorder":{{Person}},"state":"browsed","phases":[{"phase":"flower","stage":"notYet"}],"note":"bitten","observations":[{"id":"{{look}}","character":"leaf-margin","outcome":"notFound","states":[],"together":false,"readings":[],"show":0,"of":0,"sureness":"sure","context":{ },"tool":"lens","date":"2026-05-02","note":""}]}""",
+            $$"""{"kind":"visitPlant","id":"{{Id()}}","visitId":"{{Id()}}","plantId":"{{plant}}","date":"2026-04-20","recorder":{{Person}},"state":"notRefound"}""",
+            $$"""{"kind":"recordDetermination","id":"{{Id()}}","determinationId":"{{Id()}}","occurrenceId":"{{Id()}}","plantId":"{{plant}}","plantLabel":"","placeId":"{{place}}","eventDate":"2026-05-02","recorder":{{Person}},"startKey":"","answers":[],"names":["Alvena alba","Alvena nigra"],"note":"in leaf"}""",
+            $$"""{"kind":"recordDetermination","id":"{{Id()}}","determinationId":"{{Id()}}","occurrenceId":"{{Id()}}","plantId":"{{plant}}","plantLabel":"","placeId":"{{place}}","eventDate":"2026-05-03","recorder":{{Person}},"startKey":"","answers":[],"names":["Brontia alta"],"note":"the fruit of last year tells"}""",
+            $$"""{"kind":"tagPlant","id":"{{Id()}}","plantId":"{{plant}}","placeId":"{{place}}","label":"tag 1b","taggedOn":"2026-04-01","recorder":{{Person}},"site":{"latitude":57.1,"longitude":-11.2,"uncertaintyMetres":5},"version":1 }""",
+            $$"""{"kind":"recordDetermination","id":"{{Id()}}","determinationId":"{{Id()}}","occurrenceId":"{{Id()}}","plantId":"{{other}}","plantLabel":"by the stile","placeId":"{{place}}","eventDate":"2026-05-03","recorder":{{Person}},"startKey":"","answers":[],"names":["Alvena alba"],"note":""}""",
+            $$"""{"kind":"savePopulation","id":"{{Id()}}","populationId":"{{population}}","placeId":"{{place}}","name":"south bank","taxon":"Alvena alba","bounds":"fence to path"}""",
+            $$"""{"kind":"countPopulation","id":"{{Id()}}","countId":"{{count}}","populationId":"{{population}}","date":"2025-06-01","recorder":{{Person}},"unit":"individuals","number":40}""",
+            $$"""{"kind":"countPopulation","id":"{{Id()}}","countId":"{{Id()}}","populationId":"{{population}}","date":"2025-06-01","recorder":{{Person}},"unit":"individuals","number":44,"note":"counted again","supersedes":"{{count}}"}""",
+            $$"""{"kind":"tagPlant","id":"{{Id()}}","plantId":"{{Id()}}","placeId":"{{place}}","label":"peg 2","taggedOn":"2026-04-01","recorder":{{Person}},"populationId":"{{population}}"}""",
+            $$"""{"kind":"noteThreat","id":"{{Id()}}","threatId":"{{threat}}","populationId":"{{population}}","notedOn":"2026-05-01","text":"Cattle.","actBy":"2026-06-01"}""",
+            $$"""{"kind":"noteThreat","id":"{{Id()}}","threatId":"{{Id()}}","populationId":"{{population}}","notedOn":"2026-05-03","text":"Fenced.","closes":"{{threat}}"}""",
+        };
+        foreach (var json in commands)
+        {
+            var command = JsonSerializer.Deserialize(json, CoreJson.Default.Command)!;
+            var before = await DocumentsAsync(plant, stop);
+            var (_, answer) = await server.PostAsync(
+                "/api/v1/commands",
+                new JsonObject { ["commands"] = new JsonArray(JsonNode.Parse(json)) }
+            );
+            Assert.True((string?)answer?["results"]?[0]?["status"] == "applied", answer?.ToJsonString());
+            var after = await DocumentsAsync(plant, stop);
+            foreach (var (name, made) in Made(before, command, Guid.Parse(plant)))
+            {
+                Same(after[name], made, $"{command.GetType().Name}: {name}");
+                // Once more changes nothing.
+                var again = Made(new Dictionary<string, JsonNode?>(after), command, Guid.Parse(plant));
+                Same(after[name], again[name], $"{command.GetType().Name} twice: {name}");
+            }
+        }
+    }
+
+    [Fact]
+    public void WhatTheServerWillRefuseStandsInNoWay()
+    {
+        var place = new Place(Guid.CreateVersion7(), "Dell", "", 57, -11, 50, "");
+        var person = new PersonReference(Guid.CreateVersion7(), "Document Maker");
+        var plant = Guid.CreateVersion7();
+        var waiting = new Waiting(
+            Day,
+            [
+                JsonDocument.Parse("""{"kind":"noSuchThing","id":"x"}""").RootElement,
+                .. new Command[]
+                {
+                    new TagPlantCommand(Guid.CreateVersion7(), plant, place.Id, "soon", "soon", person),
+                    new TagPlantCommand(Guid.CreateVersion7(), plant, Guid.CreateVersion7(), "nowhere", "2026-04-01", person),
+                    new VisitPlantCommand(Guid.CreateVersion7(), Guid.CreateVersion7(), plant, "2026-04-31", person, default),
+                    new CountPopulationCommand(Guid.CreateVersion7(), Guid.CreateVersion7(), plant, "", person, default, 3),
+                    new TagPlantCommand(Guid.CreateVersion7(), plant, place.Id, "tag 1", "2026-04-01", person),
+                }.Select(Json),
+            ],
+            [place]
+        );
+        Assert.Equal("tag 1", Assert.Single(new PlantsDocument([], waiting).Tell(new CoreSession())).Label);
+        Assert.Equal("tag 1", Assert.Single(new PlantDocument(plant, null, waiting).Tell(new CoreSession())).Label);
+        Assert.Empty(new PopulationsDocument([], waiting).Tell(new CoreSession()));
+    }
+
+    private async Task<Dictionary<string, JsonNode?>> DocumentsAsync(string plant, CancellationToken stop)
+    {
+        var read = new Dictionary<string, JsonNode?>();
+        foreach (var name in Whole)
+            read[name] = JsonNode.Parse(
+                await server.Client.GetStringAsync(new Uri($"/api/v1/{name}?pegged=false&size=500", UriKind.Relative), stop)
+            );
+        var own = await server.Client.GetAsync(new Uri($"/api/v1/plants/{plant}", UriKind.Relative), stop);
+        read["plant"] = own.IsSuccessStatusCode ? JsonNode.Parse(await own.Content.ReadAsStringAsync(stop)) : null;
+        return read;
+    }
+
+    private static Dictionary<string, JsonNode?> Made(Dictionary<string, JsonNode?> from, Command command, Guid plant)
+    {
+        var session = new CoreSession();
+        var waiting = new Waiting(Day, [Json(command)], Read(from["places"], CoreJson.Default.IReadOnlyListPlace)!);
+        var tagged = Read(from["plants"], CoreJson.Default.IReadOnlyListTaggedPlant)!;
+        return new()
+        {
+            ["places"] = JsonSerializer.SerializeToNode(waiting.AllPlaces(), CoreJson.Default.IReadOnlyListPlace),
+            ["plants"] = JsonSerializer.SerializeToNode(
+                new PlantsDocument(tagged, waiting).Tell(session),
+                CoreJson.Default.IReadOnlyListTaggedPlant
+            ),
+            ["populations"] = JsonSerializer.SerializeToNode(
+                new PopulationsDocument(Read(from["populations"], CoreJson.Default.IReadOnlyListPopulationDetail)!, waiting).Tell(session),
+                CoreJson.Default.IReadOnlyListPopulationDetail
+            ),
+            ["plant"] = new PlantDocument(plant, Read(from["plant"], CoreJson.Default.PlantDetail), waiting).Tell(session) is [var it]
+                ? JsonSerializer.SerializeToNode(it, CoreJson.Default.PlantDetail)
+                : null,
+        };
+    }
+
+    private static JsonElement Json(Command command) => JsonSerializer.SerializeToElement(command, CoreJson.Default.Command);
+
+    private static T? Read<T>(JsonNode? node, System.Text.Json.Serialization.Metadata.JsonTypeInfo<T> type) =>
+        node is null ? default : node.Deserialize(type);
+
+    private static void Same(JsonNode? expected, JsonNode? actual, string at)
+    {
+        var (own, other) = (expected?.DeepClone(), actual?.DeepClone());
+        foreach (var node in new[] { own, other })
+            LeaveOut(node);
+        Assert.True(JsonNode.DeepEquals(own, other), $"{at}\nserver: {own?.ToJsonString()}\ndevice: {other?.ToJsonString()}");
+    }
+
+    private static void LeaveOut(JsonNode? node)
+    {
+        if (node is JsonArray list)
+        {
+            foreach (var it in list)
+                LeaveOut(it);
+        }
+        else if (node is JsonObject whole)
+        {
+            foreach (var name in Servers)
+                whole.Remove(name);
+            foreach (var (_, value) in whole.ToList())
+                LeaveOut(value);
+        }
+    }
+}
