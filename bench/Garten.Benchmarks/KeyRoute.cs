@@ -80,7 +80,7 @@ internal sealed class KeyRoute(FloraReading flora, IReadOnlyList<TaxonDescriptio
 
     private (bool Right, double Seconds) Follow(string entry, TaxonDescription taxon, DateOnly day, Random random, double error)
     {
-        var plant = new Specimen(taxon.Characters, random, error);
+        var plant = new SimulatedPlant(taxon.Characters, random, error);
         var start = _shelf.Keys.Versions.First(v => v.Key.Title == entry).Hash;
         var answers = new List<TrailAnswer>();
         var sheet = new List<Observation>();

@@ -45,7 +45,7 @@ internal sealed record Trial(string Taxon, IReadOnlyList<SiftResult> Steps, IRea
     public static Trial? Of(Sifter sifter, TaxonDescription taxon, int seed, double error, Way way, int most, Sifter? without = null)
     {
         var random = new Random(seed);
-        var plant = new Specimen(taxon.Characters, random, error);
+        var plant = new SimulatedPlant(taxon.Characters, random, error);
         var day = BestDay(sifter, taxon);
         var list = without ?? sifter;
         var sheet = new List<Observation>();

@@ -16,7 +16,8 @@ builder.WebHost.ConfigureKestrel(kestrel =>
     kestrel.Limits.MaxRequestBodySize = null;
 });
 builder.Services.AddSingleton<TimeProvider>(Today.Pinned(builder.Configuration["GARTEN_TODAY"]) ?? TimeProvider.System);
-builder.Services.AddGartenStorage(builder.Configuration["GARTEN_DATABASE"] ?? (describing ? "Host=127.0.0.1" : ""));
+builder.Services.AddGartenStorage(builder.Configuration["GARTEN_DATABASE"] ?? (describing ? "Host=127.0.0.1" : ""), builder.Configuration);
+builder.Services.AddGartenTelemetry(builder.Configuration);
 builder.Services.AddGartenApi();
 
 var app = builder.Build();
@@ -31,7 +32,7 @@ app.UseResponseCompression();
 app.UseGartenProblems();
 app.UseGartenSecurity();
 app.UseWholeAnswers();
-app.UseSoundRequests();
+app.UseRequestGuard();
 app.UseTurnstile();
 app.UseGartenWebApp();
 app.MapGroup("/api/v1").MapFeatures();

@@ -67,7 +67,7 @@ public static class Confirm
     private static LookAlikeCheck LookAlike(ConfirmSheet sheet, int other)
     {
         var looks = sheet.Against(other);
-        var odds = Math.Exp(looks.Sum(l => l.Odds));
+        var odds = Math.Exp(looks.Sum(l => l.LogOdds));
         var alone = looks.Where(l => sheet.ExcludesAlone(l, other)).ToList();
         const int mostNamed = 3;
         var isExcluded = odds >= ConfirmSheet.ExcludedFrom || alone.Count > 0 && odds >= 1;
@@ -76,7 +76,7 @@ public static class Confirm
         {
             // What speaks twice for the name or more is worth naming; the strongest in any case.
             var by = looks
-                .Where((l, at) => at == 0 || l.Odds >= Math.Log(2))
+                .Where((l, at) => at == 0 || l.LogOdds >= Math.Log(2))
                 .Take(mostNamed)
                 .Select(l => Difference(l.Item.Item.Character))
                 .ToList();

@@ -96,7 +96,7 @@ internal sealed class ConfirmSheet
     }
 
     /// <summary>By how much each look speaks for the name against another, strongest first.</summary>
-    public IReadOnlyList<(WeighedItem Item, double Odds)> Against(int other) =>
+    public IReadOnlyList<(WeighedItem Item, double LogOdds)> Against(int other) =>
         [
             .. Items
                 .Select(i => (i, i.Ratio(Row) - i.Ratio(other)))
@@ -122,8 +122,8 @@ internal sealed class ConfirmSheet
         Sifter.Columns.IndexOfCharacter(character.Id) is >= 0 and var column ? Sifter.Separated(column, Row, other) : 0;
 
     /// <summary>Whether a look excludes another taxon by itself.</summary>
-    public bool ExcludesAlone((WeighedItem Item, double Odds) look, int other) =>
-        look.Odds >= Math.Log(SpeaksFrom) && Apart(look.Item.Item.Character, other) >= Separation.Clean;
+    public bool ExcludesAlone((WeighedItem Item, double LogOdds) look, int other) =>
+        look.LogOdds >= Math.Log(SpeaksFrom) && Apart(look.Item.Item.Character, other) >= Separation.Clean;
 
     public bool IsOnSheet(Character character) => Items.Any(i => i.Item.Character.Id == character.Id);
 

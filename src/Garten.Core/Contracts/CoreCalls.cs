@@ -255,9 +255,9 @@ public static class CoreCalls
             "What a visit still answers on another date, and what is lost."
         ),
         OfRequest(
-            "standings",
-            Json.StandingRequest,
-            Json.IReadOnlyListQuestionStanding,
+            "questionStatus",
+            Json.QuestionStatusRequest,
+            Json.IReadOnlyListQuestionStatus,
             (r, _) => r.Tell(),
             "seasons/standings",
             "Which questions can be answered on a day, until when, and which were looked at too early."

@@ -53,7 +53,7 @@ namespace Garten.Core.Contracts;
         typeof(CamelCaseWords<CoupletCall>),
         typeof(CamelCaseWords<BlockReason>),
         typeof(CamelCaseWords<SiftPrior>),
-        typeof(CamelCaseWords<StandingCall>),
+        typeof(CamelCaseWords<RankingCall>),
         typeof(CamelCaseWords<WaitReason>),
         typeof(CamelCaseWords<RowGroup>),
         typeof(CamelCaseWords<PlantState>),
@@ -109,8 +109,8 @@ namespace Garten.Core.Contracts;
 [JsonSerializable(typeof(VisitsResponse))]
 [JsonSerializable(typeof(MoveVisitRequest))]
 [JsonSerializable(typeof(MovedVisit))]
-[JsonSerializable(typeof(StandingRequest))]
-[JsonSerializable(typeof(IReadOnlyList<QuestionStanding>))]
+[JsonSerializable(typeof(QuestionStatusRequest))]
+[JsonSerializable(typeof(IReadOnlyList<QuestionStatus>))]
 [JsonSerializable(typeof(SeasonRequest))]
 [JsonSerializable(typeof(SeasonResponse))]
 [JsonSerializable(typeof(IReadOnlyList<SeasonFirst>))]

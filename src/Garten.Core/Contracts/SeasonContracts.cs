@@ -177,16 +177,16 @@ public sealed record MovedVisit(DateOnly Date, IReadOnlyList<string> Kept, IRead
 /// <param name="Id">Its identity.</param>
 /// <param name="Windows">When it can be answered.</param>
 /// <param name="LookedOn">The day of the last look, <c>YYYY-MM-DD</c>; left out: there was none.</param>
-public sealed record StandingQuestion(string Id, IReadOnlyList<NeedWindow>? Windows = null, string? LookedOn = null);
+public sealed record StatusQuestion(string Id, IReadOnlyList<NeedWindow>? Windows = null, string? LookedOn = null);
 
 /// <summary>How questions stand on a day.</summary>
 /// <param name="Date">The day, <c>YYYY-MM-DD</c>.</param>
 /// <param name="Questions">The questions.</param>
-public sealed record StandingRequest(string Date, IReadOnlyList<StandingQuestion>? Questions = null)
+public sealed record QuestionStatusRequest(string Date, IReadOnlyList<StatusQuestion>? Questions = null)
 {
     /// <summary>Says so.</summary>
     /// <exception cref="RequestException">Something in it can't be used.</exception>
-    public IReadOnlyList<QuestionStanding> Tell()
+    public IReadOnlyList<QuestionStatus> Tell()
     {
         var day = RequestDay.Of(Date, "date");
         var needs = VisitsRequest.Read(
@@ -198,12 +198,12 @@ public sealed record StandingRequest(string Date, IReadOnlyList<StandingQuestion
             .. needs.Select(
                 (need, at) =>
                 {
-                    var standing = NeedStanding.Of(
+                    var standing = NeedStatus.Of(
                         need.Windows,
                         day,
                         RequestDay.OrNone(Questions![at].LookedOn, string.Create(CultureInfo.InvariantCulture, $"questions[{at}].lookedOn"))
                     );
-                    return new QuestionStanding(need.Id, standing.IsOpen, standing.Closes, standing.WasTooEarly);
+                    return new QuestionStatus(need.Id, standing.IsOpen, standing.Closes, standing.WasTooEarly);
                 }
             ),
         ];
@@ -215,7 +215,7 @@ public sealed record StandingRequest(string Date, IReadOnlyList<StandingQuestion
 /// <param name="Open">Whether it can be answered on the day.</param>
 /// <param name="Closes">The last day on which it can; null where it is closed, or open all year.</param>
 /// <param name="TooEarly">Whether it couldn't be answered yet on the day of the last look.</param>
-public sealed record QuestionStanding(string Id, bool Open, DateOnly? Closes, bool TooEarly);
+public sealed record QuestionStatus(string Id, bool Open, DateOnly? Closes, bool TooEarly);
 
 /// <summary>The year of a list of taxa.</summary>
 /// <param name="FloraId">The flora.</param>

@@ -310,7 +310,7 @@ public sealed record SiftResponse(
     IReadOnlyList<SiftedTaxon> Standing,
     IReadOnlyList<TellingLook> TellingLooks,
     IReadOnlyList<LaterLook> Later,
-    StandingCall Call,
+    RankingCall Call,
     int Leaders,
     string InWords,
     IReadOnlyList<IReadOnlyList<string>> Alike,
@@ -323,12 +323,12 @@ public sealed record SiftResponse(
     /// <summary>Ids of the taxa that are in question by it: the leaders, as many as a contrast takes; none where the call speaks of a whole
     /// list.</summary>
     public IReadOnlyList<string> InQuestion =>
-        Call is StandingCall.Nothing or StandingCall.Open
+        Call is RankingCall.Nothing or RankingCall.Open
             ? []
             : [.. Standing.Select(t => t.Taxon).Where(t => t != Sifter.NotOnList).Take(Math.Min(Leaders, Contrast.Most))];
 
     /// <summary>Whether anything was seen that counts: before it every taxon is as likely, and of none one is warned.</summary>
-    public bool IsWeighed => Call != StandingCall.Nothing;
+    public bool IsWeighed => Call != RankingCall.Nothing;
 }
 
 /// <summary>Taxa to hold against each other.</summary>

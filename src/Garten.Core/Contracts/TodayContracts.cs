@@ -33,7 +33,7 @@ public sealed record QuestionsRequest(string Date, IReadOnlyList<OpenPlant> Plan
                 .Select(q =>
                 {
                     // A count that is due was never looked at too early.
-                    var stands = NeedStanding.Of(q.Need.Windows, day, q.Need.Character.Length > 0 ? q.LookedOn : null);
+                    var stands = NeedStatus.Of(q.Need.Windows, day, q.Need.Character.Length > 0 ? q.LookedOn : null);
                     return new QuestionOnDay(
                         q,
                         stands.IsOpen,

@@ -148,7 +148,7 @@ public sealed record EvidenceItem(
             var readings =
                 derived.Each.Count > 0
                     ? derived.Each.Select(v => new Reading(v, "", 0))
-                    : [new Reading(derived.Value, "", 0, derived.Uncertainty ?? options.WithinPlant * derived.Value)];
+                    : [new Reading(derived.Value, "", 0, derived.Uncertainty ?? options.WithinPlantVariation * derived.Value)];
             var looks = above.Concat(below).ToList();
             items.Add(
                 new(

@@ -5,12 +5,12 @@ namespace Garten.Core.Evidence;
 /// <summary>The numbers by which evidence is weighed; each with its reason.</summary>
 public sealed record EvidenceOptions
 {
-    /// <summary>The usual ones.</summary>
+    /// <summary>The values that the program works with; tests and benchmarks vary them.</summary>
     public static EvidenceOptions Default { get; } = new();
 
     /// <summary>ε: one look in a hundred is a slip of the pen or of the flora, so that no single one can weigh more than about
     /// 100:1.</summary>
-    public double Slip { get; init; } = 0.01;
+    public double LapseRate { get; init; } = 0.01;
 
     /// <summary>How much of a fairly sure look is only what any plant would show.</summary>
     public double FairlyDoubt { get; init; } = 0.2;
@@ -46,7 +46,7 @@ public sealed record EvidenceOptions
     public double EdgeBelow { get; init; } = 0.2;
 
     /// <summary>Standard deviation of the readings of one plant on the log scale, before its own readings say otherwise.</summary>
-    public double WithinPlant { get; init; } = 0.15;
+    public double WithinPlantVariation { get; init; } = 0.15;
 
     /// <summary>How many readings that belief is worth.</summary>
     public double WithinPlantWorth { get; init; } = 3;

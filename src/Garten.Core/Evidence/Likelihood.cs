@@ -76,7 +76,7 @@ public sealed class Likelihood
     public double Soften(EvidenceItem item, double f, double marginal)
     {
         ArgumentNullException.ThrowIfNull(item);
-        var soft = (1 - _options.Slip) * f + _options.Slip * marginal;
+        var soft = (1 - _options.LapseRate) * f + _options.LapseRate * marginal;
         var doubt = _options.Doubt(item.Sureness);
         return (1 - doubt) * soft + doubt * marginal;
     }
@@ -85,7 +85,7 @@ public sealed class Likelihood
     internal (double Slope, double Least) Softening(Sureness sureness)
     {
         var doubt = _options.Doubt(sureness);
-        return ((1 - doubt) * (1 - _options.Slip), (1 - doubt) * _options.Slip + doubt);
+        return ((1 - doubt) * (1 - _options.LapseRate), (1 - doubt) * _options.LapseRate + doubt);
     }
 
     /// <summary>f, the likelihood before it is softened; 0 or more.</summary>

@@ -119,7 +119,7 @@ internal sealed class OutcomeTable
             var taxa = column.Counts[c + 1];
             for (var s = 0; s < n; s++)
             {
-                var p = (1 - options.Evidence.Slip) * raw[s] + options.Evidence.Slip * table.Marginal[s];
+                var p = (1 - options.Evidence.LapseRate) * raw[s] + options.Evidence.LapseRate * table.Marginal[s];
                 table._probability[c * n + s] = (float)p;
                 table.OfAll[s] += taxa * p;
                 information += p * Math.Log(p);

@@ -5,7 +5,7 @@ namespace Garten.Core.Identification;
 /// <summary>The numbers by which a list is sifted; each with its reason.</summary>
 public sealed record SiftOptions
 {
-    /// <summary>The usual ones.</summary>
+    /// <summary>The values that the program works with; tests and benchmarks vary them.</summary>
     public static SiftOptions Default { get; } = new();
 
     /// <summary>How evidence is weighed.</summary>

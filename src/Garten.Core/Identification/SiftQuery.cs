@@ -98,7 +98,7 @@ public sealed record Candidate(
 );
 
 /// <summary>How sure a standing is.</summary>
-public enum StandingCall
+public enum RankingCall
 {
     /// <summary>Nothing has been seen that counts.</summary>
     Nothing,
@@ -134,7 +134,7 @@ public enum StandingCall
 /// <param name="Items">What the sheet came to.</param>
 public sealed record SiftResult(
     IReadOnlyList<Candidate> Standing,
-    StandingCall Call,
+    RankingCall Call,
     int Leaders,
     string InWords,
     IReadOnlyList<IReadOnlyList<string>> Alike,

@@ -57,24 +57,24 @@ public sealed partial class Sifter
         private (double[] P, double None) Posterior(double[] prior)
         {
             var (sums, kin, options) = (_sifter._sums, _sifter._kin, _sifter._options);
-            var total = Lanes.Sum(prior);
+            var total = VectorMath.Sum(prior);
             if (total <= 0)
                 return (new double[prior.Length], 1);
-            var top = Lanes.Largest(kin, prior, Lanes.Largest(sums, prior, 0));
+            var top = VectorMath.Largest(kin, prior, VectorMath.Largest(sums, prior, 0));
             var (result, kinOf) = (GC.AllocateUninitializedArray<double>(prior.Length), _sifter._scratch);
             // What is this much less likely than the best adds nothing to a double.
             const double nothing = -60;
-            Lanes.Below(sums, top, prior, result);
-            Lanes.Exp(result, nothing);
-            Lanes.Below(kin, top, prior, kinOf);
-            Lanes.Exp(kinOf, nothing);
-            Lanes.Multiply(result, prior);
+            VectorMath.Below(sums, top, prior, result);
+            VectorMath.Exp(result, nothing);
+            VectorMath.Below(kin, top, prior, kinOf);
+            VectorMath.Exp(kinOf, nothing);
+            VectorMath.Multiply(result, prior);
             var listed = (1 - options.NotOnList) / total;
             var none =
                 options.NotOnList
-                * ((1 - options.KinOfNotOnList) * Math.Exp(-top) + options.KinOfNotOnList * Lanes.Sum(kinOf, prior) / total);
-            var sum = Lanes.Sum(result) * listed + none;
-            Lanes.Line(result, listed / sum, 0);
+                * ((1 - options.KinOfNotOnList) * Math.Exp(-top) + options.KinOfNotOnList * VectorMath.Sum(kinOf, prior) / total);
+            var sum = VectorMath.Sum(result) * listed + none;
+            VectorMath.Line(result, listed / sum, 0);
             return (result, none / sum);
         }
 
@@ -231,47 +231,47 @@ public sealed partial class Sifter
             return new Candidate(_sifter.Columns.Taxa[t], Probability[t], Conflicts(t), described, _other[t], reasons, prior);
         }
 
-        private (StandingCall Call, int Leaders) Call(List<int> rows)
+        private (RankingCall Call, int Leaders) Call(List<int> rows)
         {
             var options = _sifter._options;
             if (rows.Count == 0)
-                return (StandingCall.NoneFits, 0);
+                return (RankingCall.NoneFits, 0);
             if (Items.All(i => i.Item.Weight == 0))
-                return (StandingCall.Nothing, rows.Count);
+                return (RankingCall.Nothing, rows.Count);
             // A conflict is no proof, two looks against every name are: then the list doesn't hold this plant, or a look went wrong.
             var first = Probability[rows[0]];
             var counting = Items.Count(i => i.Item.Weight > 0);
             if (rows.TrueForAll(t => Conflicts(t) >= (counting == 1 ? 1 : 2)))
-                return (StandingCall.NoneFits, Math.Min(3, rows.Count));
+                return (RankingCall.NoneFits, Math.Min(3, rows.Count));
             if (None > options.CalledNotOnList)
-                return (StandingCall.NotOnList, 0);
+                return (RankingCall.NotOnList, 0);
             if (first >= options.FarAhead)
-                return (StandingCall.FarAhead, 1);
+                return (RankingCall.FarAhead, 1);
             var second = Math.Max(None, rows.Count > 1 ? Probability[rows[1]] : 0);
             if (first >= options.Ahead * second)
-                return (StandingCall.Ahead, 1);
+                return (RankingCall.Ahead, 1);
             double held = 0;
             const int few = 8;
             for (var i = 0; i < rows.Count && i < few; i++)
             {
                 held += Probability[rows[i]];
                 if (held >= options.OneOf * (1 - None))
-                    return (StandingCall.OneOf, i + 1);
+                    return (RankingCall.OneOf, i + 1);
             }
-            return (StandingCall.Open, rows.Count(t => Probability[t] >= first / 20));
+            return (RankingCall.Open, rows.Count(t => Probability[t] >= first / 20));
         }
 
         private static readonly string[] Numbers = ["none", "one", "two", "three", "four", "five", "six", "seven", "eight"];
 
-        private string Words(StandingCall call, int leaders) =>
+        private string Words(RankingCall call, int leaders) =>
             call switch
             {
-                StandingCall.Nothing => $"nothing seen yet; {Listed} taxa on the list",
-                StandingCall.FarAhead => "far ahead",
-                StandingCall.Ahead => "ahead",
-                StandingCall.OneOf => $"one of {Numbers[leaders]}",
-                StandingCall.NotOnList => "most likely not on this list",
-                StandingCall.NoneFits => Listed == 0 ? "the list is empty" : "none of the list fits",
+                RankingCall.Nothing => $"nothing seen yet; {Listed} taxa on the list",
+                RankingCall.FarAhead => "far ahead",
+                RankingCall.Ahead => "ahead",
+                RankingCall.OneOf => $"one of {Numbers[leaders]}",
+                RankingCall.NotOnList => "most likely not on this list",
+                RankingCall.NoneFits => Listed == 0 ? "the list is empty" : "none of the list fits",
                 _ => $"{leaders} are still likely",
             };
 

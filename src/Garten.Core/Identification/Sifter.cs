@@ -39,7 +39,7 @@ public sealed partial class Sifter
     private readonly Dictionary<(ItemKey Item, bool Controlled), WeighedItem> _weighed = [];
     private const int MostOfOtherSheets = 8;
 
-    /// <summary>Makes it.</summary>
+    /// <summary>Creates an instance of this type.</summary>
     /// <param name="columns">What the taxa are like.</param>
     /// <param name="taxa">The taxa of the flora; those that aren't described are left out.</param>
     /// <param name="seasons">When phenophases last in the region.</param>

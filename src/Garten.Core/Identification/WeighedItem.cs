@@ -64,7 +64,7 @@ public sealed class WeighedItem
         var marginal = likelihood.Marginal(
             item,
             column.Described,
-            Lanes.Sum(raw, column.Shares()),
+            VectorMath.Sum(raw, column.Shares()),
             without > 0 ? column.Known : column.Having
         );
         if (item.Weight == 0)
@@ -78,7 +78,7 @@ public sealed class WeighedItem
         var (slope, least) = likelihood.Softening(item.Sureness);
         slope /= marginal;
         ratios[0] = 1;
-        Lanes.Line(raw, slope, least);
+        VectorMath.Line(raw, slope, least);
         if (controllerIsOnSheet)
         {
             // A part that the taxon hasn't: what decides that is weighed itself.
@@ -86,15 +86,15 @@ public sealed class WeighedItem
                 raw[cell] = 1;
         }
         ratios.CopyTo(kin, 0);
-        Lanes.Log(ratios);
+        VectorMath.Log(ratios);
         if (item.Weight != 1)
         {
-            Lanes.Line(ratios, item.Weight, 0);
+            VectorMath.Line(ratios, item.Weight, 0);
             ratios.CopyTo(kin, 0);
-            Lanes.Exp(kin);
+            VectorMath.Exp(kin);
         }
-        Lanes.Line(kin.AsSpan(1), 1 - kinDiffers, kinDiffers);
-        Lanes.Log(kin);
+        VectorMath.Line(kin.AsSpan(1), 1 - kinDiffers, kinDiffers);
+        VectorMath.Log(kin);
         return new WeighedItem(item, column, marginal, ratios, kin, fits);
     }
 

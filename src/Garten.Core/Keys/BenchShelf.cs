@@ -17,7 +17,7 @@ public sealed class BenchShelf
     private readonly ILookup<string, string> _forms;
     private readonly HashSet<string> _described;
 
-    /// <summary>Makes it.</summary>
+    /// <summary>Creates an instance of this type.</summary>
     /// <param name="keys">The key versions.</param>
     /// <param name="table">Characters, descriptions as written, seasons.</param>
     /// <param name="taxa">The taxa of the flora.</param>

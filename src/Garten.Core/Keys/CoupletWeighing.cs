@@ -130,7 +130,7 @@ internal sealed class CoupletWeighing(WeighedSheet sheet, EvidenceOptions option
         }
         for (var l = 0; l < n; l++)
         {
-            f[l] = (1 - options.Slip) * f[l] + options.Slip * marginal;
+            f[l] = (1 - options.LapseRate) * f[l] + options.LapseRate * marginal;
             f[l] = (1 - doubt) * f[l] + doubt * marginal;
         }
         return f;
@@ -222,7 +222,7 @@ internal sealed class CoupletWeighing(WeighedSheet sheet, EvidenceOptions option
     private (double Mean, double Error) PlantMean(Sample sample, Character character)
     {
         var isLog = character.Kind is CharacterKind.Length or CharacterKind.Ratio;
-        var prior = isLog ? options.WithinPlant : Math.Max(0.5, options.WithinPlant * sample.Mean);
+        var prior = isLog ? options.WithinPlantVariation : Math.Max(0.5, options.WithinPlantVariation * sample.Mean);
         var own = sample.Deviation is { } d
             ? isLog
                 ? d / sample.Mean

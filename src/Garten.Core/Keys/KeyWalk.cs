@@ -38,7 +38,7 @@ public static class KeyWalk
         way.Push(new Waiting(new Node(first, first.Key.Couplets[0]), true, 0, ""));
         while (way.TryPop(out var next))
         {
-            if (next is StandingTaxon end)
+            if (next is RemainingTaxon end)
             {
                 standing.Add(end);
                 continue;
@@ -98,7 +98,7 @@ public static class KeyWalk
         var taxa = couplet
             .Leads.Select(lead =>
                 Target(shelf, version, lead, followed) is ({ } to, _, _)
-                    ? (IReadOnlyList<StandingTaxon>)[.. Behind(shelf, to, followed)]
+                    ? (IReadOnlyList<RemainingTaxon>)[.. Behind(shelf, to, followed)]
                     : Target(shelf, version, lead, followed).Ends
             )
             .ToList();
@@ -124,7 +124,7 @@ public static class KeyWalk
         );
     }
 
-    private static (Node? Couplet, IReadOnlyList<StandingTaxon> Ends, bool EntersKey) Target(
+    private static (Node? Couplet, IReadOnlyList<RemainingTaxon> Ends, bool EntersKey) Target(
         KeyShelf shelf,
         KeyVersion version,
         Lead lead,
@@ -143,8 +143,8 @@ public static class KeyWalk
                 return (
                     null,
                     [
-                        new StandingTaxon(to.Target, to.Taxon, true, shelf.Recognise(to.Target)?.Id),
-                        .. (to.Others ?? []).Select(t => new StandingTaxon(t.Name, t, true, shelf.Recognise(t.Name)?.Id)),
+                        new RemainingTaxon(to.Target, to.Taxon, true, shelf.Recognise(to.Target)?.Id),
+                        .. (to.Others ?? []).Select(t => new RemainingTaxon(t.Name, t, true, shelf.Recognise(t.Name)?.Id)),
                     ],
                     false
                 );
@@ -153,13 +153,13 @@ public static class KeyWalk
                 var named = shelf.Resolve(to.Target, version);
                 var key = named.FirstOrDefault(v => followed.Contains(v.Hash)) ?? (named.Count > 0 ? named[0] : null);
                 return key is null
-                    ? (null, [new StandingTaxon(to.Target, null, true)], false)
+                    ? (null, [new RemainingTaxon(to.Target, null, true)], false)
                     : (new Node(key, key.Key.Couplets[0]), [], true);
         }
     }
 
     // The taxa that lie behind a couplet, in the order of the keys.
-    private static IEnumerable<StandingTaxon> Behind(KeyShelf shelf, Node from, HashSet<string> followed)
+    private static IEnumerable<RemainingTaxon> Behind(KeyShelf shelf, Node from, HashSet<string> followed)
     {
         var met = new HashSet<(string, string)>();
         var found = new HashSet<string>(StringComparer.Ordinal);
@@ -167,7 +167,7 @@ public static class KeyWalk
         way.Push(from);
         while (way.TryPop(out var next))
         {
-            if (next is StandingTaxon taxon)
+            if (next is RemainingTaxon taxon)
             {
                 if (found.Add(taxon.Name))
                     yield return taxon with
@@ -226,11 +226,11 @@ public static class KeyWalk
     private sealed class StandingSet
     {
         private readonly Dictionary<string, int> _at = new(StringComparer.Ordinal);
-        private readonly List<StandingTaxon> _all = [];
+        private readonly List<RemainingTaxon> _all = [];
 
-        public IReadOnlyList<StandingTaxon> All => _all;
+        public IReadOnlyList<RemainingTaxon> All => _all;
 
-        public void Add(StandingTaxon taxon)
+        public void Add(RemainingTaxon taxon)
         {
             if (_at.TryAdd(taxon.Name, _all.Count))
                 _all.Add(taxon);

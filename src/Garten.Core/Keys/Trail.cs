@@ -61,7 +61,7 @@ public sealed record OpenCouplet(
     string KeyVersion,
     string KeyTitle,
     Couplet Couplet,
-    IReadOnlyList<IReadOnlyList<StandingTaxon>> Taxa,
+    IReadOnlyList<IReadOnlyList<RemainingTaxon>> Taxa,
     bool EntersKey,
     string Branch,
     int Place,
@@ -75,7 +75,7 @@ public sealed record OpenCouplet(
 /// <param name="Taxon">The name taken apart; null for a key that isn't there.</param>
 /// <param name="Reached">Whether the trail has come to it; false while it lies behind couplets still open.</param>
 /// <param name="TaxonId">The taxon of the flora that is meant; null where the flora hasn't it.</param>
-public sealed record StandingTaxon(string Name, TaxonName? Taxon, bool Reached, string? TaxonId = null);
+public sealed record RemainingTaxon(string Name, TaxonName? Taxon, bool Reached, string? TaxonId = null);
 
 /// <summary>Where a walk through the keys has come to.</summary>
 /// <param name="Steps">The answered couplets that lie on the way, in the order in which they are met; below a fork branch by
@@ -87,7 +87,7 @@ public sealed record StandingTaxon(string Name, TaxonName? Taxon, bool Reached, 
 public sealed record WalkState(
     IReadOnlyList<TrailStep> Steps,
     IReadOnlyList<OpenCouplet> Open,
-    IReadOnlyList<StandingTaxon> Standing,
+    IReadOnlyList<RemainingTaxon> Standing,
     IReadOnlyList<TrailAnswer> Dormant
 )
 {

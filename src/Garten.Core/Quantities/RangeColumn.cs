@@ -44,7 +44,7 @@ internal sealed class RangeColumn
     private readonly bool _isLog;
     private readonly RangeOptions _options;
 
-    /// <summary>Makes it.</summary>
+    /// <summary>Creates an instance of this type.</summary>
     /// <param name="ranges">Ranges of one kind; null where there is none.</param>
     /// <param name="options">What ranges cover.</param>
     public RangeColumn(IReadOnlyList<QuantityRange?> ranges, RangeOptions options)
@@ -124,10 +124,10 @@ internal sealed class RangeColumn
         }
         var (plain, own) = RangeDistribution.Variance(measured, _options);
         var look = new Look(_isLog ? Math.Log(measured.Mean) : measured.Mean, 1 / (RootTwoPi * (_isLog ? measured.Mean : 1)), plain, own);
-        var done = Lanes.AreQuicker && Avx.IsSupported ? WeighBlocks(look, likelihood, fits) : 0;
+        var done = VectorMath.AreQuicker && Avx.IsSupported ? WeighBlocks(look, likelihood, fits) : 0;
         WeighFrom(done, look, likelihood, fits);
-        Lanes.Exp(likelihood);
-        Lanes.Multiply(likelihood, _scales);
+        VectorMath.Exp(likelihood);
+        VectorMath.Multiply(likelihood, _scales);
         foreach (var i in _alone)
             WeighAlone(i, measured, likelihood, fits);
     }

@@ -19,7 +19,7 @@ public enum Fit : sbyte
 /// <summary>What ranges cover and how far plants differ; defaults with their reasons.</summary>
 public sealed record RangeOptions
 {
-    /// <summary>The usual ones.</summary>
+    /// <summary>The values that the program works with; tests and benchmarks vary them.</summary>
     public static RangeOptions Default { get; } = new();
 
     /// <summary>z of the typical bounds: they hold 80 % of single readings, as far as floras say at all what they mean.</summary>
@@ -32,7 +32,7 @@ public sealed record RangeOptions
     public double OneSidedZ { get; init; } = 1.6449;
 
     /// <summary>ρ, the share of the variance of single readings that lies between plants: readings of one plant are alike.</summary>
-    public double BetweenPlants { get; init; } = 0.5;
+    public double BetweenPlantShare { get; init; } = 0.5;
 
     /// <summary>Probability that a plant has just the number that a description is sure of: even five-petalled plants bear some flowers of
     /// four.</summary>
@@ -224,7 +224,7 @@ public sealed class RangeDistribution
     /// <summary>The parts of s²: ρ + (1−ρ)/n, and resolution²/12 + calibration², which counts by the square of z′ in the middle.</summary>
     internal static (double Plain, double Own) Variance(Measured measured, RangeOptions options) =>
         (
-            options.BetweenPlants + (1 - options.BetweenPlants) / Math.Max(1, measured.Count),
+            options.BetweenPlantShare + (1 - options.BetweenPlantShare) / Math.Max(1, measured.Count),
             measured.Resolution * measured.Resolution / 12 + measured.Calibration * measured.Calibration
         );
 

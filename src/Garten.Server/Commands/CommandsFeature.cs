@@ -3,6 +3,7 @@ using Garten.Core.Contracts;
 using Garten.Server.Features;
 using Garten.Server.Hosting;
 using Microsoft.AspNetCore.Mvc;
+using Microsoft.Extensions.Options;
 
 namespace Garten.Server.Commands;
 
@@ -21,14 +22,20 @@ internal sealed class CommandsFeature : IFeature
     public void Map(RouteGroupBuilder api) =>
         api.MapPost(
                 "/commands",
-                async ([FromBody] CommandBatch batch, HttpRequest request, CommandPipeline pipeline, CancellationToken stop) =>
+                async (
+                    [FromBody] CommandBatch batch,
+                    HttpRequest request,
+                    CommandPipeline pipeline,
+                    IOptions<ServerLimits> limits,
+                    CancellationToken stop
+                ) =>
                 {
-                    if (batch.Commands.Count == 0 || batch.Commands.Count > ApiLimits.MostCommands)
+                    if (batch.Commands.Count == 0 || batch.Commands.Count > limits.Value.MostCommands)
                         return Problems.Result(
                             422,
                             "batch.size",
                             "This batch has too many commands or none.",
-                            $"Send 1 to {ApiLimits.MostCommands} commands at a time.",
+                            $"Send 1 to {limits.Value.MostCommands} commands at a time.",
                             "commands"
                         );
                     // What was received is hashed, not what was understood of it: a field that this version doesn't know belongs to the

@@ -588,7 +588,7 @@ internal sealed class DemoYears(
     // A plant that stays the same whenever it is looked at, and what has been seen of it.
     private sealed class Sheet(ReadyFlora flora, Taxon taxon, Random random, IReadOnlyList<CharacterDescription>? description = null)
     {
-        private readonly Specimen _plant = new(
+        private readonly SimulatedPlant _plant = new(
             description
                 ?? [.. flora.Sifter.Columns.Columns.Select(c => c[flora.Sifter.Columns.IndexOf(taxon.Id)]).OfType<CharacterDescription>()],
             random

@@ -91,7 +91,7 @@ internal static partial class Problems
                 "The request is too large.",
                 413,
                 "body.too-large",
-                $"Send at most {ApiLimits.LargestBody >> 20} MiB at a time."
+                "Send less at a time."
             ),
             BadHttpRequestException { StatusCode: StatusCodes.Status415UnsupportedMediaType } => new(
                 "The body isn't of a type that this address takes.",

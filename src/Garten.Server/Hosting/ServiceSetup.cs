@@ -10,32 +10,24 @@ using Npgsql;
 
 namespace Garten.Server.Hosting;
 
-/// <summary>Sizes that requests may have.</summary>
-internal static class ApiLimits
-{
-    /// <summary>A batch with a key text of 1 MiB in it, written as JSON with every character escaped, still fits.</summary>
-    public const long LargestBody = 8 << 20;
-
-    /// <summary>Commands in one batch.</summary>
-    public const int MostCommands = 1000;
-}
-
 internal static class ServiceSetup
 {
-    // A database that doesn't answer is said to be away after this many seconds, not after a minute.
-    private const int ConnectSeconds = 5;
-    private const int CommandSeconds = 15;
-
-    public static void AddGartenStorage(this IServiceCollection services, string connectionString)
+    public static void AddGartenStorage(this IServiceCollection services, string connectionString, IConfiguration configuration)
     {
         if (connectionString.Length == 0)
             throw new InvalidOperationException(
                 "GARTEN_DATABASE is not set: give the connection string of a PostgreSQL database, or start with ./garten."
             );
+        services
+            .AddOptions<ServerLimits>()
+            .Bind(configuration.GetSection(ServerLimits.Section))
+            .ValidateDataAnnotations()
+            .ValidateOnStart();
+        var limits = configuration.GetSection(ServerLimits.Section).Get<ServerLimits>() ?? new ServerLimits();
         var settings = new NpgsqlConnectionStringBuilder(connectionString)
         {
-            Timeout = ConnectSeconds,
-            CommandTimeout = CommandSeconds,
+            Timeout = limits.ConnectSeconds,
+            CommandTimeout = limits.StatementSeconds,
             ApplicationName = "garten",
         };
         services.AddSingleton<ConnectionLimit>();

@@ -1,4 +1,5 @@
 using Garten.Server.Database;
+using Microsoft.Extensions.Options;
 
 namespace Garten.Server.Hosting;
 
@@ -6,17 +7,11 @@ namespace Garten.Server.Hosting;
 /// Lets as many requests work at once as the database has connections for; the others wait their turn for some seconds, and are then asked
 /// to come again. Exports and uploads, which hold much for long, have narrower gates of their own.
 /// </summary>
-internal sealed class Turnstile(ConnectionLimit limit) : IDisposable
+internal sealed class Turnstile(ConnectionLimit limit, IOptions<ServerLimits> limits) : IDisposable
 {
-    private static readonly TimeSpan Patience = TimeSpan.FromSeconds(15);
-
-    // Each copies all records out, or reads a whole flora: more at once would only make each other slower, and fill the memory.
-    private const int MostExports = 2;
-    private const int MostUploads = 2;
-
     private readonly SemaphoreSlim _all = new(Math.Max(1, limit.Connections - ConnectionLimit.Kept));
-    private readonly SemaphoreSlim _exports = new(MostExports);
-    private readonly SemaphoreSlim _uploads = new(MostUploads);
+    private readonly SemaphoreSlim _exports = new(limits.Value.MostExports);
+    private readonly SemaphoreSlim _uploads = new(limits.Value.MostUploads);
 
     /// <summary>Waits for a turn of any request; give it back by disposing.</summary>
     /// <exception cref="BusyException">None came free in time.</exception>
@@ -30,11 +25,11 @@ internal sealed class Turnstile(ConnectionLimit limit) : IDisposable
     /// <exception cref="BusyException">None came free in time.</exception>
     public Task<IDisposable> UploadAsync(CancellationToken stop) => EnterAsync(_uploads, stop);
 
-    private static async Task<IDisposable> EnterAsync(SemaphoreSlim gate, CancellationToken stop)
+    private async Task<IDisposable> EnterAsync(SemaphoreSlim gate, CancellationToken stop)
     {
-        if (!await gate.WaitAsync(Patience, stop))
+        if (!await gate.WaitAsync(TimeSpan.FromSeconds(limits.Value.PatienceSeconds), stop))
             throw new BusyException();
-        return new Turn(gate);
+        return new Pass(gate);
     }
 
     public void Dispose()
@@ -44,7 +39,7 @@ internal sealed class Turnstile(ConnectionLimit limit) : IDisposable
         _uploads.Dispose();
     }
 
-    private sealed class Turn(SemaphoreSlim gate) : IDisposable
+    private sealed class Pass(SemaphoreSlim gate) : IDisposable
     {
         private int _given;
 

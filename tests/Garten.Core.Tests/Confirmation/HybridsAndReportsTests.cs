@@ -128,7 +128,7 @@ public sealed class HybridsAndReportsTests
                 Describe("y", Is(state, ("a", 1 / (1 + odds)), ("b", odds / (1 + odds)))),
             ],
             null,
-            new SiftOptions { NotOnList = 1e-9, Evidence = EvidenceOptions.Default with { Slip = 1e-9 } }
+            new SiftOptions { NotOnList = 1e-9, Evidence = EvidenceOptions.Default with { LapseRate = 1e-9 } }
         );
         var lead = Confirm
             .Of(sifter, new ConfirmQuery("x", [See(state, "a")], null, null, GradeRules.QuickList, null, [], false, false))

@@ -33,7 +33,7 @@ public sealed class CoreCallsTests
     {
         var session = new CoreSession();
         var answer = CoreCalls.Named("readKeyText").Answer("""{"text":"1a. Red ... Alvena alba\n1b. Blue ... Alvena nigra"}""", session);
-        Assert.Equal(1, JsonNode.Parse(answer)!["keys"]!.AsArray().Count);
+        Assert.Single(JsonNode.Parse(answer)!["keys"]!.AsArray());
         Assert.Throws<JsonException>(() => CoreCalls.Named("readKeyText").Answer("null", session));
         Assert.Throws<JsonException>(() => CoreCalls.Named("readKeyText").Answer("{}", session));
         Assert.Throws<InvalidOperationException>(() => CoreCalls.Named("sift").Answer("""{"floraId":"isle"}""", session));

@@ -84,9 +84,9 @@ public sealed class VisitRequestTests
     [Fact]
     public void QuestionsStandOpenClosedOrLookedAtTooEarly()
     {
-        StandingQuestion Ask(string id, string? looked, params (int From, int To)[] windows) =>
+        StatusQuestion Ask(string id, string? looked, params (int From, int To)[] windows) =>
             new(id, [.. windows.Select(w => new NeedWindow(w.From, w.To))], looked);
-        var told = new StandingRequest(
+        var told = new QuestionStatusRequest(
             "2026-05-20",
             [
                 Ask("open", null, (130, 150)),
@@ -100,10 +100,10 @@ public sealed class VisitRequestTests
         Assert.Equal(new DateOnly(2026, 5, 30), told[0].Closes);
         Assert.Null(told[2].Closes);
         Assert.Equal([false, false, false, true, false], told.Select(t => t.TooEarly));
-        Assert.Empty(new StandingRequest("2026-05-20").Tell());
-        Refused("date", () => new StandingRequest("").Tell());
-        Refused("questions[0]", () => new StandingRequest("2026-05-20", [null!]).Tell());
-        Refused("questions[0].lookedOn", () => new StandingRequest("2026-05-20", [Ask("a", "yesterday", (1, 2))]).Tell());
+        Assert.Empty(new QuestionStatusRequest("2026-05-20").Tell());
+        Refused("date", () => new QuestionStatusRequest("").Tell());
+        Refused("questions[0]", () => new QuestionStatusRequest("2026-05-20", [null!]).Tell());
+        Refused("questions[0].lookedOn", () => new QuestionStatusRequest("2026-05-20", [Ask("a", "yesterday", (1, 2))]).Tell());
     }
 
     private static ReadyFlora Ready() =>

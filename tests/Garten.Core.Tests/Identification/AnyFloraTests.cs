@@ -192,7 +192,7 @@ public sealed class AnyFloraTests
         {
             foreach (var description in flora.Described)
             {
-                var specimen = new Specimen(description.Characters, new Random(7));
+                var specimen = new SimulatedPlant(description.Characters, new Random(7));
                 foreach (var character in flora.Characters)
                 {
                     var cell = description.Characters.FirstOrDefault(c => c.Character == character.Id);

@@ -210,7 +210,7 @@ public sealed class SifterTests
     {
         var result = Sieve(All, Four[..1])
             .Sift(new SiftQuery([See(Margin, "toothed"), See(Colour, "blue"), See(Fruit, "capsule"), Read(Blade, 200)]));
-        Assert.Equal((StandingCall.NoneFits, 1, "none of the list fits"), (result.Call, result.Leaders, result.InWords));
+        Assert.Equal((RankingCall.NoneFits, 1, "none of the list fits"), (result.Call, result.Leaders, result.InWords));
         Assert.Equal(Sifter.NotOnList, result.Standing[0].Taxon);
         Assert.True(P(result, Sifter.NotOnList) > 0.9);
         Assert.Equal(4, result.Standing.Single(c => c.Taxon == "alvena-montis").Conflicts);
@@ -220,7 +220,7 @@ public sealed class SifterTests
     public void AListOfOneStandsWithItsDoubt()
     {
         var result = Sieve(All, Four[..1]).Sift(new SiftQuery([]));
-        Assert.Equal((1, StandingCall.Nothing), (result.Listed, result.Call));
+        Assert.Equal((1, RankingCall.Nothing), (result.Listed, result.Call));
         Assert.Equal(0.85, P(result, "alvena-montis"), 9);
         Assert.Equal(0.15, P(result, Sifter.NotOnList), 9);
     }
@@ -231,7 +231,7 @@ public sealed class SifterTests
         TaxonDescription[] twins = [.. Four, Describe("alvena-gemina", [.. Four[0].Characters])];
         var result = Sieve(All, twins).Sift(new SiftQuery([See(Margin, "entire"), See(Colour, "white")]));
         Assert.Equal(["alvena-montis", "alvena-gemina"], Assert.Single(result.Alike));
-        Assert.Equal((StandingCall.OneOf, 2, "one of two"), (result.Call, result.Leaders, result.InWords));
+        Assert.Equal((RankingCall.OneOf, 2, "one of two"), (result.Call, result.Leaders, result.InWords));
         Assert.Equal(P(result, "alvena-montis"), P(result, "alvena-gemina"), 12);
     }
 
@@ -287,7 +287,7 @@ public sealed class SifterTests
         Assert.Equal(["alvena-montis"], On(new(GrowthForms: ["Herb"])));
         Assert.Equal(["alvena-montis"], On(new(RecordedHere: true), new SiftPlace("b2")));
         var empty = sifter.Sift(new SiftQuery([], Narrowing: new(Families: ["Nullaceae"])));
-        Assert.Equal((0, StandingCall.NoneFits, "the list is empty"), (empty.Listed, empty.Call, empty.InWords));
+        Assert.Equal((0, RankingCall.NoneFits, "the list is empty"), (empty.Listed, empty.Call, empty.InWords));
     }
 
     [Fact]

@@ -143,7 +143,7 @@ public sealed class PackFileTests
     {
         var back = ReadyFlora.Read(ReadyFlora.Write(new Flora("empty", "Empty", [], CharacterTable.Empty)));
         var result = back.Sifter.Sift(new SiftQuery([]));
-        Assert.Equal((StandingCall.NoneFits, "the list is empty"), (result.Call, result.InWords));
+        Assert.Equal((RankingCall.NoneFits, "the list is empty"), (result.Call, result.InWords));
         Assert.Equal(Sifter.NotOnList, Assert.Single(result.Standing).Taxon);
     }
 

@@ -50,42 +50,44 @@ public sealed class VisitOutcomeTests
     public void AQuestionStandsOpenUntilTheLastOfItsWindowsCloses()
     {
         DayWindow[] windows = [Window(11, 1, 11, 30), Window(10, 15, 1, 20), Window(5, 1, 5, 31)];
-        Assert.Equal(new NeedStanding(true, new DateOnly(2027, 1, 20), true), NeedStanding.Of(windows, Today, new DateOnly(2026, 7, 1)));
-        Assert.Equal(new NeedStanding(true, new DateOnly(2027, 1, 20), false), NeedStanding.Of(windows, Today, new DateOnly(2026, 5, 10)));
-        Assert.Equal(new NeedStanding(true, Today, false), NeedStanding.Of([Window(11, 1, 11, 25)], Today));
-        Assert.Equal(new NeedStanding(false, null, false), NeedStanding.Of([Window(5, 1, 5, 31)], Today, Today));
-        Assert.Equal(new NeedStanding(true, null, false), NeedStanding.Of([new DayWindow(1, DayOfYear.Days)], Today, Today));
-        Assert.Equal(new NeedStanding(false, null, false), NeedStanding.Of([], Today));
+        Assert.Equal(new NeedStatus(true, new DateOnly(2027, 1, 20), true), NeedStatus.Of(windows, Today, new DateOnly(2026, 7, 1)));
+        Assert.Equal(new NeedStatus(true, new DateOnly(2027, 1, 20), false), NeedStatus.Of(windows, Today, new DateOnly(2026, 5, 10)));
+        Assert.Equal(new NeedStatus(true, Today, false), NeedStatus.Of([Window(11, 1, 11, 25)], Today));
+        Assert.Equal(new NeedStatus(false, null, false), NeedStatus.Of([Window(5, 1, 5, 31)], Today, Today));
+        Assert.Equal(new NeedStatus(true, null, false), NeedStatus.Of([new DayWindow(1, DayOfYear.Days)], Today, Today));
+        Assert.Equal(new NeedStatus(false, null, false), NeedStatus.Of([], Today));
     }
 
     [Fact]
     public void StandingsAreToldQuestionByQuestion()
     {
-        var request = new StandingRequest(
+        var request = new QuestionStatusRequest(
             "2026-11-25",
-            [new StandingQuestion("a", [new NeedWindow(300, 20)], "2026-05-01"), new StandingQuestion("b", [new NeedWindow(1, 10)])]
+            [new StatusQuestion("a", [new NeedWindow(300, 20)], "2026-05-01"), new StatusQuestion("b", [new NeedWindow(1, 10)])]
         );
         Assert.Equal(
-            [new QuestionStanding("a", true, new DateOnly(2027, 1, 20), true), new QuestionStanding("b", false, null, false)],
+            [new QuestionStatus("a", true, new DateOnly(2027, 1, 20), true), new QuestionStatus("b", false, null, false)],
             request.Tell()
         );
         Assert.Equal(
             "questions[1].id",
             Assert
                 .Throws<RequestException>(() =>
-                    new StandingRequest("2026-11-25", [new StandingQuestion("a"), new StandingQuestion("a")]).Tell()
+                    new QuestionStatusRequest("2026-11-25", [new StatusQuestion("a"), new StatusQuestion("a")]).Tell()
                 )
                 .Field
         );
         Assert.Equal(
             "questions[0].lookedOn",
-            Assert.Throws<RequestException>(() => new StandingRequest("2026-11-25", [new StandingQuestion("a", [], "May")]).Tell()).Field
+            Assert
+                .Throws<RequestException>(() => new QuestionStatusRequest("2026-11-25", [new StatusQuestion("a", [], "May")]).Tell())
+                .Field
         );
         Assert.Equal(
             "questions[0].windows[0].from",
             Assert
                 .Throws<RequestException>(() =>
-                    new StandingRequest("2026-11-25", [new StandingQuestion("a", [new NeedWindow(0, 5)])]).Tell()
+                    new QuestionStatusRequest("2026-11-25", [new StatusQuestion("a", [new NeedWindow(0, 5)])]).Tell()
                 )
                 .Field
         );

@@ -25,7 +25,7 @@ public sealed class ConfirmTests(ITestOutputHelper output)
     private static ConfirmResult Ask(string taxon, IReadOnlyList<Observation> sheet, DateOnly day) =>
         Confirm.Of(Sifter, new ConfirmQuery(taxon, sheet, Home(taxon), day, GradeRules.ConfirmedList, false, [], false, false));
 
-    private static List<Observation> LookAtAll(TaxonDescription taxon, Specimen plant, DateOnly day) =>
+    private static List<Observation> LookAtAll(TaxonDescription taxon, SimulatedPlant plant, DateOnly day) =>
         [
             .. Sifter
                 .Columns.Columns.Where(c =>
@@ -42,7 +42,7 @@ public sealed class ConfirmTests(ITestOutputHelper output)
         var (confirmed, possible, laboratory, visits, planned) = (0, 0, 0, 0, 0);
         foreach (var taxon in Species)
         {
-            var plant = new Specimen(taxon.Characters, new Random(7));
+            var plant = new SimulatedPlant(taxon.Characters, new Random(7));
             var first = Ask(taxon.Taxon, [], Start);
             var needs = first.Needs.Select(n => new VisitNeed(n.Id, "here", n.Windows)).ToList();
             var plan = VisitPlan.Of(Start, needs, stop: TestContext.Current.CancellationToken);
@@ -78,7 +78,7 @@ public sealed class ConfirmTests(ITestOutputHelper output)
             var facts = TorvaneFlora.Taxa.Single(t => t.Id == taxon.Taxon).Facts!;
             for (var seed = 0; seed < 3; seed++)
             {
-                var plant = new Specimen(taxon.Characters, new Random(seed));
+                var plant = new SimulatedPlant(taxon.Characters, new Random(seed));
                 var sheet = Enumerable
                     .Range(1, 12)
                     .SelectMany(month => LookAtAll(taxon, plant, new DateOnly(2026, month, 10)))

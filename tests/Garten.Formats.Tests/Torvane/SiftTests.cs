@@ -21,7 +21,7 @@ public sealed class SiftTests(ITestOutputHelper output)
     /// <summary>Follows the first telling look each time, until a name is far ahead or nothing more can be asked.</summary>
     private static List<(SiftResult Result, string Look)> Follow(
         Sifter sifter,
-        Specimen plant,
+        SimulatedPlant plant,
         DateOnly day,
         int most,
         Func<SiftResult, bool> isEnough
@@ -61,7 +61,7 @@ public sealed class SiftTests(ITestOutputHelper output)
         {
             for (var seed = 0; seed < 5; seed++)
             {
-                var steps = Follow(Sifter, new Specimen(taxon.Characters, new Random(seed)), BestDay(taxon), 15, _ => false);
+                var steps = Follow(Sifter, new SimulatedPlant(taxon.Characters, new Random(seed)), BestDay(taxon), 15, _ => false);
                 bool IsFirst(SiftResult r) =>
                     r.Standing.Where(c => c.Taxon != Sifter.NotOnList).First().Taxon == taxon.Taxon && r.Standing[0].Taxon == taxon.Taxon;
                 var at = steps.FindIndex(s => IsFirst(s.Result));
@@ -94,7 +94,7 @@ public sealed class SiftTests(ITestOutputHelper output)
                 )
                 .ToList();
             var sifter = new Sifter(FloraColumns.Of(TorvaneFlora.Table.Characters, rest), TorvaneFlora.Taxa, TorvaneFlora.Table.Seasons);
-            var steps = Follow(sifter, new Specimen(taxon.Characters, new Random(1)), BestDay(taxon), 12, _ => false);
+            var steps = Follow(sifter, new SimulatedPlant(taxon.Characters, new Random(1)), BestDay(taxon), 12, _ => false);
             var last = steps[^1].Result.Standing[0];
             var ok = last.Taxon == Sifter.NotOnList || last.Probability < 0.95;
             all++;
@@ -132,7 +132,7 @@ public sealed class SiftTests(ITestOutputHelper output)
     {
         var random = new Random(seed);
         var taxon = TorvaneFlora.Shelf.Descriptions[random.Next(TorvaneFlora.Shelf.Descriptions.Count)];
-        var plant = new Specimen(taxon.Characters, random, 0.3);
+        var plant = new SimulatedPlant(taxon.Characters, random, 0.3);
         return
         [
             .. taxon

@@ -52,7 +52,7 @@ internal static class TorvaneFlora
         ObservationContext? context = null
     )
     {
-        if (described is null || new Specimen([described], random).Look(character, readings, context) is not { } look)
+        if (described is null || new SimulatedPlant([described], random).Look(character, readings, context) is not { } look)
             return null;
         return look with { Id = Guid.NewGuid(), Date = "2026-07-01" };
     }

@@ -218,7 +218,7 @@ export interface paths {
         get?: never;
         put?: never;
         /** Which questions can be answered on a day, until when, and which were looked at too early. Stores nothing; the browser does the same by itself. */
-        post: operations["standings"];
+        post: operations["questionStatus"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1743,9 +1743,9 @@ export interface components {
                 answer: components["schemas"]["MovedVisit"];
             };
             /** @description Which questions can be answered on a day, until when, and which were looked at too early. */
-            standings: {
-                request: components["schemas"]["StandingRequest"];
-                answer: components["schemas"]["QuestionStanding"][];
+            questionStatus: {
+                request: components["schemas"]["QuestionStatusRequest"];
+                answer: components["schemas"]["QuestionStatus"][];
             };
             /** @description All that is open of plants and populations, as it stands on a day. */
             questions: {
@@ -2930,7 +2930,7 @@ export interface components {
             /** @description The couplet. */
             couplet: components["schemas"]["Couplet"];
             /** @description Per lead, what stands if it is chosen. */
-            taxa: components["schemas"]["StandingTaxon"][][];
+            taxa: components["schemas"]["RemainingTaxon"][][];
             /** @description Whether it is the first couplet of a key that the trail enters here. */
             entersKey: boolean;
             /** @description The nearest fork and the lead of it that this couplet lies under ("4b"); empty where none. */
@@ -3606,7 +3606,7 @@ export interface components {
             wasTooEarly: boolean;
         };
         /** @description How a question stands. */
-        QuestionStanding: {
+        QuestionStatus: {
             /** @description Its identity. */
             id: string;
             /** @description Whether it can be answered on the day. */
@@ -3618,6 +3618,13 @@ export interface components {
             closes: null | string;
             /** @description Whether it couldn't be answered yet on the day of the last look. */
             tooEarly: boolean;
+        };
+        /** @description How questions stand on a day. */
+        QuestionStatusRequest: {
+            /** @description The day, `YYYY-MM-DD`. */
+            date: string;
+            /** @description The questions. */
+            questions?: null | components["schemas"]["StatusQuestion"][];
         };
         /** @description All that is open, as it stands on a day. */
         QuestionsRequest: {
@@ -3656,6 +3663,11 @@ export interface components {
              */
             highExtreme: number;
         };
+        /**
+         * @description How sure a standing is.
+         * @enum {unknown}
+         */
+        RankingCall: "nothing" | "farAhead" | "ahead" | "oneOf" | "open" | "notOnList" | "noneFits";
         /** @description A text to read, as the browser's worker takes it. */
         ReadKeyTextRequest: {
             text: string;
@@ -3774,6 +3786,16 @@ export interface components {
             next: null | string;
             /** @description All names that records have, for the filter. */
             names: string[];
+        };
+        /** @description A taxon that the answers leave standing. */
+        RemainingTaxon: {
+            /** @description Its name without authorship; for a hand-over to a key that isn't there, how the lead names that key. */
+            name: string;
+            taxon: null | components["schemas"]["TaxonName"];
+            /** @description Whether the trail has come to it; false while it lies behind couplets still open. */
+            reached: boolean;
+            /** @description The taxon of the flora that is meant; null where the flora hasn't it. */
+            taxonId?: null | string;
         };
         /** @description What to report the plant as. */
         ReportAs: {
@@ -4335,7 +4357,7 @@ export interface components {
             /** @description The looks that would tell more but can't be taken now. */
             later: components["schemas"]["LaterLook"][];
             /** @description How sure the standing is. */
-            call: components["schemas"]["StandingCall"];
+            call: components["schemas"]["RankingCall"];
             /**
              * Format: int32
              * @description How many it speaks of.
@@ -4451,37 +4473,6 @@ export interface components {
          * @enum {unknown}
          */
         Stage: "unsaid" | "seedling" | "sapling" | "juvenile" | "adult";
-        /**
-         * @description How sure a standing is.
-         * @enum {unknown}
-         */
-        StandingCall: "nothing" | "farAhead" | "ahead" | "oneOf" | "open" | "notOnList" | "noneFits";
-        /** @description A question whose standing is asked for. */
-        StandingQuestion: {
-            /** @description Its identity. */
-            id: string;
-            /** @description When it can be answered. */
-            windows?: null | components["schemas"]["NeedWindow"][];
-            /** @description The day of the last look, `YYYY-MM-DD`; left out: there was none. */
-            lookedOn?: null | string;
-        };
-        /** @description How questions stand on a day. */
-        StandingRequest: {
-            /** @description The day, `YYYY-MM-DD`. */
-            date: string;
-            /** @description The questions. */
-            questions?: null | components["schemas"]["StandingQuestion"][];
-        };
-        /** @description A taxon that the answers leave standing. */
-        StandingTaxon: {
-            /** @description Its name without authorship; for a hand-over to a key that isn't there, how the lead names that key. */
-            name: string;
-            taxon: null | components["schemas"]["TaxonName"];
-            /** @description Whether the trail has come to it; false while it lies behind couplets still open. */
-            reached: boolean;
-            /** @description The taxon of the flora that is meant; null where the flora hasn't it. */
-            taxonId?: null | string;
-        };
         /** @description How often a taxon has a state. */
         StateShare: {
             /** @description Id of the state. */
@@ -4573,6 +4564,15 @@ export interface components {
         StatementsRequest: {
             /** @description Hash of the version. */
             hash: string;
+        };
+        /** @description A question whose standing is asked for. */
+        StatusQuestion: {
+            /** @description Its identity. */
+            id: string;
+            /** @description When it can be answered. */
+            windows?: null | components["schemas"]["NeedWindow"][];
+            /** @description The day of the last look, `YYYY-MM-DD`; left out: there was none. */
+            lookedOn?: null | string;
         };
         /**
          * @description How sure the observer is.
@@ -4964,7 +4964,7 @@ export interface components {
             /** @description The couplets that wait for an answer, in the same order; empty when every path has come to its end. */
             open: components["schemas"]["OpenCouplet"][];
             /** @description The taxa still standing, in the order of the keys, each once. */
-            standing: components["schemas"]["StandingTaxon"][];
+            standing: components["schemas"]["RemainingTaxon"][];
             /**
              * @description Answers that no longer lie on the way, since an earlier one was changed. They count again when it is changed
              *                 back.
@@ -5683,7 +5683,7 @@ export interface operations {
             };
         };
     };
-    standings: {
+    questionStatus: {
         parameters: {
             query?: never;
             header?: never;
@@ -5692,7 +5692,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["StandingRequest"];
+                "application/json": components["schemas"]["QuestionStatusRequest"];
             };
         };
         responses: {
@@ -5702,7 +5702,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["QuestionStanding"][];
+                    "application/json": components["schemas"]["QuestionStatus"][];
                 };
             };
             /** @description Bad Request */

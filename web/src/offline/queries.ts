@@ -2,7 +2,16 @@ import { QueryClient, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { answerOf, api, ask, AwayError, pageOf, type Paged, type Schemas } from "../api/client";
 import { flush, MOST_FAILURES, onOutboxChange, queued, refusedCommands } from "./outbox";
-import { keep, kept, store, type QueuedCommand, type RefusedCommand, type Walk } from "./store";
+import {
+  keep,
+  keepAnswer,
+  kept,
+  keptAnswer,
+  store,
+  type QueuedCommand,
+  type RefusedCommand,
+  type PlantInHand,
+} from "./store";
 
 export const queryClient = new QueryClient({
   defaultOptions: { queries: { retry: false, networkMode: "always", refetchOnWindowFocus: true, staleTime: 5_000 } },
@@ -15,10 +24,10 @@ const WATCH_AWAY_MS = 2_000;
 export async function orKept<T>(name: string, fetch: () => Promise<T>): Promise<T> {
   try {
     const value = await fetch();
-    await keep(name, value);
+    await keepAnswer(name, value);
     return value;
   } catch (error) {
-    const before = error instanceof AwayError ? await kept<T>(name) : undefined;
+    const before = error instanceof AwayError ? await keptAnswer<T>(name) : undefined;
     if (before === undefined) throw error;
     return before;
   }
@@ -145,7 +154,7 @@ interface LocalWork {
   /** Commands that were refused and wait for a person. */
   refused: RefusedCommand[];
   /** Plants in hand that aren't kept yet, newest first. */
-  walks: Walk[];
+  walks: PlantInHand[];
   loaded: boolean;
 }
 

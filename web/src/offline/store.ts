@@ -77,7 +77,7 @@ export interface ConfirmSettings {
 }
 
 /** A plant in hand that isn't kept yet, or is on its way to the server. */
-export interface Walk {
+export interface PlantInHand {
   id: string;
   /** Hash of the key that it is taken through; empty where it is named without one. */
   start: string;
@@ -114,12 +114,28 @@ export interface Walk {
 interface GartenStore extends DBSchema {
   outbox: { key: number; value: QueuedCommand };
   refused: { key: string; value: RefusedCommand };
-  walks: { key: string; value: Walk };
+  walks: { key: string; value: PlantInHand };
   kept: { key: string; value: unknown };
+  answers: { key: string; value: KeptAnswer; indexes: { at: number } };
+}
+
+/** An answer of the server as it was kept. */
+interface KeptAnswer {
+  name: string;
+  form: number;
+  at: number;
+  value: unknown;
 }
 
 const NAME = "garten";
-const VERSION = 2;
+const VERSION = 3;
+
+// The form of answers that pages understand: one that was kept in another form is as good as none. Count on when an answer gets a part that
+// pages can’t do without.
+const FORM = 1;
+
+// More answers than this aren't kept: those that were fetched longest ago go first.
+const MOST_ANSWERS = 2_000;
 
 let opened: Promise<IDBPDatabase<GartenStore>> | undefined;
 let failure: string | undefined;
@@ -135,6 +151,7 @@ export function store(): Promise<IDBPDatabase<GartenStore>> {
         db.createObjectStore("kept");
       }
       if (before < 2) db.createObjectStore("refused", { keyPath: "id" });
+      if (before < 3) db.createObjectStore("answers", { keyPath: "name" }).createIndex("at", "at");
     },
     blocked: () => fail("Garten is open in another tab in an older form. Close that tab; this page goes on by itself."),
     blocking: (_now, _wanted, event) => {
@@ -192,4 +209,26 @@ export async function kept<T>(name: string): Promise<T | undefined> {
 
 export async function keep(name: string, value: unknown): Promise<void> {
   await (await store()).put("kept", value, name);
+}
+
+/** What the server answered last under a name; undefined where it isn't known, or only in a form that is no longer understood. */
+export async function keptAnswer<T>(name: string): Promise<T | undefined> {
+  const it = await (await store()).get("answers", name);
+  return it?.form === FORM ? (it.value as T) : undefined;
+}
+
+/** Keeps an answer of the server for when it is out of reach. */
+export async function keepAnswer(name: string, value: unknown): Promise<void> {
+  const db = await store();
+  const change = db.transaction(["answers", "kept"], "readwrite");
+  const answers = change.objectStore("answers");
+  await answers.put({ name, form: FORM, at: Date.now(), value });
+  // Earlier versions kept answers among other things.
+  await change.objectStore("kept").delete(name);
+  let surplus = (await answers.count()) - MOST_ANSWERS;
+  for (let at = surplus > 0 ? await answers.index("at").openCursor() : null; at && surplus > 0; surplus--) {
+    await at.delete();
+    at = await at.continue();
+  }
+  await change.done;
 }

@@ -1,7 +1,7 @@
 import words from "../api/words";
 import { Box, ButtonBase, Typography } from "@mui/material";
 import type { Schemas } from "../api/client";
-import { visuallyHidden } from "./key/StandingList";
+import { visuallyHidden } from "./key/RemainingTaxa";
 
 type Organ = Schemas["Organ"];
 

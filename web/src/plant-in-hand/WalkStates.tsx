@@ -2,11 +2,11 @@ import { Button, Box, Link, Typography } from "@mui/material";
 import { Link as RouterLink } from "react-router";
 import { Page } from "../shared/ui/Page";
 import { useKeys } from "../offline/queries";
-import type { Walk } from "../offline/store";
+import type { PlantInHand } from "../offline/store";
 import { ModeBar } from "./ModeBar";
 
 /** What the plant in hand is called above its pages. */
-export const plantTitle = (walk: Walk) =>
+export const plantTitle = (walk: PlantInHand) =>
   walk.plant ? `${walk.plant.label || "A plant"}, ${walk.plant.placeName}` : walk.form.label || "A plant in hand";
 
 export function WalkGone() {
@@ -45,7 +45,7 @@ export function ChooseKey({
   walk,
   onChoose,
 }: {
-  walk: Walk;
+  walk: PlantInHand;
   onChoose: (key: { hash: string; title: string }) => void;
 }) {
   const keys = useKeys();

@@ -1,11 +1,11 @@
 import { useCallback, useEffect, useState } from "react";
-import { store, type Walk } from "../offline/store";
+import { store, type PlantInHand } from "../offline/store";
 import { saveWalk } from "./walks";
 
 /** A plant in hand as it is kept on this device at every step; null where it isn't here; and as it was when it was opened. */
 export function useStoredWalk(walkId: string) {
-  const [walk, setWalk] = useState<Walk | null>();
-  const [first, setFirst] = useState<Walk | null>();
+  const [walk, setWalk] = useState<PlantInHand | null>();
+  const [first, setFirst] = useState<PlantInHand | null>();
   useEffect(() => {
     let current = true;
     void store()
@@ -19,7 +19,7 @@ export function useStoredWalk(walkId: string) {
       current = false;
     };
   }, [walkId]);
-  const change = useCallback((next: Walk) => {
+  const change = useCallback((next: PlantInHand) => {
     setWalk(next);
     void saveWalk(next);
   }, []);

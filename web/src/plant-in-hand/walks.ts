@@ -2,7 +2,7 @@ import { PLACE, RECORDER, lastPlace } from "../shared/form/last";
 import { v7 as uuid } from "uuid";
 import { today } from "../shared/calendar/day";
 import { announce } from "../offline/outbox";
-import { store, type KeepForm, type Walk } from "../offline/store";
+import { store, type KeepForm, type PlantInHand } from "../offline/store";
 
 /** Of a plant that is named without a key. */
 export const WITHOUT_KEY = { hash: "", title: "" };
@@ -10,11 +10,11 @@ export const WITHOUT_KEY = { hash: "", title: "" };
 /** Begins with a plant, through a key or without one; place and recorder are those of the last record. */
 export async function beginWalk(
   key: { hash: string; title: string },
-  plant?: Walk["plant"],
-  observations: Walk["observations"] = [],
+  plant?: PlantInHand["plant"],
+  observations: PlantInHand["observations"] = [],
   inQuestion?: string[],
 ): Promise<string> {
-  const walk: Walk = {
+  const walk: PlantInHand = {
     id: uuid(),
     start: key.hash,
     title: key.title,
@@ -37,12 +37,12 @@ export async function beginWalk(
   return walk.id;
 }
 
-export async function saveWalk(walk: Walk): Promise<void> {
+export async function saveWalk(walk: PlantInHand): Promise<void> {
   await (await store()).put("walks", { ...walk, updatedAt: Date.now() });
   announce();
 }
 
-export async function discardWalk(id: string): Promise<Walk | undefined> {
+export async function discardWalk(id: string): Promise<PlantInHand | undefined> {
   const db = await store();
   const walk = await db.get("walks", id);
   await db.delete("walks", id);
@@ -57,7 +57,7 @@ export function remember(form: KeepForm): void {
 }
 
 /** What a plant in hand is called on this device. */
-export const walkName = (walk: Walk) =>
+export const walkName = (walk: PlantInHand) =>
   walk.plant
     ? `${walk.plant.label || "A plant"} at ${walk.plant.placeName}, again`
     : walk.form.label || walk.title || "A plant without a key";

@@ -372,7 +372,7 @@ internal sealed class FlorasFeature : IFeature
             );
         if (request.ContentLength > LargestTables)
         {
-            await SoundRequests.RefuseAsync(request.HttpContext, LargestTables);
+            await RequestGuard.RefuseAsync(request.HttpContext, LargestTables);
             return (null, Results.Empty);
         }
         if (request.HttpContext.Features.Get<IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } limit)

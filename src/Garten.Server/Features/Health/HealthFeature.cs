@@ -1,53 +1,73 @@
 using Garten.Core.Contracts;
 using Garten.Server.Hosting;
+using Microsoft.Extensions.Diagnostics.HealthChecks;
+using Microsoft.Extensions.Options;
 using Npgsql;
+using HealthReport = Garten.Core.Contracts.HealthReport;
 
 namespace Garten.Server.Features.Health;
 
 /// <summary>Whether the server and its database answer.</summary>
 internal sealed class HealthFeature : IFeature
 {
+    private const string Database = "database";
+
     // Longer than this and a person would call it away.
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(3);
 
-    // A month of records is more than anyone wants to lose.
-    private static readonly TimeSpan CopyWantedAfter = TimeSpan.FromDays(30);
+    public void Add(IServiceCollection services)
+    {
+        services.AddHealthChecks().AddCheck<DatabaseCheck>(Database, timeout: Patience);
+        // While the database is away every page asks again and again: what the requests themselves log of it is enough.
+        services.AddLogging(l => l.AddFilter("Microsoft.Extensions.Diagnostics.HealthChecks", LogLevel.None));
+    }
 
     public void Map(RouteGroupBuilder api) =>
-        api.MapGet("/health", async (NpgsqlDataSource database, TimeProvider clock, CancellationToken stop) =>
+        api.MapGet("/health", async (HealthCheckService health, CancellationToken stop) =>
             {
-                using var limit = CancellationTokenSource.CreateLinkedTokenSource(stop);
-                limit.CancelAfter(Patience);
-                try
-                {
-                    await using var command = database.CreateCommand(
-                        "select id, greatest(began_at, (select max(made_at) from backup_made)) from epoch order by began_at desc limit 1"
-                    );
-                    await using var row = await command.ExecuteReaderAsync(limit.Token);
-                    await row.ReadAsync(limit.Token);
-                    return Results.Ok(
-                        new HealthReport(
-                            "ready",
-                            row.GetGuid(0),
-                            row.GetFieldValue<DateTimeOffset>(1) < clock.GetUtcNow() - CopyWantedAfter
-                        )
-                    );
-                }
-                catch (Exception away)
-                    when (away is NpgsqlException or TimeoutException
-                        || (away is OperationCanceledException && !stop.IsCancellationRequested)
-                    )
-                {
-                    return Problems.Result(
+                var report = await health.CheckHealthAsync(stop);
+                return report.Entries[Database] is { Status: HealthStatus.Healthy, Data: var data }
+                    ? Results.Ok(new HealthReport("ready", (Guid)data[DatabaseCheck.Epoch], (bool)data[DatabaseCheck.CopyWanted]))
+                    : Problems.Result(
                         503,
                         "database.unavailable",
                         "The database doesn't answer.",
                         "What is typed is kept in the page and sent when the database is back."
                     );
-                }
             })
             .Produces<HealthReport>()
             .Produces<ProblemReport>(503, "application/problem+json")
             .WithName("getHealth")
             .WithSummary("Whether the server and its database answer, which life of the database it is, and whether a copy is wanted.");
+}
+
+/// <summary>Asks the database which life of it this is, and when it was copied last.</summary>
+internal sealed class DatabaseCheck(NpgsqlDataSource database, TimeProvider clock, IOptions<ServerLimits> limits) : IHealthCheck
+{
+    public const string Epoch = "epoch";
+    public const string CopyWanted = "copyWanted";
+
+    public async Task<HealthCheckResult> CheckHealthAsync(HealthCheckContext context, CancellationToken cancellationToken = default)
+    {
+        try
+        {
+            await using var command = database.CreateCommand(
+                "select id, greatest(began_at, (select max(made_at) from backup_made)) from epoch order by began_at desc limit 1"
+            );
+            await using var row = await command.ExecuteReaderAsync(cancellationToken);
+            await row.ReadAsync(cancellationToken);
+            var copied = row.GetFieldValue<DateTimeOffset>(1);
+            return HealthCheckResult.Healthy(
+                data: new Dictionary<string, object>
+                {
+                    [Epoch] = row.GetGuid(0),
+                    [CopyWanted] = copied < clock.GetUtcNow().AddDays(-limits.Value.CopyWantedAfterDays),
+                }
+            );
+        }
+        catch (Exception away) when (away is NpgsqlException or TimeoutException)
+        {
+            return HealthCheckResult.Unhealthy(exception: away);
+        }
+    }
 }

@@ -7,7 +7,7 @@ import { Page, Part } from "../../shared/ui/Page";
 import { core } from "../../core/coreClient";
 import { useAllTaxa } from "../../offline/flora";
 import { useKeys, useLocalWork } from "../../offline/queries";
-import type { Walk } from "../../offline/store";
+import type { PlantInHand } from "../../offline/store";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
 import { AtHandLine, OutlookOf, useOutlook } from "../../plant-in-hand/key/Outlook";
 import { beginWalk, discardWalk, saveWalk, walkName, WITHOUT_KEY } from "../../plant-in-hand/walks";
@@ -190,7 +190,7 @@ function KeyEntry(props: {
   );
 }
 
-function UnfinishedWalk({ walk }: { walk: Walk }) {
+function UnfinishedWalk({ walk }: { walk: PlantInHand }) {
   const navigate = useNavigate();
   const where = !walk.start
     ? `${(walk.observations ?? []).length} seen`

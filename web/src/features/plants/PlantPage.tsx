@@ -40,7 +40,7 @@ export function PlantPage() {
     () => open && { date: today(), questions: open.map(({ id, windows }) => ({ id, windows })) },
     [open],
   );
-  const stands = useAsked(standing, core.standings).answer;
+  const stands = useAsked(standing, core.questionStatus).answer;
   if (found.isError && !found.data) {
     return (
       <Page title="This plant can’t be shown">

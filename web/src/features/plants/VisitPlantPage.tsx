@@ -16,7 +16,7 @@ import { useMending, useSend } from "../../offline/mending";
 import { personOf } from "../../offline/people";
 import { usePlant } from "../../offline/documents";
 import { usePeople, useShelf } from "../../offline/queries";
-import type { RefusedCommand, Walk } from "../../offline/store";
+import type { RefusedCommand, PlantInHand } from "../../offline/store";
 import { OrganSheet } from "../../plant-in-hand/sheet/OrganSheet";
 import { PlantFigure, type OrganState } from "../../plant-in-hand/PlantFigure";
 import { CautionNotes, GroundCaution } from "../../shared/botany/Cautions";
@@ -26,7 +26,7 @@ import { FindingSketch } from "../../shared/form/TagForm";
 import { useTyped } from "../../shared/form/useTyped";
 
 interface Draft {
-  walk: Walk;
+  walk: PlantInHand;
   state: Schemas["PlantState"];
   phases: Schemas["PhaseNote"][];
   sexes: Schemas["BranchSex"][];
@@ -89,7 +89,7 @@ function Visit({ mend }: { mend: Mend }) {
       date && needs.length > 0 ? { date, questions: needs.map(({ id, windows }) => ({ id, windows })) } : undefined,
     [date, needs],
   );
-  const stands = useAsked(standing, core.standings);
+  const stands = useAsked(standing, core.questionStatus);
   if (!plant || !draft)
     return (
       <Page title="Visit a plant">
@@ -112,7 +112,7 @@ function Visit({ mend }: { mend: Mend }) {
       absent: false,
     };
   });
-  const setForm = (part: Partial<Walk["form"]>) => {
+  const setForm = (part: Partial<PlantInHand["form"]>) => {
     clearProblem();
     setDraft({
       ...draft,

@@ -8,7 +8,7 @@ import { Page, Part } from "../../shared/ui/Page";
 import { core } from "../../core/coreClient";
 import { useAllTaxa, useAsked } from "../../offline/flora";
 import { usePlaces } from "../../offline/documents";
-import type { ConfirmSettings, Walk } from "../../offline/store";
+import type { ConfirmSettings, PlantInHand } from "../../offline/store";
 import { KeepForm } from "../keep/KeepForm";
 import { OrganSheet } from "../sheet/OrganSheet";
 import { useStoredWalk } from "../useStoredWalk";
@@ -242,7 +242,7 @@ function Confirm({ walkId }: { walkId: string }) {
 }
 
 function Naming(props: {
-  walk: Walk;
+  walk: PlantInHand;
   taxa: Schemas["Taxon"][];
   taxon?: string;
   guessed: boolean;

@@ -35,7 +35,7 @@ export function OpenNeeds({ answer, date, place, onLook }: Props) {
     () => ({ date: from, questions: needs.map(({ id, windows }) => ({ id, windows })) }),
     [needs, from],
   );
-  const stands = useAsked(standing, core.standings).answer;
+  const stands = useAsked(standing, core.questionStatus).answer;
   if (needs.length === 0) {
     return (
       <Typography>

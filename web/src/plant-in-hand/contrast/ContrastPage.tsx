@@ -8,7 +8,7 @@ import { Page } from "../../shared/ui/Page";
 import { core } from "../../core/coreClient";
 import { useAllTaxa, useAsked, useDescribed } from "../../offline/flora";
 import { usePlaces } from "../../offline/documents";
-import type { Walk } from "../../offline/store";
+import type { PlantInHand } from "../../offline/store";
 import { KeepForm } from "../keep/KeepForm";
 import { OrganSheet } from "../sheet/OrganSheet";
 import { useStoredWalk } from "../useStoredWalk";
@@ -96,7 +96,7 @@ function Contrast({ walkId }: { walkId: string }) {
     );
   }
 
-  const set = (inQuestion: string[], part: Partial<Walk> = {}) => change({ ...walk, inQuestion, ...part });
+  const set = (inQuestion: string[], part: Partial<PlantInHand> = {}) => change({ ...walk, inQuestion, ...part });
   const settle = (taxon: string) => {
     set([taxon], { sides: undefined });
     setKeeping(true);

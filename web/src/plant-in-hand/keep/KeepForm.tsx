@@ -6,14 +6,14 @@ import { usePlaces } from "../../offline/documents";
 import { usePeople } from "../../offline/queries";
 import { send } from "../../offline/outbox";
 import { personOf } from "../../offline/people";
-import { store, type KeepForm as Form, type Walk } from "../../offline/store";
+import { store, type KeepForm as Form, type PlantInHand } from "../../offline/store";
 import { NamesLabel } from "../../shared/botany/TaxonLabel";
 import { PlaceDialog } from "./PlaceDialog";
 import { today } from "../../shared/calendar/day";
 import { remember } from "../walks";
 
 interface Props {
-  walk: Walk;
+  walk: PlantInHand;
   /** The names that stand: one, or an open set. */
   names: string[];
   /** What to say of them. */

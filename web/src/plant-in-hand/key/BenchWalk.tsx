@@ -8,7 +8,7 @@ import { NamesLabel } from "../../shared/botany/TaxonLabel";
 import { GlossaryDialog } from "../../shared/botany/GlossaryDialog";
 import { CoupletPane } from "./CoupletPane";
 import { KeepForm } from "../keep/KeepForm";
-import { StandingList } from "./StandingList";
+import { RemainingTaxa } from "./RemainingTaxa";
 import { OrganSheet } from "../sheet/OrganSheet";
 import { PlantFigure, type OrganState } from "../PlantFigure";
 import { newLook, withLook } from "../sheet/sheet";
@@ -23,10 +23,10 @@ const NO_ENDS: Schemas["WeighedEnd"][] = [];
 /** The Bench: a couplet on the table, the trail and the taxa still standing beside it. */
 export function BenchWalk() {
   const { walkId = "" } = useParams();
-  return <Walk key={walkId} walkId={walkId} />;
+  return <PlantInHand key={walkId} walkId={walkId} />;
 }
 
-function Walk({ walkId }: { walkId: string }) {
+function PlantInHand({ walkId }: { walkId: string }) {
   const navigate = useNavigate();
   const bench = useWalk(walkId);
   const { walk, state, reopened, path } = bench;
@@ -369,7 +369,7 @@ function Walk({ walkId }: { walkId: string }) {
             overflowY: { md: "auto" },
           }}
         >
-          <StandingList
+          <RemainingTaxa
             standing={state.standing}
             taxa={taxa}
             ends={bench.bench?.isWeighed ? bench.bench.ends : NO_ENDS}

@@ -1,7 +1,7 @@
 import { leadLetter } from "../../shared/botany/leads";
 import { Box, ButtonBase, Typography } from "@mui/material";
 import type { ReactNode } from "react";
-import { visuallyHidden } from "./StandingList";
+import { visuallyHidden } from "./RemainingTaxa";
 import type { CoupletName, OpenCouplet, TrailStep } from "./useWalk";
 
 interface Props {

@@ -4,7 +4,7 @@ import { memo, startTransition, useCallback, useEffect, useRef, useState } from 
 import type { Schemas } from "../../api/client";
 import { spoken } from "../../shared/calendar/day";
 import { QuietButton } from "../../shared/ui/QuietButton";
-import type { Manner, Walk } from "../../offline/store";
+import type { Manner, PlantInHand } from "../../offline/store";
 import { StateFigure } from "../../plates/StateFigure";
 import { GlossaryDialog } from "../../shared/botany/GlossaryDialog";
 import { CalibrateDialog } from "./CalibrateDialog";
@@ -15,7 +15,7 @@ import { holding, newLook, plainManner, sameContext, withLook, type Character, t
 
 interface Props {
   organ: Schemas["Organ"];
-  walk: Walk;
+  walk: PlantInHand;
   characters: Character[];
   lines: Schemas["SheetLine"][];
   /** Characters that the couplet on the table speaks of. */
@@ -27,7 +27,7 @@ interface Props {
   askedBy?: string;
   /** What the way back is called. */
   backTo: string;
-  onChange: (walk: Walk) => void;
+  onChange: (walk: PlantInHand) => void;
   onBack: () => void;
 }
 

@@ -1,6 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { v7 as uuid } from "uuid";
-import type { Manner, Walk } from "../../offline/store";
+import type { Manner, PlantInHand } from "../../offline/store";
 
 export type Observation = Schemas["Observation"];
 
@@ -28,7 +28,7 @@ export const plainManner: Manner = {
 };
 
 /** A look in the manner of the last one. */
-export function newLook(walk: Walk, character: string, part: Partial<Observation>): Observation {
+export function newLook(walk: PlantInHand, character: string, part: Partial<Observation>): Observation {
   const manner = walk.manner ?? plainManner;
   return {
     id: uuid(),
@@ -51,7 +51,7 @@ export function newLook(walk: Walk, character: string, part: Partial<Observation
 }
 
 /** The walk with a look in place of another one; a look that is kept on the server is superseded, one that isn't yet is replaced. */
-export function withLook(walk: Walk, next: Observation | undefined, before?: Observation): Walk {
+export function withLook(walk: PlantInHand, next: Observation | undefined, before?: Observation): PlantInHand {
   const all = walk.observations ?? [];
   const isKept = before && walk.keptIds?.includes(before.id);
   if (!before) return { ...walk, observations: next ? [...all, next] : all };

@@ -2,12 +2,12 @@ import words from "../../api/words";
 import { Autocomplete, Box, Button, Chip, MenuItem, TextField, Typography } from "@mui/material";
 import { useMemo, useState, type ReactNode } from "react";
 import type { Schemas } from "../../api/client";
-import type { SiftSettings, Walk } from "../../offline/store";
+import type { SiftSettings, PlantInHand } from "../../offline/store";
 import { AtHandLine, atHandWords, Toggle, type AtHand } from "../key/Outlook";
 import { ofYear, today } from "../../shared/calendar/day";
 
 interface Props {
-  walk: Walk;
+  walk: PlantInHand;
   settings: SiftSettings;
   places: Schemas["Place"][];
   atHand: AtHand;
@@ -16,7 +16,7 @@ interface Props {
   taxa: Schemas["Taxon"][];
   organs: Schemas["Organ"][];
   onAtHand: (next: AtHand) => void;
-  onChange: (walk: Walk) => void;
+  onChange: (walk: PlantInHand) => void;
 }
 
 /** Where, when and with what the plant is looked at, and how the list is weighed; in a line until it is changed. */
@@ -121,7 +121,7 @@ function Settings({
     ["genera", "Genera"],
     ["growthForms", "Growth forms"],
   ] as const;
-  const setForm = (part: Partial<Walk["form"]>) => onChange({ ...walk, form: { ...walk.form, ...part } });
+  const setForm = (part: Partial<PlantInHand["form"]>) => onChange({ ...walk, form: { ...walk.form, ...part } });
   return (
     <Box sx={{ display: "grid", gap: 2, py: 1.5 }}>
       <Box sx={{ display: "grid", gap: 1.5, gridTemplateColumns: { xs: "1fr", sm: "1fr 1fr" } }}>

@@ -16,7 +16,7 @@ import { CautionNotes } from "../../shared/botany/Cautions";
 import { NamesLabel, TaxonLabel } from "../../shared/botany/TaxonLabel";
 import { Circumstances } from "./Circumstances";
 import { ModeBar } from "../ModeBar";
-import { MOST_DRAWN, Standing } from "./Standing";
+import { MOST_DRAWN, Ranking } from "./Ranking";
 import { TellingLooks } from "./TellingLooks";
 import { NOT_ON_LIST, useSift } from "./useSift";
 
@@ -293,7 +293,7 @@ function Sift({ walkId }: { walkId: string }) {
                     </Box>
                   )}
                   {(answer.call !== "nothing" || all) && (
-                    <Standing
+                    <Ranking
                       answer={answer}
                       prior={settings.prior}
                       strict={settings.tolerance !== undefined}

@@ -3,7 +3,7 @@ import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import words from "../../api/words";
 import { QuietButton } from "../../shared/ui/QuietButton";
-import { visuallyHidden } from "../key/StandingList";
+import { visuallyHidden } from "../key/RemainingTaxa";
 import { SplitTwig } from "./SplitTwig";
 
 const MOST_AT_FIRST = 3;

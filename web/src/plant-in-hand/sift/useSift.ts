@@ -3,7 +3,7 @@ import type { Schemas } from "../../api/client";
 import { core } from "../../core/coreClient";
 import { useAsked } from "../../offline/flora";
 import { usePlaces } from "../../offline/documents";
-import type { SiftSettings, Walk } from "../../offline/store";
+import type { SiftSettings, PlantInHand } from "../../offline/store";
 import { useAtHand } from "../key/Outlook";
 
 /** Stands among taxa for a plant that isn't on the list. */
@@ -22,7 +22,7 @@ export const siftPlace = (place: Schemas["Place"] | undefined): Schemas["SiftPla
 
 /** A plant's sheet sifted against the flora that the core holds. */
 export function useSift(
-  walk: Walk | null | undefined,
+  walk: PlantInHand | null | undefined,
   floraId: string | undefined,
   version: string | undefined,
   /** Taxa whose reasons are open, besides the first one's. */

@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Microsoft.AspNetCore.Http.Features;
+using Microsoft.Extensions.Options;
 using Microsoft.Net.Http.Headers;
 
 namespace Garten.Server.Hosting;
@@ -8,7 +9,7 @@ namespace Garten.Server.Hosting;
 /// What no address takes, refused before any of them sees it: a body that is too large, in an unknown encoding, or that has a null where a
 /// list wants something or a number that no double holds.
 /// </summary>
-internal static class SoundRequests
+internal static class RequestGuard
 {
     // As deep as the JSON of any request may be nested.
     private const int Deepest = 64;
@@ -24,7 +25,9 @@ internal static class SoundRequests
     private static readonly SemaphoreSlim LargeBodies = new(LargeAtOnce);
     private static readonly TimeSpan Patience = TimeSpan.FromSeconds(30);
 
-    public static void UseSoundRequests(this WebApplication app) =>
+    public static void UseRequestGuard(this WebApplication app)
+    {
+        var largest = app.Services.GetRequiredService<IOptions<ServerLimits>>().Value.LargestBody;
         app.Use(
             async (context, next) =>
             {
@@ -40,9 +43,9 @@ internal static class SoundRequests
                 }
                 if (context.Features.Get<IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } limit)
                     limit.MaxRequestBodySize = null;
-                if (request.ContentLength > ApiLimits.LargestBody)
+                if (request.ContentLength > largest)
                 {
-                    await RefuseAsync(context);
+                    await RefuseAsync(context, largest);
                     return;
                 }
                 if (UnknownEncoding(request) is { } encoding)
@@ -56,9 +59,9 @@ internal static class SoundRequests
                 try
                 {
                     var body = new MemoryStream((int)(request.ContentLength ?? 0));
-                    if (!await CopyAsync(request.Body, body, context.RequestAborted))
+                    if (!await CopyAsync(request.Body, body, largest, context.RequestAborted))
                     {
-                        await RefuseAsync(context);
+                        await RefuseAsync(context, largest);
                         return;
                     }
                     if (request.HasJsonContentType() && Unsound(body.GetBuffer().AsSpan(0, (int)body.Length)) is var (path, message))
@@ -77,15 +80,16 @@ internal static class SoundRequests
                 }
             }
         );
+    }
 
     // False where it is longer than any body may be.
-    private static async Task<bool> CopyAsync(Stream from, MemoryStream to, CancellationToken stop)
+    private static async Task<bool> CopyAsync(Stream from, MemoryStream to, long largest, CancellationToken stop)
     {
         var part = new byte[64 << 10];
         int read;
         while ((read = await from.ReadAsync(part, stop)) > 0)
         {
-            if (to.Length + read > ApiLimits.LargestBody)
+            if (to.Length + read > largest)
                 return false;
             to.Write(part, 0, read);
         }
@@ -93,7 +97,7 @@ internal static class SoundRequests
     }
 
     /// <summary>Answers 413 when the sender has come to the end, or has sent more than anybody needs to.</summary>
-    public static async Task RefuseAsync(HttpContext context, long largest = ApiLimits.LargestBody)
+    public static async Task RefuseAsync(HttpContext context, long largest)
     {
         await DiscardAsync(context);
         await Problems

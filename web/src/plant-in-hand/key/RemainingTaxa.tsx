@@ -4,7 +4,7 @@ import { CautionMarks } from "../../shared/botany/Cautions";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
 
 interface Props {
-  standing: Schemas["StandingTaxon"][];
+  standing: Schemas["RemainingTaxon"][];
   taxa: Map<string, Schemas["Taxon"]>;
   /** All ends of the keys with their probabilities; left out where nothing is weighed. */
   ends?: Schemas["WeighedEnd"][];
@@ -14,7 +14,7 @@ interface Props {
 const MOST_SHOWN = 60;
 
 /** The taxa that the answers leave standing. */
-export function StandingList({ standing, taxa, ends = [] }: Props) {
+export function RemainingTaxa({ standing, taxa, ends = [] }: Props) {
   const weighed = ends.length > 0;
   const byName = new Map(ends.map((e) => [e.name, e]));
   const ordered = weighed

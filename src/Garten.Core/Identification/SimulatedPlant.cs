@@ -13,7 +13,7 @@ namespace Garten.Core.Identification;
 /// <param name="random">Where chance comes from: the same one gives the same plant.</param>
 /// <param name="observerError">Share of looks that are wrong, 0 to 1: a neighbouring state, a size half as large again or a third
 /// less.</param>
-public sealed class Specimen(IReadOnlyList<CharacterDescription> description, Random random, double observerError = 0)
+public sealed class SimulatedPlant(IReadOnlyList<CharacterDescription> description, Random random, double observerError = 0)
 {
     // How far a reading may stray: what is rarer doesn't grow on the plants that people look at.
     private const double Farthest = 2.5;

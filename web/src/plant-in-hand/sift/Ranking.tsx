@@ -26,7 +26,7 @@ interface Props {
 }
 
 /** The list as it stands: drawn, with its share and what speaks for and against each. */
-export function Standing(props: Props) {
+export function Ranking(props: Props) {
   const { answer, prior, strict, described, characters, inQuestion, opened, onOpen, onToggle, onLook } = props;
   const [all, setAll] = useState(false);
   const { standing } = answer;

@@ -8,7 +8,7 @@ namespace Garten.Core.Quantities;
 /// Arithmetic on many numbers at once: by the lanes of the processor where code is compiled for it. The interpreter of
 /// the browser takes them one by one, which is quicker there. Both agree to the last digit or two.
 /// </summary>
-internal static class Lanes
+internal static class VectorMath
 {
     // e to this is 1e-304, close to the least that a double holds in full.
     private const double Nothing = -700;

@@ -1,0 +1,57 @@
+using System.Diagnostics;
+using System.Text.Json.Nodes;
+using Xunit;
+
+namespace Garten.Ui.Tests;
+
+/// <summary>The checks of the pages' sources find what they are there for: a rule of the job in a page, a page that imports another one.</summary>
+public sealed class LintTests
+{
+    [Theory]
+    [InlineData("features/plants/Odd.tsx", "export const far = (x: number) => Math.hypot(x, 1);", "core/no-rules", "Math.hypot")]
+    [InlineData("plant-in-hand/sift/Odd.ts", "export const doubt = (p: number) => p >= 0.25;", "core/no-rules", "threshold")]
+    [InlineData("shared/botany/Odd.ts", "export const parts = ['leaf', 'twig', 'fruit'];", "core/no-rules", "organs")]
+    [InlineData("app/Odd.ts", "export const months = ['Jan', 'Feb', 'Mar'];", "core/no-rules", "months")]
+    [InlineData(
+        "features/today/Odd.ts",
+        "export const tools = { lens: 'hand lens', knife: 'knife', ruler: 'ruler' };",
+        "core/no-rules",
+        "tools"
+    )]
+    [InlineData("features/today/Odd.ts", "export { PlantPage } from '../plants/PlantPage';", "rooms/no-arrow-up", "features/plants")]
+    [InlineData("offline/Odd.ts", "export { Page } from '../shared/ui/Page';", "rooms/no-arrow-up", "shared")]
+    public async Task ARuleOrAnArrowInThePagesIsFound(string file, string code, string rule, string says)
+    {
+        var found = await LintAsync(file, code);
+        Assert.Contains(found, m => (string)m["ruleId"]! == rule && ((string)m["message"]!).Contains(says, StringComparison.Ordinal));
+    }
+
+    [Theory]
+    [InlineData("features/plants/Even.ts", "export const x = (a: number[]) => Math.max(1, ...a) * Math.sin(1);")]
+    [InlineData("features/plants/Even.ts", "export const marks = { lens: 'M0 0', knife: 'M1 1', ruler: 'M2 2' };")]
+    [InlineData("features/plants/Even.ts", "export { spoken } from '../../shared/calendar/day';")]
+    [InlineData("plates/Even.ts", "export const parts = ['leaf', 'twig', 'fruit'].filter(() => Math.hypot(1, 2) > 0.5);")]
+    public async Task LayoutAndDrawingsAreLeftAlone(string file, string code) => Assert.Empty(await LintAsync(file, code));
+
+    private static async Task<IReadOnlyList<JsonNode>> LintAsync(string file, string code)
+    {
+        var stop = TestContext.Current.CancellationToken;
+        var start = new ProcessStartInfo("node")
+        {
+            WorkingDirectory = Path.Combine(GartenSite.Root, "web"),
+            UseShellExecute = false,
+            RedirectStandardInput = true,
+            RedirectStandardOutput = true,
+        };
+        foreach (
+            var argument in new[] { "node_modules/eslint/bin/eslint.js", "--stdin", "--stdin-filename", $"src/{file}", "--format", "json" }
+        )
+            start.ArgumentList.Add(argument);
+        using var eslint = Process.Start(start)!;
+        await eslint.StandardInput.WriteAsync(code.AsMemory(), stop);
+        eslint.StandardInput.Close();
+        var said = JsonNode.Parse(await eslint.StandardOutput.ReadToEndAsync(stop))!;
+        await eslint.WaitForExitAsync(stop);
+        return [.. said[0]!["messages"]!.AsArray().Select(m => m!)];
+    }
+}
