@@ -66,7 +66,7 @@ public static class SddWriter
             Representation(xml, taxon.Authorship.Length > 0 ? $"{taxon.Name} {taxon.Authorship}" : taxon.Name);
             if (taxon.Rank.Length > 0)
                 Element(xml, "Rank", ("literal", taxon.Rank));
-            xml.WriteElementString("CanonicalName", taxon.Name);
+            xml.WriteElementString("CanonicalName", Clean(taxon.Name));
             xml.WriteEndElement();
         }
         xml.WriteEndElement();
@@ -146,7 +146,7 @@ public static class SddWriter
                 xml.WriteStartElement("MeasurementUnit");
                 xml.WriteStartElement("Label");
                 xml.WriteAttributeString("role", "Abbrev");
-                xml.WriteString(unit);
+                xml.WriteString(Clean(unit));
                 xml.WriteEndElement();
                 xml.WriteEndElement();
                 xml.WriteElementString("MeasurementScale", character.Kind == CharacterKind.Count ? "Absolute" : "Ratio");
@@ -221,14 +221,14 @@ public static class SddWriter
     private static void Note(XmlWriter xml, string text)
     {
         xml.WriteStartElement("Note");
-        xml.WriteString(text);
+        xml.WriteString(Clean(text));
         xml.WriteEndElement();
     }
 
     private static void Ids(XmlWriter xml, string id, string own)
     {
         xml.WriteAttributeString("id", id);
-        xml.WriteAttributeString("debugid", own);
+        xml.WriteAttributeString("debugid", Clean(own));
     }
 
     private static void Representation(XmlWriter xml, string label, string detail = "")
@@ -240,14 +240,25 @@ public static class SddWriter
         xml.WriteEndElement();
     }
 
-    // What XML can't hold is left out.
-    private static string Clean(string text) => string.Concat(text.Where(XmlConvert.IsXmlChar));
+    // What XML can't hold, control characters and halves of a pair, is left out.
+    private static string Clean(string text)
+    {
+        var kept = new System.Text.StringBuilder(text.Length);
+        for (var i = 0; i < text.Length; i++)
+        {
+            if (XmlConvert.IsXmlChar(text[i]))
+                kept.Append(text[i]);
+            else if (i + 1 < text.Length && XmlConvert.IsXmlSurrogatePair(text[i + 1], text[i]))
+                kept.Append(text[i]).Append(text[++i]);
+        }
+        return kept.ToString();
+    }
 
     private static void Element(XmlWriter xml, string name, params ReadOnlySpan<(string Name, string Value)> attributes)
     {
         xml.WriteStartElement(name);
         foreach (var (attribute, value) in attributes)
-            xml.WriteAttributeString(attribute, value);
+            xml.WriteAttributeString(attribute, Clean(value));
         xml.WriteEndElement();
     }
 }

@@ -1,4 +1,5 @@
 using System.Text;
+using Garten.Core.Characters;
 using Garten.Core.Floras;
 using Garten.Core.Tests.Identification;
 using Garten.Formats.Tables;
@@ -15,6 +16,43 @@ public sealed class SddTests
         using var stream = new MemoryStream();
         SddWriter.Write(flora, DateTimeOffset.UnixEpoch, stream);
         return stream.ToArray();
+    }
+
+    [Fact]
+    public void SignsThatXmlCantHoldAreLeftOutWhereverTheyStand()
+    {
+        const string odd = "a\u0015\ud83c\udf31\ud800b";
+        var flora = new Flora(
+            "odd",
+            odd,
+            [new Taxon(odd, odd, odd, odd, odd, odd, odd, [], odd)],
+            new CharacterTable(
+                [
+                    new Character(
+                        odd,
+                        odd,
+                        Organ.Leaf,
+                        CharacterKind.Categorical,
+                        [new CharacterState(odd, odd, odd, [odd])],
+                        [],
+                        [],
+                        0.9,
+                        0.9,
+                        5,
+                        Tool.Eye,
+                        Handling.Look,
+                        [],
+                        Unit: odd,
+                        Definition: odd
+                    ),
+                ],
+                [new TaxonDescription(odd, [new CharacterDescription(odd, [new StateShare(odd, 1)])])],
+                []
+            )
+        );
+        var text = System.Text.Encoding.UTF8.GetString(Written(flora));
+        Assert.Contains("a\ud83c\udf31b", text, StringComparison.Ordinal);
+        Assert.DoesNotContain('\u0015', text);
     }
 
     [Fact]

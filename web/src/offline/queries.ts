@@ -141,9 +141,17 @@ export function useConnection(): Connection {
   useEffect(() => {
     if (data !== "ready") return;
     void flush();
-    void client.invalidateQueries({ predicate: (query) => query.queryKey[0] !== "health" });
+    void fetchAnew(client);
   }, [data, client]);
   return data ?? "ready";
+}
+
+// All that is shown is fetched again. What was being fetched for the first time is begun anew: it may have been asked before the server took in
+// what is now done, and would stand there as if nothing had been.
+async function fetchAnew(client: QueryClient): Promise<void> {
+  const predicate = (query: { queryKey: readonly unknown[] }) => query.queryKey[0] !== "health";
+  await client.cancelQueries({ predicate });
+  await client.invalidateQueries({ predicate });
 }
 
 interface LocalWork {
@@ -180,7 +188,7 @@ export function useLocalWork(): LocalWork {
     load().catch(() => undefined);
     const stop = onOutboxChange((taken) => {
       load().catch(() => undefined);
-      if (taken) void client.invalidateQueries({ predicate: (query) => query.queryKey[0] !== "health" });
+      if (taken) void fetchAnew(client);
     });
     return () => {
       current = false;

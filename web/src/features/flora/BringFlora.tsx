@@ -1,4 +1,3 @@
-import words from "../../api/words";
 import { Box, Button, LinearProgress, Link, TextField, Typography } from "@mui/material";
 import { useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
@@ -10,6 +9,8 @@ import { QuietButton } from "../../shared/ui/QuietButton";
 import { Choice } from "../../shared/form/Choice";
 import { GridFields, gridOf, noGrid } from "./GridFields";
 import { useFloras } from "../../shared/botany/queries";
+import { type Answer, sendForm } from "./sendForm";
+import { Draft, Columns, ProblemTable } from "./FloraDraft";
 
 const fields = [
   ["matrix", "Taxa × characters", "The first column is the taxon, every other one a character. CSV or XLSX."],
@@ -20,10 +21,8 @@ const fields = [
 ] as const;
 
 type Field = (typeof fields)[number][0];
-type Files = Partial<Record<Field, File>>;
 
-// Of many problems the first ones are listed; the others come when these are mended.
-const MOST_LISTED = 100;
+type Files = Partial<Record<Field, File>>;
 
 type Dash = "absent" | "inapplicable" | "notRecorded";
 
@@ -32,32 +31,6 @@ const dashes: [Dash, string][] = [
   ["inapplicable", "it can’t be asked of it"],
   ["notRecorded", "nobody recorded it"],
 ];
-
-interface Answer<T> {
-  status: number;
-  body: T;
-}
-
-/** Sends a form and says how far it has come; can be given up. */
-function sendForm<T>(
-  path: string,
-  form: FormData,
-  onSent: (share: number) => void,
-  signal: AbortSignal,
-): Promise<Answer<T>> {
-  return new Promise((resolve, reject) => {
-    const request = new XMLHttpRequest();
-    request.open("POST", path);
-    request.responseType = "json";
-    request.upload.onprogress = (event) => event.lengthComputable && onSent(event.loaded / event.total);
-    request.upload.onload = () => onSent(1);
-    request.onload = () => resolve({ status: request.status, body: request.response as T });
-    request.onerror = () => reject(new Error("The server doesn’t answer. Your files are untouched; try again."));
-    request.onabort = () => reject(new DOMException("given up", "AbortError"));
-    signal.addEventListener("abort", () => request.abort());
-    request.send(form);
-  });
-}
 
 /** Bringing a flora: choose files, see how they are read, mend, keep as a draft, publish. */
 export function BringFlora() {
@@ -338,183 +311,5 @@ export function BringFlora() {
         </Part>
       )}
     </Page>
-  );
-}
-
-function Draft({
-  flora,
-  onPublish,
-  onChange,
-}: {
-  flora: Schemas["FloraSummary"];
-  onPublish: () => void;
-  onChange: () => void;
-}) {
-  const [gone, setGone] = useState(false);
-  const draft = flora.draft;
-  if (!draft) return null;
-  const setAside = async (aside: boolean) => {
-    const path = { params: { path: { id: flora.id } } };
-    const { response } = aside
-      ? await api.DELETE("/api/v1/floras/{id}/draft", path)
-      : await api.POST("/api/v1/floras/{id}/draft/restore", path);
-    if (response.ok) setGone(aside);
-    if (response.ok && !aside) onChange();
-  };
-  if (gone) {
-    return (
-      <Typography>
-        The draft {flora.name} was thrown away. <Button onClick={() => void setAside(false)}>Bring it back</Button>
-      </Typography>
-    );
-  }
-  return (
-    <Box sx={{ display: "flex", gap: 1.5, alignItems: "center", flexWrap: "wrap", py: 0.75 }}>
-      <Typography sx={{ flex: "1 1 16rem" }}>
-        <strong>{flora.name}</strong>: {draft.taxa} taxa, {draft.characters} characters
-        {draft.problems.length > 0 && `, ${draft.problems.length} to look at`}
-      </Typography>
-      <Link component={RouterLink} to={`/flora/${flora.id}`}>
-        Look through it
-      </Link>
-      <Button variant="contained" onClick={onPublish} aria-label={`Publish ${flora.name}`}>
-        Publish
-      </Button>
-      <Button onClick={() => void setAside(true)} aria-label={`Throw away ${flora.name}`}>
-        Throw away
-      </Button>
-    </Box>
-  );
-}
-
-function Columns({
-  columns,
-  renamed,
-  onChange,
-}: {
-  columns: Schemas["FloraColumn"][];
-  renamed: Record<string, string>;
-  onChange: (renamed: Record<string, string>) => void;
-}) {
-  const set = (heading: string, to: string | undefined) => {
-    const next = Object.fromEntries(Object.entries(renamed).filter(([it]) => it !== heading));
-    onChange(to === undefined || to === heading ? next : { ...next, [heading]: to });
-  };
-  return (
-    <Box
-      component="ul"
-      aria-label="Columns"
-      sx={{ listStyle: "none", p: 0, m: 0, maxHeight: 420, overflowY: "auto", border: 1, borderColor: "rule" }}
-      tabIndex={0}
-    >
-      {columns.map((column) => {
-        const out = renamed[column.heading] === "";
-        return (
-          <Box
-            component="li"
-            key={column.heading}
-            sx={{
-              display: "grid",
-              gridTemplateColumns: { xs: "1fr auto", md: "minmax(0, 1fr) minmax(0, 1.2fr) auto" },
-              gap: 1.5,
-              alignItems: "center",
-              px: 1.5,
-              py: 0.5,
-              borderBottom: "1px dotted",
-              borderColor: "rule",
-            }}
-          >
-            <TextField
-              size="small"
-              variant="standard"
-              value={renamed[column.heading] ?? column.heading}
-              disabled={out}
-              onChange={(event) => set(column.heading, event.target.value || undefined)}
-              slotProps={{ htmlInput: { "aria-label": `Heading of the column ${column.heading}` } }}
-            />
-            <Typography
-              variant="body2"
-              sx={{
-                gridRow: { xs: 2, md: "auto" },
-                gridColumn: { xs: "1 / -1", md: "auto" },
-                color: out || !column.readAs ? "signal.absent" : "text.primary",
-              }}
-            >
-              {out
-                ? "◌ left out"
-                : column.readAs
-                  ? `${column.kind ? `${words.characterKinds[column.kind]}${column.states ? `, ${column.states} states` : ""}${column.unit ? ` in ${column.unit}` : ""}` : column.readAs}; ${column.filled} cells`
-                  : "◌ not used: see the problems below"}
-            </Typography>
-            <QuietButton
-              name={`${out ? "Use" : "Leave out"}: ${column.heading}`}
-              onClick={() => set(column.heading, out ? undefined : "")}
-            >
-              {out ? "Use" : "Leave out"}
-            </QuietButton>
-          </Box>
-        );
-      })}
-    </Box>
-  );
-}
-
-function ProblemTable({ problems }: { problems: Schemas["FloraProblem"][] }) {
-  if (problems.length === 0) return <Typography>Every cell was understood.</Typography>;
-  return (
-    <>
-      <Box
-        component="table"
-        sx={{
-          borderCollapse: "collapse",
-          width: "100%",
-          "& td, & th": {
-            textAlign: "left",
-            verticalAlign: "top",
-            borderBottom: "1px dotted",
-            borderColor: "rule",
-            py: 0.5,
-            pr: 1.5,
-          },
-        }}
-      >
-        <thead>
-          <tr>
-            {["", "Sheet", "Row", "Column", "What is wrong"].map((it, i) => (
-              <th key={i} scope="col">
-                <Typography variant="caption">
-                  {it || <span style={{ position: "absolute", left: -9999 }}>Severity</span>}
-                </Typography>
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {problems.slice(0, MOST_LISTED).map((it, i) => (
-            <tr key={i}>
-              <td>
-                <Typography
-                  variant="body2"
-                  sx={{
-                    color: it.severity === "error" ? "signal.conflict" : "signal.open",
-                    whiteSpace: "nowrap",
-                    fontWeight: 700,
-                  }}
-                >
-                  {it.severity === "error" ? "✕ in the way" : "? look"}
-                </Typography>
-              </td>
-              <td>{it.sheet}</td>
-              <td>{it.row || ""}</td>
-              <td>{it.column}</td>
-              <td>{it.message}</td>
-            </tr>
-          ))}
-        </tbody>
-      </Box>
-      {problems.length > MOST_LISTED && (
-        <Typography variant="body2">and {problems.length - MOST_LISTED} more.</Typography>
-      )}
-    </>
   );
 }

@@ -1,47 +1,30 @@
 import words from "../../api/words";
 import { useBenchFlora } from "../../shared/botany/useBenchFlora";
 import { leadLetter } from "../../shared/botany/leads";
-import { lastPlace } from "../../shared/form/last";
-import { Box, Button, ButtonBase, Link, MenuItem, TextField, Typography } from "@mui/material";
-import { Fragment, useEffect, useMemo, useState } from "react";
+
+import { Box, Button, ButtonBase, Link, Typography } from "@mui/material";
+import { Fragment, useState } from "react";
 import { Link as RouterLink, useNavigate, useParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { Page, Part } from "../../shared/ui/Page";
 import { QuietButton } from "../../shared/ui/QuietButton";
-import { core } from "../../core/coreClient";
-import { useAsked, useDescribed } from "../../offline/flora";
-import { usePlaces } from "../../offline/documents";
-import { keep, kept } from "../../offline/store";
+
+import { useDescribed } from "../../offline/flora";
+
 import { Plate } from "../../plates/Plate";
-import { bark } from "../../plates/details";
-import { StateFigure } from "../../plates/StateFigure";
-import type { Traits, Variation } from "../../plates/traits";
-import { twig, twigDetail } from "../../plates/twig";
+
 import { today } from "../../shared/calendar/day";
 import { beginWalk, WITHOUT_KEY } from "../../plant-in-hand/walks";
-import { siftPlace } from "../../plant-in-hand/sift/useSift";
+
 import { CautionMarks, CautionNotes } from "../../shared/botany/Cautions";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
 import { GlossaryDialog } from "../../shared/botany/GlossaryDialog";
 import { GridMap } from "./GridMap";
 import { useCharacters, useTaxon } from "../../shared/botany/queries";
 import { YearStrip } from "./YearStrip";
-
-const variations: [Variation, string][] = [
-  ["typical", "Typical"],
-  ["small", "Small"],
-  ["large", "Large"],
-  ["shade", "Shade leaf"],
-];
-
-// What is left to look at when the leaves are down.
-const winterParts = [
-  twig,
-  (traits: Traits) => twigDetail(traits, "tip"),
-  (traits: Traits) => twigDetail(traits, "node"),
-  (traits: Traits) => twigDetail(traits, "foot"),
-  bark,
-];
+import { PlateChoice } from "./PlateChoice";
+import { AloneHere } from "./AloneHere";
+import { MemoryAids } from "./MemoryAids";
 
 /** Everything that a flora knows of a taxon, drawn first. */
 export function TaxonPage() {
@@ -311,115 +294,8 @@ function Members({ flora, page }: { flora: string; page: Schemas["TaxonPage"] })
   );
 }
 
-/** States by which it is known at once: in the whole flora, and on the list of the place last recorded at. */
-function AloneHere({ flora, taxon }: { flora: string; taxon: string }) {
-  const { flora: held, version, characters } = useBenchFlora(flora);
-  const places = usePlaces().data ?? NO_PLACES;
-  const [placeId, setPlaceId] = useState(lastPlace());
-  const place = places.find((p) => p.id === placeId);
-  const question = useMemo(
-    (): Schemas["GiveawayRequest"] | undefined =>
-      held && version
-        ? { floraId: held.id, at: siftPlace(place), narrowing: place ? { recordedHere: true } : null }
-        : undefined,
-    [held, version, place],
-  );
-  const { answer, of } = useAsked(question, core.giveaways);
-  if (!answer) return null;
-  const isCurrent = of === question;
-  const own = answer.giveaways.filter((it) => it.taxon === taxon);
-  return (
-    <Part id="alone" title="Alone in">
-      <TextField
-        select
-        size="small"
-        label="List of"
-        value={place?.id ?? ""}
-        onChange={(event) => setPlaceId(event.target.value)}
-        slotProps={{ select: { displayEmpty: true }, inputLabel: { shrink: true } }}
-        sx={{ mb: 1 }}
-      >
-        <MenuItem value="">the whole flora</MenuItem>
-        {places.map((it) => (
-          <MenuItem key={it.id} value={it.id}>
-            {it.name}
-          </MenuItem>
-        ))}
-      </TextField>
-      {!isCurrent ? (
-        <Typography variant="body2">Looking through the list …</Typography>
-      ) : own.length === 0 ? (
-        <Typography variant="body2">
-          Nothing that no other of {answer.listed} taxa shows; it wants a comparison.
-        </Typography>
-      ) : (
-        own.map((it) => {
-          const character = characters.find((c) => c.id === it.character);
-          return (
-            <Box key={it.character + it.state} sx={{ display: "flex", gap: 1, alignItems: "center" }}>
-              {character && <StateFigure character={character} state={it.state} size={40} />}
-              <Typography variant="body2">
-                ◆ {it.text}, alone among {answer.listed}
-              </Typography>
-            </Box>
-          );
-        })
-      )}
-    </Part>
-  );
-}
-
-const NO_PLACES: Schemas["Place"][] = [];
-
 // As many taxa as a contrast can take.
 const MOST_COMPARED = 8;
-
-/** The plate, and which plant of the taxon it shows. */
-function PlateChoice({ page }: { page: Schemas["TaxonPage"] }) {
-  const [variation, setVariation] = useState<Variation>("typical");
-  const [winter, setWinter] = useState(false);
-  const hasTwig = page.description.some((cell) => cell.character === "bud-arrangement");
-  const hasShade = page.description.some((cell) => cell.shade);
-  const { taxon } = page;
-  return (
-    <>
-      <Box sx={{ border: 1, borderColor: "rule", bgcolor: "background.paper" }}>
-        <Plate
-          name={taxon.name}
-          description={page.description}
-          variation={variation}
-          only={winter ? winterParts : undefined}
-        />
-      </Box>
-      <Box
-        role="group"
-        aria-label="Which plant is drawn"
-        sx={{ display: "flex", flexWrap: "wrap", gap: 1, mt: 1, mb: 2 }}
-      >
-        {variations
-          .filter(([it]) => it !== "shade" || hasShade)
-          .map(([it, words]) => (
-            <Button
-              key={it}
-              aria-pressed={!winter && variation === it}
-              variant={!winter && variation === it ? "contained" : "outlined"}
-              onClick={() => {
-                setWinter(false);
-                setVariation(it);
-              }}
-            >
-              {words}
-            </Button>
-          ))}
-        {hasTwig && (
-          <Button aria-pressed={winter} variant={winter ? "contained" : "outlined"} onClick={() => setWinter(true)}>
-            Winter twig
-          </Button>
-        )}
-      </Box>
-    </>
-  );
-}
 
 function TaxonLinks({ flora, taxa }: { flora: string; taxa: Schemas["Taxon"][] }) {
   return (
@@ -433,34 +309,5 @@ function TaxonLinks({ flora, taxa }: { flora: string; taxa: Schemas["Taxon"][] }
         </span>
       ))}
     </>
-  );
-}
-
-/** One's own words to remember it by, kept on this device. */
-function MemoryAids({ flora, taxon }: { flora: string; taxon: string }) {
-  const name = `aid:${flora}:${taxon}`;
-  const [text, setText] = useState<string>();
-  useEffect(() => {
-    let current = true;
-    void kept<string>(name).then((found) => current && setText(found ?? ""));
-    return () => {
-      current = false;
-    };
-  }, [name]);
-  if (text === undefined) return null;
-  return (
-    <Part id="aids" title="Your own memory aids">
-      <TextField
-        multiline
-        minRows={2}
-        label="How do you remember it?"
-        helperText="Kept on this device only."
-        value={text}
-        onChange={(event) => {
-          setText(event.target.value);
-          void keep(name, event.target.value);
-        }}
-      />
-    </Part>
   );
 }

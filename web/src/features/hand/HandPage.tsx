@@ -5,14 +5,14 @@ import { v7 as uuid } from "uuid";
 import { spoken } from "../../shared/calendar/day";
 import { Page, Part } from "../../shared/ui/Page";
 import { QuietButton } from "../../shared/ui/QuietButton";
-import type { Kind } from "../../offline/mending";
+
 import { discardRefused, sendAgain, tryNow } from "../../offline/outbox";
-import { usePlaces, usePlant, usePopulations } from "../../offline/documents";
 import { useLocalWork } from "../../offline/queries";
-import { rescue, store, type Command, type QueuedCommand, type RefusedCommand } from "../../offline/store";
+import { rescue, type QueuedCommand, type RefusedCommand } from "../../offline/store";
 import { PlaceDialog } from "../../plant-in-hand/keep/PlaceDialog";
 import { TermForm } from "./TermForm";
 import { isoDay, takeAway } from "../../shared/ui/takeAway";
+import { whatItIs, said, useWhere, formOf } from "./commandWords";
 
 /** What the server refused, or fails at again and again: each with its reason, to be mended, sent again, taken away or discarded. */
 export function HandPage() {
@@ -164,120 +164,4 @@ function Stuck({ it }: { it: QueuedCommand }) {
       </Box>
     </Box>
   );
-}
-
-const names: Record<Kind, string> = {
-  recordDetermination: "A plant’s name",
-  visitPlant: "A visit to a plant",
-  tagPlant: "A plant’s tag",
-  savePlace: "A place",
-  savePopulation: "A population",
-  countPopulation: "A count",
-  noteThreat: "A threat",
-  saveKeys: "A key",
-  teachTerm: "A word for a state",
-  correctStatement: "How a statement is read",
-};
-
-function whatItIs(command: Command): string {
-  switch (command.kind) {
-    case "recordDetermination":
-      return `${names[command.kind]}: ${command.names.join(" or ")}`;
-    case "tagPlant":
-      return `${names[command.kind]}: ${command.label}`;
-    case "savePlace":
-    case "savePopulation":
-      return `${names[command.kind]}: ${command.name}`;
-    case "countPopulation":
-      return `${names[command.kind]}: ${command.number} ${command.unit}`;
-    default:
-      return command.kind ? names[command.kind] : "A change";
-  }
-}
-
-const quoted = (text: string | undefined) => (text ? `“${text}”.` : "");
-
-// What was typed, in a line.
-function said(command: Command): string {
-  switch (command.kind) {
-    case "recordDetermination":
-      return [`Seen on ${spoken(command.eventDate)}.`, quoted(command.note)].filter(Boolean).join(" ");
-    case "visitPlant":
-      return [`On ${spoken(command.date)}.`, quoted(command.note)].filter(Boolean).join(" ");
-    case "countPopulation":
-      return [`Counted on ${spoken(command.date)}.`, quoted(command.note)].filter(Boolean).join(" ");
-    case "tagPlant":
-      return `Tagged on ${spoken(command.taggedOn)}.`;
-    case "noteThreat":
-    case "correctStatement":
-      return `“${command.text}”.`;
-    case "teachTerm":
-      return `“${command.term}” for ${command.state}.`;
-    case "savePopulation":
-      return [`${command.taxon}.`, quoted(command.bounds)].filter(Boolean).join(" ");
-    case "savePlace":
-      return quoted(command.locality);
-    default:
-      return "";
-  }
-}
-
-// The plant, population or place that it is about, as far as this device knows it.
-function useWhere(command: Command): string {
-  const plant = usePlant(command.kind === "visitPlant" ? command.plantId : undefined);
-  const populations = usePopulations();
-  const places = usePlaces();
-  if ("populationId" in command && command.kind !== "tagPlant" && command.kind !== "savePopulation")
-    return populations.data?.find((p) => p.id === command.populationId)?.name ?? "";
-  if (command.kind === "visitPlant") return plant.data?.label ?? "";
-  if ("placeId" in command && command.kind !== "savePlace")
-    return places.data?.find((p) => p.id === command.placeId)?.name ?? "";
-  return "";
-}
-
-// The address of its own form with what was typed; undefined where it is mended in place.
-async function formOf(it: RefusedCommand): Promise<string | undefined> {
-  const { command, id } = it;
-  switch (command.kind) {
-    case "visitPlant":
-      return `/plants/${command.plantId}/visit?mend=${id}`;
-    case "countPopulation":
-    case "noteThreat":
-      return `/populations/${command.populationId}?mend=${id}`;
-    case "tagPlant":
-      return typeof command.version === "number" ? `/plants/${command.plantId}?mend=${id}` : `/plants?mend=${id}`;
-    case "savePopulation":
-      return `/plants?mend=${id}`;
-    case "saveKeys":
-      return `/keys/new?mend=${id}`;
-    case "recordDetermination": {
-      const db = await store();
-      const walkId = it.walkId ?? uuid();
-      // The plant in hand is still here, or is made of what was sent.
-      if (!(await db.get("walks", walkId))) {
-        await db.put("walks", {
-          id: walkId,
-          start: command.startKey,
-          title: "",
-          answers: command.answers,
-          observations: command.observations ?? [],
-          hand: command.hand ?? [],
-          inQuestion: undefined,
-          form: {
-            placeId: command.placeId,
-            date: command.eventDate,
-            recorder: command.recorder.name,
-            label: command.plantLabel,
-            note: command.note,
-          },
-          problem: it.problem,
-          updatedAt: Date.now(),
-        });
-        await db.put("refused", { ...it, walkId });
-      }
-      return `/bench/${walkId}${command.startKey ? "" : command.confirming ? "/confirm" : "/sift"}`;
-    }
-    default:
-      return undefined;
-  }
 }

@@ -19,7 +19,8 @@ import { GradeShoot } from "../../shared/botany/GradeShoot";
 import { Callout, CautionNotes, GroundCaution } from "../../shared/botany/Cautions";
 import { NamesLabel } from "../../shared/botany/TaxonLabel";
 import { FindingSketch, TagForm } from "../../shared/form/TagForm";
-import { PlantYearStrip, SeasonsSideBySide, useLooks } from "../../shared/calendar/PlantYears";
+import { PlantYearStrip, useLooks } from "../../shared/calendar/PlantYears";
+import { SeasonsSideBySide } from "../../shared/calendar/SeasonsSideBySide";
 
 const NO_VERSIONS: string[] = [];
 

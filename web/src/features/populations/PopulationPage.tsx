@@ -1,23 +1,25 @@
 import words from "../../api/words";
-import { Box, Button, Link, TextField, Typography } from "@mui/material";
-import { useState, type FormEvent } from "react";
+import { Box, Button, Link, Typography } from "@mui/material";
+import { useState } from "react";
 import { Link as RouterLink, useParams } from "react-router";
 import { v7 as uuid } from "uuid";
 import type { Schemas } from "../../api/client";
 import { day as dayInWords, spoken, today, windowsInWords } from "../../shared/calendar/day";
-import { useProblem } from "../../shared/form/useProblem";
+
 import { WaitingNote } from "../../shared/ui/WaitingNote";
 import { Page, Part } from "../../shared/ui/Page";
-import { QuietButton } from "../../shared/ui/QuietButton";
-import { useMending, useSend } from "../../offline/mending";
-import type { RefusedCommand } from "../../offline/store";
+
+import { useMending } from "../../offline/mending";
+
 import { usePopulations } from "../../offline/documents";
 import { TagForm } from "../../shared/form/TagForm";
-import { Callout, CautionMarks, GroundCaution } from "../../shared/botany/Cautions";
+import { CautionMarks, GroundCaution } from "../../shared/botany/Cautions";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
-import { useDays } from "../../shared/calendar/questions";
+
 import { SharePlot } from "./SharePlot";
 import { Tally } from "./Tally";
+import { CountPlot } from "./CountPlot";
+import { ThreatLine, ThreatForm } from "./Threats";
 
 /** A population: how many there are, what becomes of its pegged plants, and what threatens it. */
 export function PopulationPage() {
@@ -173,83 +175,6 @@ export function PopulationPage() {
   );
 }
 
-const WIDTH = 420;
-const HEIGHT = 150;
-
-// Counts over the years, a line for each unit, from 0.
-function CountPlot({ it }: { it: Schemas["PopulationDetail"] }) {
-  const units = [...new Set(it.counts.map((c) => c.unit))];
-  const superseded = new Set(it.counts.map((c) => c.supersedes).filter(Boolean));
-  const counts = it.counts.filter((c) => !superseded.has(c.id));
-  const years = [...new Set(counts.map((c) => Number(c.date.slice(0, 4))))].sort();
-  const most = Math.max(1, ...counts.map((c) => c.number));
-  const [first, last] = [years[0] ?? 0, years.at(-1) ?? 0];
-  const at = (date: string) => Number(date.slice(0, 4)) + (Number(date.slice(5, 7)) - 0.5) / 12;
-  const x = (date: string) => 40 + ((at(date) - first) / Math.max(1, last + 1 - first)) * (WIDTH - 60);
-  const y = (n: number) => HEIGHT - 24 - (n / most) * (HEIGHT - 44);
-  const changes = it.summary.changes;
-  return (
-    <Box sx={{ display: "flex", flexWrap: "wrap", gap: 3, alignItems: "flex-start" }}>
-      <Box
-        component="svg"
-        viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
-        role="img"
-        aria-label={`Counts: ${counts.map((c) => `${spoken(c.date)} ${c.number} ${c.unit}`).join("; ")}.`}
-        sx={{ width: "100%", maxWidth: WIDTH, height: "auto", color: "text.primary", flex: "1 1 300px" }}
-      >
-        <path d={`M36 12V${HEIGHT - 24}H${WIDTH - 8}`} fill="none" stroke="currentColor" strokeOpacity={0.6} />
-        <text x={32} y={y(most) + 4} fontSize={12} textAnchor="end" fill="currentColor">
-          {most}
-        </text>
-        <text x={32} y={y(0) + 4} fontSize={12} textAnchor="end" fill="currentColor">
-          0
-        </text>
-        {years.map((year) => (
-          <text key={year} x={x(`${year}-06-15`)} y={HEIGHT - 6} fontSize={12} textAnchor="middle" fill="currentColor">
-            {year}
-          </text>
-        ))}
-        {units.map((unit, u) => {
-          const own = counts.filter((c) => c.unit === unit);
-          return (
-            <Box component="g" key={unit} sx={{ color: ["signal.support", "signal.open", "signal.conflict"][u] }}>
-              <path
-                d={own.map((c, i) => `${i === 0 ? "M" : "L"}${x(c.date)} ${y(c.number)}`).join("")}
-                fill="none"
-                stroke="currentColor"
-                strokeWidth={2}
-                strokeDasharray={["", "6 3", "2 3"][u]}
-              />
-              {own.map((c) => (
-                <g key={c.id}>
-                  <circle cx={x(c.date)} cy={y(c.number)} r={4.5} fill="currentColor" />
-                  <text x={x(c.date) + 8} y={y(c.number) - 6} fontSize={12} fill="currentColor" fontWeight={600}>
-                    {c.number}
-                  </text>
-                </g>
-              ))}
-            </Box>
-          );
-        })}
-      </Box>
-      <Box sx={{ flex: "1 1 260px" }}>
-        {[...counts].reverse().map((c) => (
-          <Typography key={c.id} variant="body2">
-            {spoken(c.date)}: <strong>{c.number}</strong> {c.unit}, {c.recorder}
-            {c.note && `. ${c.note}`}
-          </Typography>
-        ))}
-        {changes.map((c) => (
-          <Typography key={`${c.unit}${c.toYear}`} variant="body2" sx={{ mt: 0.5, fontWeight: 600 }}>
-            {c.to === c.from ? "=" : c.to > c.from ? "▲" : "▼"} {c.unit} {c.fromYear} to {c.toYear}: {c.from} → {c.to}
-            {c.perYearInWords && `, ${c.perYearInWords}`}
-          </Typography>
-        ))}
-      </Box>
-    </Box>
-  );
-}
-
 // How its pegged plants were found last; a tap leads to the visit.
 function Pegs({ it }: { it: Schemas["PopulationDetail"] }) {
   return (
@@ -303,108 +228,5 @@ function Pegs({ it }: { it: Schemas["PopulationDetail"] }) {
         })}
       </Box>
     </Part>
-  );
-}
-
-function ThreatLine({ threat, population }: { threat: Schemas["Threat"]; population: string }) {
-  const [closing, setClosing] = useState(false);
-  const far = useDays(threat.actBy ? [{ id: threat.id, date: threat.actBy }] : []).get(threat.id);
-  return (
-    <Callout tone="caution">
-      <Typography variant="body2">
-        <strong>△ {threat.text}</strong>
-        {threat.actBy && (
-          <Box component="span" sx={{ fontWeight: far?.isSoon ? 700 : 400 }}>
-            {" "}
-            Act by {spoken(threat.actBy)}
-            {far &&
-              (far.ahead < 0 ? ": that day has passed." : far.ahead === 0 ? ": today." : `: ${far.ahead} days left.`)}
-          </Box>
-        )}{" "}
-        <QuietButton name={`Dealt with: ${threat.text}`} onClick={() => setClosing(!closing)} expanded={closing}>
-          Dealt with
-        </QuietButton>
-      </Typography>
-      {closing && (
-        <ThreatFields population={population} closes={threat.id} mend={null} onDone={() => setClosing(false)} />
-      )}
-    </Callout>
-  );
-}
-
-interface ThreatProps {
-  population: string;
-  closes?: string;
-  onDone: () => void;
-}
-
-function ThreatForm(props: ThreatProps) {
-  const mend = useMending("noteThreat");
-  return mend === undefined ? null : <ThreatFields {...props} mend={mend} />;
-}
-
-function ThreatFields(
-  props: ThreatProps & { mend: (RefusedCommand & { command: Schemas["CommandNoteThreatCommand"] }) | null },
-) {
-  const start = props.mend?.command;
-  const closes = props.closes ?? start?.closes ?? null;
-  const send = useSend(props.mend?.id);
-  const [text, setText] = useState(start?.text ?? "");
-  const [actBy, setActBy] = useState(start?.actBy ?? "");
-  const { at, elsewhere, miss, setProblem } = useProblem(["text", "actBy"]);
-  const submit = async (event: FormEvent) => {
-    event.preventDefault();
-    if (!text.trim()) return miss("text", closes ? "Say how it was dealt with." : "Say what threatens it.");
-    const sent = await send({
-      kind: "noteThreat",
-      id: uuid(),
-      threatId: uuid(),
-      populationId: props.population,
-      notedOn: start?.notedOn ?? today(),
-      text: text.trim(),
-      actBy,
-      closes,
-    });
-    if (sent.kind === "refused") setProblem(sent.problem);
-    else props.onDone();
-  };
-  return (
-    <Box
-      component="form"
-      noValidate
-      onSubmit={(event) => void submit(event)}
-      sx={{ display: "flex", gap: 1.5, flexWrap: "wrap", alignItems: "flex-start", mt: 1 }}
-    >
-      <TextField
-        label={closes ? "How it was dealt with" : "What threatens it"}
-        placeholder={closes ? undefined : "ditch clearing, grazing, felling"}
-        value={text}
-        onChange={(e) => setText(e.target.value)}
-        sx={{ flex: "1 1 18rem" }}
-        {...at("text")}
-      />
-      {!closes && (
-        <TextField
-          type="date"
-          label="Act by"
-          value={actBy}
-          onChange={(e) => setActBy(e.target.value)}
-          slotProps={{ inputLabel: { shrink: true } }}
-          sx={{ width: 180 }}
-          {...at("actBy")}
-        />
-      )}
-      <Button type="submit" variant="contained" sx={{ minHeight: 52 }}>
-        {closes ? "Keep it" : "Keep the threat"}
-      </Button>
-      <Button onClick={props.onDone} sx={{ minHeight: 52 }}>
-        Cancel
-      </Button>
-      {elsewhere && (
-        <Typography role="alert" color="error">
-          {elsewhere}
-        </Typography>
-      )}
-    </Box>
   );
 }

@@ -1,12 +1,11 @@
-import words from "../../api/words";
 import { useBenchFlora } from "../../shared/botany/useBenchFlora";
 import { Autocomplete, Box, Button, Link, MenuItem, TextField, Typography } from "@mui/material";
 import { useMemo, useState } from "react";
 import { Link as RouterLink, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
-import { months, signed, spoken, today, windowsInWords } from "../../shared/calendar/day";
+import { spoken, today, windowsInWords } from "../../shared/calendar/day";
 import { Page, Part } from "../../shared/ui/Page";
-import { QuietButton } from "../../shared/ui/QuietButton";
+
 import { core } from "../../core/coreClient";
 import { useAllTaxa, useAsked } from "../../offline/flora";
 import { usePlaces } from "../../offline/documents";
@@ -15,12 +14,15 @@ import { YearBand } from "../../shared/calendar/YearBand";
 import { Choice } from "../../shared/form/Choice";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
 import { linkOf, useOpenDocuments, useQuestions } from "../../shared/calendar/questions";
-import { TaxonYear } from "../../shared/calendar/TaxonYear";
+
+import { Arithmetic } from "./SeasonArithmetic";
+import { rowStyle, Months, Row } from "./SeasonLines";
 
 const lists = [
   ["list", "the list of the place"],
   ["open", "my open questions"],
 ] as const;
+
 const shown = [
   ["now", "what can be seen now"],
   ["all", "all of it"],
@@ -224,167 +226,3 @@ export function SeasonsPage() {
 }
 
 const rank = (year: Schemas["SeasonRow"]) => (year.nameableNow ? 2 : 0) + (year.conspicuousNow ? 1 : 0);
-
-const rowStyle = {
-  display: "grid",
-  gridTemplateColumns: { xs: "1fr", sm: "minmax(0, 17rem) minmax(0, 1fr)" },
-  columnGap: 2,
-  alignItems: "center",
-  py: 0.5,
-  borderTop: "1px dotted",
-  borderColor: "rule",
-} as const;
-
-function Months() {
-  return (
-    <Box aria-hidden="true" sx={{ ...rowStyle, borderTop: 0, py: 0 }}>
-      <Box sx={{ display: { xs: "none", sm: "block" } }} />
-      <Box sx={{ display: "grid", gridTemplateColumns: "repeat(12, minmax(0, 1fr))" }}>
-        {months("short").map((m) => (
-          <Typography key={m} variant="caption" sx={{ textAlign: "center" }}>
-            {m}
-          </Typography>
-        ))}
-      </Box>
-    </Box>
-  );
-}
-
-function Row(props: {
-  row: Schemas["NamedSeasonRow"];
-  day: string;
-  floraId: string;
-  isOpen: boolean;
-  taxa: Schemas["Taxon"][];
-}) {
-  const { row, day, floraId, taxa } = props;
-  const [opened, setOpened] = useState(props.isOpen);
-  const { year } = row;
-  return (
-    <Box component="li" sx={rowStyle}>
-      <Box>
-        <QuietButton
-          name={`${opened ? "Less" : "More"} about ${row.name}`}
-          expanded={opened}
-          onClick={() => setOpened(!opened)}
-        >
-          {row.name}
-        </QuietButton>
-        <Typography variant="caption" component="div" sx={{ pl: 1 }}>
-          {year.nameableNow ? (
-            <Box component="span" sx={{ color: "signal.support", fontWeight: 700 }}>
-              ● can be named
-            </Box>
-          ) : (
-            <Box component="span" sx={{ color: "signal.absent" }}>
-              ◌ {year.notNameableFrom.length > 0 ? "never by looks alone" : "not to be named then"}
-            </Box>
-          )}
-          {year.conspicuousNow && (
-            <Box component="span" sx={{ color: "signal.open", fontWeight: 700 }}>
-              {" "}
-              ▭ {year.conspicuousBy}
-            </Box>
-          )}
-        </Typography>
-      </Box>
-      <TaxonYear nameable={year.nameable} conspicuous={year.conspicuous} day={day} name={row.name} />
-      {opened && (
-        <Box sx={{ gridColumn: "1 / -1", pl: 1, pb: 1 }}>
-          {year.phases.map((phase) => (
-            <Typography key={phase.phase} variant="body2">
-              {phase.now ? (
-                <Box component="span" sx={{ color: "signal.support", fontWeight: 700 }}>
-                  ●{" "}
-                </Box>
-              ) : (
-                "○ "
-              )}
-              {words.phases[phase.phase]}: {windowsInWords(phase.windows)}
-              {phase.shiftInWords && ` (${phase.shiftInWords} than the flora says)`}
-            </Typography>
-          ))}
-          {year.warning && (
-            <Typography variant="body2" role="note" sx={{ color: "signal.caution", fontWeight: 600 }}>
-              △ {year.warning}
-            </Typography>
-          )}
-          <Typography variant="body2">
-            {year.organsNow.length > 0
-              ? `On that day there is to look at: ${year.organsNow.map((o) => words.organs[o].toLowerCase()).join(", ")}.`
-              : "On that day nothing of it can be looked at."}{" "}
-            {year.notNameableFrom.length > 0 &&
-              `No look tells it from ${year.notNameableFrom.map((id) => taxa.find((t) => t.id === id)?.name ?? id).join(", ")}. `}
-            <Link component={RouterLink} to={`/flora/${floraId}/taxa/${row.taxon}`}>
-              What it is like
-            </Link>
-          </Typography>
-        </Box>
-      )}
-    </Box>
-  );
-}
-
-// The sum, part by part, so that it can be done again by hand.
-function Arithmetic({ answer, place }: { answer: Schemas["SeasonResponse"]; place?: Schemas["Place"] }) {
-  const { spring, ripeFruit, autumn, lead, firsts } = answer;
-  return (
-    <Box sx={{ display: "grid", gap: 3, gridTemplateColumns: { xs: "1fr", md: "1fr 1fr" } }}>
-      <Box>
-        {!place ? (
-          <Typography variant="body2">Choose a place: height, latitude and longitude shift its seasons.</Typography>
-        ) : !spring ? (
-          <Typography variant="body2">The height of the place isn’t known, so nothing can be shifted to it.</Typography>
-        ) : (
-          <>
-            {spring.parts
-              .filter((part) => !part.isOfYear)
-              .map((part) => (
-                <Typography key={part.reason} variant="body2">
-                  {part.reason}: <strong>{signed(part.days)} days</strong>
-                </Typography>
-              ))}
-            <Typography variant="body2">
-              Up to young fruit × {spring.coefficient}, ripe fruit × {ripeFruit?.coefficient}, autumn ×{" "}
-              {autumn?.coefficient}
-              {lead.firsts > 0 && `; and the year ${signed(lead.days)}`}:{" "}
-              <strong>
-                {signed(spring.days)}, {signed(ripeFruit?.days ?? 0)}, {signed(autumn?.days ?? 0)} days
-              </strong>
-              .
-            </Typography>
-            {[...new Set(spring.warnings)].map((warning) => (
-              <Typography key={warning} variant="body2" role="note" sx={{ color: "signal.caution", fontWeight: 600 }}>
-                △ {warning}
-              </Typography>
-            ))}
-            <Typography variant="caption" color="text.secondary">
-              4 days per degree of latitude, per 5° of longitude and per 122 m of height (Hopkins 1918).
-            </Typography>
-          </>
-        )}
-      </Box>
-      <Box>
-        {lead.firsts === 0 ? (
-          <Typography variant="body2">
-            No firsts this year: note “not yet” on a visit and “yes” within ten days, and the year’s lead or lag
-            follows.
-          </Typography>
-        ) : (
-          <>
-            <Typography variant="body2">
-              This year is <strong>{lead.inWords}</strong> by {lead.firsts} firsts: their median, drawn towards 0 by{" "}
-              {lead.firsts}/({lead.firsts} + 3).
-            </Typography>
-            {firsts.map((f) => (
-              <Typography key={f.taxon + f.phase + f.seen} variant="body2" color="text.secondary">
-                <TaxonLabel name={f.taxon} />, {words.phases[f.phase]}: {spoken(f.seen)}, expected {spoken(f.expected)}{" "}
-                ({signed(f.days)})
-              </Typography>
-            ))}
-          </>
-        )}
-      </Box>
-    </Box>
-  );
-}

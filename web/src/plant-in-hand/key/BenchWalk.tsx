@@ -4,7 +4,7 @@ import { useEffect, useMemo, useRef, useState } from "react";
 import { useNavigate, useParams } from "react-router";
 import { Page } from "../../shared/ui/Page";
 import { CautionNotes } from "../../shared/botany/Cautions";
-import { NamesLabel } from "../../shared/botany/TaxonLabel";
+
 import { GlossaryDialog } from "../../shared/botany/GlossaryDialog";
 import { CoupletPane } from "./CoupletPane";
 import { KeepForm } from "../keep/KeepForm";
@@ -17,6 +17,7 @@ import { useWalk, type OpenCouplet } from "./useWalk";
 import { ModeBar } from "../ModeBar";
 import { ChooseKey, plantTitle, WalkGone, WalkSending } from "../WalkStates";
 import type { Schemas } from "../../api/client";
+import { WeakestTurn, End } from "./TurnAndEnd";
 
 const NO_ENDS: Schemas["WeighedEnd"][] = [];
 
@@ -405,51 +406,6 @@ function PlantInHand({ walkId }: { walkId: string }) {
         </DialogActions>
       </Dialog>
     </Page>
-  );
-}
-
-/** The couplet most likely answered wrongly, with what to look at again. */
-function WeakestTurn(props: {
-  turn: Schemas["WeakTurn"];
-  character?: string;
-  onLook: () => void;
-  onReopen: () => void;
-}) {
-  const { turn, character, onLook, onReopen } = props;
-  return (
-    <Box role="note" sx={{ border: 2, borderColor: "signal.conflict", px: 1.5, py: 1, mb: 1.5 }}>
-      <Typography variant="body2">
-        <Box component="strong" sx={{ color: "signal.conflict" }}>
-          ▽ Weakest turn: couplet {turn.couplet}.
-        </Box>{" "}
-        By the answers and the sheet the plant left the trail here with a probability of {turn.probabilityInWords},
-        perhaps towards <em>{turn.best}</em>.{character && ` Look again at: ${character}.`}
-      </Typography>
-      <Box sx={{ display: "flex", gap: 1, mt: 0.75, flexWrap: "wrap" }}>
-        {character && <Button onClick={onLook}>Look at {character}</Button>}
-        <Button onClick={onReopen}>Open couplet {turn.couplet} again</Button>
-      </Box>
-    </Box>
-  );
-}
-
-function End({ names }: { names: string[] }) {
-  return (
-    <Box>
-      <Typography variant="body2" color="text.secondary">
-        {names.length === 1
-          ? "The trail ends here"
-          : `Every path has come to its end; ${names.length} taxa are still open`}
-      </Typography>
-      <Typography variant="h1" component="h2" sx={{ fontSize: "1.9rem", my: 1 }}>
-        <NamesLabel names={names} />
-      </Typography>
-      <Typography>
-        {names.length === 1
-          ? "A key always ends at some name. Look back along the trail: is there a couplet you would answer otherwise?"
-          : "Keep it as an open set, or open the couplet that you couldn’t tell and look again."}
-      </Typography>
-    </Box>
   );
 }
 

@@ -1,0 +1,118 @@
+import { Autocomplete, Box, TextField, ToggleButton, ToggleButtonGroup, Typography } from "@mui/material";
+import type { Schemas } from "../../api/client";
+
+import type { ConfirmSettings, PlantInHand } from "../../offline/store";
+
+import { TaxonLabel } from "../../shared/botany/TaxonLabel";
+
+const toggleSx = {
+  flexWrap: "wrap",
+  "& .MuiToggleButton-root": {
+    color: "text.primary",
+    borderColor: "text.secondary",
+    minHeight: 44,
+    "&.Mui-selected, &.Mui-selected:hover": { bgcolor: "primary.main", color: "primary.contrastText" },
+  },
+} as const;
+
+export function Naming(props: {
+  walk: PlantInHand;
+  taxa: Schemas["Taxon"][];
+  taxon?: string;
+  guessed: boolean;
+  onName: (taxon: string) => void;
+}) {
+  const { walk, taxa, taxon, guessed, onName } = props;
+  const name = taxa.find((t) => t.id === taxon);
+  return (
+    <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", gap: 2, mb: 1.5 }}>
+      <Box sx={{ flex: "1 1 20rem" }}>
+        {name ? (
+          <Typography variant="h1" component="h2">
+            Is it really <TaxonLabel name={name.name} />?
+          </Typography>
+        ) : (
+          <Typography variant="h1" component="h2">
+            Which name is to be confirmed?
+          </Typography>
+        )}
+        <Typography variant="body2" color="text.secondary">
+          {name
+            ? [name.commonName, guessed ? "the name in question" : "the name that leads by what was seen"]
+                .filter(Boolean)
+                .join(" · ")
+            : (walk.observations ?? []).length === 0
+              ? "Nothing has been seen of this plant yet. Name a guess: it says what would confirm it."
+              : "Making the list ready …"}
+        </Typography>
+      </Box>
+      <Autocomplete
+        key={taxon ?? ""}
+        options={taxa}
+        getOptionLabel={(t) => t.name}
+        renderOption={(optionProps, t) => (
+          <li {...optionProps} key={t.id}>
+            <span>
+              <TaxonLabel name={t.name} /> {t.commonName}
+            </span>
+          </li>
+        )}
+        value={null}
+        onChange={(_, t) => t && onName(t.id)}
+        sx={{ width: { xs: "100%", sm: 280 } }}
+        renderInput={(params) => <TextField {...params} label={name ? "Another name" : "Name a taxon"} />}
+      />
+    </Box>
+  );
+}
+
+export function Choices({
+  settings,
+  onSet,
+}: {
+  settings: ConfirmSettings;
+  onSet: (part: Partial<ConfirmSettings>) => void;
+}) {
+  return (
+    <Box sx={{ display: "grid", gap: 1.5, mt: 2, justifyItems: "start" }}>
+      <Box>
+        <Typography variant="body2" id="rules-label">
+          Grades by the rules of the
+        </Typography>
+        <ToggleButtonGroup
+          exclusive
+          sx={toggleSx}
+          aria-labelledby="rules-label"
+          value={settings.rules}
+          onChange={(_, rules: string | null) => rules && onSet({ rules })}
+        >
+          <ToggleButton value="confirmed-list">Confirmed list</ToggleButton>
+          <ToggleButton value="quick-list">Quick list</ToggleButton>
+        </ToggleButtonGroup>
+        <Typography variant="body2" color="text.secondary">
+          {settings.rules === "quick-list"
+            ? "For lists made in passing: one sure character is enough where it leaves no other name."
+            : "For records that must stand alone: several organs, two times of the plant’s year, every look-alike excluded."}
+        </Typography>
+      </Box>
+      <Box>
+        <Typography variant="body2" id="planted-label">
+          Was this plant planted?
+        </Typography>
+        <ToggleButtonGroup
+          exclusive
+          sx={toggleSx}
+          aria-labelledby="planted-label"
+          value={settings.planted === undefined ? "unsaid" : settings.planted ? "yes" : "no"}
+          onChange={(_, said: string | null) =>
+            said && onSet({ planted: said === "unsaid" ? undefined : said === "yes" })
+          }
+        >
+          <ToggleButton value="no">No sign of it</ToggleButton>
+          <ToggleButton value="yes">Yes</ToggleButton>
+          <ToggleButton value="unsaid">Can’t say</ToggleButton>
+        </ToggleButtonGroup>
+      </Box>
+    </Box>
+  );
+}
