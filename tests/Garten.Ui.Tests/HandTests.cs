@@ -220,7 +220,8 @@ public sealed partial class HandTests(GartenSite site) : IClassFixture<GartenSit
         browser.UntilText("seen again from the boat");
     }
 
-    /// <summary>Sent together with the place that is refused, a plant tagged there isn't refused with it: it waits, and goes out when the place is mended.</summary>
+    /// <summary>Sent together with the place that is refused, a plant tagged there isn't refused with it: it waits, and goes out when the
+    /// place is mended.</summary>
     [Fact]
     public async Task WhatHangsOnARefusedOneInItsBatchWaitsForIt()
     {

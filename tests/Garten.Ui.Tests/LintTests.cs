@@ -4,7 +4,8 @@ using Xunit;
 
 namespace Garten.Ui.Tests;
 
-/// <summary>The checks of the pages' sources find what they are there for: a rule of the job in a page, a page that imports another one.</summary>
+/// <summary>The checks of the pages' sources find what they are there for: a rule of the job in a page, a page that imports another
+/// one.</summary>
 public sealed class LintTests
 {
     [Theory]

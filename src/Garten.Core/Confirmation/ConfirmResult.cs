@@ -162,7 +162,12 @@ public sealed record HybridSuggestion(
 /// <param name="Taxon">Id of the taxon.</param>
 /// <param name="Cautions">Which.</param>
 /// <param name="Note">What they mean.</param>
-public sealed record CautionLine(string Taxon, IReadOnlyList<Caution> Cautions, string Note);
+public sealed record CautionLine(string Taxon, IReadOnlyList<Caution> Cautions, string Note)
+{
+    /// <summary>What to mind of a taxon; empty where there is nothing, or where the flora hasn't it.</summary>
+    public static IReadOnlyList<CautionLine> Of(Taxon? taxon) =>
+        taxon is { Cautions.Count: > 0 } ? [new CautionLine(taxon.Id, taxon.Cautions, taxon.CautionNote)] : [];
+}
 
 /// <summary>What is asked.</summary>
 /// <param name="Taxon">The name to be confirmed.</param>

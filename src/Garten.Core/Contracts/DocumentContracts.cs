@@ -5,13 +5,15 @@ namespace Garten.Core.Contracts;
 
 /// <summary>What waits on a device, and what documents need to take it in.</summary>
 /// <param name="Date">The day, <c>YYYY-MM-DD</c>.</param>
-/// <param name="Commands">The commands that wait, in their order, as they will be sent: one that can't be read is passed over, since the server
-/// will say what is wrong with it.</param>
+/// <param name="Commands">The commands that wait, in their order, as they will be sent: one that can't be read is passed over, since the
+/// server will say what is wrong with it.</param>
 /// <param name="Places">The places that the server knows.</param>
 public sealed record Waiting(string Date, IReadOnlyList<JsonElement> Commands, IReadOnlyList<Place> Places)
 {
+    private IReadOnlyList<Command>? _read;
+
     /// <summary>The commands that can be read, in their order.</summary>
-    internal IReadOnlyList<Command> Read() => [.. Commands.Select(Read).OfType<Command>()];
+    internal IReadOnlyList<Command> Read() => _read ??= [.. Commands.Select(Read).OfType<Command>()];
 
     /// <summary>The places with those that wait.</summary>
     public IReadOnlyList<Place> AllPlaces() => Read().Aggregate(Places, Documents.Apply);

@@ -22,16 +22,13 @@ public sealed record DocumentContext(
 )
 {
     internal Place? Place(Guid id) => Places.FirstOrDefault(p => p.Id == id);
-
-    internal IReadOnlyList<CautionLine> Cautions(string name) =>
-        FindTaxon(name) is { Cautions.Count: > 0 } taxon ? [new CautionLine(taxon.Id, taxon.Cautions, taxon.CautionNote)] : [];
 }
 
 /// <summary>
-/// What a command does to the documents that pages read: a device applies those that wait to what the server answered last, so that what was
-/// done out of reach shows at once. The server comes to the same from its facts (a test holds the two against each other for every command).
-/// A command that has nothing to do with a document leaves it as it is, as does one with a day that is none: the server will say what is wrong
-/// with it. One that is applied twice changes nothing the second time.
+/// What a command does to the documents that pages read: a device applies those that wait to what the server answered last, so that what
+/// was done out of reach shows at once. The server comes to the same from its facts (a test holds the two against each other for every
+/// command). A command that has nothing to do with a document leaves it as it is, as does one with a day that is none: the server will say
+/// what is wrong with it. One that is applied twice changes nothing the second time.
 /// </summary>
 public static class Documents
 {
@@ -110,7 +107,7 @@ public static class Documents
                                 [],
                                 [],
                                 new PopulationSummary([], [], [], [], []),
-                                context.Cautions(it.Taxon)
+                                CautionLine.Of(context.FindTaxon(it.Taxon))
                             ),
                             context
                         )
@@ -146,8 +143,8 @@ public static class Documents
         };
     }
 
-    /// <summary>Tagged plants as a list shows them, by place and tag: what is done to one is put into it, and new ones are added. A line says
-    /// less than a plant: of an earlier visit it can't be told whether a later one found the plant otherwise.</summary>
+    /// <summary>Tagged plants as a list shows them, by place and tag: what is done to one is put into it, and new ones are added. A line
+    /// says less than a plant: of an earlier visit it can't be told whether a later one found the plant otherwise.</summary>
     public static IReadOnlyList<TaggedPlant> Apply(IReadOnlyList<TaggedPlant> plants, Command command, DocumentContext context)
     {
         ArgumentNullException.ThrowIfNull(plants);
@@ -280,19 +277,7 @@ public static class Documents
             return null;
         try
         {
-            return new ConfirmRequest(
-                asked.FloraId,
-                asked.Taxon,
-                null,
-                plant.Observations,
-                null,
-                new Identification.SiftPlace(plant.Place.Cell, plant.Place.ElevationMetres, plant.Place.Habitats),
-                it.EventDate,
-                asked.Rules,
-                null,
-                asked.Planted,
-                asked.Explanations
-            ).Confirm(flora);
+            return asked.Of(plant.Place, plant.Observations, it.EventDate).Confirm(flora);
         }
         catch (RequestException)
         {

@@ -55,7 +55,8 @@ public static class PageWords
             [Phenophase.FruitPersisting] = "old fruit",
         };
 
-    /// <summary>Which organ of the year a phenophase belongs to in a strip of the year; phases that are shown nowhere are left out.</summary>
+    /// <summary>Which organ of the year a phenophase belongs to in a strip of the year; phases that are shown nowhere are left
+    /// out.</summary>
     public static IReadOnlyDictionary<string, IReadOnlyList<Phenophase>> YearRows { get; } =
         new Dictionary<string, IReadOnlyList<Phenophase>>
         {

@@ -71,7 +71,27 @@ public sealed record Confirming(
     string Rules,
     bool? Planted = null,
     IReadOnlyList<Explanation>? Explanations = null
-);
+)
+{
+    /// <summary>The question that was asked, to be asked again.</summary>
+    /// <param name="place">Where the plant grows.</param>
+    /// <param name="sheet">All looks at it.</param>
+    /// <param name="date">The day of the name, <c>YYYY-MM-DD</c>.</param>
+    public ConfirmRequest Of(Place place, IReadOnlyList<Observation> sheet, string date)
+    {
+        ArgumentNullException.ThrowIfNull(place);
+        return new(
+            FloraId,
+            Taxon,
+            Sheet: sheet,
+            At: new Identification.SiftPlace(place.Cell, place.ElevationMetres, place.Habitats),
+            Date: date,
+            Rules: Rules,
+            Planted: Planted,
+            Explanations: Explanations
+        );
+    }
+}
 
 /// <summary>Adds a determination to the history of a plant. Earlier ones stay.</summary>
 /// <param name="Id">Identity of the command.</param>

@@ -484,8 +484,8 @@ public sealed class ReadyFlora : IDisposable
         _taxa = pack.Taxa.ToDictionary(t => t.Id, StringComparer.Ordinal);
     }
 
-    /// <summary>Asks it something while nobody else does: it keeps what it has worked out, and isn't made to be asked twice at once. What is
-    /// asked takes no time but that of its arithmetic: whatever else it needs is fetched before.</summary>
+    /// <summary>Asks it something while nobody else does: it keeps what it has worked out, and isn't made to be asked twice at once. What
+    /// is asked takes no time but that of its arithmetic: whatever else it needs is fetched before.</summary>
     /// <param name="question">What is asked.</param>
     /// <param name="stop">Ends the wait.</param>
     public async Task<T> AskAsync<T>(Func<ReadyFlora, T> question, CancellationToken stop)

@@ -12,8 +12,8 @@ public sealed record RangeMark(double LowExtreme, double Low, double High, doubl
     // Where the largest is more than so many times the least, sizes are compared by their ratio, as they vary.
     private const double ByRatioFrom = 4;
 
-    /// <summary>Places the ranges of a row on one axis: by ratio where they differ by more than four times and none begins at nothing, else by
-    /// length. A row without ranges stays as it is; where all are one and the same value it stands at 0.</summary>
+    /// <summary>Places the ranges of a row on one axis: by ratio where they differ by more than four times and none begins at nothing, else
+    /// by length. A row without ranges stays as it is; where all are one and the same value it stands at 0.</summary>
     public static IReadOnlyList<ContrastValue> Placed(IReadOnlyList<ContrastValue> values)
     {
         var known = values.Select(v => v.Range).OfType<QuantityRange>().ToList();

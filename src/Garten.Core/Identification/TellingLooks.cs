@@ -12,11 +12,7 @@ namespace Garten.Core.Identification;
 /// <param name="Share">How probable it is that this is seen, 0 to 1.</param>
 /// <param name="Taxa">The likeliest taxa of which this is what they most probably show.</param>
 /// <param name="More">How many more of the candidates there are.</param>
-public sealed record SplitPart(string Outcome, string State, int Place, double Share, IReadOnlyList<string> Taxa, int More)
-{
-    /// <summary>Its probability in words.</summary>
-    public string ShareInWords => Quantities.Percent.OfProbability(Share);
-}
+public sealed record SplitPart(string Outcome, string State, int Place, double Share, IReadOnlyList<string> Taxa, int More);
 
 /// <summary>A look that would help.</summary>
 /// <param name="Character">Id of the character.</param>
@@ -24,7 +20,40 @@ public sealed record SplitPart(string Outcome, string State, int Place, double S
 /// <param name="EffortSeconds">How long the look takes.</param>
 /// <param name="Split">How it would part the candidates, the commonest outcome first.</param>
 /// <param name="InWords">The split in a sentence.</param>
-public sealed record TellingLook(string Character, double Bits, int EffortSeconds, IReadOnlyList<SplitPart> Split, string InWords);
+public sealed record TellingLook(string Character, double Bits, int EffortSeconds, IReadOnlyList<SplitPart> Split, string InWords)
+{
+    // More branches than this can't be read side by side.
+    private const int MostBranches = 4;
+
+    /// <summary>The split as it is drawn: its likeliest outcomes in the order in which they lie, and all others as one branch.</summary>
+    public IReadOnlyList<SplitBranch> Branches
+    {
+        get
+        {
+            var ordered = Split.OrderByDescending(p => p.Share).ToList();
+            var alone = ordered.Count > MostBranches ? MostBranches - 1 : ordered.Count;
+            var drawn = ordered
+                .Take(alone)
+                .OrderBy(p => p.Place)
+                .Select(p => new SplitBranch(p.Outcome, p.State, p.Place, p.Share))
+                .ToList();
+            if (alone < ordered.Count)
+                drawn.Add(new SplitBranch($"{ordered.Count - alone} others", "", null, ordered.Skip(alone).Sum(p => p.Share)));
+            return drawn;
+        }
+    }
+}
+
+/// <summary>A branch of a split as it is drawn.</summary>
+/// <param name="Words">What would be seen; "7 others" for those that go together.</param>
+/// <param name="State">Id of the state; empty for a stretch of a measure and for several.</param>
+/// <param name="Place">Its place among all that can be seen; null for several.</param>
+/// <param name="Share">How probable it is that this is seen, 0 to 1.</param>
+public sealed record SplitBranch(string Words, string State, int? Place, double Share)
+{
+    /// <summary>Its probability in words.</summary>
+    public string ShareInWords => Quantities.Percent.OfProbability(Share);
+}
 
 /// <summary>Why a look that would tell can't be taken now.</summary>
 public enum WaitReason

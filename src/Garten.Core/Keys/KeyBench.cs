@@ -48,8 +48,8 @@ public sealed record WeakTurn(string KeyVersion, string Couplet, double Probabil
 /// <param name="KeyVersion">Hash of the version.</param>
 /// <param name="Couplet">Label of the couplet that is open.</param>
 /// <param name="Share">Probability of the ends behind it, 0 to 1.</param>
-/// <param name="Sides">What to hold against each other for this fork: lead by lead the ids of the likeliest taxa behind it, each taxon once,
-/// as many as a contrast takes.</param>
+/// <param name="Sides">What to hold against each other for this fork: lead by lead the ids of the likeliest taxa behind it, each taxon
+/// once, as many as a contrast takes.</param>
 /// <param name="Better">Label and version of an open path that is clearly likelier; null where none is.</param>
 public sealed record OpenPath(
     string KeyVersion,

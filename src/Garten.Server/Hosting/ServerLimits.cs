@@ -8,8 +8,8 @@ internal sealed class ServerLimits
 {
     public const string Section = "Limits";
 
-    /// <summary>Largest body of a request, in MiB. A batch with a key text of 1 MiB in it, written as JSON with every character escaped, still
-    /// fits into 8.</summary>
+    /// <summary>Largest body of a request, in MiB. A batch with a key text of 1 MiB in it, written as JSON with every character escaped,
+    /// still fits into 8.</summary>
     [Range(1, 256)]
     public int LargestBodyMebibytes { get; set; } = 8;
 
@@ -29,7 +29,8 @@ internal sealed class ServerLimits
     [Range(1, 600)]
     public int PatienceSeconds { get; set; } = 15;
 
-    /// <summary>Exports at a time. Each copies all records out: more at once would only make each other slower, and fill the memory.</summary>
+    /// <summary>Exports at a time. Each copies all records out: more at once would only make each other slower, and fill the
+    /// memory.</summary>
     [Range(1, 100)]
     public int MostExports { get; set; } = 2;
 

@@ -91,6 +91,17 @@ public sealed class CoreCallsTests
         Assert.Equal(words, new SiftReason("c", "", "", Fit.Fits, Math.Log(ratio), "").InWords);
 
     [Fact]
+    public void ASplitOfManyOutcomesIsDrawnWithTheRareOnesTogether()
+    {
+        TellingLook Look(params double[] shares) =>
+            new("c", 1, 5, [.. shares.Select((s, i) => new SplitPart($"s{i}", $"s{i}", i, s, [], 0))], "");
+        Assert.Equal(["s0", "s1", "s2", "s3"], Look(0.1, 0.2, 0.3, 0.4).Branches.Select(b => b.Words));
+        var many = Look(0.1, 0.3, 0.05, 0.35, 0.2).Branches;
+        Assert.Equal(["s1", "s3", "s4", "2 others"], many.Select(b => b.Words));
+        Assert.Equal((0.15, "15 %", null), (Math.Round(many[^1].Share, 12), many[^1].ShareInWords, many[^1].Place));
+    }
+
+    [Fact]
     public void RangesOfARowStandOnOneAxis()
     {
         ContrastValue Of(double low, double high) => new("", [], new QuantityRange(QuantityKind.Length, RangeForm.Between, low, high));

@@ -2979,8 +2979,8 @@ export interface components {
              */
             share: number;
             /**
-             * @description What to hold against each other for this fork: lead by lead the ids of the likeliest taxa behind it, each taxon once,
-             *                 as many as a contrast takes.
+             * @description What to hold against each other for this fork: lead by lead the ids of the likeliest taxa behind it, each taxon
+             *                 once, as many as a contrast takes.
              */
             sides: string[][];
             better?: null | components["schemas"]["OpenPlace"];
@@ -4441,6 +4441,25 @@ export interface components {
              */
             again: string;
         };
+        /** @description A branch of a split as it is drawn. */
+        SplitBranch: {
+            /** @description What would be seen; "7 others" for those that go together. */
+            words: string;
+            /** @description Id of the state; empty for a stretch of a measure and for several. */
+            state: string;
+            /**
+             * Format: int32
+             * @description Its place among all that can be seen; null for several.
+             */
+            place: null | number;
+            /**
+             * Format: double
+             * @description How probable it is that this is seen, 0 to 1.
+             */
+            share: number;
+            /** @description Its probability in words. */
+            shareInWords: string;
+        };
         /** @description A part of the candidates that a look would leave. */
         SplitPart: {
             /** @description What would be seen: the name of a state, "under 12 mm", "12 mm to 3 cm". */
@@ -4464,8 +4483,6 @@ export interface components {
              * @description How many more of the candidates there are.
              */
             more: number;
-            /** @description Its probability in words. */
-            shareInWords: string;
         };
         /**
          * @description How old the plant is.
@@ -4793,6 +4810,8 @@ export interface components {
             split: components["schemas"]["SplitPart"][];
             /** @description The split in a sentence. */
             inWords: string;
+            /** @description The split as it is drawn: its likeliest outcomes in the order in which they lie, and all others as one branch. */
+            branches: components["schemas"]["SplitBranch"][];
         };
         /** @description A threat to a population. */
         Threat: {
@@ -4940,8 +4959,8 @@ export interface components {
             /** @description The day, `YYYY-MM-DD`. */
             date: string;
             /**
-             * @description The commands that wait, in their order, as they will be sent: one that can't be read is passed over, since the server
-             *                 will say what is wrong with it.
+             * @description The commands that wait, in their order, as they will be sent: one that can't be read is passed over, since the
+             *                 server will say what is wrong with it.
              */
             commands: unknown[];
             /** @description The places that the server knows. */

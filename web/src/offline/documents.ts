@@ -1,5 +1,6 @@
 import { keepPreviousData, useInfiniteQuery, useQuery } from "@tanstack/react-query";
 import { answerOf, api, pageOf, type Paged, type Schemas } from "../api/client";
+import { today } from "../api/today";
 import { core } from "../core/coreClient";
 import { onOutboxChange, queued } from "./outbox";
 import { queryClient, orKept } from "./queries";
@@ -37,9 +38,6 @@ export function useWaitingIds(): Set<string> {
   );
 }
 
-const today = document.querySelector<HTMLMetaElement>('meta[name="garten-today"]')?.content;
-const day = () => today ?? new Date().toLocaleDateString("sv");
-
 interface Answered<T> {
   data: T | undefined;
   dataUpdatedAt: number;
@@ -61,8 +59,9 @@ function useWithWaiting<T>(
     queryKey: ["with-waiting", name, answered.dataUpdatedAt, places?.length, ...commands.map((it) => it.id)],
     staleTime: Infinity,
     gcTime: 60_000,
-    placeholderData: keepPreviousData,
-    queryFn: async () => (await put({ date: day(), commands, places: places ?? [] })) ?? null,
+    // Of the same document alone: another plant is never shown in its place.
+    placeholderData: (before, query) => (query?.queryKey[1] === name ? before : undefined),
+    queryFn: async () => (await put({ date: today(), commands, places: places ?? [] })) ?? null,
   });
   return commands.length === 0 ? answered.data : (data ?? answered.data);
 }
@@ -93,12 +92,11 @@ export function usePlant(id: string | undefined) {
         answerOf((signal) => api.GET("/api/v1/plants/{id}", { params: { path: { id: id ?? "" } }, signal })),
       ),
   });
-  // One that was tagged out of reach is known here alone.
-  const isNew = served.isError;
   const data = useWithWaiting(
     `plant:${id}`,
     served,
-    id !== undefined && (served.data !== undefined || isNew),
+    // One that was tagged out of reach is known here alone.
+    id !== undefined && (served.data !== undefined || served.isError),
     async (waiting) => (await core.plant({ id: id ?? "", plant: served.data ?? null, waiting }))[0],
   );
   return { ...served, data, isError: served.isError && !data };
@@ -144,7 +142,7 @@ export function usePlants(filter: { place: string; text: string }) {
   });
   const shown = served.data?.pages.flatMap((page) => page.items);
   const plants = useWithWaiting(
-    `plants:${place}:${text}:${shown?.length}`,
+    `plants:${place}:${text}`,
     { data: shown, dataUpdatedAt: served.dataUpdatedAt },
     shown !== undefined || served.isError,
     (waiting) =>

@@ -1,4 +1,4 @@
-import { QueryClient, useQuery, useQueryClient } from "@tanstack/react-query";
+import { QueryClient, useQuery, useQueryClient, type Query } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { answerOf, api, ask, AwayError, pageOf, type Paged, type Schemas } from "../api/client";
 import { flush, MOST_FAILURES, onOutboxChange, queued, refusedCommands } from "./outbox";
@@ -16,6 +16,15 @@ import {
 export const queryClient = new QueryClient({
   defaultOptions: { queries: { retry: false, networkMode: "always", refetchOnWindowFocus: true, staleTime: 5_000 } },
 });
+
+const isOfServer = (query: Query) => query.queryKey[0] !== "health";
+
+// After a change all that is shown is fetched again. What was being fetched for the first time is begun anew: it may have been asked before
+// the server took in what is now done, and would stand there as if nothing had been.
+async function fetchAnew(client: QueryClient): Promise<void> {
+  await client.cancelQueries({ predicate: (query) => isOfServer(query) && query.state.data === undefined });
+  await client.invalidateQueries({ predicate: isOfServer });
+}
 
 const WATCH_MS = 15_000;
 const WATCH_AWAY_MS = 2_000;
@@ -141,17 +150,9 @@ export function useConnection(): Connection {
   useEffect(() => {
     if (data !== "ready") return;
     void flush();
-    void fetchAnew(client);
+    void client.invalidateQueries({ predicate: isOfServer });
   }, [data, client]);
   return data ?? "ready";
-}
-
-// All that is shown is fetched again. What was being fetched for the first time is begun anew: it may have been asked before the server took in
-// what is now done, and would stand there as if nothing had been.
-async function fetchAnew(client: QueryClient): Promise<void> {
-  const predicate = (query: { queryKey: readonly unknown[] }) => query.queryKey[0] !== "health";
-  await client.cancelQueries({ predicate });
-  await client.invalidateQueries({ predicate });
 }
 
 interface LocalWork {

@@ -14,7 +14,8 @@ internal sealed class PlaceRepository(NpgsqlDataSource database)
         return await connection.Command($"select {Columns} from place l order by name, id").ReadAllAsync(r => Read(r, 0), stop);
     }
 
-    /// <summary>The place of an id or, in whatever case, of a name; null where there is none. Of several of one name the first by id.</summary>
+    /// <summary>The place of an id or, in whatever case, of a name; null where there is none. Of several of one name the first by
+    /// id.</summary>
     public async Task<Place?> NamedAsync(string named, CancellationToken stop)
     {
         await using var connection = await database.OpenConnectionAsync(stop);

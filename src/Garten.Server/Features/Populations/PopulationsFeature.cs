@@ -99,9 +99,6 @@ internal sealed class PopulationsFeature : IFeature
             .. (await populations.ListAsync(stop)).Select(p =>
             {
                 var taxon = taxa.Find(p.Taxon);
-                IReadOnlyList<CautionLine> cautions = taxon is { Cautions.Count: > 0 }
-                    ? [new CautionLine(taxon.Id, taxon.Cautions, taxon.CautionNote)]
-                    : [];
                 return new PopulationDetail(
                     p.Id,
                     p.Name,
@@ -112,7 +109,7 @@ internal sealed class PopulationsFeature : IFeature
                     p.Pegs,
                     p.Threats,
                     PopulationSummary.Of(p.Counts, p.Pegs, SeasonList.FruitOf(taxon), today),
-                    cautions,
+                    CautionLine.Of(taxon),
                     sensitive.Holds(p.Taxon)
                 );
             }),

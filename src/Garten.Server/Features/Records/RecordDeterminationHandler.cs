@@ -114,23 +114,10 @@ internal sealed class RecordDeterminationHandler(LookCheck looksCheck) : IComman
             throw Refusal.Of(422, "flora.unknown", "No flora has this id.", "Confirm the name by one of the floras.", "confirming.floraId");
         var place = await PlaceRepository.FindAsync(context.Connection, it.PlaceId, stop);
         var sheet = (await EvidenceRepository.OfPlantAsync(context.Connection, it.PlantId, stop)).Readable.Concat(looks).ToList();
-        var request = new ConfirmRequest(
-            asked.FloraId,
-            asked.Taxon,
-            null,
-            sheet,
-            null,
-            new SiftPlace(place.Cell, place.ElevationMetres, place.Habitats),
-            it.EventDate,
-            asked.Rules,
-            null,
-            asked.Planted,
-            asked.Explanations
-        );
         ConfirmResult result;
         try
         {
-            result = await flora.AskAsync(request.Confirm, stop);
+            result = await flora.AskAsync(asked.Of(place, sheet, it.EventDate).Confirm, stop);
         }
         catch (RequestException wrong)
         {

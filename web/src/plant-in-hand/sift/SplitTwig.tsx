@@ -8,20 +8,9 @@ const WIDTH = 320;
 const FORK = 42;
 const FIGURE = 46;
 const WORDS = 30;
-// More branches than this can't be read; the rest goes together.
-const MOST = 4;
 const THICKEST = 9;
 // Letters that fit beneath all branches together.
 const LETTERS = 50;
-
-interface Branch {
-  key: string;
-  words: string;
-  share: number;
-  shareInWords: string;
-  state: string;
-  place: number;
-}
 
 /** The split that a look makes, as a twig: each branch as thick as its outcome is likely, with what would be seen at its end. */
 export function SplitTwig({
@@ -31,24 +20,7 @@ export function SplitTwig({
   look: Schemas["TellingLook"];
   character: Schemas["Character"] | undefined;
 }) {
-  const ordered = [...look.split].sort((a, b) => b.share - a.share);
-  const shown = ordered.slice(0, ordered.length > MOST ? MOST - 1 : MOST).sort((a, b) => a.place - b.place);
-  const rest = ordered.slice(shown.length);
-  const branches: Branch[] = [
-    ...shown.map((part) => ({ ...part, key: part.outcome, words: part.outcome })),
-    ...(rest.length > 0
-      ? [
-          {
-            key: "rest",
-            words: `${rest.length} others`,
-            share: rest.reduce((sum, it) => sum + it.share, 0),
-            shareInWords: "",
-            state: "",
-            place: -1,
-          },
-        ]
-      : []),
-  ];
+  const { branches } = look;
   const column = WIDTH / branches.length;
   const isMeasure = character !== undefined && character.states.length === 0;
   return (
@@ -64,7 +36,7 @@ export function SplitTwig({
         const part = character && branch.state ? stateFigure(character, branch.state) : undefined;
         const left = x - FIGURE / 2;
         return (
-          <g key={branch.key}>
+          <g key={branch.words}>
             <path
               d={`M${WIDTH / 2} 6C${WIDTH / 2} ${FORK * 0.7} ${x} ${FORK * 0.35} ${x} ${FORK}`}
               stroke="currentColor"
@@ -76,7 +48,7 @@ export function SplitTwig({
               <Cell part={part} x={left} y={FORK} width={FIGURE} height={FIGURE} label={false} />
             ) : (
               isMeasure &&
-              branch.place >= 0 && (
+              typeof branch.place === "number" && (
                 <Stretch x={x} of={Math.max(...look.split.map((it) => it.place)) + 1} at={branch.place} />
               )
             )}

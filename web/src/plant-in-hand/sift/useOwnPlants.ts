@@ -12,19 +12,18 @@ export function useOwnPlants(
   places: Schemas["Place"][],
   except: string | undefined,
 ): Schemas["OwnPlant"][] {
-  const named = taxa.map((t) => `${t.id}\n${t.name}`).join("\n\n");
+  const named = JSON.stringify(taxa.map(({ id, name }) => ({ id, name })));
   const { data } = useQuery({
-    enabled: named.length > 0,
+    enabled: taxa.length > 0,
     queryKey: ["own-plants", named],
     queryFn: () =>
       orKept<Schemas["OwnRecords"][]>(`own-plants:${named}`, () =>
         Promise.all(
-          named.split("\n\n").map(async (it) => {
-            const [taxon = "", name = ""] = it.split("\n");
+          (JSON.parse(named) as { id: string; name: string }[]).map(async ({ id, name }) => {
             const page = await answerOf((signal) =>
               api.GET("/api/v1/records", { params: { query: { taxon: name } }, signal }),
             );
-            return { taxon, name, records: page.records };
+            return { taxon: id, name, records: page.records };
           }),
         ),
       ),

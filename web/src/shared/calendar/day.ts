@@ -1,16 +1,7 @@
+import { iso, today } from "../../api/today";
 import words from "../../api/words";
 
-const pinned = document.querySelector<HTMLMetaElement>('meta[name="garten-today"]')?.content;
-
-/** Today on this device, as a date field writes it; the server may pin it. */
-export function today(): string {
-  return pinned ?? iso(new Date());
-}
-
-export function iso(date: Date): string {
-  const pad = (part: number) => String(part).padStart(2, "0");
-  return `${date.getFullYear()}-${pad(date.getMonth() + 1)}-${pad(date.getDate())}`;
-}
+export { iso, today };
 
 /** A day as a date at noon. */
 export const dated = (day: string) => new Date(`${day}T12:00`);

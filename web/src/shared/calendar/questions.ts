@@ -37,15 +37,9 @@ export function useQuestions(date: string, documents: ReturnType<typeof useOpenD
 
 /** How far days are from today, by what they are of. */
 export function useDays(days: Schemas["NamedDay"][]): Map<string, Schemas["DayDistance"]> {
-  const key = days.map((it) => `${it.id} ${it.date}`).join();
   // One and the same question as long as the same days are asked for.
-  const request = useMemo(
-    () => ({
-      date: today(),
-      days: key ? key.split(",").map((it) => ({ id: it.split(" ")[0] ?? "", date: it.split(" ")[1] ?? "" })) : [],
-    }),
-    [key],
-  );
+  const key = JSON.stringify(days);
+  const request = useMemo(() => ({ date: today(), days: JSON.parse(key) as Schemas["NamedDay"][] }), [key]);
   const { answer } = useAsked(request, core.days);
   return useMemo(() => new Map(answer?.map((it) => [it.id, it])), [answer]);
 }

@@ -1,0 +1,12 @@
+const pinned = document.querySelector<HTMLMetaElement>('meta[name="garten-today"]')?.content;
+
+/** A date as a date field writes it. */
+export function iso(date: Date): string {
+  const pad = (part: number) => String(part).padStart(2, "0");
+  return `${date.getFullYear()}-${pad(date.getMonth() + 1)}-${pad(date.getDate())}`;
+}
+
+/** Today on this device, as a date field writes it; the server may pin it. */
+export function today(): string {
+  return pinned ?? iso(new Date());
+}
