@@ -15,6 +15,16 @@ public static class ShippedGlossary
     /// <summary>The characters.</summary>
     public static IReadOnlyList<Character> Characters { get; } = ReadCharacters();
 
+    /// <summary>The character that a heading of a table names by its id or its name; null where it names none.</summary>
+    public static Character? Named(string heading) => Headings.Value.GetValueOrDefault(Sheet.Plain(heading));
+
+    private static readonly Lazy<Dictionary<string, Character>> Headings = new(() =>
+        Characters
+            .SelectMany(c => new[] { (Heading: Sheet.Plain(c.Id), Character: c), (Heading: Sheet.Plain(c.Name), Character: c) })
+            .DistinctBy(h => h.Heading)
+            .ToDictionary(h => h.Heading, h => h.Character, StringComparer.Ordinal)
+    );
+
     /// <summary>When the phenophases last.</summary>
     public static IReadOnlyList<PhaseWindow> Seasons { get; } = ReadSeasons();
 

@@ -13,6 +13,7 @@ public sealed partial class ArchitectureTests
         "Quantities",
         "Seasons",
         "Characters",
+        "Botany",
         "Floras",
         "Evidence",
         "Identification",

@@ -109,7 +109,15 @@ public enum Handling
 /// <param name="Name">Its name.</param>
 /// <param name="Definition">What it means; may be empty.</param>
 /// <param name="Terms">Words and phrases that keys and floras use for it.</param>
-public sealed record CharacterState(string Id, string Name, string Definition, IReadOnlyList<string> Terms);
+/// <param name="Broader">Id of the state that it is a kind of: two-ranked is a kind of alternate; null for one that is a kind of
+/// none.</param>
+public sealed record CharacterState(
+    string Id,
+    string Name,
+    string Definition,
+    IReadOnlyList<string> Terms,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] string? Broader = null
+);
 
 /// <summary>Something of a plant that is looked at, measured or counted.</summary>
 /// <param name="Id">Stable identity within the flora.</param>
@@ -200,6 +208,52 @@ public sealed record Character(
                 return i;
         }
         return -1;
+    }
+
+    /// <summary>Places of a state and of all states that are kinds of it.</summary>
+    /// <param name="state">Place of the state.</param>
+    public IReadOnlyList<int> Within(int state) => _kinds.Of(this)[state];
+
+    /// <summary>Whether a state is another one or a kind of it; false where either isn't a state of it.</summary>
+    public bool IsKindOf(string state, string broader) =>
+        state == broader || IndexOf(state) is >= 0 and var own && IndexOf(broader) is >= 0 and var above && IsKind(own, above);
+
+    /// <summary>Whether what has the one state may have the other: the same, or one is a kind of the other.</summary>
+    public bool MayBe(string state, string other) => IsKindOf(state, other) || IsKindOf(other, state);
+
+    private readonly Kinds _kinds = new();
+
+    // Worked out when it is first asked for; no part of what a character is.
+    private sealed class Kinds
+    {
+        private (IReadOnlyList<CharacterState> States, int[][] Within)? _known;
+
+        public int[][] Of(Character character)
+        {
+            if (_known is { } known && ReferenceEquals(known.States, character.States))
+                return known.Within;
+            var within = new int[character.States.Count][];
+            var isFlat = character.States.All(s => s.Broader is null);
+            for (var i = 0; i < within.Length; i++)
+                within[i] = isFlat ? [i] : [.. Enumerable.Range(0, within.Length).Where(s => character.IsKind(s, i))];
+            _known = (character.States, within);
+            return within;
+        }
+
+        public override bool Equals(object? obj) => obj is Kinds;
+
+        public override int GetHashCode() => 0;
+    }
+
+    private bool IsKind(int state, int broader)
+    {
+        for (var steps = 0; state >= 0 && steps <= States.Count; steps++)
+        {
+            if (state == broader)
+                return true;
+            state = States[state].Broader is { } next ? IndexOf(next) : -1;
+        }
+        return false;
     }
 }
 

@@ -84,7 +84,7 @@ internal static class Checks
         );
     }
 
-    private static string Short(ConfirmSheet sheet, string character) => sheet.Sifter.Columns.Find(character)!.Character.Name;
+    private static string Short(ConfirmSheet sheet, string character) => sheet.Sifter.Table.Find(character)?.Name ?? character;
 
     private static ConfirmCheck LookAlikes(ConfirmSheet sheet, List<LookAlikeCheck> alikes)
     {
@@ -178,7 +178,7 @@ internal static class Checks
             return Concern(CheckKind.Material, "The plant is browsed, mown or cut throughout.", "A look at a shoot that was left to grow.");
         var loose = looks
             .Where(o => o.Context.Attachment is Attachment.Beneath or Attachment.PerhapsNeighbours)
-            .Select(o => sheet.Sifter.Columns.Find(o.Character)!.Character.Name)
+            .Select(o => sheet.Sifter.Table.Find(o.Character)?.Name ?? o.Character)
             .Distinct()
             .ToList();
         return loose.Count > 0

@@ -104,7 +104,7 @@ internal sealed class ConfirmSheet
                 .ThenBy(i => i.i.Item.Character.Id, StringComparer.Ordinal),
         ];
 
-    public CharacterDescription? Cell(Character character, int row) => Sifter.Columns.Find(character.Id) is { } column ? column[row] : null;
+    public CharacterDescription? Cell(Character character, int row) => Sifter.ColumnOf(character) is { } column ? column[row] : null;
 
     /// <summary>What a taxon is like in a character, in words; of leaves those of the sun, unless the look was at others.</summary>
     public string Words(Character character, int row) =>

@@ -1,4 +1,5 @@
 using System.Globalization;
+using Garten.Core.Botany;
 using Garten.Core.Characters;
 using Garten.Core.Evidence;
 using Garten.Core.Floras;
@@ -512,7 +513,16 @@ public sealed class ReadyFlora : IDisposable
     public Sifter Sifter { get; }
 
     /// <summary>Characters and seasons.</summary>
-    public CharacterTable Table { get; }
+    public CharacterTable Table { get; private set; }
+
+    /// <summary>Has looks at characters count that the flora doesn't describe, as far as something follows from those that it does.</summary>
+    /// <param name="botany">The parts and qualities that characters are made of; null: only the flora's own characters.</param>
+    public ReadyFlora With(BotanyIndex? botany)
+    {
+        Sifter.Botany = botany;
+        Table = Table with { Botany = botany };
+        return this;
+    }
 
     /// <summary>Name of a taxon.</summary>
     public string NameOf(string taxon) => taxon == Sifter.NotOnList ? "Not on this list" : _taxa.GetValueOrDefault(taxon)?.Name ?? taxon;

@@ -1,3 +1,4 @@
+using Garten.Core.Botany;
 using Garten.Core.Characters;
 using Garten.Core.Floras;
 using Garten.Core.Quantities;
@@ -91,7 +92,7 @@ public sealed record EvidenceItem(
             if (!items.Exists(i => i.Character.Id == trend.Id))
                 AddTrend(items, trend, looks);
         }
-        return Dependent(items, options);
+        return Dependent(items, options, table.Botany);
     }
 
     // Of a series up the stem: rising, level or falling is a character of its own.
@@ -308,8 +309,40 @@ public sealed record EvidenceItem(
             : (1, "");
     }
 
-    private static List<EvidenceItem> Dependent(List<EvidenceItem> items, EvidenceOptions options)
+    // Looks at one quality of one part through several characters are one look: each counts in part.
+    private static void ShareDimensions(List<EvidenceItem> items, BotanyIndex botany)
     {
+        var composed = items.Select(i => CharacterId.IsComposed(i.Character.Id)).ToArray();
+        var alike = new int[items.Count];
+        for (var i = 0; i < items.Count; i++)
+        {
+            for (var j = i + 1; j < items.Count; j++)
+            {
+                if (
+                    (!composed[i] && !composed[j])
+                    || items[i].Character.Id == items[j].Character.Id
+                    || !botany.Bearing.IsSameDimension(items[i].Character, items[j].Character)
+                )
+                    continue;
+                alike[i]++;
+                alike[j]++;
+            }
+        }
+        for (var i = 0; i < items.Count; i++)
+        {
+            if (alike[i] > 0)
+                items[i] = items[i] with
+                {
+                    Weight = items[i].Weight / (alike[i] + 1),
+                    Reason = $"{items[i].Reason} The same was looked at under another name: together they count once.".Trim(),
+                };
+        }
+    }
+
+    private static List<EvidenceItem> Dependent(List<EvidenceItem> items, EvidenceOptions options, BotanyIndex? botany)
+    {
+        if (botany is not null)
+            ShareDimensions(items, botany);
         var families = items
             .Where(i => i.Character.Family.Length > 0 && i.Weight > 0)
             .GroupBy(i => i.Character.Family, StringComparer.Ordinal);

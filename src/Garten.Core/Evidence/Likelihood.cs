@@ -1,3 +1,4 @@
+using Garten.Core.Botany;
 using Garten.Core.Characters;
 using Garten.Core.Floras;
 using Garten.Core.Quantities;
@@ -17,6 +18,8 @@ public sealed class Likelihood
     private readonly Dictionary<string, Row[]> _rows = new(StringComparer.Ordinal);
 
     private readonly Dictionary<string, int> _indices = new(StringComparer.Ordinal);
+    private readonly DerivedDescriptions? _derived;
+    private readonly Dictionary<string, IReadOnlyDictionary<string, CharacterDescription>> _completed = new(StringComparer.Ordinal);
 
     /// <summary>A description of a character with the shares of all its states in their order; made once, for the loops over a whole
     /// flora.</summary>
@@ -34,8 +37,14 @@ public sealed class Likelihood
     /// <summary>Makes the weigher of a table.</summary>
     /// <param name="descriptions">All descriptions of the pack: the marginal is taken over them, never over the candidates.</param>
     /// <param name="options">The numbers to weigh with.</param>
-    public Likelihood(IEnumerable<TaxonDescription> descriptions, EvidenceOptions? options = null)
+    /// <param name="derived">Completes descriptions by what follows from others; null: only what is written counts.</param>
+    public Likelihood(
+        IEnumerable<TaxonDescription> descriptions,
+        EvidenceOptions? options = null,
+        DerivedDescriptions? derived = null
+    )
     {
+        _derived = derived;
         _options = options ?? EvidenceOptions.Default;
         _byCharacter = new(StringComparer.Ordinal);
         foreach (var description in descriptions)
@@ -55,6 +64,48 @@ public sealed class Likelihood
     /// <summary>What the taxa are like in a character, by taxon; those that aren't described in it are missing.</summary>
     public IReadOnlyDictionary<string, CharacterDescription> Described(string character) =>
         _byCharacter.GetValueOrDefault(character) ?? None;
+
+    /// <summary>What the taxa are like in a character, by taxon, with what follows from other characters that they are described
+    /// in.</summary>
+    public IReadOnlyDictionary<string, CharacterDescription> Completed(Character character)
+    {
+        ArgumentNullException.ThrowIfNull(character);
+        var described = Described(character.Id);
+        if (_derived is null || _derived.Sources(character) is not { Count: > 0 } sources)
+            return described;
+        if (_completed.TryGetValue(character.Id, out var known))
+            return known;
+        var usual = Usual(character, [.. described.Values]);
+        var all = new Dictionary<string, CharacterDescription>(described, StringComparer.Ordinal);
+        foreach (var taxon in sources.SelectMany(s => Described(s.Id).Keys).Distinct(StringComparer.Ordinal))
+        {
+            if (!all.ContainsKey(taxon) && _derived.Of(character, usual, s => Described(s.Id).GetValueOrDefault(taxon)) is { } follows)
+                all[taxon] = follows;
+        }
+        return _completed[character.Id] = all;
+    }
+
+    /// <summary>Per state of a character the share that it has among taxa: alike where none is described.</summary>
+    /// <param name="character">The character.</param>
+    /// <param name="cells">What the taxa that are described in it are like.</param>
+    internal static double[] Usual(Character character, IReadOnlyList<CharacterDescription> cells)
+    {
+        var usual = new double[character.States.Count];
+        var known = 0;
+        foreach (var cell in cells)
+        {
+            if (!cell.Applies)
+                continue;
+            known++;
+            var shares = Shares(character, cell);
+            for (var s = 0; s < usual.Length; s++)
+                usual[s] += shares[s];
+        }
+        // With one share of what is alike everywhere, so that nothing open is impossible.
+        for (var s = 0; s < usual.Length; s++)
+            usual[s] = (usual[s] + 1d / usual.Length) / (known + 1);
+        return usual;
+    }
 
     /// <summary>
     /// Softened likelihood of an item under a description, on the scale of the marginal: the marginal itself where the taxon isn't
@@ -196,12 +247,24 @@ public sealed class Likelihood
         if (_rows.TryGetValue(character.Id, out var rows))
             return rows;
         return _rows[character.Id] = [
-            .. Described(character.Id).Select(d => new Row(_indices[d.Key], d.Value, Shares(character, d.Value))),
+            .. Completed(character).Select(d => new Row(_indices[d.Key], d.Value, Shares(character, d.Value))),
         ];
     }
 
     private static double[] Weights(EvidenceItem item) =>
-        [.. Enumerable.Range(0, item.Character.States.Count).Select(u => item.States.Sum(s => Confusion(item.Character, s, u)))];
+        [.. Enumerable.Range(0, item.Character.States.Count).Select(u => item.States.Sum(s => WithinConfusion(item.Character, s, u)))];
+
+    // Who says "alternate" may have seen any kind of it.
+    private static double WithinConfusion(Character character, int scored, int actual)
+    {
+        var within = character.Within(scored);
+        if (within.Count == 1)
+            return Confusion(character, scored, actual);
+        var probability = 0d;
+        foreach (var kind in within)
+            probability += Confusion(character, kind, actual);
+        return Math.Min(1, probability);
+    }
 
     // What isn't listed shares the rest.
     internal static double[] Shares(Character character, CharacterDescription description)
@@ -209,8 +272,12 @@ public sealed class Likelihood
         var shares = new double[character.States.Count];
         foreach (var share in description.States)
         {
-            if (character.IndexOf(share.State) is >= 0 and var u)
-                shares[u] += share.Share;
+            if (character.IndexOf(share.State) is not (>= 0 and var u))
+                continue;
+            // What is only said to be alternate may be any kind of it.
+            var within = character.Within(u);
+            foreach (var kind in within)
+                shares[kind] += share.Share / within.Count;
         }
         var rest = 1 - shares.Sum();
         var unlisted = shares.Count(p => p == 0);
@@ -266,7 +333,7 @@ public sealed class Likelihood
     {
         var probability = 0d;
         for (var u = 0; u < shares.Length; u++)
-            probability += shares[u] * Confusion(character, scored, u);
+            probability += shares[u] * WithinConfusion(character, scored, u);
         return probability;
     }
 
@@ -372,7 +439,7 @@ public sealed class Likelihood
                 1.0001
                     * (1 - item.Character.Reliability)
                     / Math.Max(1, item.Character.States.Count - 1)
-                    * item.States.Count
+                    * item.States.Sum(s => item.Character.Within(s).Count)
                     * (bound / EvidenceOptions.Default.ConflictBelow > 1 ? 1.5 : 1)
             );
 

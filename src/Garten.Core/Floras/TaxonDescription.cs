@@ -1,3 +1,5 @@
+using System.Text.Json.Serialization;
+using Garten.Core.Botany;
 using Garten.Core.Characters;
 using Garten.Core.Quantities;
 using Garten.Core.Seasons;
@@ -43,6 +45,11 @@ public sealed record CharacterTable(
 {
     /// <summary>A table with nothing in it.</summary>
     public static CharacterTable Empty { get; } = new([], [], []);
+
+    /// <summary>Makes characters that aren't among these of parts and qualities; null where none are made. No part of the
+    /// content.</summary>
+    [JsonIgnore]
+    public BotanyIndex? Botany { get; init; }
 
     private readonly Dictionary<string, Character> _byId = Characters.ToDictionary(c => c.Id, StringComparer.Ordinal);
 
@@ -115,8 +122,8 @@ public sealed record CharacterTable(
     private static bool IsSame(Character a, Character b) =>
         a.Kind == b.Kind && a.States.Select(s => s.Id).SequenceEqual(b.States.Select(s => s.Id), StringComparer.Ordinal);
 
-    /// <summary>The character of this id; null where there is none.</summary>
-    public Character? Find(string id) => _byId.GetValueOrDefault(id);
+    /// <summary>The character of this id: one of these, or one made of a part and a quality; null where there is none.</summary>
+    public Character? Find(string id) => _byId.GetValueOrDefault(id) ?? Botany?.Compose(id);
 
     // Ranks of which a name stands for all that stand below it.
     private static readonly HashSet<string> Above = new(StringComparer.OrdinalIgnoreCase)

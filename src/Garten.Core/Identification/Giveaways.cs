@@ -58,7 +58,8 @@ public static class Giveaways
                 {
                     if (column[t] is not { Applies: true } cell)
                         continue;
-                    var share = cell.States.FirstOrDefault(s => s.State == state.Id)?.Share ?? 0;
+                    // What is only said to be alternate may be any kind of it.
+                    var share = cell.States.Where(s => character.MayBe(s.State, state.Id)).Sum(s => s.Share);
                     if (cell.Misread?.Contains(state.Id) == true)
                         share = Math.Max(share, DescriptionCell.MisreadShare);
                     if (share >= Holds && holder < 0)

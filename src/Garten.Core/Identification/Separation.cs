@@ -28,7 +28,32 @@ public static class Separation
         if (first.Range is { } a && second.Range is { } b)
             return 1 - Overlap(likelihood.Distribution(a), likelihood.Distribution(b), character.Kind == CharacterKind.Count);
         var overlap = first.States.Sum(s => Math.Min(s.Share, second.States.FirstOrDefault(o => o.State == s.State)?.Share ?? 0));
-        return 1 - Math.Min(1, overlap);
+        return 1 - Math.Min(1, overlap + OfKinds(character, first.States, second.States));
+    }
+
+    // What is only said to be alternate may well be the kind of it that the other one is said to be: no difference can be told.
+    private static double OfKinds(Character character, IReadOnlyList<StateShare> first, IReadOnlyList<StateShare> second)
+    {
+        if (character.States.All(s => s.Broader is null))
+            return 0;
+        double Left(StateShare share, IReadOnlyList<StateShare> others) =>
+            share.Share - Math.Min(share.Share, others.FirstOrDefault(o => o.State == share.State)?.Share ?? 0);
+        var left = second.Select(s => Left(s, first)).ToArray();
+        var overlap = 0d;
+        foreach (var share in first)
+        {
+            var own = Left(share, second);
+            for (var i = 0; i < left.Length && own > 0; i++)
+            {
+                if (!character.MayBe(share.State, second[i].State))
+                    continue;
+                var both = Math.Min(own, left[i]);
+                overlap += both;
+                own -= both;
+                left[i] -= both;
+            }
+        }
+        return overlap;
     }
 
     /// <summary>

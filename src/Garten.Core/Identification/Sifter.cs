@@ -1,3 +1,4 @@
+using Garten.Core.Botany;
 using Garten.Core.Characters;
 using Garten.Core.Evidence;
 using Garten.Core.Floras;
@@ -22,7 +23,8 @@ public sealed partial class Sifter
     private const double WorthReasons = 0.001;
 
     private readonly Taxon?[] _taxa;
-    private readonly CharacterTable _table;
+    private CharacterTable _table;
+    private DerivedDescriptions? _derived;
     private readonly Likelihood _likelihood;
     private readonly SiftOptions _options;
     private readonly OutcomeTable?[] _outcomes;
@@ -69,6 +71,59 @@ public sealed partial class Sifter
 
     /// <summary>What the taxa are like.</summary>
     public FloraColumns Columns { get; }
+
+    /// <summary>Makes characters of parts and qualities, so that looks at what the flora doesn't describe count as far as something follows
+    /// from what it does; null: they are left out.</summary>
+    public BotanyIndex? Botany
+    {
+        get => _table.Botany;
+        set
+        {
+            if (ReferenceEquals(value, _table.Botany))
+                return;
+            _table = _table with { Botany = value };
+            _derived = value is null ? null : new DerivedDescriptions(value, _table.Characters);
+            _completed.Clear();
+            _weighed.Clear();
+        }
+    }
+
+    // Columns with what follows from others, by character.
+    private readonly Dictionary<string, CharacterColumn?> _completed = new(StringComparer.Ordinal);
+
+    // So many characters that aren't the flora's are kept: sheets have far fewer.
+    private const int MostCompleted = 200;
+
+    /// <summary>The column of a character with what follows from other ones; null where nothing is known of it.</summary>
+    internal CharacterColumn? ColumnOf(Character character)
+    {
+        var own = Columns.Find(character.Id);
+        if (_derived is null || _derived.Sources(character) is not { Count: > 0 } sources)
+            return own;
+        if (_completed.TryGetValue(character.Id, out var known))
+            return known;
+        var columns = sources.ToDictionary(s => s, s => Columns.Find(s.Id)!);
+        var rows = new CharacterDescription?[Columns.Taxa.Count];
+        // Cell by cell, not taxon by taxon: many share what they are derived from.
+        var usual = Likelihood.Usual(character, own is null ? [] : [.. Enumerable.Range(0, rows.Length).Select(t => own[t]).OfType<CharacterDescription>()]);
+        var made = new Dictionary<string, CharacterDescription?>(StringComparer.Ordinal);
+        var any = false;
+        for (var t = 0; t < rows.Length; t++)
+        {
+            rows[t] = own?[t];
+            if (rows[t] is null)
+            {
+                var cells = string.Join(',', sources.Select(s => columns[s].Of()[t]));
+                if (!made.TryGetValue(cells, out var follows))
+                    made[cells] = follows = _derived.Of(character, usual, s => columns[s][t]);
+                rows[t] = follows;
+            }
+            any |= rows[t] is not null;
+        }
+        if (_completed.Count >= MostCompleted)
+            _completed.Clear();
+        return _completed[character.Id] = any ? CharacterColumn.Of(character, rows) : null;
+    }
 
     /// <summary>All taxa of the flora, those that aren't described too.</summary>
     internal IReadOnlyList<Taxon> Taxa { get; }
@@ -253,16 +308,19 @@ public sealed partial class Sifter
         var weighed = new List<WeighedItem>(items.Count);
         foreach (var item in items)
         {
+            // What nothing is known of stays on the sheet and counts for nothing.
+            if (ColumnOf(item.Character) is not { } column)
+                continue;
             var controlled = item.Character.Needs is { } needs && onSheet.Contains(needs.Character);
             var name = (Name(item), controlled);
             if (!_weighed.TryGetValue(name, out var known))
             {
                 known = _weighed[name] = WeighedItem.Of(
                     item,
-                    Columns.Find(item.Character.Id)!,
+                    column,
                     _likelihood,
                     controlled,
-                    KinDiffer(Columns.IndexOfCharacter(item.Character.Id))
+                    Columns.IndexOfCharacter(item.Character.Id) is >= 0 and var at ? KinDiffer(at) : _options.KinDiffer
                 );
             }
             // What was weighed may stem from other looks with the same values: its couplets and notes are those of this sheet.

@@ -150,7 +150,7 @@ internal sealed class AnswerAccount
         var n = character.States.Count;
         var stated = claims.ConvertAll(c =>
             (
-                States: c.SelectMany(x => x.States).Select(character.IndexOf).Where(s => s >= 0).ToHashSet(),
+                States: c.SelectMany(x => x.States).Select(character.IndexOf).Where(s => s >= 0).SelectMany(character.Within).ToHashSet(),
                 Modality: c.Count == 0 ? 1 : c.Min(x => x.Modality)
             )
         );

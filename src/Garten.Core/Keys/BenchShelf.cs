@@ -16,6 +16,7 @@ public sealed class BenchShelf
     );
     private readonly ILookup<string, string> _forms;
     private readonly HashSet<string> _described;
+    private readonly DerivedDescriptions? _derived;
 
     /// <summary>Creates an instance of this type.</summary>
     /// <param name="keys">The key versions.</param>
@@ -37,7 +38,8 @@ public sealed class BenchShelf
         Taxa = taxa;
         Table = table;
         Descriptions = CharacterTable.Complete(table.Descriptions, taxa);
-        Likelihood = new Likelihood(Descriptions);
+        _derived = table.Botany is { } botany ? new DerivedDescriptions(botany, table.Characters) : null;
+        Likelihood = new Likelihood(Descriptions, derived: _derived);
         _described = [.. Descriptions.Select(d => d.Taxon)];
         _forms = taxa.Where(t => t.Rank is "cultivar" or "form").ToLookup(t => t.Parent, t => t.Id, StringComparer.Ordinal);
         _reader = new StatementReader(table.Characters, taught, corrected);
@@ -57,6 +59,10 @@ public sealed class BenchShelf
 
     /// <summary>The weigher over the whole flora.</summary>
     public Likelihood Likelihood { get; }
+
+    /// <summary>The weigher over the whole flora and some more taxa.</summary>
+    internal Likelihood With(IReadOnlyList<TaxonDescription> more) =>
+        more.Count == 0 ? Likelihood : new Likelihood([.. Descriptions, .. more], derived: _derived);
 
     private readonly Dictionary<(string Character, string First, string Second), double> _separations = [];
 

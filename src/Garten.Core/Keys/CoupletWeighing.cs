@@ -148,7 +148,7 @@ internal sealed class CoupletWeighing(WeighedSheet sheet, EvidenceOptions option
         var all = Enumerable.Range(0, character.States.Count).ToHashSet();
         var stated = claims.ConvertAll(c =>
             (
-                States: c.SelectMany(x => x.States).Select(character.IndexOf).Where(i => i >= 0).ToHashSet(),
+                States: c.SelectMany(x => x.States).Select(character.IndexOf).Where(i => i >= 0).SelectMany(character.Within).ToHashSet(),
                 Modality: c.Count == 0 ? Modality.AlwaysInKeys : c.Min(x => x.Modality)
             )
         );
@@ -162,13 +162,14 @@ internal sealed class CoupletWeighing(WeighedSheet sheet, EvidenceOptions option
                 if (own.Count == 0)
                     own = all;
                 var m = own.Count == all.Count ? 1 : lead.Modality;
-                double Of(int s)
+                double Kind(int s)
                 {
                     var p = 0d;
                     foreach (var u in all)
                         p += (own.Contains(u) ? m / own.Count : (1 - m) / (all.Count - own.Count)) * Likelihood.Confusion(character, s, u);
                     return p;
                 }
+                double Of(int s) => Math.Min(1, character.Within(s).Sum(Kind));
                 if (item.NotFound)
                 {
                     var absent = EvidenceItem.AbsentState(character);
@@ -295,7 +296,8 @@ internal sealed class CoupletWeighing(WeighedSheet sheet, EvidenceOptions option
                 : off <= options.Ranges.EdgeUpTo ? StatementFit.Doubtful
                 : StatementFit.Conflicts;
         }
-        var stated = claim.States.Select(item.Character.IndexOf).ToHashSet();
+        var character = item.Character;
+        var stated = claim.States.Select(character.IndexOf).Where(s => s >= 0).SelectMany(character.Within).ToHashSet();
         if (item.NotFound)
             return stated.Contains(EvidenceItem.AbsentState(item.Character)) ? StatementFit.Fits
                 : item.Character.Detection > 0.9 ? StatementFit.Conflicts
@@ -303,7 +305,8 @@ internal sealed class CoupletWeighing(WeighedSheet sheet, EvidenceOptions option
         var inside = item.States.Count(stated.Contains);
         if (inside == item.States.Count)
             return StatementFit.Fits;
-        if (inside > 0)
+        // Of what was seen in general terms a kind may be what is asked.
+        if (inside > 0 || item.States.Any(s => character.Within(s).Any(stated.Contains)))
             return StatementFit.AtTheEdge;
         return claim.Modality < 0.9 || item.Sureness == Sureness.Guess ? StatementFit.Doubtful : StatementFit.Conflicts;
     }

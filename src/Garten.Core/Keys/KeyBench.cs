@@ -184,7 +184,7 @@ public static class KeyBench
             .Where(p => ids.TryGetValue(p.Key, out var id) && (id is null || !shelf.Describes(id)))
             .Select(p => p.Value)
             .ToList();
-        var sheet = new WeighedSheet(items, own.Count == 0 ? shelf.Likelihood : new Likelihood([.. shelf.Descriptions, .. own]));
+        var sheet = new WeighedSheet(items, shelf.With(own));
         string Key(string name) => ids[name] is { } id && shelf.Describes(id) ? id : name;
         var weighing = new CoupletWeighing(sheet, options);
 

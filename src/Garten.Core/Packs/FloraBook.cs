@@ -110,7 +110,7 @@ public sealed class FloraBook
                 s.Id,
                 [
                     .. Flora.Taxa.Where(t =>
-                        Cell(t.Id, character.Id) is { } cell && cell.States.Any(x => x.State == s.Id && x.Share >= Modality.Sometimes)
+                        Cell(t.Id, character.Id) is { } cell && cell.States.Any(x => character.IsKindOf(x.State, s.Id) && x.Share >= Modality.Sometimes)
                     ),
                 ]
             )),
@@ -201,7 +201,7 @@ public sealed class FloraBook
             var state = cell.States.First(s => s.Share >= Regular).State;
             var others = _likelihood
                 .Described(character.Id)
-                .Count(d => d.Key != id && d.Value.States.Any(s => s.State == state && s.Share >= Modality.Rarely));
+                .Count(d => d.Key != id && d.Value.States.Any(s => character.MayBe(s.State, state) && s.Share >= Modality.Rarely));
             var having = _likelihood.Described(character.Id).Count;
             // A state that most have marks nobody.
             if (having > 2 && others < having / 3)

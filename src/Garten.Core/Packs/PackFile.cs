@@ -27,8 +27,14 @@ public static class PackFile
 {
     private const uint Magic = 0x31504B47;
 
-    /// <summary>Version of the form: a reader knows just its own.</summary>
-    public const byte Form = 2;
+    /// <summary>Version of the form: a reader knows its own and the one before.</summary>
+    public const byte Form = 3;
+
+    // Without kinds of states, and with a row for each taxon in every column.
+    private const byte FormBefore = 2;
+
+    // A column in which fewer taxa than one in so many are described is written taxon by taxon.
+    private const int SparseBelow = 4;
 
     /// <summary>Writes a flora with the descriptions of genera and forms completed.</summary>
     /// <param name="flora">The flora.</param>
@@ -73,7 +79,10 @@ public static class PackFile
         try
         {
             var reader = new PackReader(bytes);
-            if (reader.Raw() != Magic || reader.Byte() != Form)
+            if (reader.Raw() != Magic)
+                throw new PackFormatException("This is no pack.");
+            var form = reader.Byte();
+            if (form is not (Form or FormBefore))
                 throw new PackFormatException("This is no pack of this version of the program.");
             var strings = new string[reader.Count()];
             for (var i = 0; i < strings.Length; i++)
@@ -82,17 +91,19 @@ public static class PackFile
             var (id, name) = (reader.Text(), reader.Text());
             var characters = new Character[reader.Count()];
             for (var i = 0; i < characters.Length; i++)
-                characters[i] = ReadCharacter(reader);
+                characters[i] = ReadCharacter(reader, form);
             var seasons = new PhaseWindow[reader.Count()];
             for (var i = 0; i < seasons.Length; i++)
                 seasons[i] = new PhaseWindow((Phenophase)reader.Count(), reader.Count(), reader.Count(), reader.Count(), reader.Count());
             var taxa = new Taxon[reader.Count()];
             for (var i = 0; i < taxa.Length; i++)
                 taxa[i] = ReadTaxon(reader);
+            if (taxa.DistinctBy(t => t.Id).Count() != taxa.Length)
+                throw new PackFormatException("The pack is broken: two taxa have one id.");
             var rows = reader.Texts();
             var columns = new CharacterColumn[characters.Length];
             for (var c = 0; c < columns.Length; c++)
-                columns[c] = ReadColumn(reader, characters[c], rows.Length);
+                columns[c] = ReadColumn(reader, characters[c], rows.Length, form);
             return new FloraPack(id, name, taxa, new FloraColumns(rows, columns), seasons);
         }
         catch (Exception error) when (error is IndexOutOfRangeException or ArgumentException or OverflowException or OutOfMemoryException)
@@ -115,6 +126,7 @@ public static class PackFile
             foreach (var text in new[] { state.Id, state.Name, state.Definition })
                 to.Text(text);
             to.Texts(state.Terms);
+            to.Text(state.Broader ?? "");
         }
         foreach (var list in new[] { c.Nouns, c.Measures, c.RatioOf ?? [] })
             to.Texts(list);
@@ -125,7 +137,7 @@ public static class PackFile
         to.Texts(c.Needs?.States ?? []);
     }
 
-    private static Character ReadCharacter(PackReader from)
+    private static Character ReadCharacter(PackReader from, byte form)
     {
         var (id, name, family, group, measuredFrom, unit, definition, trap, trendOf) = (
             from.Text(),
@@ -148,7 +160,13 @@ public static class PackFile
         var (reliability, detection) = (from.Number() ?? 0, from.Number() ?? 0);
         var states = new CharacterState[from.Count()];
         for (var s = 0; s < states.Length; s++)
-            states[s] = new CharacterState(from.Text(), from.Text(), from.Text(), from.Texts());
+            states[s] = new CharacterState(
+                from.Text(),
+                from.Text(),
+                from.Text(),
+                from.Texts(),
+                form > FormBefore && from.Text() is { Length: > 0 } broader ? broader : null
+            );
         var (nouns, measures, ratioOf) = (from.Texts(), from.Texts(), from.Texts());
         var seenIn = new Phenophase[from.Count()];
         for (var i = 0; i < seenIn.Length; i++)
@@ -311,12 +329,48 @@ public static class PackFile
                 to.Texts(cell.Misread ?? []);
             }
         }
+        var of = column.Of();
+        var known = 0;
+        foreach (var row in of)
+            known += row > 0 ? 1 : 0;
+        var isSparse = known * SparseBelow < of.Length;
+        to.Byte(isSparse ? (byte)1 : (byte)0);
+        if (isSparse)
+        {
+            // How many taxa are passed over, and the cell of the next one.
+            to.Count(known);
+            var last = -1;
+            for (var row = 0; row < of.Length; row++)
+            {
+                if (of[row] == 0)
+                    continue;
+                to.Count(row - last - 1);
+                to.Count(of[row]);
+                last = row;
+            }
+            return;
+        }
         // Two bytes each, so that they are taken as they stand.
-        foreach (var row in column.Of())
+        foreach (var row in of)
             to.Pair(row);
     }
 
-    private static CharacterColumn ReadColumn(PackReader from, Character character, int rows)
+    private static ushort[] ReadRows(PackReader from, int rows, byte form)
+    {
+        if (form == FormBefore || from.Byte() == 0)
+            return MemoryMarshal.Cast<byte, ushort>(from.Take(rows * sizeof(ushort))).ToArray();
+        var of = new ushort[rows];
+        var known = from.Count();
+        var row = -1;
+        for (var i = 0; i < known; i++)
+        {
+            row = checked(row + from.Count() + 1);
+            of[row] = checked((ushort)from.Count());
+        }
+        return of;
+    }
+
+    private static CharacterColumn ReadColumn(PackReader from, Character character, int rows, byte form)
     {
         var applies = new bool[from.Count()];
         var are = from.Take(applies.Length);
@@ -346,7 +400,7 @@ public static class PackFile
             }
             cells = read;
         }
-        var of = MemoryMarshal.Cast<byte, ushort>(from.Take(rows * sizeof(ushort))).ToArray();
+        var of = ReadRows(from, rows, form);
         return new CharacterColumn(character, cells, of, applies);
     }
 

@@ -179,6 +179,11 @@ internal static class CharacterSheet
                 Wrong(ProblemSeverity.Error, "character.twice", idAt, $"The character “{id}” stands in row {rows[id]} already.");
                 continue;
             }
+            if (ShippedVocabulary.Botany.Compose(id) is { } composed)
+            {
+                found.Add(Own(composed, sheet, row, Wrong));
+                continue;
+            }
             if (!Kinds.TryGetValue(Sheet.Plain(row.Cell(kindAt)), out var kind))
             {
                 Wrong(
@@ -213,6 +218,28 @@ internal static class CharacterSheet
             }
         }
         return found;
+    }
+
+    // A part with a quality is what it is; a flora may know better how surely and how quickly it is seen.
+    private static Character Own(Character composed, Sheet sheet, SheetRow row, Action<ProblemSeverity, string, int, string> wrong)
+    {
+        double Share(string column, double otherwise)
+        {
+            var at = sheet.Column(column);
+            var text = row.Cell(at);
+            if (text.Length == 0)
+                return otherwise;
+            if (FloraTables.TryNumber(text, out var value) && value is > 0 and <= 1)
+                return Math.Min(value, 0.999);
+            wrong(ProblemSeverity.Warning, "number.invalid", at, $"“{text}” isn't a share above 0 and up to 1; {otherwise} is taken.");
+            return otherwise;
+        }
+        return composed with
+        {
+            Reliability = Share("reliability", composed.Reliability),
+            Detection = Share("detection", composed.Detection),
+            Trap = row.Cell(sheet.Column("trap")) is { Length: > 0 } trap ? trap : composed.Trap,
+        };
     }
 
     private static Character One(

@@ -1,3 +1,4 @@
+using Garten.Core.Botany;
 using Garten.Core.Characters;
 using Garten.Core.Floras;
 using Garten.Core.Quantities;
@@ -71,6 +72,12 @@ internal sealed record MatrixColumns(
                     ?? defined.FirstOrDefault(c =>
                         Sheet.Plain(c.Id) == Sheet.Plain(heading) || Sheet.Plain(c.Name) == Sheet.Plain(heading)
                     );
+                if (character is null && Composed(heading, matrix, column, problems) is { } made)
+                {
+                    character = made;
+                    if (!all.Exists(c => c.Id == made.Id))
+                        all.Add(made);
+                }
                 if (character is null)
                 {
                     problems.Add(
@@ -80,7 +87,7 @@ internal sealed record MatrixColumns(
                             matrix.Name,
                             1,
                             heading,
-                            $"The column “{heading}” is no character of the table of characters. Add it there, or rename the column."
+                            $"The column “{heading}” is no character of the table of characters. Add it there, or rename the column.{Offered(heading)}"
                         )
                     );
                     continue;
@@ -99,7 +106,7 @@ internal sealed record MatrixColumns(
                     facts[Sheet.Plain(heading)] = column;
                     continue;
                 }
-                character = Guessed(heading, matrix, column, problems);
+                character = Composed(heading, matrix, column, problems) ?? Guessed(heading, matrix, column, problems);
                 if (character is null)
                     continue;
                 if (all.Exists(c => c.Id == character.Id))
@@ -125,6 +132,61 @@ internal sealed record MatrixColumns(
                 )
             );
         return new(all, found, facts);
+    }
+
+    // "petiole hairs" or "petiole.hair-density": a part with a quality of the vocabulary, where it has a word for every cell. A heading of
+    // the program's own older characters goes on meaning these.
+    private static Character? Composed(string heading, Sheet matrix, int column, List<FloraProblem> problems)
+    {
+        var botany = ShippedVocabulary.Botany;
+        if (CharacterId.IsComposed(heading.Trim()) && botany.Compose(heading.Trim()) is { } byId)
+            return byId;
+        var (name, unit) = Unit(heading);
+        var cells = Filled(matrix, column);
+        if (ShippedGlossary.Named(name) is { } older && (older.IsQuantity || Fits(older, unit, cells)))
+            return null;
+        var kind = MeasureUnit.Named(unit)?.Kind;
+        var fits = botany
+            .Search.Named(name)
+            .Where(f => f.IsUsual)
+            .FirstOrDefault(f => kind is null || f.Character.IsQuantity && f.Character.Quantity == kind ? Fits(f.Character, unit, cells) : false);
+        if (fits is null)
+            return null;
+        if (fits.IsOwnerAssumed)
+            problems.Add(
+                new(
+                    ProblemSeverity.Warning,
+                    "column.assumed",
+                    matrix.Name,
+                    1,
+                    heading,
+                    $"The column “{heading}” is read as “{fits.Character.Name}” ({fits.Character.Id}). Rename it where another part is meant."
+                )
+            );
+        // Its name stays what the table calls it.
+        return fits.Character with { Name = name, Unit = unit.Length > 0 ? unit : fits.Character.Unit };
+    }
+
+    // Whether a character has a word, or a number, for every cell of a column; where there is none the column says nothing for it.
+    private static bool Fits(Character character, string unit, List<string> cells)
+    {
+        var read = unit.Length > 0 ? character with { Unit = unit } : character;
+        var said = cells.Distinct(StringComparer.OrdinalIgnoreCase).Where(c => !DescriptionCell.IsDash(c)).ToList();
+        return said.Count > 0 && said.TrueForAll(c => NumberCell.Read(c, read, out var problem) is not null && problem is null);
+    }
+
+    private const int MostOffered = 3;
+
+    // What the words of a heading may mean, for one that means nothing as it stands.
+    private static string Offered(string heading)
+    {
+        var offers = ShippedVocabulary
+            .Botany.Search.Find(Unit(heading).Name)
+            .DistinctBy(f => f.Character.Id)
+            .Take(MostOffered)
+            .Select(f => $"{f.Character.Id} ({f.Character.Name})")
+            .ToList();
+        return offers.Count == 0 ? "" : $" As a part with a quality it may be: {string.Join(", ", offers)}.";
     }
 
     // "leaf length (cm)" with numbers below it is a length in cm; a column of words has these words as its states.

@@ -149,7 +149,7 @@ public sealed class FloraTablesTests
         Assert.Equal(["elliptic", "ovate"], reading.Table.Characters.Single(c => c.Name == "Leaf shape").States.Select(s => s.Name));
         Assert.Equal("Alvenaceae", reading.Taxa[0].Family);
         // A bare mean: a quarter to either side. 35.5 cm = 355 mm.
-        var height = reading.Table.Descriptions[0].Characters.Single(c => c.Character == "plant-height-cm").Range!;
+        var height = reading.Table.Descriptions[0].Characters.Single(c => c.Character == "plant.height").Range!;
         Assert.Equal((355 * 0.75, 355 * 1.25), (height.Low, height.High));
         Assert.Contains(reading.Problems, p => p.Code == "column.empty" && p.Column == "notes");
     }
