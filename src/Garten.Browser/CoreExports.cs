@@ -1,5 +1,6 @@
 using System.Runtime.InteropServices.JavaScript;
 using System.Text.Json;
+using Garten.Core.Botany;
 using Garten.Core.Contracts;
 
 namespace Garten.Browser;
@@ -18,7 +19,12 @@ public static partial class CoreExports
 
     /// <summary>Puts key versions and taxa on the shelf that walks go through, in place of those that were there.</summary>
     [JSExport]
-    public static void FillShelf(string shelf) => Session.Shelf = JsonSerializer.Deserialize(shelf, CoreJson.Default.Shelf)!.Ready();
+    public static void FillShelf(string shelf) => Session.Fill(JsonSerializer.Deserialize(shelf, CoreJson.Default.Shelf)!);
+
+    /// <summary>Takes the vocabulary of parts and qualities, in place of the one that was there.</summary>
+    [JSExport]
+    public static void LoadVocabulary(string vocabulary) =>
+        Session.Botany = new BotanyIndex(JsonSerializer.Deserialize(vocabulary, CoreJson.Default.Vocabulary)!);
 
     /// <summary>Takes a flora in its binary form, in place of the one that was there. Answers with its id.</summary>
     [JSExport]

@@ -104,9 +104,14 @@ public static class FloraFolder
             .Select(g => g.Count() == 1 ? g.First() : g.First() with { Characters = [.. g.SelectMany(d => d.Characters)] });
         return new FloraReading(
             readings[0].Taxa,
-            readings[0].Table with
+            // Tables may speak of parts and qualities that others don't.
+            new CharacterTable(
+                [.. readings.SelectMany(r => r.Table.Characters).DistinctBy(c => c.Id)],
+                [.. descriptions],
+                readings[0].Table.Seasons
+            )
             {
-                Descriptions = [.. descriptions],
+                Botany = ShippedVocabulary.Botany,
             },
             [.. readings.SelectMany(r => r.Problems).Distinct()]
         );

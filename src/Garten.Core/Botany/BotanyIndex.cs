@@ -162,7 +162,15 @@ public sealed class BotanyIndex
             [
                 .. quality
                     .States.Where(s => s.ReplacedBy is null)
-                    .Select(s => new CharacterState(s.Id, s.Name, s.Definition, s.Terms, s.Broader.Length > 0 ? s.Broader : null)),
+                    .Select(s => new CharacterState(
+                        s.Id,
+                        s.Name,
+                        s.Definition,
+                        s.Terms,
+                        s.Broader.Length > 0 ? s.Broader : null,
+                        s.DrawnAs,
+                        s.Picture
+                    )),
             ],
             nouns,
             quality.Measures,

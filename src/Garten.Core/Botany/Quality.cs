@@ -12,6 +12,9 @@ namespace Garten.Core.Botany;
 /// <param name="Terms">The words for it, English and Latin-derived.</param>
 /// <param name="Definition">What it means.</param>
 /// <param name="ReplacedBy">Id of the state that it was merged into; null for one in use.</param>
+/// <param name="DrawnAs">"apex.acute": the state whose drawing shows it too; null where it has its own, or none.</param>
+/// <param name="Picture">A small picture of it as a data address (PNG or JPEG in base64), see <see cref="VocabularyCheck.LongestPicture"/>;
+/// null for none.</param>
 public sealed record QualityState(
     string Id,
     string Name,
@@ -19,7 +22,9 @@ public sealed record QualityState(
     string Near,
     IReadOnlyList<string> Terms,
     string Definition,
-    string? ReplacedBy = null
+    string? ReplacedBy = null,
+    string? DrawnAs = null,
+    string? Picture = null
 );
 
 /// <summary>Something that many parts have: a shape, a number, a colour, hairs.</summary>

@@ -14,6 +14,23 @@ public static class VocabularyCheck
     /// <summary>A vocabulary has no more parts.</summary>
     public const int MostParts = 5_000;
 
+    /// <summary>Characters of a picture as a data address: some 45 kB of PNG or JPEG, enough for a drawing of 300 × 300.</summary>
+    public const int LongestPicture = 60_000;
+
+    private static readonly string[] PictureKinds = ["data:image/png;base64,", "data:image/jpeg;base64,"];
+
+    /// <summary>What is wrong with a picture; null where it can be kept.</summary>
+    public static string? PictureProblem(string picture)
+    {
+        ArgumentNullException.ThrowIfNull(picture);
+        if (picture.Length > LongestPicture)
+            return $"The picture is too large: {picture.Length / 1000} kB where {LongestPicture / 1000} are the most. Make it smaller.";
+        if (Array.Find(PictureKinds, k => picture.StartsWith(k, StringComparison.Ordinal)) is not { } kind)
+            return "The picture is neither PNG nor JPEG.";
+        Span<byte> bytes = new byte[picture.Length];
+        return Convert.TryFromBase64Chars(picture.AsSpan(kind.Length), bytes, out _) ? null : "The picture can’t be read.";
+    }
+
     /// <summary>A vocabulary has no more qualities.</summary>
     public const int MostQualities = 1_000;
 
@@ -114,6 +131,8 @@ public static class VocabularyCheck
                 wrong(place, $"There are two states “{state.Id}”.");
             if (string.IsNullOrWhiteSpace(state.Name) || string.IsNullOrWhiteSpace(state.Definition))
                 wrong(place, "A state needs a name and a definition.");
+            if (state.Picture is { } picture && PictureProblem(picture) is { } wrongPicture)
+                wrong(place, wrongPicture);
             foreach (var term in state.ReplacedBy is null ? state.Terms : [])
             {
                 if (!terms.TryAdd(term, state.Id) && terms[term] != state.Id)

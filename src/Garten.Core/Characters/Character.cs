@@ -111,12 +111,16 @@ public enum Handling
 /// <param name="Terms">Words and phrases that keys and floras use for it.</param>
 /// <param name="Broader">Id of the state that it is a kind of: two-ranked is a kind of alternate; null for one that is a kind of
 /// none.</param>
+/// <param name="DrawnAs">"apex.acute": the state of a quality whose drawing shows it too; null where it has its own, or none.</param>
+/// <param name="Picture">A small picture of it as a data address; null for none.</param>
 public sealed record CharacterState(
     string Id,
     string Name,
     string Definition,
     IReadOnlyList<string> Terms,
-    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] string? Broader = null
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] string? Broader = null,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] string? DrawnAs = null,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] string? Picture = null
 );
 
 /// <summary>Something of a plant that is looked at, measured or counted.</summary>

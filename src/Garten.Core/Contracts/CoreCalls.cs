@@ -1,5 +1,6 @@
 using System.Text.Json;
 using System.Text.Json.Serialization.Metadata;
+using Garten.Core.Botany;
 using Garten.Core.Evidence;
 using Garten.Core.Floras;
 using Garten.Core.Identification;
@@ -41,6 +42,9 @@ public enum CoreNeed
     /// <summary>The request alone.</summary>
     Nothing,
 
+    /// <summary>Parts and qualities.</summary>
+    Vocabulary,
+
     /// <summary>The flora that the request names.</summary>
     Flora,
 
@@ -51,11 +55,42 @@ public enum CoreNeed
 /// <summary>What a host holds while it answers: the browser's worker one for all its calls, the server one for each request.</summary>
 public sealed class CoreSession
 {
+    private Shelf? _filled;
+    private ReadyFlora? _flora;
+    private BotanyIndex? _botany;
+
     /// <summary>The keys that are followed.</summary>
     public BenchShelf Shelf { get; set; } = new(new KeyShelf([]), CharacterTable.Empty, []);
 
     /// <summary>The flora that is sifted; null before one was loaded.</summary>
-    public ReadyFlora? Flora { get; set; }
+    public ReadyFlora? Flora
+    {
+        get => _flora;
+        set => _flora = _botany is null ? value : value?.With(_botany);
+    }
+
+    /// <summary>Parts and qualities; null before they were loaded. Shelf and flora count looks at them from then on.</summary>
+    public BotanyIndex? Botany
+    {
+        get => _botany;
+        set
+        {
+            _botany = value;
+            _flora?.With(value);
+            if (_filled is { } shelf)
+                Shelf = shelf.Ready(value);
+        }
+    }
+
+    /// <summary>Puts key versions and taxa on the shelf, in place of those that were there.</summary>
+    public void Fill(Shelf shelf)
+    {
+        ArgumentNullException.ThrowIfNull(shelf);
+        _filled = shelf;
+        Shelf = shelf.Ready(_botany);
+    }
+
+    internal BotanyIndex Loaded() => _botany ?? throw new InvalidOperationException("The vocabulary isn't loaded.");
 
     internal ReadyFlora Loaded(string floraId) =>
         Flora is { } flora && flora.Pack.Id == floraId ? flora : throw new InvalidOperationException("This flora isn't loaded.");
@@ -329,6 +364,30 @@ public static class CoreCalls
             "Which looks of a sheet hold, in words."
         ),
         OfRequest("manner", Json.MannerRequest, Json.String, (r, _) => r.Tell(), null, "How a look is made, in words."),
+        OfVocabulary(
+            "findCharacter",
+            Json.FindCharacterRequest,
+            Json.IReadOnlyListOfferedCharacter,
+            (r, botany) => r.Find(botany),
+            "vocabulary/find",
+            "What a few typed words mean as part, quality, state and number, the likeliest first."
+        ),
+        OfVocabulary(
+            "partQualities",
+            Json.PartQualitiesRequest,
+            Json.IReadOnlyListCharacter,
+            (r, botany) => r.Find(botany),
+            "vocabulary/part",
+            "The characters that a part usually has."
+        ),
+        OfVocabulary(
+            "composed",
+            Json.ComposedRequest,
+            Json.IReadOnlyListCharacter,
+            (r, botany) => r.Find(botany),
+            null,
+            "Characters by ids made of part and quality."
+        ),
         OfRequest(
             "ownPlants",
             Json.OwnPlantsRequest,
@@ -357,6 +416,18 @@ public static class CoreCalls
         where TRequest : notnull
         where TAnswer : notnull =>
         new(name, CoreNeed.Nothing, request, answerType, (r, session, _) => answer(r, session), address, summary);
+
+    private static CoreCall<TRequest, TAnswer> OfVocabulary<TRequest, TAnswer>(
+        string name,
+        JsonTypeInfo<TRequest> request,
+        JsonTypeInfo<TAnswer> answerType,
+        Func<TRequest, BotanyIndex, TAnswer> answer,
+        string? address,
+        string summary
+    )
+        where TRequest : notnull
+        where TAnswer : notnull =>
+        new(name, CoreNeed.Vocabulary, request, answerType, (r, session, _) => answer(r, session.Loaded()), address, summary);
 
     private static CoreCall<TRequest, TAnswer> OfShelf<TRequest, TAnswer>(
         string name,

@@ -1,4 +1,5 @@
 using System.Text.Json.Serialization;
+using Garten.Core.Botany;
 using Garten.Core.Characters;
 using Garten.Core.Confirmation;
 using Garten.Core.Evidence;
@@ -29,6 +30,7 @@ namespace Garten.Core.Contracts;
         typeof(CamelCaseWords<DestinationKind>),
         typeof(CamelCaseWords<ProblemSeverity>),
         typeof(CamelCaseWords<CommandStatus>),
+        typeof(CamelCaseWords<PartClass>),
         typeof(CamelCaseWords<Caution>),
         typeof(CamelCaseWords<Origin>),
         typeof(CamelCaseWords<Outcome>),
@@ -62,6 +64,13 @@ namespace Garten.Core.Contracts;
         typeof(CamelCaseWords<GridNaming>),
     ]
 )]
+[JsonSerializable(typeof(Vocabulary))]
+[JsonSerializable(typeof(Part))]
+[JsonSerializable(typeof(Quality))]
+[JsonSerializable(typeof(FindCharacterRequest))]
+[JsonSerializable(typeof(IReadOnlyList<OfferedCharacter>))]
+[JsonSerializable(typeof(PartQualitiesRequest))]
+[JsonSerializable(typeof(ComposedRequest))]
 [JsonSerializable(typeof(FloraGrid))]
 [JsonSerializable(typeof(IReadOnlyList<Contradiction>))]
 [JsonSerializable(typeof(KeyCheckResponse))]

@@ -1,4 +1,5 @@
 using System.Globalization;
+using Garten.Core.Botany;
 using Garten.Core.Characters;
 using Garten.Core.Evidence;
 using Garten.Core.Floras;
@@ -47,7 +48,9 @@ public sealed record Shelf(
 )
 {
     /// <summary>Made ready for the Bench.</summary>
-    public BenchShelf Ready() => new(new KeyShelf(Versions, Taxa), Table, Taxa, Taught, Corrected);
+    /// <param name="botany">Makes characters of parts and qualities, where the table hasn't its own; null: it makes none.</param>
+    public BenchShelf Ready(BotanyIndex? botany = null) =>
+        new(new KeyShelf(Versions, Taxa), Table with { Botany = Table.Botany ?? botany }, Taxa, Taught, Corrected);
 }
 
 /// <summary>A walk through keys that the worker holds on its shelf.</summary>

@@ -1,5 +1,7 @@
+using System.Globalization;
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using Garten.Core.Botany;
 using Garten.Core.Characters;
 using Garten.Core.Confirmation;
 using Garten.Core.Evidence;
@@ -257,6 +259,40 @@ public static class PageWords
             [CharacterKind.Angle] = "angle",
         };
 
+    /// <summary>What a part is like in space.</summary>
+    public static IReadOnlyDictionary<PartClass, string> PartClasses { get; } =
+        new Dictionary<PartClass, string>
+        {
+            [PartClass.Plant] = "a whole plant",
+            [PartClass.Axis] = "long, carrying others: a stem, a stalk",
+            [PartClass.Blade] = "flat, with two faces: a leaf, a petal, a scale",
+            [PartClass.Body] = "solid: a fruit, a bud, an ovary",
+            [PartClass.Set] = "several together: an inflorescence, a crown",
+            [PartClass.Line] = "thin and long: a hair, a vein, a stamen",
+            [PartClass.Mark] = "a patch or scar of a surface",
+            [PartClass.Cavity] = "a hollow: pith, throat, groove",
+            [PartClass.Surface] = "what covers another part: bark",
+            [PartClass.Edge] = "the edge of a blade",
+            [PartClass.Tip] = "the far end of a part",
+            [PartClass.Base] = "the near end of a part",
+            [PartClass.Fluid] = "what flows: sap",
+            [PartClass.Place] = "where the plant grows",
+        };
+
+    // How surely a quality is scored right, for one who defines one: few can say it in figures.
+    private static readonly (double Value, string Words)[] Reliabilities =
+    [
+        (0.95, "nearly always"),
+        (0.88, "mostly"),
+        (0.8, "often wrong: one time in five"),
+    ];
+
+    // Seconds that a look at a newly defined quality is taken to need.
+    private const int UsualEffort = 20;
+
+    // A file larger than this isn't opened to make a small picture of it, so that a phone isn't brought to a stop.
+    private const int LargestPictureFile = 20_000_000;
+
     /// <summary>All of it as the web app takes it.</summary>
     public static JsonObject Json()
     {
@@ -289,6 +325,18 @@ public static class PageWords
             ["statementFits"] = Words(StatementFits),
             ["origins"] = Words(Origins),
             ["characterKinds"] = Words(CharacterKinds),
+            ["partClasses"] = Words(PartClasses),
+            ["reliabilities"] = new JsonArray([
+                .. Reliabilities.Select(r =>
+                    (JsonNode?)
+                        new JsonObject
+                        {
+                            ["value"] = r.Value.ToString(CultureInfo.InvariantCulture),
+                            ["words"] = r.Words,
+                        }
+                ),
+            ]),
+            ["usualEffort"] = UsualEffort,
             ["sureness"] = Words(LookWords.Surenesses),
             ["context"] = new JsonObject(
                 LookWords.Choices.Select(c =>
@@ -318,6 +366,7 @@ public static class PageWords
                 ["fewestToContrast"] = Contrast.Fewest,
                 ["mostToContrast"] = Contrast.Most,
                 ["planAhead"] = DayOfYear.Days - 1,
+                ["largestPictureFile"] = LargestPictureFile,
                 // How often a statement holds that has no word of frequency.
                 ["plainModality"] = Modality.AlwaysInKeys,
             },

@@ -23,6 +23,7 @@ namespace Garten.Core.Contracts;
 [JsonDerivedType(typeof(SavePopulationCommand), "savePopulation")]
 [JsonDerivedType(typeof(CountPopulationCommand), "countPopulation")]
 [JsonDerivedType(typeof(NoteThreatCommand), "noteThreat")]
+[JsonDerivedType(typeof(DefineTermCommand), "defineTerm")]
 public abstract record Command(Guid Id);
 
 /// <summary>Saves every key of a text; a key whose title is known already becomes its next version.</summary>

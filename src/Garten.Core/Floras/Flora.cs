@@ -9,12 +9,14 @@ namespace Garten.Core.Floras;
 /// <param name="Table">Characters, descriptions and seasons; null for a flora of names alone.</param>
 /// <param name="Grid">The grid that its cells are of, and that positions of its sensitive taxa are coarsened to; null where none is
 /// declared.</param>
+/// <param name="Vocabulary">Hash of the vocabulary of parts and qualities that its characters were made of; null where none was.</param>
 public sealed record Flora(
     string Id,
     string Name,
     IReadOnlyList<Taxon> Taxa,
     CharacterTable? Table = null,
-    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] FloraGrid? Grid = null
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] FloraGrid? Grid = null,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] string? Vocabulary = null
 );
 
 /// <summary>Finds taxa by the names that keys call them.</summary>

@@ -42,7 +42,7 @@ public sealed class BenchShelf
         Likelihood = new Likelihood(Descriptions, derived: _derived);
         _described = [.. Descriptions.Select(d => d.Taxon)];
         _forms = taxa.Where(t => t.Rank is "cultivar" or "form").ToLookup(t => t.Parent, t => t.Id, StringComparer.Ordinal);
-        _reader = new StatementReader(table.Characters, taught, corrected);
+        _reader = new StatementReader(table.Characters, taught, corrected, table.Botany);
     }
 
     /// <summary>The key versions.</summary>

@@ -1,3 +1,4 @@
+using Garten.Core.Botany;
 using Garten.Core.Characters;
 using Garten.Core.Quantities;
 
@@ -15,6 +16,10 @@ public sealed class StatementReader
     private readonly Dictionary<string, List<Phrase>> _phrases = new(StringComparer.Ordinal);
     private readonly Dictionary<string, StatementReading> _corrected;
     private readonly IReadOnlyList<Character> _characters;
+    private readonly Dictionary<string, List<string[]>> _parts = new(StringComparer.Ordinal);
+
+    // "Hairs at least near the tip" says where on the part, not of another one.
+    private static readonly HashSet<string> Regions = new(StringComparer.Ordinal) { "tip", "base" };
 
     private sealed record Phrase(string[] Words, List<(Character Character, int State)> States, List<Character> Nouns);
 
@@ -24,13 +29,23 @@ public sealed class StatementReader
     /// <param name="characters">The characters with their nouns and terms.</param>
     /// <param name="taught">Terms that a person has taught.</param>
     /// <param name="corrected">Readings that a person has set.</param>
+    /// <param name="botany">The parts of plants: a statement that names one which nothing that was read is of stays text; null: none is
+    /// looked for.</param>
     public StatementReader(
         IReadOnlyList<Character> characters,
         IEnumerable<TaughtTerm>? taught = null,
-        IEnumerable<CorrectedStatement>? corrected = null
+        IEnumerable<CorrectedStatement>? corrected = null,
+        BotanyIndex? botany = null
     )
     {
         _characters = characters;
+        foreach (var noun in (botany?.Vocabulary.Parts ?? []).Where(p => !Regions.Contains(p.Id)).SelectMany(p => p.Nouns))
+        {
+            var words = Words(noun).Select(w => w.Text).ToArray();
+            if (!_parts.TryGetValue(words[0], out var list))
+                _parts[words[0]] = list = [];
+            list.Add(words);
+        }
         var phrases = new Dictionary<string, Phrase>(StringComparer.Ordinal);
         foreach (var character in characters)
         {
@@ -243,12 +258,34 @@ public sealed class StatementReader
                 i += Math.Max(1, step);
             }
             var claims = Claims();
+            var isForeign = claims.Count > 0 && NamesAnotherPart();
             var enough = _words.Count > 0 && _understood >= LeastUnderstood * _words.Count;
             return new StatementReading(
                 text,
-                enough && !_mixed ? claims : [],
-                enough && !_mixed && claims.Count > 0 ? [.. _parts.OrderBy(p => p.At)] : []
+                enough && !_mixed && !isForeign ? claims : [],
+                enough && !_mixed && !isForeign && claims.Count > 0 ? [.. _parts.OrderBy(p => p.At)] : []
             );
+        }
+
+        // Whether the statement names a part of plants that nothing of what was read names: what was read may be said of that part.
+        private bool NamesAnotherPart()
+        {
+            for (var i = 0; i < _words.Count; i++)
+            {
+                if (!reader._parts.TryGetValue(_words[i].Text, out var nouns) || Empty.Contains(_words[i].Text))
+                    continue;
+                var longest = nouns
+                    .Where(n => i + n.Length <= _words.Count && n.Select((w, k) => _words[i + k].Text == w).All(same => same))
+                    .OrderByDescending(n => n.Length)
+                    .FirstOrDefault();
+                if (longest is null)
+                    continue;
+                var (from, last) = (_words[i].At, _words[i + longest.Length - 1]);
+                if (!_parts.Exists(p => p.At <= from && p.At + p.Length >= last.At + last.Length))
+                    return true;
+                i += longest.Length - 1;
+            }
+            return false;
         }
 
         private bool EndsClause(int i)

@@ -163,8 +163,33 @@ internal sealed record MatrixColumns(
                     $"The column “{heading}” is read as “{fits.Character.Name}” ({fits.Character.Id}). Rename it where another part is meant."
                 )
             );
+        if (!fits.Character.IsQuantity)
+            SayAlternatives(matrix, column, problems);
         // Its name stays what the table calls it.
         return fits.Character with { Name = name, Unit = unit.Length > 0 ? unit : fits.Character.Unit };
+    }
+
+    // "ovate/cordate" may be one or the other, or something between: said, not guessed in silence.
+    private static void SayAlternatives(Sheet matrix, int column, List<FloraProblem> problems)
+    {
+        var several = matrix
+            .Rows.Where(r => IsSaid(r.Cell(column)))
+            .SelectMany(r => Parts(r.Cell(column)).Where(p => DescriptionCell.Alternatives(p).Count > 1).Select(p => (Text: p, Row: r.Number)))
+            .DistinctBy(p => p.Text)
+            .Take(MostSaid);
+        foreach (var (text, row) in several)
+        {
+            problems.Add(
+                new(
+                    ProblemSeverity.Warning,
+                    "cell.several",
+                    matrix.Name,
+                    row,
+                    matrix.Header[column],
+                    $"“{text}” is read as one or the other. Separate states with | where that is meant."
+                )
+            );
+        }
     }
 
     // Whether a character has a word, or a number, for every cell of a column; where there is none the column says nothing for it.

@@ -225,6 +225,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/vocabulary/find": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What a few typed words mean as part, quality, state and number, the likeliest first. Stores nothing; the browser does the same by itself. */
+        post: operations["findCharacter"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/vocabulary/part": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The characters that a part usually has. Stores nothing; the browser does the same by itself. */
+        post: operations["partQualities"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/health": {
         parameters: {
             query?: never;
@@ -459,6 +493,40 @@ export interface paths {
         };
         /** Facts that contradict each other, written before the database held them together. They are listed, never changed. */
         get: operations["listContradictions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/vocabulary": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Parts and qualities with their terms and definitions, as they are now; the ETag is the hash of the version. */
+        get: operations["getVocabulary"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/vocabulary/versions/{hash}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A vocabulary that something was published with. */
+        get: operations["getVocabularyVersion"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1063,7 +1131,10 @@ export interface components {
             /** @description States that this taxon hasn't but is often taken to have; null where there are none. */
             misread?: null | string[];
         };
-        /** @enum {unknown} */
+        /**
+         * @description What values a character has.
+         * @enum {unknown}
+         */
         CharacterKind: "categorical" | "ordered" | "count" | "length" | "ratio" | "angle";
         /** @description A state of a character. */
         CharacterState: {
@@ -1075,6 +1146,15 @@ export interface components {
             definition: string;
             /** @description Words and phrases that keys and floras use for it. */
             terms: string[];
+            /**
+             * @description Id of the state that it is a kind of: two-ranked is a kind of alternate; null for one that is a kind of
+             *                 none.
+             */
+            broader?: null | string;
+            /** @description "apex.acute": the state of a quality whose drawing shows it too; null where it has its own, or none. */
+            drawnAs?: null | string;
+            /** @description A small picture of it as a data address; null for none. */
+            picture?: null | string;
         };
         /** @description Characters, what taxa are like in them, and when what can be seen: all that a sheet is weighed with. */
         CharacterTable: {
@@ -1113,7 +1193,7 @@ export interface components {
          * @description A change, made on a device with or without signal and sent when it can be. The id is made by the device (UUID version 7);
          *     the same command sent again changes nothing.
          */
-        Command: components["schemas"]["CommandSaveKeysCommand"] | components["schemas"]["CommandSavePlaceCommand"] | components["schemas"]["CommandRecordDeterminationCommand"] | components["schemas"]["CommandTeachTermCommand"] | components["schemas"]["CommandCorrectStatementCommand"] | components["schemas"]["CommandTagPlantCommand"] | components["schemas"]["CommandVisitPlantCommand"] | components["schemas"]["CommandSavePopulationCommand"] | components["schemas"]["CommandCountPopulationCommand"] | components["schemas"]["CommandNoteThreatCommand"];
+        Command: components["schemas"]["CommandSaveKeysCommand"] | components["schemas"]["CommandSavePlaceCommand"] | components["schemas"]["CommandRecordDeterminationCommand"] | components["schemas"]["CommandTeachTermCommand"] | components["schemas"]["CommandCorrectStatementCommand"] | components["schemas"]["CommandTagPlantCommand"] | components["schemas"]["CommandVisitPlantCommand"] | components["schemas"]["CommandSavePopulationCommand"] | components["schemas"]["CommandCountPopulationCommand"] | components["schemas"]["CommandNoteThreatCommand"] | components["schemas"]["CommandDefineTermCommand"];
         /** @description Commands in the order in which they were given. */
         CommandBatch: {
             commands: components["schemas"]["Command"][];
@@ -1171,6 +1251,18 @@ export interface components {
              * @description The count that this one corrects.
              */
             supersedes?: null | string;
+            /**
+             * Format: uuid
+             * @description Identity of the command.
+             */
+            id: string;
+        };
+        /** @description Adds a part or a quality to the vocabulary, or changes one: its newest form counts. Exactly one of the two is given. */
+        CommandDefineTermCommand: {
+            /** @enum {string} */
+            kind?: "defineTerm";
+            part?: null | components["schemas"]["Part"];
+            quality?: null | components["schemas"]["Quality"];
             /**
              * Format: uuid
              * @description Identity of the command.
@@ -1463,6 +1555,11 @@ export interface components {
              * @description Identity of the command.
              */
             id: string;
+        };
+        /** @description Characters that are wanted by their ids. */
+        ComposedRequest: {
+            /** @description Ids made of part and quality. */
+            ids: string[];
         };
         /** @description A check. */
         ConfirmCheck: {
@@ -1797,6 +1894,21 @@ export interface components {
                 request: components["schemas"]["MannerRequest"];
                 answer: string;
             };
+            /** @description What a few typed words mean as part, quality, state and number, the likeliest first. */
+            findCharacter: {
+                request: components["schemas"]["FindCharacterRequest"];
+                answer: components["schemas"]["OfferedCharacter"][];
+            };
+            /** @description The characters that a part usually has. */
+            partQualities: {
+                request: components["schemas"]["PartQualitiesRequest"];
+                answer: components["schemas"]["Character"][];
+            };
+            /** @description Characters by ids made of part and quality. */
+            composed: {
+                request: components["schemas"]["ComposedRequest"];
+                answer: components["schemas"]["Character"][];
+            };
             /** @description Of each taxon the own plant to compare with: confirmed before others, the nearest. */
             ownPlants: {
                 request: components["schemas"]["OwnPlantsRequest"];
@@ -2003,6 +2115,11 @@ export interface components {
             kind: components["schemas"]["CheckKind"];
             text: string;
         };
+        /** @description A few words typed for what was seen. */
+        FindCharacterRequest: {
+            /** @description The words: "petiole glands 2". */
+            text: string;
+        };
         /** @description How to find a plant again. */
         Finding: {
             /** @description What can't be missed near it; empty where there is none. */
@@ -2032,6 +2149,8 @@ export interface components {
             taxa: components["schemas"]["Taxon"][];
             table?: null | components["schemas"]["CharacterTable"];
             grid?: null | components["schemas"]["FloraGrid"];
+            /** @description Hash of the vocabulary of parts and qualities that its characters were made of; null where none was. */
+            vocabulary?: null | string;
         };
         /** @description What would come of bringing these tables; nothing is stored. */
         FloraCheck: {
@@ -2353,7 +2472,10 @@ export interface components {
             /** @description Whether it fits the plant. */
             fits: boolean;
         };
-        /** @enum {unknown} */
+        /**
+         * @description What is done to the plant to see it, from least to most.
+         * @enum {unknown}
+         */
         Handling: "look" | "touch" | "takeAPiece" | "cut" | "uproot";
         /** @description Whether the server and its database answer. */
         HealthReport: {
@@ -2391,6 +2513,19 @@ export interface components {
         /** Format: binary */
         IFormFile: string;
         IFormFileCollection: components["schemas"]["IFormFile"][];
+        /** @description A state of one quality says one of another quality of the same part. */
+        Implication: {
+            /** @description Id of the quality. */
+            quality: string;
+            /** @description Id of its state, or "*" for each of them. */
+            state: string;
+            /** @description Id of the other quality. */
+            implies: string;
+            /** @description Id of the state of it that holds too. */
+            implied: string;
+            /** @description Why, as a sentence. */
+            because: string;
+        };
         /** @description How one item of a sheet stands to one taxon. */
         ItemFit: {
             /** @description Id of the character. */
@@ -2921,6 +3056,21 @@ export interface components {
             attachment?: components["schemas"]["Attachment"];
             sex?: components["schemas"]["PartSex"];
         };
+        /** @description A look that typed words may mean, ready to be recorded. */
+        OfferedCharacter: {
+            /** @description The character. */
+            character: components["schemas"]["Character"];
+            /** @description Id of the state; empty where the words name none. */
+            state: string;
+            /** @description The numbers as readings; empty where there are none. */
+            readings: components["schemas"]["Reading"][];
+            /** @description What would be recorded, in words: "hairs of the petiole: densely hairy". */
+            inWords: string;
+            /** @description What is asked before it is recorded; empty where nothing is. */
+            question: string;
+            /** @description Whether the words say all that a look needs. */
+            isWhole: boolean;
+        };
         /** @description A couplet that waits for an answer. */
         OpenCouplet: {
             /** @description Hash of the version. */
@@ -3139,12 +3289,55 @@ export interface components {
             /** @description Records that hold this name, newest first. */
             records: components["schemas"]["RecordLine"][];
         };
+        /** @description A part of plants. */
+        Part: {
+            /** @description Stable identity: small letters and hyphens. */
+            id: string;
+            /**
+             * @description The part that it is a part of; empty for one that many parts have (Owners) and for the whole
+             *                 plant.
+             */
+            parent: string;
+            /** @description What it is like in space. */
+            class: components["schemas"]["PartClass"];
+            /** @description The organ of the evidence sheet under which it is shown. */
+            organ: components["schemas"]["Organ"];
+            /** @description For one that many parts have: ids of the parts that can have it, or "any"; else empty. */
+            owners: string[];
+            /**
+             * @description Its nouns, the singular of its usual one first, its plural second where it has one; no other part has one of
+             *                 them.
+             */
+            nouns: string[];
+            /** @description Groups of plants of which alone the nouns mean this part; empty: of all. */
+            groups: string[];
+            /** @description Phenophases in which it can be seen; empty: always. */
+            seenIn: components["schemas"]["Phenophase"][];
+            /** @description What is needed to see it. */
+            tool: components["schemas"]["Tool"];
+            /** @description What is done to the plant to see it. */
+            handling: components["schemas"]["Handling"];
+            /** @description What it is. */
+            definition: string;
+            /** @description Id of the part that it was merged into; null for one in use. */
+            replacedBy?: null | string;
+        };
         /**
          * @description How old the part is.
          * @default unsaid
          * @enum {unknown}
          */
         PartAge: "unsaid" | "young" | "grown" | "old";
+        /**
+         * @description What a part is like in space: it says which qualities the part can have.
+         * @enum {unknown}
+         */
+        PartClass: "plant" | "axis" | "blade" | "body" | "set" | "line" | "mark" | "cavity" | "surface" | "edge" | "tip" | "base" | "fluid" | "place";
+        /** @description A part whose qualities are wanted. */
+        PartQualitiesRequest: {
+            /** @description Id of the part, with its owner where several parts have it: `petiole/gland`. */
+            part: string;
+        };
         /**
          * @description Sex of the part.
          * @default unsaid
@@ -3548,6 +3741,77 @@ export interface components {
             organ: components["schemas"]["Organ"];
             /** @description What is said of it, character by character, in the order of the sentence. */
             items: components["schemas"]["ProseItem"][];
+        };
+        /** @description Something that many parts have: a shape, a number, a colour, hairs. */
+        Quality: {
+            /** @description Stable identity: small letters and hyphens. */
+            id: string;
+            /** @description Its name. */
+            name: string;
+            /** @description What values it has. */
+            kind: components["schemas"]["CharacterKind"];
+            /** @description Classes and ids of the parts that usually have it, or "any". */
+            applies: string[];
+            /** @description Unit of numbers that are typed without one: mm, cm, m; may be empty. */
+            unit: string;
+            /** @description Words that name its dimension: long, wide. */
+            measures: string[];
+            /**
+             * Format: double
+             * @description Probability that a careful observer scores it right; above 0, below 1.
+             */
+            reliability: number;
+            /**
+             * Format: double
+             * @description Probability that what is there is found when it is looked for; above 0 to 1.
+             */
+            detection: number;
+            /**
+             * Format: int32
+             * @description How long a look takes.
+             */
+            effortSeconds: number;
+            /** @description What is needed at least. */
+            tool: components["schemas"]["Tool"];
+            /** @description What is done to the plant at least. */
+            handling: components["schemas"]["Handling"];
+            /** @description Whether a part may have several of its states at once, so that one doesn't exclude another one. */
+            several: boolean;
+            /** @description What it is. */
+            definition: string;
+            /** @description What it is easily misjudged by. */
+            trap: string;
+            /** @description Its states; empty for a measured one. */
+            states: components["schemas"]["QualityState"][];
+            /** @description Id of the quality that it was merged into; null for one in use. */
+            replacedBy?: null | string;
+        };
+        /** @description A state of a quality, the same for every part that has the quality. */
+        QualityState: {
+            /** @description Stable identity within the quality. */
+            id: string;
+            /** @description Its name. */
+            name: string;
+            /** @description Id of the state that it is a kind of; empty for one that is a kind of none. */
+            broader: string;
+            /**
+             * @description Id of a state of the same quality that it is easily taken for, though some keys tell them apart; may be
+             *                 empty.
+             */
+            near: string;
+            /** @description The words for it, English and Latin-derived. */
+            terms: string[];
+            /** @description What it means. */
+            definition: string;
+            /** @description Id of the state that it was merged into; null for one in use. */
+            replacedBy?: null | string;
+            /** @description "apex.acute": the state whose drawing shows it too; null where it has its own, or none. */
+            drawnAs?: null | string;
+            /**
+             * @description A small picture of it as a data address (PNG or JPEG in base64), see int VocabularyCheck.LongestPicture;
+             *                 null for none.
+             */
+            picture?: null | string;
         };
         /**
          * @description What kind of number a measured or counted character has.
@@ -4490,6 +4754,18 @@ export interface components {
          * @enum {unknown}
          */
         Stage: "unsaid" | "seedling" | "sapling" | "juvenile" | "adult";
+        /** @description What a state of an older character, which was not made of part and quality, says in these. */
+        StateMeaning: {
+            /** @description Id of the character. */
+            character: string;
+            /** @description Id of its state; empty for a measured one, which says the same number of another character. */
+            state: string;
+            /**
+             * @description What holds where it does: "petiole.hair-density=glabrous", all of them; empty where parts and qualities have no
+             *                 words for it.
+             */
+            says: string[];
+        };
         /** @description How often a taxon has a state. */
         StateShare: {
             /** @description Id of the state. */
@@ -4948,6 +5224,17 @@ export interface components {
             optimal: boolean;
             /** @description Ids of needs without a window: they can't be answered at their place. */
             unanswerable: string[];
+        };
+        /** @description Parts, qualities and what they say of each other: an immutable version, named by the hash of its content. */
+        Vocabulary: {
+            /** @description The parts. */
+            parts: components["schemas"]["Part"][];
+            /** @description The qualities, those that are looked at most first. */
+            qualities: components["schemas"]["Quality"][];
+            /** @description What the states of older characters say. */
+            meanings: components["schemas"]["StateMeaning"][];
+            /** @description What a state of one quality says of another one. */
+            implications: components["schemas"]["Implication"][];
         };
         /**
          * @description Why a look that would tell can't be taken now.
@@ -5753,6 +6040,108 @@ export interface operations {
             };
         };
     };
+    findCharacter: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FindCharacterRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["OfferedCharacter"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    partQualities: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PartQualitiesRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Character"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
     getHealth: {
         parameters: {
             query?: never;
@@ -6100,6 +6489,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Contradiction"][];
+                };
+            };
+        };
+    };
+    getVocabulary: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Vocabulary"];
+                };
+            };
+        };
+    };
+    getVocabularyVersion: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                hash: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Vocabulary"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
                 };
             };
         };

@@ -19,6 +19,8 @@ const pages: Record<string, () => Promise<ComponentType>> = {
   "flora/:floraId/crib": () => import("../plant-in-hand/contrast/CribPage").then((it) => it.CribPage),
   "flora/:floraId/glossary": () => import("../features/flora/Glossary").then((it) => it.Glossary),
   "flora/:floraId/taxa/:taxonId": () => import("../features/flora/TaxonPage").then((it) => it.TaxonPage),
+  glossary: () => import("../features/glossary/GlossaryPage").then((it) => it.GlossaryPage),
+  "glossary/define": () => import("../features/glossary/DefinePage").then((it) => it.DefinePage),
   keys: () => import("../features/keys/KeyList").then((it) => it.KeyList),
   "keys/new": () => import("../features/keys/KeyEditor").then((it) => it.KeyEditor),
   "keys/:hash": () => import("../features/keys/KeyPage").then((it) => it.KeyPage),

@@ -22,6 +22,9 @@ export function warmUp(): void {
 /** Puts key versions and taxa on the shelf that walks go through. */
 export const fillShelf = (shelf: Schemas["Shelf"]): Promise<void> => inWorker().fillShelf(shelf);
 
+/** Takes the vocabulary of parts and qualities, as JSON. */
+export const loadVocabulary = (text: string): Promise<void> => inWorker().loadVocabulary(text);
+
 /** Takes a flora in its binary form; answers with its id. */
 export const loadFlora = (pack: Uint8Array): Promise<string> => inWorker().loadFlora(pack);
 

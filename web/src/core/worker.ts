@@ -4,6 +4,7 @@ import { expose } from "comlink";
 interface CoreExports {
   Call(name: string, request: string): string;
   FillShelf(shelf: string): void;
+  LoadVocabulary(vocabulary: string): void;
   LoadFlora(pack: Uint8Array): string;
   WarmUp(characters: number): boolean;
 }
@@ -39,6 +40,9 @@ const inWorker = {
   },
   async fillShelf(shelf: unknown): Promise<void> {
     (await core).FillShelf(JSON.stringify(shelf));
+  },
+  async loadVocabulary(text: string): Promise<void> {
+    (await core).LoadVocabulary(text);
   },
   async loadFlora(pack: Uint8Array): Promise<string> {
     const exports = await core;

@@ -34,11 +34,13 @@ const places: Record<Organ, { left?: number; right?: number; top: number }> = {
 interface Props {
   organs: OrganState[];
   chosen?: Organ;
+  /** Only the plant and its organs, without what was seen of them. */
+  isPlain?: boolean;
   onChoose: (organ: Organ) => void;
 }
 
 /** A drawn plant; its organs lead to their part of the evidence sheet and show what is seen, in conflict, asked for, not there now. */
-export function PlantFigure({ organs, chosen, onChoose }: Props) {
+export function PlantFigure({ organs, chosen, isPlain, onChoose }: Props) {
   const of = (organ: Organ) => organs.find((o) => o.organ === organ);
   const ink = (organ: Organ) => {
     const it = of(organ);
@@ -166,7 +168,7 @@ export function PlantFigure({ organs, chosen, onChoose }: Props) {
           <Typography component="span" sx={{ fontSize: "0.875rem", fontWeight: 600, lineHeight: 1.2 }}>
             {words.organs[it.organ]}
           </Typography>
-          <OrganMark state={it} />
+          {!isPlain && <OrganMark state={it} />}
         </ButtonBase>
       ))}
     </Box>

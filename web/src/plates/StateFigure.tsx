@@ -11,6 +11,7 @@ import { withStates, type Traits } from "./traits";
 import { twig, twigDetail } from "./twig";
 import { Cell } from "./Cell";
 import { plateSx } from "./plateSx";
+import { qualityFigure } from "./qualities";
 
 type Base = Record<string, string | number>;
 
@@ -262,8 +263,24 @@ const spans: Record<string, Base> = {
   perennial: { "underground-type": "rhizome" },
 };
 
+// Qualities whose states an older character is drawn for: its id, its organ, and the states that are called otherwise there.
+const older: Record<string, [string, string, Record<string, string>?]> = {
+  "growth-form": ["growth-form", "habit"],
+  habitat: ["habitat-kind", "site", { dune: "slack", saltmarsh: "marsh", cliff: "scarp" }],
+  moisture: ["ground-wetness", "site"],
+  "soil-reaction": ["soil-reaction", "site"],
+  "sex-distribution": ["sexuality", "flower"],
+  "underground-kind": ["underground-type", "underground", { stolons: "runners" }],
+  "fruit-type": ["fruit-type", "fruit", { samara: "winged nuts", schizocarp: "twin" }],
+};
+
 /** The drawing of a state; undefined where there is nothing to draw. */
 export function stateFigure(character: { id: string; organ: string }, state: string): Drawn | undefined {
+  if (character.id.includes(".")) {
+    const [id, organ, names = {}] = older[/\.([a-z-]+)/.exec(character.id)?.[1] ?? ""] ?? [];
+    const own = qualityFigure(character, state);
+    return own ?? (id && organ ? stateFigure({ id, organ }, names[state] ?? state) : undefined);
+  }
   if (character.id === "leaf-smell") return smell(state);
   if (character.id === "habitat-kind" || character.id === "ground-wetness") return scene(state);
   if (character.id === "sexuality") return sexes(state);
@@ -333,12 +350,30 @@ export function StateFigure({
   state,
   size = 64,
 }: {
-  character: { id: string; organ: string; states: { id: string }[] };
+  character: { id: string; organ: string; states: { id: string; drawnAs?: string | null; picture?: string | null }[] };
   state: string;
   size?: number;
 }) {
+  const own = character.states.find((it) => it.id === state);
+  if (own?.picture)
+    return (
+      <Box
+        component="img"
+        src={own.picture}
+        alt=""
+        sx={{ display: "block", flex: "none", width: size, height: size, objectFit: "contain" }}
+      />
+    );
+  const [asQuality, asState] = own?.drawnAs?.split(".") ?? [];
+  if (asQuality && asState) {
+    const as = qualityFigure({ id: `${character.id.split(".")[0]}.${asQuality}`, organ: character.organ }, asState);
+    return as ? <Framed part={as} size={size} /> : null;
+  }
   const part = statesDrawn(character).has(state) ? stateFigure(character, state) : undefined;
-  if (!part) return null;
+  return part ? <Framed part={part} size={size} /> : null;
+}
+
+function Framed({ part, size }: { part: Drawn; size: number }) {
   return (
     <Box
       component="svg"

@@ -6,6 +6,7 @@ using Garten.Server.Features.Evidence;
 using Garten.Server.Features.Floras;
 using Garten.Server.Features.Keys;
 using Garten.Server.Features.Places;
+using Garten.Server.Features.Vocabulary;
 using Garten.Server.Hosting;
 using Microsoft.AspNetCore.Http.Json;
 using Microsoft.Extensions.Options;
@@ -43,6 +44,7 @@ internal sealed class CoreCallHost(
     KeyRepository keys,
     EvidenceRepository evidence,
     PlaceRepository places,
+    VocabularyRepository vocabularies,
     IOptions<JsonOptions> json
 )
 {
@@ -55,6 +57,8 @@ internal sealed class CoreCallHost(
             if (request is IPlacedRequest placed && await PlaceAsync(placed, stop) is { } at)
                 request = placed.At(at);
             var session = new CoreSession();
+            if (call.Need == CoreNeed.Vocabulary)
+                session.Botany = (await vocabularies.CurrentAsync(stop)).Botany;
             if (request is IShelfRequest shelf)
                 session.Shelf = (await ShelfAsync(shelf.Versions, stop)).Ready();
             if (request is not IFloraRequest { FloraId: var id })

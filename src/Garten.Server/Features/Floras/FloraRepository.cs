@@ -2,10 +2,12 @@ using System.Collections.Concurrent;
 using System.Security.Cryptography;
 using System.Text;
 using System.Text.Json;
+using Garten.Core.Botany;
 using Garten.Core.Contracts;
 using Garten.Core.Floras;
 using Garten.Core.Packs;
 using Garten.Server.Database;
+using Garten.Server.Features.Vocabulary;
 using Npgsql;
 
 namespace Garten.Server.Features.Floras;
@@ -184,8 +186,13 @@ internal sealed class FloraRepository(NpgsqlDataSource database, CharacterTable 
     }
 
     /// <summary>The same by a connection that is open already: no request holds two.</summary>
-    internal static async Task<ReadyFlora?> ReadyAsync(NpgsqlConnection connection, string id, CancellationToken stop) =>
-        (await ColumnsAsync(connection, id, null, stop))?.Ready;
+    internal static async Task<ReadyFlora?> ReadyAsync(NpgsqlConnection connection, string id, CancellationToken stop)
+    {
+        if ((await ColumnsAsync(connection, id, null, stop))?.Ready is not { } ready)
+            return null;
+        var botany = (await VocabularyRepository.CurrentAsync(connection, stop)).Botany;
+        return ReferenceEquals(ready.Table.Botany, botany) ? ready : await ready.AskAsync(flora => flora.With(botany), stop);
+    }
 
     /// <summary>A version of a flora in its binary form, with the hash of its content; null where there is none.</summary>
     public async Task<(string ContentHash, byte[] Pack)?> PackAsync(string id, int? version, CancellationToken stop)
@@ -275,12 +282,16 @@ internal sealed class FloraRepository(NpgsqlDataSource database, CharacterTable 
         var wanted = names.ToHashSet(StringComparer.Ordinal);
         var floras = await FlorasAsync(connection, stop);
         var used = floras.Where(f => f.Taxa.Any(t => wanted.Contains(t.Name))).ToList();
-        return (TaxaOf(used), TableOf(used, glossary));
+        var botany = (await VocabularyRepository.CurrentAsync(connection, stop)).Botany;
+        return (TaxaOf(used), TableOf(used, glossary) with { Botany = botany });
     }
 
     /// <summary>The tables of all floras as one; the glossary that ships with the program where none has characters.</summary>
     internal static async Task<CharacterTable> TableAsync(NpgsqlConnection connection, CharacterTable glossary, CancellationToken stop) =>
-        TableOf(await FlorasAsync(connection, stop), glossary);
+        TableOf(await FlorasAsync(connection, stop), glossary) with
+        {
+            Botany = (await VocabularyRepository.CurrentAsync(connection, stop)).Botany,
+        };
 
     private static List<Taxon> TaxaOf(IEnumerable<Flora> floras) =>
         [.. floras.SelectMany(f => f.Taxa).DistinctBy(t => t.Id).OrderBy(t => t.Name, StringComparer.Ordinal)];
@@ -315,10 +326,19 @@ internal sealed class FloraRepository(NpgsqlDataSource database, CharacterTable 
     public async Task PublishAsync(Flora flora, CancellationToken stop)
     {
         ArgumentNullException.ThrowIfNull(flora);
-        var pack = JsonSerializer.Serialize(flora, CoreJson.Default.Flora);
         await using var connection = await database.OpenConnectionAsync(stop);
+        var pack = JsonSerializer.Serialize(await CitedAsync(connection, flora, stop), CoreJson.Default.Flora);
         await PublishAsync(connection, flora.Id, HashOf(pack), pack, stop);
     }
+
+    // A flora whose characters are made of parts and qualities names the vocabulary that they were made of.
+    private async Task<Flora> CitedAsync(NpgsqlConnection connection, Flora flora, CancellationToken stop) =>
+        flora.Table?.Characters.Any(c => CharacterId.IsComposed(c.Id)) == true
+            ? flora with
+            {
+                Vocabulary = await VocabularyRepository.KeepAsync(connection, clock.GetUtcNow(), stop),
+            }
+            : flora;
 
     private static async Task PublishAsync(NpgsqlConnection connection, string id, string hash, string pack, CancellationToken stop) =>
         await connection
@@ -338,9 +358,9 @@ internal sealed class FloraRepository(NpgsqlDataSource database, CharacterTable 
     public async Task<FloraImport> SaveDraftAsync(Flora flora, IReadOnlyList<FloraProblem> problems, CancellationToken stop)
     {
         ArgumentNullException.ThrowIfNull(flora);
-        var pack = JsonSerializer.Serialize(flora, CoreJson.Default.Flora);
-        var (taxa, characters) = (flora.Taxa.Count, flora.Table?.Characters.Count ?? 0);
         await using var connection = await database.OpenConnectionAsync(stop);
+        var pack = JsonSerializer.Serialize(await CitedAsync(connection, flora, stop), CoreJson.Default.Flora);
+        var (taxa, characters) = (flora.Taxa.Count, flora.Table?.Characters.Count ?? 0);
         await using var command = connection
             .Command(
                 """

@@ -35,9 +35,14 @@ export function Glossary() {
     <Page
       title="Glossary"
       aside={
-        <Link component={RouterLink} to={`/flora/${flora?.id ?? ""}`}>
-          To the flora of {flora?.name ?? "…"}
-        </Link>
+        <Box sx={{ display: "flex", gap: 2, flexWrap: "wrap" }}>
+          <Link component={RouterLink} to="/glossary">
+            Parts and qualities of any plant
+          </Link>
+          <Link component={RouterLink} to={`/flora/${flora?.id ?? ""}`}>
+            To the flora of {flora?.name ?? "…"}
+          </Link>
+        </Box>
       }
     >
       <Box sx={{ display: "flex", gap: 1.5, flexWrap: "wrap", mb: 2 }}>

@@ -15,6 +15,7 @@ const names: Record<Kind, string> = {
   countPopulation: "A count",
   noteThreat: "A threat",
   saveKeys: "A key",
+  defineTerm: "A term of the glossary",
   teachTerm: "A word for a state",
   correctStatement: "How a statement is read",
 };

@@ -34,7 +34,7 @@ const plainConfirm: ConfirmSettings = { rules: "confirmed-list", explanations: {
 function Confirm({ walkId }: { walkId: string }) {
   const navigate = useNavigate();
   const { walk, setWalk, change } = useStoredWalk(walkId);
-  const { flora, version, characters, failure } = useBenchFlora(walk?.floraId);
+  const { flora, version, characters, failure } = useBenchFlora(walk?.floraId, walk?.observations);
   const places = usePlaces().data;
   const taxa = useAllTaxa(flora?.id, version);
   const [organ, setOrgan] = useState<{ organ: Schemas["Organ"]; focus: string }>();

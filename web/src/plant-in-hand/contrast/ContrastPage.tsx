@@ -31,7 +31,7 @@ export function ContrastPage() {
 function Contrast({ walkId }: { walkId: string }) {
   const navigate = useNavigate();
   const { walk, setWalk, change } = useStoredWalk(walkId);
-  const { flora, version, characters, failure } = useBenchFlora(walk?.floraId);
+  const { flora, version, characters, failure } = useBenchFlora(walk?.floraId, walk?.observations);
   const places = usePlaces().data ?? NO_PLACES;
   const taxa = useAllTaxa(flora?.id, version);
   const [organ, setOrgan] = useState<{ organ: Schemas["Organ"]; focus: string }>();

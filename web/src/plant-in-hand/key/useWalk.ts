@@ -1,3 +1,4 @@
+import { hasComposed, useVocabulary } from "../../offline/vocabulary";
 import { useEffect, useMemo, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { core, fillShelf } from "../../core/coreClient";
@@ -53,8 +54,10 @@ export function useWalk(walkId: string) {
     );
   }, [shelf.data]);
 
+  const vocabulary = useVocabulary(hasComposed(walk?.observations));
+  const isReady = filled !== undefined && vocabulary.isSettled;
   useEffect(() => {
-    if (!walk?.start || !filled) return;
+    if (!walk?.start || !isReady) return;
     const ask = ++asked.current;
     const work = async () => {
       const bench = await core.bench({
@@ -77,7 +80,7 @@ export function useWalk(walkId: string) {
       if (ask === asked.current) setView(next);
     };
     work().catch((error: unknown) => setFailure(error instanceof Error ? error.message : String(error)));
-  }, [walk, filled, reopenedName]);
+  }, [walk, filled, isReady, reopenedName]);
 
   const open = view?.state.open ?? [];
   const path =

@@ -1,6 +1,6 @@
 import words from "../../api/words";
 import { Box, Button, Typography } from "@mui/material";
-import { startTransition, useCallback, useEffect, useRef, useState } from "react";
+import { startTransition, useCallback, useEffect, useMemo, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 
 import type { PlantInHand } from "../../offline/store";
@@ -11,6 +11,8 @@ import { MannerLine } from "./MannerLine";
 import { useLookWords } from "./lookWords";
 import { holding, newLook, plainManner, withLook, type Character, type Observation } from "./sheet";
 import { CharacterRow } from "./CharacterRow";
+import { SomethingElse } from "./SomethingElse";
+import { useComposed } from "../../offline/vocabulary";
 
 interface Props {
   organ: Schemas["Organ"];
@@ -84,8 +86,31 @@ export function OrganSheet({
     change(withLook(now, part && newLook(now, character, part), before));
   }, []);
   const held = holding(walk.observations ?? NO_LOOKS);
-  const said = useLookWords(walk.observations ?? NO_LOOKS, characters);
+  // What was looked at besides what the flora asks for: characters made of part and quality.
+  const [picked, setPicked] = useState<Character[]>([]);
+  const composed = useComposed(held.map((o) => o.character));
+  const others = [...picked, ...composed].filter(
+    (c, i, all) =>
+      c.organ === organ && !characters.some((own) => own.id === c.id) && all.findIndex((it) => it.id === c.id) === i,
+  );
+  const shown = useMemo(() => [...characters, ...composed, ...picked], [characters, composed, picked]);
+  const said = useLookWords(walk.observations ?? NO_LOOKS, shown);
   const kept = walk.keptIds ?? NONE_KEPT;
+  const row = (character: Character) => (
+    <CharacterRow
+      key={character.id}
+      character={character}
+      looks={held.filter((o) => o.character === character.id)}
+      kept={kept}
+      said={said}
+      date={walk.form.date}
+      manner={manner}
+      line={lines.filter((l) => l.character === character.id)}
+      asked={asked.has(character.id) ? (askedBy ?? "asked for by the couplet") : undefined}
+      seenNow={seenNow(character)}
+      onSet={onSet}
+    />
+  );
   return (
     <Box component="section" aria-labelledby="organ">
       <Box sx={{ display: "flex", alignItems: "center", gap: 1.5, flexWrap: "wrap", mb: 1 }}>
@@ -100,21 +125,13 @@ export function OrganSheet({
         </Button>
       </Box>
       <MannerLine manner={manner} onChange={(next) => onChange({ ...walk, manner: next })} />
-      {ordered.slice(0, drawn).map((character) => (
-        <CharacterRow
-          key={character.id}
-          character={character}
-          looks={held.filter((o) => o.character === character.id)}
-          kept={kept}
-          said={said}
-          date={walk.form.date}
-          manner={manner}
-          line={lines.filter((l) => l.character === character.id)}
-          asked={asked.has(character.id) ? (askedBy ?? "asked for by the couplet") : undefined}
-          seenNow={seenNow(character)}
-          onSet={onSet}
-        />
-      ))}
+      <SomethingElse
+        organ={organ}
+        onPick={(character) => setPicked((before) => [character, ...before.filter((c) => c.id !== character.id)])}
+        onRecord={(character, part) => onSet(character.id, part)}
+      />
+      {others.map(row)}
+      {ordered.slice(0, drawn).map(row)}
       {calibrating && <CalibrateDialog onClose={() => setCalibrating(false)} />}
     </Box>
   );

@@ -35,7 +35,7 @@ export function SiftPage() {
 function Sift({ walkId }: { walkId: string }) {
   const navigate = useNavigate();
   const { walk, setWalk, change } = useStoredWalk(walkId);
-  const { flora, floras, version, characters, failure } = useBenchFlora(walk?.floraId);
+  const { flora, floras, version, characters, failure } = useBenchFlora(walk?.floraId, walk?.observations);
   const [opened, setOpened] = useState<string[]>([]);
   const sift = useSift(walk, flora?.id, version, opened);
   const { answer, settings } = sift;

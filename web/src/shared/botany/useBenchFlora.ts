@@ -1,16 +1,18 @@
 import type { Schemas } from "../../api/client";
 import { useCoreFlora } from "../../offline/flora";
+import { hasComposed, useVocabulary } from "../../offline/vocabulary";
 import { useCharacters, useFlora } from "./queries";
 
-/** The flora of a plant in hand, its characters, and the core holding it. */
-export function useBenchFlora(floraId: string | undefined) {
+/** The flora of a plant in hand, its characters, and the core holding it, with what it needs for the looks on the sheet. */
+export function useBenchFlora(floraId: string | undefined, looks?: Schemas["Observation"][]) {
+  const vocabulary = useVocabulary(hasComposed(looks));
   const { flora, floras, failed } = useFlora(floraId);
   const held = useCoreFlora(flora?.id);
   const characters = useCharacters(flora?.id);
   return {
     flora,
     floras: floras.filter((f) => f.version > 0),
-    version: held.data,
+    version: held.data && vocabulary.isSettled ? `${held.data} ${vocabulary.data?.tag ?? ""}`.trim() : undefined,
     characters: characters.data ?? NONE,
     failure:
       failed || (held.isError && !held.data)
