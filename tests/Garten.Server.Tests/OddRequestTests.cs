@@ -159,6 +159,12 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
                 ["number"] = 12,
                 ["note"] = "",
             },
+            "defineTerm" => new()
+            {
+                ["quality"] = JsonNode.Parse(
+                    $$"""{"id":"odd-{{Guid.CreateVersion7()}}","name":"odd","kind":"categorical","applies":["any"],"unit":"","measures":[],"reliability":0.9,"detection":1,"effortSeconds":20,"tool":"lens","handling":"look","several":false,"definition":"Odd.","trap":"Odd.","states":[{"id":"one","name":"one","broader":"","near":"","terms":["one"],"definition":"One."},{"id":"two","name":"two","broader":"one","near":"","terms":["two"],"definition":"Two."}]}"""
+                ),
+            },
             "noteThreat" => new()
             {
                 ["threatId"] = Guid.CreateVersion7(),
@@ -239,6 +245,8 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
                 ["seconded"] = false,
                 ["prior"] = "plausible",
             },
+            "vocabulary/find" => new JsonObject { ["text"] = "petiole glands 2" },
+            "vocabulary/part" => new JsonObject { ["part"] = "petiole/gland" },
             "identify/giveaways" => new JsonObject
             {
                 ["floraId"] = Flora,
@@ -291,6 +299,7 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
             "savePopulation",
             "countPopulation",
             "noteThreat",
+            "defineTerm",
             "recordDetermination",
             "saveKeys",
             "teachTerm",

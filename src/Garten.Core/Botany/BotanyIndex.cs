@@ -70,16 +70,17 @@ public sealed class BotanyIndex
         }
     }
 
-    /// <summary>Whether a part can have another one: it, or a part that it is a part of, is among its owners, or any can.</summary>
+    /// <summary>Whether a part can have another one: it, or a part of its kind that it belongs to (the basal leaf to the leaf), is among its
+    /// owners, or any can.</summary>
     public bool CanOwn(Part owner, Part owned)
     {
         ArgumentNullException.ThrowIfNull(owner);
         ArgumentNullException.ThrowIfNull(owned);
-        if (!owned.IsOwned || owner.Id == owned.Id)
+        if (owned.Owners.Count == 0 || owner.Id == owned.Id)
             return false;
         return owned.Owners.Contains(Botany.Part.AnyOwner)
             || owned.Owners.Contains(owner.Id)
-            || Wholes(owner).Any(w => owned.Owners.Contains(w.Id));
+            || Wholes(owner).TakeWhile(w => w.Class == owner.Class).Any(w => owned.Owners.Contains(w.Id));
     }
 
     /// <summary>Whether a part usually has a quality. One that it hasn't may be meant all the same: it is asked then.</summary>
@@ -114,9 +115,14 @@ public sealed class BotanyIndex
 
     /// <summary>The one id of a character that could be named in two ways: the tip of the leaf is acute, the leaf has an acute
     /// tip.</summary>
-    public static CharacterId Canonical(CharacterId id)
+    public CharacterId Canonical(CharacterId id)
     {
-        if (id.Owner.Length == 0 || !Carried.TryGetValue(id.Part, out var qualities))
+        if (id.Owner.Length == 0)
+            return id;
+        // The axis of the leaf is the axis where nothing else is said.
+        if (Part(id.Part) is { } part && part.Parent == id.Owner)
+            return id with { Owner = "" };
+        if (!Carried.TryGetValue(id.Part, out var qualities))
             return id;
         foreach (var quality in qualities)
         {

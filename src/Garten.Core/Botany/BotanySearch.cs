@@ -210,7 +210,7 @@ public sealed class BotanySearch
             var (quality, names, states) = _qualities[q];
             if (part.Id == Hair && !quality.Id.StartsWith(HairQualities, StringComparison.Ordinal))
                 continue;
-            var id = BotanyIndex.Canonical(new CharacterId(owner?.Id ?? "", part.Id, quality.Id, region));
+            var id = _botany.Canonical(new CharacterId(owner?.Id ?? "", part.Id, quality.Id, region));
             var of = id.Part == part.Id ? part : owner!;
             var score = partScore - q * PerPlace - (BotanyIndex.IsUsual(of, quality) ? 0 : Unusual);
             if (numbers.Length > 0)

@@ -91,7 +91,7 @@ public sealed record Part(
     [JsonIgnore]
     public string Plural => Nouns.Count > 1 ? Nouns[1] : Nouns[0];
 
-    /// <summary>Whether it is one that several parts have, so that its owner has to be said.</summary>
+    /// <summary>Whether it is one that several parts have and none before others, so that its owner has to be said.</summary>
     [JsonIgnore]
-    public bool IsOwned => Owners.Count > 0;
+    public bool IsOwned => Owners.Count > 0 && Parent.Length == 0;
 }

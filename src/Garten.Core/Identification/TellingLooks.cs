@@ -1,3 +1,4 @@
+using Garten.Core.Botany;
 using Garten.Core.Characters;
 using Garten.Core.Floras;
 using Garten.Core.Quantities;
@@ -69,6 +70,9 @@ public enum WaitReason
 
     /// <summary>It wants more handling than is allowed, on this plant or here.</summary>
     Handling,
+
+    /// <summary>It would bring the plant to nose or skin, and one of the candidates is poisonous or irritant.</summary>
+    Harm,
 }
 
 /// <summary>A look that would tell much but can't be taken now.</summary>
@@ -99,6 +103,13 @@ public sealed record TellingLooks(IReadOnlyList<TellingLook> Now, IReadOnlyList<
     // A protected plant is not picked, whatever else is allowed.
     private const double ProtectedFrom = 0.05;
 
+    // With this much of a poisonous or irritant candidate nobody is asked to smell, crush or cut for sap.
+    private const double HarmfulFrom = 0.02;
+
+    // Smells and saps, by the older characters and by the qualities of any part.
+    private static bool BringsHarm(Character character) =>
+        character.Id is "leaf-smell" or "twig-sap" || CharacterId.Read(character.Id) is { Quality: "scent" or "sap" };
+
     internal static TellingLooks Of(Sifter sifter, Sifter.WeighedList list, SiftQuery query)
     {
         var options = sifter.Options;
@@ -120,6 +131,13 @@ public sealed record TellingLooks(IReadOnlyList<TellingLook> Now, IReadOnlyList<
             held.Zip(weights)
                 .Where(h => sifter.TaxonAt(h.First) is { } taxon && taxon.Cautions.Contains(Caution.Protected))
                 .Sum(h => h.Second) >= ProtectedFrom;
+        var isHarmful =
+            held.Zip(weights)
+                .Where(h =>
+                    sifter.TaxonAt(h.First) is { } taxon
+                    && (taxon.Cautions.Contains(Caution.Poisonous) || taxon.Cautions.Contains(Caution.Irritant))
+                )
+                .Sum(h => h.Second) >= HarmfulFrom;
         var most = isProtected && query.Most > Handling.Touch ? Handling.Touch : query.Most;
         var tools = query.Tools ?? UsualTools;
         List<(OutcomeTable Table, double Bits, double Worth)> now = [];
@@ -147,6 +165,7 @@ public sealed record TellingLooks(IReadOnlyList<TellingLook> Now, IReadOnlyList<
                 share < options.LeastVisible ? WaitReason.Season
                 : query.Missing?.Contains(character.Organ) == true ? WaitReason.Missing
                 : character.Tool != Tool.Eye && !tools.Contains(character.Tool) ? WaitReason.Tool
+                : isHarmful && BringsHarm(character) ? WaitReason.Harm
                 : character.Handling > most ? WaitReason.Handling
                 : (WaitReason?)null;
             var on = inTheWay is null && visible.Of(character) is { IsAll: false } some ? some.Rows : null;
@@ -163,10 +182,14 @@ public sealed record TellingLooks(IReadOnlyList<TellingLook> Now, IReadOnlyList<
         }
         // Where the place is known, its ground and kind are too, mostly: first what the plant itself shows.
         var isPlaceKnown = query.Place?.Habitats is { Count: > 0 };
-        bool ComesLate(OutcomeTable table) => isPlaceKnown && table.Column.Character.Organ == Organ.Site;
+        // What is underground is asked last.
+        int Late(OutcomeTable table) =>
+            table.Column.Character.Handling == Handling.Uproot ? 2
+            : isPlaceKnown && table.Column.Character.Organ == Organ.Site ? 1
+            : 0;
         now.Sort(
             (a, b) =>
-                ComesLate(a.Table).CompareTo(ComesLate(b.Table)) is not 0 and var late ? late
+                Late(a.Table).CompareTo(Late(b.Table)) is not 0 and var late ? late
                 : b.Worth.CompareTo(a.Worth) is not 0 and var by ? by
                 : string.CompareOrdinal(a.Table.Column.Character.Id, b.Table.Column.Character.Id)
         );
@@ -363,6 +386,7 @@ public sealed record TellingLooks(IReadOnlyList<TellingLook> Now, IReadOnlyList<
         {
             WaitReason.Season => when == "never" ? "can’t be seen on these here" : $"can be seen {when}",
             WaitReason.Missing => "not on this plant now",
+            WaitReason.Harm => "wants the plant smelled, crushed or cut, and one of these is poisonous or irritant",
             WaitReason.Tool =>
                 $"wants {(character.Tool == Tool.Binoculars ? "binoculars" : $"a {character.Tool.ToString().ToLowerInvariant()}")}",
             _ => isProtected && character.Handling <= Handling.Cut

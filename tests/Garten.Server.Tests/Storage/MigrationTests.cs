@@ -32,6 +32,7 @@ public sealed class MigrationTests : IAsyncLifetime
             ["0010_lists.sql"] = "08aacbf08f637993273d412e53d18da04612f33d703f71af295407d060cef1cf",
             ["0011_flora_columns.sql"] = "2c4fa335624a8c58dfb45ffaf98f1e2f69cc69805c7e7bfdfa426393ed4e00b6",
             ["0012_place_name.sql"] = "bc8f4fedeca5b128d465f65f98760b69132bc75365ecf6a1b415b228beb9bcb7",
+            ["0013_vocabulary.sql"] = "74a6acd16a0156e3637d2b770c4e60e05916f124ea6dacc84e9a3fb176404521",
         };
         var assembly = typeof(Migrator).Assembly;
         var found = assembly

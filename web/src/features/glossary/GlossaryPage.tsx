@@ -103,6 +103,7 @@ export function GlossaryPage() {
               key={organ}
               organ={organ}
               vocabulary={vocabulary}
+              label="Choose a part:"
               onPick={(character) => setChosen({ character })}
             />
           )}

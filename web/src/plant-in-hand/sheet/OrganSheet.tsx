@@ -65,9 +65,16 @@ export function OrganSheet({
     return () => window.removeEventListener("keydown", onKey);
   });
   const manner = walk.manner ?? plainManner;
+  // What was looked at besides what the flora asks for: characters made of part and quality. What was picked stands first.
+  const [picked, setPicked] = useState<Character[]>([]);
   const ordered = [...characters].sort((a, b) => rank(b) - rank(a));
   function rank(character: Character) {
-    return (character.id === focus ? 4 : 0) + (asked.has(character.id) ? 2 : 0) + (seenNow(character) ? 1 : 0);
+    return (
+      (picked.some((it) => it.id === character.id) ? 8 : 0) +
+      (character.id === focus ? 4 : 0) +
+      (asked.has(character.id) ? 2 : 0) +
+      (seenNow(character) ? 1 : 0)
+    );
   }
   // A few rows at a time, so that a tap never waits for those further down.
   const [drawn, setDrawn] = useState(ROWS_AT_ONCE);
@@ -86,8 +93,6 @@ export function OrganSheet({
     change(withLook(now, part && newLook(now, character, part), before));
   }, []);
   const held = holding(walk.observations ?? NO_LOOKS);
-  // What was looked at besides what the flora asks for: characters made of part and quality.
-  const [picked, setPicked] = useState<Character[]>([]);
   const composed = useComposed(held.map((o) => o.character));
   const others = [...picked, ...composed].filter(
     (c, i, all) =>

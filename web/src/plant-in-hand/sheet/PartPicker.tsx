@@ -13,14 +13,16 @@ interface Props {
   organ: Schemas["Organ"];
   vocabulary: Schemas["Vocabulary"];
   onPick: (character: Character) => void;
+  label?: string;
 }
 
 /** A part of an organ, then what can be said of it. */
-export function PartPicker({ organ, vocabulary, onPick }: Props) {
+export function PartPicker({ organ, vocabulary, onPick, label = "Or choose the part:" }: Props) {
   const [all, setAll] = useState(false);
   const [part, setPart] = useState<Schemas["Part"]>();
   const parts = useMemo(
-    () => vocabulary.parts.filter((it) => it.organ === organ && !it.replacedBy && it.owners.length === 0),
+    () =>
+      vocabulary.parts.filter((it) => it.organ === organ && !it.replacedBy && (it.parent || it.owners.length === 0)),
     [vocabulary, organ],
   );
   const owned = useMemo(() => ownedBy(vocabulary, part), [vocabulary, part]);
@@ -35,14 +37,19 @@ export function PartPicker({ organ, vocabulary, onPick }: Props) {
   };
   return (
     <Box sx={{ display: "grid", gap: 1 }}>
-      <Typography id="parts">Or choose the part:</Typography>
+      <Typography>{part ? part.definition : label}</Typography>
       <Chips label="Parts">
-        {(all ? parts : parts.slice(0, FIRST_PARTS)).map((it) => (
+        {(part ? [part] : all ? parts : parts.slice(0, FIRST_PARTS)).map((it) => (
           <Chip key={it.id} on={part?.id === it.id} title={it.definition} onClick={() => choose(it)}>
             {it.nouns[0]}
           </Chip>
         ))}
-        {!all && parts.length > FIRST_PARTS && (
+        {part && (
+          <QuietButton name="Another part" onClick={() => choose(part)}>
+            Another part
+          </QuietButton>
+        )}
+        {!part && !all && parts.length > FIRST_PARTS && (
           <QuietButton name={`All ${parts.length} parts`} onClick={() => setAll(true)}>
             {`All ${parts.length} parts`}
           </QuietButton>
@@ -50,7 +57,7 @@ export function PartPicker({ organ, vocabulary, onPick }: Props) {
       </Chips>
       {part && (
         <>
-          <Typography>{part.definition} What of it?</Typography>
+          <Typography>What of it?</Typography>
           <Chips label={`What the ${part.nouns[0]} has`}>
             {owned.map((it) => (
               <Chip
@@ -82,7 +89,7 @@ function ownedBy(vocabulary: Schemas["Vocabulary"], part: Schemas["Part"] | unde
   const line = new Set([part.id]);
   for (let at = part; at.parent;) {
     const whole = vocabulary.parts.find((it) => it.id === at.parent);
-    if (!whole || line.has(whole.id)) break;
+    if (!whole || line.has(whole.id) || whole.class !== part.class) break;
     line.add(whole.id);
     at = whole;
   }
