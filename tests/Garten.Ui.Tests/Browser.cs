@@ -234,6 +234,26 @@ public sealed class Browser : IDisposable
         _driver.ExecuteCdpCommand("Input.dispatchTouchEvent", new() { ["type"] = "touchEnd", ["touchPoints"] = Array.Empty<object>() });
     }
 
+    /// <summary>Types into the field of this label.</summary>
+    public void Type(string label, string text)
+    {
+        IWebElement? field = null;
+        Until(
+            () =>
+                (
+                    field =
+                        _driver.ExecuteScript(
+                            "return [...document.querySelectorAll('input,textarea')].find(e=>[...(e.labels??[])].some(l=>l.textContent.startsWith(arguments[0]))&&e.checkVisibility())??null",
+                            label
+                        ) as IWebElement
+                )
+                    is not null,
+            $"the field “{label}”"
+        );
+        field!.Click();
+        field.SendKeys(text);
+    }
+
     /// <summary>Presses keys where the focus is.</summary>
     public void Press(string keys) => _driver.SwitchTo().ActiveElement().SendKeys(keys);
 

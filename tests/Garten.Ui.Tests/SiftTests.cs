@@ -23,6 +23,34 @@ public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
         browser.Click("Close");
     }
 
+    /// <summary>What the list doesn't ask for is typed in a few letters or picked in a few taps, is weighed, and stays on the sheet.</summary>
+    [Fact]
+    public void SomethingElseIsTypedOrPickedAndCounts()
+    {
+        var browser = site.Browse(390, 844, touch: true);
+        browser.Open("/bench");
+        browser.Tap("Sift by what can be seen");
+        browser.UntilText("Nothing seen yet: 73 taxa");
+        browser.Tap("Leaf");
+        browser.Tap("Something else …");
+        browser.Type("Type a few words", "rachis hai den");
+        browser.Tap("+ hairs of the rachis: densely hairy");
+        browser.UntilText("✓ hairs of the rachis: densely hairy");
+        browser.UntilText("Sorvella pilosa");
+        browser.ShouldFitTheScreen();
+        // What no taxon is described in stays on the sheet.
+        browser.Tap("petiole");
+        browser.Tap("cross-section of the petiole");
+        browser.UntilText("it stands at the top of the sheet");
+        State(browser, "cross-section of the petiole", "winged");
+        browser.Type("Type a few words", "leaf hairs beneath fork");
+        browser.Tap("+ kind of hairs beneath the leaf: forked");
+        browser.UntilText("✓ kind of hairs beneath the leaf: forked");
+        Assert.NotEmpty(browser.All("section[aria-label='kind of hairs beneath the leaf'] [aria-pressed=true]"));
+        browser.ShouldBeAccessible();
+        browser.ShouldHaveNoErrors();
+    }
+
     [Fact]
     public void FromNothingToANameToARecordAndBackToThePlant()
     {

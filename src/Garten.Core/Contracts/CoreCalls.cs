@@ -381,6 +381,14 @@ public static class CoreCalls
             "The characters that a part usually has."
         ),
         OfVocabulary(
+            "qualities",
+            Json.QualitiesRequest,
+            Json.IReadOnlyListCharacter,
+            (r, botany) => r.Find(botany),
+            null,
+            "All qualities, each on a part that shows it."
+        ),
+        OfVocabulary(
             "composed",
             Json.ComposedRequest,
             Json.IReadOnlyListCharacter,

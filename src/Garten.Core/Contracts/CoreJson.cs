@@ -71,6 +71,7 @@ namespace Garten.Core.Contracts;
 [JsonSerializable(typeof(IReadOnlyList<OfferedCharacter>))]
 [JsonSerializable(typeof(PartQualitiesRequest))]
 [JsonSerializable(typeof(ComposedRequest))]
+[JsonSerializable(typeof(QualitiesRequest))]
 [JsonSerializable(typeof(FloraGrid))]
 [JsonSerializable(typeof(IReadOnlyList<Contradiction>))]
 [JsonSerializable(typeof(KeyCheckResponse))]

@@ -84,6 +84,47 @@ public sealed record PartQualitiesRequest(string Part)
     }
 }
 
+/// <summary>All qualities, each on a part that shows it.</summary>
+public sealed record QualitiesRequest
+{
+    // Parts that most qualities are seen on, those first that are drawn plainest.
+    private static readonly string[] Shown =
+    [
+        "leaf",
+        "petal",
+        "stem",
+        "bud",
+        "twig",
+        "bark",
+        "corolla",
+        "flower",
+        "inflorescence",
+        "fruit",
+        "stamen",
+        "ovary",
+        "bundle-scar",
+        "lenticel",
+        "crown",
+        "plant",
+        "site",
+        "soil",
+    ];
+
+    /// <summary>A character for each quality in use, in the order of the vocabulary.</summary>
+    public IReadOnlyList<Character> Find(BotanyIndex botany)
+    {
+        ArgumentNullException.ThrowIfNull(botany);
+        var parts = Shown.Select(botany.Part).OfType<Part>().Concat(botany.Vocabulary.Parts.Where(p => !p.IsOwned)).ToList();
+        return
+        [
+            .. botany
+                .Vocabulary.Qualities.Where(q => q.ReplacedBy is null)
+                .Select(q => parts.Find(p => BotanyIndex.IsUsual(p, q)) is { } part ? botany.Compose($"{part.Id}.{q.Id}") : null)
+                .OfType<Character>(),
+        ];
+    }
+}
+
 /// <summary>Characters that are wanted by their ids.</summary>
 /// <param name="Ids">Ids made of part and quality.</param>
 public sealed record ComposedRequest(IReadOnlyList<string> Ids)

@@ -1,5 +1,6 @@
 using System.Globalization;
 using System.Text.Json.Serialization;
+using Garten.Core.Botany;
 using Garten.Core.Characters;
 using Garten.Core.Quantities;
 
@@ -10,9 +11,12 @@ namespace Garten.Core.Floras;
 /// <param name="Items">What is said of it, character by character, in the order of the sentence.</param>
 public sealed record ProsePart(Organ Organ, IReadOnlyList<ProseItem> Items)
 {
-    /// <summary>The sentence, without the organ's name in front.</summary>
+    /// <summary>What it is about: "Leaves".</summary>
+    public string Subject => FloraProse.Subject(Organ);
+
+    /// <summary>The sentence: "Leaves alternate, linear, 4–9 mm wide, entire, sheathing at the base."</summary>
     [JsonIgnore]
-    public string Text => string.Join("; ", Items.Select(i => i.Text)) + ".";
+    public string Text => $"{Subject} {string.Join(", ", Items.Select(i => i.Text))}.";
 }
 
 /// <summary>What is said of one character.</summary>
@@ -35,7 +39,7 @@ public static class FloraProse
                 .Where(c => cells.TryGetValue(c.Id, out var cell) && cell.Applies)
                 .GroupBy(c => c.Organ)
                 .OrderBy(g => g.Key)
-                .Select(organ => new ProsePart(organ.Key, [.. organ.Select(c => new ProseItem(c.Id, Sentence(c, cells[c.Id])))])),
+                .Select(organ => new ProsePart(organ.Key, [.. organ.OrderBy(c => Rank.GetValueOrDefault(c.Id, Rank.Count)).Select(c => new ProseItem(c.Id, Sentence(c, cells[c.Id])))])),
         ];
     }
 
@@ -115,43 +119,167 @@ public static class FloraProse
     private static string Name(Character character, string state) =>
         character.IndexOf(state) is >= 0 and var at ? character.States[at].Name : state;
 
-    // "rooting branches: not rooting" says it once; a form of growth needs no word before it.
-    private static string Sentence(Character character, CharacterDescription cell)
+    /// <summary>What a description says of one character, as a flora says it below the organ: "alternate", "4–9 mm wide", "rounded at the
+    /// base", "petiole 12–25 mm long", "rachis densely hairy".</summary>
+    /// <param name="character">The character.</param>
+    /// <param name="cell">What the taxon is like in it.</param>
+    public static string Sentence(Character character, CharacterDescription cell)
     {
-        var (name, value) = (Short(character), Value(cell, character));
-        return
-            !character.IsQuantity
-            && (
-                character.Id == "growth-form"
-                || name.Split(' ').Any(w => w.Length > 3 && value.Contains(w, StringComparison.OrdinalIgnoreCase))
-            )
+        ArgumentNullException.ThrowIfNull(character);
+        var value = Value(cell, character);
+        if (Phrases.TryGetValue(character.Id, out var phrase))
+            return Said(phrase, value);
+        if (CharacterId.Read(character.Id) is { } id)
+            return Said(PhraseOf(id, character), value);
+        var name = character.Name;
+        return !character.IsQuantity && name.Split(' ').Any(w => w.Length > 3 && value.Contains(w, StringComparison.OrdinalIgnoreCase))
             ? value
             : $"{name} {value}";
     }
 
-    private static readonly string[] OrganTails =
-    [
-        " of the leaf",
-        " of the leaves",
-        " of the twig",
-        " of the buds",
-        " of the stem",
-        " of the flower",
-        " of the fruit",
-        " beneath the leaf",
-        " of the young stem",
-        " of the ripe fruit",
-    ];
+    // "{0}" stands for the value.
+    private static string Said(string phrase, string value) => string.Format(CultureInfo.InvariantCulture, phrase, value);
 
-    // "length of the leaf" stands under the leaf: "length".
-    private static string Short(Character character)
+    // Parts that an organ's sentence is about anyway: "leaves linear", not "leaves: blade linear".
+    private static readonly HashSet<string> Main = new(StringComparer.Ordinal)
     {
-        var name = character.Name;
-        foreach (var tail in OrganTails)
+        "plant",
+        "bark",
+        "twig",
+        "bud",
+        "leaf",
+        "blade",
+        "stem",
+        "inflorescence",
+        "flower",
+        "fruit",
+        "site",
+    };
+
+    // Of a part with a quality: the part where the sentence isn't about it, then the state, then where.
+    private static string PhraseOf(CharacterId id, Character character)
+    {
+        var part = Main.Contains(id.Part) && id.Owner.Length == 0 ? "" : PartOf(id) + " ";
+        var where = id.Region switch
         {
-            if (name.EndsWith(tail, StringComparison.Ordinal))
-                return name[..^tail.Length];
-        }
-        return name;
+            "" => "",
+            "above" or "beneath" or "inside" or "outside" => " " + id.Region,
+            _ => $" at the {id.Region}",
+        };
+        var said = id.Quality switch
+        {
+            "length" => "{0} long",
+            "width" => "{0} wide",
+            "height" => "{0} high",
+            "thickness" => "{0} thick",
+            "ratio" => "{0} times as long as wide",
+            "angle" => "at an angle of {0}",
+            "apex" => "{0} at the tip",
+            "base-form" => "{0} at the base",
+            "scent" => "smell: {0}",
+            _ => "{0}",
+        };
+        return character.Kind == CharacterKind.Count ? "{0} " + Counted(id, character) + where : part + said + where;
     }
+
+    // "glands of the petiole", as the nouns of the character say it; of one alone its plural.
+    private static string Counted(CharacterId id, Character character) =>
+        id.Owner.Length > 0 ? $"{PartName(id.Part)}s of the {PartName(id.Owner)}"
+        : character.Nouns.Count > 1 ? character.Nouns[1]
+        : PartName(id.Part) + "s";
+
+    private static string PartOf(CharacterId id) =>
+        id.Owner.Length > 0 ? $"{PartName(id.Part)} of the {PartName(id.Owner)}" : PartName(id.Part);
+
+    private static string PartName(string id) => id.Replace('-', ' ');
+
+    // Of the older characters, which weren't made of part and quality.
+    private static readonly Dictionary<string, string> Phrases = new(StringComparer.Ordinal)
+    {
+        ["growth-form"] = "{0}",
+        ["height"] = "{0} high",
+        ["branch-attitude"] = "branches {0}",
+        ["branch-rooting"] = "branches {0}",
+        ["suckers"] = "{0}",
+        ["bark-texture"] = "{0}",
+        ["bark-colour"] = "{0}",
+        ["wing-width"] = "wings {0} wide",
+        ["twig-wings"] = "{0}",
+        ["twig-hairs"] = "{0}",
+        ["thorn-length"] = "thorns {0} long",
+        ["twig-sap"] = "sap {0}",
+        ["pith"] = "pith {0}",
+        ["twig-colour"] = "{0}",
+        ["leaf-scars"] = "leaf scars {0}",
+        ["bud-arrangement"] = "{0}",
+        ["bud-scales"] = "with {0} scales",
+        ["bud-scale-edges"] = "scales {0}",
+        ["bud-length"] = "{0} long",
+        ["bud-hairs"] = "{0}",
+        ["bud-attitude"] = "{0}",
+        ["bud-tip"] = "{0}",
+        ["leaf-persistence"] = "{0}",
+        ["leaf-arrangement"] = "{0}",
+        ["leaf-division"] = "{0}",
+        ["lobe-number"] = "with {0} lobes",
+        ["lobe-depth"] = "cut {0}",
+        ["leaflet-number"] = "with {0} leaflets",
+        ["leaf-shape"] = "{0}",
+        ["leaf-length"] = "{0} long",
+        ["leaf-width"] = "{0} wide",
+        ["leaf-ratio"] = "{0} times as long as wide",
+        ["leaf-margin"] = "{0}",
+        ["tooth-number"] = "with {0} teeth on each side",
+        ["leaf-base"] = "{0} at the base",
+        ["leaf-tip"] = "{0} at the tip",
+        ["leaf-hairs-beneath"] = "hairs beneath: {0}",
+        ["leaf-upper-side"] = "{0} above",
+        ["leaf-colour-beneath"] = "{0} beneath",
+        ["leaf-colour"] = "{0}",
+        ["petiole-length"] = "petiole {0} long",
+        ["petiole-to-blade"] = "petiole {0}",
+        ["stipules"] = "stipules {0}",
+        ["flower-colour"] = "{0}",
+        ["petal-number"] = "petals {0}",
+        ["petal-length"] = "petals {0} long",
+        ["stamen-number"] = "stamens {0}",
+        ["stamen-place"] = "stamens {0}",
+        ["style-number"] = "styles {0}",
+        ["ovary-place"] = "ovary {0}",
+        ["stem-section"] = "{0}",
+        ["stem-attitude"] = "{0}",
+        ["stem-hairs"] = "{0}",
+        ["stem-interior"] = "{0}",
+        ["leaf-venation"] = "{0}",
+        ["leaf-substance"] = "{0}",
+        ["life-span"] = "{0}",
+        ["inflorescence-type"] = "{0}",
+        ["fruit-type"] = "{0}",
+        ["fruit-length"] = "{0} long",
+        ["fruit-colour"] = "{0}",
+        ["fruit-hairs"] = "{0}",
+        ["fruit-condition"] = "{0}",
+        ["fruit-stalk-length"] = "on stalks {0} long",
+        ["fruit-wing-angle"] = "wings {0}",
+        ["flower-symmetry"] = "{0}",
+        ["ligule-length"] = "ligule {0} long",
+        ["habitat-kind"] = "{0}",
+    };
+
+    // Floras say what is seen first before what is measured, and that before what a lens shows.
+    private static readonly Dictionary<string, int> Rank = Phrases
+        .Keys.Select((id, at) => (id, at))
+        .ToDictionary(p => p.id, p => p.at, StringComparer.Ordinal);
+
+    /// <summary>What the sentence of an organ is about: "Leaves", "Stem".</summary>
+    public static string Subject(Organ organ) =>
+        organ switch
+        {
+            Organ.Habit => "Plant",
+            Organ.Twig => "Twigs",
+            Organ.Bud => "Buds",
+            Organ.Leaf => "Leaves",
+            Organ.Flower => "Flowers",
+            _ => organ.ToString(),
+        };
 }

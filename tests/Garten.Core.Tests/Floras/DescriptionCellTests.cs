@@ -192,7 +192,7 @@ public sealed class DescriptionCellTests
             [Shape, Length, Petals, bark]
         );
         Assert.Equal([Organ.Bark, Organ.Leaf], prose.Select(p => p.Organ));
-        Assert.Equal("shape ovate; length 6–9 cm.", prose[1].Text);
+        Assert.Equal("Leaves ovate, 6–9 cm long.", prose[1].Text);
         Assert.Equal(["leaf-shape", "leaf-length"], prose[1].Items.Select(i => i.Character));
     }
 

@@ -1904,6 +1904,11 @@ export interface components {
                 request: components["schemas"]["PartQualitiesRequest"];
                 answer: components["schemas"]["Character"][];
             };
+            /** @description All qualities, each on a part that shows it. */
+            qualities: {
+                request: components["schemas"]["QualitiesRequest"];
+                answer: components["schemas"]["Character"][];
+            };
             /** @description Characters by ids made of part and quality. */
             composed: {
                 request: components["schemas"]["ComposedRequest"];
@@ -3741,7 +3746,11 @@ export interface components {
             organ: components["schemas"]["Organ"];
             /** @description What is said of it, character by character, in the order of the sentence. */
             items: components["schemas"]["ProseItem"][];
+            /** @description What it is about: "Leaves". */
+            subject: string;
         };
+        /** @description All qualities, each on a part that shows it. */
+        QualitiesRequest: Record<string, never>;
         /** @description Something that many parts have: a shape, a number, a colour, hairs. */
         Quality: {
             /** @description Stable identity: small letters and hyphens. */
@@ -5240,7 +5249,7 @@ export interface components {
          * @description Why a look that would tell can't be taken now.
          * @enum {unknown}
          */
-        WaitReason: "season" | "missing" | "tool" | "handling";
+        WaitReason: "season" | "missing" | "tool" | "handling" | "harm";
         /** @description What waits on a device, and what documents need to take it in. */
         Waiting: {
             /** @description The day, `YYYY-MM-DD`. */

@@ -20,6 +20,7 @@ const pages: Record<string, () => Promise<ComponentType>> = {
   "flora/:floraId/glossary": () => import("../features/flora/Glossary").then((it) => it.Glossary),
   "flora/:floraId/taxa/:taxonId": () => import("../features/flora/TaxonPage").then((it) => it.TaxonPage),
   glossary: () => import("../features/glossary/GlossaryPage").then((it) => it.GlossaryPage),
+  "glossary/all": () => import("../features/glossary/AllQualities").then((it) => it.AllQualities),
   "glossary/define": () => import("../features/glossary/DefinePage").then((it) => it.DefinePage),
   keys: () => import("../features/keys/KeyList").then((it) => it.KeyList),
   "keys/new": () => import("../features/keys/KeyEditor").then((it) => it.KeyEditor),

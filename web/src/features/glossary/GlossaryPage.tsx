@@ -38,9 +38,14 @@ export function GlossaryPage() {
     <Page
       title="Parts and qualities"
       aside={
-        <Button component={RouterLink} to="/glossary/define">
-          Define something
-        </Button>
+        <Box sx={{ display: "flex", gap: 1, flexWrap: "wrap" }}>
+          <Button component={RouterLink} to="/glossary/all">
+            All qualities drawn
+          </Button>
+          <Button component={RouterLink} to="/glossary/define">
+            Define something
+          </Button>
+        </Box>
       }
     >
       <Typography sx={{ maxWidth: 760 }}>

@@ -11,15 +11,18 @@ interface Props {
   /** The state that was looked for. */
   marked?: string;
   vocabulary: Schemas["Vocabulary"];
+  /** Whether it is one of many, and isn't gone to. */
+  isListed?: boolean;
 }
 
 /** A quality of a part: how it is looked at, and its states drawn on that part, kinds below what they are kinds of. */
-export function QualityEntry({ character, marked, vocabulary }: Props) {
+export function QualityEntry({ character, marked, vocabulary, isListed }: Props) {
   const top = useRef<HTMLDivElement>(null);
   useEffect(() => {
+    if (isListed) return;
     top.current?.scrollIntoView({ block: "nearest" });
     top.current?.focus({ preventScroll: true });
-  }, [character.id]);
+  }, [character.id, isListed]);
   const quality = vocabulary.qualities.find((it) => it.id === qualityOf(character.id));
   const states = quality?.states.filter((it) => !it.replacedBy) ?? [];
   return (

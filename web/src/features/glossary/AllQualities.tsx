@@ -1,0 +1,53 @@
+import { Link, Typography } from "@mui/material";
+import { useQuery } from "@tanstack/react-query";
+import { startTransition, useEffect, useState } from "react";
+import { Link as RouterLink } from "react-router";
+import { core } from "../../core/coreClient";
+import { useVocabulary } from "../../offline/vocabulary";
+import { Page } from "../../shared/ui/Page";
+import { QualityEntry } from "./QualityEntry";
+
+// A few at a time, so that the page goes on meanwhile.
+const AT_ONCE = 6;
+
+/** Every quality with its states, drawn on a part that shows it. */
+export function AllQualities() {
+  const held = useVocabulary();
+  const { data } = useQuery({
+    enabled: held.data !== undefined,
+    queryKey: ["qualities", held.data?.tag],
+    staleTime: Infinity,
+    queryFn: () => core.qualities({}),
+  });
+  const [drawn, setDrawn] = useState(AT_ONCE);
+  const all = data?.length ?? 0;
+  useEffect(() => {
+    if (drawn >= all) return;
+    const next = setTimeout(() => startTransition(() => setDrawn((n) => n + AT_ONCE)));
+    return () => clearTimeout(next);
+  }, [drawn, all]);
+  return (
+    <Page
+      title="All qualities"
+      aside={
+        <Link component={RouterLink} to="/glossary">
+          To parts and qualities
+        </Link>
+      }
+    >
+      <Typography role="status" sx={{ mb: 1 }}>
+        {held.isError
+          ? "The vocabulary can’t be fetched just now."
+          : data
+            ? `${all} qualities, each on a part that shows it; a state without a drawing has no form that could be drawn.`
+            : "Fetching the vocabulary …"}
+      </Typography>
+      {held.data &&
+        data
+          ?.slice(0, drawn)
+          .map((character) => (
+            <QualityEntry key={character.id} character={character} vocabulary={held.data.vocabulary} isListed />
+          ))}
+    </Page>
+  );
+}
