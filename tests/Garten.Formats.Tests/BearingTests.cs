@@ -1,10 +1,10 @@
 using Garten.Core.Botany;
 using Garten.Core.Characters;
+using Garten.Core.Contracts;
 using Garten.Core.Evidence;
 using Garten.Core.Floras;
 using Garten.Core.Identification;
 using Garten.Core.Packs;
-using Garten.Core.Contracts;
 using Xunit;
 
 namespace Garten.Formats.Tests;
@@ -97,7 +97,10 @@ public sealed class BearingTests
             ""
         );
 
-    private static ReadyFlora Flora(IReadOnlyList<Character> characters, params (string Taxon, (string Character, string State)[] Cells)[] taxa)
+    private static ReadyFlora Flora(
+        IReadOnlyList<Character> characters,
+        params (string Taxon, (string Character, string State)[] Cells)[] taxa
+    )
     {
         var table = new CharacterTable(
             characters,
@@ -110,7 +113,11 @@ public sealed class BearingTests
             []
         );
         return ReadyFlora
-            .Read(PackFile.Write(new Flora("f", "F", [.. taxa.Select(t => new Taxon(t.Taxon, t.Taxon, "", "species", "", "", "", [], ""))], table)))
+            .Read(
+                PackFile.Write(
+                    new Flora("f", "F", [.. taxa.Select(t => new Taxon(t.Taxon, t.Taxon, "", "species", "", "", "", [], ""))], table)
+                )
+            )
             .With(Botany);
     }
 
@@ -182,7 +189,9 @@ public sealed class BearingTests
     {
         var characters = Botany
             .Vocabulary.Parts.Where(p => !p.IsOwned)
-            .SelectMany(p => Botany.Vocabulary.Qualities.Where(q => !q.IsQuantity && BotanyIndex.IsUsual(p, q)).Select(q => $"{p.Id}.{q.Id}"))
+            .SelectMany(p =>
+                Botany.Vocabulary.Qualities.Where(q => !q.IsQuantity && BotanyIndex.IsUsual(p, q)).Select(q => $"{p.Id}.{q.Id}")
+            )
             .Select(Botany.Compose)
             .OfType<Character>()
             .Take(1000)

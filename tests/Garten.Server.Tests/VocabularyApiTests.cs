@@ -104,7 +104,9 @@ public sealed class VocabularyApiTests(GartenServer server) : IClassFixture<Gart
         // What was recorded with a state must find it again.
         Assert.Contains(
             "would be gone",
-            await RefusedAsync(Define("quality", Quality("stickiness", $"{State("dry")},{State("wet")}").Replace("categorical", "ordered"))),
+            await RefusedAsync(
+                Define("quality", Quality("stickiness", $"{State("dry")},{State("wet")}").Replace("categorical", "ordered"))
+            ),
             StringComparison.Ordinal
         );
     }

@@ -73,8 +73,6 @@ public sealed class LintTests
         eslint.StandardInput.Close();
         var said = JsonNode.Parse(await eslint.StandardOutput.ReadToEndAsync())!.AsArray();
         await eslint.WaitForExitAsync();
-        return snippets
-            .Zip(said)
-            .ToDictionary(s => s.First, s => (IReadOnlyList<JsonNode>)[.. s.Second!.AsArray().Select(m => m!)]);
+        return snippets.Zip(said).ToDictionary(s => s.First, s => (IReadOnlyList<JsonNode>)[.. s.Second!.AsArray().Select(m => m!)]);
     }
 }

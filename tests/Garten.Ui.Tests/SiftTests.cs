@@ -36,8 +36,11 @@ public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
         browser.Type("Type a few words", "rachis hai den");
         browser.Tap("+ hairs of the rachis: densely hairy");
         browser.UntilText("✓ hairs of the rachis: densely hairy");
-        browser.UntilText("Sorvella pilosa");
         browser.ShouldFitTheScreen();
+        browser.Tap("Back to the list");
+        browser.UntilText("Sorvella pilosa");
+        browser.Tap("Leaf");
+        browser.Tap("Something else …");
         // What no taxon is described in stays on the sheet.
         browser.Tap("petiole");
         browser.Tap("cross-section of the petiole");
@@ -131,7 +134,7 @@ public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
             {
                 ("Fruit", "kind of fruit", "plumed achene"),
                 ("Inflorescence", "bracts of the head", "in one row"),
-                ("Stem", "hairs of the stem", "smooth"),
+                ("Stem", "hairs of the stem", "hairless"),
             }
         )
         {
@@ -201,6 +204,7 @@ public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
         browser.Tap("by place, day");
         browser.Tap("strict: no conflict");
         browser.Find("input[aria-autocomplete=list]").SendKeys("Carp");
+        browser.Until(() => browser.All("[role=option]").Count is > 0 and < 4, "the list cut down to what was typed");
         browser.Tap("Carpess");
         browser.Tap("Close");
         browser.UntilText("Narrowed to");

@@ -231,8 +231,7 @@ public sealed class Bearing
         if (whole.Owner.Length > 0)
             return false;
         if (part.Owner.Length > 0)
-            return part.Owner == whole.Part
-                || _botany.Part(part.Owner) is { } owner && _botany.Wholes(owner).Any(w => w.Id == whole.Part);
+            return part.Owner == whole.Part || _botany.Part(part.Owner) is { } owner && _botany.Wholes(owner).Any(w => w.Id == whole.Part);
         return _botany.Part(part.Part) is { } it && _botany.Wholes(it).Any(w => w.Id == whole.Part);
     }
 }

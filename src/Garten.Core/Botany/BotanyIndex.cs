@@ -149,7 +149,12 @@ public sealed class BotanyIndex
 
     private Character? Make(string id)
     {
-        if (CharacterId.Read(id) is not { } read || Canonical(read) != read || Part(read.Part) is not { } part || Quality(read.Quality) is not { } quality)
+        if (
+            CharacterId.Read(id) is not { } read
+            || Canonical(read) != read
+            || Part(read.Part) is not { } part
+            || Quality(read.Quality) is not { } quality
+        )
             return null;
         var owner = read.Owner.Length > 0 ? Part(read.Owner) : null;
         if (read.Owner.Length > 0 && (owner is null || !CanOwn(owner, part)))
@@ -227,12 +232,12 @@ public sealed class BotanyIndex
             "base" or "middle" or "tip" => $" at the {region} of the ",
             _ => " of the ",
         };
-        if (quality.Id == Presence)
-            return region.Length == 0 ? whole : $"{part.Name}{where}{owner?.Name ?? part.Name}";
         if (quality.Kind == CharacterKind.Count)
             return $"number of {part.Plural}{(owner is null ? "" : $" of the {owner.Name}")}";
         // The plant as a whole and its place need no "of": "growth form", "habitat".
-        return part.Class == PartClass.Place || part.Id == WholePlant && region.Length == 0 ? quality.Name : $"{quality.Name}{where}{whole}";
+        return part.Class == PartClass.Place || part.Id == WholePlant && region.Length == 0
+            ? quality.Name
+            : $"{quality.Name}{where}{whole}";
     }
 
     /// <summary>Id of the whole plant.</summary>

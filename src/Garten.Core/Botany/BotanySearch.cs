@@ -85,7 +85,9 @@ public sealed class BotanySearch
         _botany = botany;
         _parts =
         [
-            .. botany.Vocabulary.Parts.Where(p => p.ReplacedBy is null).Select(p => (p, p.Nouns.Select((n, i) => new Phrase(Words(n), i)).ToArray())),
+            .. botany
+                .Vocabulary.Parts.Where(p => p.ReplacedBy is null)
+                .Select(p => (p, p.Nouns.Select((n, i) => new Phrase(Words(n), i)).ToArray())),
         ];
         _qualities =
         [
@@ -126,7 +128,9 @@ public sealed class BotanySearch
     {
         ArgumentNullException.ThrowIfNull(text);
         var numbers = string.Join(' ', Numbers(text));
-        var words = Words(text.Replace(",", " ", StringComparison.Ordinal)).Where(w => !char.IsAsciiDigit(w[0]) && !IsUnit(w) && !Small.Contains(w)).ToList();
+        var words = Words(text.Replace(",", " ", StringComparison.Ordinal))
+            .Where(w => !char.IsAsciiDigit(w[0]) && !IsUnit(w) && !Small.Contains(w))
+            .ToList();
         var region = "";
         if (words.FindIndex(Faces.ContainsKey) is >= 0 and var face && words.Count > 1)
         {
@@ -228,7 +232,14 @@ public sealed class BotanySearch
                     return;
                 var (name, total) = ((character.Id, state), score + extra);
                 if (!found.TryGetValue(name, out var known) || known.Score < total)
-                    found[name] = new(character, state, quality.IsQuantity ? numbers : "", BotanyIndex.IsUsual(of, quality), isAssumed, total);
+                    found[name] = new(
+                        character,
+                        state,
+                        quality.IsQuantity ? numbers : "",
+                        BotanyIndex.IsUsual(of, quality),
+                        isAssumed,
+                        total
+                    );
             }
             if (named.Used == all)
                 Add("", named.Score);

@@ -384,7 +384,7 @@ public static class CoreCalls
             "qualities",
             Json.QualitiesRequest,
             Json.IReadOnlyListCharacter,
-            (r, botany) => r.Find(botany),
+            (_, botany) => QualitiesRequest.Find(botany),
             null,
             "All qualities, each on a part that shows it."
         ),

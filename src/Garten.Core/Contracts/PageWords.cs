@@ -328,12 +328,7 @@ public static class PageWords
             ["partClasses"] = Words(PartClasses),
             ["reliabilities"] = new JsonArray([
                 .. Reliabilities.Select(r =>
-                    (JsonNode?)
-                        new JsonObject
-                        {
-                            ["value"] = r.Value.ToString(CultureInfo.InvariantCulture),
-                            ["words"] = r.Words,
-                        }
+                    (JsonNode?)new JsonObject { ["value"] = r.Value.ToString(CultureInfo.InvariantCulture), ["words"] = r.Words }
                 ),
             ]),
             ["usualEffort"] = UsualEffort,

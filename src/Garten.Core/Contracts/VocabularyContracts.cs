@@ -77,7 +77,9 @@ public sealed record PartQualitiesRequest(string Part)
         [
             .. botany
                 .Vocabulary.Qualities.Where(q => q.ReplacedBy is null)
-                .Where(q => CharacterId.Read($"{Part}.{q.Id}") is { } id && botany.Part(id.Part) is { } part && BotanyIndex.IsUsual(part, q))
+                .Where(q =>
+                    CharacterId.Read($"{Part}.{q.Id}") is { } id && botany.Part(id.Part) is { } part && BotanyIndex.IsUsual(part, q)
+                )
                 .Select(q => botany.Compose($"{Part}.{q.Id}"))
                 .OfType<Character>(),
         ];
@@ -111,7 +113,7 @@ public sealed record QualitiesRequest
     ];
 
     /// <summary>A character for each quality in use, in the order of the vocabulary.</summary>
-    public IReadOnlyList<Character> Find(BotanyIndex botany)
+    public static IReadOnlyList<Character> Find(BotanyIndex botany)
     {
         ArgumentNullException.ThrowIfNull(botany);
         var parts = Shown.Select(botany.Part).OfType<Part>().Concat(botany.Vocabulary.Parts.Where(p => !p.IsOwned)).ToList();

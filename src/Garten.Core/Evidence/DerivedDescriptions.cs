@@ -33,22 +33,17 @@ public sealed class DerivedDescriptions
         ArgumentNullException.ThrowIfNull(character);
         if (_sources.TryGetValue(character.Id, out var known))
             return known;
-        return _sources[character.Id] =
-        [
+        return _sources[character.Id] = [
             .. _characters.Where(c => c.Id != character.Id && IsOneComposed(c, character) && Bears(c, character)),
         ];
     }
 
     // Older characters are what they are to each other by their own tables: what they say of each other is described already.
-    private static bool IsOneComposed(Character one, Character other) =>
-        CharacterId.IsComposed(one.Id) || CharacterId.IsComposed(other.Id);
+    private static bool IsOneComposed(Character one, Character other) => CharacterId.IsComposed(one.Id) || CharacterId.IsComposed(other.Id);
 
     private bool Bears(Character source, Character on) =>
         source.IsQuantity || on.IsQuantity
-            ? source.IsQuantity
-                && on.IsQuantity
-                && source.Kind == on.Kind
-                && _botany.Bearing.IsSameMeasure(source.Id, on.Id)
+            ? source.IsQuantity && on.IsQuantity && source.Kind == on.Kind && _botany.Bearing.IsSameMeasure(source.Id, on.Id)
             : _botany.Bearing.Table(source, on) is not null;
 
     /// <summary>What a taxon is like in a character, by what it is described in; null where nothing follows.</summary>

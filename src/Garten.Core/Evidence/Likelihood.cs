@@ -38,11 +38,7 @@ public sealed class Likelihood
     /// <param name="descriptions">All descriptions of the pack: the marginal is taken over them, never over the candidates.</param>
     /// <param name="options">The numbers to weigh with.</param>
     /// <param name="derived">Completes descriptions by what follows from others; null: only what is written counts.</param>
-    public Likelihood(
-        IEnumerable<TaxonDescription> descriptions,
-        EvidenceOptions? options = null,
-        DerivedDescriptions? derived = null
-    )
+    public Likelihood(IEnumerable<TaxonDescription> descriptions, EvidenceOptions? options = null, DerivedDescriptions? derived = null)
     {
         _derived = derived;
         _options = options ?? EvidenceOptions.Default;
@@ -246,9 +242,7 @@ public sealed class Likelihood
         ArgumentNullException.ThrowIfNull(character);
         if (_rows.TryGetValue(character.Id, out var rows))
             return rows;
-        return _rows[character.Id] = [
-            .. Completed(character).Select(d => new Row(_indices[d.Key], d.Value, Shares(character, d.Value))),
-        ];
+        return _rows[character.Id] = [.. Completed(character).Select(d => new Row(_indices[d.Key], d.Value, Shares(character, d.Value)))];
     }
 
     private static double[] Weights(EvidenceItem item) =>

@@ -39,7 +39,14 @@ public static class FloraProse
                 .Where(c => cells.TryGetValue(c.Id, out var cell) && cell.Applies)
                 .GroupBy(c => c.Organ)
                 .OrderBy(g => g.Key)
-                .Select(organ => new ProsePart(organ.Key, [.. organ.OrderBy(c => Rank.GetValueOrDefault(c.Id, Rank.Count)).Select(c => new ProseItem(c.Id, Sentence(c, cells[c.Id])))])),
+                .Select(organ => new ProsePart(
+                    organ.Key,
+                    [
+                        .. organ
+                            .OrderBy(c => Rank.GetValueOrDefault(c.Id, Rank.Count))
+                            .Select(c => new ProseItem(c.Id, Sentence(c, cells[c.Id]))),
+                    ]
+                )),
         ];
     }
 

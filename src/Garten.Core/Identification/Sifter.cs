@@ -105,7 +105,10 @@ public sealed partial class Sifter
         var columns = sources.ToDictionary(s => s, s => Columns.Find(s.Id)!);
         var rows = new CharacterDescription?[Columns.Taxa.Count];
         // Cell by cell, not taxon by taxon: many share what they are derived from.
-        var usual = Likelihood.Usual(character, own is null ? [] : [.. Enumerable.Range(0, rows.Length).Select(t => own[t]).OfType<CharacterDescription>()]);
+        var usual = Likelihood.Usual(
+            character,
+            own is null ? [] : [.. Enumerable.Range(0, rows.Length).Select(t => own[t]).OfType<CharacterDescription>()]
+        );
         var made = new Dictionary<string, CharacterDescription?>(StringComparer.Ordinal);
         var any = false;
         for (var t = 0; t < rows.Length; t++)

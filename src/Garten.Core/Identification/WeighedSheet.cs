@@ -79,7 +79,10 @@ public sealed class WeighedSheet
         var fits = new List<ItemFit>(Items.Count);
         for (var i = 0; i < Items.Count; i++)
         {
-            var fit = Items[i].Weight == 0 ? null : Likelihood.Verdict(Items[i], Likelihood.Completed(Items[i].Character).GetValueOrDefault(taxon));
+            var fit =
+                Items[i].Weight == 0
+                    ? null
+                    : Likelihood.Verdict(Items[i], Likelihood.Completed(Items[i].Character).GetValueOrDefault(taxon));
             fits.Add(new ItemFit(Items[i].Character.Id, fit, at < 0 ? 0 : _ratios[i][at]));
         }
         return new WeighedTaxon(taxon, LogLikelihood(taxon), fits);

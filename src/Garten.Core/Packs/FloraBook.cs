@@ -110,7 +110,8 @@ public sealed class FloraBook
                 s.Id,
                 [
                     .. Flora.Taxa.Where(t =>
-                        Cell(t.Id, character.Id) is { } cell && cell.States.Any(x => character.IsKindOf(x.State, s.Id) && x.Share >= Modality.Sometimes)
+                        Cell(t.Id, character.Id) is { } cell
+                        && cell.States.Any(x => character.IsKindOf(x.State, s.Id) && x.Share >= Modality.Sometimes)
                     ),
                 ]
             )),

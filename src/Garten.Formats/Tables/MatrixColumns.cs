@@ -149,7 +149,9 @@ internal sealed record MatrixColumns(
         var fits = botany
             .Search.Named(name)
             .Where(f => f.IsUsual)
-            .FirstOrDefault(f => kind is null || f.Character.IsQuantity && f.Character.Quantity == kind ? Fits(f.Character, unit, cells) : false);
+            .FirstOrDefault(f =>
+                kind is null || f.Character.IsQuantity && f.Character.Quantity == kind ? Fits(f.Character, unit, cells) : false
+            );
         if (fits is null)
             return null;
         if (fits.IsOwnerAssumed)
@@ -174,7 +176,9 @@ internal sealed record MatrixColumns(
     {
         var several = matrix
             .Rows.Where(r => IsSaid(r.Cell(column)))
-            .SelectMany(r => Parts(r.Cell(column)).Where(p => DescriptionCell.Alternatives(p).Count > 1).Select(p => (Text: p, Row: r.Number)))
+            .SelectMany(r =>
+                Parts(r.Cell(column)).Where(p => DescriptionCell.Alternatives(p).Count > 1).Select(p => (Text: p, Row: r.Number))
+            )
             .DistinctBy(p => p.Text)
             .Take(MostSaid);
         foreach (var (text, row) in several)

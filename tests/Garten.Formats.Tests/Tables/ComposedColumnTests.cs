@@ -27,7 +27,7 @@ public sealed class ComposedColumnTests
             Arbor nigra,5–7,no,black,not sticky,felted,hairless,0,yes,hooded,sessile,half-way,1–2,6,round,t-shaped
             """
         );
-        Assert.Empty(read.Problems.Where(p => p.Severity == ProblemSeverity.Error));
+        Assert.DoesNotContain(read.Problems, p => p.Severity == ProblemSeverity.Error);
         Assert.Equal(
             [
                 "bud-ring.presence",
@@ -70,7 +70,9 @@ public sealed class ComposedColumnTests
     {
         var read = Read("taxon,vein number\nA b,5\nA c,7–9\n");
         Assert.Equal("leaf/vein.number", Assert.Single(read.Table.Characters).Id);
-        Assert.Contains(read.Problems, p => p.Code == "column.assumed" && p.Message.Contains("veins of the leaf", StringComparison.Ordinal));
+        Assert.Contains(read.Problems, p =>
+            p.Code == "column.assumed" && p.Message.Contains("veins of the leaf", StringComparison.Ordinal)
+        );
     }
 
     [Fact]
@@ -85,9 +87,8 @@ public sealed class ComposedColumnTests
     public void AnUnknownColumnIsOfferedAsPartAndQuality()
     {
         var read = Read("taxon,bundle sc\nA b,3\nA c,5\n", "id,name,kind\nleaf-shape,leaf shape,categorical\n");
-        Assert.Contains(
-            read.Problems,
-            p => p.Code == "character.unknown" && p.Message.Contains("bundle-scar.number", StringComparison.Ordinal)
+        Assert.Contains(read.Problems, p =>
+            p.Code == "character.unknown" && p.Message.Contains("bundle-scar.number", StringComparison.Ordinal)
         );
     }
 }

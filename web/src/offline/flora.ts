@@ -127,6 +127,7 @@ export function useAllTaxa(floraId: string | undefined, version: string | undefi
     enabled: floraId !== undefined && version !== undefined,
     queryKey: ["all-taxa", version],
     staleTime: Infinity,
+    placeholderData: (before: Schemas["Taxon"][] | undefined) => before,
     queryFn: async () => (await core.describe({ floraId: floraId ?? "", taxa: null })).map((it) => it.taxon),
   });
   return data ?? NONE;

@@ -264,22 +264,75 @@ const spans: Record<string, Base> = {
 };
 
 // Qualities whose states an older character is drawn for: its id, its organ, and the states that are called otherwise there.
-const older: Record<string, [string, string, Record<string, string>?]> = {
-  "growth-form": ["growth-form", "habit"],
-  habitat: ["habitat-kind", "site", { dune: "slack", saltmarsh: "marsh", cliff: "scarp" }],
-  moisture: ["ground-wetness", "site"],
-  "soil-reaction": ["soil-reaction", "site"],
-  "sex-distribution": ["sexuality", "flower"],
-  "underground-kind": ["underground-type", "underground", { stolons: "runners" }],
-  "fruit-type": ["fruit-type", "fruit", { samara: "winged nuts", schizocarp: "twin" }],
+const older: Record<string, [string, string, Record<string, string>]> = {
+  "growth-form": [
+    "growth-form",
+    "habit",
+    {
+      tree: "tree",
+      shrub: "shrub",
+      dwarf: "dwarf",
+      climber: "climber",
+      herb: "herb",
+      grass: "grass",
+      fern: "fern",
+      aquatic: "aquatic",
+    },
+  ],
+  habitat: [
+    "habitat-kind",
+    "site",
+    {
+      wood: "wood",
+      hedge: "hedge",
+      meadow: "meadow",
+      heath: "heath",
+      dune: "slack",
+      saltmarsh: "marsh",
+      cliff: "scarp",
+      water: "water",
+    },
+  ],
+  moisture: ["ground-wetness", "site", { dry: "dry", moist: "moist", wet: "wet", flooded: "flooded" }],
+  "soil-reaction": ["soil-reaction", "site", { acid: "acid", neutral: "neutral", limy: "limy" }],
+  "sex-distribution": [
+    "sexuality",
+    "flower",
+    { bisexual: "bisexual", monoecious: "monoecious", dioecious: "dioecious" },
+  ],
+  "underground-kind": [
+    "underground-type",
+    "underground",
+    { fibrous: "fibrous", taproot: "taproot", rhizome: "rhizome", bulb: "bulb", tuber: "tuber", stolons: "runners" },
+  ],
+  "fruit-type": [
+    "fruit-type",
+    "fruit",
+    {
+      samara: "winged nuts",
+      schizocarp: "twin",
+      capsule: "capsule",
+      berry: "berry",
+      drupe: "drupe",
+      nut: "nut",
+      pome: "pome",
+      achene: "achene",
+      pod: "pod",
+      burr: "burr",
+      drupelets: "drupelets",
+      grain: "grain",
+      nutlets: "nutlets",
+    },
+  ],
 };
 
 /** The drawing of a state; undefined where there is nothing to draw. */
 export function stateFigure(character: { id: string; organ: string }, state: string): Drawn | undefined {
   if (character.id.includes(".")) {
-    const [id, organ, names = {}] = older[/\.([a-z-]+)/.exec(character.id)?.[1] ?? ""] ?? [];
     const own = qualityFigure(character, state);
-    return own ?? (id && organ ? stateFigure({ id, organ }, names[state] ?? state) : undefined);
+    const [id, organ, names] = older[/\.([a-z-]+)/.exec(character.id)?.[1] ?? ""] ?? [];
+    const name = names?.[state];
+    return own ?? (id && organ && name ? stateFigure({ id, organ }, name) : undefined);
   }
   if (character.id === "leaf-smell") return smell(state);
   if (character.id === "habitat-kind" || character.id === "ground-wetness") return scene(state);

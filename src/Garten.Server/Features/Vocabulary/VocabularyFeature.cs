@@ -12,19 +12,16 @@ internal sealed class VocabularyFeature : IFeature
 
     public void Map(RouteGroupBuilder api)
     {
-        api.MapGet(
-                "/vocabulary",
-                async (HttpContext context, VocabularyRepository vocabularies, CancellationToken stop) =>
-                {
-                    var current = await vocabularies.CurrentAsync(stop);
-                    var tag = $"\"{current.Hash}\"";
-                    context.Response.Headers.ETag = tag;
-                    context.Response.Headers.CacheControl = "no-cache";
-                    return context.Request.Headers.IfNoneMatch.ToString() == tag
-                        ? Results.StatusCode(304)
-                        : Results.Text(current.Json, "application/json");
-                }
-            )
+        api.MapGet("/vocabulary", async (HttpContext context, VocabularyRepository vocabularies, CancellationToken stop) =>
+            {
+                var current = await vocabularies.CurrentAsync(stop);
+                var tag = $"\"{current.Hash}\"";
+                context.Response.Headers.ETag = tag;
+                context.Response.Headers.CacheControl = "no-cache";
+                return context.Request.Headers.IfNoneMatch.ToString() == tag
+                    ? Results.StatusCode(304)
+                    : Results.Text(current.Json, "application/json");
+            })
             .Produces<Core.Botany.Vocabulary>()
             .WithName("getVocabulary")
             .WithSummary("Parts and qualities with their terms and definitions, as they are now; the ETag is the hash of the version.");

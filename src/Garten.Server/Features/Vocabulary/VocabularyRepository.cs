@@ -100,7 +100,12 @@ internal sealed class VocabularyRepository(NpgsqlDataSource database)
             all[at] = one;
     }
 
-    internal static async Task AddAsync(NpgsqlConnection connection, DefineTermCommand define, DateTimeOffset now, CancellationToken stop) =>
+    internal static async Task AddAsync(
+        NpgsqlConnection connection,
+        DefineTermCommand define,
+        DateTimeOffset now,
+        CancellationToken stop
+    ) =>
         await connection
             .Command(
                 "insert into vocabulary_entry (id, kind, entry, defined_at, content) values ($1, $2, $3, $4, $5)",

@@ -1,6 +1,5 @@
 import { Box, Button, Typography } from "@mui/material";
 import { useState } from "react";
-import { visuallyHidden } from "@mui/utils";
 import words from "../../api/words";
 
 interface Props {
@@ -24,16 +23,28 @@ export function PictureField({ picture, onChange }: Props) {
   };
   return (
     <Box>
-      <Button component="label">
+      <Box
+        component="label"
+        sx={{
+          position: "relative",
+          display: "inline-flex",
+          alignItems: "center",
+          minHeight: 44,
+          px: 2,
+          border: 1,
+          fontWeight: 600,
+          "&:focus-within": { outline: "3px solid", outlineColor: "primary.main", outlineOffset: 2 },
+        }}
+      >
         {picture ? "Another picture" : "A picture of your own …"}
         <Box
           component="input"
           type="file"
           accept="image/png,image/jpeg"
-          sx={visuallyHidden}
           onChange={(event) => void take((event.target as HTMLInputElement).files?.[0])}
+          sx={{ position: "absolute", opacity: 0, inset: 0, width: "100%", cursor: "pointer" }}
         />
-      </Button>
+      </Box>
       {picture && (
         <>
           <Box

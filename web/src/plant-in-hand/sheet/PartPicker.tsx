@@ -29,12 +29,16 @@ export function PartPicker({ organ, vocabulary, onPick, label = "Or choose the p
   const [within, setWithin] = useState<Schemas["Part"]>();
   const path = part && (within ? `${part.id}/${within.id}` : part.id);
   const question = useMemo(() => (path ? { part: path } : undefined), [path]);
+  const [picked, setPicked] = useState<string>();
   const { answer, of } = useAsked(question, core.partQualities);
   const qualities = of?.part === path ? (answer ?? []) : [];
   const choose = (next: Schemas["Part"]) => {
     setPart(part?.id === next.id ? undefined : next);
     setWithin(undefined);
+    setPicked(undefined);
   };
+  const nameOf = (character: Character) =>
+    vocabulary.qualities.find((it) => it.id === /\.([a-z0-9-]+)/.exec(character.id)?.[1])?.name ?? character.name;
   return (
     <Box sx={{ display: "grid", gap: 1 }}>
       <Typography>{part ? part.definition : label}</Typography>
@@ -59,7 +63,7 @@ export function PartPicker({ organ, vocabulary, onPick, label = "Or choose the p
         <>
           <Typography>What of it?</Typography>
           <Chips label={`What the ${part.nouns[0]} has`}>
-            {owned.map((it) => (
+            {(picked ? [] : owned).map((it) => (
               <Chip
                 key={it.id}
                 on={within?.id === it.id}
@@ -71,11 +75,27 @@ export function PartPicker({ organ, vocabulary, onPick, label = "Or choose the p
             ))}
           </Chips>
           <Chips label="Qualities">
-            {qualities.map((it) => (
-              <Chip key={it.id} on={false} title={it.definition} onClick={() => onPick(it)}>
-                {it.name}
-              </Chip>
-            ))}
+            {qualities
+              .filter((it) => !picked || it.id === picked)
+              .map((it) => (
+                <Chip
+                  key={it.id}
+                  on={it.id === picked}
+                  name={it.name}
+                  title={it.definition}
+                  onClick={() => {
+                    setPicked(it.id);
+                    onPick(it);
+                  }}
+                >
+                  {nameOf(it)}
+                </Chip>
+              ))}
+            {picked && (
+              <QuietButton name="Another quality" onClick={() => setPicked(undefined)}>
+                Another quality
+              </QuietButton>
+            )}
           </Chips>
         </>
       )}
@@ -108,16 +128,19 @@ function Chips({ label, children }: { label: string; children: React.ReactNode }
 
 interface ChipProps {
   on: boolean;
+  /** What it is called aloud, where that is more than it shows. */
+  name?: string;
   title: string;
   onClick: () => void;
   children: React.ReactNode;
 }
 
-function Chip({ on, title, onClick, children }: ChipProps) {
+function Chip({ on, name, title, onClick, children }: ChipProps) {
   return (
     <ButtonBase
       onClick={onClick}
       aria-pressed={on}
+      aria-label={name}
       title={title}
       sx={{
         border: on ? 2 : 1,

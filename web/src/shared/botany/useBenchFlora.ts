@@ -5,14 +5,18 @@ import { useCharacters, useFlora } from "./queries";
 
 /** The flora of a plant in hand, its characters, and the core holding it, with what it needs for the looks on the sheet. */
 export function useBenchFlora(floraId: string | undefined, looks?: Schemas["Observation"][]) {
-  const vocabulary = useVocabulary(hasComposed(looks));
+  const isWanted = hasComposed(looks);
+  const vocabulary = useVocabulary(isWanted);
   const { flora, floras, failed } = useFlora(floraId);
   const held = useCoreFlora(flora?.id);
   const characters = useCharacters(flora?.id);
   return {
     flora,
     floras: floras.filter((f) => f.version > 0),
-    version: held.data && vocabulary.isSettled ? `${held.data} ${vocabulary.data?.tag ?? ""}`.trim() : undefined,
+    version:
+      held.data && vocabulary.isSettled
+        ? `${held.data} ${isWanted ? (vocabulary.data?.tag ?? "") : ""}`.trim()
+        : undefined,
     characters: characters.data ?? NONE,
     failure:
       failed || (held.isError && !held.data)
