@@ -1,3 +1,4 @@
+using Garten.Core.Botany;
 using Garten.Core.Contracts;
 using Garten.Core.Floras;
 using Garten.Core.Seasons;
@@ -23,13 +24,15 @@ public static class FloraImporter
     /// are.</param>
     /// <param name="stop">Ends the reading.</param>
     /// <param name="dash">What a dash in a cell means; it is asked where nobody has said.</param>
+    /// <param name="botany">Makes characters of headings that name a part and a quality; null: those that ship.</param>
     public static FloraReading Read(
         IReadOnlyDictionary<string, (string Name, byte[] Content)> files,
         IReadOnlyList<PhaseWindow> seasons,
         IReadOnlyDictionary<string, string>? renamed = null,
         DashMeaning dash = DashMeaning.Unsaid,
+        BotanyIndex? botany = null,
         CancellationToken stop = default
-    ) => ReadWithColumns(files, seasons, renamed, dash, stop).Reading;
+    ) => ReadWithColumns(files, seasons, renamed, dash, botany, stop).Reading;
 
     /// <summary>The same, with how each column of the matrix is read.</summary>
     public static (FloraReading Reading, IReadOnlyList<FloraColumn> Columns) ReadWithColumns(
@@ -37,6 +40,7 @@ public static class FloraImporter
         IReadOnlyList<PhaseWindow> seasons,
         IReadOnlyDictionary<string, string>? renamed = null,
         DashMeaning dash = DashMeaning.Unsaid,
+        BotanyIndex? botany = null,
         CancellationToken stop = default
     )
     {
@@ -82,7 +86,10 @@ public static class FloraImporter
                 sheets.GetValueOrDefault("characters"),
                 sheets.GetValueOrDefault("taxa"),
                 sheets.GetValueOrDefault("states")
-            ),
+            )
+            {
+                Botany = botany ?? ShippedVocabulary.Botany,
+            },
             seasons,
             null,
             dash,

@@ -184,6 +184,46 @@ public sealed class BearingTests
         Assert.Equal(1, row.Best, 6);
     }
 
+    /// <summary>What was made twice is merged: looks at the one count for the other, and nothing of them is lost.</summary>
+    [Fact]
+    public void WhatIsMergedCountsForWhatItWasMergedInto()
+    {
+        var vocabulary = Botany.Vocabulary;
+        var hairs = Botany.Quality("hair-form")!;
+        var twice = hairs with { States = [.. hairs.States, new QualityState("stellar", "stellar", "", "", [], "Rays.", "star")] };
+        var stalk = new Part(
+            "leaf-foot",
+            "leaf",
+            PartClass.Axis,
+            Organ.Leaf,
+            [],
+            ["leaf foot"],
+            [],
+            [],
+            Tool.Eye,
+            Handling.Look,
+            "The stalk.",
+            "petiole"
+        );
+        var merged = new BotanyIndex(
+            vocabulary with
+            {
+                Parts = [.. vocabulary.Parts, stalk],
+                Qualities = [.. vocabulary.Qualities.Select(q => q.Id == hairs.Id ? twice : q)],
+            }
+        );
+        Assert.Empty(VocabularyCheck.Problems(merged.Vocabulary));
+        Assert.Equal(Bears.Entails, merged.Bearing.Of("leaf-foot.hair-form", "stellar", "petiole.hair-form", "star"));
+        Assert.Equal(Bears.Excludes, merged.Bearing.Of("leaf-foot.hair-density", "dense", "petiole.hair-density", "glabrous"));
+        Assert.True(merged.Compose("petiole.hair-form")!.IndexOf("stellar") > 0);
+        Assert.DoesNotContain(merged.Search.Find("leaf foot"), f => f.Character.Id.StartsWith("leaf-foot", StringComparison.Ordinal));
+        var round = twice with { States = [.. twice.States.Select(s => s.Id == "star" ? s with { ReplacedBy = "stellar" } : s)] };
+        Assert.Contains(
+            VocabularyCheck.Problems(vocabulary with { Qualities = [.. vocabulary.Qualities.Select(q => q.Id == hairs.Id ? round : q)] }),
+            p => p.Message.Contains("merged into itself", StringComparison.Ordinal)
+        );
+    }
+
     [Fact]
     public void PacksKeepKindsOfStatesAndLeaveOutWhatIsUnknown()
     {

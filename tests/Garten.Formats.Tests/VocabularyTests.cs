@@ -46,4 +46,49 @@ public sealed class VocabularyTests
             string.Join("; ", found.Take(8).Select(f => $"{f.Character.Id}={f.State} {f.Numbers} {f.Score:0.00}"))
         );
     }
+
+    /// <summary>What practitioners say of plants, in as few letters as they would type, is among the first eight that are offered.</summary>
+    [Theory]
+    [InlineData("bundle sc 5", "bundle-scar.number", "")]
+    [InlineData("stipule sc ring", "stipule-scar.scar-pattern", "ring")]
+    [InlineData("pith diaphr", "pith.interior", "diaphragmed")]
+    [InlineData("lentic bands", "twig/lenticel.lenticel-form", "bands")]
+    [InlineData("buds stalked", "bud.insertion", "stalked")]
+    [InlineData("bud naked", "bud.bud-cover", "naked")]
+    [InlineData("term bud false", "terminal-bud.bud-end", "false")]
+    [InlineData("leaf apicul", "leaf.apex", "apiculate")]
+    [InlineData("leaf dark-ed", "leaf.edge-colour", "dark-edge")]
+    [InlineData("petiole wing", "petiole/wing.presence", "")]
+    [InlineData("petiole hair t-sh", "petiole.hair-form", "t-shaped")]
+    [InlineData("node hairy", "stem/node.hair-density", "hairy")]
+    [InlineData("sheath closed", "sheath.fusion", "closed")]
+    [InlineData("ligule torn", "ligule.apex", "torn")]
+    [InlineData("utric beak bifid", "utricle-beak.apex", "two-pointed")]
+    [InlineData("tepal keeled", "tepal.relief", "keeled")]
+    [InlineData("stamen exs", "stamen.exsertion", "exserted")]
+    [InlineData("anther red", "anther.colour", "red")]
+    [InlineData("style persi", "style.persistence", "persistent")]
+    [InlineData("husk to base", "husk.dehiscence", "to-base")]
+    [InlineData("seed netted", "seed.surface", "netted")]
+    [InlineData("fruit rib 5", "fruit-rib.number", "")]
+    [InlineData("spur 8 mm", "spur.length", "")]
+    [InlineData("stipe bund 2", "stipe-bundle.number", "")]
+    [InlineData("indusium kidn", "indusium.outline", "reniform")]
+    [InlineData("stem hollow", "stem.interior", "hollow")]
+    [InlineData("bark shaggy", "bark.bark-pattern", "shaggy")]
+    [InlineData("vein loop", "leaf.vein-run", "looped")]
+    [InlineData("petiole gland 2", "petiole/gland.number", "")]
+    [InlineData("leaf perfol", "leaf.insertion", "perfoliate")]
+    [InlineData("calyx 5 teeth", "calyx/tooth.number", "")]
+    [InlineData("ovary half-inf", "ovary.ovary-position", "half-inferior")]
+    [InlineData("pappus feath", "pappus.pappus-kind", "feathery")]
+    [InlineData("needle 5", "needle.number", "")]
+    public void WhatPractitionersSayIsAmongTheFirstOffered(string typed, string character, string state)
+    {
+        var found = Botany.Search.Find(typed);
+        Assert.True(
+            found.Take(8).Any(f => f.Character.Id == character && f.State == state),
+            string.Join("; ", found.Take(10).Select(f => $"{f.Character.Id}={f.State} {f.Numbers} {f.Score:0.00}"))
+        );
+    }
 }

@@ -69,7 +69,9 @@ public sealed class Bearing
     /// <param name="character">Id of the character.</param>
     /// <param name="state">Id of the state; empty for a measured one.</param>
     public IReadOnlyList<Saying> Sayings(string character, string state) =>
-        CharacterId.Read(character) is { } id ? [new Saying(id, state)] : _meanings.GetValueOrDefault((character, state)) ?? [];
+        CharacterId.Read(character) is { } id
+            ? [new Saying(_botany.Resolve(id), state)]
+            : _meanings.GetValueOrDefault((character, state)) ?? [];
 
     /// <summary>Whether two measured characters are one and the same number.</summary>
     public bool IsSameMeasure(string one, string other)
@@ -202,6 +204,8 @@ public sealed class Bearing
             return Bears.Entails;
         if (quality is null || quality.Find(a) is not { } one || quality.Find(b) is not { } other)
             return Bears.Open;
+        if (one.ReplacedBy == b || other.ReplacedBy == a)
+            return Bears.Entails;
         if (IsKind(quality, one, b))
             return Bears.Entails;
         if (IsKind(quality, other, a))

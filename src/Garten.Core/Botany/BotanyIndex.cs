@@ -57,6 +57,17 @@ public sealed class BotanyIndex
         return quality;
     }
 
+    /// <summary>An id with what its part, owner and quality were merged into.</summary>
+    public CharacterId Resolve(CharacterId id) =>
+        Canonical(
+            id with
+            {
+                Owner = id.Owner.Length > 0 ? Part(id.Owner)?.Id ?? id.Owner : "",
+                Part = Part(id.Part)?.Id ?? id.Part,
+                Quality = Quality(id.Quality)?.Id ?? id.Quality,
+            }
+        );
+
     /// <summary>The parts that a part is a part of, from the nearest one up to the whole plant.</summary>
     public IEnumerable<Part> Wholes(Part part)
     {
@@ -172,13 +183,17 @@ public sealed class BotanyIndex
             quality.Kind,
             [
                 .. quality
-                    .States.Where(s => s.ReplacedBy is null)
+                    .States.OrderBy(s => s.ReplacedBy is not null)
                     .Select(s => new CharacterState(
                         s.Id,
-                        s.Name,
+                        // What was recorded with one that was merged counts as a kind of what it was merged into.
+                        s.ReplacedBy
+                            is { } into
+                            ? $"{s.Name} (now {quality.Find(into)?.Name ?? into})"
+                            : s.Name,
                         s.Definition,
-                        s.Terms,
-                        s.Broader.Length > 0 ? s.Broader : null,
+                        s.ReplacedBy is null ? s.Terms : [],
+                        s.ReplacedBy ?? (s.Broader.Length > 0 ? s.Broader : null),
                         s.DrawnAs,
                         s.Picture
                     )),

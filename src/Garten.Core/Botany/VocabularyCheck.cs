@@ -82,6 +82,8 @@ public static class VocabularyCheck
                 wrong(place, $"There is no part “{owner}” that could have it.");
             if (part.ReplacedBy is { } next && !byId.ContainsKey(next))
                 wrong(place, $"There is no part “{next}” that it could be merged into.");
+            if (EndsInItself(part.Id, id => byId.GetValueOrDefault(id)?.ReplacedBy))
+                wrong(place, $"{part.Id} would be merged into itself.");
             var met = new HashSet<string>(StringComparer.Ordinal);
             for (var at = part; at is not null; at = byId.GetValueOrDefault(at.Parent))
             {
@@ -91,6 +93,18 @@ public static class VocabularyCheck
                 break;
             }
         }
+    }
+
+    // Whether merging goes round in a circle.
+    private static bool EndsInItself(string id, Func<string, string?> next)
+    {
+        var met = new HashSet<string>(StringComparer.Ordinal) { id };
+        for (var at = next(id); at is not null; at = next(at))
+        {
+            if (!met.Add(at))
+                return true;
+        }
+        return false;
     }
 
     private static void Qualities(Vocabulary vocabulary, Action<string, string> wrong)
@@ -109,6 +123,10 @@ public static class VocabularyCheck
                 wrong(place, "Reliability and detection are shares: above 0, and the first below 1.");
             if (quality.IsQuantity != (quality.States.Count == 0))
                 wrong(place, quality.IsQuantity ? "What is measured has no states." : "A quality that isn't measured needs states.");
+            if (EndsInItself(quality.Id, id => vocabulary.Qualities.FirstOrDefault(q => q.Id == id)?.ReplacedBy))
+                wrong(place, $"{quality.Name} would be merged into itself.");
+            if (quality.ReplacedBy is { } next && vocabulary.Qualities.All(q => q.Id != next))
+                wrong(place, $"There is no quality “{next}” that it could be merged into.");
             if (quality.States.Count > MostStates)
             {
                 wrong(place, $"It has {quality.States.Count} states; {MostStates} are the most. Divide it into several qualities.");
@@ -146,6 +164,8 @@ public static class VocabularyCheck
                 wrong(place, $"There is no state “{state.Broader}” that it could be a kind of.");
             if (state.Near.Length > 0 && quality.Find(state.Near) is null)
                 wrong(place, $"There is no state “{state.Near}” that it could be taken for.");
+            if (EndsInItself(state.Id, id => quality.Find(id)?.ReplacedBy))
+                wrong(place, $"{state.Name} would be merged into itself.");
             if (state.ReplacedBy is { } next && quality.Find(next) is null)
                 wrong(place, $"There is no state “{next}” that it could be merged into.");
             var met = new HashSet<string>(StringComparer.Ordinal);

@@ -67,7 +67,8 @@ public sealed record OfferedCharacter(Character Character, string State, IReadOn
 
 /// <summary>A part whose qualities are wanted.</summary>
 /// <param name="Part">Id of the part, with its owner where several parts have it: <c>petiole/gland</c>.</param>
-public sealed record PartQualitiesRequest(string Part)
+/// <param name="Region">The face or region of it that is meant, one of <see cref="CharacterId.Regions"/>; empty for all of it.</param>
+public sealed record PartQualitiesRequest(string Part, string Region = "")
 {
     /// <summary>The characters that it usually has, those looked at most first; none where there is no such part.</summary>
     public IReadOnlyList<Character> Find(BotanyIndex botany)
@@ -77,13 +78,13 @@ public sealed record PartQualitiesRequest(string Part)
         [
             .. botany
                 .Vocabulary.Qualities.Where(q => q.ReplacedBy is null)
-                .Where(q =>
-                    CharacterId.Read($"{Part}.{q.Id}") is { } id && botany.Part(id.Part) is { } part && BotanyIndex.IsUsual(part, q)
-                )
-                .Select(q => botany.Compose($"{Part}.{q.Id}"))
+                .Where(q => CharacterId.Read(IdOf(q)) is { } id && botany.Part(id.Part) is { } part && BotanyIndex.IsUsual(part, q))
+                .Select(q => botany.Compose(IdOf(q)))
                 .OfType<Character>(),
         ];
     }
+
+    private string IdOf(Quality quality) => $"{Part}.{quality.Id}{(Region.Length > 0 ? "@" + Region : "")}";
 }
 
 /// <summary>All qualities, each on a part that shows it.</summary>

@@ -1,3 +1,4 @@
+using Garten.Core.Botany;
 using Garten.Core.Characters;
 using Garten.Core.Floras;
 using Garten.Core.Quantities;
@@ -119,7 +120,7 @@ internal static class CharacterSheet
         return Organ.Habit;
     }
 
-    public static IReadOnlyList<Character> Read(Sheet sheet, Sheet? states, List<FloraProblem> problems)
+    public static IReadOnlyList<Character> Read(Sheet sheet, Sheet? states, List<FloraProblem> problems, BotanyIndex? botany = null)
     {
         var definitions = Definitions(states, problems);
         var found = new List<Character>();
@@ -179,7 +180,7 @@ internal static class CharacterSheet
                 Wrong(ProblemSeverity.Error, "character.twice", idAt, $"The character “{id}” stands in row {rows[id]} already.");
                 continue;
             }
-            if (ShippedVocabulary.Botany.Compose(id) is { } composed)
+            if (botany?.Compose(id) is { } composed)
             {
                 found.Add(Own(composed, sheet, row, Wrong));
                 continue;

@@ -1,4 +1,5 @@
 using System.Globalization;
+using Garten.Core.Botany;
 using Garten.Core.Characters;
 using Garten.Core.Evidence;
 using Garten.Core.Floras;
@@ -12,7 +13,11 @@ namespace Garten.Formats.Tables;
 /// <param name="Characters">The characters; null: they are worked out from the matrix.</param>
 /// <param name="Taxa">The taxa; null: they are the names of the matrix.</param>
 /// <param name="States">Definitions and terms of states; null where there are none.</param>
-public sealed record FloraSheets(Sheet Matrix, Sheet? Characters = null, Sheet? Taxa = null, Sheet? States = null);
+public sealed record FloraSheets(Sheet Matrix, Sheet? Characters = null, Sheet? Taxa = null, Sheet? States = null)
+{
+    /// <summary>Makes characters of headings that name a part and a quality.</summary>
+    public BotanyIndex Botany { get; init; } = ShippedVocabulary.Botany;
+}
 
 /// <summary>What came of reading the tables of a flora.</summary>
 /// <param name="Taxa">The taxa.</param>

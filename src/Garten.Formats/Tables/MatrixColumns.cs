@@ -43,7 +43,7 @@ internal sealed record MatrixColumns(
     {
         var matrix = sheets.Matrix;
         var facts = new Dictionary<string, int>(StringComparer.Ordinal);
-        var defined = sheets.Characters is null ? given : CharacterSheet.Read(sheets.Characters, sheets.States, problems);
+        var defined = sheets.Characters is null ? given : CharacterSheet.Read(sheets.Characters, sheets.States, problems, sheets.Botany);
         var all = defined?.ToList() ?? [];
         var found = new List<(int, Character)>();
         for (var column = 1; column < matrix.Header.Count; column++)
@@ -72,7 +72,7 @@ internal sealed record MatrixColumns(
                     ?? defined.FirstOrDefault(c =>
                         Sheet.Plain(c.Id) == Sheet.Plain(heading) || Sheet.Plain(c.Name) == Sheet.Plain(heading)
                     );
-                if (character is null && Composed(heading, matrix, column, problems) is { } made)
+                if (character is null && Composed(sheets.Botany, heading, matrix, column, problems) is { } made)
                 {
                     character = made;
                     if (!all.Exists(c => c.Id == made.Id))
@@ -87,7 +87,7 @@ internal sealed record MatrixColumns(
                             matrix.Name,
                             1,
                             heading,
-                            $"The column “{heading}” is no character of the table of characters. Add it there, or rename the column.{Offered(heading)}"
+                            $"The column “{heading}” is no character of the table of characters. Add it there, or rename the column.{Offered(sheets.Botany, heading)}"
                         )
                     );
                     continue;
@@ -106,7 +106,7 @@ internal sealed record MatrixColumns(
                     facts[Sheet.Plain(heading)] = column;
                     continue;
                 }
-                character = Composed(heading, matrix, column, problems) ?? Guessed(heading, matrix, column, problems);
+                character = Composed(sheets.Botany, heading, matrix, column, problems) ?? Guessed(heading, matrix, column, problems);
                 if (character is null)
                     continue;
                 if (all.Exists(c => c.Id == character.Id))
@@ -136,9 +136,8 @@ internal sealed record MatrixColumns(
 
     // "petiole hairs" or "petiole.hair-density": a part with a quality of the vocabulary, where it has a word for every cell. A heading of
     // the program's own older characters goes on meaning these.
-    private static Character? Composed(string heading, Sheet matrix, int column, List<FloraProblem> problems)
+    private static Character? Composed(BotanyIndex botany, string heading, Sheet matrix, int column, List<FloraProblem> problems)
     {
-        var botany = ShippedVocabulary.Botany;
         if (CharacterId.IsComposed(heading.Trim()) && botany.Compose(heading.Trim()) is { } byId)
             return byId;
         var (name, unit) = Unit(heading);
@@ -207,10 +206,10 @@ internal sealed record MatrixColumns(
     private const int MostOffered = 3;
 
     // What the words of a heading may mean, for one that means nothing as it stands.
-    private static string Offered(string heading)
+    private static string Offered(BotanyIndex botany, string heading)
     {
-        var offers = ShippedVocabulary
-            .Botany.Search.Find(Unit(heading).Name)
+        var offers = botany
+            .Search.Find(Unit(heading).Name)
             .DistinctBy(f => f.Character.Id)
             .Take(MostOffered)
             .Select(f => $"{f.Character.Id} ({f.Character.Name})")

@@ -3342,6 +3342,11 @@ export interface components {
         PartQualitiesRequest: {
             /** @description Id of the part, with its owner where several parts have it: `petiole/gland`. */
             part: string;
+            /**
+             * @description The face or region of it that is meant, one of IReadOnlyList&lt;string&gt; CharacterId.Regions; empty for all of it.
+             * @default
+             */
+            region: string;
         };
         /**
          * @description Sex of the part.

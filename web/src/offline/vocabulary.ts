@@ -1,4 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
+import { useMemo } from "react";
 import { AwayError, type Schemas } from "../api/client";
 import { core, loadVocabulary } from "../core/coreClient";
 import { keep, kept } from "./store";
@@ -76,6 +77,19 @@ export function useComposed(ids: string[]) {
     queryFn: () => core.composed({ ids: wanted }),
   });
   return data ?? NONE;
+}
+
+/** Characters of a flora with those that a sheet has looks at besides. */
+export function useWithComposed(
+  characters: Schemas["Character"][],
+  looks: Schemas["Observation"][] | undefined,
+): Schemas["Character"][] {
+  const composed = useComposed((looks ?? []).map((look) => look.character));
+  return useMemo(() => {
+    const known = new Set(characters.map((it) => it.id));
+    const others = composed.filter((it) => !known.has(it.id));
+    return others.length > 0 ? [...characters, ...others] : characters;
+  }, [characters, composed]);
 }
 
 const NONE: Schemas["Character"][] = [];

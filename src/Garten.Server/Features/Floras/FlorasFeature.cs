@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Garten.Core.Botany;
 using Garten.Core.Characters;
 using Garten.Core.Contracts;
 using Garten.Core.Floras;
@@ -9,6 +10,7 @@ using Garten.Formats;
 using Garten.Formats.Tables;
 using Garten.Server.Features.Keys;
 using Garten.Server.Features.Records;
+using Garten.Server.Features.Vocabulary;
 using Garten.Server.Hosting;
 using Microsoft.AspNetCore.Http.Features;
 
@@ -299,12 +301,13 @@ internal sealed class FlorasFeature : IFeature
         HttpRequest request,
         FloraRepository repository,
         CharacterTableDefaults defaults,
+        VocabularyRepository vocabularies,
         Turnstile turns,
         CancellationToken stop
     )
     {
         using var turn = await turns.UploadAsync(stop);
-        var (brought, refusal) = await ReadAsync(request, defaults, needsName: true, stop);
+        var (brought, refusal) = await ReadAsync(request, defaults, (await vocabularies.CurrentAsync(stop)).Botany, needsName: true, stop);
         if (refusal is not null)
             return refusal;
         var reading = brought!.Reading;
@@ -336,12 +339,13 @@ internal sealed class FlorasFeature : IFeature
     private static async Task<IResult> CheckAsync(
         HttpRequest request,
         CharacterTableDefaults defaults,
+        VocabularyRepository vocabularies,
         Turnstile turns,
         CancellationToken stop
     )
     {
         using var turn = await turns.UploadAsync(stop);
-        var (brought, refusal) = await ReadAsync(request, defaults, needsName: false, stop);
+        var (brought, refusal) = await ReadAsync(request, defaults, (await vocabularies.CurrentAsync(stop)).Botany, needsName: false, stop);
         return refusal
             ?? Results.Ok(
                 new FloraCheck(
@@ -356,6 +360,7 @@ internal sealed class FlorasFeature : IFeature
     private static async Task<(Brought? Brought, IResult? Refusal)> ReadAsync(
         HttpRequest request,
         CharacterTableDefaults defaults,
+        BotanyIndex botany,
         bool needsName,
         CancellationToken stop
     )
@@ -525,7 +530,7 @@ internal sealed class FlorasFeature : IFeature
         enough.CancelAfter(LongestReading);
         try
         {
-            var (reading, read) = FloraImporter.ReadWithColumns(files, defaults.Seasons, renamed, dash, enough.Token);
+            var (reading, read) = FloraImporter.ReadWithColumns(files, defaults.Seasons, renamed, dash, botany, enough.Token);
             return (new Brought(name, id, reading, read, grid), null);
         }
         catch (OperationCanceledException) when (!stop.IsCancellationRequested)

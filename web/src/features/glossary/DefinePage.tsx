@@ -10,11 +10,13 @@ import { Page } from "../../shared/ui/Page";
 import { DefinePart } from "./DefinePart";
 import { DefineQuality } from "./DefineQuality";
 import { DefineState } from "./DefineState";
+import { MergeTerms } from "./MergeTerms";
 
 const kinds = {
   state: "A state of a quality that is there: another colour, another kind of hairs",
   quality: "A quality, with its states",
   part: "A part of plants",
+  merge: "Nothing new: two of these are the same, and are merged",
 } as const;
 
 type What = keyof typeof kinds;
@@ -25,17 +27,18 @@ export function DefinePage() {
   const client = useQueryClient();
   const [what, setWhat] = useState<What>("state");
   const [said, setSaid] = useState<{ text: string; isWrong: boolean }>();
-  const define = async (entry: Pick<Schemas["CommandDefineTermCommand"], "part" | "quality">, name: string) => {
+  const define = async (
+    entry: Pick<Schemas["CommandDefineTermCommand"], "part" | "quality">,
+    name: string,
+    done = `“${name}” is part of the vocabulary from now on.`,
+  ) => {
     const sent = await send({ kind: "defineTerm", id: uuid(), ...entry });
     if (sent.kind === "refused") {
       setSaid({ text: `${sent.problem.title} ${sent.problem.detail}`, isWrong: true });
       return false;
     }
     setSaid({
-      text:
-        sent.kind === "waiting"
-          ? `“${name}” waits on this device until there is signal.`
-          : `“${name}” is part of the vocabulary from now on.`,
+      text: sent.kind === "waiting" ? `“${name}” waits on this device until there is signal.` : done,
       isWrong: false,
     });
     await client.invalidateQueries({ queryKey: ["vocabulary"] });
@@ -86,6 +89,9 @@ export function DefinePage() {
       )}
       {vocabulary && what === "state" && (
         <DefineState vocabulary={vocabulary} onDefine={(quality, name) => define({ part: null, quality }, name)} />
+      )}
+      {vocabulary && what === "merge" && (
+        <MergeTerms vocabulary={vocabulary} onMerge={(entry, name) => define(entry, name, `“${name}” is merged.`)} />
       )}
       <Box sx={{ mt: 3 }}>
         <Button component={RouterLink} to="/glossary">

@@ -1,3 +1,4 @@
+import { useWithComposed } from "../../offline/vocabulary";
 import words from "../../api/words";
 import { day } from "../../shared/calendar/day";
 import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, Link, Typography } from "@mui/material";
@@ -35,7 +36,8 @@ export function PlantPage() {
   const keys = useKeys();
   const shelf = useShelf(NO_VERSIONS);
   const found = usePlant(plantId);
-  const looks = useLooks(found.data, shelf.data?.table.characters ?? NO_CHARACTERS);
+  const characters = useWithComposed(shelf.data?.table.characters ?? NO_CHARACTERS, found.data?.observations);
+  const looks = useLooks(found.data, characters);
   const open = found.data?.determinations[0]?.confirmation?.needs;
   const standing = useMemo(
     () => open && { date: today(), questions: open.map(({ id, windows }) => ({ id, windows })) },
@@ -155,7 +157,7 @@ export function PlantPage() {
         )}
       </Part>
       <Part id="sheet" title="Evidence sheet">
-        <SeasonsSideBySide plant={plant} looks={looks} characters={shelf.data?.table.characters ?? []} />
+        <SeasonsSideBySide plant={plant} looks={looks} characters={characters} />
       </Part>
       {sexed.length > 0 && (
         <Part id="sexes" title="Sex, as it was seen">

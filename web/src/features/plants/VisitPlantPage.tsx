@@ -1,3 +1,4 @@
+import { useWithComposed } from "../../offline/vocabulary";
 import words from "../../api/words";
 import { lastRecorder } from "../../shared/form/last";
 import { holding } from "../../plant-in-hand/sheet/sheet";
@@ -42,6 +43,8 @@ const sexes = (Object.entries(words.context.sex.values) as [Schemas["PartSex"], 
 
 const NO_VERSIONS: string[] = [];
 
+const NO_CHARACTERS: Schemas["Character"][] = [];
+
 type Mend = (RefusedCommand & { command: Schemas["CommandVisitPlantCommand"] }) | null;
 
 /** A tagged plant visited again: how it was found, what it shows, and evidence of another season. */
@@ -57,7 +60,7 @@ function Visit({ mend }: { mend: Mend }) {
   const before = mend?.command;
   const plant = usePlant(plantId).data;
   const people = usePeople();
-  const characters = useShelf(NO_VERSIONS).data?.table.characters ?? [];
+  const own = useShelf(NO_VERSIONS).data?.table.characters ?? NO_CHARACTERS;
   const [draft, setDraft, clear] = useTyped<Draft>(mend ? `mend:${mend.id}` : `visit:${plantId}`, () => ({
     walk: {
       id: `visit:${plantId}`,
@@ -79,6 +82,7 @@ function Visit({ mend }: { mend: Mend }) {
     sexes: before?.sexes ?? [],
     note: before?.note ?? "",
   }));
+  const characters = useWithComposed(own, draft?.walk.observations);
   const [organ, setOrgan] = useState<{ organ: Schemas["Organ"]; focus?: string }>();
   const [branch, setBranch] = useState("");
   const { at, elsewhere, miss, clear: clearProblem, setProblem } = useProblem(["recorder", "date", "note"]);
@@ -103,12 +107,12 @@ function Visit({ mend }: { mend: Mend }) {
   // Of a plant that wasn't found nothing is seen; a dead one still shows what is left of it.
   const isGone = draft.state === "notRefound";
   const organs: OrganState[] = [...new Set(characters.map((c) => c.organ))].map((it) => {
-    const own = characters.filter((c) => c.organ === it);
+    const ofOrgan = characters.filter((c) => c.organ === it);
     return {
       organ: it,
-      seen: looks.filter((o) => own.some((c) => c.id === o.character)).length,
+      seen: looks.filter((o) => ofOrgan.some((c) => c.id === o.character)).length,
       conflict: false,
-      asked: wanted.some((n) => own.some((c) => c.id === n.character)),
+      asked: wanted.some((n) => ofOrgan.some((c) => c.id === n.character)),
       absent: false,
     };
   });

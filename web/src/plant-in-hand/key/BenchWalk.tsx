@@ -1,3 +1,4 @@
+import { useWithComposed } from "../../offline/vocabulary";
 import { leadLetter } from "../../shared/botany/leads";
 import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, Typography } from "@mui/material";
 import { useEffect, useMemo, useRef, useState } from "react";
@@ -20,6 +21,8 @@ import type { Schemas } from "../../api/client";
 import { WeakestTurn, End } from "./TurnAndEnd";
 
 const NO_ENDS: Schemas["WeighedEnd"][] = [];
+
+const NO_CHARACTERS: Schemas["Character"][] = [];
 
 /** The Bench: a couplet on the table, the trail and the taxa still standing beside it. */
 export function BenchWalk() {
@@ -46,9 +49,15 @@ function PlantInHand({ walkId }: { walkId: string }) {
   );
   // What says nothing of the plants behind these keys isn't asked for, unless the couplet on the table does.
   const usable = bench.bench?.usable;
-  const all = bench.table?.characters ?? [];
+  const all = useWithComposed(bench.table?.characters ?? NO_CHARACTERS, bench.walk?.observations);
   const characters = all.filter(
-    (c) => !usable || usable.length === 0 || usable.includes(c.id) || asked.has(c.id) || c.id === organ?.focus,
+    (c) =>
+      !usable ||
+      usable.length === 0 ||
+      usable.includes(c.id) ||
+      asked.has(c.id) ||
+      c.id === organ?.focus ||
+      !bench.table?.characters.includes(c),
   );
   const seenNow = (character: Schemas["Character"]) => !bench.bench?.notNow.includes(character.id);
   const organs: OrganState[] = [...new Set(characters.map((c) => c.organ))].map((it) => {

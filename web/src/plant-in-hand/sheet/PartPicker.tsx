@@ -6,6 +6,13 @@ import { useAsked } from "../../offline/flora";
 import { QuietButton } from "../../shared/ui/QuietButton";
 import type { Character } from "./sheet";
 
+// The faces of what is flat.
+const FACES = [
+  ["", "all of it"],
+  ["above", "above"],
+  ["beneath", "beneath"],
+] as const;
+
 // The parts that are shown before all of them are asked for.
 const FIRST_PARTS = 14;
 
@@ -28,13 +35,15 @@ export function PartPicker({ organ, vocabulary, onPick, label = "Or choose the p
   const owned = useMemo(() => ownedBy(vocabulary, part), [vocabulary, part]);
   const [within, setWithin] = useState<Schemas["Part"]>();
   const path = part && (within ? `${part.id}/${within.id}` : part.id);
-  const question = useMemo(() => (path ? { part: path } : undefined), [path]);
+  const [region, setRegion] = useState("");
+  const question = useMemo(() => (path ? { part: path, region } : undefined), [path, region]);
   const [picked, setPicked] = useState<string>();
   const { answer, of } = useAsked(question, core.partQualities);
-  const qualities = of?.part === path ? (answer ?? []) : [];
+  const qualities = of?.part === path && of?.region === region ? (answer ?? []) : [];
   const choose = (next: Schemas["Part"]) => {
     setPart(part?.id === next.id ? undefined : next);
     setWithin(undefined);
+    setRegion("");
     setPicked(undefined);
   };
   const nameOf = (character: Character) =>
@@ -62,6 +71,15 @@ export function PartPicker({ organ, vocabulary, onPick, label = "Or choose the p
       {part && (
         <>
           <Typography>What of it?</Typography>
+          {part.class === "blade" && !within && (
+            <Chips label="Face">
+              {FACES.map(([id, text]) => (
+                <Chip key={id} on={region === id} title={text} onClick={() => setRegion(id)}>
+                  {text}
+                </Chip>
+              ))}
+            </Chips>
+          )}
           <Chips label={`What the ${part.nouns[0]} has`}>
             {(picked ? [] : owned).map((it) => (
               <Chip

@@ -51,6 +51,9 @@ export function Circumstances(props: Props) {
   );
 }
 
+// One and the same whenever nothing is chosen: another one would empty the field that is typed in.
+const NONE: string[] = [];
+
 interface SettingsProps extends Props {
   set: (part: Partial<SiftSettings>) => void;
 }
@@ -206,7 +209,7 @@ function Settings({
             key={key}
             multiple
             options={options[key]}
-            value={narrowing[key] ?? []}
+            value={narrowing[key] ?? NONE}
             onChange={(_, value) => set({ narrowing: { ...narrowing, [key]: value } })}
             renderValue={(value, getItemProps) =>
               value.map((it, index) => {

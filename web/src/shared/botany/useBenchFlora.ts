@@ -1,6 +1,6 @@
 import type { Schemas } from "../../api/client";
 import { useCoreFlora } from "../../offline/flora";
-import { hasComposed, useVocabulary } from "../../offline/vocabulary";
+import { hasComposed, useVocabulary, useWithComposed } from "../../offline/vocabulary";
 import { useCharacters, useFlora } from "./queries";
 
 /** The flora of a plant in hand, its characters, and the core holding it, with what it needs for the looks on the sheet. */
@@ -10,6 +10,7 @@ export function useBenchFlora(floraId: string | undefined, looks?: Schemas["Obse
   const { flora, floras, failed } = useFlora(floraId);
   const held = useCoreFlora(flora?.id);
   const characters = useCharacters(flora?.id);
+  const all = useWithComposed(characters.data ?? NONE, looks);
   return {
     flora,
     floras: floras.filter((f) => f.version > 0),
@@ -17,7 +18,7 @@ export function useBenchFlora(floraId: string | undefined, looks?: Schemas["Obse
       held.data && vocabulary.isSettled
         ? `${held.data} ${isWanted ? (vocabulary.data?.tag ?? "") : ""}`.trim()
         : undefined,
-    characters: characters.data ?? NONE,
+    characters: all,
     failure:
       failed || (held.isError && !held.data)
         ? "The flora can’t be fetched just now. What you have seen is kept on this device; the list appears when the server answers."
