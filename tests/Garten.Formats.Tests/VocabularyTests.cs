@@ -18,6 +18,14 @@ public sealed class VocabularyTests
         Assert.True(terms >= 1300, $"{terms} terms");
     }
 
+    [Fact]
+    public void EveryCharacterAndQualitySaysWhatItIsAndWhatItIsMisjudgedBy()
+    {
+        Assert.Empty(ShippedGlossary.Characters.Where(c => c.Definition.Length == 0 || c.Trap.Length == 0).Select(c => c.Id));
+        Assert.Empty(Botany.Vocabulary.Qualities.Where(q => q.Definition.Length == 0 || q.Trap.Length == 0).Select(q => q.Id));
+        Assert.Empty(Botany.Vocabulary.Qualities.SelectMany(q => q.States).Where(s => s.Definition.Length == 0).Select(s => s.Id));
+    }
+
     [Theory]
     [InlineData("petiole glands 2", "petiole/gland.number", "", "2")]
     [InlineData("pet gl 2", "petiole/gland.number", "", "2")]

@@ -45,6 +45,10 @@ public sealed class Bearing
     private readonly Dictionary<(string Character, string State), Saying[]> _meanings = [];
     private readonly Dictionary<string, List<Implication>> _implications;
     private readonly ConcurrentDictionary<(string From, string To), Bears[,]?> _tables = new();
+    private readonly ConcurrentDictionary<(string, string), bool> _sameDimension = new();
+
+    // So many pairs of characters are looked at together by nobody.
+    private const int MostPairs = 50_000;
 
     internal Bearing(BotanyIndex botany)
     {
@@ -130,6 +134,17 @@ public sealed class Bearing
     {
         ArgumentNullException.ThrowIfNull(one);
         ArgumentNullException.ThrowIfNull(other);
+        // Sheets are put together at every look: each pair is held against each other once.
+        var pair = (one.Id, other.Id);
+        if (_sameDimension.TryGetValue(pair, out var known))
+            return known;
+        if (_sameDimension.Count >= MostPairs)
+            _sameDimension.Clear();
+        return _sameDimension[pair] = SharesDimension(one, other);
+    }
+
+    private bool SharesDimension(Character one, Character other)
+    {
         if (one.IsQuantity || other.IsQuantity)
             return one.IsQuantity && other.IsQuantity && IsSameMeasure(one.Id, other.Id);
         HashSet<CharacterId> Dimensions(Character c) => [.. c.States.SelectMany(s => Sayings(c.Id, s.Id)).Select(s => s.Character)];
