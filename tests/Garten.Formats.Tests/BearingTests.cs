@@ -142,6 +142,25 @@ public sealed class BearingTests
         Assert.Equal(Probability(flora, "starry"), Probability(flora, "starry", petal), 9);
     }
 
+    /// <summary>Of a part that isn't there nothing was seen; descriptions that contradict one another say nothing, instead of that.</summary>
+    [Fact]
+    public void AContradictionIsUnknownAndNotAnAbsence()
+    {
+        var (stalk, whole, form) = (Made("petiole.presence"), Made("plant.hair-density"), Made("petiole.hair-form"));
+        CharacterDescription? Follows(params (Character Character, string State)[] cells) =>
+            new DerivedDescriptions(Botany, [stalk, whole, form]).Of(
+                Made("petiole.hair-density"),
+                [.. Made("petiole.hair-density").States.Select(_ => 1d)],
+                c =>
+                    cells.FirstOrDefault(x => x.Character.Id == c.Id) is { Character: not null } cell
+                        ? new CharacterDescription(c.Id, [new StateShare(cell.State, 1)])
+                        : null
+            );
+        Assert.False(Follows((stalk, "absent"))!.Applies);
+        Assert.Equal(["glabrous", "glabrescent"], Follows((whole, "glabrous"))!.States.Select(s => s.State));
+        Assert.Null(Follows((whole, "glabrous"), (form, "forked")));
+    }
+
     [Fact]
     public void TheSameLookUnderTwoNamesCountsOnce()
     {

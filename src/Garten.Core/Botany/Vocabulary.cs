@@ -29,8 +29,4 @@ public sealed record Vocabulary(
     IReadOnlyList<Quality> Qualities,
     IReadOnlyList<StateMeaning> Meanings,
     IReadOnlyList<Implication> Implications
-)
-{
-    /// <summary>One with nothing in it.</summary>
-    public static Vocabulary Empty { get; } = new([], [], [], []);
-}
+);

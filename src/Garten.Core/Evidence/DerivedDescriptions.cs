@@ -56,7 +56,7 @@ public sealed class DerivedDescriptions
         ArgumentNullException.ThrowIfNull(usual);
         ArgumentNullException.ThrowIfNull(cellOf);
         var shares = (double[])usual.Clone();
-        var follows = false;
+        var (follows, lacks) = (false, false);
         foreach (var source in Sources(character))
         {
             if (cellOf(source) is not { Applies: true } cell)
@@ -66,6 +66,7 @@ public sealed class DerivedDescriptions
             if (cell.States.Count == 0)
                 continue;
             var table = _botany.Bearing.Table(source, character)!;
+            var isAnyLeft = false;
             for (var s = 0; s < shares.Length; s++)
             {
                 var (left, all) = (0d, 0d);
@@ -78,17 +79,19 @@ public sealed class DerivedDescriptions
                     follows |= table[from, s] == Botany.Bears.Excludes;
                 }
                 shares[s] *= all > 0 ? left / all : 1;
+                isAnyLeft |= all <= 0 || left > 0;
             }
+            lacks |= !isAnyLeft;
         }
         if (!follows)
             return null;
         var sum = shares.Sum();
-        // Nothing is left: the taxon hasn't the part at all.
-        return sum < Least
-            ? new CharacterDescription(character.Id, [], Applies: false)
-            : new CharacterDescription(
+        if (sum >= Least)
+            return new CharacterDescription(
                 character.Id,
                 [.. shares.Select((share, s) => new StateShare(character.States[s].Id, share / sum)).Where(s => s.Share > Least)]
             );
+        // What one description leaves no state of isn't there at all; where several contradict one another nothing follows.
+        return lacks ? new CharacterDescription(character.Id, [], Applies: false) : null;
     }
 }

@@ -320,6 +320,8 @@ public sealed record EvidenceItem(
             {
                 if (
                     (!composed[i] && !composed[j])
+                    || items[i].Weight == 0
+                    || items[j].Weight == 0
                     || items[i].Character.Id == items[j].Character.Id
                     || !botany.Bearing.IsSameDimension(items[i].Character, items[j].Character)
                 )

@@ -126,13 +126,10 @@ public static class FloraProse
     private static string Name(Character character, string state) =>
         character.IndexOf(state) is >= 0 and var at ? character.States[at].Name : state;
 
-    /// <summary>What a description says of one character, as a flora says it below the organ: "alternate", "4–9 mm wide", "rounded at the
-    /// base", "petiole 12–25 mm long", "rachis densely hairy".</summary>
-    /// <param name="character">The character.</param>
-    /// <param name="cell">What the taxon is like in it.</param>
-    public static string Sentence(Character character, CharacterDescription cell)
+    // What a description says of one character, as a flora says it below the organ: "alternate", "4–9 mm wide", "rounded at the base",
+    // "petiole 12–25 mm long", "rachis densely hairy".
+    private static string Sentence(Character character, CharacterDescription cell)
     {
-        ArgumentNullException.ThrowIfNull(character);
         var value = Value(cell, character);
         if (Phrases.TryGetValue(character.Id, out var phrase))
             return Said(phrase, value);

@@ -11,7 +11,7 @@ import { withStates, type Traits } from "./traits";
 import { twig, twigDetail } from "./twig";
 import { Cell } from "./Cell";
 import { plateSx } from "./plateSx";
-import { qualityFigure } from "./qualities";
+import { qualityFigure, qualityOf } from "./qualities";
 
 type Base = Record<string, string | number>;
 
@@ -330,7 +330,7 @@ const older: Record<string, [string, string, Record<string, string>]> = {
 export function stateFigure(character: { id: string; organ: string }, state: string): Drawn | undefined {
   if (character.id.includes(".")) {
     const own = qualityFigure(character, state);
-    const [id, organ, names] = older[/\.([a-z-]+)/.exec(character.id)?.[1] ?? ""] ?? [];
+    const [id, organ, names] = older[qualityOf(character.id) ?? ""] ?? [];
     const name = names?.[state];
     return own ?? (id && organ && name ? stateFigure({ id, organ }, name) : undefined);
   }

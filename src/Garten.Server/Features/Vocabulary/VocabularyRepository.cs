@@ -52,7 +52,9 @@ internal sealed class VocabularyRepository(NpgsqlDataSource database)
             return known;
         if (Known.Count >= MostKnown)
             Known.Clear();
-        return Known[newest[0]] = VocabularyVersion.Of(With(await EntriesAsync(connection, stop)));
+        return Known[newest[0]] = VocabularyVersion.Of(
+            (await EntriesAsync(connection, stop)).Aggregate(ShippedVocabulary.Botany.Vocabulary, (all, e) => With(all, e.Part, e.Quality))
+        );
     }
 
     private static async Task<List<(Part? Part, Quality? Quality)>> EntriesAsync(NpgsqlConnection connection, CancellationToken stop) =>
@@ -66,29 +68,15 @@ internal sealed class VocabularyRepository(NpgsqlDataSource database)
                 stop
             );
 
-    private static Core.Botany.Vocabulary With(IEnumerable<(Part? Part, Quality? Quality)> entries)
-    {
-        var vocabulary = ShippedVocabulary.Botany.Vocabulary;
-        var (parts, qualities) = (vocabulary.Parts.ToList(), vocabulary.Qualities.ToList());
-        foreach (var (part, quality) in entries)
-            Put(parts, qualities, part, quality);
-        return vocabulary with { Parts = parts, Qualities = qualities };
-    }
-
     /// <summary>A vocabulary with one part or quality more, or in another form.</summary>
     internal static Core.Botany.Vocabulary With(Core.Botany.Vocabulary vocabulary, Part? part, Quality? quality)
     {
         var (parts, qualities) = (vocabulary.Parts.ToList(), vocabulary.Qualities.ToList());
-        Put(parts, qualities, part, quality);
-        return vocabulary with { Parts = parts, Qualities = qualities };
-    }
-
-    private static void Put(List<Part> parts, List<Quality> qualities, Part? part, Quality? quality)
-    {
         if (part is not null)
             Replace(parts, part, p => p.Id == part.Id);
         if (quality is not null)
             Replace(qualities, quality, q => q.Id == quality.Id);
+        return vocabulary with { Parts = parts, Qualities = qualities };
     }
 
     private static void Replace<T>(List<T> all, T one, Predicate<T> isIt)

@@ -1,8 +1,7 @@
-import { Box, Button, Typography } from "@mui/material";
-import { useState, type FormEvent } from "react";
+import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import words from "../../api/words";
-import { Choice, Field, idOf, list } from "./fields";
+import { Choice, DefineForm, entries, Field, HowSeen, idOf, list } from "./fields";
 
 interface Props {
   vocabulary: Schemas["Vocabulary"];
@@ -10,8 +9,6 @@ interface Props {
 }
 
 type Part = Schemas["Part"];
-
-const entries = <T extends string>(of: Record<T, string>) => Object.entries(of) as [T, string][];
 
 const empty = {
   nouns: "",
@@ -30,8 +27,7 @@ export function DefinePart({ vocabulary, onDefine }: Props) {
   const [problem, setProblem] = useState("");
   const set = (part: Partial<typeof empty>) => setDraft({ ...draft, ...part });
   const parts = vocabulary.parts.filter((it) => !it.replacedBy).map((it) => [it.id, it.nouns[0] ?? it.id] as const);
-  const submit = async (event: FormEvent) => {
-    event.preventDefault();
+  const submit = async () => {
     const nouns = list(draft.nouns);
     const [name] = nouns;
     if (!name) return setProblem("Give the part a noun.");
@@ -54,12 +50,7 @@ export function DefinePart({ vocabulary, onDefine }: Props) {
     if (done) setDraft(empty);
   };
   return (
-    <Box
-      component="form"
-      noValidate
-      onSubmit={(event) => void submit(event)}
-      sx={{ display: "grid", gap: 2, maxWidth: 620 }}
-    >
+    <DefineForm problem={problem} onSubmit={submit}>
       <Field
         label="Its nouns"
         value={draft.nouns}
@@ -87,26 +78,7 @@ export function DefinePart({ vocabulary, onDefine }: Props) {
         options={entries(words.organs)}
         onChange={(organ) => set({ organ })}
       />
-      <Choice
-        label="What is needed to see it"
-        value={draft.tool}
-        options={entries(words.tools)}
-        onChange={(tool) => set({ tool })}
-      />
-      <Choice
-        label="What is done to the plant"
-        value={draft.handling}
-        options={entries(words.handlingOfLook)}
-        onChange={(handling) => set({ handling })}
-      />
-      {problem && (
-        <Typography role="alert" color="error">
-          ✕ {problem}
-        </Typography>
-      )}
-      <Button type="submit" variant="contained" sx={{ justifySelf: "start", minHeight: 52 }}>
-        Define it
-      </Button>
-    </Box>
+      <HowSeen of={draft} onChange={set} />
+    </DefineForm>
   );
 }

@@ -1,16 +1,14 @@
 import { Box, Button, Typography } from "@mui/material";
-import { useState, type FormEvent } from "react";
+import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import words from "../../api/words";
-import { Choice, Field, idOf, list } from "./fields";
+import { Choice, DefineForm, entries, Field, HowSeen, idOf, list } from "./fields";
 
 interface Props {
   onDefine: (quality: Schemas["Quality"]) => Promise<boolean>;
 }
 
 type Quality = Schemas["Quality"];
-
-const entries = <T extends string>(of: Record<T, string>) => Object.entries(of) as [T, string][];
 
 const empty = {
   name: "",
@@ -40,8 +38,7 @@ export function DefineQuality({ onDefine }: Props) {
   const hasStates = draft.kind === "categorical" || draft.kind === "ordered";
   const change = (at: number, part: Partial<Row>) =>
     setRows(rows.map((row, i) => (i === at ? { ...row, ...part } : row)));
-  const submit = async (event: FormEvent) => {
-    event.preventDefault();
+  const submit = async () => {
     const states = hasStates ? rows.filter((row) => row.name.trim()) : [];
     if (!draft.name.trim()) return setProblem("Give the quality a name.");
     if (!draft.definition.trim() || !draft.trap.trim())
@@ -83,12 +80,7 @@ export function DefineQuality({ onDefine }: Props) {
     }
   };
   return (
-    <Box
-      component="form"
-      noValidate
-      onSubmit={(event) => void submit(event)}
-      sx={{ display: "grid", gap: 2, maxWidth: 720 }}
-    >
+    <DefineForm problem={problem} onSubmit={submit}>
       <Field label="Name of the quality" value={draft.name} onChange={(name) => set({ name })} />
       <Field label="What it is" value={draft.definition} onChange={(definition) => set({ definition })} lines={2} />
       <Field
@@ -116,18 +108,7 @@ export function DefineQuality({ onDefine }: Props) {
         options={words.reliabilities.map((it) => [it.value, it.words] as const)}
         onChange={(reliability) => set({ reliability })}
       />
-      <Choice
-        label="What is needed"
-        value={draft.tool}
-        options={entries(words.tools)}
-        onChange={(tool) => set({ tool })}
-      />
-      <Choice
-        label="What is done to the plant"
-        value={draft.handling}
-        options={entries(words.handlingOfLook)}
-        onChange={(handling) => set({ handling })}
-      />
+      <HowSeen of={draft} onChange={set} />
       {hasStates &&
         rows.map((row, i) => (
           <Box
@@ -154,14 +135,6 @@ export function DefineQuality({ onDefine }: Props) {
           One more state
         </Button>
       )}
-      {problem && (
-        <Typography role="alert" color="error">
-          ✕ {problem}
-        </Typography>
-      )}
-      <Button type="submit" variant="contained" sx={{ justifySelf: "start", minHeight: 52 }}>
-        Define it
-      </Button>
-    </Box>
+    </DefineForm>
   );
 }

@@ -1,8 +1,8 @@
-import { Box, Button, Typography } from "@mui/material";
-import { useState, type FormEvent } from "react";
+import { Box } from "@mui/material";
+import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { StateFigure } from "../../plates/StateFigure";
-import { Choice, Field, idOf, list } from "./fields";
+import { Choice, DefineForm, Field, idOf, list } from "./fields";
 import { PictureField } from "./PictureField";
 
 interface Props {
@@ -26,8 +26,7 @@ export function DefineState({ vocabulary, onDefine }: Props) {
   const set = (part: Partial<typeof empty>) => setDraft({ ...draft, ...part });
   const states = quality?.states.filter((it) => !it.replacedBy) ?? [];
   const figure = { id: `${SHOWN_ON}.${qualityId}`, organ: "leaf", states };
-  const submit = async (event: FormEvent) => {
-    event.preventDefault();
+  const submit = async () => {
     if (!quality) return;
     if (!draft.name.trim()) return setProblem("Give the state a name.");
     if (!draft.definition.trim()) return setProblem("Say in a sentence what it means.");
@@ -50,12 +49,7 @@ export function DefineState({ vocabulary, onDefine }: Props) {
   };
   const choices = [["", "none"] as const, ...states.map((it) => [it.id, it.name] as const)];
   return (
-    <Box
-      component="form"
-      noValidate
-      onSubmit={(event) => void submit(event)}
-      sx={{ display: "grid", gap: 2, maxWidth: 620 }}
-    >
+    <DefineForm problem={problem} onSubmit={submit}>
       <Choice
         label="Quality"
         value={qualityId}
@@ -93,14 +87,6 @@ export function DefineState({ vocabulary, onDefine }: Props) {
         {draft.drawnAs && <StateFigure character={figure} state={draft.drawnAs} size={96} />}
         <PictureField picture={picture} onChange={setPicture} />
       </Box>
-      {problem && (
-        <Typography role="alert" color="error">
-          ✕ {problem}
-        </Typography>
-      )}
-      <Button type="submit" variant="contained" sx={{ justifySelf: "start", minHeight: 52 }}>
-        Define it
-      </Button>
-    </Box>
+    </DefineForm>
   );
 }

@@ -1,7 +1,6 @@
-import { Box, Button, Typography } from "@mui/material";
-import { useState, type FormEvent } from "react";
+import { useState } from "react";
 import type { Schemas } from "../../api/client";
-import { Choice } from "./fields";
+import { Choice, DefineForm } from "./fields";
 
 type Vocabulary = Schemas["Vocabulary"];
 
@@ -44,8 +43,7 @@ export function MergeTerms({ vocabulary, onMerge }: Props) {
     setFrom("");
     setInto("");
   };
-  const submit = async (event: FormEvent) => {
-    event.preventDefault();
+  const submit = async () => {
     if (!from || !into || from === into) return setProblem("Choose two that are not the same one.");
     setProblem("");
     const part = vocabulary.parts.find((it) => it.id === from);
@@ -71,12 +69,7 @@ export function MergeTerms({ vocabulary, onMerge }: Props) {
     if (done) choose(what);
   };
   return (
-    <Box
-      component="form"
-      noValidate
-      onSubmit={(event) => void submit(event)}
-      sx={{ display: "grid", gap: 2, maxWidth: 620 }}
-    >
+    <DefineForm problem={problem} button="Merge them" onSubmit={submit}>
       <Choice
         label="What was made twice"
         value={what}
@@ -103,14 +96,6 @@ export function MergeTerms({ vocabulary, onMerge }: Props) {
         onChange={setInto}
         help="What was recorded or described with the first counts for this one from now on. Nothing is lost."
       />
-      {problem && (
-        <Typography role="alert" color="error">
-          ✕ {problem}
-        </Typography>
-      )}
-      <Button type="submit" variant="contained" sx={{ justifySelf: "start", minHeight: 52 }}>
-        Merge them
-      </Button>
-    </Box>
+    </DefineForm>
   );
 }

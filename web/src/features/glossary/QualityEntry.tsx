@@ -1,6 +1,7 @@
 import { Box, Typography } from "@mui/material";
 import { useEffect, useRef } from "react";
 import type { Schemas } from "../../api/client";
+import { qualityOf } from "../../plates/qualities";
 import { StateFigure } from "../../plates/StateFigure";
 import { HowToLook } from "../../shared/botany/CharacterEntry";
 
@@ -42,8 +43,6 @@ export function QualityEntry({ character, marked, vocabulary, isListed }: Props)
     </Box>
   );
 }
-
-const qualityOf = (id: string) => /\.([a-z0-9-]+)/.exec(id)?.[1];
 
 function Kinds({
   of,

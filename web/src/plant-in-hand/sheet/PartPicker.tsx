@@ -3,6 +3,7 @@ import { useMemo, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { core } from "../../core/coreClient";
 import { useAsked } from "../../offline/flora";
+import { qualityOf } from "../../plates/qualities";
 import { QuietButton } from "../../shared/ui/QuietButton";
 import type { Character } from "./sheet";
 
@@ -47,7 +48,7 @@ export function PartPicker({ organ, vocabulary, onPick, label = "Or choose the p
     setPicked(undefined);
   };
   const nameOf = (character: Character) =>
-    vocabulary.qualities.find((it) => it.id === /\.([a-z0-9-]+)/.exec(character.id)?.[1])?.name ?? character.name;
+    vocabulary.qualities.find((it) => it.id === qualityOf(character.id))?.name ?? character.name;
   return (
     <Box sx={{ display: "grid", gap: 1 }}>
       <Typography>{part ? part.definition : label}</Typography>

@@ -64,3 +64,15 @@ export function leaflet(x: number, y: number, length: number, degrees: number, w
     true,
   );
 }
+
+export const green = () => wash("green");
+
+export const LEAF: Point[] = [
+  [0, 18],
+  [11, 11],
+  [14, 2],
+  [9, -10],
+  [0, -20],
+];
+
+export const both = (d: (s: number) => string) => d(1) + d(-1);

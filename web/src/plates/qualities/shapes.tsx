@@ -584,8 +584,6 @@ export const edgeColour: Draw = (state, on) => {
   );
 };
 
-const half = (points: Point[]) => mirrored(points);
-
 // How far cuts go, on one and the same blade.
 const cuts = (depth: number, count: number): Point[] => {
   const right: Point[] = [[0, 18]];
@@ -601,7 +599,7 @@ export const lobeDepth: Draw = (state, on) => {
   if (!depth) return undefined;
   return (
     <>
-      {pen(half(cuts(depth, 3)), usual(on), 1.4)}
+      {pen(mirrored(cuts(depth, 3)), usual(on), 1.4)}
       {pen("M0 22V-15", undefined, 0.8)}
     </>
   );
