@@ -75,7 +75,8 @@ public static class ShippedVocabulary
             [
                 .. Rows("implications", "quality", "state", "implies", "implied", "because")
                     .Select(r => new Implication(r[0], r[1], r[2], r[3], r[4])),
-            ]
+            ],
+            [.. Rows("words", "text", "kind", "value").Select(r => new GrammarWord(r[0], r[1], r[2]))]
         );
         return VocabularyCheck.Problems(read) is [var problem, ..]
             ? throw new InvalidOperationException($"The vocabulary, {problem.Place}: {problem.Message}")

@@ -16,6 +16,7 @@ public sealed partial class ArchitectureTests
         "Botany",
         "Floras",
         "Evidence",
+        "Language",
         "Identification",
         "Keys",
         "Packs",

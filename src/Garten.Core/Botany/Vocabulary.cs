@@ -19,14 +19,22 @@ public sealed record Implication(string Quality, string State, string Implies, s
     public const string EachState = "*";
 }
 
+/// <summary>A word or phrase of statements that is neither part nor state, or that says how one of these is meant.</summary>
+/// <param name="Text">The word or phrase.</param>
+/// <param name="Kind">What it does: see <c>Language.WordKind</c>; or "part", "term", "sense", "unread", "grouped".</param>
+/// <param name="Value">What belongs to it: a share, a region, "blade>outline=round"; may be empty.</param>
+public sealed record GrammarWord(string Text, string Kind, string Value);
+
 /// <summary>Parts, qualities and what they say of each other: an immutable version, named by the hash of its content.</summary>
 /// <param name="Parts">The parts.</param>
 /// <param name="Qualities">The qualities, those that are looked at most first.</param>
 /// <param name="Meanings">What the states of older characters say.</param>
 /// <param name="Implications">What a state of one quality says of another one.</param>
+/// <param name="Words">The words by which statements are read; null: those of the program.</param>
 public sealed record Vocabulary(
     IReadOnlyList<Part> Parts,
     IReadOnlyList<Quality> Qualities,
     IReadOnlyList<StateMeaning> Meanings,
-    IReadOnlyList<Implication> Implications
+    IReadOnlyList<Implication> Implications,
+    IReadOnlyList<GrammarWord>? Words = null
 );

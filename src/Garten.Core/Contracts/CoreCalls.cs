@@ -209,6 +209,14 @@ public static class CoreCalls
             "The statements of a key version with their readings."
         ),
         OfShelf(
+            "keyReading",
+            Json.KeyReadingRequest,
+            Json.ReadKey,
+            (r, session) => r.Read(session.Shelf),
+            "keys/reading",
+            "A key version as its statements are read: how much of it is weighed, what is to be chosen, and the words that would open most."
+        ),
+        OfShelf(
             "measure",
             Json.MeasureRequest,
             Json.MeasureResponse,

@@ -6,6 +6,7 @@ using Garten.Core.Evidence;
 using Garten.Core.Floras;
 using Garten.Core.Identification;
 using Garten.Core.Keys;
+using Garten.Core.Language;
 using Garten.Core.Packs;
 using Garten.Core.Quantities;
 using Garten.Core.Seasons;
@@ -62,6 +63,7 @@ namespace Garten.Core.Contracts;
         typeof(CamelCaseWords<PhaseStage>),
         typeof(CamelCaseWords<CountUnit>),
         typeof(CamelCaseWords<GridNaming>),
+        typeof(CamelCaseWords<ClauseKind>),
     ]
 )]
 [JsonSerializable(typeof(Vocabulary))]
@@ -87,6 +89,8 @@ namespace Garten.Core.Contracts;
 [JsonSerializable(typeof(MeasureRequest))]
 [JsonSerializable(typeof(MeasureResponse))]
 [JsonSerializable(typeof(IReadOnlyList<CoupletReadings>))]
+[JsonSerializable(typeof(KeyReadingRequest))]
+[JsonSerializable(typeof(ReadKey))]
 [JsonSerializable(typeof(Observation))]
 [JsonSerializable(typeof(IReadOnlyList<HandWeighing>))]
 [JsonSerializable(typeof(string))]

@@ -5,6 +5,7 @@ using Garten.Core.Evidence;
 using Garten.Core.Floras;
 using Garten.Core.Identification;
 using Garten.Core.Keys;
+using Garten.Core.Language;
 using Garten.Core.Quantities;
 
 namespace Garten.Core.Contracts;

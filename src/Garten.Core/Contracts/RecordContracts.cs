@@ -3,6 +3,7 @@ using Garten.Core.Confirmation;
 using Garten.Core.Evidence;
 using Garten.Core.Floras;
 using Garten.Core.Keys;
+using Garten.Core.Language;
 using Garten.Core.Surveys;
 
 namespace Garten.Core.Contracts;

@@ -1,6 +1,7 @@
 using Garten.Core.Characters;
 using Garten.Core.Evidence;
 using Garten.Core.Floras;
+using Garten.Core.Language;
 using Garten.Core.Quantities;
 
 namespace Garten.Core.Keys;
@@ -48,13 +49,20 @@ internal sealed class AnswerAccount
         var characters = new List<(string, double[]?[])>();
         string[] spoken =
         [
-            .. readings.SelectMany(l => l).SelectMany(s => s.Claims).Select(c => c.Character).Distinct(StringComparer.Ordinal),
+            .. readings
+                .SelectMany(l => l)
+                .SelectMany(s => s.Claims)
+                .Where(c => c.IsOfUsualAge)
+                .Select(c => c.Character)
+                .Distinct(StringComparer.Ordinal),
         ];
         foreach (var id in spoken)
         {
             if (shelf.Table.Find(id) is not { } character)
                 continue;
-            var claims = readings.Select(l => l.SelectMany(s => s.Claims).Where(c => c.Character == id).ToList()).ToList();
+            var claims = readings
+                .Select(l => l.SelectMany(s => s.Claims).Where(c => c.Character == id && c.IsOfUsualAge).ToList())
+                .ToList();
             var described = shelf.Likelihood.Described(id);
             var known = new Dictionary<CharacterDescription, double[]>(ReferenceEqualityComparer.Instance);
             var ofEnd = new double[]?[names.Length];

@@ -2,6 +2,7 @@ using Garten.Core.Characters;
 using Garten.Core.Evidence;
 using Garten.Core.Floras;
 using Garten.Core.Identification;
+using Garten.Core.Language;
 using Garten.Core.Quantities;
 
 namespace Garten.Core.Keys;
@@ -10,7 +11,8 @@ namespace Garten.Core.Keys;
 /// once.</summary>
 public sealed class BenchShelf
 {
-    private readonly StatementReader _reader;
+    private readonly KeyReader _reader;
+    private readonly Dictionary<string, (bool IsOwn, TextContext? Of)> _contexts = new(StringComparer.Ordinal);
     private readonly Dictionary<string, Dictionary<string, IReadOnlyList<IReadOnlyList<StatementReading>>>> _readings = new(
         StringComparer.Ordinal
     );
@@ -42,7 +44,7 @@ public sealed class BenchShelf
         Likelihood = new Likelihood(Descriptions, derived: _derived);
         _described = [.. Descriptions.Select(d => d.Taxon)];
         _forms = taxa.Where(t => t.Rank is "cultivar" or "form").ToLookup(t => t.Parent, t => t.Id, StringComparer.Ordinal);
-        _reader = new StatementReader(table.Characters, taught, corrected, table.Botany);
+        _reader = new KeyReader(table, taught, corrected);
     }
 
     /// <summary>The key versions.</summary>
@@ -153,9 +155,31 @@ public sealed class BenchShelf
         ArgumentNullException.ThrowIfNull(version);
         if (!_readings.TryGetValue(version.Hash, out var own))
             _readings[version.Hash] = own = new(StringComparer.Ordinal);
-        if (!own.TryGetValue(couplet, out var read))
-            own[couplet] = read = [.. (version.Find(couplet)?.Leads ?? []).Select(l => _reader.Read(l.Statements))];
-        return read;
+        if (own.TryGetValue(couplet, out var read))
+            return read;
+        if (!_contexts.TryGetValue(version.Hash, out var of))
+            _contexts[version.Hash] = of = (IsOwn(version), _reader.ContextOf(version.Key));
+        return own[couplet] = [.. (version.Find(couplet)?.Leads ?? []).Select(l => _reader.Read(l.Statements, of.IsOwn, of.Of))];
+    }
+
+    /// <summary>How many ends of its key hang on a couplet.</summary>
+    public int EndsBehind(KeyVersion version, string couplet)
+    {
+        ArgumentNullException.ThrowIfNull(version);
+        var map = Map(version.Hash, new HashSet<string>(StringComparer.Ordinal));
+        return map.Behind(new KeyPlace(version.Hash, couplet)).Length;
+    }
+
+    /// <summary>Words that aren't known, with the number of clauses in which each alone isn't.</summary>
+    public IReadOnlyDictionary<string, int> UnknownWords(IEnumerable<StatementReading> readings) => _reader.UnknownWords(readings);
+
+    // Whether a key, with those that it goes on to, is one to the flora's own taxa: it speaks in the flora's words then.
+    private bool IsOwn(KeyVersion version)
+    {
+        const double half = 0.5;
+        var map = Map(version.Hash, new HashSet<string>(StringComparer.Ordinal));
+        var ends = map.Behind(map.Start);
+        return ends.Length > 0 && ends.Count(e => map.Ids[e] is not null) >= half * ends.Length;
     }
 
     /// <summary>
@@ -179,7 +203,7 @@ public sealed class BenchShelf
             {
                 var claims = new Dictionary<string, StatementClaim>(at.Claims, StringComparer.Ordinal);
                 // What is said further down is said of fewer taxa: it stands.
-                foreach (var claim in readings[l].SelectMany(r => r.Claims))
+                foreach (var claim in readings[l].SelectMany(r => r.Claims).Where(c => c.IsOfUsualAge))
                     claims[claim.Character] = claim;
                 if (steps[l].Place is { } next)
                     ways.Push((next, claims));

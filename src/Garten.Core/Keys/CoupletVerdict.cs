@@ -1,3 +1,4 @@
+using Garten.Core.Language;
 using Garten.Core.Quantities;
 
 namespace Garten.Core.Keys;

@@ -3,6 +3,7 @@ using Garten.Core.Characters;
 using Garten.Core.Evidence;
 using Garten.Core.Floras;
 using Garten.Core.Identification;
+using Garten.Core.Language;
 using Garten.Core.Quantities;
 
 namespace Garten.Core.Keys;
@@ -38,7 +39,12 @@ internal sealed class CoupletWeighing(WeighedSheet sheet, EvidenceOptions option
         var seen = false;
         var families = new Dictionary<string, int>(StringComparer.Ordinal);
         foreach (
-            var character in readings.SelectMany(l => l).SelectMany(s => s.Claims).Select(c => c.Character).Distinct(StringComparer.Ordinal)
+            var character in readings
+                .SelectMany(l => l)
+                .SelectMany(s => s.Claims)
+                .Where(c => c.IsOfUsualAge)
+                .Select(c => c.Character)
+                .Distinct(StringComparer.Ordinal)
         )
         {
             // Of length, width and their ratio two are independent; which two, the couplet says.
@@ -47,7 +53,9 @@ internal sealed class CoupletWeighing(WeighedSheet sheet, EvidenceOptions option
                 && (families[family] = families.GetValueOrDefault(family) + 1) > options.IndependentOfFamily
             )
                 continue;
-            var claims = readings.Select(l => l.SelectMany(s => s.Claims).Where(c => c.Character == character).ToList()).ToList();
+            var claims = readings
+                .Select(l => l.SelectMany(s => s.Claims).Where(c => c.Character == character && c.IsOfUsualAge).ToList())
+                .ToList();
             var sum = new double[n];
             var any = false;
             foreach (var item in _items[character])
@@ -261,7 +269,7 @@ internal sealed class CoupletWeighing(WeighedSheet sheet, EvidenceOptions option
         var worst = StatementFit.NotSeen;
         var seen = new List<string>();
         var ratio = 0d;
-        foreach (var claim in reading.Claims)
+        foreach (var claim in reading.Claims.Where(c => c.IsOfUsualAge))
         {
             foreach (var item in _items[claim.Character])
             {

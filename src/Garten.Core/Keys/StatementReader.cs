@@ -1,5 +1,6 @@
 using Garten.Core.Botany;
 using Garten.Core.Characters;
+using Garten.Core.Language;
 using Garten.Core.Quantities;
 
 namespace Garten.Core.Keys;

@@ -83,13 +83,13 @@ public static partial class RangeNotation
     private static partial Regex CircaWords();
 
     [GeneratedRegex(
-        @"\G(?:up\s+to|to|at\s+most|not\s+(?:more|longer|wider|taller)\s+than|no\s+more\s+than|less\s+than|fewer\s+than|shorter\s+than|under|below|max(?:\.|imum)?|<|≤)\s*",
+        @"\G(?:up\s+to|to|at\s+most|not\s+(?:more|longer|wider|taller|broader)\s+than|not\s+(?:over|above|exceeding)|(?:rarely|seldom|scarcely|hardly\s+ever)\s+(?:over|above|exceeding|more\s+than)|no\s+more\s+than|less\s+than|fewer\s+than|shorter\s+than|under|below|max(?:\.|imum)?|<|≤)\s*",
         RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
     )]
     private static partial Regex UpToWords();
 
     [GeneratedRegex(
-        @"\G(?:more\s+than|at\s+least|over|above|exceeding|longer\s+than|not\s+less\s+than|min(?:\.|imum)?|>|≥)\s*",
+        @"\G(?:more\s+than|taller\s+than|greater\s+than|wider\s+than|broader\s+than|at\s+least|over|above|exceeding|longer\s+than|not\s+less\s+than|min(?:\.|imum)?|>|≥)\s*",
         RegexOptions.IgnoreCase | RegexOptions.CultureInvariant
     )]
     private static partial Regex MoreThanWords();

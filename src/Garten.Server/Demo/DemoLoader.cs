@@ -77,7 +77,9 @@ internal sealed partial class DemoLoader(
         if ((await places.ListAsync(stop)).Count > 0)
             return;
         var began = clock.GetTimestamp();
-        foreach (var file in Directory.EnumerateFiles(Path.Combine(folder, "keys"), "*.txt").Order(StringComparer.Ordinal))
+        // The island's own keys, and a page out of an old book whose plants no flora here describes.
+        var texts = new[] { "keys", "pages" }.Select(f => Path.Combine(folder, f)).Where(Directory.Exists);
+        foreach (var file in texts.SelectMany(f => Directory.EnumerateFiles(f, "*.txt").Order(StringComparer.Ordinal)))
         {
             await SendAsync(new SaveKeysCommand(Guid.CreateVersion7(), await File.ReadAllTextAsync(file, stop)), stop);
         }

@@ -3,6 +3,7 @@ using Garten.Core.Characters;
 using Garten.Core.Evidence;
 using Garten.Core.Floras;
 using Garten.Core.Keys;
+using Garten.Core.Language;
 using Garten.Core.Quantities;
 using Garten.Core.Tests.Identification;
 using Xunit;

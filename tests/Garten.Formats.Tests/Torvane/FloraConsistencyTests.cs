@@ -2,6 +2,7 @@ using Garten.Core.Characters;
 using Garten.Core.Floras;
 using Garten.Core.Identification;
 using Garten.Core.Keys;
+using Garten.Core.Language;
 using Garten.Core.Quantities;
 using Xunit;
 

@@ -4,6 +4,7 @@ using System.Text.Json.Serialization.Metadata;
 using Garten.Core.Confirmation;
 using Garten.Core.Contracts;
 using Garten.Core.Keys;
+using Garten.Core.Language;
 using Garten.Server.Commands;
 using Xunit;
 

@@ -55,6 +55,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/keys/reading": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A key version as its statements are read: how much of it is weighed, what is to be chosen, and the words that would open most. Stores nothing; the browser does the same by itself. */
+        post: operations["keyReading"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/identify/sift": {
         parameters: {
             query?: never;
@@ -1189,6 +1206,18 @@ export interface components {
             /** @description The names it can end at, without authorship, in the order of the text. */
             taxa: string[];
         };
+        /** @description A reading that is offered for a clause. */
+        ClauseChoice: {
+            /** @description What the clause claims then; the statement's other claims stay. */
+            claims: components["schemas"]["StatementClaim"][];
+            /** @description The same in words. */
+            inWords: string;
+        };
+        /**
+         * @description How a clause of a statement was read.
+         * @enum {unknown}
+         */
+        ClauseKind: "taken" | "proposed" | "text";
         /**
          * @description A change, made on a device with or without signal and sent when it can be. The id is made by the device (UUID version 7);
          *     the same command sent again changes nothing.
@@ -1788,6 +1817,11 @@ export interface components {
             statements: {
                 request: components["schemas"]["StatementsRequest"];
                 answer: components["schemas"]["CoupletReadings"][];
+            };
+            /** @description A key version as its statements are read: how much of it is weighed, what is to be chosen, and the words that would open most. */
+            keyReading: {
+                request: components["schemas"]["KeyReadingRequest"];
+                answer: components["schemas"]["ReadKey"];
             };
             /** @description Reads readings as typed: n, mean, range and interval, and what is wrong with them. */
             measure: {
@@ -2452,6 +2486,15 @@ export interface components {
              */
             rules: components["schemas"]["GradeRule"][];
         };
+        /** @description A word or phrase of statements that is neither part nor state, or that says how one of these is meant. */
+        GrammarWord: {
+            /** @description The word or phrase. */
+            text: string;
+            /** @description What it does: see `Language.WordKind`; or "part", "term", "sense", "unread", "grouped". */
+            kind: string;
+            /** @description What belongs to it: a share, a region, "blade&gt;outline=round"; may be empty. */
+            value: string;
+        };
         /**
          * @description How the cells of a grid are named.
          * @default lettersEastNumbersNorth
@@ -2599,6 +2642,29 @@ export interface components {
              */
             lead: number;
         };
+        /** @description How much of a key is weighed. */
+        KeyMeter: {
+            /**
+             * Format: int32
+             * @description How many statements it has.
+             */
+            statements: number;
+            /**
+             * Format: int32
+             * @description Of these, how many claim something.
+             */
+            taken: number;
+            /**
+             * Format: int32
+             * @description How many claim nothing yet, but have a reading to choose.
+             */
+            proposed: number;
+            /**
+             * Format: int32
+             * @description How many stay text: they are weighed by hand, and still tell the leads apart.
+             */
+            text: number;
+        };
         /** @description What awaits one who starts a key today. */
         KeyOutlook: {
             /** @description Hash of the version. */
@@ -2657,6 +2723,11 @@ export interface components {
             problems: components["schemas"]["KeyProblem"][];
             /** @description Whether there is a key and none of the problems is an error. */
             isSound: boolean;
+        };
+        /** @description A key whose statements are to be looked through. */
+        KeyReadingRequest: {
+            /** @description Hash of the version. */
+            hash: string;
         };
         /** @description A key as the list shows it. */
         KeySummary: {
@@ -3075,6 +3146,21 @@ export interface components {
             question: string;
             /** @description Whether the words say all that a look needs. */
             isWhole: boolean;
+        };
+        /** @description A clause that can be read in several ways, or by passing over words. */
+        OpenClause: {
+            /**
+             * Format: int32
+             * @description Index of its first character in the statement.
+             */
+            at: number;
+            /**
+             * Format: int32
+             * @description How many characters.
+             */
+            length: number;
+            /** @description The readings that are offered, the likeliest first. */
+            choices: components["schemas"]["ClauseChoice"][];
         };
         /** @description A couplet that waits for an answer. */
         OpenCouplet: {
@@ -3946,9 +4032,61 @@ export interface components {
          * @enum {unknown}
          */
         RankingCall: "nothing" | "farAhead" | "ahead" | "oneOf" | "open" | "notOnList" | "noneFits";
+        /** @description A clause of a statement: from comma to comma, or more where a phrase goes on. */
+        ReadClause: {
+            /**
+             * Format: int32
+             * @description Index of its first character in the statement, from 0.
+             */
+            at: number;
+            /**
+             * Format: int32
+             * @description How many characters.
+             */
+            length: number;
+            /** @description How it was read. */
+            kind: components["schemas"]["ClauseKind"];
+            /** @description What it may claim, the likeliest first; empty but for proposed ones. */
+            proposals: components["schemas"]["StatementClaim"][][];
+        };
+        /** @description A key as its statements are read. */
+        ReadKey: {
+            /** @description How much of it is weighed. */
+            meter: components["schemas"]["KeyMeter"];
+            /** @description Its statements in their order. */
+            statements: components["schemas"]["ReadStatement"][];
+            /** @description Words that would open most clauses, those first. */
+            words: components["schemas"]["UnknownWord"][];
+        };
         /** @description A text to read, as the browser's worker takes it. */
         ReadKeyTextRequest: {
             text: string;
+        };
+        /** @description A statement with its reading. */
+        ReadStatement: {
+            /** @description Label of its couplet. */
+            couplet: string;
+            /**
+             * Format: int32
+             * @description Place of its lead, from 0.
+             */
+            lead: number;
+            /**
+             * Format: int32
+             * @description Its place in the lead, from 0.
+             */
+            index: number;
+            /** @description The reading. */
+            reading: components["schemas"]["StatementReading"];
+            /** @description What it claims, in words; empty where it stays text. */
+            inWords: string;
+            /** @description Its clauses to be decided; empty once a person has looked it over. */
+            open: components["schemas"]["OpenClause"][];
+            /**
+             * Format: int32
+             * @description How many ends of the key hang on its couplet: what most hang on is asked first.
+             */
+            helps: number;
         };
         /** @description One reading. */
         Reading: {
@@ -4809,6 +4947,13 @@ export interface components {
              * @description How often it holds, above 0 to 1; see Modality.
              */
             modality: number;
+            /**
+             * @description Ids of the states that the statement denies, where it says what isn't: States are all others
+             *                 then; null where it says what is.
+             */
+            denied?: null | string[];
+            /** @description How old the part is of which alone it is said. */
+            age?: components["schemas"]["PartAge"];
         };
         /**
          * @description How a statement stands to what was seen.
@@ -4848,6 +4993,8 @@ export interface components {
              * @default false
              */
             isCorrected: boolean;
+            /** @description Its clauses in their order; null where it was read as a whole. */
+            clauses?: null | components["schemas"]["ReadClause"][];
         };
         /** @description A statement with its reading and how it stands. */
         StatementVerdict: {
@@ -5202,6 +5349,16 @@ export interface components {
             /** @description The nearest fork and the lead of it that this couplet lies under ("4b"); empty where none. */
             branch: string;
         };
+        /** @description A word that isn't known, and how many clauses hang on it. */
+        UnknownWord: {
+            /** @description The word. */
+            word: string;
+            /**
+             * Format: int32
+             * @description Clauses in which it alone isn't known.
+             */
+            clauses: number;
+        };
         /** @description A fact that can't be read: kept as it is, and told of. */
         UnreadableFact: {
             /**
@@ -5249,6 +5406,8 @@ export interface components {
             meanings: components["schemas"]["StateMeaning"][];
             /** @description What a state of one quality says of another one. */
             implications: components["schemas"]["Implication"][];
+            /** @description The words by which statements are read; null: those of the program. */
+            words?: null | components["schemas"]["GrammarWord"][];
         };
         /**
          * @description Why a look that would tell can't be taken now.
@@ -5513,6 +5672,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BenchState"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    keyReading: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeyReadingRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadKey"];
                 };
             };
             /** @description Bad Request */

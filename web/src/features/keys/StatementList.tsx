@@ -18,108 +18,84 @@ import type { Schemas } from "../../api/client";
 import { core, fillShelf } from "../../core/coreClient";
 import { useSend } from "../../offline/mending";
 import { useShelf } from "../../offline/queries";
+import { useComposed, useVocabulary } from "../../offline/vocabulary";
 import { QuietButton } from "../../shared/ui/QuietButton";
+import { KeyMeter } from "./KeyMeter";
+import { Proposals } from "./Proposals";
+import { UnknownWords } from "./UnknownWords";
 
 type Reading = Schemas["StatementReading"];
 type Character = Schemas["Character"];
 
-// A key may have very many statements; a page of couplets at a time keeps the browser quick.
-const PAGE = 40;
+// A key may have very many statements; a page of them at a time keeps the browser quick.
+const PAGE = 80;
 
-/** Text and reading of every statement side by side; each can be corrected, and words can be taught. */
+/** How much of a key is weighed, what is to be chosen, and text and reading of every statement side by side. */
 export function StatementList({ hash }: { hash: string }) {
   const [wanted] = useState([hash]);
   const shelf = useShelf(wanted);
+  const vocabulary = useVocabulary();
   const client = useQueryClient();
-  const [couplets, setCouplets] = useState<Schemas["CoupletReadings"][]>();
+  const [found, setFound] = useState<Schemas["ReadKey"]>();
   const [shown, setShown] = useState(PAGE);
   const [editing, setEditing] = useState<Reading>();
   const [refused, setRefused] = useState("");
   const send = useSend();
-  // What is accepted stays as it is read now, whatever the grammar or the glossary make of it later.
-  const accept = async (reading: Reading) => {
-    const { text, claims } = reading;
-    const sent = await send({ kind: "correctStatement", id: uuid(), text, claims });
+  const composed = useComposed(editing?.claims.map((claim) => claim.character) ?? NONE);
+  const tell = async (command: Schemas["Command"]) => {
+    const sent = await send(command);
     setRefused(sent.kind === "refused" ? `${sent.problem.title} ${sent.problem.detail}` : "");
     void client.invalidateQueries({ queryKey: ["shelf"] });
   };
+  // What is set stays so, whatever the grammar or the glossary make of it later.
+  const set = (text: string, claims: Schemas["StatementClaim"][]) =>
+    void tell({ kind: "correctStatement", id: uuid(), text, claims });
+  const teach = (term: string, character: string, state: string) =>
+    void tell({ kind: "teachTerm", id: uuid(), character, state, term });
   useEffect(() => {
-    if (!shelf.data) return;
+    if (!shelf.data || !vocabulary.isSettled) return;
     let current = true;
     void fillShelf(shelf.data)
-      .then(() => core.statements({ hash }))
-      .then((found) => current && setCouplets(found));
+      .then(() => core.keyReading({ hash }))
+      .then((read) => current && setFound(read));
     return () => {
       current = false;
     };
-  }, [shelf.data, hash]);
-  if (!shelf.data || !couplets) return <Typography role="status">Reading the statements …</Typography>;
-  const characters = shelf.data.table.characters;
-  const all = couplets.flatMap((c) => c.leads.flat());
-  const read = all.filter((r) => r.claims.length > 0).length;
+  }, [shelf.data, vocabulary.isSettled, hash]);
+  if (!shelf.data || !found) return <Typography role="status">Reading the statements …</Typography>;
   return (
     <>
-      <Typography variant="body2" sx={{ mb: 1 }}>
-        {read} of {all.length} statements are read; the others stay text and are weighed by hand. Parts:{" "}
-        <Mark kind="noun">organ</Mark> <Mark kind="state">state</Mark> <Mark kind="quantity">measure</Mark>{" "}
-        <Mark kind="modality">how often</Mark> <Mark kind="negation">not</Mark>
-      </Typography>
+      <KeyMeter meter={found.meter} />
       {refused && (
         <Typography role="alert" color="error">
           ✕ {refused}
         </Typography>
       )}
+      <Proposals statements={found.statements} onDecide={set} />
+      <UnknownWords words={found.words} onTeach={teach} />
+      <Typography variant="h3" sx={{ mb: 0.5 }}>
+        Every statement
+      </Typography>
+      <Typography variant="body2" sx={{ mb: 1 }}>
+        <Mark kind="noun">part</Mark> <Mark kind="state">what it is like</Mark> <Mark kind="quantity">measure</Mark>{" "}
+        <Mark kind="modality">how often</Mark> <Mark kind="negation">not</Mark> · in grey: stays text
+      </Typography>
       <Box component="ol" sx={{ listStyle: "none", p: 0, m: 0 }}>
-        {couplets.slice(0, shown).map((couplet) =>
-          couplet.leads.map((lead, l) =>
-            lead.map((reading, s) => (
-              <Box
-                component="li"
-                key={`${couplet.couplet}.${l}.${s}`}
-                sx={{
-                  display: "grid",
-                  gridTemplateColumns: { xs: "3.2em 1fr", md: "3.2em 1fr 1fr auto" },
-                  columnGap: 1.5,
-                  alignItems: "center",
-                  borderTop: s === 0 ? "1px dotted" : undefined,
-                  borderColor: "rule",
-                }}
-              >
-                <Typography variant="body2" component="span" sx={{ fontWeight: 700 }}>
-                  {s === 0 && couplet.couplet + leadLetter(l)}
-                </Typography>
-                <Typography variant="body2" component="span">
-                  <Marked reading={reading} />
-                </Typography>
-                <Typography
-                  variant="body2"
-                  component="span"
-                  color="text.secondary"
-                  sx={{ gridColumn: { xs: 2, md: "auto" } }}
-                >
-                  {reading.isCorrected && <strong>✓ looked over · </strong>}
-                  {inWords(reading.claims, characters) || "¶ stays text"}
-                </Typography>
-                <Box sx={{ display: "flex", gridColumn: { xs: 2, md: "auto" }, justifySelf: { md: "end" } }}>
-                  {reading.claims.length > 0 && !reading.isCorrected && (
-                    <QuietButton onClick={() => void accept(reading)} name={`Accept: ${reading.text}`}>
-                      Accept
-                    </QuietButton>
-                  )}
-                  <QuietButton onClick={() => setEditing(reading)} name={`Correct: ${reading.text}`}>
-                    Correct
-                  </QuietButton>
-                </Box>
-              </Box>
-            )),
-          ),
-        )}
+        {found.statements.slice(0, shown).map((it) => (
+          <Line
+            key={`${it.couplet}.${it.lead}.${it.index}`}
+            it={it}
+            onAccept={() => set(it.reading.text, it.reading.claims)}
+            onCorrect={() => setEditing(it.reading)}
+          />
+        ))}
       </Box>
-      {couplets.length > shown && <Button onClick={() => setShown(shown + PAGE)}>Show more</Button>}
+      {found.statements.length > shown && <Button onClick={() => setShown(shown + PAGE)}>Show more</Button>}
       {editing && (
         <CorrectDialog
           reading={editing}
-          characters={characters}
+          inWords={found.statements.find((it) => it.reading === editing)?.inWords ?? ""}
+          characters={[...composed, ...shelf.data.table.characters]}
           onClose={(changed) => {
             setEditing(undefined);
             if (changed) void client.invalidateQueries({ queryKey: ["shelf"] });
@@ -130,14 +106,50 @@ export function StatementList({ hash }: { hash: string }) {
   );
 }
 
-function inWords(claims: Schemas["StatementClaim"][], characters: Character[]): string {
-  return claims
-    .map((claim) => {
-      const character = characters.find((c) => c.id === claim.character);
-      const states = claim.states.map((id) => character?.states.find((s) => s.id === id)?.name ?? id);
-      return `${character?.name ?? claim.character}: ${claim.range ? claim.range.text : states.join(" or ")}`;
-    })
-    .join("; ");
+const NONE: string[] = [];
+
+interface LineProps {
+  it: Schemas["ReadStatement"];
+  onAccept: () => void;
+  onCorrect: () => void;
+}
+
+function Line({ it, onAccept, onCorrect }: LineProps) {
+  const { reading } = it;
+  return (
+    <Box
+      component="li"
+      sx={{
+        display: "grid",
+        gridTemplateColumns: { xs: "3.2em 1fr", md: "3.2em 1fr 1fr auto" },
+        columnGap: 1.5,
+        alignItems: "center",
+        borderTop: it.index === 0 ? "1px dotted" : undefined,
+        borderColor: "rule",
+      }}
+    >
+      <Typography variant="body2" component="span" sx={{ fontWeight: 700 }}>
+        {it.index === 0 && it.couplet + leadLetter(it.lead)}
+      </Typography>
+      <Typography variant="body2" component="span">
+        <Marked reading={reading} />
+      </Typography>
+      <Typography variant="body2" component="span" color="text.secondary" sx={{ gridColumn: { xs: 2, md: "auto" } }}>
+        {reading.isCorrected && <strong>✓ looked over · </strong>}
+        {it.inWords || "¶ stays text"}
+      </Typography>
+      <Box sx={{ display: "flex", gridColumn: { xs: 2, md: "auto" }, justifySelf: { md: "end" } }}>
+        {reading.claims.length > 0 && !reading.isCorrected && (
+          <QuietButton onClick={onAccept} name={`Accept: ${reading.text}`}>
+            Accept
+          </QuietButton>
+        )}
+        <QuietButton onClick={onCorrect} name={`Correct: ${reading.text}`}>
+          Correct
+        </QuietButton>
+      </Box>
+    </Box>
+  );
 }
 
 const looks = {
@@ -157,9 +169,26 @@ const Mark = ({ kind, children }: { kind: Schemas["StatementPartKind"]; children
 function Marked({ reading }: { reading: Reading }) {
   const pieces = [];
   let at = 0;
+  // Clauses that aren't weighed are grey, within those that are the words have their marks.
+  const unread = reading.isCorrected ? [] : (reading.clauses ?? []).filter((c) => c.kind !== "taken");
+  const plain = (from: number, to: number) => {
+    let place = from;
+    for (const clause of reading.claims.length > 0 ? unread : []) {
+      const [start, end] = [Math.max(place, clause.at), Math.min(to, clause.at + clause.length)];
+      if (start >= end) continue;
+      pieces.push(reading.text.slice(place, start));
+      pieces.push(
+        <Box component="span" key={`u${start}`} sx={{ color: "text.secondary" }}>
+          {reading.text.slice(start, end)}
+        </Box>,
+      );
+      place = end;
+    }
+    pieces.push(reading.text.slice(place, to));
+  };
   for (const part of reading.parts) {
     if (part.at < at) continue;
-    pieces.push(reading.text.slice(at, part.at));
+    plain(at, part.at);
     pieces.push(
       <Mark key={part.at} kind={part.kind}>
         {reading.text.slice(part.at, part.at + part.length)}
@@ -167,12 +196,22 @@ function Marked({ reading }: { reading: Reading }) {
     );
     at = part.at + part.length;
   }
-  pieces.push(reading.text.slice(at));
-  return <>{pieces}</>;
+  plain(at, reading.text.length);
+  return (
+    <Box component="span" sx={{ color: reading.claims.length > 0 ? undefined : "text.secondary" }}>
+      {pieces}
+    </Box>
+  );
 }
 
-function CorrectDialog(props: { reading: Reading; characters: Character[]; onClose: (changed: boolean) => void }) {
-  const { reading, characters, onClose } = props;
+interface CorrectProps {
+  reading: Reading;
+  inWords: string;
+  characters: Character[];
+  onClose: (changed: boolean) => void;
+}
+
+function CorrectDialog({ reading, inWords, characters, onClose }: CorrectProps) {
   const stated = characters.filter((c) => c.states.length > 0);
   const [character, setCharacter] = useState(reading.claims.find((c) => c.states.length > 0)?.character ?? "");
   const [states, setStates] = useState<string[]>(reading.claims.find((c) => c.states.length > 0)?.states ?? []);
@@ -193,8 +232,7 @@ function CorrectDialog(props: { reading: Reading; characters: Character[]; onClo
       <DialogTitle id="correct-title">“{reading.text}”</DialogTitle>
       <DialogContent sx={{ display: "grid", gap: 1.5 }}>
         <Typography variant="body2">
-          Read as: {inWords(reading.claims, characters) || "text only"}. What is set here holds wherever the statement
-          stands in just these words.
+          Read as: {inWords || "text only"}. What is set here holds wherever the statement stands in just these words.
         </Typography>
         <TextField
           select

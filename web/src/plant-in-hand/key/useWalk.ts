@@ -1,4 +1,4 @@
-import { hasComposed, useVocabulary } from "../../offline/vocabulary";
+import { useVocabulary } from "../../offline/vocabulary";
 import { useEffect, useMemo, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { core, fillShelf } from "../../core/coreClient";
@@ -54,8 +54,10 @@ export function useWalk(walkId: string) {
     );
   }, [shelf.data]);
 
-  const vocabulary = useVocabulary(hasComposed(walk?.observations));
+  // Keys are read by it, and looks at parts and qualities can't be weighed without.
+  const vocabulary = useVocabulary();
   const isReady = filled !== undefined && vocabulary.isSettled;
+  const readBy = vocabulary.data?.tag;
   useEffect(() => {
     if (!walk?.start || !isReady) return;
     const ask = ++asked.current;
@@ -80,7 +82,7 @@ export function useWalk(walkId: string) {
       if (ask === asked.current) setView(next);
     };
     work().catch((error: unknown) => setFailure(error instanceof Error ? error.message : String(error)));
-  }, [walk, filled, isReady, reopenedName]);
+  }, [walk, filled, isReady, readBy, reopenedName]);
 
   const open = view?.state.open ?? [];
   const path =

@@ -1,0 +1,124 @@
+using Garten.Core.Characters;
+using Garten.Core.Keys;
+using Garten.Core.Language;
+
+namespace Garten.Core.Contracts;
+
+/// <summary>A key whose statements are to be looked through.</summary>
+/// <param name="Hash">Hash of the version.</param>
+public sealed record KeyReadingRequest(string Hash) : IShelfRequest
+{
+    IEnumerable<string> IShelfRequest.Versions => [Hash];
+
+    /// <summary>Reads it; without statements where the version isn't on the shelf.</summary>
+    public ReadKey Read(BenchShelf shelf)
+    {
+        ArgumentNullException.ThrowIfNull(shelf);
+        return shelf.Keys.Find(Hash) is { } version ? ReadKey.Of(shelf, version) : new(new(0, 0, 0, 0), [], []);
+    }
+}
+
+/// <summary>How much of a key is weighed.</summary>
+/// <param name="Statements">How many statements it has.</param>
+/// <param name="Taken">Of these, how many claim something.</param>
+/// <param name="Proposed">How many claim nothing yet, but have a reading to choose.</param>
+/// <param name="Text">How many stay text: they are weighed by hand, and still tell the leads apart.</param>
+public sealed record KeyMeter(int Statements, int Taken, int Proposed, int Text);
+
+/// <summary>A reading that is offered for a clause.</summary>
+/// <param name="Claims">What the clause claims then; the statement's other claims stay.</param>
+/// <param name="InWords">The same in words.</param>
+public sealed record ClauseChoice(IReadOnlyList<StatementClaim> Claims, string InWords);
+
+/// <summary>A clause that can be read in several ways, or by passing over words.</summary>
+/// <param name="At">Index of its first character in the statement.</param>
+/// <param name="Length">How many characters.</param>
+/// <param name="Choices">The readings that are offered, the likeliest first.</param>
+public sealed record OpenClause(int At, int Length, IReadOnlyList<ClauseChoice> Choices);
+
+/// <summary>A statement with its reading.</summary>
+/// <param name="Couplet">Label of its couplet.</param>
+/// <param name="Lead">Place of its lead, from 0.</param>
+/// <param name="Index">Its place in the lead, from 0.</param>
+/// <param name="Reading">The reading.</param>
+/// <param name="InWords">What it claims, in words; empty where it stays text.</param>
+/// <param name="Open">Its clauses to be decided; empty once a person has looked it over.</param>
+/// <param name="Helps">How many ends of the key hang on its couplet: what most hang on is asked first.</param>
+public sealed record ReadStatement(
+    string Couplet,
+    int Lead,
+    int Index,
+    StatementReading Reading,
+    string InWords,
+    IReadOnlyList<OpenClause> Open,
+    int Helps
+);
+
+/// <summary>A word that isn't known, and how many clauses hang on it.</summary>
+/// <param name="Word">The word.</param>
+/// <param name="Clauses">Clauses in which it alone isn't known.</param>
+public sealed record UnknownWord(string Word, int Clauses);
+
+/// <summary>A key as its statements are read.</summary>
+/// <param name="Meter">How much of it is weighed.</param>
+/// <param name="Statements">Its statements in their order.</param>
+/// <param name="Words">Words that would open most clauses, those first.</param>
+public sealed record ReadKey(KeyMeter Meter, IReadOnlyList<ReadStatement> Statements, IReadOnlyList<UnknownWord> Words)
+{
+    // Nobody teaches more words at one sitting.
+    private const int MostWords = 12;
+
+    /// <summary>Reads a key version.</summary>
+    public static ReadKey Of(BenchShelf shelf, KeyVersion version)
+    {
+        ArgumentNullException.ThrowIfNull(shelf);
+        ArgumentNullException.ThrowIfNull(version);
+        var statements = new List<ReadStatement>();
+        foreach (var couplet in version.Key.Couplets)
+        {
+            var leads = shelf.Readings(version, couplet.Label);
+            var ends = shelf.EndsBehind(version, couplet.Label);
+            for (var l = 0; l < leads.Count; l++)
+            {
+                for (var s = 0; s < leads[l].Count; s++)
+                    statements.Add(Of(shelf, couplet.Label, l, s, leads[l][s], ends));
+            }
+        }
+        var taken = statements.Count(s => s.Reading.Claims.Count > 0 || s.Reading.IsCorrected && s.InWords.Length > 0);
+        var proposed = statements.Count(s => s.Reading.Claims.Count == 0 && s.Open.Count > 0);
+        var words = shelf.UnknownWords(statements.Where(s => !s.Reading.IsCorrected).Select(s => s.Reading));
+        return new(
+            new(statements.Count, taken, proposed, statements.Count - taken - proposed),
+            statements,
+            [
+                .. words
+                    .OrderByDescending(w => w.Value)
+                    .ThenBy(w => w.Key, StringComparer.Ordinal)
+                    .Take(MostWords)
+                    .Select(w => new UnknownWord(w.Key, w.Value)),
+            ]
+        );
+    }
+
+    private static ReadStatement Of(BenchShelf shelf, string couplet, int lead, int index, StatementReading reading, int ends)
+    {
+        Character? Find(string id) => shelf.Table.Find(id);
+        var open = reading.IsCorrected
+            ? []
+            : (reading.Clauses ?? [])
+                .Where(c => c.Kind == ClauseKind.Proposed)
+                .Select(c => new OpenClause(
+                    c.At,
+                    c.Length,
+                    [
+                        // What contradicts a claim of the statement itself is no choice.
+                        .. c
+                            .Proposals.Where(p => !p.Any(x => reading.Claims.Any(r => r.Character == x.Character)))
+                            .Select(p => new ClauseChoice(p, ClaimWords.Of(p, Find))),
+                    ]
+                ))
+                .Where(c => c.Choices.Count > 0)
+                .ToList();
+        return new(couplet, lead, index, reading, ClaimWords.Of(reading.Claims, Find), open, ends);
+    }
+}

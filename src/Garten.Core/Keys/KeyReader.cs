@@ -1,0 +1,149 @@
+using Garten.Core.Botany;
+using Garten.Core.Characters;
+using Garten.Core.Floras;
+using Garten.Core.Language;
+
+namespace Garten.Core.Keys;
+
+/// <summary>
+/// Reads the statements of keys. What a person has set holds; a key to the taxa of a flora speaks in the words of that flora's glossary
+/// where these are understood; everything else is read by the grammar of parts and qualities, and said in the flora's own characters where
+/// they mean just the same.
+/// </summary>
+public sealed class KeyReader
+{
+    private readonly StatementReader _glossary;
+    private readonly GrammarReader? _grammar;
+    private readonly BotanyIndex? _botany;
+    private readonly IReadOnlyList<Character> _own;
+    private readonly Dictionary<string, CorrectedStatement> _corrected;
+
+    // Translations of composed characters into those of the flora: worked out when one is first read.
+    private readonly Dictionary<string, IReadOnlyList<Character>> _sources = new(StringComparer.Ordinal);
+
+    /// <summary>Makes it.</summary>
+    /// <param name="table">The flora's characters; with parts and qualities where statements are to be read by their grammar.</param>
+    /// <param name="taught">Terms that a person has taught.</param>
+    /// <param name="corrected">Readings that a person has set.</param>
+    public KeyReader(CharacterTable table, IReadOnlyList<TaughtTerm>? taught = null, IReadOnlyList<CorrectedStatement>? corrected = null)
+    {
+        ArgumentNullException.ThrowIfNull(table);
+        _botany = table.Botany;
+        _glossary = new StatementReader(table.Characters, taught, corrected, table.Botany);
+        _grammar = table.Botany is { } botany ? GrammarReader.Of(botany, taught ?? []) : null;
+        _own = [.. table.Characters.Where(c => !CharacterId.IsComposed(c.Id))];
+        _corrected = (corrected ?? [])
+            .GroupBy(c => c.Text, StringComparer.Ordinal)
+            .ToDictionary(g => g.Key, g => g.Last(), StringComparer.Ordinal);
+    }
+
+    /// <summary>What a key speaks of as a whole; read once and handed to <see cref="Read"/>.</summary>
+    public TextContext? ContextOf(Key key)
+    {
+        ArgumentNullException.ThrowIfNull(key);
+        return _grammar?.ContextOf(key.Couplets.SelectMany(c => c.Leads).SelectMany(l => l.Statements).Prepend(key.Title));
+    }
+
+    /// <summary>Reads the statements of one lead.</summary>
+    /// <param name="statements">The statements as typed.</param>
+    /// <param name="isOwn">Whether they are of a key to the flora's own taxa.</param>
+    /// <param name="of">What the key speaks of as a whole.</param>
+    public IReadOnlyList<StatementReading> Read(IReadOnlyList<string> statements, bool isOwn, TextContext? of)
+    {
+        ArgumentNullException.ThrowIfNull(statements);
+        if (_grammar is null)
+            return _glossary.Read(statements);
+        var read = _grammar.Read(statements, of);
+        var byGlossary = isOwn ? _glossary.Read(statements) : null;
+        var readings = new StatementReading[statements.Count];
+        for (var i = 0; i < readings.Length; i++)
+        {
+            var grammar = read[i] with { Claims = [.. read[i].Claims.Select(Translated)] };
+            readings[i] =
+                Corrected(statements[i]) is { } set ? set with { Clauses = grammar.Clauses }
+                : byGlossary?[i] is { Claims.Count: > 0 } glossary ? glossary with { Clauses = grammar.Clauses }
+                : grammar;
+        }
+        return readings;
+    }
+
+    private StatementReading? Corrected(string statement) =>
+        _corrected.TryGetValue(statement, out var set) ? new(statement, [.. set.Claims.Where(IsKnown)], [], true) : null;
+
+    /// <summary>Words of clauses that stay text which aren't known, with the number of clauses in which each alone isn't.</summary>
+    public IReadOnlyDictionary<string, int> UnknownWords(IEnumerable<StatementReading> readings)
+    {
+        ArgumentNullException.ThrowIfNull(readings);
+        var found = new Dictionary<string, int>(StringComparer.Ordinal);
+        if (_grammar is null)
+            return found;
+        foreach (var reading in readings)
+        {
+            foreach (var clause in reading.Clauses ?? [])
+            {
+                if (clause.Kind == ClauseKind.Taken)
+                    continue;
+                if (_grammar.UnknownWords(reading.Text.Substring(clause.At, clause.Length)) is [var only])
+                    found[only] = found.GetValueOrDefault(only) + 1;
+            }
+        }
+        return found;
+    }
+
+    // The vocabulary may have changed since: what it no longer has is no claim.
+    private bool IsKnown(StatementClaim claim) =>
+        Find(claim.Character) is { } character && claim.States.All(s => character.IndexOf(s) >= 0);
+
+    private Character? Find(string id) => _own.FirstOrDefault(c => c.Id == id) ?? _botany?.Compose(id);
+
+    /// <summary>A claim in the character of the flora that says just the same; the claim itself where none does.</summary>
+    public StatementClaim Translated(StatementClaim claim)
+    {
+        ArgumentNullException.ThrowIfNull(claim);
+        if (_botany is null || _botany.Compose(claim.Character) is not { } composed)
+            return claim;
+        foreach (var own in Sources(composed))
+        {
+            if (composed.IsQuantity)
+                return claim with { Character = own.Id };
+            var table = _botany.Bearing.Table(own, composed)!;
+            var meant = (claim.Denied ?? claim.States).Select(composed.IndexOf).Where(s => s >= 0).ToList();
+            var says = Enumerable.Range(0, own.States.Count).ToLookup(s => OneOf(table, s, meant));
+            if (says[Bears.Open].Any() || !says[Bears.Entails].Any() || !says[Bears.Excludes].Any())
+                continue;
+            List<string> Ids(Bears which) => [.. says[which].Select(s => own.States[s].Id)];
+            return claim.Denied is null
+                ? claim with
+                {
+                    Character = own.Id,
+                    States = Ids(Bears.Entails),
+                }
+                : claim with
+                {
+                    Character = own.Id,
+                    States = Ids(Bears.Excludes),
+                    Denied = Ids(Bears.Entails),
+                };
+        }
+        return claim;
+    }
+
+    // Whether a state of the one character says that one of several of the other one holds, or that none does.
+    private static Bears OneOf(Bears[,] table, int state, List<int> meant) =>
+        meant.Exists(m => table[state, m] == Bears.Entails) ? Bears.Entails
+        : meant.TrueForAll(m => table[state, m] == Bears.Excludes) ? Bears.Excludes
+        : Bears.Open;
+
+    private IReadOnlyList<Character> Sources(Character composed)
+    {
+        if (_sources.TryGetValue(composed.Id, out var known))
+            return known;
+        return _sources[composed.Id] = [
+            .. _own.Where(c =>
+                c.Kind == composed.Kind && c.IsQuantity
+                    ? _botany!.Bearing.IsSameMeasure(c.Id, composed.Id)
+                    : !c.IsQuantity && !composed.IsQuantity && _botany!.Bearing.Table(c, composed) is not null
+            ),
+        ];
+    }
+}

@@ -1,0 +1,625 @@
+using System.Collections.Immutable;
+using System.Runtime.CompilerServices;
+using Garten.Core.Botany;
+using Garten.Core.Characters;
+using Garten.Core.Evidence;
+
+namespace Garten.Core.Language;
+
+/// <summary>What a text speaks of as a whole.</summary>
+/// <param name="Groups">Groups of plants that it names parts of.</param>
+/// <param name="IsOfLeaves">Whether it speaks of leaves, and of no fronds.</param>
+public sealed record TextContext(IReadOnlySet<string> Groups, bool IsOfLeaves);
+
+/// <summary>
+/// Reads statements of keys and descriptions by the words of a vocabulary: every clause in all ways that its constructions allow. What can
+/// be read in one way alone is taken; several ways, or one that passes over words, are proposals; the rest stays text. It never changes and
+/// may be shared.
+/// </summary>
+public sealed class GrammarReader
+{
+    /// <summary>No statement offers more proposals.</summary>
+    public const int MostProposals = 3;
+
+    // Longer ones aren't statements of a key.
+    private const int MostTokens = 120;
+
+    private readonly Lexicon _lexicon;
+    private readonly ClaimMaker _claims;
+    private readonly HashSet<string> _shared;
+    private readonly Dictionary<string, string> _evidence;
+    private readonly Part? _leaf;
+
+    private static readonly ConditionalWeakTable<BotanyIndex, GrammarReader> Made = [];
+
+    /// <summary>The reader of a vocabulary: made once, but with what persons have taught anew.</summary>
+    /// <param name="botany">The vocabulary.</param>
+    /// <param name="taught">Terms that persons have taught; those of characters that aren't made of part and quality are passed
+    /// over.</param>
+    public static GrammarReader Of(BotanyIndex botany, IReadOnlyList<TaughtTerm> taught)
+    {
+        ArgumentNullException.ThrowIfNull(botany);
+        ArgumentNullException.ThrowIfNull(taught);
+        return taught.Any(t => CharacterId.IsComposed(t.Character))
+            ? new GrammarReader(botany, taught)
+            : Made.GetValue(botany, static b => new GrammarReader(b));
+    }
+
+    /// <summary>Makes it.</summary>
+    /// <param name="botany">The vocabulary.</param>
+    /// <param name="taught">Terms that persons have taught.</param>
+    public GrammarReader(BotanyIndex botany, IReadOnlyList<TaughtTerm>? taught = null)
+    {
+        ArgumentNullException.ThrowIfNull(botany);
+        _lexicon = new Lexicon(botany, taught ?? []);
+        _claims = new ClaimMaker(_lexicon);
+        _leaf = botany.Part("leaf");
+        _evidence = (botany.Vocabulary.Words ?? [])
+            .Where(w => w.Kind == "evidence")
+            .DistinctBy(w => w.Text)
+            .ToDictionary(w => w.Text, w => w.Value, StringComparer.Ordinal);
+        _shared = [.. (botany.Vocabulary.Words ?? []).Where(w => w.Kind == "grouped").Select(w => w.Text)];
+    }
+
+    /// <summary>What a whole text speaks of: the key that a lead is from, or a description.</summary>
+    public TextContext ContextOf(IEnumerable<string> statements)
+    {
+        ArgumentNullException.ThrowIfNull(statements);
+        var groups = new HashSet<string>(StringComparer.Ordinal);
+        var (leaves, fronds) = (0, 0);
+        foreach (var part in statements.SelectMany(PartsOf))
+        {
+            if (part.Groups.Count > 0 && !_shared.Contains(part.Id))
+                groups.UnionWith(part.Groups);
+            if (_evidence.TryGetValue(part.Id, out var of))
+                groups.Add(of);
+            if (part.Id == Leaf || _lexicon.Botany.Wholes(part).Any(w => w.Id == Leaf))
+                leaves++;
+            else if (part.Id == Frond)
+                fronds++;
+        }
+        return new(groups, leaves > 0 && fronds == 0);
+    }
+
+    private bool SpeaksOfHairs(StatementReading reading, string text) =>
+        reading.Claims.Any(c => c.Character.Contains(".hair-", StringComparison.Ordinal)) || PartsOf(text).Any(p => p.Id == "hair");
+
+    private static readonly IReadOnlySet<string> NoGroups = new HashSet<string>(StringComparer.Ordinal);
+
+    private const string Leaf = "leaf";
+    private const string Frond = "frond";
+
+    private IEnumerable<Part> PartsOf(string text)
+    {
+        var tokens = new Tokens(text).List;
+        for (var i = 0; i < tokens.Count; )
+        {
+            var entries = _lexicon.At(tokens, i, tokens.Count);
+            foreach (var entry in entries)
+            {
+                if (entry is { Kind: WordKind.Part, Part: { } part })
+                    yield return part;
+            }
+            i += entries.Count == 0 ? 1 : entries[0].Words.Length;
+        }
+    }
+
+    /// <summary>The words of a text that aren't known, each once.</summary>
+    public IReadOnlyList<string> UnknownWords(string text)
+    {
+        ArgumentNullException.ThrowIfNull(text);
+        var tokens = new Tokens(text);
+        var unknown = new List<string>();
+        for (var i = 0; i < tokens.List.Count; )
+        {
+            var entries = _lexicon.At(tokens.List, i, tokens.List.Count);
+            if (tokens.Number(i) is { Ranges.Count: > 0 } number)
+                i = Math.Max(i + 1, tokens.IndexAt(number.End));
+            else if (entries.Count > 0)
+                i += entries[0].Words.Length;
+            else
+            {
+                if (tokens.List[i].Kind == TokenKind.Word && !unknown.Contains(tokens.List[i].Text))
+                    unknown.Add(tokens.List[i].Text);
+                i++;
+            }
+        }
+        return unknown;
+    }
+
+    /// <summary>Reads the statements of one lead in their order: a later one may speak of the part that an earlier one has named.</summary>
+    /// <param name="statements">The statements as typed.</param>
+    /// <param name="of">What the whole text speaks of, see <see cref="ContextOf"/>; null: that isn't known.</param>
+    public IReadOnlyList<StatementReading> Read(IReadOnlyList<string> statements, TextContext? of = null)
+    {
+        ArgumentNullException.ThrowIfNull(statements);
+        bool IsOfGroup(Part part) => of is null || !_shared.Contains(part.Id) || part.Groups.Any(of.Groups.Contains);
+        // Where a lead speaks of leaves alone, a margin or an underside is a leaf's.
+        var ofLeaves =
+            of is { IsOfLeaves: true }
+            && _leaf is not null
+            && statements
+                .SelectMany(PartsOf)
+                .All(p =>
+                    p.IsOwned || p.Id == Leaf || _lexicon.Botany.Wholes(p).Any(w => w.Id is Leaf or "vein") || p.Owners.Contains(Leaf)
+                );
+        var readings = new List<StatementReading>(statements.Count);
+        var subjects = new Subjects(null, null, ofLeaves ? new(_leaf!, null) : null, false);
+        foreach (var text in statements)
+        {
+            var statement = new Statement(this, text, subjects, IsOfGroup, of?.Groups ?? NoGroups);
+            readings.Add(statement.Read());
+            subjects = statement.Subjects with { HasHairs = subjects.HasHairs || SpeaksOfHairs(readings[^1], text) };
+        }
+        return readings;
+    }
+
+    /// <summary>What the statements of a lead have been about so far.</summary>
+    /// <param name="First">The part that the lead began with; null where it isn't known.</param>
+    /// <param name="Last">The part of the last statement; null where it isn't known.</param>
+    /// <param name="Otherwise">The part that has what names no owner; null where there is none.</param>
+    /// <param name="HasHairs">Whether it has spoken of hairs.</param>
+    private readonly record struct Subjects(PartPlace? First, PartPlace? Last, PartPlace? Otherwise, bool HasHairs);
+
+    private sealed class Statement
+    {
+        private sealed record Done(int From, int To, List<StatementClaim> Claims, List<IReadOnlyList<StatementClaim>> Proposals);
+
+        private readonly GrammarReader reader;
+        private readonly string text;
+        private readonly Subjects before;
+        private readonly Func<Part, bool> isOfGroup;
+        private readonly IReadOnlySet<string> groups;
+        private readonly Tokens _tokens;
+        private readonly List<Done> _done = [];
+
+        // What clauses without a subject can be about: of several the one that fits alone.
+        private List<PartPlace> _subjects;
+        private PartPlace? _main;
+        private string _face = "";
+        private string _region = "";
+        private bool _names;
+        private bool _isConditional;
+
+        public Statement(GrammarReader reader, string text, Subjects before, Func<Part, bool> isOfGroup, IReadOnlySet<string> groups)
+        {
+            (this.reader, this.text, this.before, this.isOfGroup, this.groups) = (reader, text, before, isOfGroup, groups);
+            _tokens = new Tokens(text);
+            _subjects = [.. new[] { before.Last, before.First }.OfType<PartPlace>().Distinct()];
+            _main = before.Last;
+            Subjects = before;
+        }
+
+        /// <summary>What the next statement can be about where it names nothing.</summary>
+        public Subjects Subjects { get; private set; }
+
+        public StatementReading Read()
+        {
+            // A question and its answer ("Are the leaves opposite? No") isn't a statement: read as one it would say the opposite.
+            if (text.Contains('?', StringComparison.Ordinal) || _tokens.List.Count is 0 or > MostTokens)
+            {
+                Subjects = before with { First = null, Last = null };
+                return new StatementReading(text, [], []);
+            }
+            var clauses = Clauses();
+            for (var k = 0; k < clauses.Count; k++)
+            {
+                var (from, to) = clauses[k];
+                var ways = Ways(from, to, isLoose: false, out var form);
+                // "with long, white hairs": the comma is within a phrase.
+                const int mostJoined = 3;
+                for (var j = k + 1; ways.Count == 0 && j < clauses.Count && j <= k + mostJoined; j++)
+                {
+                    ways = Ways(from, clauses[j].To, isLoose: false, out form);
+                    if (ways.Count > 0)
+                        (to, k) = (clauses[j].To, j);
+                }
+                Take(from, to, ways, form);
+            }
+            return Whole();
+        }
+
+        private void Take(int from, int to, List<ImmutableList<StatementClaim>> ways, ClauseForm? form)
+        {
+            var opensWithOr =
+                _tokens.Number(from).Ranges.Count == 0
+                && (Kind(from, WordKind.Or) || Kind(from, WordKind.To) || Kind(from, WordKind.Roughly));
+            if (ways.Count == 1 && !opensWithOr && !_isConditional)
+            {
+                _done.Add(new(from, to, [.. ways[0]], []));
+                if (Contains(from, to, WordKind.Or) && !form!.NamesSubject)
+                    Alternatives();
+                Lead(form!, from);
+                _region = RegionOf(from, to);
+                return;
+            }
+            if (opensWithOr)
+            {
+                // "alternate, or opposite": one claim of both; of anything else neither can be weighed alone.
+                var other = Ways(from + 1, to, isLoose: false, out _);
+                if (
+                    other is [[{ Range: null, Denied: null } more]]
+                    && _done is [.., { Claims: [.., { Denied: null } last] } before]
+                    && last.Character == more.Character
+                    && last.Age == more.Age
+                )
+                {
+                    before.Claims[^1] = last with
+                    {
+                        States = [.. last.States.Union(more.States)],
+                        Modality = Math.Max(last.Modality, more.Modality),
+                    };
+                    _done.Add(new(from, to, [], []));
+                    return;
+                }
+                // "…, or nearly so": what stands before it holds roughly.
+                if (Kind(from, WordKind.Roughly) && _done is [.., { Claims.Count: > 0 } rough])
+                {
+                    for (var c = 0; c < rough.Claims.Count; c++)
+                        rough.Claims[c] = rough.Claims[c] with { Modality = Math.Min(rough.Claims[c].Modality, Modality.Usually) };
+                    _done.Add(new(from, to, [], []));
+                    return;
+                }
+                Withdraw();
+                _done.Add(new(from, to, [], []));
+                _subjects = [];
+                return;
+            }
+            // "hooked prickles, straight ones or bristles": the "or" may reach back.
+            var reachesBack = _done is [.., { Claims: [.., { Range: null }] }] && !Kind(from, WordKind.With) && !Kind(from, WordKind.No);
+            if (reachesBack && Contains(from, to, WordKind.Or) && !OpensWithPart(from, to))
+                Withdraw();
+            var takesBack = TakesBack(from, to);
+            if (takesBack)
+                Withdraw();
+            var proposals = ways.Count > 1 ? ways : Ways(from, to, isLoose: true, out _);
+            _done.Add(new(from, to, [], [.. proposals.Take(MostProposals)]));
+            Lost(from, to);
+            // What follows an "if" holds under it alone.
+            if (takesBack)
+                (_subjects, _main, _isConditional) = ([], null, true);
+        }
+
+        // What a clause that was read makes the subject of those behind it.
+        private void Lead(ClauseForm form, int from)
+        {
+            if (!form.NamesSubject || form.Subject is not { } subject)
+                return;
+            _face = form.Face;
+            if (from == 0 && !form.IsSubordinate || from == 0 && form.Face.Length > 0)
+            {
+                _main = subject;
+                _subjects = [subject];
+                Subjects = before with { First = before.First ?? subject, Last = subject };
+            }
+            else
+                _subjects = [.. new[] { subject, _main }.OfType<PartPlace>().Distinct()];
+            _names = true;
+        }
+
+        private bool OpensWithPart(int from, int to)
+        {
+            var i = from;
+            while (i < to && (Kind(i, WordKind.Article) || Kind(i, WordKind.Its)))
+                i++;
+            return from == 0 || Kind(i, WordKind.Part) || Kind(i, WordKind.Face);
+        }
+
+        // What a clause that wasn't read leaves for those behind it: the part that it begins with, or nothing that is known.
+        private void Lost(int from, int to)
+        {
+            var i = from;
+            var isSubordinate = false;
+            while (i < to && (Kind(i, WordKind.Article) || Kind(i, WordKind.Its) || Kind(i, WordKind.And) || Kind(i, WordKind.But)))
+            {
+                isSubordinate |= Kind(i, WordKind.Its);
+                i++;
+            }
+            if (i >= to)
+                return;
+            _face = "";
+            var clause = new ClauseReader(
+                reader._lexicon,
+                _tokens,
+                to,
+                Context(_subjects.FirstOrDefault(), from == 0, false),
+                isOfGroup,
+                groups
+            );
+            if (clause.OpensWith(i) is ({ } opened, var behind) && (behind >= to || IsKnown(behind, to)))
+            {
+                if (from == 0 && !isSubordinate)
+                {
+                    _main = opened;
+                    Subjects = before with { First = before.First ?? opened, Last = opened };
+                    _subjects = [opened];
+                }
+                else
+                    _subjects = [.. new[] { opened, _main }.OfType<PartPlace>().Distinct()];
+                _names = true;
+                return;
+            }
+            // A clause of predicates alone leaves the subject; one that may name another one leaves none.
+            if (!Contains(i, to, WordKind.Part) && !Contains(i, to, WordKind.Noun) && !Contains(i, to, WordKind.Face) && !HasUnknown(i, to))
+                return;
+            _subjects = [];
+            _main = null;
+            var opensKnown = reader._lexicon.At(_tokens.List, i, to).Count > 0 && !Kind(i, WordKind.Face);
+            if (from == 0 && !opensKnown)
+                Subjects = before with { First = null, Last = null };
+        }
+
+        // "white, pink or red": the commas before the "or" are so many more of it.
+        private void Alternatives()
+        {
+            if (_done[^1].Claims is not [{ Range: null, Denied: null } last])
+                return;
+            for (
+                var k = _done.Count - 2;
+                k >= 0
+                    && _done[k].Claims is [.., { Denied: null } before]
+                    && before.Character == last.Character
+                    && before.Age == last.Age
+                    && !before.States.Any(IsOfSides)
+                    && !Contains(_done[k].From, _done[k].To, WordKind.And);
+                k--
+            )
+            {
+                last = last with { States = [.. before.States.Union(last.States)] };
+                _done[k].Claims.RemoveAt(_done[k].Claims.Count - 1);
+                _done[^1].Claims[0] = last;
+            }
+        }
+
+        // Whether both sides of a base are alike is no form of it, though it is a state of the same quality.
+        private static bool IsOfSides(string state) => state is "equal" or "oblique";
+
+        // The face that a clause ends with: what follows the comma may be said of it too.
+        private string RegionOf(int from, int to)
+        {
+            for (var i = from; i < to; i++)
+            {
+                foreach (var entry in reader._lexicon.At(_tokens.List, i, to))
+                {
+                    if (entry.Kind == WordKind.Region && entry.Value is "above" or "beneath" && i + entry.Words.Length == to)
+                        return entry.Value;
+                }
+            }
+            return "";
+        }
+
+        // "except at the base", "the end one excepted" take back what stands before them.
+        private bool TakesBack(int from, int to)
+        {
+            var i = from;
+            while (i < to && (Kind(i, WordKind.And) || Kind(i, WordKind.But)))
+                i++;
+            return Kind(i, WordKind.Break)
+                || Enumerable
+                    .Range(from, to - from)
+                    .Any(k => reader._lexicon.At(_tokens.List, k, to).Any(e => e is { Kind: WordKind.Break, Value.Length: > 0 }));
+        }
+
+        private void Withdraw()
+        {
+            if (_done is not [.., var last])
+                return;
+            if (last.Claims.Count > 0)
+                last.Proposals.Add([.. last.Claims]);
+            last.Claims.Clear();
+        }
+
+        private ClauseContext Context(PartPlace? current, bool isFirst, bool isLoose) =>
+            new(current, _main, _face, before.Otherwise, isFirst, before.HasHairs, isLoose);
+
+        private List<ImmutableList<StatementClaim>> Ways(int from, int to, bool isLoose, out ClauseForm? form)
+        {
+            List<ImmutableList<StatementClaim>> ways = [];
+            form = null;
+            var isFace = _names is false && Kind(from, WordKind.Region);
+            var subjects = isFace ? Faced() : _subjects;
+            if (subjects.Count == 0)
+                subjects = isLoose && before.Last is { } last ? [last] : [];
+            for (var s = 0; s < Math.Max(1, subjects.Count); s++)
+            {
+                var clause = new ClauseReader(
+                    reader._lexicon,
+                    _tokens,
+                    to,
+                    Context(subjects.Count == 0 ? null : subjects[s], from == 0, isLoose),
+                    isOfGroup,
+                    groups
+                );
+                foreach (var read in clause.Read(from).SelectMany(WithFace))
+                {
+                    if (s > 0 && read.NamesSubject)
+                        continue;
+                    foreach (var way in reader._claims.Of(read.Predicates, isLoose))
+                    {
+                        if (way.Count == 0 || ways.Exists(w => ClaimMaker.Same(w, way)))
+                            continue;
+                        form ??= read;
+                        ways.Add(way);
+                    }
+                }
+            }
+            return ways;
+        }
+
+        // "Silky beneath, white": of the whole, or of the face spoken of last.
+        private IEnumerable<ClauseForm> WithFace(ClauseForm form)
+        {
+            yield return form;
+            if (_region.Length == 0 || form.NamesSubject || !form.Predicates.TrueForAll(p => p.With.Region.Length == 0 && p.Range is null))
+                yield break;
+            yield return form with
+            {
+                Predicates = form.Predicates.ConvertAll(p => p with { With = p.With with { Region = _region } }),
+            };
+        }
+
+        // "Beneath grey-felted" is said of a blade: of the one spoken of, or of that to which the part spoken of belongs.
+        private List<PartPlace> Faced()
+        {
+            foreach (var place in new[] { before.Last, before.First, before.Otherwise }.OfType<PartPlace>())
+            {
+                if (place.Part.Class == PartClass.Blade)
+                    return [place];
+                if (place.Owner is { Class: PartClass.Blade } owner)
+                    return [new(owner, null)];
+                if (reader._lexicon.Botany.Wholes(place.Part).FirstOrDefault() is { Class: PartClass.Blade } whole)
+                    return [new(whole, null)];
+            }
+            return [];
+        }
+
+        // From comma to comma; a comma within a number doesn't cut.
+        private List<(int From, int To)> Clauses()
+        {
+            List<(int, int)> clauses = [];
+            var from = 0;
+            for (var i = 0; i < _tokens.List.Count; i++)
+            {
+                if (_tokens.Number(i) is { Ranges.Count: > 0 } number)
+                    i = Math.Max(i, _tokens.IndexAt(number.End) - 1);
+                else if (_tokens.List[i].Kind == TokenKind.Comma)
+                {
+                    if (i > from)
+                        clauses.Add((from, i));
+                    from = i + 1;
+                }
+            }
+            if (from < _tokens.List.Count)
+                clauses.Add((from, _tokens.List.Count));
+            return clauses;
+        }
+
+        private bool Kind(int i, WordKind kind) => reader._lexicon.At(_tokens.List, i, _tokens.List.Count).Any(e => e.Kind == kind);
+
+        private bool Contains(int from, int to, WordKind kind)
+        {
+            for (var i = from; i < to; i++)
+            {
+                if (Kind(i, kind))
+                    return true;
+            }
+            return false;
+        }
+
+        // Whether a token is known and doesn't go on with what it stands behind: "leaves of suckers" aren't the leaves.
+        private bool IsKnown(int i, int to) =>
+            _tokens.Number(i).Ranges.Count > 0
+            || reader._lexicon.At(_tokens.List, i, to) is { Count: > 0 } entries && !entries.Any(e => e.Kind is WordKind.Of or WordKind.On);
+
+        private bool HasUnknown(int from, int to)
+        {
+            for (var i = from; i < to; )
+            {
+                var entries = reader._lexicon.At(_tokens.List, i, to);
+                if (_tokens.Number(i) is { Ranges.Count: > 0 } number)
+                    i = Math.Max(i + 1, _tokens.IndexAt(number.End));
+                else if (entries.Count == 0)
+                    return true;
+                else
+                    i += entries[0].Words.Length;
+            }
+            return false;
+        }
+
+        private StatementReading Whole()
+        {
+            var claims = new List<StatementClaim>();
+            var contradicted = new HashSet<(string, PartAge)>();
+            foreach (var claim in _done.SelectMany(d => d.Claims))
+                Join(claims, contradicted, claim);
+            // What stands in brackets may be an exception.
+            if (_tokens.Asides.Count > 0)
+                claims = claims.ConvertAll(c => c with { Modality = Math.Min(c.Modality, Modality.Usually) });
+            var clauses = _done.ConvertAll(d => new ReadClause(
+                _tokens.List[d.From].At,
+                _tokens.List[d.To - 1].End - _tokens.List[d.From].At,
+                d.Claims.Count > 0 ? ClauseKind.Taken
+                    : d.Proposals.Count > 0 ? ClauseKind.Proposed
+                    : ClauseKind.Text,
+                d.Proposals
+            ));
+            return new StatementReading(text, claims, Parts(), false, clauses);
+        }
+
+        // Of "usually 5, rarely 6" the commoner one is the claim; what contradicts itself is none.
+        private void Join(List<StatementClaim> claims, HashSet<(string, PartAge)> contradicted, StatementClaim claim)
+        {
+            if (contradicted.Contains((claim.Character, claim.Age)))
+                return;
+            var at = claims.FindIndex(c => c.Character == claim.Character && c.Age == claim.Age);
+            if (at < 0)
+            {
+                claims.Add(claim);
+                return;
+            }
+            var known = claims[at];
+            if (claim.Modality != known.Modality)
+            {
+                if (claim.Modality > known.Modality)
+                    claims[at] = claim;
+                return;
+            }
+            if (claim.Range is not null || known.Range is not null)
+                return;
+            var character = reader._lexicon.Botany.Compose(claim.Character)!;
+            List<string> Within(StatementClaim of, StatementClaim other) =>
+                [.. of.States.Where(s => other.States.Any(o => character.IsKindOf(s, o)))];
+            // "pinnatifid, lobed": the finer one says both.
+            var both = Within(claim, known).Union(Within(known, claim), StringComparer.Ordinal).ToList();
+            both.RemoveAll(s => both.Exists(o => o != s && claim.States.Contains(o) && character.IsKindOf(s, o)));
+            if (both.Count == 0 && claim.States.All(IsBeside))
+                return;
+            if (both.Count == 0 && known.States.All(IsBeside))
+            {
+                claims[at] = claim;
+                return;
+            }
+            if (both.Count == 0)
+            {
+                claims.RemoveAt(at);
+                contradicted.Add((claim.Character, claim.Age));
+                return;
+            }
+            claims[at] = known with { States = both, Denied = known.Denied is { } a && claim.Denied is { } b ? [.. a.Union(b)] : null };
+        }
+
+        // States that others of their quality may hold beside: leaves can be opposite and crowded.
+        private static bool IsBeside(string state) =>
+            state is "overlapping" or "crowded" or "clustered" or "one-sided" or "equal" or "oblique";
+
+        private List<StatementPart> Parts()
+        {
+            List<StatementPart> parts = [];
+            foreach (var done in _done.Where(d => d.Claims.Count > 0))
+            {
+                for (var i = done.From; i < done.To; )
+                {
+                    if (_tokens.Number(i) is { Ranges.Count: > 0 } number)
+                    {
+                        var from = _tokens.List[i].At;
+                        parts.Add(new(from, number.End - from, StatementPartKind.Quantity));
+                        i = Math.Max(i + 1, _tokens.IndexAt(number.End));
+                        continue;
+                    }
+                    var entries = reader._lexicon.At(_tokens.List, i, done.To);
+                    var n = entries.Count == 0 ? 1 : entries[0].Words.Length;
+                    StatementPartKind? kind =
+                        entries.Any(e => e.Kind == WordKind.State) ? StatementPartKind.State
+                        : entries.Any(e => e.Kind is WordKind.Part or WordKind.Noun or WordKind.Face) ? StatementPartKind.Noun
+                        : entries.Any(e => e.Kind == WordKind.Frequency) ? StatementPartKind.Modality
+                        : entries.Any(e => e.Kind is WordKind.Not or WordKind.No or WordKind.Absent) ? StatementPartKind.Negation
+                        : null;
+                    if (kind is { } known)
+                        parts.Add(new(_tokens.List[i].At, _tokens.List[i + n - 1].End - _tokens.List[i].At, known));
+                    i += n;
+                }
+            }
+            return parts;
+        }
+    }
+}

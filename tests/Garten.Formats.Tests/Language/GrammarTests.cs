@@ -1,0 +1,124 @@
+using Garten.Core.Language;
+using Xunit;
+
+namespace Garten.Formats.Tests.Language;
+
+/// <summary>The grammar of parts and qualities against statements with their meaning made by hand.</summary>
+public sealed class GrammarTests(ITestOutputHelper output)
+{
+    private static readonly GrammarReader Reader = GrammarReader.Of(ShippedVocabulary.Botany, []);
+
+    // Of each set the share that is at least read, and the share that may be wrong: docs/language.md has the first figures.
+    [Theory]
+    [InlineData("first.txt", 0.75, 0)]
+    [InlineData("second.txt", 0.70, 0)]
+    public void StatementsMeanWhatTheyWereSaidToMean(string file, double taken, double wrong)
+    {
+        var judged = GoldFile.Judge(Reader, file);
+        foreach (var one in judged.Where(j => j.Wrong.Count > 0 || j.Missed.Count > 0))
+        {
+            output.WriteLine($"{(one.Wrong.Count > 0 ? "WRONG " : "missed")} {one.Gold.Text}");
+            foreach (var claim in one.Wrong)
+                output.WriteLine($"    + {GoldFile.Show(claim)}");
+            foreach (var claim in one.Missed)
+                output.WriteLine($"    - {claim}");
+        }
+        var (n, read, bad) = (judged.Count, judged.Count(j => j.Read.Claims.Count > 0), judged.Count(j => j.Wrong.Count > 0));
+        output.WriteLine($"{file}: {n} statements, {read} with claims, {bad} with a wrong one");
+        Assert.True(read >= taken * n, $"{read} of {n} are read");
+        Assert.True(bad <= wrong * n, $"{bad} of {n} are read wrongly");
+    }
+
+    // Spaces, hyphens, case and line breaks change nothing.
+    [Theory]
+    [InlineData("Leaf-base rounded; side-veins 9–12 pairs", "leaf base   ROUNDED; Side veins\n9–12 pairs")]
+    [InlineData("Leaves grey-felted beneath", "leaves  Grey felted   beneath")]
+    [InlineData("Lvs lanceolate-elliptic, 3–8 cm", "lvs lanceolate elliptic , 3-8 cm")]
+    public void WritingItOtherwiseChangesNothing(string one, string other)
+    {
+        static string Claims(string text) =>
+            string.Join(" ; ", Reader.Read([.. text.Split(';').Select(s => s.Trim())]).SelectMany(r => r.Claims).Select(GoldFile.Show));
+        Assert.NotEmpty(Claims(one));
+        Assert.Equal(Claims(one), Claims(other));
+    }
+
+    [Fact]
+    public void AnUnknownWordOnlyWithholds()
+    {
+        foreach (var file in new[] { "first.txt", "second.txt" })
+        {
+            foreach (var lead in GoldFile.Keys(file).SelectMany(k => k))
+            {
+                foreach (var statement in lead)
+                {
+                    var plain = Reader.Read([statement.Text])[0];
+                    var words = statement.Text.Split(' ');
+                    for (var at = 0; at <= words.Length; at++)
+                    {
+                        var text = string.Join(' ', words[..at].Append("grumblish").Concat(words[at..]));
+                        foreach (var claim in Reader.Read([text])[0].Claims)
+                        {
+                            Assert.True(
+                                plain.Claims.Any(c => c.Character == claim.Character) || Kinds(plain, claim),
+                                $"“{text}” claims {GoldFile.Show(claim)}, and “{statement.Text}” doesn't"
+                            );
+                        }
+                    }
+                }
+            }
+        }
+
+        // What was two readings of which neither could be taken may become one; it is never another claim than those.
+        static bool Kinds(StatementReading plain, StatementClaim claim) =>
+            (plain.Clauses ?? []).SelectMany(c => c.Proposals).SelectMany(p => p).Any(c => c.Character == claim.Character);
+    }
+
+    [Theory]
+    [InlineData("Leaves toothed", "Leaves not toothed")]
+    [InlineData("Stem hairy", "Stem never hairy")]
+    [InlineData("Petioles with glands", "Petioles without glands")]
+    [InlineData("Twigs winged", "Twigs not winged")]
+    public void AClaimAndItsDenialExcludeEachOther(string text, string denial)
+    {
+        var (says, denies) = (Reader.Read([text])[0].Claims, Reader.Read([denial])[0].Claims);
+        Assert.Contains(says, s =>
+            denies.Any(d => d.Character == s.Character && !d.States.Intersect(s.States, StringComparer.Ordinal).Any())
+        );
+    }
+
+    [Theory]
+    [InlineData("")]
+    [InlineData("12 34 56")]
+    [InlineData("Blätter gegenständig, kahl")]
+    [InlineData("!!! ??? ***")]
+    [InlineData("the the the of of of with with with and or to to to")]
+    public void NonsenseStaysText(string text) => Assert.All(Reader.Read([text]), r => Assert.Empty(r.Claims));
+
+    [Fact]
+    public void TwoThousandWordsAreCutOffAndStayText()
+    {
+        var text = string.Join(' ', Enumerable.Repeat("leaves hairy or smooth and toothed to entire with", 250));
+        Assert.Empty(Reader.Read([text])[0].Claims);
+    }
+
+    // What the old reader slipped on, at full weight.
+    [Theory]
+    [InlineData("Bracts smooth", "bark")]
+    [InlineData("Sori brown", "bark")]
+    [InlineData("Seeds fissured", "bark")]
+    [InlineData("Margin scarcely toothed", "margin")]
+    [InlineData("Twigs not always hairy", "hair")]
+    [InlineData("Leaves, if hairy, with stellate hairs", "hair")]
+    [InlineData("Twigs hairless except at the tip", "hair")]
+    [InlineData("Petals shorter than the hairy sepals", "petal")]
+    [InlineData("Leaves toothed, or the margin rolled", "margin")]
+    public void ATrapIsNotSteppedInto(string text, string of) =>
+        Assert.DoesNotContain(Reader.Read([text])[0].Claims, c => c.Character.Contains(of, StringComparison.Ordinal));
+
+    [Fact]
+    public void FacesAreKeptApart() =>
+        Assert.Equal(
+            ["leaf.colour@above=green", "leaf.colour@beneath=white"],
+            Reader.Read(["Leaves green above, white beneath"])[0].Claims.Select(GoldFile.Show)
+        );
+}

@@ -1,0 +1,46 @@
+import { Box, Typography } from "@mui/material";
+import type { Schemas } from "../../api/client";
+
+const kinds = [
+  ["taken", "are weighed", "signal.support"],
+  ["proposed", "have readings to choose from", "signal.open"],
+  ["text", "stay text and are weighed by hand", "text.secondary"],
+] as const;
+
+/** How much of a key is weighed, as a bar and in words. */
+export function KeyMeter({ meter }: { meter: Schemas["KeyMeter"] }) {
+  const shares = kinds.filter(([kind]) => meter[kind] > 0);
+  return (
+    <Box sx={{ mb: 2 }}>
+      <Box
+        aria-hidden
+        sx={{ display: "flex", height: 14, border: 1, borderColor: "text.secondary", overflow: "hidden" }}
+      >
+        {shares.map(([kind, , color]) => (
+          <Box
+            key={kind}
+            sx={{
+              flexGrow: meter[kind],
+              bgcolor: kind === "text" ? "transparent" : color,
+              // Told apart without colour too.
+              backgroundImage:
+                kind === "proposed"
+                  ? "repeating-linear-gradient(45deg, transparent 0 4px, rgba(255,255,255,.45) 4px 8px)"
+                  : undefined,
+            }}
+          />
+        ))}
+      </Box>
+      <Typography sx={{ mt: 0.75 }}>
+        Of {meter.statements} statements{" "}
+        {shares.map(([kind, words], i) => (
+          <span key={kind}>
+            {i > 0 && ", "}
+            <strong>{meter[kind]}</strong> {words}
+          </span>
+        ))}
+        .
+      </Typography>
+    </Box>
+  );
+}
