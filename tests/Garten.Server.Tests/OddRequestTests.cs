@@ -268,6 +268,7 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
             "seasons/year" => JsonNode.Parse(
                 """{"floraId":"odd-isle","date":"2026-05-10","taxa":["alvena-montis"],"cell":"B2","from":{"latitude":57,"longitude":-11,"elevationMetres":10},"to":{"latitude":57.5,"longitude":-11.2,"elevationMetres":300},"firsts":[{"taxon":"Alvena montis","phase":"flower","notYet":"2026-04-10","seen":"2026-04-15","site":{"latitude":57,"longitude":-11,"elevationMetres":10}}]}"""
             )!,
+            "descriptions/read" => new JsonObject { ["text"] = "Vellorna alba Hask. Shrub to 2 m. Leaves ovate, 3–8 cm." },
             "keys/reading" => new JsonObject { ["hash"] = _key },
             "keys/walk" => JsonNode.Parse(
                 $$"""{"start":"{{_key}}","answers":[{"keyVersion":"{{_key}}","couplet":"1","lead":0,"sureness":"fairly"}]}"""

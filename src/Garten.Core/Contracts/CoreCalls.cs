@@ -373,6 +373,14 @@ public static class CoreCalls
         ),
         OfRequest("manner", Json.MannerRequest, Json.String, (r, _) => r.Tell(), null, "How a look is made, in words."),
         OfVocabulary(
+            "readDescriptions",
+            Json.ReadDescriptionsRequest,
+            Json.DescribedInProse,
+            (r, botany) => r.Read(botany),
+            "descriptions/read",
+            "Reads descriptions in the prose of a flora: a paragraph per taxon, each beginning with its name. Stores nothing."
+        ),
+        OfVocabulary(
             "findCharacter",
             Json.FindCharacterRequest,
             Json.IReadOnlyListOfferedCharacter,

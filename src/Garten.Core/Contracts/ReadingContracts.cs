@@ -18,6 +18,10 @@ public sealed record KeyReadingRequest(string Hash) : IShelfRequest
     }
 }
 
+/// <summary>A flora that was made of a key's statements.</summary>
+/// <param name="FloraId">Its id.</param>
+public sealed record KeyFloraMade(string FloraId);
+
 /// <summary>How much of a key is weighed.</summary>
 /// <param name="Statements">How many statements it has.</param>
 /// <param name="Taken">Of these, how many claim something.</param>
@@ -122,3 +126,50 @@ public sealed record ReadKey(KeyMeter Meter, IReadOnlyList<ReadStatement> Statem
         return new(couplet, lead, index, reading, ClaimWords.Of(reading.Claims, Find), open, ends);
     }
 }
+
+/// <summary>Descriptions in prose, pasted.</summary>
+/// <param name="Text">The text: a paragraph per taxon, each beginning with its name.</param>
+public sealed record ReadDescriptionsRequest(string Text)
+{
+    /// <summary>Nobody pastes more letters at once.</summary>
+    public const int Longest = 2_000_000;
+
+    /// <summary>Reads them.</summary>
+    /// <exception cref="RequestException">The text is too long.</exception>
+    public DescribedInProse Read(Botany.BotanyIndex botany)
+    {
+        ArgumentNullException.ThrowIfNull(botany);
+        if (Text.Length > Longest)
+            throw new RequestException("text", $"Paste up to {Longest} characters at once.");
+        var read = new DescriptionReader(botany).Read(Text);
+        return new(
+            [
+                .. read.Taxa.Select(t => new TaxonInProse(
+                    t,
+                    [.. t.Statements.Select(s => new StatementInProse(s, ClaimWords.Of(s.Claims, botany.Compose)))]
+                )),
+            ],
+            read.Problems
+        );
+    }
+}
+
+/// <summary>A statement of a description, and what it says in words.</summary>
+/// <param name="Reading">The reading.</param>
+/// <param name="InWords">What was taken, in words; empty where it stays text.</param>
+public sealed record StatementInProse(StatementReading Reading, string InWords);
+
+/// <summary>A taxon with its description as it was read.</summary>
+/// <param name="Taxon">The taxon.</param>
+/// <param name="Statements">Its statements, with what was taken of each.</param>
+public sealed record TaxonInProse(ReadTaxon Taxon, IReadOnlyList<StatementInProse> Statements);
+
+/// <summary>Descriptions as they were read.</summary>
+/// <param name="Taxa">The taxa.</param>
+/// <param name="Problems">What couldn't be made out, as sentences.</param>
+public sealed record DescribedInProse(IReadOnlyList<TaxonInProse> Taxa, IReadOnlyList<string> Problems);
+
+/// <summary>Descriptions to be kept as the draft of a flora.</summary>
+/// <param name="Name">Name of the flora.</param>
+/// <param name="Text">The text.</param>
+public sealed record KeepDescriptionsRequest(string Name, string Text);

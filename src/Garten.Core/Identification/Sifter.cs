@@ -157,7 +157,8 @@ public sealed partial class Sifter
     /// region's seasons.</summary>
     internal bool CanBeSeen(int row, Character character, int halfMonth)
     {
-        if (character.SeenIn.Count == 0)
+        // Where nothing is known of any season, nothing is out of season.
+        if (character.SeenIn.Count == 0 || _table.Seasons.Count == 0 && _taxa[row]?.Facts is not { Phenology.Count: > 0 })
             return true;
         var own = _taxa[row]?.Facts?.Phenology ?? [];
         foreach (var phase in character.SeenIn)

@@ -29,9 +29,13 @@ public sealed class KeyReader
     {
         ArgumentNullException.ThrowIfNull(table);
         _botany = table.Botany;
-        _glossary = new StatementReader(table.Characters, taught, corrected, table.Botany);
         _grammar = table.Botany is { } botany ? GrammarReader.Of(botany, taught ?? []) : null;
-        _own = [.. table.Characters.Where(c => !CharacterId.IsComposed(c.Id))];
+        // Characters of parts and qualities are read by their grammar, and wordings of couplets by nobody.
+        _own =
+        [
+            .. table.Characters.Where(c => !CharacterId.IsComposed(c.Id) && !c.Id.StartsWith(KeyFlora.Wording, StringComparison.Ordinal)),
+        ];
+        _glossary = new StatementReader(_own, taught, corrected, table.Botany);
         _corrected = (corrected ?? [])
             .GroupBy(c => c.Text, StringComparer.Ordinal)
             .ToDictionary(g => g.Key, g => g.Last(), StringComparer.Ordinal);

@@ -41,8 +41,11 @@ internal sealed class ClaimMaker(Lexicon lexicon)
     /// <summary>All sets of claims that a reading allows; empty where it allows none.</summary>
     /// <param name="predicates">What was read.</param>
     /// <param name="isLoose">Whether what hardly holds counts as denied: for proposals alone.</param>
-    public List<ImmutableList<StatementClaim>> Of(ImmutableList<Predicate> predicates, bool isLoose)
+    /// <param name="blade">Id of the part whose blade a blade is: leaf, or frond in a text on ferns.</param>
+    public List<ImmutableList<StatementClaim>> Of(ImmutableList<Predicate> predicates, bool isLoose, string blade)
     {
+        if (blade != Leaf && lexicon.Botany.Part(blade) is { } whole)
+            predicates = predicates.ConvertAll(p => p.Place.Part.Id == Blade ? p with { Place = new PartPlace(whole, null) } : p);
         List<ImmutableList<StatementClaim>> ways =
         [
             [],

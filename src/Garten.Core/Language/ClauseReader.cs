@@ -471,6 +471,8 @@ internal sealed partial class ClauseReader(
         for (var i = predicates.Count - 2; i >= 0; i--)
         {
             var one = predicates[i];
+            if (one.With.Region == region)
+                continue;
             if (one.With.Region.Length > 0 || one.Place != predicates[^1].Place || one.Range is not null)
                 break;
             predicates = predicates.SetItem(i, one with { With = one.With with { Region = region } });

@@ -9,7 +9,8 @@ namespace Garten.Core.Language;
 /// <summary>What a text speaks of as a whole.</summary>
 /// <param name="Groups">Groups of plants that it names parts of.</param>
 /// <param name="IsOfLeaves">Whether it speaks of leaves, and of no fronds.</param>
-public sealed record TextContext(IReadOnlySet<string> Groups, bool IsOfLeaves);
+/// <param name="IsOfFronds">Whether it speaks of fronds more than of leaves.</param>
+public sealed record TextContext(IReadOnlySet<string> Groups, bool IsOfLeaves, bool IsOfFronds = false);
 
 /// <summary>
 /// Reads statements of keys and descriptions by the words of a vocabulary: every clause in all ways that its constructions allow. What can
@@ -78,7 +79,7 @@ public sealed class GrammarReader
             else if (part.Id == Frond)
                 fronds++;
         }
-        return new(groups, leaves > 0 && fronds == 0);
+        return new(groups, leaves > 0 && fronds == 0, fronds > 0 && leaves <= fronds);
     }
 
     private bool SpeaksOfHairs(StatementReading reading, string text) =>
@@ -147,7 +148,7 @@ public sealed class GrammarReader
         var subjects = new Subjects(null, null, ofLeaves ? new(_leaf!, null) : null, false);
         foreach (var text in statements)
         {
-            var statement = new Statement(this, text, subjects, IsOfGroup, of?.Groups ?? NoGroups);
+            var statement = new Statement(this, text, subjects, IsOfGroup, of);
             readings.Add(statement.Read());
             subjects = statement.Subjects with { HasHairs = subjects.HasHairs || SpeaksOfHairs(readings[^1], text) };
         }
@@ -170,6 +171,7 @@ public sealed class GrammarReader
         private readonly Subjects before;
         private readonly Func<Part, bool> isOfGroup;
         private readonly IReadOnlySet<string> groups;
+        private readonly string blade;
         private readonly Tokens _tokens;
         private readonly List<Done> _done = [];
 
@@ -181,9 +183,11 @@ public sealed class GrammarReader
         private bool _names;
         private bool _isConditional;
 
-        public Statement(GrammarReader reader, string text, Subjects before, Func<Part, bool> isOfGroup, IReadOnlySet<string> groups)
+        public Statement(GrammarReader reader, string text, Subjects before, Func<Part, bool> isOfGroup, TextContext? of)
         {
-            (this.reader, this.text, this.before, this.isOfGroup, this.groups) = (reader, text, before, isOfGroup, groups);
+            (this.reader, this.text, this.before, this.isOfGroup) = (reader, text, before, isOfGroup);
+            groups = of?.Groups ?? NoGroups;
+            blade = of is { IsOfFronds: true } ? Frond : Leaf;
             _tokens = new Tokens(text);
             _subjects = [.. new[] { before.Last, before.First }.OfType<PartPlace>().Distinct()];
             _main = before.Last;
@@ -434,7 +438,7 @@ public sealed class GrammarReader
                 {
                     if (s > 0 && read.NamesSubject)
                         continue;
-                    foreach (var way in reader._claims.Of(read.Predicates, isLoose))
+                    foreach (var way in reader._claims.Of(read.Predicates, isLoose, blade))
                     {
                         if (way.Count == 0 || ways.Exists(w => ClaimMaker.Same(w, way)))
                             continue;

@@ -104,6 +104,9 @@ public enum WordKind
     /// <summary>Known, names no part, and can't be read.</summary>
     Unsaid,
 
+    /// <summary>Joins words; known, and can't be read here.</summary>
+    Function,
+
     /// <summary>"-tipped": what stands before it is said of the tip.</summary>
     Tipped,
 }

@@ -242,6 +242,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/descriptions/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Reads descriptions in the prose of a flora: a paragraph per taxon, each beginning with its name. Stores nothing. Stores nothing; the browser does the same by itself. */
+        post: operations["readDescriptions"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/vocabulary/find": {
         parameters: {
             query?: never;
@@ -570,6 +587,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/floras/descriptions": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Brings a flora as descriptions in prose: a paragraph per taxon, each beginning with its name. It stays a draft until it is published. */
+        post: operations["keepDescriptions"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/floras/check": {
         parameters: {
             query?: never;
@@ -853,6 +887,23 @@ export interface paths {
         get: operations["readStatements"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/keys/{hash}/flora": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Makes a flora of a key's own statements, what isn't read included, so that its taxa can be sifted and contrasted. Made again where the readings have changed since. */
+        post: operations["makeKeyFlora"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1928,6 +1979,11 @@ export interface components {
                 request: components["schemas"]["MannerRequest"];
                 answer: string;
             };
+            /** @description Reads descriptions in the prose of a flora: a paragraph per taxon, each beginning with its name. Stores nothing. */
+            readDescriptions: {
+                request: components["schemas"]["ReadDescriptionsRequest"];
+                answer: components["schemas"]["DescribedInProse"];
+            };
             /** @description What a few typed words mean as part, quality, state and number, the likeliest first. */
             findCharacter: {
                 request: components["schemas"]["FindCharacterRequest"];
@@ -2082,6 +2138,13 @@ export interface components {
             floraId: string;
             /** @description Their ids; left out: all taxa of the flora, without what they are like. */
             taxa?: null | string[];
+        };
+        /** @description Descriptions as they were read. */
+        DescribedInProse: {
+            /** @description The taxa. */
+            taxa: components["schemas"]["TaxonInProse"][];
+            /** @description What couldn't be made out, as sentences. */
+            problems: string[];
         };
         /** @description A taxon with what it is like. */
         DescribedTaxon: {
@@ -2585,6 +2648,13 @@ export interface components {
              */
             logRatio: number;
         };
+        /** @description Descriptions to be kept as the draft of a flora. */
+        KeepDescriptionsRequest: {
+            /** @description Name of the flora. */
+            name: string;
+            /** @description The text. */
+            text: string;
+        };
         /** @description A dichotomous key (couplets of three or more leads are allowed). The first couplet is where it starts. */
         Key: {
             /** @description Its title as typed; empty where the text gives none. */
@@ -2610,6 +2680,11 @@ export interface components {
             key: components["schemas"]["Key"];
             sourceText: string;
             versions: components["schemas"]["KeyVersionSummary"][];
+        };
+        /** @description A flora that was made of a key's statements. */
+        KeyFloraMade: {
+            /** @description Its id. */
+            floraId: string;
         };
         /**
          * @description How a key's text is laid out.
@@ -4049,6 +4124,11 @@ export interface components {
             /** @description What it may claim, the likeliest first; empty but for proposed ones. */
             proposals: components["schemas"]["StatementClaim"][][];
         };
+        /** @description Descriptions in prose, pasted. */
+        ReadDescriptionsRequest: {
+            /** @description The text: a paragraph per taxon, each beginning with its name. */
+            text: string;
+        };
         /** @description A key as its statements are read. */
         ReadKey: {
             /** @description How much of it is weighed. */
@@ -4087,6 +4167,27 @@ export interface components {
              * @description How many ends of the key hang on its couplet: what most hang on is asked first.
              */
             helps: number;
+        };
+        /** @description A taxon as its description in prose was read. */
+        ReadTaxon: {
+            /** @description Id that it gets. */
+            id: string;
+            /** @description Its name without authorship. */
+            name: string;
+            /** @description Who published it; may be empty. */
+            authorship: string;
+            /** @description Id of the taxon that it is said to be like but for what follows; empty for most. */
+            like: string;
+            /** @description Its statements with their readings. */
+            statements: components["schemas"]["StatementReading"][];
+            /** @description What it is like: its own statements over those of the taxon that it is like. What isn't said is unknown. */
+            characters: components["schemas"]["CharacterDescription"][];
+            /** @description Where it grows, as written. */
+            habitats: string[];
+            /** @description Other names that are given. */
+            synonyms: string[];
+            /** @description When it flowers and fruits. */
+            phenology: components["schemas"]["PhaseSpan"][];
         };
         /** @description One reading. */
         Reading: {
@@ -4960,6 +5061,13 @@ export interface components {
          * @enum {unknown}
          */
         StatementFit: "fits" | "atTheEdge" | "doubtful" | "conflicts" | "notSeen" | "unread";
+        /** @description A statement of a description, and what it says in words. */
+        StatementInProse: {
+            /** @description The reading. */
+            reading: components["schemas"]["StatementReading"];
+            /** @description What was taken, in words; empty where it stays text. */
+            inWords: string;
+        };
         /** @description A part of a statement's text. */
         StatementPart: {
             /**
@@ -5157,6 +5265,13 @@ export interface components {
             phenology: components["schemas"]["PhaseSpan"][];
             /** @description What to know it by, in a few words each. */
             keyMarks: string[];
+        };
+        /** @description A taxon with its description as it was read. */
+        TaxonInProse: {
+            /** @description The taxon. */
+            taxon: components["schemas"]["ReadTaxon"];
+            /** @description Its statements, with what was taken of each. */
+            statements: components["schemas"]["StatementInProse"][];
         };
         /** @description A line of the list of taxa. */
         TaxonLine: {
@@ -6264,6 +6379,57 @@ export interface operations {
             };
         };
     };
+    readDescriptions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadDescriptionsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DescribedInProse"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
     findCharacter: {
         parameters: {
             query?: never;
@@ -6844,6 +7010,57 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["FloraRefusal"];
+                };
+            };
+        };
+    };
+    keepDescriptions: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeepDescriptionsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FloraImport"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Payload Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
                 };
             };
         };
@@ -7443,6 +7660,37 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["CoupletReadings"][];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    makeKeyFlora: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                hash: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeyFloraMade"];
                 };
             };
             /** @description Not Found */

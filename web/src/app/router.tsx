@@ -14,6 +14,7 @@ const pages: Record<string, () => Promise<ComponentType>> = {
   "bench/:walkId/contrast": () => import("../plant-in-hand/contrast/ContrastPage").then((it) => it.ContrastPage),
   "bench/:walkId/confirm": () => import("../plant-in-hand/confirm/ConfirmPage").then((it) => it.ConfirmPage),
   flora: () => import("../features/flora/FloraList").then((it) => it.FloraList),
+  "flora/paste": () => import("../features/flora/PasteDescriptions").then((it) => it.PasteDescriptions),
   "flora/bring": () => import("../features/flora/BringFlora").then((it) => it.BringFlora),
   "flora/:floraId": () => import("../features/flora/FloraList").then((it) => it.FloraList),
   "flora/:floraId/crib": () => import("../plant-in-hand/contrast/CribPage").then((it) => it.CribPage),

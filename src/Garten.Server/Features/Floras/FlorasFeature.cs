@@ -60,6 +60,17 @@ internal sealed class FlorasFeature : IFeature
             );
 
         floras
+            .MapPost("/descriptions", KeepDescriptionsAsync)
+            .Produces<FloraImport>()
+            .Produces<ProblemReport>(400, Problem)
+            .Produces<ProblemReport>(413, Problem)
+            .Produces<ProblemReport>(422, Problem)
+            .WithName("keepDescriptions")
+            .WithSummary(
+                "Brings a flora as descriptions in prose: a paragraph per taxon, each beginning with its name. It stays a draft until it is published."
+            );
+
+        floras
             .MapPost("/check", CheckAsync)
             .Accepts<IFormFileCollection>("multipart/form-data")
             .Produces<FloraCheck>()
@@ -334,6 +345,38 @@ internal sealed class FlorasFeature : IFeature
         return Results.Ok(
             await repository.SaveDraftAsync(new Flora(brought.Id, brought.Name, reading.Taxa, reading.Table, grid), reading.Problems, stop)
         );
+    }
+
+    private static async Task<IResult> KeepDescriptionsAsync(
+        KeepDescriptionsRequest request,
+        FloraRepository repository,
+        CharacterTableDefaults defaults,
+        VocabularyRepository vocabularies,
+        Turnstile turns,
+        CancellationToken stop
+    )
+    {
+        using var turn = await turns.UploadAsync(stop);
+        if (string.IsNullOrWhiteSpace(request.Name) || request.Name.Length > LongestName)
+            return Problems.Result(422, "name.missing", "The flora has no name.", $"Give it one of up to {LongestName} characters.");
+        if (request.Text.Length > ReadDescriptionsRequest.Longest)
+            return Problems.Result(
+                422,
+                "text.long",
+                "The text is too long.",
+                $"Paste up to {ReadDescriptionsRequest.Longest} characters at once."
+            );
+        var reader = new DescriptionReader((await vocabularies.CurrentAsync(stop)).Botany);
+        var read = reader.Read(request.Text);
+        if (read.Taxa.Count == 0)
+            return Problems.Result(
+                422,
+                "descriptions.none",
+                "No taxon was found in the text.",
+                "Begin each paragraph with a scientific name, and part the paragraphs by an empty line."
+            );
+        var flora = reader.FloraOf(read, FloraImporter.IdOf(request.Name), request.Name.Trim(), defaults.Seasons);
+        return Results.Ok(await repository.SaveDraftAsync(flora, [], stop));
     }
 
     private static async Task<IResult> CheckAsync(

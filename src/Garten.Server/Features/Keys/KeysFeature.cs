@@ -1,7 +1,9 @@
 using System.Text;
 using Garten.Core.Contracts;
 using Garten.Core.Keys;
+using Garten.Formats;
 using Garten.Server.Features.Calls;
+using Garten.Server.Features.Floras;
 using Garten.Server.Hosting;
 
 namespace Garten.Server.Features.Keys;
@@ -78,7 +80,29 @@ internal sealed class KeysFeature : IFeature
             .Produces<ProblemReport>(404, Problem)
             .WithName("readStatements")
             .WithSummary("The statements of a key version with their readings.");
+
+        keys.MapPost(
+                "/{hash}/flora",
+                async (string hash, CoreCallHost host, FloraRepository floras, CancellationToken stop) =>
+                {
+                    var shelf = (await host.ShelfAsync([hash], stop)).Ready();
+                    if (shelf.Keys.Find(hash) is not { } version)
+                        return Problems.Result(404, "key.unknown", "No key version has this hash.", "Choose one from the list of keys.");
+                    var id = FloraImporter.IdOf(version.Key.Title) is { Length: > 0 } plain ? $"key-{plain}" : $"key-{hash[..ShortHash]}";
+                    await floras.PublishAsync(KeyFlora.Of(shelf, version, id), stop);
+                    return Results.Ok(new KeyFloraMade(id));
+                }
+            )
+            .Produces<KeyFloraMade>()
+            .Produces<ProblemReport>(404, Problem)
+            .WithName("makeKeyFlora")
+            .WithSummary(
+                "Makes a flora of a key's own statements, what isn't read included, so that its taxa can be sifted and contrasted. Made again where the readings have changed since."
+            );
     }
+
+    // As many digits of a hash as tell keys without a title apart.
+    private const int ShortHash = 12;
 
     // The body as UTF-8 text, or why it isn't taken.
     private static async Task<(string Text, IResult? Refusal)> ReadTextAsync(HttpRequest request, CancellationToken stop)

@@ -48,6 +48,9 @@ export function FloraList() {
           <Link component={RouterLink} to="/flora/bring">
             Bring a flora
           </Link>
+          <Link component={RouterLink} to="/flora/paste">
+            Paste descriptions
+          </Link>
         </Box>
       }
     >

@@ -1,5 +1,6 @@
-import { Box, Typography } from "@mui/material";
+import { Box, Link, Typography } from "@mui/material";
 import type { Schemas } from "../../api/client";
+import { useKeyReading } from "./useKeyReading";
 
 const kinds = [
   ["taken", "are weighed", "signal.support"],
@@ -8,7 +9,12 @@ const kinds = [
 ] as const;
 
 /** How much of a key is weighed, as a bar and in words. */
-export function KeyMeter({ meter }: { meter: Schemas["KeyMeter"] }) {
+export function KeyMeter({ hash }: { hash: string }) {
+  const { reading } = useKeyReading(hash);
+  return reading ? <Meter meter={reading.meter} /> : null;
+}
+
+function Meter({ meter }: { meter: Schemas["KeyMeter"] }) {
   const shares = kinds.filter(([kind]) => meter[kind] > 0);
   return (
     <Box sx={{ mb: 2 }}>
@@ -39,7 +45,7 @@ export function KeyMeter({ meter }: { meter: Schemas["KeyMeter"] }) {
             <strong>{meter[kind]}</strong> {words}
           </span>
         ))}
-        .
+        . <Link href="#statements">See how</Link>
       </Typography>
     </Box>
   );

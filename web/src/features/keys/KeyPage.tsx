@@ -1,11 +1,14 @@
 import { Box, Button, Link, Typography } from "@mui/material";
-import { useQuery } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useState } from "react";
 import { Link as RouterLink, useNavigate, useParams } from "react-router";
 import { answerOf, api, ProblemError } from "../../api/client";
 import { iso, spoken } from "../../shared/calendar/day";
 import { Page, Part } from "../../shared/ui/Page";
-import { beginWalk } from "../../plant-in-hand/walks";
+import { beginWalk, saveWalk, WITHOUT_KEY } from "../../plant-in-hand/walks";
+import { store } from "../../offline/store";
 import { CoupletList } from "../../shared/botany/CoupletList";
+import { KeyMeter } from "./KeyMeter";
 import { StatementList } from "./StatementList";
 
 export function KeyPage() {
@@ -45,6 +48,7 @@ export function KeyPage() {
           >
             Follow this key
           </Button>
+          <SiftButton hash={hash} />
           <Button component={RouterLink} to={`/keys/new?from=${hash}`}>
             Edit as a new version
           </Button>
@@ -63,6 +67,7 @@ export function KeyPage() {
         )}
         .
       </Typography>
+      <KeyMeter hash={hash} />
       <Part id="couplets" title="Couplets">
         <CoupletList keyRead={key} headingId="couplets" />
       </Part>
@@ -92,5 +97,40 @@ export function KeyPage() {
         </Box>
       </Part>
     </Page>
+  );
+}
+
+/** Its taxa as a list to sift: described by its own statements, what isn’t read included. */
+function SiftButton({ hash }: { hash: string }) {
+  const navigate = useNavigate();
+  const client = useQueryClient();
+  const [failure, setFailure] = useState("");
+  const sift = async () => {
+    try {
+      const { floraId } = await answerOf((signal) =>
+        api.POST("/api/v1/keys/{hash}/flora", { params: { path: { hash } }, signal }),
+      );
+      await client.invalidateQueries({ queryKey: ["floras"] });
+      const id = await beginWalk(WITHOUT_KEY);
+      const walk = await (await store()).get("walks", id);
+      if (walk) await saveWalk({ ...walk, floraId });
+      void navigate(`/bench/${id}/sift`);
+    } catch (error) {
+      setFailure(
+        error instanceof ProblemError
+          ? error.problem.detail
+          : "The server doesn’t answer just now; a list is made of the key as soon as it does.",
+      );
+    }
+  };
+  return (
+    <>
+      <Button onClick={() => void sift()}>Sift its taxa</Button>
+      {failure && (
+        <Typography role="alert" color="error">
+          ✕ {failure}
+        </Typography>
+      )}
+    </>
   );
 }

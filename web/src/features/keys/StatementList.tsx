@@ -12,17 +12,15 @@ import {
   Typography,
 } from "@mui/material";
 import { useQueryClient } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useState } from "react";
 import { v7 as uuid } from "uuid";
 import type { Schemas } from "../../api/client";
-import { core, fillShelf } from "../../core/coreClient";
 import { useSend } from "../../offline/mending";
-import { useShelf } from "../../offline/queries";
-import { useComposed, useVocabulary } from "../../offline/vocabulary";
+import { useComposed } from "../../offline/vocabulary";
 import { QuietButton } from "../../shared/ui/QuietButton";
-import { KeyMeter } from "./KeyMeter";
 import { Proposals } from "./Proposals";
 import { UnknownWords } from "./UnknownWords";
+import { useKeyReading } from "./useKeyReading";
 
 type Reading = Schemas["StatementReading"];
 type Character = Schemas["Character"];
@@ -30,13 +28,10 @@ type Character = Schemas["Character"];
 // A key may have very many statements; a page of them at a time keeps the browser quick.
 const PAGE = 80;
 
-/** How much of a key is weighed, what is to be chosen, and text and reading of every statement side by side. */
+/** What is to be chosen, the words that would open most, and text and reading of every statement side by side. */
 export function StatementList({ hash }: { hash: string }) {
-  const [wanted] = useState([hash]);
-  const shelf = useShelf(wanted);
-  const vocabulary = useVocabulary();
+  const { reading: found, table } = useKeyReading(hash);
   const client = useQueryClient();
-  const [found, setFound] = useState<Schemas["ReadKey"]>();
   const [shown, setShown] = useState(PAGE);
   const [editing, setEditing] = useState<Reading>();
   const [refused, setRefused] = useState("");
@@ -52,20 +47,9 @@ export function StatementList({ hash }: { hash: string }) {
     void tell({ kind: "correctStatement", id: uuid(), text, claims });
   const teach = (term: string, character: string, state: string) =>
     void tell({ kind: "teachTerm", id: uuid(), character, state, term });
-  useEffect(() => {
-    if (!shelf.data || !vocabulary.isSettled) return;
-    let current = true;
-    void fillShelf(shelf.data)
-      .then(() => core.keyReading({ hash }))
-      .then((read) => current && setFound(read));
-    return () => {
-      current = false;
-    };
-  }, [shelf.data, vocabulary.isSettled, hash]);
-  if (!shelf.data || !found) return <Typography role="status">Reading the statements …</Typography>;
+  if (!table || !found) return <Typography role="status">Reading the statements …</Typography>;
   return (
     <>
-      <KeyMeter meter={found.meter} />
       {refused && (
         <Typography role="alert" color="error">
           ✕ {refused}
@@ -95,7 +79,7 @@ export function StatementList({ hash }: { hash: string }) {
         <CorrectDialog
           reading={editing}
           inWords={found.statements.find((it) => it.reading === editing)?.inWords ?? ""}
-          characters={[...composed, ...shelf.data.table.characters]}
+          characters={[...composed, ...table.characters]}
           onClose={(changed) => {
             setEditing(undefined);
             if (changed) void client.invalidateQueries({ queryKey: ["shelf"] });

@@ -1,0 +1,117 @@
+using Garten.Core.Characters;
+using Garten.Core.Contracts;
+using Garten.Core.Evidence;
+using Garten.Core.Floras;
+using Garten.Core.Identification;
+using Garten.Core.Keys;
+using Xunit;
+
+namespace Garten.Formats.Tests.Language;
+
+/// <summary>Keys pasted from a book, used at once: their taxa are sifted and contrasted by their own statements alone.</summary>
+public sealed class KeyFloraTests(ITestOutputHelper output)
+{
+    private static readonly string Folder = Path.Combine(AppContext.BaseDirectory, "Language", "Keys");
+
+    private static (BenchShelf Shelf, KeyVersion Version) Shelf(string file)
+    {
+        var key = KeyTextReader.Read(File.ReadAllText(Path.Combine(Folder, file))).Keys[0];
+        var version = new KeyVersion(KeyHash.Of(key), key);
+        var table = CharacterTable.Empty with { Botany = ShippedVocabulary.Botany };
+        return (new BenchShelf(new KeyShelf([version]), table, []), version);
+    }
+
+    public static TheoryData<string> Files => [.. Directory.EnumerateFiles(Folder, "*.txt").Select(f => Path.GetFileName(f)).Order()];
+
+    [Theory]
+    [MemberData(nameof(Files))]
+    public void APlantDrawnFromAKeysStatementsIsNamedByThem(string file)
+    {
+        var (shelf, version) = Shelf(file);
+        var flora = KeyFlora.Of(shelf, version, "key");
+        var sifter = ReadyFlora.Read(ReadyFlora.Write(flora)).With(ShippedVocabulary.Botany).Sifter;
+        int right = 0,
+            all = 0;
+        foreach (var taxon in flora.Table!.Descriptions)
+        {
+            for (var seed = 0; seed < 3; seed++)
+            {
+                var plant = new SimulatedPlant(taxon.Characters, new Random(seed));
+                var sheet = new List<Observation>();
+                foreach (var described in taxon.Characters)
+                {
+                    if (plant.Look(sifter.Columns.Find(described.Character)!.Character) is { } seen)
+                        sheet.Add(seen);
+                }
+                var first = sifter.Sift(new SiftQuery(sheet)).Standing.First(s => s.Taxon != Sifter.NotOnList);
+                all++;
+                if (first.Taxon == taxon.Taxon)
+                    right++;
+                else
+                    output.WriteLine($"{taxon.Taxon} taken for {first.Taxon}");
+            }
+        }
+        output.WriteLine($"{file}: {flora.Taxa.Count} taxa, {flora.Table.Characters.Count} characters; {right} of {all} named rightly");
+        const double least = 0.9;
+        Assert.True(right >= least * all, $"{right} of {all}");
+    }
+
+    [Theory]
+    [MemberData(nameof(Files))]
+    public void ItsMeterCountsEveryStatementOnce(string file)
+    {
+        var (shelf, version) = Shelf(file);
+        var read = ReadKey.Of(shelf, version);
+        output.WriteLine($"{file}: {read.Meter}; {string.Join(", ", read.Words.Select(w => $"{w.Word} {w.Clauses}"))}");
+        Assert.Equal(version.Key.Couplets.SelectMany(c => c.Leads).Sum(l => l.Statements.Count), read.Meter.Statements);
+        Assert.Equal(read.Meter.Statements, read.Meter.Taken + read.Meter.Proposed + read.Meter.Text);
+        // At least this share of statements in the words of printed floras is weighed.
+        const double least = 0.45;
+        Assert.True(read.Meter.Taken >= least * read.Meter.Statements, $"{read.Meter}");
+        foreach (var open in read.Statements.SelectMany(s => s.Open))
+            Assert.All(open.Choices, c => Assert.NotEmpty(c.InWords));
+    }
+
+    [Fact]
+    public void AChoiceThatWasTakenIsAReadingThatStays()
+    {
+        var (shelf, version) = Shelf("key-a-deciduous-trees-in-leaf.txt");
+        var open = ReadKey.Of(shelf, version).Statements.First(s => s.Open.Count == 1);
+        var claims = open.Reading.Claims.Concat(open.Open[0].Choices[0].Claims).ToList();
+        var table = CharacterTable.Empty with { Botany = ShippedVocabulary.Botany };
+        var after = new BenchShelf(shelf.Keys, table, [], null, [new(open.Reading.Text, claims)]);
+        var now = ReadKey.Of(after, version).Statements.Single(s => s.Couplet == open.Couplet && s.Lead == open.Lead && s.Index == open.Index);
+        Assert.True(now.Reading.IsCorrected);
+        Assert.Equal(claims.Select(GoldFile.Show), now.Reading.Claims.Select(GoldFile.Show));
+        Assert.Empty(now.Open);
+    }
+
+    [Fact]
+    public void ATaughtWordOpensTheClausesThatHungOnIt()
+    {
+        var (shelf, version) = Shelf("old-book.txt");
+        var before = ReadKey.Of(shelf, version);
+        var table = CharacterTable.Empty with { Botany = ShippedVocabulary.Botany };
+        var word = before.Words[0].Word;
+        var taught = new BenchShelf(shelf.Keys, table, [], [new("leaf.texture", "stiff", word)]);
+        Assert.DoesNotContain(ReadKey.Of(taught, version).Words, w => w.Word == word);
+    }
+
+    [Fact]
+    public void CoupletsThatStayTextAreContrastedInTheirOwnWords()
+    {
+        const string text = """
+            Key to two
+
+            1. Frumious when galumphing ... Alba prima
+            1. Slithy by and large ... Alba secunda
+            """;
+        var key = KeyTextReader.Read(text).Keys[0];
+        var version = new KeyVersion(KeyHash.Of(key), key);
+        var table = CharacterTable.Empty with { Botany = ShippedVocabulary.Botany };
+        var flora = KeyFlora.Of(new BenchShelf(new KeyShelf([version]), table, []), version, "key");
+        var wording = Assert.Single(flora.Table!.Characters);
+        Assert.Equal(["Frumious when galumphing", "Slithy by and large"], wording.States.Select(s => s.Name));
+        Assert.All(flora.Table.Descriptions, d => Assert.Single(d.Characters));
+    }
+}
