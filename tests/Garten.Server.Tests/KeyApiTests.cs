@@ -136,6 +136,53 @@ public sealed class KeyApiTests(GartenServer server) : IClassFixture<GartenServe
     }
 
     [Fact]
+    public async Task AKeyIsReadAndMadeAListOfItsTaxa()
+    {
+        const string text = """
+            Key to pasted shrubs
+
+            1. Lvs opposite, entire; twigs glabrous ... Pastea prima
+            1. Lvs alternate, finely serrate; frumious by and large ... Pastea secunda
+            """;
+        var (_, saved) = await server.SendAsync(
+            new()
+            {
+                ["kind"] = "saveKeys",
+                ["id"] = Guid.CreateVersion7(),
+                ["text"] = text,
+            }
+        );
+        var hash = (string)saved["results"]![0]!["keys"]![0]!["hash"]!;
+        var (_, read) = await server.PostAsync("/api/v1/keys/reading", new JsonObject { ["hash"] = hash });
+        Assert.Equal((4, 3), ((int)read["meter"]!["statements"]!, (int)read["meter"]!["taken"]!));
+        var (status, made) = await server.PostAsync($"/api/v1/keys/{hash}/flora", new JsonObject());
+        Assert.Equal((200, "key-key-to-pasted-shrubs"), (status, (string)made["floraId"]!));
+        var (_, sifted) = await server.PostAsync("/api/v1/identify/describe", new JsonObject { ["floraId"] = (string)made["floraId"]! });
+        Assert.Equal(["Pastea prima", "Pastea secunda"], sifted.AsArray().Select(t => (string)t!["taxon"]!["name"]!).Order());
+        var (again, _) = await server.PostAsync($"/api/v1/keys/{hash}/flora", new JsonObject());
+        Assert.Equal(200, again);
+        var (unknown, problem) = await server.PostAsync("/api/v1/keys/nothing/flora", new JsonObject());
+        Assert.Equal((404, "key.unknown"), (unknown, (string)problem["code"]!));
+    }
+
+    [Fact]
+    public async Task DescriptionsInProseBecomeADraft()
+    {
+        var body = new JsonObject
+        {
+            ["name"] = "Pasted shrubs",
+            ["text"] = "Pastea prima Hask. Shrub to 2 m. Leaves ovate, 3–8 cm.\n\nPastea secunda Osk. Like P. prima, but leaves linear.",
+        };
+        var (status, kept) = await server.PostAsync("/api/v1/floras/descriptions", body);
+        Assert.Equal((200, 2), (status, (int)kept["taxa"]!));
+        body["name"] = " ";
+        Assert.Equal("name.missing", (string)(await server.PostAsync("/api/v1/floras/descriptions", body)).Body["code"]!);
+        body["name"] = "x";
+        body["text"] = "no taxon here";
+        Assert.Equal("descriptions.none", (string)(await server.PostAsync("/api/v1/floras/descriptions", body)).Body["code"]!);
+    }
+
+    [Fact]
     public async Task PagesOfOtherSitesMayChangeNothing()
     {
         using var request = new HttpRequestMessage(HttpMethod.Post, "/api/v1/commands")

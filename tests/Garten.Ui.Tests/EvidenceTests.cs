@@ -81,7 +81,7 @@ public sealed class EvidenceTests(GartenSite site) : IClassFixture<GartenSite>
         var browser = site.Browse();
         browser.Open("/keys");
         browser.Click("Key to the leafless twigs of Torvane");
-        browser.UntilText("statements are read; the others stay text");
+        browser.UntilText("are weighed");
         browser.ShouldBeAccessible();
         browser.Click("Accept: pith chambered");
         browser.UntilText("✓ looked over · pith: chambered");
@@ -90,6 +90,51 @@ public sealed class EvidenceTests(GartenSite site) : IClassFixture<GartenSite>
         browser.Click("✓ round cushions");
         browser.Click("Set this reading");
         browser.UntilText("✓ looked over · thorns or cushions: neither");
+        browser.ShouldHaveNoErrors();
+    }
+
+    [Fact]
+    public void AKeyOutOfABookIsReadChosenAndSifted()
+    {
+        var browser = site.Browse();
+        browser.Open("/keys");
+        browser.Click("A KEY TO THE GENERA");
+        browser.UntilText("To choose:");
+        browser.UntilText("30 are weighed");
+        browser.ShouldBeAccessible();
+        // A tap sets the reading of the statement on which most hangs.
+        browser.Click("presence of the stipule: absent?");
+        browser.UntilText("31 are weighed");
+        // A word is taught by what it means.
+        var before = browser.All("[aria-labelledby=unknown-words] button").Count;
+        browser.Find("[aria-labelledby=unknown-words] button").Click();
+        browser.Type("Part and what it is like", "leaf texture stiff");
+        browser.UntilText("substance of the leaf: stiff");
+        browser.ShouldBeAccessible();
+        browser.Click("substance of the leaf: stiff");
+        browser.Until(() => browser.All("[aria-labelledby=unknown-words] button").Count < before, "the taught word is known");
+        browser.Click("Sift its taxa");
+        browser.UntilText("10 taxa on the list");
+        browser.UntilText("in its own words");
+        browser.ShouldHaveNoErrors();
+    }
+
+    [Fact]
+    public void DescriptionsArePastedReadAndKept()
+    {
+        var browser = site.Browse();
+        browser.Open("/flora/paste");
+        browser.Type("Name of the flora", "Shrubs of a book");
+        browser.Type(
+            "Descriptions",
+            "Ossalia prima Hask. Shrub, 1–3 m high. Leaves ovate, finely serrate, white-felted beneath. Fruit a berry. Fl. May–June."
+        );
+        browser.UntilText("margin of the leaf: finely serrate");
+        browser.UntilText("its season is taken");
+        browser.ShouldBeAccessible();
+        browser.Click("Keep as a draft");
+        browser.UntilText("Shrubs of a book");
+        browser.UntilText("1 taxa");
         browser.ShouldHaveNoErrors();
     }
 

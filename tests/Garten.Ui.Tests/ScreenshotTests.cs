@@ -94,9 +94,10 @@ public sealed class ScreenshotTests(GartenInJune site) : IClassFixture<GartenInJ
         browser.UntilText("no fewer will do");
         Shoot(browser, "visits");
         browser.Open("/keys");
-        browser.Click("Key to Vellorna");
-        browser.UntilText("statements are read; the others stay text");
-        browser.Find("#statements").Click();
+        browser.Click("A KEY TO THE GENERA");
+        browser.UntilText("To choose:");
+        browser.Run("document.querySelector('main p').scrollIntoView()");
+        Shoot(browser, "key-reading");
         browser.Open("/keys/new");
         browser.Click("Try it with an example");
         browser.UntilText("✓ Sound");
@@ -120,18 +121,6 @@ public sealed class ScreenshotTests(GartenInJune site) : IClassFixture<GartenInJ
         browser.Type("Name of the state", "anchor-shaped");
         browser.Type("What it means", "Two arms that bend back to the skin.");
         Shoot(browser, "define");
-        var table = System.IO.Path.Combine(System.IO.Path.GetTempPath(), "torvane-hedges.csv");
-        System.IO.File.WriteAllText(
-            table,
-            "Species;Leaf length (cm);Leaf shape;Petals;Seed mass (mg)\nTharsina spinosa;2–4;elliptic | often obovate;5;31\nCarpessa rubra;9–6;ovate;5;NA\nRubaxa fruticans;5;ovate;five;2,4\n"
-        );
-        browser.Open("/flora/bring");
-        browser.Find("input[type=file][name=matrix]").SendKeys(table);
-        browser.Click("See how they are read");
-        browser.UntilText("3 taxa, 4 characters");
-        browser.Run("document.querySelector('#reading').scrollIntoView()");
-        Shoot(browser, "flora-check");
-        System.IO.File.Delete(table);
         browser.Open("/bench");
         browser.Click("Sift by what can be seen");
         browser.UntilText("Nothing seen yet");

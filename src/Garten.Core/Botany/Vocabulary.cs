@@ -21,7 +21,9 @@ public sealed record Implication(string Quality, string State, string Implies, s
 
 /// <summary>A word or phrase of statements that is neither part nor state, or that says how one of these is meant.</summary>
 /// <param name="Text">The word or phrase.</param>
-/// <param name="Kind">What it does: see <c>Language.WordKind</c>; or "part", "term", "sense", "unread", "grouped".</param>
+/// <param name="Kind">What it does: see <c>Language.WordKind</c>; or "part", "term" and "sense" (what a
+/// word means, and on which parts), "unread" and "unnoun" (what isn't read), "only" (parts that a quality is read of), "grouped" and
+/// "evidence" (groups of plants).</param>
 /// <param name="Value">What belongs to it: a share, a region, "blade>outline=round"; may be empty.</param>
 public sealed record GrammarWord(string Text, string Kind, string Value);
 

@@ -80,7 +80,7 @@ public sealed record ReadKey(KeyMeter Meter, IReadOnlyList<ReadStatement> Statem
         var statements = new List<ReadStatement>();
         foreach (var couplet in version.Key.Couplets)
         {
-            var leads = shelf.Readings(version, couplet.Label);
+            var leads = shelf.Proposed(version, couplet.Label);
             var ends = shelf.EndsBehind(version, couplet.Label);
             for (var l = 0; l < leads.Count; l++)
             {

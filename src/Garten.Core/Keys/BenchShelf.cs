@@ -157,9 +157,19 @@ public sealed class BenchShelf
             _readings[version.Hash] = own = new(StringComparer.Ordinal);
         if (own.TryGetValue(couplet, out var read))
             return read;
+        return own[couplet] = Read(version, couplet, proposes: false);
+    }
+
+    /// <summary>The same with the readings that could be chosen; worked out each time.</summary>
+    public IReadOnlyList<IReadOnlyList<StatementReading>> Proposed(KeyVersion version, string couplet) =>
+        Read(version, couplet, proposes: true);
+
+    private IReadOnlyList<IReadOnlyList<StatementReading>> Read(KeyVersion version, string couplet, bool proposes)
+    {
+        ArgumentNullException.ThrowIfNull(version);
         if (!_contexts.TryGetValue(version.Hash, out var of))
             _contexts[version.Hash] = of = (IsOwn(version), _reader.ContextOf(version.Key));
-        return own[couplet] = [.. (version.Find(couplet)?.Leads ?? []).Select(l => _reader.Read(l.Statements, of.IsOwn, of.Of))];
+        return [.. (version.Find(couplet)?.Leads ?? []).Select(l => _reader.Read(l.Statements, of.IsOwn, of.Of, proposes))];
     }
 
     /// <summary>How many ends of its key hang on a couplet.</summary>

@@ -65,7 +65,8 @@ public sealed partial class DescriptionReader(BotanyIndex botany, IReadOnlyList<
                 problems.Add($"Only the first {MostTaxa} taxa are read.");
                 break;
             }
-            var line = string.Join(' ', block.Split(['\n', ' '], StringSplitOptions.RemoveEmptyEntries));
+            // A line that begins with a capital behind one without a stop is a sentence of its own.
+            var line = string.Join(' ', Unstopped().Replace(block, ".\n").Split(['\n', ' '], StringSplitOptions.RemoveEmptyEntries));
             if (Heading(line) is not var (name, rest))
             {
                 problems.Add($"“{Short(line)}” doesn’t begin with a scientific name: it is left out.");
@@ -95,7 +96,9 @@ public sealed partial class DescriptionReader(BotanyIndex botany, IReadOnlyList<
             if (Habitat().Match(statement) is { Success: true } place)
                 habitats.Add(place.Groups["where"].Value.Trim());
             else if (Synonym().Match(statement) is { Success: true } other)
-                synonyms.AddRange(other.Groups["names"].Value.Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries));
+                synonyms.AddRange(
+                    other.Groups["names"].Value.Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)
+                );
             else if (Months().Match(statement) is { Success: true } months && Span(months) is { } span)
                 phenology.Add(span);
             else if (LikeBut().Match(statement) is { Success: true } resembles)
@@ -134,7 +137,9 @@ public sealed partial class DescriptionReader(BotanyIndex botany, IReadOnlyList<
     {
         ArgumentNullException.ThrowIfNull(read);
         // What is said of a genus holds of its species where they say nothing of it.
-        var genera = read.Taxa.Where(t => !t.Name.Contains(' ', StringComparison.Ordinal)).ToDictionary(t => t.Name, t => t.Id, StringComparer.Ordinal);
+        var genera = read
+            .Taxa.Where(t => !t.Name.Contains(' ', StringComparison.Ordinal))
+            .ToDictionary(t => t.Name, t => t.Id, StringComparer.Ordinal);
         string Parent(ReadTaxon taxon) =>
             taxon.Name.Contains(' ', StringComparison.Ordinal) ? genera.GetValueOrDefault(taxon.Name.Split(' ')[0]) ?? "" : "";
         return new Flora(
@@ -161,7 +166,8 @@ public sealed partial class DescriptionReader(BotanyIndex botany, IReadOnlyList<
             ],
             new CharacterTable(
                 [
-                    .. read.Taxa.SelectMany(t => t.Characters)
+                    .. read
+                        .Taxa.SelectMany(t => t.Characters)
                         .Select(c => c.Character)
                         .Distinct(StringComparer.Ordinal)
                         .Order(StringComparer.Ordinal)
@@ -231,7 +237,10 @@ public sealed partial class DescriptionReader(BotanyIndex botany, IReadOnlyList<
         // "V. alba".
         var words = wanted.Split(' ', StringSplitOptions.RemoveEmptyEntries);
         return words.Length == 2 && words[0].EndsWith('.')
-            ? before.FindLast(t => t.Name.StartsWith(words[0].TrimEnd('.'), StringComparison.Ordinal) && t.Name.EndsWith(" " + words[1], StringComparison.Ordinal))
+            ? before.FindLast(t =>
+                t.Name.StartsWith(words[0].TrimEnd('.'), StringComparison.Ordinal)
+                && t.Name.EndsWith(" " + words[1], StringComparison.Ordinal)
+            )
             : null;
     }
 
@@ -250,7 +259,9 @@ public sealed partial class DescriptionReader(BotanyIndex botany, IReadOnlyList<
         var to = months.Groups["to"].Success ? Month(months.Groups["to"].Value) : from;
         if (from == 0 || to == 0)
             return null;
-        var phase = months.Groups["what"].Value.StartsWith("fl", StringComparison.OrdinalIgnoreCase) ? Phenophase.Flower : Phenophase.RipeFruit;
+        var phase = months.Groups["what"].Value.StartsWith("fl", StringComparison.OrdinalIgnoreCase)
+            ? Phenophase.Flower
+            : Phenophase.RipeFruit;
         const int halves = 2;
         return new PhaseSpan(phase, from * halves - 1, to * halves);
     }
@@ -274,6 +285,9 @@ public sealed partial class DescriptionReader(BotanyIndex botany, IReadOnlyList<
 
     [GeneratedRegex(@"\n[ \t]*\n")]
     private static partial Regex Blank();
+
+    [GeneratedRegex(@"(?<![.;:,–—-])[ \t]*\n(?=[ \t]*[A-Z])")]
+    private static partial Regex Unstopped();
 
     [GeneratedRegex(@"^\s*(?:\d{1,4}|[a-z])\s*[.)]\s*(?=[A-Z×])")]
     private static partial Regex Numbering();

@@ -122,7 +122,8 @@ public static class KeyFlora
     private static string Unread(IReadOnlyList<StatementReading> lead) =>
         string.Join("; ", lead.Where(s => s.Claims.Count == 0).Select(s => s.Text));
 
-    private static string Short(string text) => text.Length <= LongestName ? text : string.Concat(text.AsSpan(0, LongestName - 1).TrimEnd(), "…");
+    private static string Short(string text) =>
+        text.Length <= LongestName ? text : string.Concat(text.AsSpan(0, LongestName - 1).TrimEnd(), "…");
 
     // Ids of small letters, digits and hyphens; of two names that give the same one the later is numbered.
     private static Dictionary<string, string> Ids(IEnumerable<string> names)

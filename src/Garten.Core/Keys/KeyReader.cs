@@ -18,8 +18,9 @@ public sealed class KeyReader
     private readonly IReadOnlyList<Character> _own;
     private readonly Dictionary<string, CorrectedStatement> _corrected;
 
-    // Translations of composed characters into those of the flora: worked out when one is first read.
+    // Translations of composed characters into those of the flora: worked out when one is first read, among those that speak of its part.
     private readonly Dictionary<string, IReadOnlyList<Character>> _sources = new(StringComparer.Ordinal);
+    private readonly Lazy<ILookup<string, Character>> _ofPart;
 
     /// <summary>Makes it.</summary>
     /// <param name="table">The flora's characters; with parts and qualities where statements are to be read by their grammar.</param>
@@ -35,6 +36,10 @@ public sealed class KeyReader
         [
             .. table.Characters.Where(c => !CharacterId.IsComposed(c.Id) && !c.Id.StartsWith(KeyFlora.Wording, StringComparison.Ordinal)),
         ];
+        _ofPart = new(() =>
+            _own.SelectMany(c => PathsOf(c).Select(p => (Path: p, Character: c)))
+                .ToLookup(x => x.Path, x => x.Character, StringComparer.Ordinal)
+        );
         _glossary = new StatementReader(_own, taught, corrected, table.Botany);
         _corrected = (corrected ?? [])
             .GroupBy(c => c.Text, StringComparer.Ordinal)
@@ -52,12 +57,13 @@ public sealed class KeyReader
     /// <param name="statements">The statements as typed.</param>
     /// <param name="isOwn">Whether they are of a key to the flora's own taxa.</param>
     /// <param name="of">What the key speaks of as a whole.</param>
-    public IReadOnlyList<StatementReading> Read(IReadOnlyList<string> statements, bool isOwn, TextContext? of)
+    /// <param name="proposes">Whether readings are looked for that would have to be chosen.</param>
+    public IReadOnlyList<StatementReading> Read(IReadOnlyList<string> statements, bool isOwn, TextContext? of, bool proposes = false)
     {
         ArgumentNullException.ThrowIfNull(statements);
         if (_grammar is null)
             return _glossary.Read(statements);
-        var read = _grammar.Read(statements, of);
+        var read = _grammar.Read(statements, of, proposes);
         var byGlossary = isOwn ? _glossary.Read(statements) : null;
         var readings = new StatementReading[statements.Count];
         for (var i = 0; i < readings.Length; i++)
@@ -138,16 +144,26 @@ public sealed class KeyReader
         : meant.TrueForAll(m => table[state, m] == Bears.Excludes) ? Bears.Excludes
         : Bears.Open;
 
+    // The parts that a character of the flora says something of.
+    private IEnumerable<string> PathsOf(Character character) =>
+        (character.IsQuantity ? [""] : character.States.Select(s => s.Id))
+            .SelectMany(s => _botany!.Bearing.Sayings(character.Id, s))
+            .Select(s => s.Character.Path)
+            .Distinct(StringComparer.Ordinal);
+
     private IReadOnlyList<Character> Sources(Character composed)
     {
         if (_sources.TryGetValue(composed.Id, out var known))
             return known;
+        var path = CharacterId.Read(composed.Id)?.Path ?? "";
         return _sources[composed.Id] = [
-            .. _own.Where(c =>
-                c.Kind == composed.Kind && c.IsQuantity
-                    ? _botany!.Bearing.IsSameMeasure(c.Id, composed.Id)
-                    : !c.IsQuantity && !composed.IsQuantity && _botany!.Bearing.Table(c, composed) is not null
-            ),
+            .. _ofPart
+                .Value[path]
+                .Where(c =>
+                    c.Kind == composed.Kind && c.IsQuantity
+                        ? _botany!.Bearing.IsSameMeasure(c.Id, composed.Id)
+                        : !c.IsQuantity && !composed.IsQuantity && _botany!.Bearing.Table(c, composed) is not null
+                ),
         ];
     }
 }

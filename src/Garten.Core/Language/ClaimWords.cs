@@ -33,10 +33,21 @@ public static class ClaimWords
     // What is said without a word of frequency holds of nearly all.
     private const double WithoutWord = 0.93;
 
-    private static string Quantity(Quantities.QuantityRange range) =>
-        range.Text.Trim() is { Length: > 0 } typed
-            ? typed
-            : string.Create(System.Globalization.CultureInfo.InvariantCulture, $"{range.Low:0.##}–{range.High:0.##}");
+    // As typed; of "4–9 × 2–5 cm" the one that is meant.
+    private static string Quantity(Quantities.QuantityRange range)
+    {
+        if (range.Text.Trim() is { Length: > 0 } typed && !typed.Contains('×', StringComparison.Ordinal))
+            return typed;
+        const double large = 100;
+        var (factor, unit) =
+            range.Kind != Quantities.QuantityKind.Length ? (1, "")
+            : range.High >= large ? (10, " cm")
+            : (1, " mm");
+        return string.Create(
+            System.Globalization.CultureInfo.InvariantCulture,
+            $"{range.Low / factor:0.##}–{range.High / factor:0.##}{unit}"
+        );
+    }
 
     /// <summary>Several claims in words.</summary>
     public static string Of(IEnumerable<StatementClaim> claims, Func<string, Character?> find)

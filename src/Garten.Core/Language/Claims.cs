@@ -164,7 +164,7 @@ internal sealed class ClaimMaker(Lexicon lexicon)
         quality.Id is "hair-colour" or "hair-length" or "hair-attitude" or "hair-place" or "hair-form"
         || quality.Id.StartsWith("gland-", StringComparison.Ordinal);
 
-    private static Choice? Fit(Predicate predicate, TermSense sense, bool isRuled)
+    private Choice? Fit(Predicate predicate, TermSense sense, bool isRuled)
     {
         var (part, region) = (predicate.Place.Part, predicate.With.Region);
         var quality = sense.Quality;
@@ -184,7 +184,9 @@ internal sealed class ClaimMaker(Lexicon lexicon)
             return null;
         if (!predicate.IsOfHair && !isRuled && quality.Id is "hair-colour" or "hair-length" or "hair-attitude" or "hair-place")
             return null;
-        if (!isRuled && (!BotanyIndex.IsUsual(part, quality) || quality.Id == "sap" && part.Id != "sap"))
+        if (
+            !isRuled && (!BotanyIndex.IsUsual(part, quality) || !lexicon.IsReadOf(quality, part) || quality.Id == "sap" && part.Id != "sap")
+        )
             return null;
         if (region.Length == 0)
             return new(quality, sense.State, "");

@@ -70,7 +70,7 @@ internal sealed partial class ClauseReader(
 
     private bool IsPredicateStart(int i) => !Has(i, WordKind.Part);
 
-    private IReadOnlyList<LexiconEntry> At(int i) => lexicon.At(tokens.List, i, end);
+    private IReadOnlyList<LexiconEntry> At(int i) => lexicon.At(tokens, i, end);
 
     private bool Has(int i, WordKind kind) => i < end && At(i).Any(e => e.Kind == kind);
 
@@ -270,7 +270,9 @@ internal sealed partial class ClauseReader(
         if (entry.Part is not { } part || !part.IsOwned && part.Owners.Count == 0)
             return null;
         if (lexicon.Botany.CanOwn(owner.Part, part))
-            return !part.IsOwned && part.Owners[0] == owner.Part.Id ? new(part, null) : new(part, owner.Part);
+            return !part.IsOwned && (part.Owners[0] == owner.Part.Id || !part.Owners.Contains(owner.Part.Id))
+                ? new(part, null)
+                : new(part, owner.Part);
         // The base of a leaf has auricles: they are the leaf's.
         return owner.Owner is { } whole && owner.Part.Class is PartClass.Base or PartClass.Tip or PartClass.Edge
             ? Owned(entry, new(owner.Owner, null))

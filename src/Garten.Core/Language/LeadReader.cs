@@ -74,7 +74,7 @@ public sealed class GrammarReader
                 groups.UnionWith(part.Groups);
             if (_evidence.TryGetValue(part.Id, out var of))
                 groups.Add(of);
-            if (part.Id == Leaf || _lexicon.Botany.Wholes(part).Any(w => w.Id == Leaf))
+            if (part.Id != Blade && (part.Id == Leaf || _lexicon.Botany.Wholes(part).Any(w => w.Id == Leaf)))
                 leaves++;
             else if (part.Id == Frond)
                 fronds++;
@@ -89,13 +89,14 @@ public sealed class GrammarReader
 
     private const string Leaf = "leaf";
     private const string Frond = "frond";
+    private const string Blade = "blade";
 
     private IEnumerable<Part> PartsOf(string text)
     {
-        var tokens = new Tokens(text).List;
-        for (var i = 0; i < tokens.Count; )
+        var tokens = new Tokens(text);
+        for (var i = 0; i < tokens.List.Count; )
         {
-            var entries = _lexicon.At(tokens, i, tokens.Count);
+            var entries = _lexicon.At(tokens, i, tokens.List.Count);
             foreach (var entry in entries)
             {
                 if (entry is { Kind: WordKind.Part, Part: { } part })
@@ -113,7 +114,7 @@ public sealed class GrammarReader
         var unknown = new List<string>();
         for (var i = 0; i < tokens.List.Count; )
         {
-            var entries = _lexicon.At(tokens.List, i, tokens.List.Count);
+            var entries = _lexicon.At(tokens, i, tokens.List.Count);
             if (tokens.Number(i) is { Ranges.Count: > 0 } number)
                 i = Math.Max(i + 1, tokens.IndexAt(number.End));
             else if (entries.Count > 0)
@@ -131,7 +132,8 @@ public sealed class GrammarReader
     /// <summary>Reads the statements of one lead in their order: a later one may speak of the part that an earlier one has named.</summary>
     /// <param name="statements">The statements as typed.</param>
     /// <param name="of">What the whole text speaks of, see <see cref="ContextOf"/>; null: that isn't known.</param>
-    public IReadOnlyList<StatementReading> Read(IReadOnlyList<string> statements, TextContext? of = null)
+    /// <param name="proposes">Whether readings are looked for that would have to be chosen.</param>
+    public IReadOnlyList<StatementReading> Read(IReadOnlyList<string> statements, TextContext? of = null, bool proposes = true)
     {
         ArgumentNullException.ThrowIfNull(statements);
         bool IsOfGroup(Part part) => of is null || !_shared.Contains(part.Id) || part.Groups.Any(of.Groups.Contains);
@@ -148,7 +150,7 @@ public sealed class GrammarReader
         var subjects = new Subjects(null, null, ofLeaves ? new(_leaf!, null) : null, false);
         foreach (var text in statements)
         {
-            var statement = new Statement(this, text, subjects, IsOfGroup, of);
+            var statement = new Statement(this, text, subjects, IsOfGroup, of, proposes);
             readings.Add(statement.Read());
             subjects = statement.Subjects with { HasHairs = subjects.HasHairs || SpeaksOfHairs(readings[^1], text) };
         }
@@ -172,6 +174,7 @@ public sealed class GrammarReader
         private readonly Func<Part, bool> isOfGroup;
         private readonly IReadOnlySet<string> groups;
         private readonly string blade;
+        private readonly bool proposes;
         private readonly Tokens _tokens;
         private readonly List<Done> _done = [];
 
@@ -183,9 +186,9 @@ public sealed class GrammarReader
         private bool _names;
         private bool _isConditional;
 
-        public Statement(GrammarReader reader, string text, Subjects before, Func<Part, bool> isOfGroup, TextContext? of)
+        public Statement(GrammarReader reader, string text, Subjects before, Func<Part, bool> isOfGroup, TextContext? of, bool proposes)
         {
-            (this.reader, this.text, this.before, this.isOfGroup) = (reader, text, before, isOfGroup);
+            (this.reader, this.text, this.before, this.isOfGroup, this.proposes) = (reader, text, before, isOfGroup, proposes);
             groups = of?.Groups ?? NoGroups;
             blade = of is { IsOfFronds: true } ? Frond : Leaf;
             _tokens = new Tokens(text);
@@ -209,18 +212,44 @@ public sealed class GrammarReader
             for (var k = 0; k < clauses.Count; k++)
             {
                 var (from, to) = clauses[k];
-                var ways = Ways(from, to, isLoose: false, out var form);
+                ClauseForm? form = null;
+                // Every token has to be used: a clause with a word that isn't known can't be read, nor can one that takes it in.
+                var ways = HasUnknown(from, to) ? [] : Ways(from, to, isLoose: false, out form);
                 // "with long, white hairs": the comma is within a phrase.
                 const int mostJoined = 3;
-                for (var j = k + 1; ways.Count == 0 && j < clauses.Count && j <= k + mostJoined; j++)
+                for (var j = k + 1; ways.Count == 0 && j < clauses.Count && j <= k + mostJoined && !HasUnknown(from, clauses[j].To); j++)
                 {
                     ways = Ways(from, clauses[j].To, isLoose: false, out form);
                     if (ways.Count > 0)
                         (to, k) = (clauses[j].To, j);
                 }
+                // "leaves green beneath and petiole short": two clauses without a comma.
+                if (ways.Count == 0 && !HasUnknown(from, to) && SplitAt(from, to) is { } at)
+                {
+                    Take(from, at, Ways(from, at, isLoose: false, out form), form);
+                    Take(at, to, Ways(at, to, isLoose: false, out form), form);
+                    continue;
+                }
                 Take(from, to, ways, form);
             }
             return Whole();
+        }
+
+        // Where an "and" joins two clauses of which each is read by itself and the second names a part of its own; null where none does.
+        private int? SplitAt(int from, int to)
+        {
+            for (var i = from + 1; i < to - 1; i++)
+            {
+                if (!Kind(i, WordKind.And) && !Kind(i, WordKind.But) || !OpensWithPart(i + 1, to))
+                    continue;
+                if (
+                    Ways(from, i, isLoose: false, out _).Count == 1
+                    && Ways(i, to, isLoose: false, out var second).Count == 1
+                    && second!.NamesSubject
+                )
+                    return i;
+            }
+            return null;
         }
 
         private void Take(int from, int to, List<ImmutableList<StatementClaim>> ways, ClauseForm? form)
@@ -276,7 +305,10 @@ public sealed class GrammarReader
             var takesBack = TakesBack(from, to);
             if (takesBack)
                 Withdraw();
-            var proposals = ways.Count > 1 ? ways : Ways(from, to, isLoose: true, out _);
+            var proposals =
+                ways.Count > 1 ? ways
+                : proposes ? Ways(from, to, isLoose: true, out _)
+                : [];
             _done.Add(new(from, to, [], [.. proposals.Take(MostProposals)]));
             Lost(from, to);
             // What follows an "if" holds under it alone.
@@ -348,7 +380,7 @@ public sealed class GrammarReader
                 return;
             _subjects = [];
             _main = null;
-            var opensKnown = reader._lexicon.At(_tokens.List, i, to).Count > 0 && !Kind(i, WordKind.Face);
+            var opensKnown = reader._lexicon.At(_tokens, i, to).Count > 0 && !Kind(i, WordKind.Face);
             if (from == 0 && !opensKnown)
                 Subjects = before with { First = null, Last = null };
         }
@@ -383,7 +415,7 @@ public sealed class GrammarReader
         {
             for (var i = from; i < to; i++)
             {
-                foreach (var entry in reader._lexicon.At(_tokens.List, i, to))
+                foreach (var entry in reader._lexicon.At(_tokens, i, to))
                 {
                     if (entry.Kind == WordKind.Region && entry.Value is "above" or "beneath" && i + entry.Words.Length == to)
                         return entry.Value;
@@ -401,7 +433,7 @@ public sealed class GrammarReader
             return Kind(i, WordKind.Break)
                 || Enumerable
                     .Range(from, to - from)
-                    .Any(k => reader._lexicon.At(_tokens.List, k, to).Any(e => e is { Kind: WordKind.Break, Value.Length: > 0 }));
+                    .Any(k => reader._lexicon.At(_tokens, k, to).Any(e => e is { Kind: WordKind.Break, Value.Length: > 0 }));
         }
 
         private void Withdraw()
@@ -498,7 +530,7 @@ public sealed class GrammarReader
             return clauses;
         }
 
-        private bool Kind(int i, WordKind kind) => reader._lexicon.At(_tokens.List, i, _tokens.List.Count).Any(e => e.Kind == kind);
+        private bool Kind(int i, WordKind kind) => reader._lexicon.At(_tokens, i, _tokens.List.Count).Any(e => e.Kind == kind);
 
         private bool Contains(int from, int to, WordKind kind)
         {
@@ -513,19 +545,25 @@ public sealed class GrammarReader
         // Whether a token is known and doesn't go on with what it stands behind: "leaves of suckers" aren't the leaves.
         private bool IsKnown(int i, int to) =>
             _tokens.Number(i).Ranges.Count > 0
-            || reader._lexicon.At(_tokens.List, i, to) is { Count: > 0 } entries && !entries.Any(e => e.Kind is WordKind.Of or WordKind.On);
+            || reader._lexicon.At(_tokens, i, to) is { Count: > 0 } entries && !entries.Any(e => e.Kind is WordKind.Of or WordKind.On);
 
         private bool HasUnknown(int from, int to)
         {
             for (var i = from; i < to; )
             {
-                var entries = reader._lexicon.At(_tokens.List, i, to);
-                if (_tokens.Number(i) is { Ranges.Count: > 0 } number)
+                var entries = reader._lexicon.At(_tokens, i, to);
+                var words = entries.Count == 0 ? 0 : entries[0].Words.Length;
+                // "three-cornered" is a word of the vocabulary before it is a number.
+                if (words > 1 || words == 1 && _tokens.Number(i).Ranges.Count == 0)
+                    i += words;
+                else if (_tokens.Number(i) is { Ranges.Count: > 0 } number)
                     i = Math.Max(i + 1, _tokens.IndexAt(number.End));
-                else if (entries.Count == 0)
+                else if (_tokens.List[i].Kind == TokenKind.Comma)
+                    i++;
+                else if (words == 0)
                     return true;
                 else
-                    i += entries[0].Words.Length;
+                    i += words;
             }
             return false;
         }
@@ -610,7 +648,7 @@ public sealed class GrammarReader
                         i = Math.Max(i + 1, _tokens.IndexAt(number.End));
                         continue;
                     }
-                    var entries = reader._lexicon.At(_tokens.List, i, done.To);
+                    var entries = reader._lexicon.At(_tokens, i, done.To);
                     var n = entries.Count == 0 ? 1 : entries[0].Words.Length;
                     StatementPartKind? kind =
                         entries.Any(e => e.Kind == WordKind.State) ? StatementPartKind.State

@@ -133,6 +133,7 @@ internal sealed class Lexicon
     private readonly Dictionary<string, List<LexiconEntry>> _entries = new(StringComparer.Ordinal);
     private readonly Dictionary<string, List<SenseRule>> _rules = new(StringComparer.Ordinal);
     private readonly Dictionary<string, Part> _partByNoun = new(StringComparer.Ordinal);
+    private readonly Dictionary<string, HashSet<string>> _only = new(StringComparer.Ordinal);
     private readonly BotanyIndex _botany;
 
     public Lexicon(BotanyIndex botany, IReadOnlyList<TaughtTerm> taught)
@@ -196,6 +197,9 @@ internal sealed class Lexicon
                     if (pair.Length == 2 && botany.Quality(pair[0]) is { } meant)
                         Term(word.Text, meant, pair[1]);
                     break;
+                case "only":
+                    _only[word.Text] = [.. word.Value.Split('|')];
+                    break;
                 case "unread" or "unnoun" or "part" or "grouped" or "evidence":
                     break;
                 default:
@@ -224,9 +228,18 @@ internal sealed class Lexicon
     }
 
     /// <summary>The longest entries whose words stand at a token; empty where none does.</summary>
-    public IReadOnlyList<LexiconEntry> At(IReadOnlyList<Token> tokens, int i, int end)
+    public IReadOnlyList<LexiconEntry> At(Tokens of, int i, int end)
     {
-        if (i >= end || tokens[i].Kind != TokenKind.Word)
+        if (i >= end)
+            return [];
+        // The same place is asked for again and again; only near the end of a clause a phrase may not fit into it.
+        var known = of.Entries[i] ??= Find(of.List, i, of.List.Count);
+        return known.Count == 0 || i + known[0].Words.Length <= end ? known : Find(of.List, i, end);
+    }
+
+    private List<LexiconEntry> Find(IReadOnlyList<Token> tokens, int i, int end)
+    {
+        if (tokens[i].Kind != TokenKind.Word)
             return [];
         List<LexiconEntry> found = [];
         foreach (var entry in _entries.GetValueOrDefault(tokens[i].Text) ?? [])
@@ -248,6 +261,10 @@ internal sealed class Lexicon
 
     /// <summary>Whether a word is known, alone or as the beginning of a phrase.</summary>
     public bool Knows(string word) => _entries.ContainsKey(word) || Derived(word) is not null;
+
+    /// <summary>Whether a quality is read of a part: some are of few parts alone, whatever else could have them.</summary>
+    public bool IsReadOf(Quality quality, Part part) =>
+        !_only.TryGetValue(quality.Id, out var parts) || parts.Contains(part.Id) || _botany.Wholes(part).Any(w => parts.Contains(w.Id));
 
     /// <summary>The rule for a term on a part; null where there is none.</summary>
     public SenseRule? Rule(string phrase, Part part)
@@ -273,7 +290,16 @@ internal sealed class Lexicon
     /// <summary>Words as they are looked up: small letters, hyphens as spaces.</summary>
     public static string Key(string text) => string.Join(' ', Words(text));
 
-    private static string[] Words(string text) => [.. new Tokens(text).List.Where(t => t.Kind == TokenKind.Word).Select(t => t.Text)];
+    // Most terms are plain words: only the others are taken apart letter by letter.
+    private static string[] Words(string text) =>
+        text.All(c => c is (>= 'a' and <= 'z') or ' ')
+        && !text.Contains("color", StringComparison.Ordinal)
+        && !text.Contains("gray", StringComparison.Ordinal)
+        && !text.Contains("fiber", StringComparison.Ordinal)
+            ? text.Split(' ', StringSplitOptions.RemoveEmptyEntries)
+            : Taken(text);
+
+    private static string[] Taken(string text) => [.. new Tokens(text).List.Where(t => t.Kind == TokenKind.Word).Select(t => t.Text)];
 
     private void AddPart(string noun, Part part, HashSet<string> unread)
     {

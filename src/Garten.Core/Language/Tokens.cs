@@ -33,7 +33,7 @@ internal readonly record struct Token(string Text, TokenKind Kind, int At, int L
 /// </summary>
 internal sealed class Tokens
 {
-    private readonly Dictionary<int, NotationReading> _numbers = [];
+    private readonly NotationReading?[] _numbers;
 
     // "less than 5 mm", "up to 3 m": words that can begin a number.
     private static readonly HashSet<string> Openers = new(StringComparer.Ordinal)
@@ -129,7 +129,12 @@ internal sealed class Tokens
             list.Add(new(Spelled(text[from..at]), TokenKind.Word, from, at - from));
         }
         List = list;
+        Entries = new IReadOnlyList<LexiconEntry>?[list.Count];
+        _numbers = new NotationReading?[list.Count];
     }
+
+    /// <summary>What the lexicon has for each token, as far as it was asked for.</summary>
+    public IReadOnlyList<LexiconEntry>?[] Entries { get; }
 
     /// <summary>The statement as typed.</summary>
     public string Text { get; }
@@ -143,7 +148,7 @@ internal sealed class Tokens
     /// <summary>The number that begins at a token; without ranges where none does.</summary>
     public NotationReading Number(int i)
     {
-        if (_numbers.TryGetValue(i, out var known))
+        if (_numbers[i] is { } known)
             return known;
         var token = List[i];
         var none = new NotationReading([], token.At);

@@ -31,6 +31,9 @@ internal sealed partial class DemoLoader(
     private const string FloraId = "torvane";
     private const int AtOnce = 4;
 
+    // The island's own keys, and a page out of an old book whose plants no flora here describes.
+    private static readonly string[] TextFolders = ["keys", "pages"];
+
     private static Guid SubjectOf(Command command) =>
         command switch
         {
@@ -77,8 +80,7 @@ internal sealed partial class DemoLoader(
         if ((await places.ListAsync(stop)).Count > 0)
             return;
         var began = clock.GetTimestamp();
-        // The island's own keys, and a page out of an old book whose plants no flora here describes.
-        var texts = new[] { "keys", "pages" }.Select(f => Path.Combine(folder, f)).Where(Directory.Exists);
+        var texts = TextFolders.Select(f => Path.Combine(folder, f)).Where(Directory.Exists);
         foreach (var file in texts.SelectMany(f => Directory.EnumerateFiles(f, "*.txt").Order(StringComparer.Ordinal)))
         {
             await SendAsync(new SaveKeysCommand(Guid.CreateVersion7(), await File.ReadAllTextAsync(file, stop)), stop);

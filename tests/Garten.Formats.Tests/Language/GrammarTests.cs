@@ -12,6 +12,8 @@ public sealed class GrammarTests(ITestOutputHelper output)
     [Theory]
     [InlineData("first.txt", 0.75, 0)]
     [InlineData("second.txt", 0.70, 0)]
+    [InlineData("third.txt", 0.70, 0)]
+    [InlineData("fourth.txt", 0.65, 0)]
     public void StatementsMeanWhatTheyWereSaidToMean(string file, double taken, double wrong)
     {
         var judged = GoldFile.Judge(Reader, file);

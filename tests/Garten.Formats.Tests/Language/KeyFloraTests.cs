@@ -80,7 +80,9 @@ public sealed class KeyFloraTests(ITestOutputHelper output)
         var claims = open.Reading.Claims.Concat(open.Open[0].Choices[0].Claims).ToList();
         var table = CharacterTable.Empty with { Botany = ShippedVocabulary.Botany };
         var after = new BenchShelf(shelf.Keys, table, [], null, [new(open.Reading.Text, claims)]);
-        var now = ReadKey.Of(after, version).Statements.Single(s => s.Couplet == open.Couplet && s.Lead == open.Lead && s.Index == open.Index);
+        var now = ReadKey
+            .Of(after, version)
+            .Statements.Single(s => s.Couplet == open.Couplet && s.Lead == open.Lead && s.Index == open.Index);
         Assert.True(now.Reading.IsCorrected);
         Assert.Equal(claims.Select(GoldFile.Show), now.Reading.Claims.Select(GoldFile.Show));
         Assert.Empty(now.Open);

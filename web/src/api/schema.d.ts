@@ -2553,7 +2553,11 @@ export interface components {
         GrammarWord: {
             /** @description The word or phrase. */
             text: string;
-            /** @description What it does: see `Language.WordKind`; or "part", "term", "sense", "unread", "grouped". */
+            /**
+             * @description What it does: see `Language.WordKind`; or "part", "term" and "sense" (what a
+             *                 word means, and on which parts), "unread" and "unnoun" (what isn't read), "only" (parts that a quality is read of), "grouped" and
+             *                 "evidence" (groups of plants).
+             */
             kind: string;
             /** @description What belongs to it: a share, a region, "blade&gt;outline=round"; may be empty. */
             value: string;

@@ -81,18 +81,15 @@ internal sealed class KeysFeature : IFeature
             .WithName("readStatements")
             .WithSummary("The statements of a key version with their readings.");
 
-        keys.MapPost(
-                "/{hash}/flora",
-                async (string hash, CoreCallHost host, FloraRepository floras, CancellationToken stop) =>
-                {
-                    var shelf = (await host.ShelfAsync([hash], stop)).Ready();
-                    if (shelf.Keys.Find(hash) is not { } version)
-                        return Problems.Result(404, "key.unknown", "No key version has this hash.", "Choose one from the list of keys.");
-                    var id = FloraImporter.IdOf(version.Key.Title) is { Length: > 0 } plain ? $"key-{plain}" : $"key-{hash[..ShortHash]}";
-                    await floras.PublishAsync(KeyFlora.Of(shelf, version, id), stop);
-                    return Results.Ok(new KeyFloraMade(id));
-                }
-            )
+        keys.MapPost("/{hash}/flora", async (string hash, CoreCallHost host, FloraRepository floras, CancellationToken stop) =>
+            {
+                var shelf = (await host.ShelfAsync([hash], stop)).Ready();
+                if (shelf.Keys.Find(hash) is not { } version)
+                    return Problems.Result(404, "key.unknown", "No key version has this hash.", "Choose one from the list of keys.");
+                var id = FloraImporter.IdOf(version.Key.Title) is { Length: > 0 } plain ? $"key-{plain}" : $"key-{hash[..ShortHash]}";
+                await floras.PublishAsync(KeyFlora.Of(shelf, version, id), stop);
+                return Results.Ok(new KeyFloraMade(id));
+            })
             .Produces<KeyFloraMade>()
             .Produces<ProblemReport>(404, Problem)
             .WithName("makeKeyFlora")
