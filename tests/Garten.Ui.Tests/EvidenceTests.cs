@@ -115,7 +115,7 @@ public sealed class EvidenceTests(GartenSite site) : IClassFixture<GartenSite>
         browser.Until(() => browser.All("[aria-labelledby=unknown-words] button").Count < before, "the taught word is known");
         browser.Click("Sift its taxa");
         browser.UntilText("10 taxa on the list");
-        browser.UntilText("in its own words");
+        browser.UntilText("Look next at");
         browser.ShouldHaveNoErrors();
     }
 

@@ -77,7 +77,8 @@ internal sealed partial class ClauseReader(
     private LexiconEntry? Get(int i, WordKind kind) => i < end ? At(i).FirstOrDefault(e => e.Kind == kind) : null;
 
     // Words that aren't known are passed over where proposals are looked for.
-    private bool IsUnknown(int i) => context.IsLoose && i < end && At(i).Count == 0 && tokens.Number(i).Ranges.Count == 0;
+    private bool IsUnknown(int i) =>
+        context.IsLoose && i < end && At(i).All(e => e.Kind is WordKind.Function or WordKind.Unsaid) && tokens.Number(i).Ranges.Count == 0;
 
     // A noun phrase: "the young leaves", "hairs of the rachis", "leaf base", "underside", "short blunt teeth".
     private IEnumerable<(

@@ -1,6 +1,8 @@
 import { Box, Link, Typography } from "@mui/material";
 import type { Schemas } from "../../api/client";
-import { useKeyReading } from "./useKeyReading";
+import { Proposals } from "./Proposals";
+import { UnknownWords } from "./UnknownWords";
+import { useKeyReading, useTeaching } from "./useKeyReading";
 
 const kinds = [
   ["taken", "are weighed", "signal.support"],
@@ -8,10 +10,23 @@ const kinds = [
   ["text", "stay text and are weighed by hand", "text.secondary"],
 ] as const;
 
-/** How much of a key is weighed, as a bar and in words. */
+/** How much of a key is weighed, what is to be chosen, and the words that would open most. */
 export function KeyMeter({ hash }: { hash: string }) {
   const { reading } = useKeyReading(hash);
-  return reading ? <Meter meter={reading.meter} /> : null;
+  const { refused, set, teach } = useTeaching();
+  if (!reading) return null;
+  return (
+    <>
+      <Meter meter={reading.meter} />
+      {refused && (
+        <Typography role="alert" color="error">
+          ✕ {refused}
+        </Typography>
+      )}
+      <Proposals statements={reading.statements} onDecide={set} />
+      <UnknownWords words={reading.words} onTeach={teach} />
+    </>
+  );
 }
 
 function Meter({ meter }: { meter: Schemas["KeyMeter"] }) {
@@ -45,7 +60,7 @@ function Meter({ meter }: { meter: Schemas["KeyMeter"] }) {
             <strong>{meter[kind]}</strong> {words}
           </span>
         ))}
-        . <Link href="#statements">See how</Link>
+        . <Link href="#statements">See every one</Link>
       </Typography>
     </Box>
   );

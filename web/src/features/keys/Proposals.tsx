@@ -6,8 +6,8 @@ import { leadLetter } from "../../shared/botany/leads";
 type Statement = Schemas["ReadStatement"];
 type Claim = Schemas["StatementClaim"];
 
-// As many as are gone through in half a minute; the next ones follow.
-const AT_ONCE = 5;
+// As many as are gone through at a glance; the next ones follow.
+const AT_ONCE = 3;
 
 interface Props {
   statements: Statement[];
@@ -21,7 +21,7 @@ export function Proposals({ statements, onDecide }: Props) {
   if (open.length === 0) return null;
   return (
     <Box sx={{ mb: 3 }}>
-      <Typography variant="h3" id="to-choose" sx={{ mb: 0.5 }}>
+      <Typography component="h2" variant="h3" id="to-choose" sx={{ mb: 0.5 }}>
         To choose: {open.length}
       </Typography>
       <Typography variant="body2" color="text.secondary" sx={{ mb: 1 }}>

@@ -18,9 +18,7 @@ import type { Schemas } from "../../api/client";
 import { useSend } from "../../offline/mending";
 import { useComposed } from "../../offline/vocabulary";
 import { QuietButton } from "../../shared/ui/QuietButton";
-import { Proposals } from "./Proposals";
-import { UnknownWords } from "./UnknownWords";
-import { useKeyReading } from "./useKeyReading";
+import { useKeyReading, useTeaching } from "./useKeyReading";
 
 type Reading = Schemas["StatementReading"];
 type Character = Schemas["Character"];
@@ -28,25 +26,14 @@ type Character = Schemas["Character"];
 // A key may have very many statements; a page of them at a time keeps the browser quick.
 const PAGE = 80;
 
-/** What is to be chosen, the words that would open most, and text and reading of every statement side by side. */
+/** Text and reading of every statement side by side. */
 export function StatementList({ hash }: { hash: string }) {
   const { reading: found, table } = useKeyReading(hash);
   const client = useQueryClient();
   const [shown, setShown] = useState(PAGE);
   const [editing, setEditing] = useState<Reading>();
-  const [refused, setRefused] = useState("");
-  const send = useSend();
+  const { refused, set } = useTeaching();
   const composed = useComposed(editing?.claims.map((claim) => claim.character) ?? NONE);
-  const tell = async (command: Schemas["Command"]) => {
-    const sent = await send(command);
-    setRefused(sent.kind === "refused" ? `${sent.problem.title} ${sent.problem.detail}` : "");
-    void client.invalidateQueries({ queryKey: ["shelf"] });
-  };
-  // What is set stays so, whatever the grammar or the glossary make of it later.
-  const set = (text: string, claims: Schemas["StatementClaim"][]) =>
-    void tell({ kind: "correctStatement", id: uuid(), text, claims });
-  const teach = (term: string, character: string, state: string) =>
-    void tell({ kind: "teachTerm", id: uuid(), character, state, term });
   if (!table || !found) return <Typography role="status">Reading the statements …</Typography>;
   return (
     <>
@@ -55,11 +42,6 @@ export function StatementList({ hash }: { hash: string }) {
           ✕ {refused}
         </Typography>
       )}
-      <Proposals statements={found.statements} onDecide={set} />
-      <UnknownWords words={found.words} onTeach={teach} />
-      <Typography variant="h3" sx={{ mb: 0.5 }}>
-        Every statement
-      </Typography>
       <Typography variant="body2" sx={{ mb: 1 }}>
         <Mark kind="noun">part</Mark> <Mark kind="state">what it is like</Mark> <Mark kind="quantity">measure</Mark>{" "}
         <Mark kind="modality">how often</Mark> <Mark kind="negation">not</Mark> · in grey: stays text

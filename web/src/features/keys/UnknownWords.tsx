@@ -29,7 +29,7 @@ export function UnknownWords({ words, onTeach }: Props) {
   if (words.length === 0) return null;
   return (
     <Box sx={{ mb: 3 }}>
-      <Typography variant="h3" id="unknown-words" sx={{ mb: 0.5 }}>
+      <Typography component="h2" variant="h3" id="unknown-words" sx={{ mb: 0.5 }}>
         Words that would open most
       </Typography>
       <Typography variant="body2" color="text.secondary" sx={{ mb: 1 }}>

@@ -1,6 +1,9 @@
-import { useQuery } from "@tanstack/react-query";
+import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
+import { v7 as uuid } from "uuid";
+import type { Schemas } from "../../api/client";
 import { core, fillShelf } from "../../core/coreClient";
+import { useSend } from "../../offline/mending";
 import { useShelf } from "../../offline/queries";
 import { useVocabulary } from "../../offline/vocabulary";
 
@@ -20,4 +23,23 @@ export function useKeyReading(hash: string) {
     },
   });
   return { reading: found.data, table: shelf.data?.table };
+}
+
+/** Sets readings and teaches words; what is set stays so, whatever the grammar or the glossary make of it later. */
+export function useTeaching() {
+  const client = useQueryClient();
+  const send = useSend();
+  const [refused, setRefused] = useState("");
+  const tell = async (command: Schemas["Command"]) => {
+    const sent = await send(command);
+    setRefused(sent.kind === "refused" ? `${sent.problem.title} ${sent.problem.detail}` : "");
+    void client.invalidateQueries({ queryKey: ["shelf"] });
+  };
+  return {
+    refused,
+    set: (text: string, claims: Schemas["StatementClaim"][]) =>
+      void tell({ kind: "correctStatement", id: uuid(), text, claims }),
+    teach: (term: string, character: string, state: string) =>
+      void tell({ kind: "teachTerm", id: uuid(), character, state, term }),
+  };
 }
