@@ -169,7 +169,9 @@ public sealed class BenchShelf
         ArgumentNullException.ThrowIfNull(version);
         if (!_contexts.TryGetValue(version.Hash, out var of))
             _contexts[version.Hash] = of = (IsOwn(version), _reader.ContextOf(version.Key));
-        return [.. (version.Find(couplet)?.Leads ?? []).Select(l => _reader.Read(l.Statements, of.IsOwn, of.Of, proposes))];
+        return KeyReader.Contrasted([
+            .. (version.Find(couplet)?.Leads ?? []).Select(l => _reader.Read(l.Statements, of.IsOwn, of.Of, proposes)),
+        ]);
     }
 
     /// <summary>How many ends of its key hang on a couplet.</summary>

@@ -77,6 +77,66 @@ public sealed class KeyReader
         return readings;
     }
 
+    /// <summary>
+    /// The leads of a couplet with what only the other lead can decide: "smooth" beside "hairy" may mean hairless, and is proposed then.
+    /// </summary>
+    public static IReadOnlyList<IReadOnlyList<StatementReading>> Contrasted(IReadOnlyList<IReadOnlyList<StatementReading>> leads)
+    {
+        ArgumentNullException.ThrowIfNull(leads);
+        var hairy = leads
+            .SelectMany(l => l)
+            .Where(r => !r.IsCorrected)
+            .SelectMany(r => r.Claims)
+            .Select(c => CharacterId.Read(c.Character))
+            .OfType<CharacterId>()
+            .Where(id => id.Quality.StartsWith("hair-", StringComparison.Ordinal))
+            .Select(id => id.Path)
+            .ToHashSet(StringComparer.Ordinal);
+        if (hairy.Count == 0)
+            return leads;
+        return
+        [
+            .. leads.Select(lead =>
+                (IReadOnlyList<StatementReading>)[.. lead.Select(r => r.IsCorrected || r.Clauses is null ? r : WithoutSmooth(r, hairy))]
+            ),
+        ];
+    }
+
+    private const string Smooth = "smooth";
+    private const string Surface = "surface";
+
+    private static StatementReading WithoutSmooth(StatementReading reading, HashSet<string> hairy)
+    {
+        bool IsSmooth(StatementClaim claim) =>
+            claim.States is [Smooth] && CharacterId.Read(claim.Character) is { Quality: Surface } id && hairy.Contains(id.Path);
+        var smooth = reading.Claims.Where(IsSmooth).ToList();
+        if (smooth.Count == 0)
+            return reading;
+        var hairless = smooth.ConvertAll(c =>
+            c with
+            {
+                Character = (CharacterId.Read(c.Character)!.Value with { Quality = "hair-density" }).ToString(),
+                States = ["glabrous"],
+            }
+        );
+        return reading with
+        {
+            Claims = [.. reading.Claims.Where(c => !IsSmooth(c))],
+            Clauses =
+            [
+                .. reading.Clauses!.Select(c =>
+                    reading.Text.AsSpan(c.At, c.Length).Contains(Smooth, StringComparison.OrdinalIgnoreCase)
+                        ? c with
+                        {
+                            Kind = ClauseKind.Proposed,
+                            Proposals = [hairless, smooth],
+                        }
+                        : c
+                ),
+            ],
+        };
+    }
+
     private StatementReading? Corrected(string statement) =>
         _corrected.TryGetValue(statement, out var set) ? new(statement, [.. set.Claims.Where(IsKnown)], [], true) : null;
 

@@ -168,14 +168,13 @@ internal sealed class ClaimMaker(Lexicon lexicon)
     {
         var (part, region) = (predicate.Place.Part, predicate.With.Region);
         var quality = sense.Quality;
-        if (part.Id == "hair")
-            return quality.Id.StartsWith("hair-", StringComparison.Ordinal) && quality.Id != "hair-place"
-                ? new(quality, sense.State, region)
+        // What is said of hairs, glands and teeth alone; their faces are those of what carries them.
+        if (OfThem(part.Id, quality.Id))
+            return region.Length == 0 ? new(quality, sense.State, "")
+                : Region(Faced(predicate.Place), region) is { } face ? new(quality, sense.State, face)
                 : null;
-        if (part.Id == "gland" && quality.Id.StartsWith("gland-", StringComparison.Ordinal))
-            return new(quality, sense.State, region);
-        if (part.Id == "tooth" && quality.Id.StartsWith("tooth-", StringComparison.Ordinal))
-            return new(quality, sense.State, region);
+        if (part.Id == "hair")
+            return null;
         if (
             !isRuled
             && quality.Id.StartsWith("gland-", StringComparison.Ordinal)
@@ -192,12 +191,27 @@ internal sealed class ClaimMaker(Lexicon lexicon)
             return new(quality, sense.State, "");
         if (region == "base" && quality.Id == "base-form" || region == "tip" && quality.Id == "apex")
             return new(quality, sense.State, "");
-        if (!Array.Exists(OfPlace, p => quality.Id.StartsWith(p, StringComparison.Ordinal)) || Region(part, region) is not { } where)
+        if (
+            !Array.Exists(OfPlace, p => quality.Id.StartsWith(p, StringComparison.Ordinal))
+            || Region(Faced(predicate.Place), region) is not { } where
+        )
             return null;
         // An edge has no faces.
         var isOfEdge = quality.Id is "margin" || quality.Id.StartsWith("edge-", StringComparison.Ordinal) || quality.Id == "margin-hairs";
         return isOfEdge && where is "above" or "beneath" or Both ? null : new(quality, sense.State, where);
     }
+
+    private static bool OfThem(string part, string quality) =>
+        part switch
+        {
+            "hair" => quality.StartsWith("hair-", StringComparison.Ordinal) && quality != "hair-place",
+            "gland" => quality.StartsWith("gland-", StringComparison.Ordinal),
+            "tooth" => quality.StartsWith("tooth-", StringComparison.Ordinal),
+            _ => false,
+        };
+
+    // Hairs and glands have the faces of what carries them.
+    private static Part Faced(PartPlace place) => place is { Part.Id: "hair" or "gland", Owner: { } owner } ? owner : place.Part;
 
     // "Above" and "below" are faces of a blade, ends of a stem; of other parts nobody can say.
     private static string? Region(Part part, string region) =>
@@ -211,8 +225,7 @@ internal sealed class ClaimMaker(Lexicon lexicon)
         };
 
     private static bool HasFaces(Part part) =>
-        part.Class is PartClass.Blade or PartClass.Edge
-        || part.Id is "petiole" or "rachis" or "vein" or "midrib" or "lateral-vein" or "hair" or "gland";
+        part.Class is PartClass.Blade or PartClass.Edge || part.Id is "petiole" or "rachis" or "vein" or "midrib" or "lateral-vein";
 
     private List<List<StatementClaim>> Measured(Predicate predicate)
     {
@@ -273,7 +286,7 @@ internal sealed class ClaimMaker(Lexicon lexicon)
         foreach (var more in group)
             share = Math.Min(share, Share(more.With));
         List<StatementClaim> claims = [];
-        var where = region.Length == 0 ? "" : Region(predicate.Place.Part, region) ?? "?";
+        var where = region.Length == 0 ? "" : Region(Faced(predicate.Place), region) ?? "?";
         foreach (var face in where == Both ? ["above", "beneath"] : new[] { where })
         {
             if (Id(predicate.Place, quality, face) is not { } id || lexicon.Botany.Compose(id) is not { } character)

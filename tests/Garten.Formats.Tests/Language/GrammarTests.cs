@@ -114,6 +114,12 @@ public sealed class GrammarTests(ITestOutputHelper output)
     [InlineData("Twigs hairless except at the tip", "hair")]
     [InlineData("Petals shorter than the hairy sepals", "petal")]
     [InlineData("Leaves toothed, or the margin rolled", "margin")]
+    [InlineData("Twigs green in winter", "persistence")]
+    [InlineData("Leaves, if hairy, with stellate hairs; margin entire", "hair")]
+    [InlineData("Flowers 5-merous", "number")]
+    [InlineData("Stems smooth or, if hairy, with deflexed hairs", "surface")]
+    [InlineData("Leaves opposite below, alternate above", "arrangement")]
+    [InlineData("Margins toothed, the teeth tipped with glands", "colour")]
     public void ATrapIsNotSteppedInto(string text, string of) =>
         Assert.DoesNotContain(Reader.Read([text])[0].Claims, c => c.Character.Contains(of, StringComparison.Ordinal));
 

@@ -100,6 +100,24 @@ public sealed class KeyFloraTests(ITestOutputHelper output)
     }
 
     [Fact]
+    public void SmoothBesideHairyIsAskedAbout()
+    {
+        const string text = """
+            Key to two
+
+            1. Twigs smooth; leaves hairy beneath ... Alba prima
+            1. Twigs hairy; leaves smooth and shining above ... Alba secunda
+            """;
+        var key = KeyTextReader.Read(text).Keys[0];
+        var version = new KeyVersion(KeyHash.Of(key), key);
+        var table = CharacterTable.Empty with { Botany = ShippedVocabulary.Botany };
+        var read = ReadKey.Of(new BenchShelf(new KeyShelf([version]), table, []), version).Statements;
+        Assert.Empty(read[0].Reading.Claims);
+        Assert.Equal(["hairs of the twig: hairless", "surface of the twig: smooth"], read[0].Open.Single().Choices.Select(c => c.InWords));
+        Assert.Equal(["twig.hair-density=hairy"], read[2].Reading.Claims.Select(GoldFile.Show));
+    }
+
+    [Fact]
     public void CoupletsThatStayTextAreContrastedInTheirOwnWords()
     {
         const string text = """
