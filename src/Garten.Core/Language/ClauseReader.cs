@@ -696,10 +696,11 @@ internal sealed partial class ClauseReader(
                     w => w with { Region = entry.Value }
                 ),
                 WordKind.Age => With(parse, entry, w => w with { Age = Enum.Parse<PartAge>(entry.Value, true) }),
-                WordKind.With when IsPattern(parse.Predicates[^1]) && ColourAt(i + entry.Words.Length) is { } colour => parse with
-                {
-                    Next = i + entry.Words.Length + colour.Words.Length,
-                },
+                WordKind.With when IsPattern(parse.Predicates[^1]) && ColourAt(i + entry.Words.Length) is { } colour => new Parse(
+                    i + entry.Words.Length + colour.Words.Length,
+                    // "dotted with crimson" is said of a colour, not of glands.
+                    parse.Predicates.SetItem(parse.Predicates.Count - 1, OfPattern(parse.Predicates[^1]))
+                ),
                 WordKind.Roughly => With(parse, entry, w => w with { IsRough = true }),
                 WordKind.Look or WordKind.Degree or WordKind.Placed => parse with { Next = i + entry.Words.Length },
                 WordKind.State when entry.Senses.Any(s => s.Quality.Id == "hair-place") && IsHairy(parse.Predicates[^1]) => new Parse(
@@ -737,6 +738,12 @@ internal sealed partial class ClauseReader(
     }
 
     private static bool IsPattern(Predicate predicate) => predicate.Senses.Any(s => s.Quality.Id == Pattern);
+
+    private static Predicate OfPattern(Predicate predicate) =>
+        predicate with
+        {
+            Senses = [.. predicate.Senses.Where(s => s.Quality.Id == Pattern)],
+        };
 
     private LexiconEntry? ColourAt(int i) =>
         Get(i, WordKind.State) is { } entry && entry.Senses.Any(s => s.Quality.Id == Colour) && !Has(i + entry.Words.Length, WordKind.Part)
