@@ -1,0 +1,166 @@
+using System.Collections.Immutable;
+using System.Runtime.CompilerServices;
+using Garten.Core.Botany;
+using Garten.Core.Characters;
+using Garten.Core.Evidence;
+
+namespace Garten.Core.Language;
+
+/// <summary>What a text speaks of as a whole.</summary>
+/// <param name="Groups">Groups of plants that it names parts of.</param>
+/// <param name="IsOfLeaves">Whether it speaks of leaves, and of no fronds.</param>
+/// <param name="IsOfFronds">Whether it speaks of fronds more than of leaves.</param>
+public sealed record TextContext(IReadOnlySet<string> Groups, bool IsOfLeaves, bool IsOfFronds = false);
+
+/// <summary>
+/// Reads statements of keys and descriptions by the words of a vocabulary: every clause in all ways that its constructions allow. What can
+/// be read in one way alone is taken; several ways, or one that passes over words, are proposals; the rest stays text. It never changes and
+/// may be shared.
+/// </summary>
+public sealed partial class GrammarReader
+{
+    /// <summary>No statement offers more proposals.</summary>
+    public const int MostProposals = 3;
+
+    // Longer ones aren't statements of a key.
+    private const int MostTokens = 120;
+
+    private readonly Lexicon _lexicon;
+    private readonly ClaimMaker _claims;
+    private readonly HashSet<string> _shared;
+    private readonly Dictionary<string, string> _evidence;
+    private readonly Part? _leaf;
+
+    private static readonly ConditionalWeakTable<BotanyIndex, GrammarReader> Made = [];
+
+    /// <summary>The reader of a vocabulary: made once, but with what persons have taught anew.</summary>
+    /// <param name="botany">The vocabulary.</param>
+    /// <param name="taught">Terms that persons have taught; those of characters that aren't made of part and quality are passed
+    /// over.</param>
+    public static GrammarReader Of(BotanyIndex botany, IReadOnlyList<TaughtTerm> taught)
+    {
+        ArgumentNullException.ThrowIfNull(botany);
+        ArgumentNullException.ThrowIfNull(taught);
+        return taught.Any(t => CharacterId.IsComposed(t.Character))
+            ? new GrammarReader(botany, taught)
+            : Made.GetValue(botany, static b => new GrammarReader(b));
+    }
+
+    /// <summary>Makes it.</summary>
+    /// <param name="botany">The vocabulary.</param>
+    /// <param name="taught">Terms that persons have taught.</param>
+    public GrammarReader(BotanyIndex botany, IReadOnlyList<TaughtTerm>? taught = null)
+    {
+        ArgumentNullException.ThrowIfNull(botany);
+        _lexicon = new Lexicon(botany, taught ?? []);
+        _claims = new ClaimMaker(_lexicon);
+        _leaf = botany.Part("leaf");
+        _evidence = (botany.Vocabulary.Words ?? [])
+            .Where(w => w.Kind == "evidence")
+            .DistinctBy(w => w.Text)
+            .ToDictionary(w => w.Text, w => w.Value, StringComparer.Ordinal);
+        _shared = [.. (botany.Vocabulary.Words ?? []).Where(w => w.Kind == "grouped").Select(w => w.Text)];
+    }
+
+    /// <summary>What a whole text speaks of: the key that a lead is from, or a description.</summary>
+    public TextContext ContextOf(IEnumerable<string> statements)
+    {
+        ArgumentNullException.ThrowIfNull(statements);
+        var groups = new HashSet<string>(StringComparer.Ordinal);
+        var (leaves, fronds) = (0, 0);
+        foreach (var part in statements.SelectMany(PartsOf))
+        {
+            if (part.Groups.Count > 0 && !_shared.Contains(part.Id))
+                groups.UnionWith(part.Groups);
+            if (_evidence.TryGetValue(part.Id, out var of))
+                groups.Add(of);
+            if (part.Id != Blade && (part.Id == Leaf || _lexicon.Botany.Wholes(part).Any(w => w.Id == Leaf)))
+                leaves++;
+            else if (part.Id == Frond)
+                fronds++;
+        }
+        return new(groups, leaves > 0 && fronds == 0, fronds > 0 && leaves <= fronds);
+    }
+
+    private bool SpeaksOfHairs(StatementReading reading, string text) =>
+        reading.Claims.Any(c => c.Character.Contains(".hair-", StringComparison.Ordinal)) || PartsOf(text).Any(p => p.Id == "hair");
+
+    private static readonly IReadOnlySet<string> NoGroups = new HashSet<string>(StringComparer.Ordinal);
+
+    private const string Leaf = "leaf";
+    private const string Frond = "frond";
+    private const string Blade = "blade";
+
+    private IEnumerable<Part> PartsOf(string text)
+    {
+        var tokens = new Tokens(text);
+        for (var i = 0; i < tokens.List.Count; )
+        {
+            var entries = _lexicon.At(tokens, i, tokens.List.Count);
+            foreach (var entry in entries)
+            {
+                if (entry is { Kind: WordKind.Part, Part: { } part })
+                    yield return part;
+            }
+            i += entries.Count == 0 ? 1 : entries[0].Words.Length;
+        }
+    }
+
+    /// <summary>The words of a text that aren't known, each once.</summary>
+    public IReadOnlyList<string> UnknownWords(string text)
+    {
+        ArgumentNullException.ThrowIfNull(text);
+        var tokens = new Tokens(text);
+        var unknown = new List<string>();
+        for (var i = 0; i < tokens.List.Count; )
+        {
+            var entries = _lexicon.At(tokens, i, tokens.List.Count);
+            if (tokens.Number(i) is { Ranges.Count: > 0 } number)
+                i = Math.Max(i + 1, tokens.IndexAt(number.End));
+            else if (entries.Count > 0)
+                i += entries[0].Words.Length;
+            else
+            {
+                if (tokens.List[i].Kind == TokenKind.Word && !unknown.Contains(tokens.List[i].Text))
+                    unknown.Add(tokens.List[i].Text);
+                i++;
+            }
+        }
+        return unknown;
+    }
+
+    /// <summary>Reads the statements of one lead in their order: a later one may speak of the part that an earlier one has named.</summary>
+    /// <param name="statements">The statements as typed.</param>
+    /// <param name="of">What the whole text speaks of, see <see cref="ContextOf"/>; null: that isn't known.</param>
+    /// <param name="proposes">Whether readings are looked for that would have to be chosen.</param>
+    public IReadOnlyList<StatementReading> Read(IReadOnlyList<string> statements, TextContext? of = null, bool proposes = true)
+    {
+        ArgumentNullException.ThrowIfNull(statements);
+        bool IsOfGroup(Part part) => of is null || !_shared.Contains(part.Id) || part.Groups.Any(of.Groups.Contains);
+        // Where a lead speaks of leaves alone, a margin or an underside is a leaf's.
+        var ofLeaves =
+            of is { IsOfLeaves: true }
+            && _leaf is not null
+            && statements
+                .SelectMany(PartsOf)
+                .All(p =>
+                    p.IsOwned || p.Id == Leaf || _lexicon.Botany.Wholes(p).Any(w => w.Id is Leaf or "vein") || p.Owners.Contains(Leaf)
+                );
+        var readings = new List<StatementReading>(statements.Count);
+        var subjects = new Subjects(null, null, ofLeaves ? new(_leaf!, null) : null, false);
+        foreach (var text in statements)
+        {
+            var statement = new Statement(this, text, subjects, IsOfGroup, of, proposes);
+            readings.Add(statement.Read());
+            subjects = statement.Subjects with { HasHairs = subjects.HasHairs || SpeaksOfHairs(readings[^1], text) };
+        }
+        return readings;
+    }
+
+    /// <summary>What the statements of a lead have been about so far.</summary>
+    /// <param name="First">The part that the lead began with; null where it isn't known.</param>
+    /// <param name="Last">The part of the last statement; null where it isn't known.</param>
+    /// <param name="Otherwise">The part that has what names no owner; null where there is none.</param>
+    /// <param name="HasHairs">Whether it has spoken of hairs.</param>
+    private readonly record struct Subjects(PartPlace? First, PartPlace? Last, PartPlace? Otherwise, bool HasHairs);
+}
