@@ -157,8 +157,10 @@ public sealed class Browser : IDisposable
 
     public IWebElement Find(string css)
     {
-        Until(() => All(css).Count > 0, css);
-        return All(css)[0];
+        // What is found counts, not what is there a moment later: a page may be drawing itself anew.
+        IWebElement? found = null;
+        Until(() => (found = All(css).FirstOrDefault()) is not null, css);
+        return found!;
     }
 
     // All that may be part of an element's name, without spaces: the browser is asked for the name itself only where this holds what is

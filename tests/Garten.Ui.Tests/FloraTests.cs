@@ -55,8 +55,8 @@ public sealed class FloraTests(GartenSite site) : IClassFixture<GartenSite>
     {
         var browser = site.Browse();
         browser.Open("/glossary/all");
-        browser.UntilText("98 qualities");
-        browser.Until(() => browser.All("main section[aria-label]").Count == 98, "all qualities");
+        browser.UntilText("99 qualities");
+        browser.Until(() => browser.All("main section[aria-label]").Count == 99, "all qualities");
         var report = browser.Run(
             """
             const canvas=document.createElement('canvas');canvas.width=canvas.height=96;
