@@ -18,6 +18,7 @@ public sealed class BenchShelf
     );
     private readonly ILookup<string, string> _forms;
     private readonly HashSet<string> _described;
+    private readonly Lazy<HashSet<string>> _inGlossary;
     private readonly DerivedDescriptions? _derived;
 
     /// <summary>Creates an instance of this type.</summary>
@@ -44,6 +45,13 @@ public sealed class BenchShelf
         Likelihood = new Likelihood(Descriptions, derived: _derived);
         _described = [.. Descriptions.Select(d => d.Taxon)];
         _forms = taxa.Where(t => t.Rank is "cultivar" or "form").ToLookup(t => t.Parent, t => t.Id, StringComparer.Ordinal);
+        _inGlossary = new(() =>
+            [
+                .. table
+                    .Descriptions.Where(d => !d.IsProvisional && d.Characters.Any(c => _reader!.IsOfGlossary(c.Character)))
+                    .Select(d => d.Taxon),
+            ]
+        );
         _reader = new KeyReader(table, taught, corrected);
     }
 
@@ -169,9 +177,7 @@ public sealed class BenchShelf
         ArgumentNullException.ThrowIfNull(version);
         if (!_contexts.TryGetValue(version.Hash, out var of))
             _contexts[version.Hash] = of = (IsOwn(version), _reader.ContextOf(version.Key));
-        return KeyReader.Contrasted([
-            .. (version.Find(couplet)?.Leads ?? []).Select(l => _reader.Read(l.Statements, of.IsOwn, of.Of, proposes)),
-        ]);
+        return _reader.Read([.. (version.Find(couplet)?.Leads ?? []).Select(l => l.Statements)], of.IsOwn, of.Of, proposes);
     }
 
     /// <summary>How many ends of its key hang on a couplet.</summary>
@@ -185,13 +191,14 @@ public sealed class BenchShelf
     /// <summary>Words that aren't known, with the number of clauses in which each alone isn't.</summary>
     public IReadOnlyDictionary<string, int> UnknownWords(IEnumerable<StatementReading> readings) => _reader.UnknownWords(readings);
 
-    // Whether a key, with those that it goes on to, is one to the flora's own taxa: it speaks in the flora's words then.
+    // Whether a key, with those that it goes on to, is one to taxa that a flora describes in its own glossary's characters: it speaks in
+    // the flora's words then. What was described by the grammar, from a key or from prose, has no words of its own.
     private bool IsOwn(KeyVersion version)
     {
         const double half = 0.5;
         var map = Map(version.Hash, new HashSet<string>(StringComparer.Ordinal));
         var ends = map.Behind(map.Start);
-        return ends.Length > 0 && ends.Count(e => map.Ids[e] is not null) >= half * ends.Length;
+        return ends.Length > 0 && ends.Count(e => map.Ids[e] is { } id && _inGlossary.Value.Contains(id)) >= half * ends.Length;
     }
 
     /// <summary>

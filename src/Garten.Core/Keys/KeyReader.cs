@@ -16,6 +16,7 @@ public sealed class KeyReader
     private readonly GrammarReader? _grammar;
     private readonly BotanyIndex? _botany;
     private readonly IReadOnlyList<Character> _own;
+    private readonly HashSet<string> _glossaryIds;
     private readonly Dictionary<string, CorrectedStatement> _corrected;
 
     // Translations of composed characters into those of the flora: worked out when one is first read, among those that speak of its part.
@@ -36,6 +37,7 @@ public sealed class KeyReader
         [
             .. table.Characters.Where(c => !CharacterId.IsComposed(c.Id) && !c.Id.StartsWith(KeyFlora.Wording, StringComparison.Ordinal)),
         ];
+        _glossaryIds = [.. _own.Select(c => c.Id)];
         _ofPart = new(() =>
             _own.SelectMany(c => PathsOf(c).Select(p => (Path: p, Character: c)))
                 .ToLookup(x => x.Path, x => x.Character, StringComparer.Ordinal)
@@ -53,39 +55,52 @@ public sealed class KeyReader
         return _grammar?.ContextOf(key.Couplets.SelectMany(c => c.Leads).SelectMany(l => l.Statements).Prepend(key.Title));
     }
 
-    /// <summary>Reads the statements of one lead.</summary>
-    /// <param name="statements">The statements as typed.</param>
-    /// <param name="isOwn">Whether they are of a key to the flora's own taxa.</param>
+    /// <summary>Reads the statements of a couplet, lead by lead.</summary>
+    /// <param name="leads">Per lead its statements as typed.</param>
+    /// <param name="isOwn">Whether they are of a key to taxa that the flora describes in its glossary's characters.</param>
     /// <param name="of">What the key speaks of as a whole.</param>
     /// <param name="proposes">Whether readings are looked for that would have to be chosen.</param>
-    public IReadOnlyList<StatementReading> Read(IReadOnlyList<string> statements, bool isOwn, TextContext? of, bool proposes = false)
+    public IReadOnlyList<IReadOnlyList<StatementReading>> Read(
+        IReadOnlyList<IReadOnlyList<string>> leads,
+        bool isOwn,
+        TextContext? of,
+        bool proposes = false
+    )
     {
-        ArgumentNullException.ThrowIfNull(statements);
+        ArgumentNullException.ThrowIfNull(leads);
         if (_grammar is null)
-            return _glossary.Read(statements);
-        var read = _grammar.Read(statements, of, proposes);
-        var byGlossary = isOwn ? _glossary.Read(statements) : null;
+            return [.. leads.Select(_glossary.Read)];
+        var read = Contrasted([.. leads.Select(l => _grammar.Read(l, of, proposes))]);
+        return [.. leads.Select((statements, l) => Said(statements, read[l], isOwn ? _glossary.Read(statements) : null))];
+    }
+
+    // What a person has set, else what the glossary understands, else what the grammar reads, in the flora's own characters.
+    private StatementReading[] Said(
+        IReadOnlyList<string> statements,
+        IReadOnlyList<StatementReading> read,
+        IReadOnlyList<StatementReading>? byGlossary
+    )
+    {
         var readings = new StatementReading[statements.Count];
         for (var i = 0; i < readings.Length; i++)
         {
-            var grammar = read[i] with { Claims = [.. read[i].Claims.Select(Translated)] };
             readings[i] =
-                Corrected(statements[i]) is { } set ? set with { Clauses = grammar.Clauses }
-                : byGlossary?[i] is { Claims.Count: > 0 } glossary ? glossary with { Clauses = grammar.Clauses }
-                : grammar;
+                Corrected(statements[i]) is { } set ? set with { Clauses = read[i].Clauses }
+                : byGlossary?[i] is { Claims.Count: > 0 } glossary ? glossary with { Clauses = read[i].Clauses }
+                : read[i] with { Claims = [.. read[i].Claims.Select(Translated)] };
         }
         return readings;
     }
 
-    /// <summary>
-    /// The leads of a couplet with what only the other lead can decide: "smooth" beside "hairy" may mean hairless, and is proposed then.
-    /// </summary>
-    public static IReadOnlyList<IReadOnlyList<StatementReading>> Contrasted(IReadOnlyList<IReadOnlyList<StatementReading>> leads)
+    /// <summary>Whether a character is one of the flora's glossary, and not made of part and quality or of the wordings of a
+    /// couplet.</summary>
+    public bool IsOfGlossary(string character) => _glossaryIds.Contains(character);
+
+    // What only the other lead can decide: "smooth" beside "hairy" may mean hairless, and is proposed then.
+    private static IReadOnlyList<IReadOnlyList<StatementReading>> Contrasted(IReadOnlyList<IReadOnlyList<StatementReading>> leads)
     {
-        ArgumentNullException.ThrowIfNull(leads);
         var hairy = leads
             .SelectMany(l => l)
-            .Where(r => !r.IsCorrected)
             .SelectMany(r => r.Claims)
             .Select(c => CharacterId.Read(c.Character))
             .OfType<CharacterId>()
@@ -97,7 +112,7 @@ public sealed class KeyReader
         return
         [
             .. leads.Select(lead =>
-                (IReadOnlyList<StatementReading>)[.. lead.Select(r => r.IsCorrected || r.Clauses is null ? r : WithoutSmooth(r, hairy))]
+                (IReadOnlyList<StatementReading>)[.. lead.Select(r => r.Clauses is null ? r : WithoutSmooth(r, hairy))]
             ),
         ];
     }

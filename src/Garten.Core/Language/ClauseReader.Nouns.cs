@@ -28,7 +28,7 @@ internal sealed partial class ClauseReader
                 age = Enum.Parse<PartAge>(old.Value, true);
             else if (!Has(i, WordKind.Article) && !IsUnknown(i))
                 break;
-            i++;
+            i += Step(i);
         }
         if (i >= end)
             yield break;
@@ -240,7 +240,7 @@ internal sealed partial class ClauseReader
             if (Get(i, WordKind.Age) is { } old && age == PartAge.Unsaid)
             {
                 age = Enum.Parse<PartAge>(old.Value, true);
-                i++;
+                i += old.Words.Length;
                 continue;
             }
             if (number is null && terms.Count == 0 && tokens.Number(i) is { Ranges: [{ Kind: QuantityKind.Count } count] } reading)
@@ -257,7 +257,7 @@ internal sealed partial class ClauseReader
             }
             if (Has(i, WordKind.Article) || Has(i, WordKind.Degree) || IsUnknown(i))
             {
-                i++;
+                i += Step(i);
                 continue;
             }
             if (Get(i, WordKind.State) is { } state)

@@ -148,7 +148,6 @@ internal sealed partial class ClauseReader
             yield return new(next, [Presence(link, place, false, with)]);
         else
             yield return new(next, [Number(link, place, BotanyNumber, count, with)]);
-        _ = i;
     }
 
     private static readonly string[][] DivisionTerms =
@@ -274,7 +273,7 @@ internal sealed partial class ClauseReader
                 i++;
             }
             else if (entries.Any(e => e.Kind is WordKind.And or WordKind.Article or WordKind.Degree or WordKind.Unsaid) || IsUnknown(i))
-                i++;
+                i += Step(i);
             else
                 break;
         }

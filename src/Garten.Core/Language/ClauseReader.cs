@@ -76,6 +76,9 @@ internal sealed partial class ClauseReader(
 
     private LexiconEntry? Get(int i, WordKind kind) => i < end ? At(i).FirstOrDefault(e => e.Kind == kind) : null;
 
+    // A phrase is passed over whole.
+    private int Step(int i) => At(i) is { Count: > 0 } entries ? entries[0].Words.Length : 1;
+
     // Words that aren't known are passed over where proposals are looked for.
     private bool IsUnknown(int i) =>
         context.IsLoose && i < end && At(i).All(e => e.Kind is WordKind.Function or WordKind.Unsaid) && tokens.Number(i).Ranges.Count == 0;

@@ -254,13 +254,10 @@ internal sealed class Lexicon
             if (fits)
                 found.Add(entry);
         }
-        if (found.Count == 0 && Derived(tokens[i].Text) is { } derived)
+        if (found.Count == 0 && Derive(tokens[i].Text) is { } derived)
             found.Add(derived);
         return found;
     }
-
-    /// <summary>Whether a word is known, alone or as the beginning of a phrase.</summary>
-    public bool Knows(string word) => _entries.ContainsKey(word) || Derived(word) is not null;
 
     /// <summary>Whether a quality is read of a part: some are of few parts alone, whatever else could have them.</summary>
     public bool IsReadOf(Quality quality, Part part) =>
@@ -351,16 +348,7 @@ internal sealed class Lexicon
             list.Add(entry);
     }
 
-    private readonly Dictionary<string, LexiconEntry?> _derived = new(StringComparer.Ordinal);
-
     // "wingless", "eglandular", "winged": whether the part that the word is made of is there; "finely", "scabrously": how.
-    private LexiconEntry? Derived(string word)
-    {
-        if (_derived.TryGetValue(word, out var known))
-            return known;
-        return _derived[word] = Derive(word);
-    }
-
     private LexiconEntry? Derive(string word)
     {
         const string less = "less";

@@ -67,17 +67,6 @@ internal sealed class Tokens
         "twice",
         "thrice",
         "half",
-        "one",
-        "two",
-        "three",
-        "four",
-        "five",
-        "six",
-        "seven",
-        "eight",
-        "nine",
-        "ten",
-        "twelve",
         "nearly",
         "rarely",
         "seldom",
@@ -153,7 +142,8 @@ internal sealed class Tokens
         var token = List[i];
         var none = new NotationReading([], token.At);
         var reading = none;
-        var opens = token.Kind == TokenKind.Word && (IsNumber(Text, token.At) || Openers.Contains(token.Text));
+        var opens =
+            token.Kind == TokenKind.Word && (IsNumber(Text, token.At) || Openers.Contains(token.Text) || NumberText.IsWord(token.Text));
         if (opens || token.Text is "(" or "[" or "<" or ">" or "≥" or "≤" or "~" or "≈")
             reading = RangeNotation.ReadAt(Text, token.At);
         // "4-merous" counts parts of every kind at once.

@@ -25,6 +25,9 @@ internal static class NumberText
         "twelve",
     ];
 
+    /// <summary>Whether a word in small letters is a number: "three".</summary>
+    public static bool IsWord(string word) => Array.IndexOf(Words, word) >= 0;
+
     private static readonly Dictionary<char, double> Vulgar = new()
     {
         ['½'] = 1 / 2d,

@@ -125,6 +125,16 @@ public sealed class GrammarTests(ITestOutputHelper output)
     public void ATrapIsNotSteppedInto(string text, string of) =>
         Assert.DoesNotContain(Reader.Read([text])[0].Claims, c => c.Character.Contains(of, StringComparison.Ordinal));
 
+    // One reader serves all requests of the server at once, also with words that nobody knows.
+    [Fact]
+    public void OneReaderReadsForManyAtOnce()
+    {
+        var reader = new GrammarReader(ShippedVocabulary.Botany);
+        Parallel.For(0, 400, n =>
+            Assert.Equal("leaf.margin=entire", GoldFile.Show(reader.Read([$"word{n}ish thing{n}ly", "Leaves entire"])[1].Claims.Single()))
+        );
+    }
+
     [Fact]
     public void FacesAreKeptApart() =>
         Assert.Equal(

@@ -100,6 +100,33 @@ public sealed class KeyFloraTests(ITestOutputHelper output)
     }
 
     [Fact]
+    public void AKeyIsReadTheSameOnceItsTaxaAreAList()
+    {
+        var key = KeyTextReader.Read(File.ReadAllText(Path.Combine(Folder, "old-book.txt"))).Keys[0];
+        var version = new KeyVersion(KeyHash.Of(key), key);
+        var torvane = Torvane.TorvaneFlora.Table;
+        BenchShelf With(CharacterTable table, IReadOnlyList<Taxon> taxa) =>
+            new(new KeyShelf([version], taxa), table with { Botany = ShippedVocabulary.Botany }, taxa);
+        string Claims(BenchShelf shelf) =>
+            string.Join("\n", ReadKey.Of(shelf, version).Statements.Select(s => string.Join(';', s.Reading.Claims.Select(GoldFile.Show))));
+        var before = With(torvane, Torvane.TorvaneFlora.Taxa);
+        var made = KeyFlora.Of(before, version, "key");
+        var after = With(CharacterTable.Join([torvane, made.Table!]), [.. Torvane.TorvaneFlora.Taxa, .. made.Taxa]);
+        Assert.Equal(Claims(before), Claims(after));
+    }
+
+    // Also where the flora at hand has a character of its own for hairs.
+    [Fact]
+    public void SmoothBesideHairyIsAskedAboutInAnyFlora()
+    {
+        var key = KeyTextReader.Read("Key to two\n\n1. Twigs smooth ... Alba prima\n1. Twigs hairy ... Alba secunda\n").Keys[0];
+        var version = new KeyVersion(KeyHash.Of(key), key);
+        var table = Torvane.TorvaneFlora.Table with { Botany = ShippedVocabulary.Botany };
+        var shelf = new BenchShelf(new KeyShelf([version]), table, Torvane.TorvaneFlora.Taxa);
+        Assert.Empty(shelf.Readings(version, "1")[0][0].Claims);
+    }
+
+    [Fact]
     public void SmoothBesideHairyIsAskedAbout()
     {
         const string text = """
