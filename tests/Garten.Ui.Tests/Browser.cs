@@ -159,7 +159,7 @@ public sealed class Browser : IDisposable
     {
         // What is found counts, not what is there a moment later: a page may be drawing itself anew.
         IWebElement? found = null;
-        Until(() => (found = All(css).FirstOrDefault()) is not null, css);
+        Until(() => (found = All(css) is [var first, ..] ? first : null) is not null, css);
         return found!;
     }
 
