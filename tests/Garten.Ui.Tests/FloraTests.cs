@@ -55,8 +55,8 @@ public sealed class FloraTests(GartenSite site) : IClassFixture<GartenSite>
     {
         var browser = site.Browse();
         browser.Open("/glossary/all");
-        browser.UntilText("99 qualities");
-        browser.Until(() => browser.All("main section[aria-label]").Count == 99, "all qualities");
+        browser.UntilText("102 qualities");
+        browser.Until(() => browser.All("main section[aria-label]").Count == 102, "all qualities");
         var report = browser.Run(
             """
             const canvas=document.createElement('canvas');canvas.width=canvas.height=96;

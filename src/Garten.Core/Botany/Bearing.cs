@@ -191,6 +191,9 @@ public sealed class Bearing
             // Without the part it has no quality; what is said of its absence itself is its presence.
             return isAbsent ? Bears.Excludes : Bears.Open;
         }
+        // Petals longer than the sepals are sepals shorter than the petals.
+        if (IsReversed(a.Character, b.Character))
+            return Of(_botany.Quality(a.Character.Quality), Reversed.GetValueOrDefault(a.State, a.State), b.State);
         if (isAbsent && IsWithin(b.Character, a.Character))
             return Nowhere.Contains(b.State) ? Bears.Open : Bears.Excludes;
         if (a.Character.Quality != b.Character.Quality || a.Character.Quality != Hairs)
@@ -200,6 +203,22 @@ public sealed class Bearing
             return Of(_botany.Quality(Hairs), "glabrous", b.State);
         return Bears.Open;
     }
+
+    private static readonly Dictionary<string, string> Reversed = new(StringComparer.Ordinal)
+    {
+        ["much-shorter"] = "much-longer",
+        ["shorter"] = "longer",
+        ["longer"] = "shorter",
+        ["much-longer"] = "much-shorter",
+    };
+
+    private static bool IsReversed(CharacterId a, CharacterId b) =>
+        a.Quality == CharacterId.Comparing
+        && b.Quality == CharacterId.Comparing
+        && a.Owner.Length == 0
+        && b.Owner.Length == 0
+        && a.Part == b.Region
+        && a.Region == b.Part;
 
     private Bears SameQuality(Saying a, Saying b)
     {

@@ -170,6 +170,9 @@ public sealed class BotanyIndex
         var owner = read.Owner.Length > 0 ? Part(read.Owner) : null;
         if (read.Owner.Length > 0 && (owner is null || !CanOwn(owner, part)))
             return null;
+        // A region that isn't one is the part that the length is compared with.
+        if (read.Region.Length > 0 && !CharacterId.Regions.Contains(read.Region) && (Part(read.Region) is null || read.Region == read.Part))
+            return null;
         var organ = owner?.Organ ?? part.Organ;
         IReadOnlyList<string> nouns = owner is null
             ? part.Nouns
@@ -240,6 +243,9 @@ public sealed class BotanyIndex
         ArgumentNullException.ThrowIfNull(part);
         ArgumentNullException.ThrowIfNull(quality);
         var whole = PartName(part, owner);
+        // "length of the petal beside the sepal".
+        if (quality.Id == CharacterId.Comparing && region.Length > 0)
+            return $"length of the {whole} beside the {region.Replace('-', ' ')}";
         var where = region switch
         {
             "above" or "beneath" => $" {region} the ",

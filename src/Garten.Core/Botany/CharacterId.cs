@@ -2,16 +2,22 @@ namespace Garten.Core.Botany;
 
 /// <summary>
 /// The identity of a character made of a part and a quality: <c>petiole.hair-density</c>, <c>petiole/gland.number</c> (the glands of the
-/// petiole), <c>leaf.colour@beneath</c> (one face or region of the part). Ids of older characters have no full stop.
+/// petiole), <c>leaf.colour@beneath</c> (one face or region of the part), <c>petal.relative-length@sepal</c> (beside another part). Ids of
+/// older characters have no full stop.
 /// </summary>
 /// <param name="Owner">Id of the part that has the part; empty where the part has but one place.</param>
 /// <param name="Part">Id of the part.</param>
 /// <param name="Quality">Id of the quality.</param>
-/// <param name="Region">The face or region of the part that is meant; empty for the part as a whole.</param>
+/// <param name="Region">The face or region of the part that is meant, of <see cref="Comparing"/> the part that it is laid beside; empty for
+/// the part as a whole.</param>
 public readonly record struct CharacterId(string Owner, string Part, string Quality, string Region)
 {
     /// <summary>The faces and regions that an id can name.</summary>
     public static IReadOnlyList<string> Regions { get; } = ["above", "beneath", "base", "middle", "tip", "inside", "outside"];
+
+    /// <summary>Id of the quality that compares the length of a part with that of another one, which stands in the place of a
+    /// region.</summary>
+    public const string Comparing = "relative-length";
 
     /// <summary>The part with its owner: <c>petiole/gland</c>.</summary>
     public string Path => Owner.Length == 0 ? Part : $"{Owner}/{Part}";
@@ -32,7 +38,11 @@ public readonly record struct CharacterId(string Owner, string Part, string Qual
             (quality, region) = (quality[..at], quality[(at + 1)..]);
         var slash = path.IndexOf('/', StringComparison.Ordinal);
         var (owner, part) = slash > 0 ? (path[..slash], path[(slash + 1)..]) : ("", path);
-        return IsName(part) && IsName(quality) && (owner.Length == 0 || IsName(owner)) && (region.Length == 0 || Regions.Contains(region))
+        return
+            IsName(part)
+            && IsName(quality)
+            && (owner.Length == 0 || IsName(owner))
+            && (region.Length == 0 || Regions.Contains(region) || quality == Comparing && IsName(region))
             ? new CharacterId(owner, part, quality, region)
             : null;
     }

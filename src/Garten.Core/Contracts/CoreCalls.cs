@@ -217,6 +217,14 @@ public static class CoreCalls
             "A key version as its statements are read: how much of it is weighed, what is to be chosen, and the words that would open most."
         ),
         OfShelf(
+            "keysParting",
+            Json.KeysPartingRequest,
+            Json.KeyParting,
+            (r, session) => r.Find(session.Shelf),
+            "keys/parting",
+            "Where the keys part some taxa, beside what the descriptions say and what was seen, and what can't be right together."
+        ),
+        OfShelf(
             "measure",
             Json.MeasureRequest,
             Json.MeasureResponse,
@@ -379,6 +387,14 @@ public static class CoreCalls
             (r, botany) => r.Read(botany),
             "descriptions/read",
             "Reads descriptions in the prose of a flora: a paragraph per taxon, each beginning with its name. Stores nothing."
+        ),
+        OfVocabulary(
+            "readLooks",
+            Json.ReadLooksRequest,
+            Json.TypedLooks,
+            (r, botany) => r.Read(botany),
+            "vocabulary/looks",
+            "Looks at a plant typed in words, as they are read: what would be recorded, and what is to be chosen. Stores nothing."
         ),
         OfVocabulary(
             "findCharacter",

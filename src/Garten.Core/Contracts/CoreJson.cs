@@ -28,6 +28,7 @@ namespace Garten.Core.Contracts;
         typeof(CamelCaseWords<CheckVerdict>),
         typeof(CamelCaseWords<ReportKind>),
         typeof(CamelCaseWords<KeyLayout>),
+        typeof(CamelCaseWords<TextLicence>),
         typeof(CamelCaseWords<DestinationKind>),
         typeof(CamelCaseWords<ProblemSeverity>),
         typeof(CamelCaseWords<CommandStatus>),
@@ -89,7 +90,12 @@ namespace Garten.Core.Contracts;
 [JsonSerializable(typeof(MeasureRequest))]
 [JsonSerializable(typeof(MeasureResponse))]
 [JsonSerializable(typeof(IReadOnlyList<CoupletReadings>))]
+[JsonSerializable(typeof(TextSource))]
 [JsonSerializable(typeof(KeyReadingRequest))]
+[JsonSerializable(typeof(KeysPartingRequest))]
+[JsonSerializable(typeof(KeyParting))]
+[JsonSerializable(typeof(ReadLooksRequest))]
+[JsonSerializable(typeof(TypedLooks))]
 [JsonSerializable(typeof(ReadKey))]
 [JsonSerializable(typeof(KeyFloraMade))]
 [JsonSerializable(typeof(ReadDescriptionsRequest))]

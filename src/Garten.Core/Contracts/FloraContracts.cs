@@ -1,5 +1,6 @@
 using Garten.Core.Characters;
 using Garten.Core.Floras;
+using Garten.Core.Keys;
 using Garten.Core.Packs;
 using Garten.Core.Seasons;
 
@@ -16,6 +17,9 @@ public sealed record FloraSummary(string Id, string Name, int Version, int Taxa,
 {
     /// <summary>Whether it is the one to begin with where none is named.</summary>
     public bool IsDefault { get; init; }
+
+    /// <summary>Where the text that it was made of is from; null where nothing is said of it.</summary>
+    public TextSource? Source { get; init; }
 
     /// <summary>Marks the flora to begin with: of those published the one with most taxa, else the largest draft.</summary>
     public static IReadOnlyList<FloraSummary> WithDefault(IReadOnlyList<FloraSummary> floras)

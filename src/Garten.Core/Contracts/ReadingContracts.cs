@@ -1,4 +1,6 @@
 using Garten.Core.Characters;
+using Garten.Core.Evidence;
+using Garten.Core.Identification;
 using Garten.Core.Keys;
 using Garten.Core.Language;
 
@@ -90,7 +92,7 @@ public sealed record ReadKey(KeyMeter Meter, IReadOnlyList<ReadStatement> Statem
         }
         var taken = statements.Count(s => s.Reading.Claims.Count > 0 || s.Reading.IsCorrected && s.InWords.Length > 0);
         var proposed = statements.Count(s => s.Reading.Claims.Count == 0 && s.Open.Count > 0);
-        var words = shelf.UnknownWords(statements.Where(s => !s.Reading.IsCorrected).Select(s => s.Reading));
+        var words = shelf.UnknownWords(version, statements.Where(s => !s.Reading.IsCorrected).Select(s => s.Reading));
         return new(
             new(statements.Count, taken, proposed, statements.Count - taken - proposed),
             statements,
@@ -124,6 +126,43 @@ public sealed record ReadKey(KeyMeter Meter, IReadOnlyList<ReadStatement> Statem
                 .Where(c => c.Choices.Count > 0)
                 .ToList();
         return new(couplet, lead, index, reading, ClaimWords.Of(reading.Claims, Find), open, ends);
+    }
+}
+
+/// <summary>Taxa that keys may part.</summary>
+/// <param name="Names">Their names; at least two.</param>
+/// <param name="Sheet">Looks at the plant in hand; left out: none.</param>
+public sealed record KeysPartingRequest(IReadOnlyList<string> Names, IReadOnlyList<Observation>? Sheet = null) : IShelfRequest
+{
+    IEnumerable<string> IShelfRequest.Versions => [];
+
+    /// <summary>Looks through the keys.</summary>
+    /// <exception cref="RequestException">These are too few names, or too many.</exception>
+    public KeyParting Find(BenchShelf shelf)
+    {
+        ArgumentNullException.ThrowIfNull(shelf);
+        if (Names.Count is < Contrast.Fewest or > Contrast.Most)
+            throw new RequestException("names", $"Name {Contrast.Fewest} to {Contrast.Most} taxa.");
+        return KeyParting.Of(shelf, Names, Sheet ?? []);
+    }
+}
+
+/// <summary>Looks at a plant, typed in words.</summary>
+/// <param name="Text">The words: "lvs glabrous beneath, petiole 12 14 15 mm".</param>
+/// <param name="Unit">Unit of several numbers without one: mm, cm, m; empty: they are counted.</param>
+public sealed record ReadLooksRequest(string Text, string Unit = "")
+{
+    // Nobody types more about one organ at a time.
+    private const int Longest = 2_000;
+
+    /// <summary>Reads them.</summary>
+    /// <exception cref="RequestException">The text is too long.</exception>
+    public TypedLooks Read(Botany.BotanyIndex botany)
+    {
+        ArgumentNullException.ThrowIfNull(botany);
+        if (Text.Length > Longest)
+            throw new RequestException("text", $"Type up to {Longest} characters at once.");
+        return LookReader.Read(Text, botany, Unit);
     }
 }
 
@@ -172,4 +211,5 @@ public sealed record DescribedInProse(IReadOnlyList<TaxonInProse> Taxa, IReadOnl
 /// <summary>Descriptions to be kept as the draft of a flora.</summary>
 /// <param name="Name">Name of the flora.</param>
 /// <param name="Text">The text.</param>
-public sealed record KeepDescriptionsRequest(string Name, string Text);
+/// <param name="Source">Where it is from and what may be done with it; left out: nothing is said of it.</param>
+public sealed record KeepDescriptionsRequest(string Name, string Text, TextSource? Source = null);

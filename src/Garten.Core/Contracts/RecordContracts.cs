@@ -30,7 +30,9 @@ public abstract record Command(Guid Id);
 /// <summary>Saves every key of a text; a key whose title is known already becomes its next version.</summary>
 /// <param name="Id">Identity of the command.</param>
 /// <param name="Text">The key text as typed or pasted.</param>
-public sealed record SaveKeysCommand(Guid Id, string Text) : Command(Id);
+/// <param name="Source">Where it is from and what may be done with it; left out: nothing is said of it, and what was said before
+/// holds.</param>
+public sealed record SaveKeysCommand(Guid Id, string Text, TextSource? Source = null) : Command(Id);
 
 /// <summary>Adds a recording place.</summary>
 /// <param name="Id">Identity of the command.</param>
@@ -136,7 +138,9 @@ public sealed record RecordDeterminationCommand(
 /// <param name="Character">Id of the character.</param>
 /// <param name="State">Id of the state.</param>
 /// <param name="Term">The word or phrase.</param>
-public sealed record TeachTermCommand(Guid Id, string Character, string State, string Term) : Command(Id);
+/// <param name="Book">The book in whose texts alone it is read so: a key's source, or its title where none is said; left out: in
+/// all.</param>
+public sealed record TeachTermCommand(Guid Id, string Character, string State, string Term, string? Book = null) : Command(Id);
 
 /// <summary>Sets the reading of a statement, wherever it stands in just these words.</summary>
 /// <param name="Id">Identity of the command.</param>
@@ -216,6 +220,7 @@ public sealed record Place(
 /// <param name="EnteredFrom">Titles of the keys that hand over to it; empty for a key to begin with.</param>
 /// <param name="Notes">Lines below its title.</param>
 /// <param name="AddedAt">When the version was saved.</param>
+/// <param name="Source">Where its text is from; null where nothing is said of it.</param>
 public sealed record KeySummary(
     string Hash,
     string Title,
@@ -225,7 +230,8 @@ public sealed record KeySummary(
     IReadOnlyList<string> HandsOverTo,
     IReadOnlyList<string> EnteredFrom,
     IReadOnlyList<string> Notes,
-    DateTimeOffset AddedAt
+    DateTimeOffset AddedAt,
+    TextSource? Source = null
 );
 
 /// <summary>A version of a key with its text as it was typed.</summary>
@@ -235,7 +241,8 @@ public sealed record KeyDetail(
     int Version,
     Key Key,
     string SourceText,
-    IReadOnlyList<KeyVersionSummary> Versions
+    IReadOnlyList<KeyVersionSummary> Versions,
+    TextSource? Source = null
 );
 
 /// <summary>One of the versions of a key.</summary>

@@ -168,6 +168,7 @@ public static class FloraProse
         {
             "" => "",
             "above" or "beneath" or "inside" or "outside" => " " + id.Region,
+            _ when id.Quality == CharacterId.Comparing => $" beside the {id.Region.Replace('-', ' ')}",
             _ => $" at the {id.Region}",
         };
         var said = id.Quality switch

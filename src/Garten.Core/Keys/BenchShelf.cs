@@ -12,6 +12,11 @@ namespace Garten.Core.Keys;
 public sealed class BenchShelf
 {
     private readonly KeyReader _reader;
+
+    // Words that are taught for one book alone are read in its keys alone.
+    private readonly Dictionary<string, KeyReader> _readers = new(StringComparer.Ordinal);
+    private readonly IReadOnlyList<TaughtTerm> _taught;
+    private readonly IReadOnlyList<CorrectedStatement>? _corrected;
     private readonly Dictionary<string, (bool IsOwn, TextContext? Of)> _contexts = new(StringComparer.Ordinal);
     private readonly Dictionary<string, Dictionary<string, IReadOnlyList<IReadOnlyList<StatementReading>>>> _readings = new(
         StringComparer.Ordinal
@@ -52,7 +57,17 @@ public sealed class BenchShelf
                     .Select(d => d.Taxon),
             ]
         );
-        _reader = new KeyReader(table, taught, corrected);
+        (_taught, _corrected) = (taught ?? [], corrected);
+        _reader = new KeyReader(table, [.. _taught.Where(t => t.Book.Length == 0)], corrected);
+    }
+
+    private KeyReader ReaderOf(KeyVersion version)
+    {
+        var book = KeyTitle.Plain(version.TaughtFor);
+        if (_readers.TryGetValue(book, out var reader))
+            return reader;
+        List<TaughtTerm> own = [.. _taught.Where(t => t.Book.Length == 0 || KeyTitle.Plain(t.Book) == book)];
+        return _readers[book] = own.Exists(t => t.Book.Length > 0) ? new KeyReader(Table, own, _corrected) : _reader;
     }
 
     /// <summary>The key versions.</summary>
@@ -176,8 +191,8 @@ public sealed class BenchShelf
     {
         ArgumentNullException.ThrowIfNull(version);
         if (!_contexts.TryGetValue(version.Hash, out var of))
-            _contexts[version.Hash] = of = (IsOwn(version), _reader.ContextOf(version.Key));
-        return _reader.Read([.. (version.Find(couplet)?.Leads ?? []).Select(l => l.Statements)], of.IsOwn, of.Of, proposes);
+            _contexts[version.Hash] = of = (IsOwn(version), ReaderOf(version).ContextOf(version.Key));
+        return ReaderOf(version).Read([.. (version.Find(couplet)?.Leads ?? []).Select(l => l.Statements)], of.IsOwn, of.Of, proposes);
     }
 
     /// <summary>How many ends of its key hang on a couplet.</summary>
@@ -188,8 +203,12 @@ public sealed class BenchShelf
         return map.Behind(new KeyPlace(version.Hash, couplet)).Length;
     }
 
-    /// <summary>Words that aren't known, with the number of clauses in which each alone isn't.</summary>
-    public IReadOnlyDictionary<string, int> UnknownWords(IEnumerable<StatementReading> readings) => _reader.UnknownWords(readings);
+    /// <summary>Words of a key that aren't known, with the number of clauses in which each alone isn't.</summary>
+    public IReadOnlyDictionary<string, int> UnknownWords(KeyVersion version, IEnumerable<StatementReading> readings)
+    {
+        ArgumentNullException.ThrowIfNull(version);
+        return ReaderOf(version).UnknownWords(readings);
+    }
 
     // Whether a key, with those that it goes on to, is one to taxa that a flora describes in its own glossary's characters: it speaks in
     // the flora's words then. What was described by the grammar, from a key or from prose, has no words of its own.

@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Garten.Core.Floras;
 
 namespace Garten.Core.Keys;
@@ -5,8 +6,14 @@ namespace Garten.Core.Keys;
 /// <summary>A key as it was at one time: immutable, named by its hash.</summary>
 /// <param name="Hash">The version's identity, see <see cref="KeyHash"/>.</param>
 /// <param name="Key">The key; sound.</param>
-public sealed record KeyVersion(string Hash, Key Key)
+/// <param name="Book">The book that its text is from; empty where nothing is said of it.</param>
+public sealed record KeyVersion(string Hash, Key Key, string Book = "")
 {
+    /// <summary>What words are taught for that are read so in its book alone: the book, or the key's title where none is
+    /// said.</summary>
+    [JsonIgnore]
+    public string TaughtFor => Book.Length > 0 ? Book : Key.Title;
+
     private readonly Dictionary<string, Couplet> _byLabel = Key
         .Couplets.GroupBy(c => c.Label, StringComparer.Ordinal)
         .ToDictionary(g => g.Key, g => g.First(), StringComparer.Ordinal);

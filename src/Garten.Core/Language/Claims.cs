@@ -73,9 +73,18 @@ internal sealed class ClaimMaker(Lexicon lexicon)
         var first = group[0];
         if (first.Range is not null)
             return group.Count == 1 ? Measured(first) : Ranges(group);
+        if (first.Against is { } other)
+            return group.Count == 1 ? Compared(first, other) : [];
         if (first.Presence is { } isThere)
             return group.Count == 1 && There(first, isThere) is { } there ? [there] : [];
+        group = group.ConvertAll(OfPlant);
+        first = group[0];
         var choices = group.ConvertAll(Choices);
+        if (first.IsEpithet && group.Count == 1 && choices[0].Count == 0)
+            return
+            [
+                [],
+            ];
         List<List<StatementClaim>> found = [];
         foreach (var choice in choices[0])
         {
@@ -104,6 +113,17 @@ internal sealed class ClaimMaker(Lexicon lexicon)
         }
         return found;
     }
+
+    // "Flowers dioecious" says how the sexes are shared out among plants.
+    private Predicate OfPlant(Predicate predicate) =>
+        predicate.Place.Part.Organ is Organ.Flower or Organ.Inflorescence
+        && predicate.Senses.Any(s => s.Quality.Id == "sex-distribution" && s.State is "monoecious" or "dioecious" or "polygamous")
+        && lexicon.Botany.Part(BotanyIndex.WholePlant) is { } plant
+            ? predicate with
+            {
+                Place = new(plant, null),
+            }
+            : predicate;
 
     private static List<string> BetweenStates(Quality quality, string from, string to)
     {
@@ -181,6 +201,9 @@ internal sealed class ClaimMaker(Lexicon lexicon)
             && !predicate.Phrase.Contains("gland", StringComparison.Ordinal)
         )
             return null;
+        // "Tree-like" and "club-shaped" are said of hairs only where hairs are named.
+        if (!predicate.IsOfHair && !isRuled && quality.Id == "hair-form" && !OfHairs.Any(w => predicate.Phrase.Contains(w, Ordinal)))
+            return null;
         if (!predicate.IsOfHair && !isRuled && quality.Id is "hair-colour" or "hair-length" or "hair-attitude" or "hair-place")
             return null;
         if (
@@ -188,6 +211,9 @@ internal sealed class ClaimMaker(Lexicon lexicon)
         )
             return null;
         if (region.Length == 0)
+            return new(quality, sense.State, "");
+        // Where a fruit opens isn't kept, that it does is.
+        if (quality.Id == "dehiscence")
             return new(quality, sense.State, "");
         if (region == "base" && quality.Id == "base-form" || region == "tip" && quality.Id == "apex")
             return new(quality, sense.State, "");
@@ -200,6 +226,11 @@ internal sealed class ClaimMaker(Lexicon lexicon)
         var isOfEdge = quality.Id is "margin" || quality.Id.StartsWith("edge-", StringComparison.Ordinal) || quality.Id == "margin-hairs";
         return isOfEdge && where is "above" or "beneath" or Both ? null : new(quality, sense.State, where);
     }
+
+    private const StringComparison Ordinal = StringComparison.Ordinal;
+
+    // What the words for kinds of hairs have in them.
+    private static readonly string[] OfHairs = ["hair", "pubesc", "toment", "stellate", "glandular", "stinging", "malpighi", "fixed by"];
 
     private static bool OfThem(string part, string quality) =>
         part switch
@@ -226,6 +257,34 @@ internal sealed class ClaimMaker(Lexicon lexicon)
 
     private static bool HasFaces(Part part) =>
         part.Class is PartClass.Blade or PartClass.Edge || part.Id is "petiole" or "rachis" or "vein" or "midrib" or "lateral-vein";
+
+    // How long a part is beside another one; "not longer than" leaves what is no longer.
+    private List<List<StatementClaim>> Compared(Predicate predicate, Part other)
+    {
+        var id = new CharacterId("", predicate.Place.Part.Id, CharacterId.Comparing, other.Id);
+        if (
+            predicate.Place.Owner is not null
+            || predicate.With.Region.Length > 0
+            || lexicon.Botany.Compose(id.ToString()) is not { } character
+        )
+            return [];
+        List<string> said = [.. predicate.Senses.Select(s => s.State)];
+        // "Longer" is said of what is much longer too.
+        var kinds = said.Select(character.IndexOf).Where(s => s >= 0).SelectMany(character.Within).Select(s => character.States[s].Id);
+        List<string> states = [.. said.Union(kinds, StringComparer.Ordinal)];
+        if (!predicate.With.IsDenied)
+            return
+            [
+                [new(id.ToString(), said, null, Share(predicate.With), null, predicate.With.Age)],
+            ];
+        List<string> left = [.. character.States.Select(s => s.Id).Except(states, StringComparer.Ordinal)];
+        return left.Count == 0
+            ? []
+            :
+            [
+                [new(id.ToString(), left, null, Share(predicate.With), said, predicate.With.Age)],
+            ];
+    }
 
     private List<List<StatementClaim>> Measured(Predicate predicate)
     {
@@ -257,6 +316,9 @@ internal sealed class ClaimMaker(Lexicon lexicon)
     private List<StatementClaim>? There(Predicate predicate, bool isThere)
     {
         var (part, owner) = (predicate.Place.Part, predicate.Place.Owner);
+        // "Corolla spurred at the base" says nothing of the spur's own base.
+        if (owner is null && predicate.With.Region is "base" or "tip")
+            return null;
         isThere ^= predicate.With.IsDenied;
         var (quality, state) = part.Id switch
         {

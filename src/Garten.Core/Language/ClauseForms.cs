@@ -39,6 +39,8 @@ internal readonly record struct Modifiers(bool IsDenied, double? Modality, bool 
 /// <param name="Presence">Whether the part is there; null where something else is said.</param>
 /// <param name="With">What holds of it.</param>
 /// <param name="IsOfHair">Whether it says something of the hairs of the part.</param>
+/// <param name="IsEpithet">Whether it needn't be said: "with a long beak" has a beak, long or not.</param>
+/// <param name="Against">The part whose length its own is compared with; null where nothing is compared.</param>
 internal sealed record Predicate(
     Link Link,
     PartPlace Place,
@@ -48,7 +50,9 @@ internal sealed record Predicate(
     QuantityRange? Range,
     bool? Presence,
     Modifiers With,
-    bool IsOfHair = false
+    bool IsOfHair = false,
+    Part? Against = null,
+    bool IsEpithet = false
 );
 
 /// <summary>Predicates read up to a token.</summary>
@@ -75,6 +79,7 @@ internal sealed record ClauseForm(
 /// <param name="Otherwise">The part that has what names no owner, where nothing else can have it; null where there is none.</param>
 /// <param name="IsFirst">Whether the clause begins its statement.</param>
 /// <param name="HasHairs">Whether the lead has spoken of hairs before.</param>
+/// <param name="OfLead">Groups of plants that the lead names parts of.</param>
 /// <param name="IsLoose">Whether words that aren't known are passed over and owners are guessed: for proposals alone.</param>
 internal readonly record struct ClauseContext(
     PartPlace? Current,
@@ -83,5 +88,6 @@ internal readonly record struct ClauseContext(
     PartPlace? Otherwise,
     bool IsFirst,
     bool HasHairs,
+    IReadOnlySet<string> OfLead,
     bool IsLoose
 );

@@ -34,6 +34,8 @@ internal sealed partial class ClauseReader
             yield break;
         foreach (var (next, place) in Nouns(i, [context.Current, context.Main], isSubject: !isSubordinate))
             yield return (next, place, isSubordinate, "", age, []);
+        if (isSubordinate && Kind(i) is (var past, var kind))
+            yield return (past, kind, true, "", age, []);
         if (Get(i, WordKind.Face) is { } face)
         {
             var next = i + face.Words.Length;
@@ -62,6 +64,22 @@ internal sealed partial class ClauseReader
         }
     }
 
+    // "The lower", "the outer ones": a kind of what was spoken of, where it has one of that name.
+    private (int Next, PartPlace Place)? Kind(int i)
+    {
+        if (Get(i, WordKind.Elliptic) is not { } entry || Has(i, WordKind.Part))
+            return null;
+        foreach (var place in new[] { context.Current, context.Main }.OfType<PartPlace>())
+        {
+            var kinds = place.Part.Nouns.Select(n => lexicon.PartOf($"{entry.Value} {n}")).OfType<Part>().Distinct().ToList();
+            if (kinds is not [var kind] || place.Owner is not null)
+                continue;
+            var next = i + entry.Words.Length;
+            return (next < end && tokens.List[next].Text is "one" or "ones" ? next + 1 : next, new(kind, null));
+        }
+        return null;
+    }
+
     // A noun with what it belongs to; where several parts have such a thing, owners are tried in their order.
     private IEnumerable<(int Next, PartPlace Place)> Nouns(int i, PartPlace?[] owners, bool isSubject = false)
     {
@@ -78,7 +96,9 @@ internal sealed partial class ClauseReader
                 if (Get(after, WordKind.Part) is { Part: { } whole } of && isOfGroup(whole))
                 {
                     var owned = Owned(entry, new(whole, null)) ?? (entry.Part is { } own ? OfKin(own, new(whole, null)) : null);
-                    if (owned is not null)
+                    // "The leaflets of the lower leaves" aren't all leaflets.
+                    var isLost = owned is { Owner: null } && owned.Part != whole && !lexicon.Botany.Wholes(owned.Part).Contains(whole);
+                    if (owned is not null && (!isLost || context.IsLoose))
                         yield return (after + of.Words.Length, owned);
                 }
                 continue;
@@ -98,7 +118,7 @@ internal sealed partial class ClauseReader
                 continue;
             }
             // "prickles hooked" behind a statement on hips doesn't speak of the hips' prickles; "teeth blunt" behind leaves does of theirs.
-            if (isSubject && context.IsFirst && entry.Part is { IsOwned: true } part && !OfWhole.Contains(part.Id))
+            if (isSubject && context.IsFirst && entry.Part is { IsOwned: true } part && !lexicon.IsListed(Lexicon.OfWhole, part.Id))
             {
                 if (Alone(part) is { } alone)
                     yield return (next, alone);
@@ -108,24 +128,6 @@ internal sealed partial class ClauseReader
                 yield return (next, place);
         }
     }
-
-    // Parts without which their owner isn't whole: named alone they are those of what was spoken of.
-    private static readonly HashSet<string> OfWhole = new(StringComparer.Ordinal)
-    {
-        "margin",
-        "tip",
-        "base",
-        "tooth",
-        "lobe",
-        "vein",
-        "sinus",
-        "auricle",
-        "cell",
-        "awn",
-        "midrib",
-        "rachis",
-        "nectary",
-    };
 
     // Outgrowths that begin a statement: whose they are is clear for few.
     private PartPlace? Alone(Part part)
@@ -160,15 +162,16 @@ internal sealed partial class ClauseReader
             if (owner is not null && Owned(entry, owner) is { } owned)
                 return owned;
         }
-        // "rays" of umbels or of heads: by the group that the text is of.
+        // "rays" of umbels or of heads: by the group that the text is of; "=ligule/…" names the usual one first.
         if (entry.Kind == WordKind.Noun && entry.Value.Length > 0)
         {
-            var parts = entry
-                .Value.Split('/')
-                .Select(lexicon.Botany.Part)
-                .OfType<Part>()
-                .Where(p => p.Groups.Any(groups.Contains))
-                .ToList();
+            var meant = entry.Value.TrimStart('=').Split('/').Select(lexicon.Botany.Part).OfType<Part>().ToList();
+            var parts = meant.FindAll(p => p.Groups.Any(groups.Contains));
+            if (parts.Count == 0 && entry.Value[0] == '=')
+                parts = [meant[0]];
+            // In a text on several groups the lead says which it is of.
+            if (parts.Count > 1)
+                parts = parts.FindAll(p => p.Groups.Any(context.OfLead.Contains));
             return parts.Count == 1 ? new(parts[0], null) : null;
         }
         if (entry.Part is not { } part || !isOfGroup(part))
@@ -180,7 +183,9 @@ internal sealed partial class ClauseReader
             return new(part, typical);
         if (context.Otherwise is { } otherwise && lexicon.Botany.CanOwn(otherwise.Part, part))
             return new(part, otherwise.Part);
-        return context.IsLoose && lexicon.Botany.Part("leaf") is { } leaf && lexicon.Botany.CanOwn(leaf, part) ? new(part, leaf) : null;
+        return context is { IsLoose: true, Current: null } && lexicon.Botany.Part("leaf") is { } leaf && lexicon.Botany.CanOwn(leaf, part)
+            ? new(part, leaf)
+            : null;
     }
 
     // "scales" of a bud are bud scales; the stalk of a leaf is the petiole.
@@ -223,6 +228,7 @@ internal sealed partial class ClauseReader
         var quality = BotanyNumber;
         var isCut = true;
         var link = Link.And;
+        List<string> epithets = [];
         while (i < end)
         {
             if ((terms.Count > 0 || number is not null || allowsNone) && (Has(i, WordKind.Part) || Has(i, WordKind.Noun)))
@@ -233,7 +239,10 @@ internal sealed partial class ClauseReader
                     if (number is not null)
                         said = said.Add(Number(Link.And, place, quality, number, Modifiers.None with { Age = age }));
                     foreach (var (run, joined) in terms)
-                        said = said.AddRange(Before(run, place, joined, Modifiers.None with { Age = age }));
+                        said = said.AddRange(
+                            Before(run, place, joined, Modifiers.None with { Age = age })
+                                .Select(p => allowsNone && epithets.Contains(p.Phrase) ? p with { IsEpithet = true } : p)
+                        );
                     yield return (next, place, said);
                 }
             }
@@ -243,7 +252,12 @@ internal sealed partial class ClauseReader
                 i += old.Words.Length;
                 continue;
             }
-            if (number is null && terms.Count == 0 && tokens.Number(i) is { Ranges: [{ Kind: QuantityKind.Count } count] } reading)
+            if (
+                number is null
+                && terms.Count == 0
+                && !(Get(i, WordKind.State) is { } numbered && IsNumbered(numbered))
+                && tokens.Number(i) is { Ranges: [{ Kind: QuantityKind.Count } count] } reading
+            )
             {
                 number = count;
                 i = tokens.IndexAt(reading.End);
@@ -255,13 +269,20 @@ internal sealed partial class ClauseReader
                 }
                 continue;
             }
-            if (Has(i, WordKind.Article) || Has(i, WordKind.Degree) || IsUnknown(i))
+            if (
+                Has(i, WordKind.Article)
+                || Has(i, WordKind.Degree)
+                || allowsNone && Has(i, WordKind.Epithet) && !Has(i, WordKind.State)
+                || IsUnknown(i)
+            )
             {
                 i += Step(i);
                 continue;
             }
             if (Get(i, WordKind.State) is { } state)
             {
+                if (Has(i, WordKind.Epithet))
+                    epithets.Add(state.Phrase);
                 if (isCut)
                     terms.Add(([state], terms.Count == 0 ? Link.And : link));
                 else

@@ -14,42 +14,6 @@ internal sealed partial class ClauseReader
     private const string Height = "height";
     private const string Ratio = "ratio";
 
-    // Solid parts that are longer than wide, so that a measure without a word is their length.
-    private static readonly HashSet<string> Long = new(StringComparer.Ordinal)
-    {
-        "pod",
-        "siliqua",
-        "follicle",
-        "samara",
-        "cone",
-        "utricle",
-        "anther",
-        "spur",
-        "catkin",
-        "male-catkin",
-        "female-catkin",
-        "spike",
-        "male-spike",
-        "female-spike",
-        "spikelet",
-        "raceme",
-        "panicle",
-        "fruit-beak",
-        "utricle-beak",
-        "corolla-tube",
-        "calyx-tube",
-        "achene",
-        "pappus",
-        "bud",
-        "terminal-bud",
-        "lateral-bud",
-        "ocrea",
-        "spadix",
-        "prickle",
-        "thorn",
-        "spine",
-    };
-
     // Numbers with what they measure or count.
     private IEnumerable<Parse> Measures(int i, PartPlace place, Link link, Modifiers with)
     {
@@ -107,6 +71,70 @@ internal sealed partial class ClauseReader
         }
     }
 
+    // "Longer than the sepals", "about twice as long as the tube": the part behind it is what its own length is laid beside.
+    private IEnumerable<Parse> Comparisons(int i, PartPlace place, Link link, Modifiers with)
+    {
+        if (i >= end || lexicon.Botany.Quality(CharacterId.Comparing) is not { } quality || !BotanyIndex.IsUsual(place.Part, quality))
+            yield break;
+        foreach (var (at, entry, factor) in Comparing(i))
+        {
+            IReadOnlyList<string> states = entry.Value.Split('|');
+            // "Twice as long as": of anything else a factor says nothing.
+            if (factor is not null)
+                states = states is ["equal"] ? OfFactor(factor) : [];
+            if (states.Count == 0)
+                continue;
+            foreach (var (next, other) in Beside(at + entry.Words.Length, place))
+                yield return new(
+                    next,
+                    [new(link, place, "", [.. states.Select(s => new TermSense(quality, s))], "", null, null, with, Against: other)]
+                );
+        }
+    }
+
+    // Words that compare, with the number before them where there is one.
+    private IEnumerable<(int At, LexiconEntry Entry, QuantityRange? Factor)> Comparing(int i)
+    {
+        foreach (var entry in At(i).Where(e => e.Kind == WordKind.Comparison))
+            yield return (i, entry, null);
+        if (tokens.Number(i) is not { Ranges: [{ Kind: QuantityKind.Ratio or QuantityKind.Count } times] } reading)
+            yield break;
+        var at = tokens.IndexAt(reading.End);
+        if (at < end && tokens.List[at].Text == "times")
+            at++;
+        foreach (var entry in At(at).Where(e => e.Kind == WordKind.Comparison))
+            yield return (at, entry, times);
+    }
+
+    private IEnumerable<(int Next, Part Other)> Beside(int i, PartPlace place)
+    {
+        while (Has(i, WordKind.Its) || Has(i, WordKind.Article))
+            i++;
+        var whole = lexicon.Botany.Wholes(place.Part).FirstOrDefault(w => w.Id != BotanyIndex.WholePlant);
+        foreach (var (next, other) in Nouns(i, [place, whole is null ? null : new(whole, null), context.Main]))
+        {
+            if (other.Owner is null && other.Part != place.Part && other.Part.Class != PartClass.Plant)
+                yield return (next, other.Part);
+        }
+    }
+
+    // How long a part is that is so many times as long as another one; a factor that is near a limit is on both sides of it.
+    private static List<string> OfFactor(QuantityRange factor)
+    {
+        const double near = 0.1;
+        (double From, double To, string State)[] all =
+        [
+            (0, 0.5, "much-shorter"),
+            (0.5, 1 - near, "shorter"),
+            (1 - near, 1 + near, "equal"),
+            (1 + near, 2, "longer"),
+            (2, double.PositiveInfinity, "much-longer"),
+        ];
+        var low = factor.Form == RangeForm.UpTo ? 0 : factor.Low * (1 - near / 2);
+        var high = factor.Form == RangeForm.MoreThan ? double.PositiveInfinity : factor.High * (1 + near / 2);
+        return [.. all.Where(s => low < s.To && high > s.From).Select(s => s.State)];
+    }
+
     private IEnumerable<Parse> Counts(int i, int next, QuantityRange count, PartPlace place, Link link, Modifiers with)
     {
         foreach (var entry in At(next))
@@ -141,7 +169,12 @@ internal sealed partial class ClauseReader
         }
         // A number that nothing is said behind counts the part; of "one" and the like only together with a noun.
         var isBare =
-            next == end || Has(next, WordKind.Or) || Has(next, WordKind.And) || Has(next, WordKind.But) || Has(next, WordKind.Region);
+            next == end
+            || Has(next, WordKind.Or)
+            || Has(next, WordKind.And)
+            || Has(next, WordKind.But)
+            || Has(next, WordKind.Region)
+            || Has(next, WordKind.With);
         if (!isBare || place.Part.Class is PartClass.Plant or PartClass.Fluid or PartClass.Place or PartClass.Surface)
             yield break;
         if (count is { Low: 0, High: 0 })
@@ -184,13 +217,13 @@ internal sealed partial class ClauseReader
         };
 
     // Without a word the length is meant where a part has a clear one; of round parts it may be either.
-    private static IEnumerable<string> Unnamed(Part part) =>
+    private IEnumerable<string> Unnamed(Part part) =>
         part.Class switch
         {
             PartClass.Plant => [Height],
             _ when part.Id is "stem" or "culm" or "flowering-stem" or "trunk" => [Height],
             PartClass.Axis or PartClass.Blade or PartClass.Line => [Length],
-            _ when Long.Contains(part.Id) => [Length],
+            _ when lexicon.IsListed(Lexicon.LongPart, part.Id) => [Length],
             PartClass.Body or PartClass.Set => [Length, Width],
             _ => [],
         };

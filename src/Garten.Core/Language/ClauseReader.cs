@@ -209,6 +209,11 @@ internal sealed partial class ClauseReader(
                     ),
                     WordKind.Nearly when tokens.Number(i).Ranges.Count == 0 => (with with { IsRough = true }, entry.Words.Length),
                     WordKind.Hardly => (with with { IsHardly = true }, entry.Words.Length),
+                    // "Coarsely and bluntly toothed".
+                    WordKind.Degree when Has(i + entry.Words.Length, WordKind.And) && Has(i + entry.Words.Length + 1, WordKind.Degree) => (
+                        with,
+                        entry.Words.Length + 1
+                    ),
                     WordKind.Degree or WordKind.Article or WordKind.Copula or WordKind.Placed or WordKind.Look => (
                         with,
                         entry.Words.Length
@@ -252,8 +257,16 @@ internal sealed partial class ClauseReader(
         {
             foreach (var parse in Terms(i, place, link, with))
                 yield return parse;
+            foreach (var parse in Comparisons(i, place, link, with))
+                yield return parse;
+            foreach (var parse in Inflorescences(i, place, link, with))
+                yield return parse;
+            foreach (var parse in InWhorls(i, place, link, with))
+                yield return parse;
+            foreach (var parse in KindsOfFruit(i, place, link, with))
+                yield return parse;
             // "3-lobed" is a state where the vocabulary has it as one.
-            if (Get(i, WordKind.State) is not { } numbered || !char.IsAsciiDigit(numbered.Words[0][0]))
+            if (Get(i, WordKind.State) is not { } numbered || !IsNumbered(numbered))
             {
                 foreach (var parse in Measures(i, place, link, with))
                     yield return parse;
@@ -275,6 +288,9 @@ internal sealed partial class ClauseReader(
             yield return new(i + unsaid.Words.Length, []);
     }
 
+    private static bool IsNumbered(LexiconEntry entry) =>
+        entry.Words.Length > 1 && (char.IsAsciiDigit(entry.Words[0][0]) || NumberText.IsWord(entry.Words[0]));
+
     // A part that has one place of its own: of that which is said to have it, or of its kin ("siliqua with a beak").
     private PartPlace? OfKin(Part part, PartPlace owner)
     {
@@ -285,9 +301,10 @@ internal sealed partial class ClauseReader(
         return
             owner.Part.Id == BotanyIndex.WholePlant
             || wholes.Contains(owner.Part)
+            || lexicon.IsListed(Lexicon.AlsoHas, $"{part.Id}/{owner.Part.Id}")
             || part.Id == Sap
             || IsOnAxis()
-            || wholes.Take(1).Intersect(kin).Any()
+            || !lexicon.IsListed(Lexicon.Piece, owner.Part.Id) && wholes.Take(1).Intersect(kin).Any()
             ? new(part, null)
             : null;
 
@@ -308,9 +325,22 @@ internal sealed partial class ClauseReader(
             var isOf = entry.Kind == WordKind.Of && from < end && (tokens.Number(from).Ranges.Count > 0 || Has(from, WordKind.State));
             if (entry.Kind is not (WordKind.With or WordKind.No or WordKind.On) && !isOf)
                 continue;
+            // What surrounds something that isn't known is nobody's.
+            if (place is null && entry.Words[^1] == "by")
+                continue;
             var isDenied = with.IsDenied || entry.Kind == WordKind.No;
             if (entry.Kind == WordKind.With && Has(from, WordKind.No))
                 continue;
+            // "fringed with long white hairs" says what the margin is like.
+            if (entry.Kind == WordKind.With && entry.Value.Length > 0)
+            {
+                if (place is not null && !isDenied)
+                {
+                    foreach (var parse in Said(entry, from, place, link, with))
+                        yield return parse;
+                }
+                continue;
+            }
             var isStalk = entry.Kind == WordKind.On;
             foreach (var parse in NounList(from, place, isStalk, isDenied))
             {
@@ -340,6 +370,91 @@ internal sealed partial class ClauseReader(
         }
     }
 
+    // A verb whose complement makes it a state of what it is said of: part>quality=state; a number of the part is said too.
+    private IEnumerable<Parse> Said(LexiconEntry entry, int from, PartPlace place, Link link, Modifiers with)
+    {
+        foreach (var (next, part, before) in Premodified(from, PartAge.Unsaid, [place], allowsNone: true))
+        {
+            foreach (var meaning in entry.Value.Split('|').Select(m => m.Split('>', '=')))
+            {
+                if (part.Part.Id == meaning[0] && lexicon.Botany.Quality(meaning[1]) is { } quality)
+                    yield return new(
+                        next,
+                        [new(link, place, "", [new(quality, meaning[2])], "", null, null, with), .. before.Where(p => p.Range is not null)]
+                    );
+            }
+        }
+    }
+
+    private const string InflorescenceType = "inflorescence-type";
+
+    // "Flowers in a terminal raceme": how they stand, and what the raceme is like.
+    private IEnumerable<Parse> Inflorescences(int i, PartPlace place, Link link, Modifiers with)
+    {
+        if (
+            place.Part.Id != "flower"
+            || with.IsDenied
+            || Get(i, WordKind.Within) is not { } entry
+            || lexicon.Botany.Quality(InflorescenceType) is not { } type
+        )
+            yield break;
+        foreach (var (next, of, said) in Premodified(i + entry.Words.Length, PartAge.Unsaid, [], allowsNone: true))
+        {
+            if (type.Find(of.Part.Id) is not null)
+                yield return new(
+                    next,
+                    [new(link, place, "", [new(type, of.Part.Id)], "", null, null, with), .. said.Where(p => p.Range is null)]
+                );
+        }
+    }
+
+    private const string FruitType = "fruit-type";
+
+    // "Fruit a blue-black berry": of what kind it is, and what that is like.
+    private IEnumerable<Parse> KindsOfFruit(int i, PartPlace place, Link link, Modifiers with)
+    {
+        if (place.Part.Id != "fruit" || with.IsDenied || i == 0 || lexicon.Botany.Quality(FruitType) is not { } type)
+            yield break;
+        foreach (var (next, of, said) in Premodified(i, PartAge.Unsaid, [], allowsNone: false))
+        {
+            if (type.Find(of.Part.Id) is not null)
+                yield return new(
+                    next,
+                    [
+                        new(link, place, "", [new(type, of.Part.Id)], "", null, null, with),
+                        .. said.Where(p => p.Range is null).Select(p => p with { Place = place }),
+                    ]
+                );
+        }
+    }
+
+    // "In whorls of 6–8": whorled, of three or four by a state of its own.
+    private IEnumerable<Parse> InWhorls(int i, PartPlace place, Link link, Modifiers with)
+    {
+        // "Leaflets in 4–8 pairs".
+        if (
+            Get(i, WordKind.Within) is { Words: ["in"] }
+            && i + 1 < end
+            && tokens.Number(i + 1) is { Ranges: [{ Kind: QuantityKind.Count } pairs] } counted
+            && tokens.IndexAt(counted.End) is var behind
+            && Get(behind, WordKind.Pairs) is { } word
+            && place.Part.Class is not (PartClass.Plant or PartClass.Place)
+        )
+            yield return new(behind + word.Words.Length, [Number(link, place, BotanyPairs, pairs, with)]);
+        if (Get(i, WordKind.Whorls) is not { } entry || lexicon.Botany.Quality("arrangement") is not { } arrangement)
+            yield break;
+        var at = i + entry.Words.Length;
+        if (at >= end || tokens.Number(at) is not { Ranges: [{ Kind: QuantityKind.Count } count] } number)
+            yield break;
+        var state = (count.Low, count.High) switch
+        {
+            (3, 3) => "in-threes",
+            (4, 4) => "in-fours",
+            _ => "whorled",
+        };
+        yield return new(tokens.IndexAt(number.End), [new(link, place, "", [new(arrangement, state)], "", null, null, with)]);
+    }
+
     private List<Parse> NounList(int i, PartPlace? owner, bool isStalk, bool isDenied)
     {
         List<Parse> found = [];
@@ -362,9 +477,12 @@ internal sealed partial class ClauseReader(
             // "without corky ridges" denies ridges of one kind, not all.
             if (isDenied && said.Count > 0)
                 continue;
+            // "With a darker base": every petal has one.
+            if (said.Count == 0 && !isDenied && lexicon.IsListed(Lexicon.AlwaysThere, place.Part.Id))
+                continue;
             var first = Presence(Link.And, place, !isDenied, Modifiers.None);
             var isCounted = said.Any(p => p.Range is not null);
-            var isPlain = said.Count > 0 && Always.Contains(place.Part.Id);
+            var isPlain = said.Count > 0 && lexicon.IsListed(Lexicon.AlwaysThere, place.Part.Id);
             var predicates = isStalk && said.Count > 0 || isCounted || isPlain ? said : said.Insert(0, first);
             var parses = new List<Parse> { new(next, predicates) };
             // "with a petiole 5–8 mm long".
@@ -390,35 +508,6 @@ internal sealed partial class ClauseReader(
     }
 
     private static LexiconEntry AsEntry(Part part) => new([part.Name], WordKind.Part, "", part, []);
-
-    // Parts that every plant with them has: what is said of them is what matters, not that they are there.
-    private static readonly HashSet<string> Always = new(StringComparer.Ordinal)
-    {
-        "twig",
-        "branch",
-        "leaf",
-        "blade",
-        "leaflet",
-        "stem",
-        "flower",
-        "fruit",
-        "root",
-        "seed",
-        "anther",
-        "ovary",
-        "style",
-        "bud",
-        "bark",
-        "trunk",
-        "crown",
-        "inflorescence",
-        "frond",
-        "pinna",
-        "margin",
-        "tip",
-        "base",
-        "vein",
-    };
 
     private static bool IsStalk(Part part) =>
         part.Class == PartClass.Axis

@@ -12,13 +12,13 @@ public sealed partial class GrammarReader
     {
         private sealed record Done(int From, int To, List<StatementClaim> Claims, List<IReadOnlyList<StatementClaim>> Proposals);
 
-        private readonly GrammarReader reader;
-        private readonly string text;
-        private readonly Subjects before;
-        private readonly Func<Part, bool> isOfGroup;
-        private readonly IReadOnlySet<string> groups;
-        private readonly string blade;
-        private readonly bool proposes;
+        private readonly GrammarReader _reader;
+        private readonly string _text;
+        private readonly Subjects _before;
+        private readonly Func<Part, bool> _isOfGroup;
+        private readonly IReadOnlySet<string> _groups;
+        private readonly string _blade;
+        private readonly bool _proposes;
         private readonly Tokens _tokens;
         private readonly List<Done> _done = [];
 
@@ -32,9 +32,9 @@ public sealed partial class GrammarReader
 
         public Statement(GrammarReader reader, string text, Subjects before, Func<Part, bool> isOfGroup, TextContext? of, bool proposes)
         {
-            (this.reader, this.text, this.before, this.isOfGroup, this.proposes) = (reader, text, before, isOfGroup, proposes);
-            groups = of?.Groups ?? NoGroups;
-            blade = of is { IsOfFronds: true } ? Frond : Leaf;
+            (_reader, _text, _before, _isOfGroup, _proposes) = (reader, text, before, isOfGroup, proposes);
+            _groups = of?.Groups ?? NoGroups;
+            _blade = of is { IsOfFronds: true } ? Frond : Leaf;
             _tokens = new Tokens(text);
             _subjects = [.. new[] { before.Last, before.First }.OfType<PartPlace>().Distinct()];
             _main = before.Last;
@@ -47,10 +47,10 @@ public sealed partial class GrammarReader
         public StatementReading Read()
         {
             // A question and its answer ("Are the leaves opposite? No") isn't a statement: read as one it would say the opposite.
-            if (text.Contains('?', StringComparison.Ordinal) || _tokens.List.Count is 0 or > MostTokens)
+            if (_text.Contains('?', StringComparison.Ordinal) || _tokens.List.Count is 0 or > MostTokens)
             {
-                Subjects = before with { First = null, Last = null };
-                return new StatementReading(text, [], []);
+                Subjects = _before with { First = null, Last = null };
+                return new StatementReading(_text, [], []);
             }
             var clauses = Clauses();
             for (var k = 0; k < clauses.Count; k++)
@@ -143,7 +143,11 @@ public sealed partial class GrammarReader
                 return;
             }
             // "hooked prickles, straight ones or bristles": the "or" may reach back.
-            var reachesBack = _done is [.., { Claims: [.., { Range: null }] }] && !Kind(from, WordKind.With) && !Kind(from, WordKind.No);
+            var reachesBack =
+                _done is [.., { Claims: [.., { Range: null }] }]
+                && !Kind(from, WordKind.With)
+                && !Kind(from, WordKind.No)
+                && !Kind(from, WordKind.Comparison);
             if (reachesBack && Contains(from, to, WordKind.Or) && !OpensWithPart(from, to))
                 Withdraw();
             var takesBack = TakesBack(from, to);
@@ -151,7 +155,7 @@ public sealed partial class GrammarReader
                 Withdraw();
             var proposals =
                 ways.Count > 1 ? ways
-                : proposes ? Ways(from, to, isLoose: true, out _)
+                : _proposes ? Ways(from, to, isLoose: true, out _)
                 : [];
             _done.Add(new(from, to, [], [.. proposals.Take(MostProposals)]));
             Lost(from, to);
@@ -170,7 +174,7 @@ public sealed partial class GrammarReader
             {
                 _main = subject;
                 _subjects = [subject];
-                Subjects = before with { First = before.First ?? subject, Last = subject };
+                Subjects = _before with { First = _before.First ?? subject, Last = subject };
             }
             else
                 _subjects = [.. new[] { subject, _main }.OfType<PartPlace>().Distinct()];
@@ -199,19 +203,19 @@ public sealed partial class GrammarReader
                 return;
             _face = "";
             var clause = new ClauseReader(
-                reader._lexicon,
+                _reader._lexicon,
                 _tokens,
                 to,
                 Context(_subjects.FirstOrDefault(), from == 0, false),
-                isOfGroup,
-                groups
+                _isOfGroup,
+                _groups
             );
             if (clause.OpensWith(i) is ({ } opened, var behind) && (behind >= to || IsKnown(behind, to)))
             {
                 if (from == 0 && !isSubordinate)
                 {
                     _main = opened;
-                    Subjects = before with { First = before.First ?? opened, Last = opened };
+                    Subjects = _before with { First = _before.First ?? opened, Last = opened };
                     _subjects = [opened];
                 }
                 else
@@ -224,9 +228,9 @@ public sealed partial class GrammarReader
                 return;
             _subjects = [];
             _main = null;
-            var opensKnown = reader._lexicon.At(_tokens, i, to).Count > 0 && !Kind(i, WordKind.Face);
+            var opensKnown = _reader._lexicon.At(_tokens, i, to).Count > 0 && !Kind(i, WordKind.Face);
             if (from == 0 && !opensKnown)
-                Subjects = before with { First = null, Last = null };
+                Subjects = _before with { First = null, Last = null };
         }
 
         // "white, pink or red": the commas before the "or" are so many more of it.
@@ -259,7 +263,7 @@ public sealed partial class GrammarReader
         {
             for (var i = from; i < to; i++)
             {
-                foreach (var entry in reader._lexicon.At(_tokens, i, to))
+                foreach (var entry in _reader._lexicon.At(_tokens, i, to))
                 {
                     if (entry.Kind == WordKind.Region && entry.Value is "above" or "beneath" && i + entry.Words.Length == to)
                         return entry.Value;
@@ -277,7 +281,7 @@ public sealed partial class GrammarReader
             return Kind(i, WordKind.Break)
                 || Enumerable
                     .Range(from, to - from)
-                    .Any(k => reader._lexicon.At(_tokens, k, to).Any(e => e is { Kind: WordKind.Break, Value.Length: > 0 }));
+                    .Any(k => _reader._lexicon.At(_tokens, k, to).Any(e => e is { Kind: WordKind.Break, Value.Length: > 0 }));
         }
 
         private void Withdraw()
@@ -290,7 +294,7 @@ public sealed partial class GrammarReader
         }
 
         private ClauseContext Context(PartPlace? current, bool isFirst, bool isLoose) =>
-            new(current, _main, _face, before.Otherwise, isFirst, before.HasHairs, isLoose);
+            new(current, _main, _face, _before.Otherwise, isFirst, _before.HasHairs, _before.OfLead, isLoose);
 
         private List<ImmutableList<StatementClaim>> Ways(int from, int to, bool isLoose, out ClauseForm? form)
         {
@@ -299,22 +303,22 @@ public sealed partial class GrammarReader
             var isFace = _names is false && Kind(from, WordKind.Region);
             var subjects = isFace ? Faced() : _subjects;
             if (subjects.Count == 0)
-                subjects = isLoose && before.Last is { } last ? [last] : [];
+                subjects = isLoose && _before.Last is { } last ? [last] : [];
             for (var s = 0; s < Math.Max(1, subjects.Count); s++)
             {
                 var clause = new ClauseReader(
-                    reader._lexicon,
+                    _reader._lexicon,
                     _tokens,
                     to,
                     Context(subjects.Count == 0 ? null : subjects[s], from == 0, isLoose),
-                    isOfGroup,
-                    groups
+                    _isOfGroup,
+                    _groups
                 );
                 foreach (var read in clause.Read(from).SelectMany(WithFace))
                 {
                     if (s > 0 && read.NamesSubject)
                         continue;
-                    foreach (var way in reader._claims.Of(read.Predicates, isLoose, blade))
+                    foreach (var way in _reader._claims.Of(read.Predicates, isLoose, _blade))
                     {
                         if (way.Count == 0 || ways.Exists(w => ClaimMaker.Same(w, way)))
                             continue;
@@ -341,13 +345,13 @@ public sealed partial class GrammarReader
         // "Beneath grey-felted" is said of a blade: of the one spoken of, or of that to which the part spoken of belongs.
         private List<PartPlace> Faced()
         {
-            foreach (var place in new[] { before.Last, before.First, before.Otherwise }.OfType<PartPlace>())
+            foreach (var place in new[] { _before.Last, _before.First, _before.Otherwise }.OfType<PartPlace>())
             {
                 if (place.Part.Class == PartClass.Blade)
                     return [place];
                 if (place.Owner is { Class: PartClass.Blade } owner)
                     return [new(owner, null)];
-                if (reader._lexicon.Botany.Wholes(place.Part).FirstOrDefault() is { Class: PartClass.Blade } whole)
+                if (_reader._lexicon.Botany.Wholes(place.Part).FirstOrDefault() is { Class: PartClass.Blade } whole)
                     return [new(whole, null)];
             }
             return [];
@@ -374,7 +378,7 @@ public sealed partial class GrammarReader
             return clauses;
         }
 
-        private bool Kind(int i, WordKind kind) => reader._lexicon.At(_tokens, i, _tokens.List.Count).Any(e => e.Kind == kind);
+        private bool Kind(int i, WordKind kind) => _reader._lexicon.At(_tokens, i, _tokens.List.Count).Any(e => e.Kind == kind);
 
         private bool Contains(int from, int to, WordKind kind)
         {
@@ -389,13 +393,13 @@ public sealed partial class GrammarReader
         // Whether a token is known and doesn't go on with what it stands behind: "leaves of suckers" aren't the leaves.
         private bool IsKnown(int i, int to) =>
             _tokens.Number(i).Ranges.Count > 0
-            || reader._lexicon.At(_tokens, i, to) is { Count: > 0 } entries && !entries.Any(e => e.Kind is WordKind.Of or WordKind.On);
+            || _reader._lexicon.At(_tokens, i, to) is { Count: > 0 } entries && !entries.Any(e => e.Kind is WordKind.Of or WordKind.On);
 
         private bool HasUnknown(int from, int to)
         {
             for (var i = from; i < to; )
             {
-                var entries = reader._lexicon.At(_tokens, i, to);
+                var entries = _reader._lexicon.At(_tokens, i, to);
                 var words = entries.Count == 0 ? 0 : entries[0].Words.Length;
                 // "three-cornered" is a word of the vocabulary before it is a number.
                 if (words > 1 || words == 1 && _tokens.Number(i).Ranges.Count == 0)
@@ -429,7 +433,7 @@ public sealed partial class GrammarReader
                     : ClauseKind.Text,
                 d.Proposals
             ));
-            return new StatementReading(text, claims, Parts(), false, clauses);
+            return new StatementReading(_text, claims, Parts(), false, clauses);
         }
 
         // Of "usually 5, rarely 6" the commoner one is the claim; what contradicts itself is none.
@@ -452,7 +456,7 @@ public sealed partial class GrammarReader
             }
             if (claim.Range is not null || known.Range is not null)
                 return;
-            var character = reader._lexicon.Botany.Compose(claim.Character)!;
+            var character = _reader._lexicon.Botany.Compose(claim.Character)!;
             List<string> Within(StatementClaim of, StatementClaim other) =>
                 [.. of.States.Where(s => other.States.Any(o => character.IsKindOf(s, o)))];
             // "pinnatifid, lobed": the finer one says both.
@@ -465,6 +469,17 @@ public sealed partial class GrammarReader
                 claims[at] = claim;
                 return;
             }
+            // "Furrowed, corky": whoever looks may name either.
+            if (
+                both.Count == 0
+                && known.Denied is null
+                && claim.Denied is null
+                && _reader._lexicon.IsListed(Lexicon.Together, CharacterId.Read(claim.Character)!.Value.Quality)
+            )
+            {
+                claims[at] = known with { States = [.. known.States.Union(claim.States, StringComparer.Ordinal)] };
+                return;
+            }
             if (both.Count == 0)
             {
                 claims.RemoveAt(at);
@@ -474,9 +489,7 @@ public sealed partial class GrammarReader
             claims[at] = known with { States = both, Denied = known.Denied is { } a && claim.Denied is { } b ? [.. a.Union(b)] : null };
         }
 
-        // States that others of their quality may hold beside: leaves can be opposite and crowded.
-        private static bool IsBeside(string state) =>
-            state is "overlapping" or "crowded" or "clustered" or "one-sided" or "equal" or "oblique";
+        private bool IsBeside(string state) => _reader._lexicon.IsListed(Lexicon.BesideOthers, state);
 
         private List<StatementPart> Parts()
         {
@@ -492,7 +505,7 @@ public sealed partial class GrammarReader
                         i = Math.Max(i + 1, _tokens.IndexAt(number.End));
                         continue;
                     }
-                    var entries = reader._lexicon.At(_tokens, i, done.To);
+                    var entries = _reader._lexicon.At(_tokens, i, done.To);
                     var n = entries.Count == 0 ? 1 : entries[0].Words.Length;
                     StatementPartKind? kind =
                         entries.Any(e => e.Kind == WordKind.State) ? StatementPartKind.State

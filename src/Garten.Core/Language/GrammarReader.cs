@@ -41,18 +41,16 @@ public sealed partial class GrammarReader
     {
         ArgumentNullException.ThrowIfNull(botany);
         ArgumentNullException.ThrowIfNull(taught);
-        return taught.Any(t => CharacterId.IsComposed(t.Character))
-            ? new GrammarReader(botany, taught)
-            : Made.GetValue(botany, static b => new GrammarReader(b));
+        var plain = Made.GetValue(botany, static b => new GrammarReader(b));
+        return taught.Any(t => CharacterId.IsComposed(t.Character)) ? new GrammarReader(plain, taught) : plain;
     }
 
     /// <summary>Makes it.</summary>
     /// <param name="botany">The vocabulary.</param>
-    /// <param name="taught">Terms that persons have taught.</param>
-    public GrammarReader(BotanyIndex botany, IReadOnlyList<TaughtTerm>? taught = null)
+    public GrammarReader(BotanyIndex botany)
     {
         ArgumentNullException.ThrowIfNull(botany);
-        _lexicon = new Lexicon(botany, taught ?? []);
+        _lexicon = new Lexicon(botany);
         _claims = new ClaimMaker(_lexicon);
         _leaf = botany.Part("leaf");
         _evidence = (botany.Vocabulary.Words ?? [])
@@ -60,6 +58,13 @@ public sealed partial class GrammarReader
             .DistinctBy(w => w.Text)
             .ToDictionary(w => w.Text, w => w.Value, StringComparer.Ordinal);
         _shared = [.. (botany.Vocabulary.Words ?? []).Where(w => w.Kind == "grouped").Select(w => w.Text)];
+    }
+
+    private GrammarReader(GrammarReader of, IReadOnlyList<TaughtTerm> taught)
+    {
+        (_leaf, _evidence, _shared) = (of._leaf, of._evidence, of._shared);
+        _lexicon = of._lexicon.With(taught);
+        _claims = new ClaimMaker(_lexicon);
     }
 
     /// <summary>What a whole text speaks of: the key that a lead is from, or a description.</summary>
@@ -147,7 +152,7 @@ public sealed partial class GrammarReader
                     p.IsOwned || p.Id == Leaf || _lexicon.Botany.Wholes(p).Any(w => w.Id is Leaf or "vein") || p.Owners.Contains(Leaf)
                 );
         var readings = new List<StatementReading>(statements.Count);
-        var subjects = new Subjects(null, null, ofLeaves ? new(_leaf!, null) : null, false);
+        var subjects = new Subjects(null, null, ofLeaves ? new(_leaf!, null) : null, false, ContextOf(statements).Groups);
         foreach (var text in statements)
         {
             var statement = new Statement(this, text, subjects, IsOfGroup, of, proposes);
@@ -162,5 +167,12 @@ public sealed partial class GrammarReader
     /// <param name="Last">The part of the last statement; null where it isn't known.</param>
     /// <param name="Otherwise">The part that has what names no owner; null where there is none.</param>
     /// <param name="HasHairs">Whether it has spoken of hairs.</param>
-    private readonly record struct Subjects(PartPlace? First, PartPlace? Last, PartPlace? Otherwise, bool HasHairs);
+    /// <param name="OfLead">Groups of plants that it names parts of.</param>
+    private readonly record struct Subjects(
+        PartPlace? First,
+        PartPlace? Last,
+        PartPlace? Otherwise,
+        bool HasHairs,
+        IReadOnlySet<string> OfLead
+    );
 }

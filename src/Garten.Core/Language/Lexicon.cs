@@ -65,6 +65,21 @@ public enum WordKind
     /// <summary>A ratio of length to width in words; the value is "low..high".</summary>
     Ratio,
 
+    /// <summary>in, arranged in: behind flowers a kind of inflorescence.</summary>
+    Within,
+
+    /// <summary>in whorls of: the number of parts at a node stands behind it.</summary>
+    Whorls,
+
+    /// <summary>long, broad: behind "with" a part is there however long it is.</summary>
+    Epithet,
+
+    /// <summary>Compares a length with that of the part behind it; the values are states of <c>relative-length</c>.</summary>
+    Comparison,
+
+    /// <summary>lower, outer: behind "the" a kind of the part that was spoken of; the value is the word in the kind's name.</summary>
+    Elliptic,
+
     /// <summary>What a number before it counts: lobed; the value is a part.</summary>
     Counted,
 
@@ -134,9 +149,34 @@ internal sealed class Lexicon
     private readonly Dictionary<string, List<SenseRule>> _rules = new(StringComparer.Ordinal);
     private readonly Dictionary<string, Part> _partByNoun = new(StringComparer.Ordinal);
     private readonly Dictionary<string, HashSet<string>> _only = new(StringComparer.Ordinal);
+    private readonly Dictionary<string, HashSet<string>> _lists = new(StringComparer.Ordinal);
     private readonly BotanyIndex _botany;
 
-    public Lexicon(BotanyIndex botany, IReadOnlyList<TaughtTerm> taught)
+    /// <summary>Solid parts that are longer than wide, so that a measure without a word is their length.</summary>
+    public const string LongPart = "long-part";
+
+    /// <summary>Parts without which their owner isn't whole: named alone they are those of what was spoken of.</summary>
+    public const string OfWhole = "of-whole";
+
+    /// <summary>Parts that every plant with their owner has: what is said of them is what matters, not that they are there.</summary>
+    public const string AlwaysThere = "always";
+
+    /// <summary>States that others of their quality may hold beside: leaves can be opposite and crowded.</summary>
+    public const string BesideOthers = "beside";
+
+    /// <summary>Qualities of which one part can have several states at once: bark is furrowed and corky.</summary>
+    public const string Together = "together";
+
+    /// <summary>Parts that are a piece of what they belong to and no kind of it: a seed in the beak isn't one in the fruit.</summary>
+    public const string Piece = "piece";
+
+    /// <summary>Pairs of a part and what has it too, though it stands elsewhere in the vocabulary: <c>floret/spikelet</c>.</summary>
+    public const string AlsoHas = "had";
+
+    /// <summary>Whether a part, state or quality is on one of these lists of the words.</summary>
+    public bool IsListed(string list, string id) => _lists.TryGetValue(list, out var ids) && ids.Contains(id);
+
+    public Lexicon(BotanyIndex botany)
     {
         _botany = botany;
         var vocabulary = botany.Vocabulary;
@@ -200,6 +240,11 @@ internal sealed class Lexicon
                 case "only":
                     _only[word.Text] = [.. word.Value.Split('|')];
                     break;
+                case LongPart or OfWhole or AlwaysThere or BesideOthers or Together or Piece or AlsoHas:
+                    if (!_lists.TryGetValue(word.Kind, out var list))
+                        _lists[word.Kind] = list = new(StringComparer.Ordinal);
+                    list.Add(word.Text);
+                    break;
                 case "unread" or "unnoun" or "part" or "grouped" or "evidence":
                     break;
                 default:
@@ -212,20 +257,44 @@ internal sealed class Lexicon
                     break;
             }
         }
+        foreach (var (phrase, senses) in terms)
+            Add(new(phrase.Split(' '), WordKind.State, "", null, senses));
+        foreach (var entries in _entries.Values)
+            entries.Sort((a, b) => b.Words.Length - a.Words.Length);
+    }
+
+    // The same words with some more terms: everything else is shared.
+    private Lexicon(Lexicon of, IReadOnlyList<TaughtTerm> taught)
+    {
+        (_botany, _rules, _partByNoun, _only, _lists) = (of._botany, of._rules, of._partByNoun, of._only, of._lists);
+        _entries = new(of._entries, StringComparer.Ordinal);
         foreach (var term in taught)
         {
             if (
-                CharacterId.Read(term.Character) is { } id
-                && botany.Quality(id.Quality) is { } quality
-                && quality.Find(term.State) is not null
+                CharacterId.Read(term.Character) is not { } id
+                || _botany.Quality(id.Quality) is not { } quality
+                || quality.Find(term.State) is null
+                || Words(term.Term) is not { Length: > 0 } words
             )
-                Term(term.Term, quality, term.State);
+                continue;
+            var phrase = string.Join(' ', words);
+            var list = _entries.GetValueOrDefault(words[0]) ?? [];
+            var known = list.Find(e => e.Kind == WordKind.State && e.Phrase == phrase);
+            var sense = new TermSense(quality, term.State);
+            if (known?.Senses.Contains(sense) == true)
+                continue;
+            _entries[words[0]] =
+            [
+                .. list.Where(e => e != known)
+                    .Append(new(words, WordKind.State, "", null, [.. known?.Senses ?? [], sense]))
+                    .OrderByDescending(e => e.Words.Length),
+            ];
         }
-        foreach (var (phrase, senses) in terms)
-            Add(new(phrase.Split(' '), WordKind.State, "", null, senses));
-        foreach (var list in _entries.Values)
-            list.Sort((a, b) => b.Words.Length - a.Words.Length);
     }
+
+    /// <summary>The same words with terms that persons have taught; those of characters that aren't made of part and quality are passed
+    /// over.</summary>
+    public Lexicon With(IReadOnlyList<TaughtTerm> taught) => new(this, taught);
 
     /// <summary>The longest entries whose words stand at a token; empty where none does.</summary>
     public IReadOnlyList<LexiconEntry> At(Tokens of, int i, int end)

@@ -90,7 +90,8 @@ public sealed record StatementReading(
 /// <param name="Character">Id of the character.</param>
 /// <param name="State">Id of the state.</param>
 /// <param name="Term">The word or phrase.</param>
-public sealed record TaughtTerm(string Character, string State, string Term);
+/// <param name="Book">The book in whose texts alone it is read so; empty: in all.</param>
+public sealed record TaughtTerm(string Character, string State, string Term, string Book = "");
 
 /// <summary>The reading that a person has set for a statement, wherever it stands in just these words.</summary>
 /// <param name="Text">The statement as typed.</param>

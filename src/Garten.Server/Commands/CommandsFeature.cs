@@ -13,6 +13,9 @@ internal sealed class CommandsFeature : IFeature
     /// <summary>Which device sends: a UUID that it makes once.</summary>
     public const string DeviceHeader = "Garten-Device";
 
+    /// <summary>The device that asks; null where none is named.</summary>
+    public static Guid? DeviceOf(HttpRequest request) => Guid.TryParse(request.Headers[DeviceHeader], out var device) ? device : null;
+
     public void Add(IServiceCollection services)
     {
         CommandHandlers.Add(services);
@@ -47,11 +50,7 @@ internal sealed class CommandsFeature : IFeature
                         .Last(p => string.Equals(p.Name, "commands", StringComparison.OrdinalIgnoreCase))
                         .Value.EnumerateArray()
                         .Zip(batch.Commands, (json, command) => new ReceivedCommand(command, CanonicalJson.Hash(json)));
-                    var results = await pipeline.ApplyAsync(
-                        [.. received],
-                        Guid.TryParse(request.Headers[DeviceHeader], out var device) ? device : null,
-                        stop
-                    );
+                    var results = await pipeline.ApplyAsync([.. received], DeviceOf(request), stop);
                     // A batch of one that is refused is answered by its problem, so that a script sees it in the status.
                     return results is [{ Problem: { } problem }] ? Problems.Result(problem) : Results.Ok(new CommandBatchResponse(results));
                 }

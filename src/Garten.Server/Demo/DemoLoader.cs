@@ -31,6 +31,9 @@ internal sealed partial class DemoLoader(
     private const string FloraId = "torvane";
     private const int AtOnce = 4;
 
+    private static readonly TextSource OwnKeys = new("Keys to the plants of Torvane", "", TextLicence.Cc0);
+    private static readonly TextSource OldBook = new("The Trees of the Western Isles", "212", TextLicence.PublicDomain);
+
     // The island's own keys, and a page out of an old book whose plants no flora here describes.
     private static readonly string[] TextFolders = ["keys", "pages"];
 
@@ -83,7 +86,9 @@ internal sealed partial class DemoLoader(
         var texts = TextFolders.Select(f => Path.Combine(folder, f)).Where(Directory.Exists);
         foreach (var file in texts.SelectMany(f => Directory.EnumerateFiles(f, "*.txt").Order(StringComparer.Ordinal)))
         {
-            await SendAsync(new SaveKeysCommand(Guid.CreateVersion7(), await File.ReadAllTextAsync(file, stop)), stop);
+            var text = await File.ReadAllTextAsync(file, stop);
+            var isOwn = Path.GetFileName(Path.GetDirectoryName(file)) == TextFolders[0];
+            await SendAsync(new SaveKeysCommand(Guid.CreateVersion7(), text, isOwn ? OwnKeys : OldBook), stop);
         }
         await using var stream = File.OpenRead(Path.Combine(folder, "survey.json"));
         var survey = await JsonSerializer.DeserializeAsync(stream, DemoJson.Default.DemoSurvey, stop)

@@ -16,6 +16,9 @@ public sealed class GrammarTests(ITestOutputHelper output)
     [InlineData("fourth.txt", 0.65, 0)]
     [InlineData("fifth.txt", 0.60, 0)]
     [InlineData("sixth.txt", 0.60, 0)]
+    [InlineData("seventh.txt", 0.75, 0)]
+    [InlineData("eighth.txt", 0.70, 0)]
+    [InlineData("ninth.txt", 0.70, 0)]
     public void StatementsMeanWhatTheyWereSaidToMean(string file, double taken, double wrong)
     {
         var judged = GoldFile.Judge(Reader, file);

@@ -1,4 +1,5 @@
 import createClient from "openapi-fetch";
+import { deviceId } from "./device";
 import type { components, paths } from "./schema";
 
 export type Schemas = components["schemas"];
@@ -11,6 +12,12 @@ export type Outcome<T> = { kind: "answer"; value: T } | { kind: "problem"; probl
 const PATIENCE_MS = 20_000;
 
 export const api = createClient<paths>({ baseUrl: "/" });
+api.use({
+  onRequest({ request }) {
+    request.headers.set("Garten-Device", deviceId());
+    return request;
+  },
+});
 
 /** Carries out a request and sorts its end into the three kinds. */
 export async function ask<T>(

@@ -72,6 +72,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/keys/parting": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Where the keys part some taxa, beside what the descriptions say and what was seen, and what can't be right together. Stores nothing; the browser does the same by itself. */
+        post: operations["keysParting"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/identify/sift": {
         parameters: {
             query?: never;
@@ -253,6 +270,23 @@ export interface paths {
         put?: never;
         /** Reads descriptions in the prose of a flora: a paragraph per taxon, each beginning with its name. Stores nothing. Stores nothing; the browser does the same by itself. */
         post: operations["readDescriptions"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/vocabulary/looks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Looks at a plant typed in words, as they are read: what would be recorded, and what is to be chosen. Stores nothing. Stores nothing; the browser does the same by itself. */
+        post: operations["readLooks"];
         delete?: never;
         options?: never;
         head?: never;
@@ -834,6 +868,23 @@ export interface paths {
         };
         /** A version of a key with its text. */
         get: operations["getKey"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/keys/{hash}/text": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A key as plain text, with its source; only where its licence allows that it is handed on. */
+        get: operations["exportKey"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1457,6 +1508,7 @@ export interface components {
             kind?: "saveKeys";
             /** @description The key text as typed or pasted. */
             text: string;
+            source?: null | components["schemas"]["TextSource"];
             /**
              * Format: uuid
              * @description Identity of the command.
@@ -1593,6 +1645,11 @@ export interface components {
             state: string;
             /** @description The word or phrase. */
             term: string;
+            /**
+             * @description The book in whose texts alone it is read so: a key's source, or its title where none is said; left out: in
+             *                 all.
+             */
+            book?: null | string;
             /**
              * Format: uuid
              * @description Identity of the command.
@@ -1874,6 +1931,11 @@ export interface components {
                 request: components["schemas"]["KeyReadingRequest"];
                 answer: components["schemas"]["ReadKey"];
             };
+            /** @description Where the keys part some taxa, beside what the descriptions say and what was seen, and what can't be right together. */
+            keysParting: {
+                request: components["schemas"]["KeysPartingRequest"];
+                answer: components["schemas"]["KeyParting"];
+            };
             /** @description Reads readings as typed: n, mean, range and interval, and what is wrong with them. */
             measure: {
                 request: components["schemas"]["MeasureRequest"];
@@ -1983,6 +2045,11 @@ export interface components {
             readDescriptions: {
                 request: components["schemas"]["ReadDescriptionsRequest"];
                 answer: components["schemas"]["DescribedInProse"];
+            };
+            /** @description Looks at a plant typed in words, as they are read: what would be recorded, and what is to be chosen. Stores nothing. */
+            readLooks: {
+                request: components["schemas"]["ReadLooksRequest"];
+                answer: components["schemas"]["TypedLooks"];
             };
             /** @description What a few typed words mean as part, quality, state and number, the likeliest first. */
             findCharacter: {
@@ -2416,6 +2483,7 @@ export interface components {
             draft: null | components["schemas"]["FloraImport"];
             /** @description Whether it is the one to begin with where none is named. */
             isDefault: boolean;
+            source: null | components["schemas"]["TextSource"];
         };
         /** @description A published version. */
         FloraVersion: {
@@ -2658,6 +2726,7 @@ export interface components {
             name: string;
             /** @description The text. */
             text: string;
+            source?: null | components["schemas"]["TextSource"];
         };
         /** @description A dichotomous key (couplets of three or more leads are allowed). The first couplet is where it starts. */
         Key: {
@@ -2684,6 +2753,7 @@ export interface components {
             key: components["schemas"]["Key"];
             sourceText: string;
             versions: components["schemas"]["KeyVersionSummary"][];
+            source?: null | components["schemas"]["TextSource"];
         };
         /** @description A flora that was made of a key's statements. */
         KeyFloraMade: {
@@ -2773,6 +2843,15 @@ export interface components {
              */
             better: null | string;
         };
+        /** @description Where the keys of a shelf part some taxa, beside what the descriptions say and what was seen. */
+        KeyParting: {
+            /** @description The couplets, key by key, in the order of the key. */
+            couplets: components["schemas"]["PartingCouplet"][];
+            /** @description What can't be right together. */
+            contradictions: components["schemas"]["PartingContradiction"][];
+            /** @description Titles of keys that lead to several of the taxa and part none of them. */
+            unparted: string[];
+        };
         /** @description Something wrong in a key text, with its place and what to do. */
         KeyProblem: {
             /** @description Whether it stops the key from being saved. */
@@ -2840,6 +2919,7 @@ export interface components {
              * @description When the version was saved.
              */
             addedAt: string;
+            source?: null | components["schemas"]["TextSource"];
         };
         /** @description A change of a key text within one of its lines, offered to settle a problem. */
         KeyTextChange: {
@@ -2866,6 +2946,11 @@ export interface components {
             hash: string;
             /** @description The key; sound. */
             key: components["schemas"]["Key"];
+            /**
+             * @description The book that its text is from; empty where nothing is said of it.
+             * @default
+             */
+            book: string;
         };
         /** @description One of the versions of a key. */
         KeyVersionSummary: {
@@ -2874,6 +2959,13 @@ export interface components {
             version: number;
             /** Format: date-time */
             addedAt: string;
+        };
+        /** @description Taxa that keys may part. */
+        KeysPartingRequest: {
+            /** @description Their names; at least two. */
+            names: string[];
+            /** @description Looks at the plant in hand; left out: none. */
+            sheet?: null | components["schemas"]["Observation"][];
         };
         /** @description A first, and when it was to be expected. */
         LateFirst: {
@@ -3276,6 +3368,13 @@ export interface components {
              */
             mostToEnd: number;
         };
+        /** @description A piece of what was typed that isn't read, or could be read in several ways. */
+        OpenLook: {
+            /** @description The piece as typed. */
+            text: string;
+            /** @description Looks that it may mean; empty where it isn't read. */
+            choices: components["schemas"]["TypedLook"][];
+        };
         /** @description What is still to be answered, and when it can be. */
         OpenNeed: {
             /** @description Identity within the plant. */
@@ -3519,6 +3618,68 @@ export interface components {
          * @enum {unknown}
          */
         PartSex: "unsaid" | "male" | "female" | "both";
+        /** @description A claim of a lead that parts taxa. */
+        PartingClaim: {
+            /** @description Id of the character. */
+            character: string;
+            /** @description The claim in words. */
+            inWords: string;
+            /** @description What the descriptions say of the taxa behind the lead. */
+            described: components["schemas"]["PartingVoice"][];
+            /** @description What was seen of it on the plant in hand, in words; empty where nothing was. */
+            seen: string;
+            /** @description Whether that fits the claim; null where nothing was seen, or neither can be said. */
+            seenFits: null | boolean;
+        };
+        /** @description Two sources that can't both be right about a taxon. */
+        PartingContradiction: {
+            /** @description The taxon's name as it was asked for. */
+            taxon: string;
+            /** @description The character in words. */
+            character: string;
+            /** @description Title of the key that says the one. */
+            first: string;
+            /** @description What it says. */
+            firstSays: string;
+            /** @description Title of the key that says the other; empty: the description. */
+            second: string;
+            /** @description What that says. */
+            secondSays: string;
+        };
+        /** @description A couplet that parts some of the taxa. */
+        PartingCouplet: {
+            /** @description Hash of the key's version. */
+            hash: string;
+            /** @description The key's title. */
+            title: string;
+            /** @description Label of the couplet. */
+            couplet: string;
+            /** @description Those of its leads that have any of the taxa behind them. */
+            leads: components["schemas"]["PartingLead"][];
+        };
+        /** @description A lead behind which some of the taxa are. */
+        PartingLead: {
+            /**
+             * Format: int32
+             * @description Its place among the leads of the couplet, from 1.
+             */
+            number: number;
+            /** @description Its wording. */
+            text: string;
+            /** @description The taxa behind it, by the names asked for. */
+            taxa: string[];
+            /** @description What is weighed of its wording. */
+            claims: components["schemas"]["PartingClaim"][];
+        };
+        /** @description What a description says of a taxon where a key speaks of it. */
+        PartingVoice: {
+            /** @description The taxon's name as it was asked for. */
+            taxon: string;
+            /** @description The description in words; empty where the flora says nothing of it. */
+            inWords: string;
+            /** @description Whether it and the key can't both be right. */
+            contradicts: boolean;
+        };
         /** @description A plant of a population that was marked, with what was found later. */
         PeggedPlant: {
             /**
@@ -4145,6 +4306,16 @@ export interface components {
         /** @description A text to read, as the browser's worker takes it. */
         ReadKeyTextRequest: {
             text: string;
+        };
+        /** @description Looks at a plant, typed in words. */
+        ReadLooksRequest: {
+            /** @description The words: "lvs glabrous beneath, petiole 12 14 15 mm". */
+            text: string;
+            /**
+             * @description Unit of several numbers without one: mm, cm, m; empty: they are counted.
+             * @default
+             */
+            unit: string;
         };
         /** @description A statement with its reading. */
         ReadStatement: {
@@ -5194,6 +5365,11 @@ export interface components {
             state: string;
             /** @description The word or phrase. */
             term: string;
+            /**
+             * @description The book in whose texts alone it is read so; empty: in all.
+             * @default
+             */
+            book: string;
         };
         /** @description A taxon of a flora. */
         Taxon: {
@@ -5369,6 +5545,36 @@ export interface components {
             /** @description The split as it is drawn: its likeliest outcomes in the order in which they lie, and all others as one branch. */
             branches: components["schemas"]["SplitBranch"][];
         };
+        /**
+         * @description What may be done with a text.
+         * @default unsaid
+         * @enum {unknown}
+         */
+        TextLicence: "unsaid" | "own" | "publicDomain" | "cc0" | "ccBy" | "ccBySa" | "allRights";
+        /** @description Where a pasted text is from, and what may be done with it. */
+        TextSource: {
+            /**
+             * @description The book, paper or person; may be empty.
+             * @default
+             */
+            book: string;
+            /**
+             * @description The page or place in it; may be empty.
+             * @default
+             */
+            page: string;
+            /** @description Its licence. */
+            licence?: components["schemas"]["TextLicence"];
+            /**
+             * @description Whether only the device that brought it sees it.
+             * @default false
+             */
+            onlyHere: boolean;
+            /** @description Whether its licence allows that it is handed on. */
+            mayBeExported?: boolean;
+            /** @description Source and licence in a line. */
+            inWords?: null | string;
+        };
         /** @description A threat to a population. */
         Threat: {
             /**
@@ -5467,6 +5673,26 @@ export interface components {
             forks: number;
             /** @description The nearest fork and the lead of it that this couplet lies under ("4b"); empty where none. */
             branch: string;
+        };
+        /** @description A look as it was typed in words. */
+        TypedLook: {
+            /** @description The character. */
+            character: components["schemas"]["Character"];
+            /** @description The states: one, or several of which it is one or the other; empty for readings. */
+            states: string[];
+            /** @description The readings; empty for states. */
+            readings: components["schemas"]["Reading"][];
+            /** @description How old the part was. */
+            age: components["schemas"]["PartAge"];
+            /** @description What would be recorded, in words. */
+            inWords: string;
+        };
+        /** @description What was typed as looks. */
+        TypedLooks: {
+            /** @description What can be recorded. */
+            looks: components["schemas"]["TypedLook"][];
+            /** @description What is to be chosen, or isn't read. */
+            open: components["schemas"]["OpenLook"][];
         };
         /** @description A word that isn't known, and how many clauses hang on it. */
         UnknownWord: {
@@ -5842,6 +6068,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ReadKey"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    keysParting: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["KeysPartingRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeyParting"];
                 };
             };
             /** @description Bad Request */
@@ -6403,6 +6680,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["DescribedInProse"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    readLooks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadLooksRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TypedLooks"];
                 };
             };
             /** @description Bad Request */
@@ -7217,6 +7545,15 @@ export interface operations {
                     "application/xml": string;
                 };
             };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
             /** @description Not Found */
             404: {
                 headers: {
@@ -7531,6 +7868,46 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["KeyDetail"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    exportKey: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                hash: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain": string;
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
                 };
             };
             /** @description Not Found */

@@ -1,5 +1,4 @@
 import { api, ask, type Problem, type Schemas } from "../api/client";
-import { v7 as uuid } from "uuid";
 import { store, type Command, type QueuedCommand, type RefusedCommand } from "./store";
 
 /** What became of a command. */
@@ -23,7 +22,6 @@ const BATCH = 100;
 // So often the server may fail at a command, sent by itself while it is well, before a person is asked; then it is tried hourly.
 export const MOST_FAILURES = 5;
 const HOUR_MS = 3_600_000;
-const DEVICE = "garten.device";
 
 const listeners = new Set<(taken: boolean) => void>();
 const settled = new Map<string, (sent: Sent) => void>();
@@ -125,21 +123,11 @@ const later = (ms: number) => {
   timer = setTimeout(() => void flush(), ms);
 };
 
-// This device, made once: the server keeps with each command where it came from.
-function deviceId(): string {
-  const known = localStorage.getItem(DEVICE);
-  if (known) return known;
-  const made = uuid();
-  localStorage.setItem(DEVICE, made);
-  return made;
-}
-
 async function sendAll(): Promise<void> {
   for (let batch = await next(); batch.length > 0; batch = await next()) {
     const outcome = await ask((signal) =>
       api.POST("/api/v1/commands", {
         body: { commands: batch.map((q) => q.command) },
-        headers: { "Garten-Device": deviceId() },
         signal,
       }),
     );

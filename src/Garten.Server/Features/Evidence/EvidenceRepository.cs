@@ -17,8 +17,8 @@ internal sealed class EvidenceRepository(NpgsqlDataSource database)
     {
         await using var connection = await database.OpenConnectionAsync(stop);
         return await connection
-            .Command("select character, state, term from taught_term order by number")
-            .ReadAllAsync(r => new TaughtTerm(r.GetString(0), r.GetString(1), r.GetString(2)), stop);
+            .Command("select character, state, term, book from taught_term order by number")
+            .ReadAllAsync(r => new TaughtTerm(r.GetString(0), r.GetString(1), r.GetString(2), r.GetString(3)), stop);
     }
 
     /// <summary>The readings that persons have set, the newest of each statement.</summary>
@@ -138,11 +138,12 @@ internal sealed class EvidenceRepository(NpgsqlDataSource database)
     internal static async Task TeachAsync(NpgsqlConnection connection, TeachTermCommand it, DateTimeOffset now, CancellationToken stop) =>
         await connection
             .Command(
-                "insert into taught_term (character, state, term, taught_at) values ($1, $2, $3, $4)",
+                "insert into taught_term (character, state, term, taught_at, book) values ($1, $2, $3, $4, $5)",
                 it.Character,
                 it.State,
                 it.Term.Trim(),
-                now
+                now,
+                it.Book?.Trim() ?? ""
             )
             .RunAsync(stop);
 

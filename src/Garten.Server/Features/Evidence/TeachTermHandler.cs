@@ -12,6 +12,7 @@ internal sealed class TeachTermHandler(CharacterTable glossary) : ICommandHandle
     public async Task<CommandResult> HandleAsync(TeachTermCommand teach, CommandContext context, CancellationToken stop)
     {
         Check.Text(teach.Term, "term", "The term", Limits.LongestTerm, required: true);
+        Check.Text(teach.Book ?? "", "book", "The book", Limits.LongestName, required: false);
         var table = await FloraRepository.TableAsync(context.Connection, glossary, stop);
         if (table.Find(teach.Character) is not { } character)
             throw Refusal.Of(422, "character.unknown", "There is no such character.", "Choose one of the glossary.", "character");

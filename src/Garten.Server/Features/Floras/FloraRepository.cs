@@ -5,8 +5,10 @@ using System.Text.Json;
 using Garten.Core.Botany;
 using Garten.Core.Contracts;
 using Garten.Core.Floras;
+using Garten.Core.Keys;
 using Garten.Core.Packs;
 using Garten.Server.Database;
+using Garten.Server.Features.Sources;
 using Garten.Server.Features.Vocabulary;
 using Npgsql;
 
@@ -19,7 +21,7 @@ namespace Garten.Server.Features.Floras;
 internal sealed record PublishedFlora(int Version, string ContentHash, string Pack);
 
 /// <summary>Floras as immutable packs, and drafts that wait to become one.</summary>
-internal sealed class FloraRepository(NpgsqlDataSource database, CharacterTable glossary, TimeProvider clock)
+internal sealed class FloraRepository(NpgsqlDataSource database, CharacterTable glossary, SourceRepository sources, TimeProvider clock)
 {
     // What a hash names never changes: a few floras are kept as they were read, with what is made of them.
     private static readonly ConcurrentDictionary<string, Loaded> Kept = new(StringComparer.Ordinal);
@@ -244,8 +246,26 @@ internal sealed class FloraRepository(NpgsqlDataSource database, CharacterTable 
             else
                 published.Add(new FloraSummary(draft.Id, name, 0, draft.Taxa, draft.Characters, draft));
         }
-        return FloraSummary.WithDefault([.. published.OrderBy(f => f.Name, StringComparer.Ordinal)]);
+        var known = await sources.ListAsync(connection, SourcedText.Flora, stop);
+        return FloraSummary.WithDefault([
+            .. published
+                .Where(f => known.GetValueOrDefault(f.Id) is not { IsHidden: true })
+                .OrderBy(f => f.Name, StringComparer.Ordinal)
+                .Select(f => f with { Source = known.GetValueOrDefault(f.Id)?.Source }),
+        ]);
     }
+
+    /// <summary>Keeps where the text is from that a flora was made of, where that isn't known already.</summary>
+    public async Task TellSourceAsync(string id, TextSource? source, Guid? device, CancellationToken stop)
+    {
+        if (source is null || (await sources.FindAsync(SourcedText.Flora, id, stop))?.Source == source)
+            return;
+        await using var connection = await database.OpenConnectionAsync(stop);
+        await SourceRepository.TellAsync(connection, SourcedText.Flora, id, source, device, clock.GetUtcNow(), stop);
+    }
+
+    /// <summary>The source of the text that a flora was made of; null where nothing is said of it.</summary>
+    public Task<KnownSource?> SourceAsync(string id, CancellationToken stop) => sources.FindAsync(SourcedText.Flora, id, stop);
 
     /// <summary>The taxa of the newest versions of all floras, ordered by name; of two with the same id the first flora's.</summary>
     public async Task<IReadOnlyList<Taxon>> TaxaAsync(CancellationToken stop)

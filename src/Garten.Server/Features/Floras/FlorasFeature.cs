@@ -8,6 +8,7 @@ using Garten.Core.Packs;
 using Garten.Core.Seasons;
 using Garten.Formats;
 using Garten.Formats.Tables;
+using Garten.Server.Commands;
 using Garten.Server.Features.Keys;
 using Garten.Server.Features.Records;
 using Garten.Server.Features.Vocabulary;
@@ -41,6 +42,17 @@ internal sealed class FlorasFeature : IFeature
     public void Map(RouteGroupBuilder api)
     {
         var floras = api.MapGroup("/floras");
+        // What a device brought for itself isn't there for anybody else.
+        floras.AddEndpointFilter(
+            async (call, next) =>
+                call.HttpContext.Request.RouteValues["id"] is string id
+                && await call
+                    .HttpContext.RequestServices.GetRequiredService<FloraRepository>()
+                    .SourceAsync(id, call.HttpContext.RequestAborted)
+                    is { IsHidden: true }
+                    ? Unknown(null)
+                    : await next(call)
+        );
         floras
             .MapGet("/", async (FloraRepository repository, CancellationToken stop) => TypedResults.Ok(await repository.ListAsync(stop)))
             .WithName("listFloras")
@@ -137,6 +149,13 @@ internal sealed class FlorasFeature : IFeature
                 {
                     if (await repository.FindAsync(id, version, stop) is not { } flora)
                         return Unknown(version);
+                    if (await repository.SourceAsync(id, stop) is { Source.MayBeExported: false } held)
+                        return Problems.Result(
+                            403,
+                            "flora.licence",
+                            "This flora isn't handed on.",
+                            $"It was made of a text whose licence doesn't allow it: {held.Source.InWords}."
+                        );
                     var written = new MemoryStream();
                     SddWriter.Write(JsonSerializer.Deserialize(flora.Pack, CoreJson.Default.Flora)!, clock.GetUtcNow(), written);
                     written.Position = 0;
@@ -144,6 +163,7 @@ internal sealed class FlorasFeature : IFeature
                 }
             )
             .Produces<string>(200, "application/xml")
+            .Produces<ProblemReport>(403, Problem)
             .Produces<ProblemReport>(404, Problem)
             .WithName("getSdd")
             .WithSummary("The same as SDD 1.1, the TDWG standard for descriptive data.");
@@ -353,10 +373,19 @@ internal sealed class FlorasFeature : IFeature
         CharacterTableDefaults defaults,
         VocabularyRepository vocabularies,
         Turnstile turns,
+        HttpRequest http,
         CancellationToken stop
     )
     {
         using var turn = await turns.UploadAsync(stop);
+        if (request.Source is { } source && Math.Max(source.Book?.Length ?? 0, source.Page?.Length ?? 0) > LongestName)
+            return Problems.Result(
+                422,
+                "source.long",
+                "The source is too long.",
+                $"Name book and page in {LongestName} characters.",
+                "source"
+            );
         if (string.IsNullOrWhiteSpace(request.Name) || request.Name.Length > LongestName)
             return Problems.Result(422, "name.missing", "The flora has no name.", $"Give it one of up to {LongestName} characters.");
         if (request.Text.Length > ReadDescriptionsRequest.Longest)
@@ -376,7 +405,9 @@ internal sealed class FlorasFeature : IFeature
                 "Begin each paragraph with a scientific name, and part the paragraphs by an empty line."
             );
         var flora = reader.FloraOf(read, FloraImporter.IdOf(request.Name), request.Name.Trim(), defaults.Seasons);
-        return Results.Ok(await repository.SaveDraftAsync(flora, [], stop));
+        var draft = await repository.SaveDraftAsync(flora, [], stop);
+        await repository.TellSourceAsync(flora.Id, request.Source ?? new TextSource(), CommandsFeature.DeviceOf(http), stop);
+        return Results.Ok(draft);
     }
 
     private static async Task<IResult> CheckAsync(

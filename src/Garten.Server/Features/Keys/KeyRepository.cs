@@ -3,12 +3,13 @@ using System.Text.Json;
 using Garten.Core.Contracts;
 using Garten.Core.Keys;
 using Garten.Server.Database;
+using Garten.Server.Features.Sources;
 using Npgsql;
 
 namespace Garten.Server.Features.Keys;
 
 /// <summary>Keys and their versions.</summary>
-internal sealed class KeyRepository(NpgsqlDataSource database)
+internal sealed class KeyRepository(NpgsqlDataSource database, SourceRepository sources)
 {
     // What a hash names never changes: a key is read out of its JSON once.
     private static readonly ConcurrentDictionary<string, Key> Known = new(StringComparer.Ordinal);
@@ -47,20 +48,28 @@ internal sealed class KeyRepository(NpgsqlDataSource database)
     public async Task<IReadOnlyList<KeySummary>> ListAsync(CancellationToken stop)
     {
         await using var connection = await database.OpenConnectionAsync(stop);
+        var known = await sources.ListAsync(connection, SourcedText.Key, stop);
         var rows = await connection
             .Command(
                 """
                 select distinct on (title_plain) hash, title, version, added_at
                 from key_version
+                where hash <> all($1)
                 order by title_plain, version desc
-                """
+                """,
+                (object)Hidden(known)
             )
             .ReadAllAsync(
                 r => (Hash: r.GetString(0), Title: r.GetString(1), Version: r.GetInt32(2), At: r.GetFieldValue<DateTimeOffset>(3)),
                 stop
             );
         var contents = await KeysAsync(connection, [.. rows.Select(r => r.Hash)], stop);
-        var keys = rows.ConvertAll(r => Summary(r.Hash, r.Title, r.Version, contents[r.Hash], r.At));
+        var keys = rows.ConvertAll(r =>
+            Summary(r.Hash, r.Title, r.Version, contents[r.Hash], r.At) with
+            {
+                Source = known.GetValueOrDefault(r.Hash)?.Source,
+            }
+        );
         return
         [
             .. keys.Select(k =>
@@ -75,10 +84,18 @@ internal sealed class KeyRepository(NpgsqlDataSource database)
         ];
     }
 
-    /// <summary>A version with its text and its siblings; null where it isn't known.</summary>
+    // Of a key that another device brought for itself nobody else knows.
+    private static string[] Hidden(IReadOnlyDictionary<string, KnownSource> known) =>
+        [.. known.Where(k => k.Value.IsHidden).Select(k => k.Key)];
+
+    /// <summary>A version with its text and its siblings; null where it isn't known to who asks.</summary>
     public async Task<KeyDetail?> FindAsync(string hash, CancellationToken stop)
     {
         await using var connection = await database.OpenConnectionAsync(stop);
+        var sourced = await sources.ListAsync(connection, SourcedText.Key, stop);
+        var source = sourced.GetValueOrDefault(hash);
+        if (source is { IsHidden: true })
+            return null;
         var found = await connection
             .Command("select hash, title, version, content, source_text, title_plain from key_version where hash = $1", hash)
             .ReadAllAsync(
@@ -97,22 +114,29 @@ internal sealed class KeyRepository(NpgsqlDataSource database)
             return null;
         var it = found[0];
         var versions = await connection
-            .Command("select hash, version, added_at from key_version where title_plain = $1 order by version desc", it.Plain)
+            .Command(
+                "select hash, version, added_at from key_version where title_plain = $1 and hash <> all($2) order by version desc",
+                it.Plain,
+                Hidden(sourced)
+            )
             .ReadAllAsync(r => new KeyVersionSummary(r.GetString(0), r.GetInt32(1), r.GetFieldValue<DateTimeOffset>(2)), stop);
-        return new KeyDetail(it.Hash, it.Title, it.Version, it.Key, it.Text, versions);
+        return new KeyDetail(it.Hash, it.Title, it.Version, it.Key, it.Text, versions, source?.Source);
     }
 
     /// <summary>The newest version of every key, and besides them the versions named: what a walk or its check needs.</summary>
     public async Task<IReadOnlyList<KeyVersion>> ShelfAsync(IReadOnlyCollection<string> alsoThese, CancellationToken stop)
     {
         await using var connection = await database.OpenConnectionAsync(stop);
-        return await ShelfAsync(connection, alsoThese, stop);
+        var known = await sources.ListAsync(connection, SourcedText.Key, stop);
+        var versions = await ShelfAsync(connection, alsoThese, stop, Hidden(known));
+        return versions.ConvertAll(v => v with { Book = known.GetValueOrDefault(v.Hash)?.Source.Book ?? "" });
     }
 
     internal static async Task<List<KeyVersion>> ShelfAsync(
         NpgsqlConnection connection,
         IReadOnlyCollection<string> alsoThese,
-        CancellationToken stop
+        CancellationToken stop,
+        string[]? without = null
     )
     {
         var hashes = await connection
@@ -120,10 +144,15 @@ internal sealed class KeyRepository(NpgsqlDataSource database)
                 """
                 select hash
                 from key_version as k
-                where hash = any($1) or version = (select max(version) from key_version where title_plain = k.title_plain)
+                where hash <> all($2)
+                    and (
+                        hash = any($1)
+                        or version = (select max(version) from key_version where title_plain = k.title_plain and hash <> all($2))
+                    )
                 order by version desc, added_at desc
                 """,
-                (object)alsoThese.ToArray()
+                alsoThese.ToArray(),
+                without ?? []
             )
             .ReadAllAsync(r => r.GetString(0), stop);
         var keys = await KeysAsync(connection, hashes, stop);

@@ -2,8 +2,10 @@ using System.Text;
 using Garten.Core.Contracts;
 using Garten.Core.Keys;
 using Garten.Formats;
+using Garten.Server.Commands;
 using Garten.Server.Features.Calls;
 using Garten.Server.Features.Floras;
+using Garten.Server.Features.Sources;
 using Garten.Server.Hosting;
 
 namespace Garten.Server.Features.Keys;
@@ -43,6 +45,30 @@ internal sealed class KeysFeature : IFeature
             .WithName("getKey")
             .WithSummary("A version of a key with its text.");
 
+        keys.MapGet("/{hash}/text", async (string hash, KeyRepository repository, CancellationToken stop) =>
+            {
+                if (await repository.FindAsync(hash, stop) is not { } key)
+                    return Problems.Result(404, "key.unknown", "No key version has this hash.", "Choose one from the list of keys.");
+                if (key.Source is not { MayBeExported: true })
+                    return Problems.Result(
+                        403,
+                        "key.licence",
+                        "This text isn't handed on.",
+                        "Its licence doesn't allow it, or nothing is said of it: say in a new version where it is from and what may be done with it."
+                    );
+                var credit = $"# {key.Source.InWords}\n\n";
+                return Results.File(
+                    Encoding.UTF8.GetBytes(credit + KeyTextWriter.Write(key.Key, KeyLayout.Bracketed)),
+                    "text/plain; charset=utf-8",
+                    $"{FloraImporter.IdOf(key.Title)}.txt"
+                );
+            })
+            .Produces<string>(200, "text/plain")
+            .Produces<ProblemReport>(403, Problem)
+            .Produces<ProblemReport>(404, Problem)
+            .WithName("exportKey")
+            .WithSummary("A key as plain text, with its source; only where its licence allows that it is handed on.");
+
         keys.MapPost("/check", async (HttpRequest request, CancellationToken stop) =>
             {
                 var (text, refusal) = await ReadTextAsync(request, stop);
@@ -81,15 +107,28 @@ internal sealed class KeysFeature : IFeature
             .WithName("readStatements")
             .WithSummary("The statements of a key version with their readings.");
 
-        keys.MapPost("/{hash}/flora", async (string hash, CoreCallHost host, FloraRepository floras, CancellationToken stop) =>
-            {
-                var shelf = (await host.ShelfAsync([hash], stop)).Ready();
-                if (shelf.Keys.Find(hash) is not { } version)
-                    return Problems.Result(404, "key.unknown", "No key version has this hash.", "Choose one from the list of keys.");
-                var id = FloraImporter.IdOf(version.Key.Title) is { Length: > 0 } plain ? $"key-{plain}" : $"key-{hash[..ShortHash]}";
-                await floras.PublishAsync(KeyFlora.Of(shelf, version, id), stop);
-                return Results.Ok(new KeyFloraMade(id));
-            })
+        keys.MapPost(
+                "/{hash}/flora",
+                async (
+                    string hash,
+                    CoreCallHost host,
+                    FloraRepository floras,
+                    SourceRepository sources,
+                    HttpRequest request,
+                    CancellationToken stop
+                ) =>
+                {
+                    var shelf = (await host.ShelfAsync([hash], stop)).Ready();
+                    if (shelf.Keys.Find(hash) is not { } version)
+                        return Problems.Result(404, "key.unknown", "No key version has this hash.", "Choose one from the list of keys.");
+                    var id = FloraImporter.IdOf(version.Key.Title) is { Length: > 0 } plain ? $"key-{plain}" : $"key-{hash[..ShortHash]}";
+                    await floras.PublishAsync(KeyFlora.Of(shelf, version, id), stop);
+                    // What is made of a text is from where the text is.
+                    var source = await sources.FindAsync(SourcedText.Key, hash, stop);
+                    await floras.TellSourceAsync(id, source?.Source ?? new TextSource(), CommandsFeature.DeviceOf(request), stop);
+                    return Results.Ok(new KeyFloraMade(id));
+                }
+            )
             .Produces<KeyFloraMade>()
             .Produces<ProblemReport>(404, Problem)
             .WithName("makeKeyFlora")

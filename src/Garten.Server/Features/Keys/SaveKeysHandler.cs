@@ -2,6 +2,7 @@ using Garten.Core.Contracts;
 using Garten.Core.Floras;
 using Garten.Core.Keys;
 using Garten.Server.Commands;
+using Garten.Server.Features.Sources;
 using Garten.Server.Hosting;
 
 namespace Garten.Server.Features.Keys;
@@ -35,10 +36,23 @@ internal sealed class SaveKeysHandler : ICommandHandler<SaveKeysCommand>
                 "Write a title on a line of its own above its first couplet.",
                 "text"
             );
+        SourceCheck.Sound(save.Source);
         var saved = new List<SavedKey>();
         // In the order of titles, so that two who save the same keys can't wait for each other.
         foreach (var key in reading.Keys.OrderBy(k => KeyTitle.Plain(k.Title), StringComparer.Ordinal))
-            saved.Add(await KeyRepository.SaveAsync(context.Connection, key, save.Text, context.Now, stop));
+        {
+            var kept = await KeyRepository.SaveAsync(context.Connection, key, save.Text, context.Now, stop);
+            await SourceRepository.TellAsync(
+                context.Connection,
+                SourcedText.Key,
+                kept.Hash,
+                save.Source,
+                context.Device,
+                context.Now,
+                stop
+            );
+            saved.Add(kept);
+        }
         return new CommandResult(
             save.Id,
             CommandStatus.Applied,

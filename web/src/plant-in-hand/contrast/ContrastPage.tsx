@@ -17,6 +17,7 @@ import { CautionNotes } from "../../shared/botany/Cautions";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
 import { ContrastTable } from "./ContrastTable";
 import { ModeBar } from "../ModeBar";
+import { WhereKeysPart } from "./WhereKeysPart";
 import { useOwnPlants, useSheets } from "../sift/useOwnPlants";
 
 const { fewestToContrast: FEWEST, mostToContrast: MOST } = words.limits;
@@ -284,6 +285,7 @@ function Contrast({ walkId }: { walkId: string }) {
               ) : (
                 <Typography role="status">Holding them against each other …</Typography>
               ))}
+            {fits && <WhereKeysPart names={compared.map(nameOf)} sheet={walk.observations ?? NO_LOOKS} />}
             {compared.length > 0 && (
               <Box sx={{ mt: 2 }}>
                 <Button onClick={() => setKeeping(true)}>
@@ -303,6 +305,8 @@ function Contrast({ walkId }: { walkId: string }) {
 const NO_PLACES: Schemas["Place"][] = [];
 
 const NO_TAXA: string[] = [];
+
+const NO_LOOKS: Schemas["Observation"][] = [];
 
 /** What the first of the compared is taken for. */
 function useNear(floraId: string | undefined, version: string | undefined, taxon: string | undefined): string[] {

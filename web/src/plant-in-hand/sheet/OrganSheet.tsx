@@ -11,7 +11,7 @@ import { MannerLine } from "./MannerLine";
 import { useLookWords } from "./lookWords";
 import { holding, newLook, plainManner, withLook, type Character, type Observation } from "./sheet";
 import { CharacterRow } from "./CharacterRow";
-import { SomethingElse } from "./SomethingElse";
+import { SomethingElse, type NewLook } from "./SomethingElse";
 import { useComposed } from "../../offline/vocabulary";
 
 interface Props {
@@ -92,6 +92,15 @@ export function OrganSheet({
     const { walk: now, onChange: change } = latest.current;
     change(withLook(now, part && newLook(now, character, part), before));
   }, []);
+  const onRecord = useCallback((looks: NewLook[]) => {
+    const { walk: before, onChange: change } = latest.current;
+    change(
+      looks.reduce((now, { character, part, age }) => {
+        const look = newLook(now, character.id, part);
+        return withLook(now, age && age !== "unsaid" ? { ...look, context: { ...look.context, age } } : look);
+      }, before),
+    );
+  }, []);
   const held = holding(walk.observations ?? NO_LOOKS);
   const composed = useComposed(held.map((o) => o.character));
   const others = [...picked, ...composed].filter(
@@ -133,7 +142,7 @@ export function OrganSheet({
       <SomethingElse
         organ={organ}
         onPick={(character) => setPicked((before) => [character, ...before.filter((c) => c.id !== character.id)])}
-        onRecord={(character, part) => onSet(character.id, part)}
+        onRecord={onRecord}
       />
       {others.map(row)}
       {ordered.slice(0, drawn).map(row)}

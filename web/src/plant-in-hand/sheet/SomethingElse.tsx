@@ -6,17 +6,29 @@ import { useAsked } from "../../offline/flora";
 import { useVocabulary } from "../../offline/vocabulary";
 import { StateFigure } from "../../plates/StateFigure";
 import { PartPicker } from "./PartPicker";
+import { ReadLooks } from "./ReadLooks";
 import type { Character, Observation } from "./sheet";
 
 // More offers than this are read by nobody; another letter shortens them.
 const MOST_OFFERED = 8;
 
+// A comma or more between words: more than one look is typed.
+const SEVERAL = /[,;]\s*\p{L}/u;
+
+/** A look to be recorded. */
+export interface NewLook {
+  character: Character;
+  part: Partial<Observation>;
+  /** How old the part was, where the words say it. */
+  age?: Schemas["PartAge"];
+}
+
 interface Props {
   organ: Schemas["Organ"];
   /** Shows a character on the sheet, to be looked at. */
   onPick: (character: Character) => void;
-  /** Records a look at once. */
-  onRecord: (character: Character, part: Partial<Observation>) => void;
+  /** Records looks at once. */
+  onRecord: (looks: NewLook[]) => void;
 }
 
 /** Whatever else can be seen of any part: typed in a few words, or picked as part, quality and state. */
@@ -41,13 +53,32 @@ function Open({ organ, onPick, onRecord }: Props) {
     [vocabulary.data, text],
   );
   const { answer, failure } = useAsked(question, core.findCharacter);
-  const offers = question && answer ? answer.slice(0, MOST_OFFERED) : [];
+  const reading = useAsked(question, core.readLooks);
+  // What was typed meanwhile isn't what was read.
+  const read = question && reading.of === question ? reading.answer : undefined;
+  const looks = read?.looks ?? [];
+  // Several looks at once are read as sentences, not offered one by one.
+  const isOne = !SEVERAL.test(text);
+  const offers =
+    question && answer && (isOne || looks.length === 0)
+      ? answer
+          .filter((offer) => !looks.some((look) => look.character.id === offer.character.id && offer.isWhole))
+          .slice(0, MOST_OFFERED)
+      : [];
   const take = (offer: Schemas["OfferedCharacter"]) => {
     onPick(offer.character);
     if (offer.isWhole) {
-      onRecord(offer.character, { states: offer.state ? [offer.state] : [], readings: offer.readings });
+      onRecord([
+        { character: offer.character, part: { states: offer.state ? [offer.state] : [], readings: offer.readings } },
+      ]);
       setSaid(`✓ ${offer.inWords}`);
     } else setSaid(`↑ ${offer.inWords}: it stands at the top of the sheet, say there what it is like.`);
+    setText("");
+  };
+  const record = (taken: Schemas["TypedLook"][]) => {
+    taken.forEach((look) => onPick(look.character));
+    onRecord(taken.map(({ character, states, readings, age }) => ({ character, part: { states, readings }, age })));
+    setSaid(taken.map((look) => `✓ ${look.inWords}`).join(" · "));
     setText("");
   };
   return (
@@ -63,8 +94,8 @@ function Open({ organ, onPick, onRecord }: Props) {
         <Typography role="alert">The vocabulary can’t be fetched just now. It is kept here once it was.</Typography>
       )}
       <TextField
-        label="Type a few words, or the beginnings of them"
-        placeholder="petiole glands 2"
+        label="Type what you see, or the beginnings of the words"
+        placeholder="lvs glabrous beneath, petiole 12 14 15 mm"
         value={text}
         autoFocus
         onChange={(event) => {
@@ -73,7 +104,11 @@ function Open({ organ, onPick, onRecord }: Props) {
         }}
         onKeyDown={(event) => {
           const [first] = offers;
-          if (event.key === "Enter" && first && !first.question) {
+          if (event.key !== "Enter") return;
+          if (looks.length > 0) {
+            event.preventDefault();
+            record(looks);
+          } else if (first && !first.question) {
             event.preventDefault();
             take(first);
           }
@@ -82,8 +117,12 @@ function Open({ organ, onPick, onRecord }: Props) {
         sx={{ maxWidth: 560 }}
       />
       <Typography role="status" sx={{ fontWeight: 700, minHeight: "1.5em" }}>
-        {failure ?? (question && answer && offers.length === 0 ? "No part and quality of this name is known." : said)}
+        {failure ??
+          (question && answer && read && offers.length === 0 && looks.length === 0
+            ? "No part and quality of this name is known."
+            : said)}
       </Typography>
+      {read && (looks.length > 0 || !isOne) && <ReadLooks read={read} onRecord={record} />}
       {offers.length > 0 && (
         <Box
           component="ul"

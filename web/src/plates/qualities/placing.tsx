@@ -50,11 +50,15 @@ export const arrangement: Draw = (state) => {
     "two-rows":
       [-16, -8, 0, 8, 16].map((x) => leaflet(x, 10, 24, 0, 0.26)).join("") +
       [-12, -4, 4, 12].map((x) => leaflet(x, 18, 11, 0, 0.44)).join(""),
+    "many-rows":
+      [-16, -8, 0, 8, 16].map((x) => leaflet(x, 4, 25, 0, 0.24)).join("") +
+      [-12, -4, 4, 12].map((x) => leaflet(x, 11, 16, 0, 0.34)).join("") +
+      [-8, 0, 8].map((x) => leaflet(x, 19, 12, 0, 0.5)).join(""),
     "one-sided": [16, 9, 2, -5, -12].map((y) => leaflet(0, y, 17, 66, 0.3)).join(""),
   };
   const d = leaves[state];
   if (!d) return undefined;
-  const hasAxis = !["equitant", "one-row", "two-rows"].includes(state);
+  const hasAxis = !["equitant", "one-row", "two-rows", "many-rows"].includes(state);
   return (
     <>
       {hasAxis && pen(state === "rosette" ? "M0 20V-18" : AXIS, undefined, 1.8)}
@@ -296,4 +300,38 @@ export const presence: Draw = (state, on) => {
   if (state === "conspicuous") return pen(circle(0, 0, 20), usual(on), 1.8);
   if (state === "inconspicuous") return pen(circle(0, 0, 3), usual(on), 1.2);
   return undefined;
+};
+
+export const evenness: Draw = (state, on) => {
+  const lengths = { even: [28, 28, 28, 28], uneven: [34, 12, 26, 18] }[state];
+  return lengths
+    ? pen(lengths.map((long, i) => leaflet(-15 + i * 10, 18, long, 0, 0.3)).join(""), usual(on), 1.3)
+    : undefined;
+};
+
+export const compactness: Draw = (state, on) => {
+  const rows = {
+    lax: [-18, -4, 10],
+    interrupted: [-20, -16, -12, 0, 4, 16, 20],
+    dense: [-20, -16, -12, -8, -4, 0, 4, 8, 12, 16],
+  }[state];
+  if (!rows) return undefined;
+  const flowers = rows.map((y) => circle(-5, y, 3.4, 2.6) + circle(5, y + 2, 3.4, 2.6)).join("");
+  return (
+    <>
+      {pen(AXIS, undefined, 1.4)}
+      {pen(flowers, usual(on), 1.1)}
+    </>
+  );
+};
+
+export const widest: Draw = (state, on) => {
+  const y = { "below-middle": 10, middle: -1, "above-middle": -12 }[state];
+  if (y === undefined) return undefined;
+  return (
+    <>
+      {pen(`M0 21Q-15 ${y + 5} -13 ${y}Q-10 ${y - 9} 0 -22Q10 ${y - 9} 13 ${y}Q15 ${y + 5} 0 21Z`, usual(on), 1.4)}
+      {pen(`M-20 ${y}H20M-20 ${y - 3}V${y + 3}M20 ${y - 3}V${y + 3}`, undefined, 1)}
+    </>
+  );
 };

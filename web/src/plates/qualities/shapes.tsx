@@ -394,6 +394,8 @@ export const solidForm: Draw = (state, on) => {
       return pen("M-10 20Q-10 -8 14 -18Q-2 -4 -4 20Z", fill, 1.5);
     case "flattened":
       return pen("M-18 -3Q0 -7 18 -3V2Q0 7 -18 2Z", fill, 1.5);
+    case "inflated":
+      return pen("M-3 -21L3 -21L4 -13C24 -10 22 20 0 20C-22 20 -24 -10 -4 -13ZM-4 -13Q0 -11 4 -13M-9 -6Q-14 6 -7 14", fill, 1.5);
     case "boat":
       return pen("M-20 -6Q0 -2 20 -6Q13 12 0 12Q-13 12 -20 -6ZM0 12V-3", fill, 1.5);
     default:
@@ -455,6 +457,7 @@ const feet: Record<string, string> = {
   auricled: "Q-8 4 -5 8C-11 8 -11 14 -6 14Q-3 14 -1 10L1 10Q3 14 6 14C11 14 11 8 5 8Q8 4 ",
   oblique: "C-15 6 -4 6 -1 6L1 14C5 14 16 13 ",
   equal: "C-14 8 -5 12 -1 12L1 12C5 12 14 8 ",
+  clawed: "C-13 -2 -3 -1 -2 4L-2 22L2 22L2 4C3 -1 13 -2 ",
   bulbous: "L-6 2C-13 8 -9 18 0 18C9 18 13 8 6 2L",
 };
 
