@@ -289,4 +289,22 @@ public sealed class BearingTests
 
     private static bool SameState(CharacterState a, CharacterState b) =>
         (a.Id, a.Name, a.Definition, a.Broader) == (b.Id, b.Name, b.Definition, b.Broader) && a.Terms.SequenceEqual(b.Terms);
+
+    // Petals longer than the sepals are sepals shorter than the petals.
+    [Theory]
+    [InlineData("longer", "shorter", Bears.Entails)]
+    [InlineData("longer", "longer", Bears.Excludes)]
+    [InlineData("much-longer", "shorter", Bears.Entails)]
+    [InlineData("equal", "equal", Bears.Entails)]
+    [InlineData("shorter", "much-longer", Bears.Open)]
+    public void AComparisonHoldsTheOtherWayRound(string one, string other, Bears bears) =>
+        Assert.Equal(bears, ShippedVocabulary.Botany.Bearing.Of("petal.relative-length@sepal", one, "sepal.relative-length@petal", other));
+
+    [Theory]
+    [InlineData("petal.relative-length@sepal", "length of the petal beside the sepal")]
+    [InlineData("petal.relative-length@petal", null)]
+    [InlineData("petal.relative-length@grumblish", null)]
+    [InlineData("petal.colour@sepal", null)]
+    public void APartIsComparedWithAnotherOneAlone(string id, string? name) =>
+        Assert.Equal(name, ShippedVocabulary.Botany.Compose(id)?.Name);
 }

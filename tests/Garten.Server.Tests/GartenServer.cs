@@ -1,9 +1,11 @@
 using System.Net.Http.Json;
 using System.Text.Json;
 using System.Text.Json.Nodes;
+using Garten.Server.Features.Keys;
 using Garten.Testing;
 using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Mvc.Testing;
+using Microsoft.Extensions.DependencyInjection;
 using Npgsql;
 using Xunit;
 
@@ -41,6 +43,18 @@ public sealed class GartenServer : IAsyncLifetime
         await Relay.DisposeAsync();
         await _database.DisposeAsync();
     }
+
+    /// <summary>A browser of its own on the same server.</summary>
+    public HttpClient Browse(Guid device)
+    {
+        var client = _factory.CreateClient();
+        client.DefaultRequestHeaders.Add("Garten-Device", device.ToString());
+        return client;
+    }
+
+    /// <summary>Keeps how all keys are read, as the server does by itself after a while.</summary>
+    public Task KeepReadingsAsync() =>
+        _factory.Services.GetRequiredService<KeyReadingStep>().KeepAllAsync(TestContext.Current.CancellationToken);
 
     /// <summary>Sends a command as a script would and gives back status and body.</summary>
     public async Task<(int Status, JsonNode Body)> SendAsync(JsonObject command) =>

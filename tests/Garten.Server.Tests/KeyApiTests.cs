@@ -1,4 +1,5 @@
 using System.Net;
+using System.Net.Http.Json;
 using System.Text;
 using System.Text.Json.Nodes;
 using Xunit;
@@ -180,6 +181,117 @@ public sealed class KeyApiTests(GartenServer server) : IClassFixture<GartenServe
         body["name"] = "x";
         body["text"] = "no taxon here";
         Assert.Equal("descriptions.none", (string)(await server.PostAsync("/api/v1/floras/descriptions", body)).Body["code"]!);
+    }
+
+    private async Task<string> SavedAsync(string title, JsonObject? source = null, HttpClient? by = null)
+    {
+        var command = new JsonObject
+        {
+            ["kind"] = "saveKeys",
+            ["id"] = Guid.CreateVersion7(),
+            ["text"] = $"Key to {title}\n\n1. Leaves opposite, frumious beneath ... Pastea prima\n1. Leaves alternate ... Pastea secunda\n",
+        };
+        if (source is not null)
+            command["source"] = source;
+        var response = await (by ?? server.Client).PostAsJsonAsync(
+            "/api/v1/commands",
+            new JsonObject { ["commands"] = new JsonArray(command) },
+            TestContext.Current.CancellationToken
+        );
+        var body = JsonNode.Parse(await response.Content.ReadAsStringAsync(TestContext.Current.CancellationToken))!;
+        return (string)body["results"]![0]!["keys"]![0]!["hash"]!;
+    }
+
+    private async Task<(int Status, string Text)> TextOfAsync(string address, HttpClient? by = null)
+    {
+        var response = await (by ?? server.Client).GetAsync(new Uri(address, UriKind.Relative), TestContext.Current.CancellationToken);
+        return ((int)response.StatusCode, await response.Content.ReadAsStringAsync(TestContext.Current.CancellationToken));
+    }
+
+    [Fact]
+    public async Task ATextIsHandedOnOnlyWhereItsLicenceAllows()
+    {
+        var silent = await SavedAsync("silent shrubs");
+        Assert.Equal(403, (await TextOfAsync($"/api/v1/keys/{silent}/text")).Status);
+        var held = await SavedAsync("held shrubs", new JsonObject { ["book"] = "A held book", ["licence"] = "allRights" });
+        Assert.Equal(403, (await TextOfAsync($"/api/v1/keys/{held}/text")).Status);
+        Assert.Equal("A held book, all rights reserved", (string)(await server.GetAsync($"/api/v1/keys/{held}"))["source"]!["inWords"]!);
+        var free = await SavedAsync(
+            "free shrubs",
+            new JsonObject
+            {
+                ["book"] = "A free book",
+                ["page"] = "7",
+                ["licence"] = "ccBy",
+            }
+        );
+        var (status, text) = await TextOfAsync($"/api/v1/keys/{free}/text");
+        Assert.Equal(200, status);
+        Assert.StartsWith("# A free book, p. 7, CC BY", text, StringComparison.Ordinal);
+        Assert.Contains("Pastea secunda", text, StringComparison.Ordinal);
+        // What is made of it is handed on no more than it is itself.
+        var (_, made) = await server.PostAsync($"/api/v1/keys/{held}/flora", new JsonObject());
+        Assert.Equal(403, (await TextOfAsync($"/api/v1/floras/{(string)made["floraId"]!}/sdd")).Status);
+        var (_, open) = await server.PostAsync($"/api/v1/keys/{free}/flora", new JsonObject());
+        Assert.Equal(200, (await TextOfAsync($"/api/v1/floras/{(string)open["floraId"]!}/sdd")).Status);
+        // What is said later counts.
+        Assert.Equal(held, await SavedAsync("held shrubs", new JsonObject { ["book"] = "A held book", ["licence"] = "publicDomain" }));
+        Assert.Equal(200, (await TextOfAsync($"/api/v1/keys/{held}/text")).Status);
+    }
+
+    [Fact]
+    public async Task WhatADeviceBringsForItselfNobodyElseSees()
+    {
+        using var own = server.Browse(Guid.CreateVersion7());
+        using var other = server.Browse(Guid.CreateVersion7());
+        var hash = await SavedAsync("own shrubs", new JsonObject { ["book"] = "Mine", ["onlyHere"] = true }, own);
+        Assert.Equal(200, (await TextOfAsync($"/api/v1/keys/{hash}", own)).Status);
+        foreach (var stranger in new[] { other, server.Client })
+        {
+            Assert.Equal(404, (await TextOfAsync($"/api/v1/keys/{hash}", stranger)).Status);
+            Assert.DoesNotContain("own shrubs", (await TextOfAsync("/api/v1/keys", stranger)).Text, StringComparison.Ordinal);
+            Assert.DoesNotContain(
+                "own shrubs",
+                (await TextOfAsync($"/api/v1/keys/shelf?with={hash}", stranger)).Text,
+                StringComparison.Ordinal
+            );
+        }
+        Assert.Contains("own shrubs", (await TextOfAsync("/api/v1/keys", own)).Text, StringComparison.Ordinal);
+        Assert.Contains("own shrubs", (await TextOfAsync("/api/v1/keys/shelf", own)).Text, StringComparison.Ordinal);
+    }
+
+    [Fact]
+    public async Task AnswersKeepTheReadingThatTheyCite()
+    {
+        var hash = await SavedAsync("cited shrubs");
+        await server.KeepReadingsAsync();
+        async Task<JsonNode> Shelf(string with) => await server.GetAsync($"/api/v1/keys/shelf?with={with}");
+        JsonNode Of(JsonNode shelf) => shelf["versions"]!.AsArray().Single(v => (string)v!["hash"]! == hash)!;
+        var first = (int)Of(await Shelf(hash))["reading"]!;
+        Assert.True(first >= 1);
+        // Nothing has changed: no other number is made.
+        await server.KeepReadingsAsync();
+        Assert.Equal(first, (int)Of(await Shelf(hash))["reading"]!);
+        await server.SendAsync(
+            new()
+            {
+                ["kind"] = "teachTerm",
+                ["id"] = Guid.CreateVersion7(),
+                ["character"] = "leaf.hair-density",
+                ["state"] = "tomentose",
+                ["term"] = "frumious",
+                ["book"] = "Key to cited shrubs",
+            }
+        );
+        await server.KeepReadingsAsync();
+        var now = await Shelf(hash);
+        Assert.Equal(first + 1, (int)Of(now)["reading"]!);
+        Assert.Empty(now["kept"]?.AsArray() ?? []);
+        var kept = (await Shelf($"{hash}~{first}"))["kept"]!.AsArray().Single()!;
+        Assert.Equal((hash, first), ((string)kept["hash"]!, (int)kept["number"]!));
+        Assert.DoesNotContain("tomentose", kept.ToJsonString(), StringComparison.Ordinal);
+        Assert.Contains("tomentose", (await server.GetAsync($"/api/v1/keys/{hash}/statements")).ToJsonString(), StringComparison.Ordinal);
+        Assert.Empty((await Shelf($"{hash}~99"))["kept"]?.AsArray() ?? []);
     }
 
     [Fact]

@@ -270,6 +270,18 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
             )!,
             "descriptions/read" => new JsonObject { ["text"] = "Vellorna alba Hask. Shrub to 2 m. Leaves ovate, 3–8 cm." },
             "keys/reading" => new JsonObject { ["hash"] = _key },
+            "keys/parting" => new JsonObject { ["names"] = new JsonArray("Vellorna alata", "Vellorna cinerea") },
+            "keys/teaching" => new JsonObject
+            {
+                ["hash"] = _key,
+                ["term"] = new JsonObject
+                {
+                    ["character"] = "leaf.margin",
+                    ["state"] = "toothed",
+                    ["term"] = "nicked",
+                },
+            },
+            "vocabulary/looks" => new JsonObject { ["text"] = "leaves hairy, petiole 12 14 mm" },
             "keys/walk" => JsonNode.Parse(
                 $$"""{"start":"{{_key}}","answers":[{"keyVersion":"{{_key}}","couplet":"1","lead":0,"sureness":"fairly"}]}"""
             )!,

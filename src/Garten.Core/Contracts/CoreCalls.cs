@@ -217,6 +217,14 @@ public static class CoreCalls
             "A key version as its statements are read: how much of it is weighed, what is to be chosen, and the words that would open most."
         ),
         OfShelf(
+            "teachingPreview",
+            Json.TeachingPreviewRequest,
+            Json.TeachingPreview,
+            (r, session) => r.Look(session.Shelf),
+            "keys/teaching",
+            "What teaching a word changes in the keys that are there, seen before it is taught."
+        ),
+        OfShelf(
             "keysParting",
             Json.KeysPartingRequest,
             Json.KeyParting,

@@ -40,18 +40,20 @@ public sealed record ReadKeyTextRequest(string Text);
 /// <param name="Table">Characters, descriptions and seasons.</param>
 /// <param name="Taught">Terms that persons have taught.</param>
 /// <param name="Corrected">Readings of statements that persons have set.</param>
+/// <param name="Kept">Older readings that answers cite; left out: none.</param>
 public sealed record Shelf(
     IReadOnlyList<KeyVersion> Versions,
     IReadOnlyList<Taxon> Taxa,
     CharacterTable Table,
     IReadOnlyList<TaughtTerm> Taught,
-    IReadOnlyList<CorrectedStatement> Corrected
+    IReadOnlyList<CorrectedStatement> Corrected,
+    IReadOnlyList<KeptReading>? Kept = null
 )
 {
     /// <summary>Made ready for the Bench.</summary>
     /// <param name="botany">Makes characters of parts and qualities, where the table hasn't its own; null: it makes none.</param>
     public BenchShelf Ready(BotanyIndex? botany = null) =>
-        new(new KeyShelf(Versions, Taxa), Table with { Botany = Table.Botany ?? botany }, Taxa, Taught, Corrected);
+        new(new KeyShelf(Versions, Taxa), Table with { Botany = Table.Botany ?? botany }, Taxa, Taught, Corrected, Kept);
 }
 
 /// <summary>A walk through keys that the worker holds on its shelf.</summary>
@@ -59,7 +61,7 @@ public sealed record Shelf(
 /// <param name="Answers">The answers given so far.</param>
 public sealed record WalkRequest(string Start, IReadOnlyList<TrailAnswer> Answers) : IShelfRequest
 {
-    IEnumerable<string> IShelfRequest.Versions => [.. Answers.Select(a => a.KeyVersion), Start];
+    IEnumerable<string> IShelfRequest.Versions => [.. Answers.Select(a => a.Cited), Start];
 
     /// <summary>Follows the keys of a shelf.</summary>
     /// <exception cref="RequestException">The key to start with isn't on the shelf.</exception>
@@ -93,7 +95,7 @@ public sealed record BenchRequest(
     string Day
 ) : IShelfRequest
 {
-    IEnumerable<string> IShelfRequest.Versions => [.. Answers.Select(a => a.KeyVersion), Start];
+    IEnumerable<string> IShelfRequest.Versions => [.. Answers.Select(a => a.Cited), Start];
 
     /// <summary>Follows the keys of a shelf.</summary>
     /// <exception cref="RequestException">The day is none, the key to start with isn't on the shelf, or a look can't be
@@ -202,19 +204,5 @@ public sealed record StatementsRequest(string Hash) : IShelfRequest
     {
         ArgumentNullException.ThrowIfNull(shelf);
         return shelf.Keys.Find(Hash) is { } version ? CoupletReadings.Of(shelf, version) : [];
-    }
-}
-
-/// <summary>The statements of a key with their readings: per couplet, per lead.</summary>
-/// <param name="Couplet">Label of the couplet.</param>
-/// <param name="Leads">Per lead, its statements.</param>
-public sealed record CoupletReadings(string Couplet, IReadOnlyList<IReadOnlyList<StatementReading>> Leads)
-{
-    /// <summary>Those of a whole key.</summary>
-    public static IReadOnlyList<CoupletReadings> Of(BenchShelf shelf, KeyVersion version)
-    {
-        ArgumentNullException.ThrowIfNull(shelf);
-        ArgumentNullException.ThrowIfNull(version);
-        return [.. version.Key.Couplets.Select(c => new CoupletReadings(c.Label, shelf.Readings(version, c.Label)))];
     }
 }

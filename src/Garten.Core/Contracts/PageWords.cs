@@ -37,6 +37,10 @@ public static class PageWords
             [Organ.Site] = "Site",
         };
 
+    /// <summary>What may be done with a text, in the order in which it is offered.</summary>
+    public static IReadOnlyDictionary<TextLicence, string> Licences { get; } =
+        Enum.GetValues<TextLicence>().ToDictionary(l => l, TextSource.LicenceInWords);
+
     /// <summary>Organs that a plant can be without for now: the whole of it and its site are always there.</summary>
     public static IReadOnlyList<Organ> OrgansThatMayLack { get; } =
     [.. Enum.GetValues<Organ>().Where(o => o is not (Organ.Habit or Organ.Site))];
@@ -314,6 +318,7 @@ public static class PageWords
             ["tools"] = Words(Tools),
             ["toBring"] = Words(ToBring),
             ["withTool"] = Words(WithTool),
+            ["licences"] = Words(Licences),
             ["handlings"] = Words(Handlings),
             ["handlingOfLook"] = Words(HandlingOfLook),
             ["handlingThatTakes"] = Names(HandlingThatTakes),

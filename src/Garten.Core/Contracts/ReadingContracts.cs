@@ -129,6 +129,21 @@ public sealed record ReadKey(KeyMeter Meter, IReadOnlyList<ReadStatement> Statem
     }
 }
 
+/// <summary>A word that is about to be taught.</summary>
+/// <param name="Term">The word with its meaning.</param>
+/// <param name="Hash">Hash of the key that it is taught at; empty where it is none.</param>
+public sealed record TeachingPreviewRequest(TaughtTerm Term, string Hash = "") : IShelfRequest
+{
+    IEnumerable<string> IShelfRequest.Versions => Hash.Length > 0 ? [Hash] : [];
+
+    /// <summary>Looks through the keys for what it changes.</summary>
+    public TeachingPreview Look(BenchShelf shelf)
+    {
+        ArgumentNullException.ThrowIfNull(shelf);
+        return TeachingPreview.Of(shelf, Term, shelf.Keys.Find(Hash));
+    }
+}
+
 /// <summary>Taxa that keys may part.</summary>
 /// <param name="Names">Their names; at least two.</param>
 /// <param name="Sheet">Looks at the plant in hand; left out: none.</param>

@@ -32,12 +32,14 @@ public sealed class BenchShelf
     /// <param name="taxa">The taxa of the flora.</param>
     /// <param name="taught">Terms that a person has taught.</param>
     /// <param name="corrected">Readings that a person has set.</param>
+    /// <param name="kept">Readings that answers cite, in place of those of now.</param>
     public BenchShelf(
         KeyShelf keys,
         CharacterTable table,
         IReadOnlyList<Taxon> taxa,
         IReadOnlyList<TaughtTerm>? taught = null,
-        IReadOnlyList<CorrectedStatement>? corrected = null
+        IReadOnlyList<CorrectedStatement>? corrected = null,
+        IReadOnlyList<KeptReading>? kept = null
     )
     {
         ArgumentNullException.ThrowIfNull(table);
@@ -58,6 +60,8 @@ public sealed class BenchShelf
             ]
         );
         (_taught, _corrected) = (taught ?? [], corrected);
+        foreach (var reading in kept ?? [])
+            _readings[reading.Hash] = reading.Couplets.ToDictionary(c => c.Couplet, c => c.Leads, StringComparer.Ordinal);
         _reader = new KeyReader(table, [.. _taught.Where(t => t.Book.Length == 0)], corrected);
     }
 
@@ -183,6 +187,31 @@ public sealed class BenchShelf
         return own[couplet] = Read(version, couplet, proposes: false);
     }
 
+    /// <summary>The readings of a whole version as they are kept: without what could be chosen.</summary>
+    public IReadOnlyList<CoupletReadings> WholeReading(KeyVersion version)
+    {
+        ArgumentNullException.ThrowIfNull(version);
+        return Trimmed(version, c => Readings(version, c.Label));
+    }
+
+    /// <summary>The same by the words of the flora's glossary alone: how keys were read before there was a grammar.</summary>
+    public IReadOnlyList<CoupletReadings> WholeReadingByGlossary(KeyVersion version)
+    {
+        ArgumentNullException.ThrowIfNull(version);
+        return Trimmed(version, c => [.. c.Leads.Select(l => _reader.ReadByGlossary(l.Statements))]);
+    }
+
+    private static IReadOnlyList<CoupletReadings> Trimmed(
+        KeyVersion version,
+        Func<Couplet, IReadOnlyList<IReadOnlyList<StatementReading>>> read
+    ) =>
+        [
+            .. version.Key.Couplets.Select(c => new CoupletReadings(
+                c.Label,
+                [.. read(c).Select(l => (IReadOnlyList<StatementReading>)[.. l.Select(s => s with { Clauses = null })])]
+            )),
+        ];
+
     /// <summary>The same with the readings that could be chosen; worked out each time.</summary>
     public IReadOnlyList<IReadOnlyList<StatementReading>> Proposed(KeyVersion version, string couplet) =>
         Read(version, couplet, proposes: true);
@@ -194,6 +223,29 @@ public sealed class BenchShelf
             _contexts[version.Hash] = of = (IsOwn(version), ReaderOf(version).ContextOf(version.Key));
         return ReaderOf(version).Read([.. (version.Find(couplet)?.Leads ?? []).Select(l => l.Statements)], of.IsOwn, of.Of, proposes);
     }
+
+    /// <summary>The readings of a couplet if a word were taught besides those that are.</summary>
+    public IReadOnlyList<IReadOnlyList<StatementReading>> WithTaught(KeyVersion version, string couplet, TaughtTerm term)
+    {
+        ArgumentNullException.ThrowIfNull(version);
+        ArgumentNullException.ThrowIfNull(term);
+        var book = KeyTitle.Plain(version.TaughtFor);
+        if (_trial is not { } trial || trial.Term != term || trial.Book != book)
+        {
+            List<TaughtTerm> own = [.. _taught.Where(t => t.Book.Length == 0 || KeyTitle.Plain(t.Book) == book), term];
+            _trial = trial = (term, book, new KeyReader(Table, own, _corrected));
+        }
+        return trial.Reader.Read(
+            [.. (version.Find(couplet)?.Leads ?? []).Select(l => l.Statements)],
+            IsOwn(version),
+            trial.Reader.ContextOf(version.Key)
+        );
+    }
+
+    private (TaughtTerm Term, string Book, KeyReader Reader)? _trial;
+
+    /// <summary>What a word is to the grammar already, in words; empty where it isn't known.</summary>
+    public string WhatIs(string word) => _reader.WhatIs(word);
 
     /// <summary>How many ends of its key hang on a couplet.</summary>
     public int EndsBehind(KeyVersion version, string couplet)

@@ -155,6 +155,12 @@ public sealed class KeyReader
     private StatementReading? Corrected(string statement) =>
         _corrected.TryGetValue(statement, out var set) ? new(statement, [.. set.Claims.Where(IsKnown)], [], true) : null;
 
+    /// <summary>Reads the statements of a lead by the words of the flora's glossary alone.</summary>
+    public IReadOnlyList<StatementReading> ReadByGlossary(IReadOnlyList<string> statements) => _glossary.Read(statements);
+
+    /// <summary>What a word is to the grammar already, in words; empty where it isn't known.</summary>
+    public string WhatIs(string word) => _grammar?.WhatIs(word) ?? "";
+
     /// <summary>Words of clauses that stay text which aren't known, with the number of clauses in which each alone isn't.</summary>
     public IReadOnlyDictionary<string, int> UnknownWords(IEnumerable<StatementReading> readings)
     {

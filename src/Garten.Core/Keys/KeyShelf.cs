@@ -7,7 +7,8 @@ namespace Garten.Core.Keys;
 /// <param name="Hash">The version's identity, see <see cref="KeyHash"/>.</param>
 /// <param name="Key">The key; sound.</param>
 /// <param name="Book">The book that its text is from; empty where nothing is said of it.</param>
-public sealed record KeyVersion(string Hash, Key Key, string Book = "")
+/// <param name="Reading">Number of its newest reading that is kept; 0 where none is.</param>
+public sealed record KeyVersion(string Hash, Key Key, string Book = "", int Reading = 0)
 {
     /// <summary>What words are taught for that are read so in its book alone: the book, or the key's title where none is
     /// said.</summary>

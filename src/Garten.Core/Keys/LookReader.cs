@@ -101,15 +101,17 @@ public static partial class LookReader
     // As they were typed; of a range its two ends.
     private static IReadOnlyList<Reading> Readings(QuantityRange range, Character character, List<(string First, string All)> series)
     {
-        var typed = series.Find(s => s.First == range.Text.Trim()).All ?? "";
-        var text =
-            typed.Length > 0 ? typed
-            : range.Form is RangeForm.UpTo or RangeForm.MoreThan ? ""
-            : range.Low.Equals(range.High) ? Shown(range.Low)
-            : $"{Shown(range.Low)} {Shown(range.High)}";
-        var unit = typed.Length > 0 || character.Kind != CharacterKind.Length ? character.Unit : "mm";
-        var line = ReadingText.Read(text, character.Quantity, MeasureUnit.Named(unit), null);
-        return line.Problems.Count == 0 ? line.Readings : [];
+        if (range.Form is RangeForm.UpTo or RangeForm.MoreThan)
+            return [];
+        var typed = range.Text.Trim();
+        var unit = MeasureUnit.Named(character.Kind == CharacterKind.Length ? "mm" : character.Unit);
+        foreach (var text in new[] { series.Find(s => s.First == typed).All ?? typed, $"{Shown(range.Low)} {Shown(range.High)}" })
+        {
+            var line = ReadingText.Read(text, character.Quantity, unit, null);
+            if (line.Problems.Count == 0 && line.Readings.Count > 0)
+                return line.Readings;
+        }
+        return [];
     }
 
     private static string Shown(double value) => value.ToString("0.###", CultureInfo.InvariantCulture);

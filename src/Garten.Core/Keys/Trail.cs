@@ -1,3 +1,5 @@
+using System.Globalization;
+using System.Text.Json.Serialization;
 using Garten.Core.Evidence;
 using Garten.Core.Floras;
 
@@ -8,8 +10,23 @@ namespace Garten.Core.Keys;
 /// <param name="Couplet">Label of the couplet.</param>
 /// <param name="Lead">Index of the chosen lead from 0; null for "can't tell", which keeps every lead open.</param>
 /// <param name="Sureness">How sure; a guess counts as fairly sure.</param>
-public sealed record TrailAnswer(string KeyVersion, string Couplet, int? Lead, Sureness Sureness = Sureness.Sure)
+/// <param name="Reading">Number of the reading of the version that it was weighed by; 0: not said.</param>
+public sealed record TrailAnswer(string KeyVersion, string Couplet, int? Lead, Sureness Sureness = Sureness.Sure, int Reading = 0)
 {
+    /// <summary>Version and reading as a shelf is asked for them: <c>hash~2</c>, or the hash alone.</summary>
+    [JsonIgnore]
+    public string Cited => Reading > 0 ? string.Create(CultureInfo.InvariantCulture, $"{KeyVersion}~{Reading}") : KeyVersion;
+
+    /// <summary>Reads a citation: the hash, and the number of the reading or 0.</summary>
+    public static (string Hash, int Reading) ReadCitation(string cited)
+    {
+        ArgumentNullException.ThrowIfNull(cited);
+        var at = cited.IndexOf('~', StringComparison.Ordinal);
+        return at > 0 && int.TryParse(cited.AsSpan(at + 1), NumberStyles.None, CultureInfo.InvariantCulture, out var number)
+            ? (cited[..at], number)
+            : (cited, 0);
+    }
+
     /// <summary>Probability that a sure answer is the lead that the plant lies under.</summary>
     public const double SureRight = 0.97;
 

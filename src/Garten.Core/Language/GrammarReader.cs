@@ -111,6 +111,28 @@ public sealed partial class GrammarReader
         }
     }
 
+    /// <summary>What a word or phrase is already, in words: the part that it names, the states that it means; empty where it isn't
+    /// known.</summary>
+    public string WhatIs(string phrase)
+    {
+        ArgumentNullException.ThrowIfNull(phrase);
+        var tokens = new Tokens(phrase);
+        if (tokens.List.Count == 0)
+            return "";
+        var entries = _lexicon.At(tokens, 0, tokens.List.Count).Where(e => e.Words.Length == tokens.List.Count).ToList();
+        return string.Join(
+            "; ",
+            entries
+                .Select(e =>
+                    e.Kind == WordKind.State
+                        ? string.Join(" or ", e.Senses.Select(s => $"{s.Quality.Name}: {s.Quality.Find(s.State)?.Name ?? s.State}"))
+                    : e is { Kind: WordKind.Part, Part: { } part } ? $"a part: {part.Name}"
+                    : ""
+                )
+                .Where(t => t.Length > 0)
+        );
+    }
+
     /// <summary>The words of a text that aren't known, each once.</summary>
     public IReadOnlyList<string> UnknownWords(string text)
     {

@@ -4,7 +4,9 @@ using Garten.Core.Evidence;
 using Garten.Core.Floras;
 using Garten.Server.Database;
 using Garten.Server.Features.Floras;
+using Garten.Server.Features.Sources;
 using Garten.Testing;
+using Microsoft.AspNetCore.Http;
 using Npgsql;
 using Xunit;
 
@@ -40,7 +42,12 @@ public sealed class FloraRepositoryTests : IAsyncLifetime
         _database = await TestDatabase.CreateAsync();
         Migrator.Migrate(_database.ConnectionString);
         _source = NpgsqlDataSource.Create(_database.ConnectionString);
-        _floras = new FloraRepository(_source, new CharacterTable([Sap with { Id = "of-the-glossary" }], [], []), TimeProvider.System);
+        _floras = new FloraRepository(
+            _source,
+            new CharacterTable([Sap with { Id = "of-the-glossary" }], [], []),
+            new SourceRepository(_source, new Viewer(new HttpContextAccessor())),
+            TimeProvider.System
+        );
     }
 
     public async ValueTask DisposeAsync()

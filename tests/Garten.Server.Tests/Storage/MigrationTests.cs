@@ -33,6 +33,8 @@ public sealed class MigrationTests : IAsyncLifetime
             ["0011_flora_columns.sql"] = "2c4fa335624a8c58dfb45ffaf98f1e2f69cc69805c7e7bfdfa426393ed4e00b6",
             ["0012_place_name.sql"] = "bc8f4fedeca5b128d465f65f98760b69132bc75365ecf6a1b415b228beb9bcb7",
             ["0013_vocabulary.sql"] = "74a6acd16a0156e3637d2b770c4e60e05916f124ea6dacc84e9a3fb176404521",
+            ["0014_text_source.sql"] = "6cbea8000b0b9209a5d11d52435bcc94a2873b8ca15701f06b7b4581bda92ca1",
+            ["0015_key_reading.sql"] = "be0343b708e4db9d9b79c6ae85802892ba42934793756cd5aba9dca7e978ef07",
         };
         var assembly = typeof(Migrator).Assembly;
         var found = assembly

@@ -72,6 +72,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/keys/teaching": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What teaching a word changes in the keys that are there, seen before it is taught. Stores nothing; the browser does the same by itself. */
+        post: operations["teachingPreview"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/keys/parting": {
         parameters: {
             query?: never;
@@ -1157,6 +1174,21 @@ export interface components {
             /** @description What they mean. */
             note: string;
         };
+        /** @description A statement that is read otherwise once a word is taught. */
+        ChangedStatement: {
+            /** @description Title of its key. */
+            title: string;
+            /** @description Label of its couplet. */
+            couplet: string;
+            /** @description The statement. */
+            text: string;
+            /** @description What it claims now, in words; empty where nothing. */
+            before: string;
+            /** @description What it will claim, in words; empty where nothing. */
+            after: string;
+            /** @description Whether something that is claimed now will be claimed no more. */
+            loses: boolean;
+        };
         /** @description Something of a plant that is looked at, measured or counted. */
         Character: {
             /** @description Stable identity within the flora. */
@@ -1930,6 +1962,11 @@ export interface components {
             keyReading: {
                 request: components["schemas"]["KeyReadingRequest"];
                 answer: components["schemas"]["ReadKey"];
+            };
+            /** @description What teaching a word changes in the keys that are there, seen before it is taught. */
+            teachingPreview: {
+                request: components["schemas"]["TeachingPreviewRequest"];
+                answer: components["schemas"]["TeachingPreview"];
             };
             /** @description Where the keys part some taxa, beside what the descriptions say and what was seen, and what can't be right together. */
             keysParting: {
@@ -2728,6 +2765,18 @@ export interface components {
             text: string;
             source?: null | components["schemas"]["TextSource"];
         };
+        /** @description How a key version was read at one time. */
+        KeptReading: {
+            /** @description Hash of the version. */
+            hash: string;
+            /**
+             * Format: int32
+             * @description Number of the reading, from 1.
+             */
+            number: number;
+            /** @description The readings. */
+            couplets: components["schemas"]["CoupletReadings"][];
+        };
         /** @description A dichotomous key (couplets of three or more leads are allowed). The first couplet is where it starts. */
         Key: {
             /** @description Its title as typed; empty where the text gives none. */
@@ -2951,6 +3000,12 @@ export interface components {
              * @default
              */
             book: string;
+            /**
+             * Format: int32
+             * @description Number of its newest reading that is kept; 0 where none is.
+             * @default 0
+             */
+            reading: number;
         };
         /** @description One of the versions of a key. */
         KeyVersionSummary: {
@@ -4890,6 +4945,8 @@ export interface components {
             taught: components["schemas"]["TaughtTerm"][];
             /** @description Readings of statements that persons have set. */
             corrected: components["schemas"]["CorrectedStatement"][];
+            /** @description Older readings that answers cite; left out: none. */
+            kept?: null | components["schemas"]["KeptReading"][];
         };
         /** @description A part of a shift, for the arithmetic to be shown. */
         ShiftPart: {
@@ -5524,6 +5581,35 @@ export interface components {
             /** @description Its year: each phenophase with its days. */
             year: components["schemas"]["YearSpan"][];
         };
+        /** @description What teaching a word changes, seen before it is taught. */
+        TeachingPreview: {
+            /** @description What the word already is, in words; empty where it isn't known. */
+            known: string;
+            /** @description Statements that are read otherwise then, those first that lose a claim; at most int TeachingPreview.Most. */
+            changed: components["schemas"]["ChangedStatement"][];
+            /**
+             * Format: int32
+             * @description How many they are in all.
+             */
+            count: number;
+            /**
+             * Format: int32
+             * @description How many of them lose a claim.
+             */
+            losing: number;
+            /** @description The book that the word can be taught for alone. */
+            book: string;
+        };
+        /** @description A word that is about to be taught. */
+        TeachingPreviewRequest: {
+            /** @description The word with its meaning. */
+            term: components["schemas"]["TaughtTerm"];
+            /**
+             * @description Hash of the key that it is taught at; empty where it is none.
+             * @default
+             */
+            hash: string;
+        };
         /** @description A look that would help. */
         TellingLook: {
             /** @description Id of the character. */
@@ -5648,6 +5734,12 @@ export interface components {
             lead: null | number;
             /** @description How sure; a guess counts as fairly sure. */
             sureness?: components["schemas"]["Sureness"];
+            /**
+             * Format: int32
+             * @description Number of the reading of the version that it was weighed by; 0: not said.
+             * @default 0
+             */
+            reading: number;
         };
         /** @description An answered couplet on the way, with the words that were read there. */
         TrailStep: {
@@ -6068,6 +6160,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ReadKey"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    teachingPreview: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TeachingPreviewRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TeachingPreview"];
                 };
             };
             /** @description Bad Request */

@@ -42,6 +42,7 @@ internal sealed class CoreCallsFeature : IFeature
 internal sealed class CoreCallHost(
     FloraRepository floras,
     KeyRepository keys,
+    ReadingRepository readings,
     EvidenceRepository evidence,
     PlaceRepository places,
     VocabularyRepository vocabularies,
@@ -74,12 +75,22 @@ internal sealed class CoreCallHost(
         }
     }
 
-    /// <summary>The newest version of every key and those asked for, with what is read out of their statements.</summary>
+    /// <summary>The newest version of every key and those asked for, with what is read out of their statements; of those that are cited
+    /// with an older reading that one.</summary>
     public async Task<Shelf> ShelfAsync(IEnumerable<string> with, CancellationToken stop)
     {
-        var versions = await keys.ShelfAsync([.. with], stop);
+        var cited = with.Select(TrailAnswer.ReadCitation).Distinct().ToList();
+        var found = await keys.ShelfAsync([.. cited.Select(c => c.Hash)], stop);
+        var newest = await readings.NewestAsync([.. found.Select(v => v.Hash)], stop);
+        var versions = found.Select(v => v with { Reading = newest.GetValueOrDefault(v.Hash) }).ToList();
+        List<KeptReading> kept = [];
+        foreach (var (hash, number) in cited.Where(c => c.Reading > 0 && c.Reading != newest.GetValueOrDefault(c.Hash)))
+        {
+            if (!kept.Exists(k => k.Hash == hash) && await readings.FindAsync(hash, number, stop) is { } older)
+                kept.Add(older);
+        }
         var (taxa, table) = await floras.ForKeysAsync(versions.SelectMany(v => v.Key.Taxa()).Select(t => t.Name), stop);
-        return new Shelf(versions, taxa, table, await evidence.TaughtAsync(stop), await evidence.CorrectedAsync(stop));
+        return new Shelf(versions, taxa, table, await evidence.TaughtAsync(stop), await evidence.CorrectedAsync(stop), kept);
     }
 
     private async Task<object> ReadAsync(Type type, HttpRequest body, CancellationToken stop)

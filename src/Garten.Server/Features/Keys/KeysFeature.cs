@@ -18,6 +18,9 @@ internal sealed class KeysFeature : IFeature
     public void Add(IServiceCollection services)
     {
         services.AddSingleton<KeyRepository>();
+        services.AddSingleton<ReadingRepository>();
+        services.AddSingleton<KeyReadingStep>();
+        services.AddHostedService(all => all.GetRequiredService<KeyReadingStep>());
     }
 
     public void Map(RouteGroupBuilder api)

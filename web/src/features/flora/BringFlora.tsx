@@ -304,8 +304,15 @@ export function BringFlora() {
             .filter((f) => f.version > 0)
             .map((flora) => (
               <Typography key={flora.id} variant="body2">
-                {flora.name}, version {flora.version}: <Link href={`/api/v1/floras/${flora.id}/sdd`}>SDD document</Link>
-                , <Link href={`/api/v1/floras/${flora.id}/pack`}>JSON</Link>
+                {flora.name}, version {flora.version}:{" "}
+                {flora.source && !flora.source.mayBeExported ? (
+                  `its text isn’t handed on (${flora.source.inWords}).`
+                ) : (
+                  <>
+                    <Link href={`/api/v1/floras/${flora.id}/sdd`}>SDD document</Link>,{" "}
+                    <Link href={`/api/v1/floras/${flora.id}/pack`}>JSON</Link>
+                  </>
+                )}
               </Typography>
             ))}
         </Part>

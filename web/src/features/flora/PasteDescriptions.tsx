@@ -7,6 +7,7 @@ import { core } from "../../core/coreClient";
 import { useAsked } from "../../offline/flora";
 import { useVocabulary } from "../../offline/vocabulary";
 import { Page, Part } from "../../shared/ui/Page";
+import { NO_SOURCE, SourceFields } from "../../shared/ui/SourceFields";
 
 // Of very many taxa the first ones show whether the text was understood.
 const SHOWN = 20;
@@ -21,6 +22,7 @@ export function PasteDescriptions() {
   const [name, setName] = useState("");
   const [text, setText] = useState("");
   const [problem, setProblem] = useState("");
+  const [source, setSource] = useState(NO_SOURCE);
   const deferred = useDeferredValue(text);
   const question = useMemo(
     () => (vocabulary.data && deferred.trim() ? { text: deferred } : undefined),
@@ -31,7 +33,7 @@ export function PasteDescriptions() {
   const keep = async () => {
     if (!name.trim()) return setProblem("Give the flora a name.");
     try {
-      await answerOf((signal) => api.POST("/api/v1/floras/descriptions", { body: { name, text }, signal }));
+      await answerOf((signal) => api.POST("/api/v1/floras/descriptions", { body: { name, text, source }, signal }));
       await client.invalidateQueries({ queryKey: ["floras"] });
       void navigate("/flora/bring");
     } catch (error) {
@@ -68,6 +70,7 @@ export function PasteDescriptions() {
             placeholder={EXAMPLE}
             onChange={(event) => setText(event.target.value)}
           />
+          <SourceFields source={source} onChange={setSource} />
           {problem && (
             <Typography role="alert" color="error">
               ✕ {problem}

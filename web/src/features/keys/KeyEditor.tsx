@@ -8,6 +8,7 @@ import { core } from "../../core/coreClient";
 import { useMending, useSend } from "../../offline/mending";
 import { useKeys } from "../../offline/queries";
 import { keep, kept } from "../../offline/store";
+import { NO_SOURCE, SourceFields, type Source } from "../../shared/ui/SourceFields";
 import { CoupletList } from "../../shared/botany/CoupletList";
 
 // What is typed is kept on this device until it is saved: one text for a new key, and one for each key that gets a new version.
@@ -30,11 +31,20 @@ export function KeyEditor() {
   const mend = useMending("saveKeys");
   if (mend === undefined) return null;
   // Another key is another text: what was typed for one is never kept as that of the other.
-  if (mend) return <Editor key={mend.id} from={`mend-${mend.id}`} refused={{ id: mend.id, text: mend.command.text }} />;
+  if (mend) {
+    const { text, source } = mend.command;
+    return (
+      <Editor
+        key={mend.id}
+        from={`mend-${mend.id}`}
+        refused={{ id: mend.id, text, source: source ? { ...NO_SOURCE, ...source } : undefined }}
+      />
+    );
+  }
   return <Editor key={from} from={from} />;
 }
 
-function Editor({ from, refused }: { from: string | null; refused?: { id: string; text: string } }) {
+function Editor({ from, refused }: { from: string | null; refused?: { id: string; text: string; source?: Source } }) {
   const send = useSend(refused?.id);
   const navigate = useNavigate();
   const keys = useKeys();
@@ -44,6 +54,7 @@ function Editor({ from, refused }: { from: string | null; refused?: { id: string
   const [failure, setFailure] = useState<string>();
   const [refusal, setRefusal] = useState<Problem>();
   const [state, setState] = useState<"editing" | "saving" | "waiting">("editing");
+  const [source, setSource] = useState<Source>(refused?.source ?? NO_SOURCE);
   const field = useRef<HTMLTextAreaElement>(null);
   const asked = useRef(0);
 
@@ -59,7 +70,10 @@ function Editor({ from, refused }: { from: string | null; refused?: { id: string
         const outcome = await ask((signal) =>
           api.GET("/api/v1/keys/{hash}", { params: { path: { hash: from } }, signal }),
         );
-        if (outcome.kind === "answer") return outcome.value.sourceText;
+        if (outcome.kind === "answer") {
+          if (current && outcome.value.source) setSource(outcome.value.source);
+          return outcome.value.sourceText;
+        }
         // Another text in its place would be saved as a version of the wrong key.
         throw new Error(
           outcome.kind === "problem"
@@ -116,7 +130,14 @@ function Editor({ from, refused }: { from: string | null; refused?: { id: string
     if (text === undefined) return;
     setState("saving");
     setRefusal(undefined);
-    const sent = await send({ kind: "saveKeys", id: uuid(), text });
+    const { book, page, licence, onlyHere } = source;
+    const isSaid = book.trim() !== "" || page.trim() !== "" || licence !== "unsaid" || onlyHere;
+    const sent = await send({
+      kind: "saveKeys",
+      id: uuid(),
+      text,
+      ...(isSaid && { source: { book: book.trim(), page: page.trim(), licence, onlyHere } }),
+    });
     if (sent.kind === "refused") {
       setRefusal(sent.problem);
       setState("editing");
@@ -210,6 +231,11 @@ function Editor({ from, refused }: { from: string | null; refused?: { id: string
             <Button sx={{ mt: 1 }} onClick={() => setText(EXAMPLE)}>
               Try it with an example
             </Button>
+          )}
+          {!empty && (
+            <Box sx={{ mt: 2 }}>
+              <SourceFields source={source} onChange={setSource} />
+            </Box>
           )}
         </Box>
         <Box>

@@ -24,7 +24,7 @@ export function KeyMeter({ hash }: { hash: string }) {
         </Typography>
       )}
       <Proposals statements={reading.statements} onDecide={set} />
-      <UnknownWords words={reading.words} onTeach={teach} />
+      <UnknownWords hash={hash} words={reading.words} onTeach={teach} />
     </>
   );
 }

@@ -35,7 +35,7 @@ export function KeyPage() {
         <Typography role="status">Fetching the key …</Typography>
       </Page>
     );
-  const { key, title, version, versions, sourceText } = found.data;
+  const { key, title, version, versions, sourceText, source } = found.data;
   const newest = versions[0];
   return (
     <Page
@@ -66,6 +66,14 @@ export function KeyPage() {
           </>
         )}
         .
+        <br />
+        {source ? `From ${source.inWords}. ` : "Nothing is said of where its text is from. "}
+        {source?.onlyHere && "Only this device sees it. "}
+        {source?.mayBeExported ? (
+          <Link href={`/api/v1/keys/${hash}/text`}>Take it along as a text file</Link>
+        ) : (
+          "Its text isn’t handed on."
+        )}
       </Typography>
       <KeyMeter hash={hash} />
       <Part id="couplets" title="Couplets">

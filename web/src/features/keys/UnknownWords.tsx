@@ -18,13 +18,17 @@ import { StateFigure } from "../../plates/StateFigure";
 // More offers than this are read by nobody; another letter shortens them.
 const MOST_OFFERED = 6;
 
+type Taught = Schemas["TaughtTerm"];
+
 interface Props {
+  /** The key that they are words of. */
+  hash: string;
   words: Schemas["UnknownWord"][];
-  onTeach: (term: string, character: string, state: string) => void;
+  onTeach: (taught: Taught) => void;
 }
 
 /** Words that the grammar doesn’t know, those that most hangs on first; each can be taught. */
-export function UnknownWords({ words, onTeach }: Props) {
+export function UnknownWords({ hash, words, onTeach }: Props) {
   const [word, setWord] = useState<string>();
   if (words.length === 0) return null;
   return (
@@ -44,11 +48,12 @@ export function UnknownWords({ words, onTeach }: Props) {
       </Box>
       {word && (
         <TeachDialog
+          hash={hash}
           word={word}
           onClose={() => setWord(undefined)}
-          onTeach={(character, state) => {
+          onTeach={(taught) => {
             setWord(undefined);
-            onTeach(word, character, state);
+            onTeach(taught);
           }}
         />
       )}
@@ -57,13 +62,19 @@ export function UnknownWords({ words, onTeach }: Props) {
 }
 
 interface TeachProps {
+  hash: string;
   word: string;
   onClose: () => void;
-  onTeach: (character: string, state: string) => void;
+  onTeach: (taught: Taught) => void;
 }
 
-function TeachDialog({ word, onClose, onTeach }: TeachProps) {
+function TeachDialog({ hash, word, onClose, onTeach }: TeachProps) {
   const [text, setText] = useState("");
+  const [chosen, setChosen] = useState<Schemas["OfferedCharacter"]>();
+  const term = useMemo(
+    () => chosen && { term: word, character: chosen.character.id, state: chosen.state, book: "" },
+    [chosen, word],
+  );
   const question = useMemo(() => (text.trim() ? { text: text.trim() } : undefined), [text]);
   const { answer, failure } = useAsked(question, core.findCharacter);
   const offers = (question && answer ? answer : []).filter((it) => it.state).slice(0, MOST_OFFERED);
@@ -79,11 +90,13 @@ function TeachDialog({ word, onClose, onTeach }: TeachProps) {
           sx={{ mt: 1 }}
         />
         {failure && <Typography role="alert">✕ {failure}</Typography>}
+        {chosen && term && <BeforeTeaching hash={hash} term={term} inWords={chosen.inWords} onTeach={onTeach} />}
         <Box component="ul" aria-label="What it may mean" sx={{ listStyle: "none", p: 0, m: 0 }}>
           {offers.map((offer) => (
             <li key={`${offer.character.id}=${offer.state}`}>
               <ButtonBase
-                onClick={() => onTeach(offer.character.id, offer.state)}
+                onClick={() => setChosen(offer)}
+                aria-pressed={offer === chosen}
                 sx={{
                   width: "100%",
                   minHeight: 44,
@@ -104,5 +117,56 @@ function TeachDialog({ word, onClose, onTeach }: TeachProps) {
         <Button onClick={onClose}>Cancel</Button>
       </DialogActions>
     </Dialog>
+  );
+}
+
+interface BeforeProps {
+  hash: string;
+  term: Taught;
+  inWords: string;
+  onTeach: (taught: Taught) => void;
+}
+
+/** What a word changes, before it is taught: for all texts, or for those of one book. */
+function BeforeTeaching({ hash, term, inWords, onTeach }: BeforeProps) {
+  const question = useMemo(() => ({ term, hash }), [term, hash]);
+  const { answer, of, failure } = useAsked(question, core.teachingPreview);
+  const preview = of === question ? answer : undefined;
+  return (
+    <Box role="group" aria-label="What it changes" sx={{ borderLeft: 4, borderColor: "signal.open", pl: 1.25 }}>
+      <Typography sx={{ fontWeight: 700 }}>
+        “{term.term}” → {inWords}
+      </Typography>
+      {failure && <Typography role="alert">✕ {failure}</Typography>}
+      {!preview && !failure && <Typography role="status">Looking through the keys for what it changes …</Typography>}
+      {preview && (
+        <>
+          {preview.known && <Typography color="signal.conflict">△ It is known already: {preview.known}.</Typography>}
+          <Typography>
+            {preview.count === 0
+              ? "It changes no statement that is here."
+              : `It changes ${preview.count} ${preview.count === 1 ? "statement" : "statements"}${preview.losing > 0 ? `; ${preview.losing} of them lose what they say now` : ""}.`}
+          </Typography>
+          <Box component="ul" sx={{ pl: 2.5, my: 0.5, maxHeight: 180, overflowY: "auto" }}>
+            {preview.changed.map((it) => (
+              <li key={it.title + it.couplet + it.text}>
+                <Typography variant="body2">
+                  {it.text} <span aria-hidden>→</span> <strong>{it.after || "text"}</strong>
+                  {it.before && ` (now: ${it.before})`}
+                </Typography>
+              </li>
+            ))}
+          </Box>
+          <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1, my: 1 }}>
+            <Button variant="contained" onClick={() => onTeach(term)}>
+              Teach it for all texts
+            </Button>
+            {preview.book && (
+              <Button onClick={() => onTeach({ ...term, book: preview.book })}>Only for “{preview.book}”</Button>
+            )}
+          </Box>
+        </>
+      )}
+    </Box>
   );
 }

@@ -39,7 +39,7 @@ export function useTeaching() {
     refused,
     set: (text: string, claims: Schemas["StatementClaim"][]) =>
       void tell({ kind: "correctStatement", id: uuid(), text, claims }),
-    teach: (term: string, character: string, state: string) =>
-      void tell({ kind: "teachTerm", id: uuid(), character, state, term }),
+    teach: ({ term, character, state, book }: Schemas["TaughtTerm"]) =>
+      void tell({ kind: "teachTerm", id: uuid(), character, state, term, ...(book && { book }) }),
   };
 }

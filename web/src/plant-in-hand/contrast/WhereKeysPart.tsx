@@ -25,10 +25,7 @@ export function WhereKeysPart({ names, sheet }: Props) {
   }, [shelf.data]);
   const key = names.join("|");
   const isReady = filled !== undefined && vocabulary.isSettled;
-  const question = useMemo(
-    () => (isReady ? { names: key.split("|"), sheet } : undefined),
-    [isReady, key, sheet],
-  );
+  const question = useMemo(() => (isReady ? { names: key.split("|"), sheet } : undefined), [isReady, key, sheet]);
   const { answer, of, failure } = useAsked(question, core.keysParting);
   if (shelf.isError && !filled) return null;
   if (failure) return <Typography role="alert">{failure}</Typography>;

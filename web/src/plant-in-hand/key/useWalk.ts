@@ -39,7 +39,10 @@ export function useWalk(walkId: string) {
       first === undefined
         ? undefined
         : first
-          ? [first.start, ...first.answers.map((a) => a.keyVersion)].filter(Boolean)
+          ? // What was answered by an older reading of a key keeps it.
+            [first.start, ...first.answers.map((a) => (a.reading ? `${a.keyVersion}~${a.reading}` : a.keyVersion))].filter(
+              Boolean,
+            )
           : [],
     [first],
   );
@@ -110,7 +113,9 @@ export function useWalk(walkId: string) {
     change,
     answer: (couplet: CoupletName, lead: number | null, sureness: Schemas["Sureness"]) => {
       if (!walk) return;
-      const given = { ...couplet, lead, sureness };
+      const before = walk.answers.find((a) => a.keyVersion === couplet.keyVersion && a.reading);
+      const reading = before?.reading ?? filled?.versions.find((v) => v.hash === couplet.keyVersion)?.reading ?? 0;
+      const given = { ...couplet, lead, sureness, reading };
       const at = walk.answers.findIndex((a) => names(a, couplet));
       const answers = at < 0 ? [...walk.answers, given] : walk.answers.map((a, i) => (i === at ? given : a));
       setReopenedName(undefined);

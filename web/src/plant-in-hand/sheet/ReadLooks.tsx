@@ -17,7 +17,10 @@ export function ReadLooks({ read, onRecord }: Props) {
     <Box role="group" aria-label="Read as" sx={{ maxWidth: 560, display: "grid", gap: 0.75 }}>
       {looks.length > 0 && (
         <>
-          <Box component="ul" sx={{ listStyle: "none", p: 0, m: 0, borderLeft: 4, borderColor: "signal.support", pl: 1.25 }}>
+          <Box
+            component="ul"
+            sx={{ listStyle: "none", p: 0, m: 0, borderLeft: 4, borderColor: "signal.support", pl: 1.25 }}
+          >
             {looks.map((look) => (
               <Box
                 component="li"

@@ -49,7 +49,7 @@ function Open({ organ, onPick, onRecord }: Props) {
   const [text, setText] = useState("");
   const [said, setSaid] = useState("");
   const question = useMemo(
-    () => (vocabulary.data && text.trim() ? { text: text.trim() } : undefined),
+    () => (vocabulary.data && text.trim() ? { text: text.trim(), unit: "mm" } : undefined),
     [vocabulary.data, text],
   );
   const { answer, failure } = useAsked(question, core.findCharacter);

@@ -395,7 +395,11 @@ export const solidForm: Draw = (state, on) => {
     case "flattened":
       return pen("M-18 -3Q0 -7 18 -3V2Q0 7 -18 2Z", fill, 1.5);
     case "inflated":
-      return pen("M-3 -21L3 -21L4 -13C24 -10 22 20 0 20C-22 20 -24 -10 -4 -13ZM-4 -13Q0 -11 4 -13M-9 -6Q-14 6 -7 14", fill, 1.5);
+      return pen(
+        "M-3 -21L3 -21L4 -13C24 -10 22 20 0 20C-22 20 -24 -10 -4 -13ZM-4 -13Q0 -11 4 -13M-9 -6Q-14 6 -7 14",
+        fill,
+        1.5,
+      );
     case "boat":
       return pen("M-20 -6Q0 -2 20 -6Q13 12 0 12Q-13 12 -20 -6ZM0 12V-3", fill, 1.5);
     default:
