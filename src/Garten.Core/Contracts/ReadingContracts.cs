@@ -16,7 +16,7 @@ public sealed record KeyReadingRequest(string Hash) : IShelfRequest
     public ReadKey Read(BenchShelf shelf)
     {
         ArgumentNullException.ThrowIfNull(shelf);
-        return shelf.Keys.Find(Hash) is { } version ? ReadKey.Of(shelf, version) : new(new(0, 0, 0, 0), [], []);
+        return shelf.Keys.Find(Hash) is { } version ? ReadKey.Of(shelf, version) : new(new(0, 0, 0, 0), [], [], []);
     }
 }
 
@@ -69,7 +69,13 @@ public sealed record UnknownWord(string Word, int Clauses);
 /// <param name="Meter">How much of it is weighed.</param>
 /// <param name="Statements">Its statements in their order.</param>
 /// <param name="Words">Words that would open most clauses, those first.</param>
-public sealed record ReadKey(KeyMeter Meter, IReadOnlyList<ReadStatement> Statements, IReadOnlyList<UnknownWord> Words)
+/// <param name="Problems">What can't be meant so, couplet by couplet.</param>
+public sealed record ReadKey(
+    KeyMeter Meter,
+    IReadOnlyList<ReadStatement> Statements,
+    IReadOnlyList<UnknownWord> Words,
+    IReadOnlyList<CoupletProblem> Problems
+)
 {
     // Nobody teaches more words at one sitting.
     private const int MostWords = 12;
@@ -80,9 +86,11 @@ public sealed record ReadKey(KeyMeter Meter, IReadOnlyList<ReadStatement> Statem
         ArgumentNullException.ThrowIfNull(shelf);
         ArgumentNullException.ThrowIfNull(version);
         var statements = new List<ReadStatement>();
+        var problems = new List<CoupletProblem>();
         foreach (var couplet in version.Key.Couplets)
         {
             var leads = shelf.Proposed(version, couplet.Label);
+            problems.AddRange(CoupletProblem.Of(couplet, leads, shelf.Table.Find));
             var ends = shelf.EndsBehind(version, couplet.Label);
             for (var l = 0; l < leads.Count; l++)
             {
@@ -102,7 +110,8 @@ public sealed record ReadKey(KeyMeter Meter, IReadOnlyList<ReadStatement> Statem
                     .ThenBy(w => w.Key, StringComparer.Ordinal)
                     .Take(MostWords)
                     .Select(w => new UnknownWord(w.Key, w.Value)),
-            ]
+            ],
+            problems
         );
     }
 

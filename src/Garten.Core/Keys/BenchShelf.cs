@@ -278,7 +278,25 @@ public sealed class BenchShelf
     /// </summary>
     /// <param name="start">Hash of the version to start with.</param>
     /// <returns>By name as the keys give it.</returns>
-    public IReadOnlyDictionary<string, TaxonDescription> Provisional(string start)
+    public IReadOnlyDictionary<string, TaxonDescription> Provisional(string start) =>
+        Ways(start).ToDictionary(f => f.Key, f => new TaxonDescription(f.Key, [.. Describe(f.Value)], true), StringComparer.Ordinal);
+
+    /// <summary>The same of what is claimed on every way to an end: a key that hands over to one that holds more says nothing else for
+    /// sure.</summary>
+    public IReadOnlyDictionary<string, TaxonDescription> OnEveryWay(string start) =>
+        Ways(start)
+            .ToDictionary(
+                f => f.Key,
+                f => new TaxonDescription(
+                    f.Key,
+                    [.. Describe(f.Value).Where(c => f.Value.TrueForAll(w => w.ContainsKey(c.Character)))],
+                    true
+                ),
+                StringComparer.Ordinal
+            );
+
+    // Per end what the leads claim on each way to it.
+    private Dictionary<string, List<Dictionary<string, StatementClaim>>> Ways(string start)
     {
         var map = Map(start, new HashSet<string>(StringComparer.Ordinal));
         var found = new Dictionary<string, List<Dictionary<string, StatementClaim>>>(StringComparer.Ordinal);
@@ -309,7 +327,7 @@ public sealed class BenchShelf
                 }
             }
         }
-        return found.ToDictionary(f => f.Key, f => new TaxonDescription(f.Key, [.. Describe(f.Value)], true), StringComparer.Ordinal);
+        return found;
     }
 
     private IEnumerable<CharacterDescription> Describe(List<Dictionary<string, StatementClaim>> ways)

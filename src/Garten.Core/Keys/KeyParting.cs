@@ -193,10 +193,10 @@ public sealed record KeyParting(
         private static CharacterDescription Cell(StatementClaim claim) =>
             new(claim.Character, [.. claim.States.Select(s => new StateShare(s, 1d / claim.States.Count))], claim.Range);
 
-        // What a key says of its ends on the ways to them, by the names asked for.
+        // What a key says of its ends on every way to them, by the names asked for.
         public Dictionary<string, TaxonDescription> Says(KeyVersion version, Dictionary<string, string> ends)
         {
-            var all = shelf.Provisional(version.Hash);
+            var all = shelf.OnEveryWay(version.Hash);
             var found = new Dictionary<string, TaxonDescription>(StringComparer.Ordinal);
             foreach (var (end, asked) in ends)
             {

@@ -71,6 +71,36 @@ public sealed class KeyPartingTests
         Assert.DoesNotContain(all, c => c.Taxon == "Alba prima");
     }
 
+    // On one of two ways it is said, on the other one it isn't.
+    [Fact]
+    public void WhatIsSaidOnSomeWaysAloneContradictsNothing()
+    {
+        const string text = """
+            Key by two ways
+
+            1. Petals 4 ... 2
+            1. Leaves alternate ... 2
+            2. Stems hairy ... Alba prima
+            2. Stems glabrous ... Alba secunda
+            """;
+        var shelf = Shelf();
+        var key = KeyTextReader.Read(text).Keys[0];
+        var more = new BenchShelf(new KeyShelf([new(KeyHash.Of(key), key)], shelf.Taxa), shelf.Table, shelf.Taxa);
+        Assert.Empty(KeyParting.Of(more, ["Alba prima", "Alba secunda"], []).Contradictions);
+    }
+
+    // The island's own keys and descriptions were made together.
+    [Fact]
+    public void TheIslandContradictsItselfNowhere()
+    {
+        var shelf = Torvane.TorvaneFlora.Shelf;
+        foreach (var some in Torvane.TorvaneFlora.Taxa.Where(t => t.Rank == "species").Select(t => t.Name).Chunk(8))
+        {
+            var found = KeyParting.Of(shelf, some, []).Contradictions;
+            Assert.True(found.Count == 0, string.Join("\n", found));
+        }
+    }
+
     [Fact]
     public void AKeyThatEndsBeforeTheyPartSaysSo()
     {
@@ -99,6 +129,22 @@ public sealed class KeyPartingTests
         );
         var leads = KeyParting.Of(Shelf(), ["Alba secunda", "Alba tertia"], [look]).Couplets[0].Leads;
         Assert.Equal([true, false], leads.Select(l => l.Claims.Single(c => c.Character == "petal.number").SeenFits));
+    }
+
+    [Theory]
+    [InlineData("Leaves opposite; petals 5; leaves alternate", "Leaves alternate; petals 4", "1:1 It contradicts itself")]
+    [InlineData("Leaves  hairy", "leaves hairy", "1:0 Leads 1 and 2 say the same")]
+    [InlineData("Leaves hairy, grumblish", "Leaves hairy, slithy", "1:0 Leads 1 and 2 are read alike")]
+    [InlineData("Leaves usually opposite; petals 5", "Leaves alternate; petals 4", "")]
+    [InlineData("Leaves 2–4 cm long; leaves 6–9 cm long", "Leaves 2 cm wide", "1:1 It contradicts itself")]
+    public void WhatCantBeMeantSoIsSaid(string one, string other, string problem)
+    {
+        var key = KeyTextReader.Read($"Key to two\n\n1. {one} ... Alba prima\n1. {other} ... Alba secunda\n").Keys[0];
+        var version = new KeyVersion(KeyHash.Of(key), key);
+        var table = CharacterTable.Empty with { Botany = ShippedVocabulary.Botany };
+        var found = Garten.Core.Contracts.ReadKey.Of(new BenchShelf(new KeyShelf([version]), table, []), version).Problems;
+        Assert.StartsWith(problem, string.Join(" ", found.Select(p => $"{p.Couplet}:{p.Lead} {p.Message}")), StringComparison.Ordinal);
+        Assert.Equal(problem.Length > 0 ? 1 : 0, found.Count);
     }
 
     private static readonly TaughtTerm Hoary = new("leaf.hair-density", "tomentose", "hoary");

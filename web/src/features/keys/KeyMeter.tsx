@@ -23,9 +23,30 @@ export function KeyMeter({ hash }: { hash: string }) {
           ✕ {refused}
         </Typography>
       )}
+      <ToLookAt problems={reading.problems} />
       <Proposals statements={reading.statements} onDecide={set} />
       <UnknownWords hash={hash} words={reading.words} onTeach={teach} />
     </>
+  );
+}
+
+function ToLookAt({ problems }: { problems: Schemas["CoupletProblem"][] }) {
+  if (problems.length === 0) return null;
+  return (
+    <Box component="section" aria-labelledby="to-look-at" sx={{ borderLeft: 4, borderColor: "signal.open", pl: 1.5, mb: 2 }}>
+      <Typography component="h2" variant="h3" id="to-look-at">
+        △ To look at
+      </Typography>
+      {problems.map((it) => (
+        <Typography key={it.couplet + it.lead + it.message} variant="body2">
+          <strong>
+            Couplet {it.couplet}
+            {it.lead > 0 && `, lead ${it.lead}`}
+          </strong>
+          : {it.message}
+        </Typography>
+      ))}
+    </Box>
   );
 }
 

@@ -90,15 +90,27 @@ function PartingLead({ lead }: { lead: Schemas["PartingLead"] }) {
           <Typography variant="body2" sx={{ fontWeight: 700 }}>
             {claim.inWords}
           </Typography>
-          {claim.described
-            .filter((voice) => voice.inWords)
-            .map((voice) => (
-              <Typography key={voice.taxon} variant="body2" color={voice.contradicts ? "signal.conflict" : undefined}>
-                {voice.contradicts ? "✕ " : ""}
-                described <TaxonLabel name={voice.taxon} />: {voice.inWords}
-                {voice.contradicts ? " – contradicts the key" : ""}
+          {alike(claim.described).map((voices) => {
+            const contradicts = voices[0]?.contradicts;
+            return (
+              <Typography
+                key={voices[0]?.taxon}
+                variant="body2"
+                color={contradicts ? "signal.conflict" : "text.secondary"}
+              >
+                {contradicts ? "✕ " : ""}
+                described
+                {voices.length < lead.taxa.length && (
+                  <>
+                    {" "}
+                    <NamesLabel names={voices.map((voice) => voice.taxon)} />
+                  </>
+                )}
+                : {voices[0]?.inWords}
+                {contradicts ? " – contradicts the key" : ""}
               </Typography>
-            ))}
+            );
+          })}
           {claim.seen && (
             <Typography
               variant="body2"
@@ -117,6 +129,17 @@ function PartingLead({ lead }: { lead: Schemas["PartingLead"] }) {
       )}
     </div>
   );
+}
+
+/** Descriptions that say the same, together. */
+function alike(voices: Schemas["PartingVoice"][]): Schemas["PartingVoice"][][] {
+  const groups = new Map<string, Schemas["PartingVoice"][]>();
+  for (const voice of voices) {
+    if (!voice.inWords) continue;
+    const key = `${voice.contradicts}|${voice.inWords}`;
+    groups.set(key, [...(groups.get(key) ?? []), voice]);
+  }
+  return [...groups.values()];
 }
 
 function Contradictions({ all }: { all: Schemas["PartingContradiction"][] }) {
