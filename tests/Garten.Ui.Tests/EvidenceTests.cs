@@ -101,6 +101,7 @@ public sealed class EvidenceTests(GartenSite site) : IClassFixture<GartenSite>
         browser.Click("A KEY TO THE GENERA");
         browser.UntilText("To choose:");
         browser.UntilText("30 are weighed");
+        browser.UntilText("From The Trees of the Western Isles, p. 212, public domain.");
         browser.ShouldBeAccessible();
         // A tap sets the reading of the statement on which most hangs.
         browser.Click("presence of the stipule: absent?");
@@ -112,6 +113,11 @@ public sealed class EvidenceTests(GartenSite site) : IClassFixture<GartenSite>
         browser.UntilText("substance of the leaf: stiff");
         browser.ShouldBeAccessible();
         browser.Click("substance of the leaf: stiff");
+        // What it changes is seen before it is taught.
+        browser.UntilText("It changes");
+        browser.UntilText("Only for “The Trees of the Western Isles”");
+        browser.ShouldBeAccessible();
+        browser.Click("Teach it for all texts");
         browser.Until(() => browser.All("[aria-labelledby=unknown-words] button").Count < before, "the taught word is known");
         browser.Click("Sift its taxa");
         browser.UntilText("10 taxa on the list");
@@ -129,6 +135,7 @@ public sealed class EvidenceTests(GartenSite site) : IClassFixture<GartenSite>
             "Descriptions",
             "Ossalia prima Hask. Shrub, 1–3 m high. Leaves ovate, finely serrate, white-felted beneath. Fruit a berry. Fl. May–June."
         );
+        browser.Type("Book, paper or person", "A book of shrubs");
         browser.UntilText("margin of the leaf: finely serrate");
         browser.UntilText("its season is taken");
         browser.ShouldBeAccessible();

@@ -158,7 +158,7 @@ public sealed class ScreenshotTests(GartenInJune site) : IClassFixture<GartenInJ
         browser.Click("Sift");
         browser.Click("Leaf");
         browser.Click("Something else …");
-        browser.Type("Type a few words", "leaf hairs beneath");
+        browser.Type("Type what you see", "leaf hairs beneath");
         browser.UntilText("kind of hairs beneath the leaf");
         browser.Run("scrollTo(0,0)");
         Shoot(browser, "something-else");

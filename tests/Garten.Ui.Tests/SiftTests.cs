@@ -33,7 +33,7 @@ public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
         browser.UntilText("Nothing seen yet: 73 taxa");
         browser.Tap("Leaf");
         browser.Tap("Something else …");
-        browser.Type("Type a few words", "rachis hai den");
+        browser.Type("Type what you see", "rachis hai den");
         browser.Tap("+ hairs of the rachis: densely hairy");
         browser.UntilText("✓ hairs of the rachis: densely hairy");
         browser.ShouldFitTheScreen();
@@ -46,10 +46,19 @@ public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
         browser.Tap("cross-section of the petiole");
         browser.UntilText("it stands at the top of the sheet");
         State(browser, "cross-section of the petiole", "winged");
-        browser.Type("Type a few words", "leaf hairs beneath fork");
+        browser.Type("Type what you see", "leaf hairs beneath fork");
         browser.Tap("+ kind of hairs beneath the leaf: forked");
         browser.UntilText("✓ kind of hairs beneath the leaf: forked");
         Assert.NotEmpty(browser.All("section[aria-label='kind of hairs beneath the leaf'] [aria-pressed=true]"));
+        // Several looks in words are shown as they are read before they count.
+        browser.Type("Type what you see", "lvs glabrous above, petiole 12 14 15 mm, frumious");
+        browser.UntilText("Not read, and not recorded: “frumious”");
+        browser.UntilText("hairs above the leaf: hairless");
+        browser.ShouldBeAccessible();
+        browser.ShouldFitTheScreen();
+        browser.Tap("Record these 2 looks");
+        browser.UntilText("✓ length of the petiole: 12 mm, 14 mm, 15 mm");
+        Assert.NotEmpty(browser.All("section[aria-label='hairs above the leaf'] [aria-pressed=true]"));
         browser.ShouldBeAccessible();
         browser.ShouldHaveNoErrors();
     }
@@ -175,6 +184,8 @@ public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
         browser.Click("Follow Key to the woody plants");
         browser.UntilText("24 taxa stand");
         browser.Click("Contrast what lies on either side");
+        browser.UntilText("Where keys part them");
+        browser.UntilText("Key to the leafless twigs of Torvane, couplet 1");
         browser.UntilText("What lies on either side of couplet 1");
         browser.UntilText("lead b");
         browser.UntilText("The best look for each of the");

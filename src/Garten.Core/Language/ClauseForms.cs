@@ -40,6 +40,7 @@ internal readonly record struct Modifiers(bool IsDenied, double? Modality, bool 
 /// <param name="With">What holds of it.</param>
 /// <param name="IsOfHair">Whether it says something of the hairs of the part.</param>
 /// <param name="IsEpithet">Whether it needn't be said: "with a long beak" has a beak, long or not.</param>
+/// <param name="By">Constructions that don't show in the rest of it.</param>
 /// <param name="Against">The part whose length its own is compared with; null where nothing is compared.</param>
 internal sealed record Predicate(
     Link Link,
@@ -52,8 +53,38 @@ internal sealed record Predicate(
     Modifiers With,
     bool IsOfHair = false,
     Part? Against = null,
-    bool IsEpithet = false
-);
+    bool IsEpithet = false,
+    Construction By = Construction.None
+)
+{
+    /// <summary>All constructions that it was read by.</summary>
+    public Construction All
+    {
+        get
+        {
+            var all = By;
+            if (Range is not null)
+                all |= Construction.Numbers;
+            else if (Against is not null)
+                all |= Construction.Comparison;
+            else if (Presence is null)
+                all |= Construction.Predicates;
+            if (With.Region.Length > 0)
+                all |= Construction.Region;
+            if (With.IsDenied || Presence == false)
+                all |= Construction.Denial;
+            if (With.Modality is not null || With.IsRough)
+                all |= Construction.Frequency;
+            if (With.Age != PartAge.Unsaid)
+                all |= Construction.Age;
+            if (Link != Link.And)
+                all |= Construction.List;
+            if (Place.Owner is not null)
+                all |= Construction.PartOfPart;
+            return all;
+        }
+    }
+}
 
 /// <summary>Predicates read up to a token.</summary>
 internal sealed record Parse(int Next, ImmutableList<Predicate> Predicates);

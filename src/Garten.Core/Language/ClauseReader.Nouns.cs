@@ -15,7 +15,8 @@ internal sealed partial class ClauseReader
         bool IsSubordinate,
         string Region,
         PartAge Age,
-        ImmutableList<Predicate> Said
+        ImmutableList<Predicate> Said,
+        bool IsElliptic
     )> Subjects(int i)
     {
         var isSubordinate = false;
@@ -33,9 +34,9 @@ internal sealed partial class ClauseReader
         if (i >= end)
             yield break;
         foreach (var (next, place) in Nouns(i, [context.Current, context.Main], isSubject: !isSubordinate))
-            yield return (next, place, isSubordinate, "", age, []);
+            yield return (next, place, isSubordinate, "", age, [], false);
         if (isSubordinate && Kind(i) is (var past, var kind))
-            yield return (past, kind, true, "", age, []);
+            yield return (past, kind, true, "", age, [], true);
         if (Get(i, WordKind.Face) is { } face)
         {
             var next = i + face.Words.Length;
@@ -50,17 +51,17 @@ internal sealed partial class ClauseReader
                 foreach (var (behind, place) in Nouns(after, [context.Main]))
                 {
                     if (place.Part.Class == PartClass.Blade)
-                        yield return (behind, place, false, face.Value, age, []);
+                        yield return (behind, place, false, face.Value, age, [], false);
                 }
             }
             else if (owner is not null)
-                yield return (next, owner, owner == context.Current || owner == context.Main, face.Value, age, []);
+                yield return (next, owner, owner == context.Current || owner == context.Main, face.Value, age, [], false);
         }
         // "Milky sap", "winged twigs": what stands before the noun is said of it.
         foreach (var (next, place, said) in Premodified(i, age, [context.Current, context.Main]))
         {
             if (said.Count > 0)
-                yield return (next, place, isSubordinate, "", age, said);
+                yield return (next, place, isSubordinate, "", age, said, false);
         }
     }
 

@@ -33,7 +33,7 @@ internal sealed partial class ClauseReader
                 yield return new(at + tipped.Words.Length, [.. bundle.Select(b => b with { With = b.With with { Region = "tip" } })]);
             }
             else
-                yield return new(at, [.. bundle]);
+                yield return new(at, [.. run.Count > 1 ? bundle.Select(b => b with { By = b.By | Construction.Bundle }) : bundle]);
         }
     }
 

@@ -35,19 +35,21 @@ internal sealed partial class ClauseReader(
         var i = from;
         while (Has(i, WordKind.And) || Has(i, WordKind.But))
             i++;
-        foreach (var (next, place, isSubordinate, region, age, premodifiers) in Subjects(i))
+        foreach (var (next, place, isSubordinate, region, age, said, isElliptic) in Subjects(i))
         {
+            var premodifiers = By(said, Construction.Premodified);
             if (next == end)
             {
                 if (premodifiers.Count > 0)
                     found.Add(new(premodifiers, place, true, isSubordinate));
                 continue;
             }
+            var elliptic = isElliptic ? Construction.Elliptic : Construction.None;
             foreach (var parse in Predicates(next, place, Modifiers.None with { Region = region, Age = age }))
-                found.Add(new(premodifiers.AddRange(parse.Predicates), place, true, isSubordinate, region));
+                found.Add(new(premodifiers.AddRange(By(parse.Predicates, elliptic)), place, true, isSubordinate, region));
         }
         foreach (var parse in LifeForm(i))
-            found.Add(parse);
+            found.Add(parse with { Predicates = By(parse.Predicates, Construction.LifeForm) });
         foreach (var (parse, place) in Counted(i))
         {
             if (parse.Next == end)
@@ -63,6 +65,9 @@ internal sealed partial class ClauseReader(
             found.Add(new(parse.Predicates, context.Current, false, false));
         return found;
     }
+
+    private static ImmutableList<Predicate> By(ImmutableList<Predicate> predicates, Construction construction) =>
+        construction == Construction.None ? predicates : predicates.ConvertAll(p => p with { By = p.By | construction });
 
     /// <summary>The part that a clause begins with, and the token behind it; null where it begins with none that is known.</summary>
     public (PartPlace? Place, int Next) OpensWith(int i) =>
@@ -352,6 +357,7 @@ internal sealed partial class ClauseReader(
                             (p, k) =>
                                 p with
                                 {
+                                    By = p.By | (isStalk ? Construction.OnStalk : Construction.Having),
                                     Link = k == 0 ? link : p.Link,
                                     With = p.With with
                                     {
@@ -380,7 +386,10 @@ internal sealed partial class ClauseReader(
                 if (part.Part.Id == meaning[0] && lexicon.Botany.Quality(meaning[1]) is { } quality)
                     yield return new(
                         next,
-                        [new(link, place, "", [new(quality, meaning[2])], "", null, null, with), .. before.Where(p => p.Range is not null)]
+                        [
+                            new(link, place, "", [new(quality, meaning[2])], "", null, null, with, By: Construction.Frame),
+                            .. before.Where(p => p.Range is not null),
+                        ]
                     );
             }
         }
@@ -403,7 +412,10 @@ internal sealed partial class ClauseReader(
             if (type.Find(of.Part.Id) is not null)
                 yield return new(
                     next,
-                    [new(link, place, "", [new(type, of.Part.Id)], "", null, null, with), .. said.Where(p => p.Range is null)]
+                    [
+                        new(link, place, "", [new(type, of.Part.Id)], "", null, null, with, By: Construction.Inflorescence),
+                        .. said.Where(p => p.Range is null),
+                    ]
                 );
         }
     }
@@ -417,11 +429,13 @@ internal sealed partial class ClauseReader(
             yield break;
         foreach (var (next, of, said) in Premodified(i, PartAge.Unsaid, [], allowsNone: false))
         {
-            if (type.Find(of.Part.Id) is not null)
+            // A silicula is named as a part with the siliqua, and is a kind of its own.
+            var kind = type.Find(tokens.List[next - 1].Text)?.Id ?? type.Find(of.Part.Id)?.Id;
+            if (kind is not null)
                 yield return new(
                     next,
                     [
-                        new(link, place, "", [new(type, of.Part.Id)], "", null, null, with),
+                        new(link, place, "", [new(type, kind)], "", null, null, with, By: Construction.FruitKind),
                         .. said.Where(p => p.Range is null).Select(p => p with { Place = place }),
                     ]
                 );
@@ -440,7 +454,10 @@ internal sealed partial class ClauseReader(
             && Get(behind, WordKind.Pairs) is { } word
             && place.Part.Class is not (PartClass.Plant or PartClass.Place)
         )
-            yield return new(behind + word.Words.Length, [Number(link, place, BotanyPairs, pairs, with)]);
+            yield return new(
+                behind + word.Words.Length,
+                [Number(link, place, BotanyPairs, pairs, with) with { By = Construction.Together }]
+            );
         if (Get(i, WordKind.Whorls) is not { } entry || lexicon.Botany.Quality("arrangement") is not { } arrangement)
             yield break;
         var at = i + entry.Words.Length;
@@ -452,7 +469,10 @@ internal sealed partial class ClauseReader(
             (4, 4) => "in-fours",
             _ => "whorled",
         };
-        yield return new(tokens.IndexAt(number.End), [new(link, place, "", [new(arrangement, state)], "", null, null, with)]);
+        yield return new(
+            tokens.IndexAt(number.End),
+            [new(link, place, "", [new(arrangement, state)], "", null, null, with, By: Construction.Together)]
+        );
     }
 
     private List<Parse> NounList(int i, PartPlace? owner, bool isStalk, bool isDenied)

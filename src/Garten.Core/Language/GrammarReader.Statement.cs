@@ -10,7 +10,13 @@ public sealed partial class GrammarReader
 {
     private sealed class Statement
     {
-        private sealed record Done(int From, int To, List<StatementClaim> Claims, List<IReadOnlyList<StatementClaim>> Proposals);
+        private sealed record Done(
+            int From,
+            int To,
+            List<StatementClaim> Claims,
+            List<IReadOnlyList<StatementClaim>> Proposals,
+            Construction By = Construction.None
+        );
 
         private readonly GrammarReader _reader;
         private readonly string _text;
@@ -103,7 +109,7 @@ public sealed partial class GrammarReader
                 && (Kind(from, WordKind.Or) || Kind(from, WordKind.To) || Kind(from, WordKind.Roughly));
             if (ways.Count == 1 && !opensWithOr && !_isConditional)
             {
-                _done.Add(new(from, to, [.. ways[0]], []));
+                _done.Add(new(from, to, [.. ways[0]], [], form!.Predicates.Aggregate(Construction.None, (all, p) => all | p.All)));
                 if (Contains(from, to, WordKind.Or) && !form!.NamesSubject)
                     Alternatives();
                 Lead(form!, from);
@@ -432,7 +438,10 @@ public sealed partial class GrammarReader
                     : d.Proposals.Count > 0 ? ClauseKind.Proposed
                     : ClauseKind.Text,
                 d.Proposals
-            ));
+            )
+            {
+                By = d.Claims.Count > 0 ? d.By : Construction.None,
+            });
             return new StatementReading(_text, claims, Parts(), false, clauses);
         }
 

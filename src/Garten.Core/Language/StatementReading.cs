@@ -45,7 +45,12 @@ public enum ClauseKind
 /// <param name="Length">How many characters.</param>
 /// <param name="Kind">How it was read.</param>
 /// <param name="Proposals">What it may claim, the likeliest first; empty but for proposed ones.</param>
-public sealed record ReadClause(int At, int Length, ClauseKind Kind, IReadOnlyList<IReadOnlyList<StatementClaim>> Proposals);
+public sealed record ReadClause(int At, int Length, ClauseKind Kind, IReadOnlyList<IReadOnlyList<StatementClaim>> Proposals)
+{
+    /// <summary>The constructions that it was read by; none where it wasn't taken. For measuring how far each can be trusted.</summary>
+    [JsonIgnore]
+    public Construction By { get; init; }
+}
 
 /// <summary>What a part of a statement's text was read as.</summary>
 public enum StatementPartKind

@@ -2170,6 +2170,18 @@ export interface components {
          * @enum {unknown}
          */
         CoupletCall: "unseen" | "undecided" | "leaning" | "clear";
+        /** @description Something about a couplet that can't be meant so. */
+        CoupletProblem: {
+            /** @description Label of the couplet. */
+            couplet: string;
+            /**
+             * Format: int32
+             * @description Number of the lead, from 1; 0 for the couplet as a whole.
+             */
+            lead: number;
+            /** @description What is wrong, as a sentence. */
+            message: string;
+        };
         /** @description The statements of a key with their readings: per couplet, per lead. */
         CoupletReadings: {
             /** @description Label of the couplet. */
@@ -4357,6 +4369,8 @@ export interface components {
             statements: components["schemas"]["ReadStatement"][];
             /** @description Words that would open most clauses, those first. */
             words: components["schemas"]["UnknownWord"][];
+            /** @description What can't be meant so, couplet by couplet. */
+            problems: components["schemas"]["CoupletProblem"][];
         };
         /** @description A text to read, as the browser's worker takes it. */
         ReadKeyTextRequest: {

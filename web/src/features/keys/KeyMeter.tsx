@@ -33,7 +33,11 @@ export function KeyMeter({ hash }: { hash: string }) {
 function ToLookAt({ problems }: { problems: Schemas["CoupletProblem"][] }) {
   if (problems.length === 0) return null;
   return (
-    <Box component="section" aria-labelledby="to-look-at" sx={{ borderLeft: 4, borderColor: "signal.open", pl: 1.5, mb: 2 }}>
+    <Box
+      component="section"
+      aria-labelledby="to-look-at"
+      sx={{ borderLeft: 4, borderColor: "signal.open", pl: 1.5, mb: 2 }}
+    >
       <Typography component="h2" variant="h3" id="to-look-at">
         △ To look at
       </Typography>

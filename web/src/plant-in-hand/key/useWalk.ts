@@ -40,9 +40,10 @@ export function useWalk(walkId: string) {
         ? undefined
         : first
           ? // What was answered by an older reading of a key keeps it.
-            [first.start, ...first.answers.map((a) => (a.reading ? `${a.keyVersion}~${a.reading}` : a.keyVersion))].filter(
-              Boolean,
-            )
+            [
+              first.start,
+              ...first.answers.map((a) => (a.reading ? `${a.keyVersion}~${a.reading}` : a.keyVersion)),
+            ].filter(Boolean)
           : [],
     [first],
   );
