@@ -42,6 +42,13 @@ internal sealed partial class ClauseReader
             }
             yield break;
         }
+        // "3–4 times pinnate" counts as "3–4-pinnate" does.
+        if (first.Kind == QuantityKind.Ratio && Get(next, WordKind.Counted) is { Value: "=division" })
+        {
+            foreach (var parse in Counts(i, next, first, place, link, with))
+                yield return parse;
+            yield break;
+        }
         switch (first.Kind)
         {
             case QuantityKind.Length:

@@ -16,7 +16,7 @@ internal sealed partial class ClauseReader
         while (run.Count < 4 && Get(at, WordKind.State) is { } entry)
         {
             // "hairy on the veins": where, not what.
-            if (run.Count > 0 && entry.Senses.All(s => s.Quality.Id == "hair-place"))
+            if (run.Count > 0 && (IsPlace(entry) || entry.Senses.All(s => s.Quality.Id == "hair-place")))
                 break;
             run.Add(entry);
             at += entry.Words.Length;
@@ -132,6 +132,21 @@ internal sealed partial class ClauseReader
                         }
                     )
                 ),
+                // "Solitary in the leaf axils": where they stand is said besides.
+                WordKind.State when IsPlace(entry) && !IsPlaced(parse.Predicates[^1]) && parse.Predicates[^1].Range is null => new Parse(
+                    i + entry.Words.Length,
+                    parse.Predicates.Add(
+                        State(
+                            Link.And,
+                            parse.Predicates[^1].Place,
+                            entry,
+                            Modifiers.None with
+                            {
+                                Modality = parse.Predicates[^1].With.Modality,
+                            }
+                        )
+                    )
+                ),
                 _ => null,
             };
             if (more is null)
@@ -148,6 +163,11 @@ internal sealed partial class ClauseReader
                 yield return whole;
         }
     }
+
+    private static bool IsPlace(LexiconEntry entry) =>
+        entry.Words.Length > 1 && entry.Words[0] is "in" or "at" or "on" && entry.Senses.All(s => s.Quality.Id == "place");
+
+    private static bool IsPlaced(Predicate predicate) => predicate.Senses.Any(s => s.Quality.Id == "place") || predicate.With.IsDenied;
 
     private static bool IsPattern(Predicate predicate) => predicate.Senses.Any(s => s.Quality.Id == Pattern);
 

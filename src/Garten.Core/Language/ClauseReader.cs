@@ -70,8 +70,10 @@ internal sealed partial class ClauseReader(
         construction == Construction.None ? predicates : predicates.ConvertAll(p => p with { By = p.By | construction });
 
     /// <summary>The part that a clause begins with, and the token behind it; null where it begins with none that is known.</summary>
-    public (PartPlace? Place, int Next) OpensWith(int i) =>
-        Nouns(i, [context.Current, context.Main], isSubject: true).Select(n => ((PartPlace?)n.Place, n.Next)).FirstOrDefault();
+    public (PartPlace? Place, int Next) OpensWith(int i, PartPlace? of = null) =>
+        Nouns(i, of is null ? [context.Current, context.Main] : [of], isSubject: of is null)
+            .Select(n => ((PartPlace?)n.Place, n.Next))
+            .FirstOrDefault();
 
     private bool IsPredicateStart(int i) => !Has(i, WordKind.Part);
 

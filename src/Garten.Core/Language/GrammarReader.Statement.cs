@@ -218,14 +218,16 @@ public sealed partial class GrammarReader
             );
             if (clause.OpensWith(i) is ({ } opened, var behind) && (behind >= to || IsKnown(behind, to)))
             {
+                // "Raised on a stout stalk, longer than the leaf": the stalk may be meant as well.
+                var beside = Carried(clause, opened, behind, to);
                 if (from == 0 && !isSubordinate)
                 {
                     _main = opened;
                     Subjects = _before with { First = _before.First ?? opened, Last = opened };
-                    _subjects = [opened];
+                    _subjects = [.. new[] { opened, beside }.OfType<PartPlace>().Distinct()];
                 }
                 else
-                    _subjects = [.. new[] { opened, _main }.OfType<PartPlace>().Distinct()];
+                    _subjects = [.. new[] { opened, _main, beside }.OfType<PartPlace>().Distinct()];
                 _names = true;
                 return;
             }
@@ -239,11 +241,30 @@ public sealed partial class GrammarReader
                 Subjects = _before with { First = null, Last = null };
         }
 
+        // The part that a clause ends with behind "on": what follows the comma may be said of it.
+        private PartPlace? Carried(ClauseReader clause, PartPlace of, int from, int to)
+        {
+            var on = Enumerable.Range(from, Math.Max(0, to - from)).FirstOrDefault(i => Kind(i, WordKind.On), -1);
+            for (var i = on < 0 ? to : on; i < to; i++)
+            {
+                if ((Kind(i, WordKind.Part) || Kind(i, WordKind.Noun)) && clause.OpensWith(i, of) is ({ } place, _))
+                    return place;
+            }
+            return null;
+        }
+
         // "white, pink or red": the commas before the "or" are so many more of it.
         private void Alternatives()
         {
             if (_done[^1].Claims is not [{ Range: null, Denied: null } last])
                 return;
+            // "Not white, pink or red": whether one of the three is denied or all, nobody can say.
+            if (_done is [.., { Claims: [.., { Denied: not null } denied] } no, _] && denied.Character == last.Character)
+            {
+                no.Claims.Clear();
+                _done[^1].Claims.Clear();
+                return;
+            }
             for (
                 var k = _done.Count - 2;
                 k >= 0
@@ -284,7 +305,9 @@ public sealed partial class GrammarReader
             var i = from;
             while (i < to && (Kind(i, WordKind.And) || Kind(i, WordKind.But)))
                 i++;
-            return Kind(i, WordKind.Break)
+            // "Hairy, but not when ripe".
+            return i > from && Kind(i, WordKind.Not)
+                || Kind(i, WordKind.Break)
                 || Enumerable
                     .Range(from, to - from)
                     .Any(k => _reader._lexicon.At(_tokens, k, to).Any(e => e is { Kind: WordKind.Break, Value.Length: > 0 }));

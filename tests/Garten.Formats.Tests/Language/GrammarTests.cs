@@ -21,6 +21,7 @@ public sealed class GrammarTests(ITestOutputHelper output)
     [InlineData("ninth.txt", 0.70, 0)]
     [InlineData("tenth.txt", 0.90, 0)]
     [InlineData("eleventh.txt", 0.90, 0)]
+    [InlineData("twelfth.txt", 0.75, 0)]
     public void StatementsMeanWhatTheyWereSaidToMean(string file, double taken, double wrong)
     {
         var judged = GoldFile.Judge(Reader, file);
@@ -55,6 +56,7 @@ public sealed class GrammarTests(ITestOutputHelper output)
             "ninth",
             "tenth",
             "eleventh",
+            "twelfth",
             "prose",
         ];
         List<string> unproven = [];
@@ -161,6 +163,23 @@ public sealed class GrammarTests(ITestOutputHelper output)
     [InlineData("Stems smooth or, if hairy, with deflexed hairs", "surface")]
     [InlineData("Leaves opposite below, alternate above", "arrangement")]
     [InlineData("Margins toothed, the teeth tipped with glands", "colour")]
+    [InlineData("Flowers not white, pink or red", "colour")]
+    [InlineData("Fruit hairy, but not when ripe", "hair")]
+    [InlineData("Leaves hairy, but not towards the tip", "hair")]
+    [InlineData("Plant with forked and stellate hairs, the leaves unlike the bracts", "leaf")]
+    [InlineData("Beak of the fruit with one seed", "seed")]
+    [InlineData("Achenes swollen", "base")]
+    [InlineData("Leaves brittle", "texture")]
+    [InlineData("Shrub tree-like", "hair")]
+    [InlineData("Leaves club-shaped", "hair")]
+    [InlineData("Leaflets of the lower leaves round", "leaflet.outline")]
+    [InlineData("Corolla spurred at the base", "@base")]
+    [InlineData("Inflorescence raised on a stout stalk, longer than the leaf", "relative")]
+    [InlineData("Petals with a darker base", "base")]
+    [InlineData("Twigs without or with few hairs", "hair")]
+    [InlineData("Petioles with glands or without", "gland")]
+    [InlineData("Leaves anything but hairy", "hair")]
+    [InlineData("Stem hairy only at the nodes", "hair")]
     public void ATrapIsNotSteppedInto(string text, string of) =>
         Assert.DoesNotContain(Reader.Read([text])[0].Claims, c => c.Character.Contains(of, StringComparison.Ordinal));
 
