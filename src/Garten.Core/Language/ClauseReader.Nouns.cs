@@ -177,6 +177,9 @@ internal sealed partial class ClauseReader
         }
         if (entry.Part is not { } part || !isOfGroup(part))
             return null;
+        // The blade of a petal isn't the leaf's.
+        if (part.Id == "blade" && Array.Exists(owners, o => o?.Part.Organ is Organ.Flower or Organ.Inflorescence))
+            return null;
         if (!part.IsOwned)
             return new(part, null);
         // Whose it is has to be said, but where one part alone can have it.

@@ -54,7 +54,12 @@ internal sealed partial class ClauseReader(
         {
             if (parse.Next == end)
                 found.Add(new(parse.Predicates, place, true, false));
-            else if (Has(parse.Next, WordKind.Copula) || IsPredicateStart(parse.Next))
+            // "Five stamens without anthers" are five of them.
+            else if (
+                !Has(parse.Next, WordKind.No)
+                && !Has(parse.Next, WordKind.With)
+                && (Has(parse.Next, WordKind.Copula) || IsPredicateStart(parse.Next))
+            )
             {
                 foreach (var more in Predicates(parse.Next, place, Modifiers.None))
                     found.Add(new(parse.Predicates.AddRange(more.Predicates), place, true, false));
@@ -109,7 +114,7 @@ internal sealed partial class ClauseReader(
                 return;
             }
             var next = parse.Next;
-            if (Has(next, WordKind.With) || Has(next, WordKind.No))
+            if (Has(next, WordKind.With) || Has(next, WordKind.No) || Has(next, WordKind.On))
             {
                 // "grey beneath with star-shaped hairs": they are beneath too.
                 var where = Modifiers.None with { Region = parse.Predicates.IsEmpty ? "" : parse.Predicates[^1].With.Region };

@@ -208,6 +208,12 @@ public sealed partial class GrammarReader
             if (i >= to)
                 return;
             _face = "";
+            // "The outer longer, blunt": which are blunt nobody can say.
+            if (isSubordinate && Kind(i, WordKind.Elliptic) && !Kind(i, WordKind.Part))
+            {
+                (_subjects, _main) = ([], null);
+                return;
+            }
             var clause = new ClauseReader(
                 _reader._lexicon,
                 _tokens,
