@@ -81,7 +81,12 @@ internal sealed partial class ClauseReader
     // "Longer than the sepals", "about twice as long as the tube": the part behind it is what its own length is laid beside.
     private IEnumerable<Parse> Comparisons(int i, PartPlace place, Link link, Modifiers with)
     {
-        if (i >= end || lexicon.Botany.Quality(CharacterId.Comparing) is not { } quality || !BotanyIndex.IsUsual(place.Part, quality))
+        if (
+            i >= end
+            || !Has(i, WordKind.Comparison) && tokens.Number(i).Ranges.Count == 0
+            || lexicon.Botany.Quality(CharacterId.Comparing) is not { } quality
+            || !BotanyIndex.IsUsual(place.Part, quality)
+        )
             yield break;
         foreach (var (at, entry, factor) in Comparing(i))
         {

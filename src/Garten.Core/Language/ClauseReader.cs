@@ -82,14 +82,24 @@ internal sealed partial class ClauseReader(
 
     private bool IsPredicateStart(int i) => !Has(i, WordKind.Part);
 
-    private IReadOnlyList<LexiconEntry> At(int i) => lexicon.At(tokens, i, end);
+    private LexiconEntry[] At(int i) => lexicon.At(tokens, i, end);
 
-    private bool Has(int i, WordKind kind) => i < end && At(i).Any(e => e.Kind == kind);
+    private bool Has(int i, WordKind kind) => i < end && Lexicon.Has(At(i), kind);
 
-    private LexiconEntry? Get(int i, WordKind kind) => i < end ? At(i).FirstOrDefault(e => e.Kind == kind) : null;
+    private LexiconEntry? Get(int i, WordKind kind)
+    {
+        if (i >= end)
+            return null;
+        foreach (var entry in At(i))
+        {
+            if (entry.Kind == kind)
+                return entry;
+        }
+        return null;
+    }
 
     // A phrase is passed over whole.
-    private int Step(int i) => At(i) is { Count: > 0 } entries ? entries[0].Words.Length : 1;
+    private int Step(int i) => At(i) is { Length: > 0 } entries ? entries[0].Words.Length : 1;
 
     // Words that aren't known are passed over where proposals are looked for.
     private bool IsUnknown(int i) =>

@@ -36,12 +36,12 @@ public sealed partial class GrammarReader
         private bool _names;
         private bool _isConditional;
 
-        public Statement(GrammarReader reader, string text, Subjects before, Func<Part, bool> isOfGroup, TextContext? of, bool proposes)
+        public Statement(GrammarReader reader, Tokens tokens, Subjects before, Func<Part, bool> isOfGroup, TextContext? of, bool proposes)
         {
-            (_reader, _text, _before, _isOfGroup, _proposes) = (reader, text, before, isOfGroup, proposes);
+            (_reader, _text, _before, _isOfGroup, _proposes) = (reader, tokens.Text, before, isOfGroup, proposes);
             _groups = of?.Groups ?? NoGroups;
             _blade = of is { IsOfFronds: true } ? Frond : Leaf;
-            _tokens = new Tokens(text);
+            _tokens = tokens;
             _subjects = [.. new[] { before.Last, before.First }.OfType<PartPlace>().Distinct()];
             _main = before.Last;
             Subjects = before;
@@ -242,7 +242,7 @@ public sealed partial class GrammarReader
                 return;
             _subjects = [];
             _main = null;
-            var opensKnown = _reader._lexicon.At(_tokens, i, to).Count > 0 && !Kind(i, WordKind.Face);
+            var opensKnown = _reader._lexicon.At(_tokens, i, to).Length > 0 && !Kind(i, WordKind.Face);
             if (from == 0 && !opensKnown)
                 Subjects = _before with { First = null, Last = null };
         }
@@ -413,7 +413,7 @@ public sealed partial class GrammarReader
             return clauses;
         }
 
-        private bool Kind(int i, WordKind kind) => _reader._lexicon.At(_tokens, i, _tokens.List.Count).Any(e => e.Kind == kind);
+        private bool Kind(int i, WordKind kind) => Lexicon.Has(_reader._lexicon.At(_tokens, i, _tokens.List.Count), kind);
 
         private bool Contains(int from, int to, WordKind kind)
         {
@@ -428,14 +428,16 @@ public sealed partial class GrammarReader
         // Whether a token is known and doesn't go on with what it stands behind: "leaves of suckers" aren't the leaves.
         private bool IsKnown(int i, int to) =>
             _tokens.Number(i).Ranges.Count > 0
-            || _reader._lexicon.At(_tokens, i, to) is { Count: > 0 } entries && !entries.Any(e => e.Kind is WordKind.Of or WordKind.On);
+            || _reader._lexicon.At(_tokens, i, to) is { Length: > 0 } entries
+                && !Lexicon.Has(entries, WordKind.Of)
+                && !Lexicon.Has(entries, WordKind.On);
 
         private bool HasUnknown(int from, int to)
         {
             for (var i = from; i < to; )
             {
                 var entries = _reader._lexicon.At(_tokens, i, to);
-                var words = entries.Count == 0 ? 0 : entries[0].Words.Length;
+                var words = entries.Length == 0 ? 0 : entries[0].Words.Length;
                 // "three-cornered" is a word of the vocabulary before it is a number.
                 if (words > 1 || words == 1 && _tokens.Number(i).Ranges.Count == 0)
                     i += words;
@@ -544,7 +546,7 @@ public sealed partial class GrammarReader
                         continue;
                     }
                     var entries = _reader._lexicon.At(_tokens, i, done.To);
-                    var n = entries.Count == 0 ? 1 : entries[0].Words.Length;
+                    var n = entries.Length == 0 ? 1 : entries[0].Words.Length;
                     StatementPartKind? kind =
                         entries.Any(e => e.Kind == WordKind.State) ? StatementPartKind.State
                         : entries.Any(e => e.Kind is WordKind.Part or WordKind.Noun or WordKind.Face) ? StatementPartKind.Noun

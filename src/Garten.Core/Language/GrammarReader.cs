@@ -71,9 +71,14 @@ public sealed partial class GrammarReader
     public TextContext ContextOf(IEnumerable<string> statements)
     {
         ArgumentNullException.ThrowIfNull(statements);
+        return ContextOfParts(statements.SelectMany(s => PartsOf(new Tokens(s))));
+    }
+
+    private TextContext ContextOfParts(IEnumerable<Part> parts)
+    {
         var groups = new HashSet<string>(StringComparer.Ordinal);
         var (leaves, fronds) = (0, 0);
-        foreach (var part in statements.SelectMany(PartsOf))
+        foreach (var part in parts)
         {
             if (part.Groups.Count > 0 && !_shared.Contains(part.Id))
                 groups.UnionWith(part.Groups);
@@ -87,7 +92,7 @@ public sealed partial class GrammarReader
         return new(groups, leaves > 0 && fronds == 0, fronds > 0 && leaves <= fronds);
     }
 
-    private bool SpeaksOfHairs(StatementReading reading, string text) =>
+    private bool SpeaksOfHairs(StatementReading reading, Tokens text) =>
         reading.Claims.Any(c => c.Character.Contains(".hair-", StringComparison.Ordinal)) || PartsOf(text).Any(p => p.Id == "hair");
 
     private static readonly IReadOnlySet<string> NoGroups = new HashSet<string>(StringComparer.Ordinal);
@@ -96,9 +101,8 @@ public sealed partial class GrammarReader
     private const string Frond = "frond";
     private const string Blade = "blade";
 
-    private IEnumerable<Part> PartsOf(string text)
+    private IEnumerable<Part> PartsOf(Tokens tokens)
     {
-        var tokens = new Tokens(text);
         for (var i = 0; i < tokens.List.Count; )
         {
             var entries = _lexicon.At(tokens, i, tokens.List.Count);
@@ -107,7 +111,7 @@ public sealed partial class GrammarReader
                 if (entry is { Kind: WordKind.Part, Part: { } part })
                     yield return part;
             }
-            i += entries.Count == 0 ? 1 : entries[0].Words.Length;
+            i += entries.Length == 0 ? 1 : entries[0].Words.Length;
         }
     }
 
@@ -144,7 +148,7 @@ public sealed partial class GrammarReader
             var entries = _lexicon.At(tokens, i, tokens.List.Count);
             if (tokens.Number(i) is { Ranges.Count: > 0 } number)
                 i = Math.Max(i + 1, tokens.IndexAt(number.End));
-            else if (entries.Count > 0)
+            else if (entries.Length > 0)
                 i += entries[0].Words.Length;
             else
             {
@@ -164,18 +168,18 @@ public sealed partial class GrammarReader
     {
         ArgumentNullException.ThrowIfNull(statements);
         bool IsOfGroup(Part part) => of is null || !_shared.Contains(part.Id) || part.Groups.Any(of.Groups.Contains);
+        var texts = statements.Select(s => new Tokens(s)).ToList();
+        var parts = texts.SelectMany(PartsOf).ToList();
         // Where a lead speaks of leaves alone, a margin or an underside is a leaf's.
         var ofLeaves =
             of is { IsOfLeaves: true }
             && _leaf is not null
-            && statements
-                .SelectMany(PartsOf)
-                .All(p =>
-                    p.IsOwned || p.Id == Leaf || _lexicon.Botany.Wholes(p).Any(w => w.Id is Leaf or "vein") || p.Owners.Contains(Leaf)
-                );
+            && parts.TrueForAll(p =>
+                p.IsOwned || p.Id == Leaf || _lexicon.Botany.Wholes(p).Any(w => w.Id is Leaf or "vein") || p.Owners.Contains(Leaf)
+            );
         var readings = new List<StatementReading>(statements.Count);
-        var subjects = new Subjects(null, null, ofLeaves ? new(_leaf!, null) : null, false, ContextOf(statements).Groups);
-        foreach (var text in statements)
+        var subjects = new Subjects(null, null, ofLeaves ? new(_leaf!, null) : null, false, ContextOfParts(parts).Groups);
+        foreach (var text in texts)
         {
             var statement = new Statement(this, text, subjects, IsOfGroup, of, proposes);
             readings.Add(statement.Read());

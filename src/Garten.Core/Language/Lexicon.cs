@@ -297,16 +297,16 @@ internal sealed class Lexicon
     public Lexicon With(IReadOnlyList<TaughtTerm> taught) => new(this, taught);
 
     /// <summary>The longest entries whose words stand at a token; empty where none does.</summary>
-    public IReadOnlyList<LexiconEntry> At(Tokens of, int i, int end)
+    public LexiconEntry[] At(Tokens of, int i, int end)
     {
         if (i >= end)
             return [];
         // The same place is asked for again and again; only near the end of a clause a phrase may not fit into it.
         var known = of.Entries[i] ??= Find(of.List, i, of.List.Count);
-        return known.Count == 0 || i + known[0].Words.Length <= end ? known : Find(of.List, i, end);
+        return known.Length == 0 || i + known[0].Words.Length <= end ? known : Find(of.List, i, end);
     }
 
-    private List<LexiconEntry> Find(IReadOnlyList<Token> tokens, int i, int end)
+    private LexiconEntry[] Find(IReadOnlyList<Token> tokens, int i, int end)
     {
         if (tokens[i].Kind != TokenKind.Word)
             return [];
@@ -325,7 +325,18 @@ internal sealed class Lexicon
         }
         if (found.Count == 0 && Derive(tokens[i].Text) is { } derived)
             found.Add(derived);
-        return found;
+        return [.. found];
+    }
+
+    /// <summary>Whether one of the entries at a token does this; asked very often.</summary>
+    public static bool Has(LexiconEntry[] entries, WordKind kind)
+    {
+        foreach (var entry in entries)
+        {
+            if (entry.Kind == kind)
+                return true;
+        }
+        return false;
     }
 
     /// <summary>Whether a quality is read of a part: some are of few parts alone, whatever else could have them.</summary>

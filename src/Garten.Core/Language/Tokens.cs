@@ -118,12 +118,12 @@ internal sealed class Tokens
             list.Add(new(Spelled(text[from..at]), TokenKind.Word, from, at - from));
         }
         List = list;
-        Entries = new IReadOnlyList<LexiconEntry>?[list.Count];
+        Entries = new LexiconEntry[]?[list.Count];
         _numbers = new NotationReading?[list.Count];
     }
 
     /// <summary>What the lexicon has for each token, as far as it was asked for.</summary>
-    public IReadOnlyList<LexiconEntry>?[] Entries { get; }
+    public LexiconEntry[]?[] Entries { get; }
 
     /// <summary>The statement as typed.</summary>
     public string Text { get; }
