@@ -158,8 +158,8 @@ public sealed class ScreenshotTests(GartenInJune site) : IClassFixture<GartenInJ
         browser.Click("Sift");
         browser.Click("Leaf");
         browser.Click("Something else …");
-        browser.Type("Type what you see", "leaf hairs beneath");
-        browser.UntilText("kind of hairs beneath the leaf");
+        browser.Type("Type what you see", "lvs glabrous beneath, petiole 12 14 15 mm");
+        browser.UntilText("Record these 2 looks");
         browser.Run("scrollTo(0,0)");
         Shoot(browser, "something-else");
         browser.Size(390, 844, touch: true);
