@@ -37,6 +37,9 @@ public sealed class BotanySearch
     // A number without a unit is mostly a count.
     private const double Unmeasured = 1.5;
 
+    // Where hairs aren't named, what is said is said of the part sooner than of its hairs.
+    private const double OfHairsUnsaid = 0.5;
+
     // The hairs of a part are looked at by qualities of that part: how many there are and of what kind.
     private const string Hair = "hair";
     private const string HairQualities = "hair-";
@@ -225,6 +228,9 @@ public sealed class BotanySearch
                 score -= hasUnit || quality.Kind == CharacterKind.Count ? 0 : Unmeasured;
             }
             var named = Best([.. left], names, isWhole);
+            // "Twig red" is the twig before it is its hairs.
+            if (named.Used == 0 && part.Id != Hair && quality.Id.StartsWith(HairQualities, StringComparison.Ordinal))
+                score -= OfHairsUnsaid;
             var all = (1 << left.Length) - 1;
             void Add(string state, double extra)
             {

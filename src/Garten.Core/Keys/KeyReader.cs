@@ -191,6 +191,24 @@ public sealed class KeyReader
     public StatementClaim Translated(StatementClaim claim)
     {
         ArgumentNullException.ThrowIfNull(claim);
+        // Keys say the same few things again and again.
+        var said = (claim.Character, string.Join('|', claim.Denied ?? claim.States), claim.Denied is not null);
+        if (!_translated.TryGetValue(said, out var own))
+            _translated[said] = own = TranslatedAnew(claim);
+        return own.Character == claim.Character
+            ? claim
+            : claim with
+            {
+                Character = own.Character,
+                States = own.States,
+                Denied = own.Denied,
+            };
+    }
+
+    private readonly Dictionary<(string Character, string States, bool IsDenied), StatementClaim> _translated = [];
+
+    private StatementClaim TranslatedAnew(StatementClaim claim)
+    {
         if (_botany is null || _botany.Compose(claim.Character) is not { } composed)
             return claim;
         foreach (var own in Sources(composed))

@@ -67,7 +67,11 @@ public sealed partial class GrammarReader
                 var ways = HasUnknown(from, to) ? [] : Ways(from, to, isLoose: false, out form);
                 // "with long, white hairs": the comma is within a phrase.
                 const int mostJoined = 3;
-                for (var j = k + 1; ways.Count == 0 && j < clauses.Count && j <= k + mostJoined && !HasUnknown(from, clauses[j].To); j++)
+                for (
+                    var j = k + 1;
+                    ways.Count == 0 && IsOpen(from, to) && j < clauses.Count && j <= k + mostJoined && !HasUnknown(from, clauses[j].To);
+                    j++
+                )
                 {
                     ways = Ways(from, clauses[j].To, isLoose: false, out form);
                     if (ways.Count > 0)
@@ -83,6 +87,25 @@ public sealed partial class GrammarReader
                 Take(from, to, ways, form);
             }
             return Whole();
+        }
+
+        // Whether a clause ends before the noun that it speaks of: behind its last "with" there is none yet, or it has none at all.
+        private bool IsOpen(int from, int to)
+        {
+            for (var i = to - 1; i >= from; i--)
+            {
+                if (Kind(i, WordKind.Part) || Kind(i, WordKind.Noun))
+                    return false;
+                if (
+                    Kind(i, WordKind.With)
+                    || Kind(i, WordKind.No)
+                    || Kind(i, WordKind.On)
+                    || Kind(i, WordKind.Of)
+                    || Kind(i, WordKind.Within)
+                )
+                    return true;
+            }
+            return true;
         }
 
         // Where an "and" joins two clauses of which each is read by itself and the second names a part of its own; null where none does.
@@ -339,7 +362,9 @@ public sealed partial class GrammarReader
             var subjects = isFace ? Faced() : _subjects;
             if (subjects.Count == 0)
                 subjects = isLoose && _before.Last is { } last ? [last] : [];
-            for (var s = 0; s < Math.Max(1, subjects.Count); s++)
+            // What names its subject itself doesn't lean on several.
+            var opens = Kind(from, WordKind.Part) && !isLoose;
+            for (var s = 0; s < Math.Max(1, opens ? 1 : subjects.Count); s++)
             {
                 var clause = new ClauseReader(
                     _reader._lexicon,
