@@ -8,7 +8,8 @@ namespace Garten.Core.Contracts;
 
 /// <summary>A key whose statements are to be looked through.</summary>
 /// <param name="Hash">Hash of the version.</param>
-public sealed record KeyReadingRequest(string Hash) : IShelfRequest
+/// <param name="First">So many couplets alone, so that a large key shows something at once; 0: all.</param>
+public sealed record KeyReadingRequest(string Hash, int First = 0) : IShelfRequest
 {
     IEnumerable<string> IShelfRequest.Versions => [Hash];
 
@@ -16,7 +17,7 @@ public sealed record KeyReadingRequest(string Hash) : IShelfRequest
     public ReadKey Read(BenchShelf shelf)
     {
         ArgumentNullException.ThrowIfNull(shelf);
-        return shelf.Keys.Find(Hash) is { } version ? ReadKey.Of(shelf, version) : new(new(0, 0, 0, 0), [], [], []);
+        return shelf.Keys.Find(Hash) is { } version ? ReadKey.Of(shelf, version, First) : new(new(0, 0, 0, 0), [], [], []);
     }
 }
 
@@ -80,14 +81,20 @@ public sealed record ReadKey(
     // Nobody teaches more words at one sitting.
     private const int MostWords = 12;
 
+    /// <summary>Whether these are all of its couplets.</summary>
+    public bool IsWhole { get; init; } = true;
+
     /// <summary>Reads a key version.</summary>
-    public static ReadKey Of(BenchShelf shelf, KeyVersion version)
+    /// <param name="shelf">The keys.</param>
+    /// <param name="version">The version.</param>
+    /// <param name="first">So many couplets alone; 0: all.</param>
+    public static ReadKey Of(BenchShelf shelf, KeyVersion version, int first = 0)
     {
         ArgumentNullException.ThrowIfNull(shelf);
         ArgumentNullException.ThrowIfNull(version);
         var statements = new List<ReadStatement>();
         var problems = new List<CoupletProblem>();
-        foreach (var couplet in version.Key.Couplets)
+        foreach (var couplet in first > 0 ? version.Key.Couplets.Take(first) : version.Key.Couplets)
         {
             var leads = shelf.Proposed(version, couplet.Label);
             problems.AddRange(CoupletProblem.Of(couplet, leads, shelf.Table.Find));
@@ -112,7 +119,10 @@ public sealed record ReadKey(
                     .Select(w => new UnknownWord(w.Key, w.Value)),
             ],
             problems
-        );
+        )
+        {
+            IsWhole = first <= 0 || first >= version.Key.Couplets.Count,
+        };
     }
 
     private static ReadStatement Of(BenchShelf shelf, string couplet, int lead, int index, StatementReading reading, int ends)

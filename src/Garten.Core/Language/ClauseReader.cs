@@ -37,6 +37,9 @@ internal sealed partial class ClauseReader(
             i++;
         foreach (var (next, place, isSubordinate, region, age, said, isElliptic) in Subjects(i))
         {
+            // "Five stamens without anthers" are five of them.
+            if (said.Exists(p => p.Range is not null) && (Has(next, WordKind.No) || Has(next, WordKind.With)))
+                continue;
             var premodifiers = By(said, Construction.Premodified);
             if (next == end)
             {

@@ -186,12 +186,45 @@ public sealed partial class GrammarReader
                 ways.Count > 1 ? ways
                 : _proposes ? Ways(from, to, isLoose: true, out _)
                 : [];
+            if (_proposes && proposals.Count == 0)
+                proposals = Beginning(from, to);
             _done.Add(new(from, to, [], [.. proposals.Take(MostProposals)]));
             Lost(from, to);
-            // What follows an "if" holds under it alone.
-            if (takesBack)
+            // What follows an "if" holds under it alone, and so does what follows "simple or, in shade, lobed".
+            if (takesBack || Kind(to - 1, WordKind.Or))
                 (_subjects, _main, _isConditional) = ([], null, true);
         }
+
+        // "Corolla blue with a yellow eye": its beginning alone may be meant well enough, where a person says so. What goes on with "or" or
+        // "except" is another thing without it.
+        private List<ImmutableList<StatementClaim>> Beginning(int from, int to)
+        {
+            const int mostTries = 3;
+            var tries = 0;
+            for (var i = to - 1; i > from + 1 && tries < mostTries; i--)
+            {
+                if (Kind(i, WordKind.Or) || Kind(i, WordKind.Break) || Kind(i, WordKind.Not) || Kind(i, WordKind.Roughly))
+                    return [];
+                if (!IsJoint(i))
+                    continue;
+                tries++;
+                if (Ways(from, i, isLoose: true, out _) is { Count: > 0 } ways)
+                    return ways;
+            }
+            return [];
+        }
+
+        // Where a clause can be cut: before "with", "and", "in" and the like, and before what isn't known.
+        private bool IsJoint(int i) =>
+            Kind(i, WordKind.With)
+            || Kind(i, WordKind.No)
+            || Kind(i, WordKind.On)
+            || Kind(i, WordKind.Within)
+            || Kind(i, WordKind.And)
+            || Kind(i, WordKind.But)
+            || Kind(i, WordKind.Function)
+            || Kind(i, WordKind.Region)
+            || _reader._lexicon.At(_tokens, i, _tokens.List.Count).Length == 0;
 
         // What a clause that was read makes the subject of those behind it.
         private void Lead(ClauseForm form, int from)

@@ -23,6 +23,7 @@ public sealed class GrammarTests(ITestOutputHelper output)
     [InlineData("eleventh.txt", 0.90, 0)]
     [InlineData("twelfth.txt", 0.75, 0)]
     [InlineData("thirteenth.txt", 0.60, 0)]
+    [InlineData("fourteenth.txt", 0.75, 0)]
     public void StatementsMeanWhatTheyWereSaidToMean(string file, double taken, double wrong)
     {
         var judged = GoldFile.Judge(Reader, file);
@@ -59,6 +60,7 @@ public sealed class GrammarTests(ITestOutputHelper output)
             "eleventh",
             "twelfth",
             "thirteenth",
+            "fourteenth",
             "prose-second",
             "prose",
         ];
@@ -245,6 +247,12 @@ public sealed class GrammarTests(ITestOutputHelper output)
     [InlineData("Petioles with glands or without", "gland")]
     [InlineData("Leaves anything but hairy", "hair")]
     [InlineData("Stem hairy only at the nodes", "hair")]
+    [InlineData("Leaves simple or, in shade, lobed", "lob")]
+    [InlineData("Leaves triangular in section", "outline")]
+    [InlineData("Five stamens without anthers", "number")]
+    [InlineData("Calyx loose", "compactness")]
+    [InlineData("Tepals unequal, the outer longer, blunt", "apex")]
+    [InlineData("Leaves shorter than the stems", "petiole")]
     public void ATrapIsNotSteppedInto(string text, string of) =>
         Assert.DoesNotContain(Reader.Read([text])[0].Claims, c => c.Character.Contains(of, StringComparison.Ordinal));
 

@@ -2947,6 +2947,12 @@ export interface components {
         KeyReadingRequest: {
             /** @description Hash of the version. */
             hash: string;
+            /**
+             * Format: int32
+             * @description So many couplets alone, so that a large key shows something at once; 0: all.
+             * @default 0
+             */
+            first: number;
         };
         /** @description A key as the list shows it. */
         KeySummary: {
@@ -4371,6 +4377,8 @@ export interface components {
             words: components["schemas"]["UnknownWord"][];
             /** @description What can't be meant so, couplet by couplet. */
             problems: components["schemas"]["CoupletProblem"][];
+            /** @description Whether these are all of its couplets. */
+            isWhole: boolean;
         };
         /** @description A text to read, as the browser's worker takes it. */
         ReadKeyTextRequest: {

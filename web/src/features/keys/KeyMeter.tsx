@@ -17,6 +17,7 @@ export function KeyMeter({ hash }: { hash: string }) {
   if (!reading) return null;
   return (
     <>
+      {!reading.isWhole && <Typography role="status">Reading on … so far its first couplets:</Typography>}
       <Meter meter={reading.meter} />
       {refused && (
         <Typography role="alert" color="error">

@@ -7,7 +7,10 @@ import { useSend } from "../../offline/mending";
 import { useShelf } from "../../offline/queries";
 import { useVocabulary } from "../../offline/vocabulary";
 
-/** A key as its statements are read; read again when words are taught, readings set or the vocabulary changes. */
+// The first couplets are there at once; a large key takes some seconds.
+const FIRST = 20;
+
+/** A key as its statements are read, its beginning first; read again when words are taught, readings set or the vocabulary changes. */
 export function useKeyReading(hash: string) {
   const [wanted] = useState([hash]);
   const shelf = useShelf(wanted);
@@ -19,10 +22,17 @@ export function useKeyReading(hash: string) {
     placeholderData: (before: Awaited<ReturnType<typeof core.keyReading>> | undefined) => before,
     queryFn: async () => {
       if (shelf.data) await fillShelf(shelf.data);
-      return core.keyReading({ hash });
+      return core.keyReading({ hash, first: FIRST });
     },
   });
-  return { reading: found.data, table: shelf.data?.table };
+  const whole = useQuery({
+    enabled: found.isSuccess && !found.isPlaceholderData && !found.data.isWhole,
+    queryKey: ["key-reading-whole", hash, shelf.dataUpdatedAt, vocabulary.data?.tag],
+    staleTime: Infinity,
+    placeholderData: (before: Awaited<ReturnType<typeof core.keyReading>> | undefined) => before,
+    queryFn: () => core.keyReading({ hash, first: 0 }),
+  });
+  return { reading: found.data?.isWhole ? found.data : (whole.data ?? found.data), table: shelf.data?.table };
 }
 
 /** Sets readings and teaches words; what is set stays so, whatever the grammar or the glossary make of it later. */
