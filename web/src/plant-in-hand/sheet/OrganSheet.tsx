@@ -84,19 +84,19 @@ export function OrganSheet({
     return () => clearTimeout(next);
   }, [drawn, characters.length]);
   // Rows are drawn anew only where something of theirs has changed: what they need of the plant is asked for when it is tapped.
-  const latest = useRef({ walk, onChange });
+  const latest = useRef({ walk, onChange, characters });
   useEffect(() => {
-    latest.current = { walk, onChange };
+    latest.current = { walk, onChange, characters };
   });
   const onSet = useCallback((character: string, part: Partial<Observation> | undefined, before?: Observation) => {
     const { walk: now, onChange: change } = latest.current;
     change(withLook(now, part && newLook(now, character, part), before));
   }, []);
   const onRecord = useCallback((looks: NewLook[]) => {
-    const { walk: before, onChange: change } = latest.current;
+    const { walk: before, onChange: change, characters: listed } = latest.current;
     change(
       looks.reduce((now, { character, part, age }) => {
-        const look = newLook(now, character.id, part);
+        const look = newLook(now, asListed(listed, character, part.states).id, part);
         return withLook(now, age && age !== "unsaid" ? { ...look, context: { ...look.context, age } } : look);
       }, before),
     );
@@ -107,6 +107,7 @@ export function OrganSheet({
     (c, i, all) =>
       c.organ === organ && !characters.some((own) => own.id === c.id) && all.findIndex((it) => it.id === c.id) === i,
   );
+  const named = new Set(characters.map((it) => it.name));
   const shown = useMemo(() => [...characters, ...composed, ...picked], [characters, composed, picked]);
   const said = useLookWords(walk.observations ?? NO_LOOKS, shown);
   const kept = walk.keptIds ?? NONE_KEPT;
@@ -141,12 +142,21 @@ export function OrganSheet({
       <MannerLine manner={manner} onChange={(next) => onChange({ ...walk, manner: next })} />
       <SomethingElse
         organ={organ}
-        onPick={(character) => setPicked((before) => [character, ...before.filter((c) => c.id !== character.id)])}
+        onPick={(character) => {
+          const own = asListed(characters, character);
+          setPicked((before) => [own, ...before.filter((c) => c.id !== own.id)]);
+        }}
         onRecord={onRecord}
       />
-      {others.map(row)}
+      {others.map((it) => row(named.has(it.name) ? { ...it, name: `${it.name}, besides the list` } : it))}
       {ordered.slice(0, drawn).map(row)}
       {calibrating && <CalibrateDialog onClose={() => setCalibrating(false)} />}
     </Box>
   );
+}
+
+/** The character of the flora's own list that is called the same, where it has the states; else the character itself. */
+function asListed(listed: Character[], character: Character, states: string[] = []): Character {
+  const own = listed.find((it) => it.name === character.name && it.kind === character.kind);
+  return own && states.every((state) => own.states.some((it) => it.id === state)) ? own : character;
 }
