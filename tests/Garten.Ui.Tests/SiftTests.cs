@@ -36,6 +36,8 @@ public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
         browser.Type("Type what you see", "rachis hai den");
         browser.Tap("+ hairs of the rachis: densely hairy");
         browser.UntilText("✓ hairs of the rachis: densely hairy");
+        // The rows below are drawn by and by: a tap is aimed when they stand.
+        browser.Until(() => browser.All("section[aria-label='hairs of the rachis'] [aria-pressed=true]").Count > 0, "the look on its row");
         browser.ShouldFitTheScreen();
         browser.Tap("Back to the list");
         browser.UntilText("Sorvella pilosa");
