@@ -39,7 +39,7 @@ public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
         // The rows below are drawn by and by: a tap is aimed when they stand.
         browser.Until(() => browser.All("section[aria-label='hairs of the rachis'] [aria-pressed=true]").Count > 0, "the look on its row");
         browser.ShouldFitTheScreen();
-        browser.Tap("Back to the list");
+        browser.Click("Back to the list");
         browser.UntilText("Sorvella pilosa");
         browser.Tap("Leaf");
         browser.Tap("Something else …");
