@@ -7,8 +7,6 @@ using System.Text.Json.Nodes;
 using Garten.Core.Contracts;
 using Garten.Core.Evidence;
 using Garten.Core.Floras;
-using Garten.Core.Packs;
-using Garten.Core.Quantities;
 using OpenQA.Selenium;
 using OpenQA.Selenium.Chrome;
 using OpenQA.Selenium.Support.UI;

@@ -3,7 +3,6 @@ using Garten.Core.Evidence;
 using Garten.Core.Floras;
 using Garten.Core.Identification;
 using Garten.Core.Keys;
-using Garten.Formats;
 using Garten.Formats.Tables;
 
 namespace Garten.Benchmarks;

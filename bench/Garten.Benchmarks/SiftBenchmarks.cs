@@ -1,5 +1,4 @@
 using BenchmarkDotNet.Attributes;
-using Garten.Core.Characters;
 using Garten.Core.Contracts;
 using Garten.Core.Evidence;
 using Garten.Core.Floras;

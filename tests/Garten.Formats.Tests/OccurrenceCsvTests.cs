@@ -1,8 +1,6 @@
 using System.Globalization;
 using System.Text;
 using CsvHelper;
-using Garten.Core.Floras;
-using Garten.Formats;
 using Xunit;
 
 namespace Garten.Formats.Tests;

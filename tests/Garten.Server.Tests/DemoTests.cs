@@ -1,7 +1,6 @@
 using System.Net.Http.Json;
 using System.Text.Json.Nodes;
 using Garten.Testing;
-using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Mvc.Testing;
 using Npgsql;
 using Xunit;

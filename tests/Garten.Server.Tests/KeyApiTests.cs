@@ -257,6 +257,24 @@ public sealed class KeyApiTests(GartenServer server) : IClassFixture<GartenServe
             );
         }
         Assert.Contains("own shrubs", (await TextOfAsync("/api/v1/keys", own)).Text, StringComparison.Ordinal);
+        // Nor is what was made of it.
+        var made = await own.PostAsJsonAsync($"/api/v1/keys/{hash}/flora", new JsonObject(), TestContext.Current.CancellationToken);
+        var flora = (string)JsonNode.Parse(await made.Content.ReadAsStringAsync(TestContext.Current.CancellationToken))!["floraId"]!;
+        Assert.Equal(200, (await TextOfAsync($"/api/v1/floras/{flora}/pack", own)).Status);
+        Assert.Equal(404, (await TextOfAsync($"/api/v1/floras/{flora}/pack", other)).Status);
+        Assert.Equal(404, (await server.PostAsync("/api/v1/identify/describe", new JsonObject { ["floraId"] = flora })).Status);
+        Assert.DoesNotContain(flora, (await TextOfAsync("/api/v1/floras", other)).Text, StringComparison.Ordinal);
+        // For one device alone, but for which?
+        var (status, refused) = await server.SendAsync(
+            new()
+            {
+                ["kind"] = "saveKeys",
+                ["id"] = Guid.CreateVersion7(),
+                ["text"] = "Key to nobody's shrubs\n\n1. Leaves opposite ... Pastea prima\n1. Leaves alternate ... Pastea secunda\n",
+                ["source"] = new JsonObject { ["onlyHere"] = true },
+            }
+        );
+        Assert.Equal((422, "source.device"), (status, (string)refused["code"]!));
         Assert.Contains("own shrubs", (await TextOfAsync("/api/v1/keys/shelf", own)).Text, StringComparison.Ordinal);
     }
 

@@ -1,5 +1,4 @@
 using System.Globalization;
-using Garten.Core.Characters;
 using Garten.Core.Evidence;
 using Garten.Core.Floras;
 using Garten.Core.Identification;

@@ -1,5 +1,4 @@
 using System.Globalization;
-using Garten.Core.Identification;
 using Garten.Core.Quantities;
 
 namespace Garten.Core.Confirmation;

@@ -1,7 +1,6 @@
 using System.Text.Json;
 using System.Text.Json.Serialization.Metadata;
 using Garten.Core.Botany;
-using Garten.Core.Evidence;
 using Garten.Core.Floras;
 using Garten.Core.Identification;
 using Garten.Core.Keys;

@@ -1,5 +1,4 @@
 using Garten.Core.Confirmation;
-using Garten.Core.Floras;
 
 namespace Garten.Core.Contracts;
 

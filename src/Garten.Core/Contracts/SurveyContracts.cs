@@ -1,9 +1,7 @@
 using System.Globalization;
 using Garten.Core.Confirmation;
 using Garten.Core.Evidence;
-using Garten.Core.Floras;
 using Garten.Core.Identification;
-using Garten.Core.Seasons;
 using Garten.Core.Surveys;
 
 namespace Garten.Core.Contracts;

@@ -1,4 +1,3 @@
-using Garten.Core.Surveys;
 using Garten.Core.Visits;
 
 namespace Garten.Core.Contracts;

@@ -1,4 +1,3 @@
-using Garten.Core.Botany;
 using Garten.Core.Characters;
 using Garten.Core.Floras;
 using Garten.Core.Quantities;

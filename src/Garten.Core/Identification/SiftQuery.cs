@@ -1,8 +1,6 @@
 using Garten.Core.Characters;
 using Garten.Core.Evidence;
-using Garten.Core.Floras;
 using Garten.Core.Quantities;
-using Garten.Core.Seasons;
 
 namespace Garten.Core.Identification;
 

@@ -1,6 +1,3 @@
-using Garten.Core.Characters;
-using Garten.Core.Evidence;
-using Garten.Core.Floras;
 using Garten.Core.Quantities;
 using Garten.Core.Seasons;
 

@@ -1,5 +1,4 @@
 using Garten.Core.Evidence;
-using Garten.Core.Floras;
 using Garten.Core.Quantities;
 
 namespace Garten.Core.Identification;

@@ -2,7 +2,6 @@ using Garten.Core.Characters;
 using Garten.Core.Evidence;
 using Garten.Core.Floras;
 using Garten.Core.Language;
-using Garten.Core.Quantities;
 
 namespace Garten.Core.Keys;
 

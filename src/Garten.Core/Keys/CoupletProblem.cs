@@ -1,6 +1,5 @@
 using Garten.Core.Characters;
 using Garten.Core.Language;
-using Garten.Core.Quantities;
 
 namespace Garten.Core.Keys;
 
@@ -41,7 +40,8 @@ public sealed record CoupletProblem(string Couplet, int Lead, string Message)
                         new(
                             couplet.Label,
                             l + 1,
-                            $"It contradicts itself: “{ClaimWords.Of(first.Claim, character)}” and “{ClaimWords.Of(second.Claim, character)}”."
+                            $"It contradicts itself: “{ClaimWords.Of(first.Claim, character)}” "
+                                + $"and “{ClaimWords.Of(second.Claim, character)}”."
                         )
                     );
             }
@@ -70,14 +70,9 @@ public sealed record CoupletProblem(string Couplet, int Lead, string Message)
         if (Math.Min(one.Modality, other.Modality) < Modality.AlwaysInKeys)
             return false;
         if (one.Range is { } a && other.Range is { } b)
-            return Highest(a) < Lowest(b) || Highest(b) < Lowest(a);
+            return a.IsApart(b);
         return one.States.Count > 0 && other.States.Count > 0 && !one.States.Any(s => other.States.Any(o => character.MayBe(s, o)));
     }
-
-    private static double Lowest(QuantityRange range) => range.Form == RangeForm.UpTo ? 0 : range.LowExtreme ?? range.Low;
-
-    private static double Highest(QuantityRange range) =>
-        range.Form == RangeForm.MoreThan ? double.PositiveInfinity : range.HighExtreme ?? range.High;
 
     private static string Plain(Lead lead) =>
         string.Join(

@@ -1,7 +1,6 @@
 using System.Globalization;
 using Garten.Core.Characters;
 using Garten.Core.Evidence;
-using Garten.Core.Floras;
 using Garten.Core.Identification;
 using Garten.Core.Language;
 using Garten.Core.Quantities;

@@ -2,7 +2,6 @@ using Garten.Core.Characters;
 using Garten.Core.Evidence;
 using Garten.Core.Floras;
 using Garten.Core.Language;
-using Garten.Core.Quantities;
 
 namespace Garten.Core.Keys;
 
@@ -181,7 +180,7 @@ public sealed record KeyParting(
         {
             if (claim.Range is { } range)
             {
-                return seen.Sample is not { } sample ? null : sample.Mean >= Lowest(range) && sample.Mean <= Highest(range);
+                return seen.Sample is not { } sample ? null : range.Cut() is var (from, to) && sample.Mean >= from && sample.Mean <= to;
             }
             var fits = seen.States.Select(s => claim.States.Any(c => character.IsKindOf(character.States[s].Id, c))).Distinct().ToList();
             return fits.Count == 1 ? fits[0] : null;
@@ -249,7 +248,7 @@ public sealed record KeyParting(
             if (!a.Applies || !b.Applies)
                 return a.Applies != b.Applies;
             if (a.Range is { } one && b.Range is { } other)
-                return Highest(one) < Lowest(other) || Highest(other) < Lowest(one);
+                return one.IsApart(other);
             var (first, second) = (Said(a), Said(b));
             return first.Count > 0
                 && second.Count > 0
@@ -258,10 +257,5 @@ public sealed record KeyParting(
 
         private static List<string> Said(CharacterDescription cell) =>
             [.. cell.States.Where(s => s.Share >= LeastShare).Select(s => s.State)];
-
-        private static double Lowest(QuantityRange range) => range.Form == RangeForm.UpTo ? 0 : range.LowExtreme ?? range.Low;
-
-        private static double Highest(QuantityRange range) =>
-            range.Form == RangeForm.MoreThan ? double.PositiveInfinity : range.HighExtreme ?? range.High;
     }
 }

@@ -1,4 +1,3 @@
-using System.Text.RegularExpressions;
 using Garten.Core.Floras;
 
 namespace Garten.Core.Keys;

@@ -117,7 +117,9 @@ public static partial class LookReader
     private static string Shown(double value) => value.ToString("0.###", CultureInfo.InvariantCulture);
 
     [GeneratedRegex(
-        @"(?<![\d.,–-])(?<first>\d+(?:\.\d+)?)(?<more>(?:\s+|\s*/\s*|\s*[,;]\s+)\d+(?:\.\d+)?(?![\d.]*\s*(?:[–×-]|\p{L}*-)))+(?:\s*(?<unit>mm|cm|m)\b)?",
+        @"(?<![\d.,–-])(?<first>\d+(?:\.\d+)?)"
+            + @"(?<more>(?:\s+|\s*/\s*|\s*[,;]\s+)\d+(?:\.\d+)?(?![\d.]*\s*(?:[–×-]|\p{L}*-)))+"
+            + @"(?:\s*(?<unit>mm|cm|m)\b)?",
         RegexOptions.CultureInvariant
     )]
     private static partial Regex Series();

@@ -1,7 +1,6 @@
 using System.Collections.Immutable;
 using Garten.Core.Botany;
 using Garten.Core.Characters;
-using Garten.Core.Evidence;
 using Garten.Core.Quantities;
 
 namespace Garten.Core.Language;

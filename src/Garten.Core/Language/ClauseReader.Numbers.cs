@@ -1,8 +1,6 @@
 using System.Collections.Immutable;
 using System.Globalization;
 using Garten.Core.Botany;
-using Garten.Core.Characters;
-using Garten.Core.Evidence;
 using Garten.Core.Quantities;
 
 namespace Garten.Core.Language;

@@ -1,6 +1,5 @@
 using System.Collections.Immutable;
 using Garten.Core.Botany;
-using Garten.Core.Characters;
 using Garten.Core.Evidence;
 using Garten.Core.Quantities;
 
@@ -37,8 +36,7 @@ internal sealed partial class ClauseReader(
             i++;
         foreach (var (next, place, isSubordinate, region, age, said, isElliptic) in Subjects(i))
         {
-            // "Five stamens without anthers" are five of them.
-            if (said.Exists(p => p.Range is not null) && (Has(next, WordKind.No) || Has(next, WordKind.With)))
+            if (said.Exists(p => p.Range is not null) && IsOfSome(next))
                 continue;
             var premodifiers = By(said, Construction.Premodified);
             if (next == end)
@@ -57,12 +55,7 @@ internal sealed partial class ClauseReader(
         {
             if (parse.Next == end)
                 found.Add(new(parse.Predicates, place, true, false));
-            // "Five stamens without anthers" are five of them.
-            else if (
-                !Has(parse.Next, WordKind.No)
-                && !Has(parse.Next, WordKind.With)
-                && (Has(parse.Next, WordKind.Copula) || IsPredicateStart(parse.Next))
-            )
+            else if (!IsOfSome(parse.Next) && (Has(parse.Next, WordKind.Copula) || IsPredicateStart(parse.Next)))
             {
                 foreach (var more in Predicates(parse.Next, place, Modifiers.None))
                     found.Add(new(parse.Predicates.AddRange(more.Predicates), place, true, false));
@@ -73,6 +66,9 @@ internal sealed partial class ClauseReader(
             found.Add(new(parse.Predicates, context.Current, false, false));
         return found;
     }
+
+    // "Five stamens without anthers" are five of them.
+    private bool IsOfSome(int i) => Has(i, WordKind.No) || Has(i, WordKind.With);
 
     private static ImmutableList<Predicate> By(ImmutableList<Predicate> predicates, Construction construction) =>
         construction == Construction.None ? predicates : predicates.ConvertAll(p => p with { By = p.By | construction });

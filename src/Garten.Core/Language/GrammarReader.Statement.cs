@@ -1,5 +1,4 @@
 using System.Collections.Immutable;
-using System.Runtime.CompilerServices;
 using Garten.Core.Botany;
 using Garten.Core.Characters;
 using Garten.Core.Evidence;

@@ -1,8 +1,6 @@
 using System.Collections.Immutable;
 using System.Runtime.CompilerServices;
 using Garten.Core.Botany;
-using Garten.Core.Characters;
-using Garten.Core.Evidence;
 
 namespace Garten.Core.Language;
 

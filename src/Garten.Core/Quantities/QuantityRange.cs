@@ -95,6 +95,14 @@ public sealed record QuantityRange(
             _ => (LowExtreme ?? Low, HighExtreme ?? High),
         };
 
+    /// <summary>Whether two ranges have nothing in common, extremes included.</summary>
+    public bool IsApart(QuantityRange other)
+    {
+        ArgumentNullException.ThrowIfNull(other);
+        var (one, two) = (Cut(), other.Cut());
+        return one.To < two.From || two.To < one.From;
+    }
+
     private static bool IsFraction(double value) => Math.Abs(value - Math.Round(value)) > 1e-9;
 
     private static string Show(double value) => value.ToString("0.###", System.Globalization.CultureInfo.InvariantCulture);

@@ -1,5 +1,4 @@
 using Garten.Core.Characters;
-using Garten.Core.Evidence;
 using Garten.Core.Floras;
 using Garten.Core.Identification;
 using Garten.Core.Seasons;

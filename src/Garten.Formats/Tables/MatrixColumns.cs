@@ -2,7 +2,6 @@ using Garten.Core.Botany;
 using Garten.Core.Characters;
 using Garten.Core.Floras;
 using Garten.Core.Quantities;
-using Garten.Core.Seasons;
 
 namespace Garten.Formats.Tables;
 

@@ -1,6 +1,5 @@
 using System.Globalization;
 using Garten.Core.Floras;
-using Garten.Core.Seasons;
 
 namespace Garten.Formats.Tables;
 

@@ -12,7 +12,6 @@ using Garten.Server.Commands;
 using Garten.Server.Features.Floras;
 using Garten.Server.Features.Keys;
 using Garten.Server.Features.Places;
-using Garten.Server.Hosting;
 using Npgsql;
 
 namespace Garten.Server.Demo;

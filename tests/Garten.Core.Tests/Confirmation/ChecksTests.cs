@@ -1,9 +1,7 @@
-using Garten.Core.Characters;
 using Garten.Core.Confirmation;
 using Garten.Core.Evidence;
 using Garten.Core.Floras;
 using Garten.Core.Identification;
-using Garten.Core.Seasons;
 using Xunit;
 using static Garten.Core.Tests.Confirmation.ConfirmFlora;
 using static Garten.Core.Tests.Identification.SmallFlora;

@@ -1,11 +1,8 @@
 using Garten.Core.Characters;
 using Garten.Core.Confirmation;
-using Garten.Core.Contracts;
 using Garten.Core.Evidence;
-using Garten.Core.Floras;
 using Garten.Core.Identification;
 using Garten.Core.Seasons;
-using Garten.Core.Tests.Identification;
 using Xunit;
 using static Garten.Core.Tests.Confirmation.ConfirmFlora;
 using static Garten.Core.Tests.Identification.SmallFlora;

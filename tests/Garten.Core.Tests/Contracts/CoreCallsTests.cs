@@ -3,8 +3,6 @@ using System.Text.Json.Nodes;
 using Garten.Core.Characters;
 using Garten.Core.Confirmation;
 using Garten.Core.Contracts;
-using Garten.Core.Evidence;
-using Garten.Core.Floras;
 using Garten.Core.Identification;
 using Garten.Core.Keys;
 using Garten.Core.Quantities;

@@ -2,7 +2,6 @@ using Garten.Core.Contracts;
 using Garten.Core.Seasons;
 using Garten.Core.Surveys;
 using Garten.Core.Tests.Identification;
-using Garten.Core.Visits;
 using Xunit;
 
 namespace Garten.Core.Tests.Contracts;

@@ -1,7 +1,6 @@
 using Garten.Core.Characters;
 using Garten.Core.Evidence;
 using Garten.Core.Floras;
-using Garten.Core.Identification;
 using Garten.Core.Tests.Identification;
 using Xunit;
 

@@ -1,7 +1,5 @@
 using Garten.Core.Characters;
-using Garten.Core.Evidence;
 using Garten.Core.Floras;
-using Garten.Core.Identification;
 using Garten.Core.Quantities;
 using Garten.Core.Seasons;
 using Garten.Core.Tests.Identification;

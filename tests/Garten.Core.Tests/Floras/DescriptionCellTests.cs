@@ -1,6 +1,5 @@
 using System.Globalization;
 using Garten.Core.Characters;
-using Garten.Core.Evidence;
 using Garten.Core.Floras;
 using Garten.Core.Quantities;
 using Garten.Core.Tests.Identification;

@@ -1,6 +1,5 @@
 using Garten.Benchmarks;
 using Garten.Core.Evidence;
-using Garten.Core.Floras;
 using Garten.Core.Identification;
 using Xunit;
 

@@ -4,7 +4,6 @@ using Garten.Core.Evidence;
 using Garten.Core.Floras;
 using Garten.Core.Keys;
 using Garten.Core.Language;
-using Garten.Core.Quantities;
 using Garten.Core.Tests.Identification;
 using Xunit;
 

@@ -1,11 +1,9 @@
 using Garten.Core.Characters;
 using Garten.Core.Contracts;
-using Garten.Core.Evidence;
 using Garten.Core.Floras;
 using Garten.Core.Identification;
 using Garten.Core.Packs;
 using Garten.Core.Quantities;
-using Garten.Core.Seasons;
 using Garten.Core.Tests.Identification;
 using Xunit;
 

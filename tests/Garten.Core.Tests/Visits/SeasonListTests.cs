@@ -1,6 +1,5 @@
 using Garten.Core.Characters;
 using Garten.Core.Contracts;
-using Garten.Core.Evidence;
 using Garten.Core.Floras;
 using Garten.Core.Seasons;
 using Garten.Core.Surveys;

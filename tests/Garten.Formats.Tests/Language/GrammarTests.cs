@@ -123,8 +123,8 @@ public sealed class GrammarTests(ITestOutputHelper output)
             (plain.Clauses ?? []).SelectMany(c => c.Proposals).SelectMany(p => p).Any(c => c.Character == claim.Character);
     }
 
-    // A claim never speaks of a part that its lead doesn't name, by one of its nouns or by a word made of one; a margin or an underside alone
-    // is a leaf's where the whole text is on leaves.
+    // A claim never speaks of a part that its lead doesn't name, by one of its nouns or by a word made of one;
+    // a margin or an underside alone is a leaf's where the whole text is on leaves.
     [Fact]
     public void AClaimSpeaksOfNothingThatIsntNamed()
     {

@@ -1,4 +1,3 @@
-using Garten.Core.Characters;
 using Garten.Core.Contracts;
 using Garten.Core.Evidence;
 using Garten.Core.Floras;
@@ -40,8 +39,8 @@ public sealed class KeyFloraTests(ITestOutputHelper output)
         }
     }
 
-    // Fifteen keys over all groups of plants: plants drawn from their own statements, sifted, and followed through the key. Couplets of which
-    // nothing is weighed are answered by the person, as they would be.
+    // Fifteen keys over all groups of plants: plants drawn from their own statements, sifted, and followed
+    // through the key. Couplets of which nothing is weighed are answered by the person, as they would be.
     [Fact]
     public void FifteenKeysNameThePlantsDrawnFromTheirStatements()
     {

@@ -1,6 +1,6 @@
+using System.Globalization;
 using Garten.Core.Evidence;
 using Garten.Core.Keys;
-using Garten.Core.Language;
 using Xunit;
 
 namespace Garten.Formats.Tests.Language;
@@ -17,7 +17,7 @@ public sealed class LookReaderTests
                 l.Character.Id
                 + (
                     l.Readings.Count > 0
-                        ? $" {string.Join(",", l.Readings.Select(r => r.Value.ToString(System.Globalization.CultureInfo.InvariantCulture)))}"
+                        ? $" {string.Join(",", l.Readings.Select(r => r.Value.ToString(CultureInfo.InvariantCulture)))}"
                         : $"={string.Join('|', l.States)}"
                 )
             )

@@ -1,7 +1,6 @@
 using System.Globalization;
 using Garten.Core.Characters;
 using Garten.Core.Floras;
-using Garten.Core.Quantities;
 using Garten.Core.Seasons;
 using Xunit;
 

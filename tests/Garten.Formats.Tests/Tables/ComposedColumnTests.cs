@@ -1,5 +1,4 @@
 using Garten.Core.Floras;
-using Garten.Core.Seasons;
 using Garten.Formats.Tables;
 using Xunit;
 

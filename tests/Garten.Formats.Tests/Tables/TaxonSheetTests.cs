@@ -1,5 +1,4 @@
 using Garten.Core.Floras;
-using Garten.Core.Seasons;
 using Xunit;
 
 namespace Garten.Formats.Tests.Tables;

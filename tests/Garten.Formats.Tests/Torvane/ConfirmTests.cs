@@ -2,7 +2,6 @@ using Garten.Core.Confirmation;
 using Garten.Core.Evidence;
 using Garten.Core.Floras;
 using Garten.Core.Identification;
-using Garten.Core.Seasons;
 using Garten.Core.Visits;
 using Xunit;
 

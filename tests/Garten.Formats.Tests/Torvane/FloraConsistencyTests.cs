@@ -3,7 +3,6 @@ using Garten.Core.Floras;
 using Garten.Core.Identification;
 using Garten.Core.Keys;
 using Garten.Core.Language;
-using Garten.Core.Quantities;
 using Xunit;
 
 namespace Garten.Formats.Tests.Torvane;

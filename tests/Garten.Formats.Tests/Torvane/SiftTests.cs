@@ -1,5 +1,4 @@
 using System.Text.Json;
-using Garten.Core.Characters;
 using Garten.Core.Contracts;
 using Garten.Core.Evidence;
 using Garten.Core.Floras;

@@ -1,7 +1,6 @@
 using System.Globalization;
 using Garten.Core.Keys;
 using Garten.Core.Language;
-using Garten.Core.Quantities;
 using Xunit;
 
 namespace Garten.Formats.Tests.Torvane;

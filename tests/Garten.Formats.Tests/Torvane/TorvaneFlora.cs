@@ -4,7 +4,6 @@ using Garten.Core.Evidence;
 using Garten.Core.Floras;
 using Garten.Core.Identification;
 using Garten.Core.Keys;
-using Garten.Core.Quantities;
 using Garten.Formats.Tables;
 
 namespace Garten.Formats.Tests.Torvane;

@@ -1,6 +1,5 @@
 using Garten.Core.Characters;
 using Garten.Core.Contracts;
-using Garten.Core.Evidence;
 using Garten.Core.Floras;
 using Garten.Server.Database;
 using Garten.Server.Features.Floras;

@@ -1,5 +1,4 @@
 using System.Globalization;
-using Garten.Core.Floras;
 using Garten.Server.Database;
 using Garten.Server.Features.Plants;
 using Garten.Server.Features.Records;

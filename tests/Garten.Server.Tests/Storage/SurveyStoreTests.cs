@@ -1,5 +1,4 @@
 using Garten.Core.Contracts;
-using Garten.Core.Evidence;
 using Garten.Core.Floras;
 using Garten.Core.Seasons;
 using Garten.Core.Surveys;

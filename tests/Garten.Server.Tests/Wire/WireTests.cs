@@ -1,10 +1,7 @@
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using System.Text.Json.Serialization.Metadata;
-using Garten.Core.Confirmation;
 using Garten.Core.Contracts;
-using Garten.Core.Keys;
-using Garten.Core.Language;
 using Garten.Server.Commands;
 using Xunit;
 

@@ -2,7 +2,6 @@ using System.Globalization;
 using System.Text.Json;
 using Garten.Core.Contracts;
 using Garten.Core.Evidence;
-using Garten.Core.Keys;
 using Garten.Core.Language;
 using Garten.Server.Database;
 using Npgsql;

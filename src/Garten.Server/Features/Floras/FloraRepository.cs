@@ -183,6 +183,8 @@ internal sealed class FloraRepository(NpgsqlDataSource database, CharacterTable 
     /// <summary>The newest published version of a flora made ready for sifting and contrast; null where there is none.</summary>
     public async Task<ReadyFlora?> ReadyAsync(string id, CancellationToken stop)
     {
+        if (await SourceAsync(id, stop) is { IsHidden: true })
+            return null;
         await using var connection = await database.OpenConnectionAsync(stop);
         return await ReadyAsync(connection, id, stop);
     }
@@ -271,7 +273,15 @@ internal sealed class FloraRepository(NpgsqlDataSource database, CharacterTable 
     public async Task<IReadOnlyList<Taxon>> TaxaAsync(CancellationToken stop)
     {
         await using var connection = await database.OpenConnectionAsync(stop);
-        return TaxaOf(await FlorasAsync(connection, stop));
+        return TaxaOf(await SeenAsync(connection, stop));
+    }
+
+    // What another device brought for itself isn't among the floras of who asks.
+    private async Task<List<Flora>> SeenAsync(NpgsqlConnection connection, CancellationToken stop)
+    {
+        var known = await sources.ListAsync(connection, SourcedText.Flora, stop);
+        var floras = await FlorasAsync(connection, stop);
+        return floras.FindAll(f => known.GetValueOrDefault(f.Id) is not { IsHidden: true });
     }
 
     private (string Of, SensitiveTaxa Made)? _sensitive;
@@ -300,7 +310,7 @@ internal sealed class FloraRepository(NpgsqlDataSource database, CharacterTable 
     {
         await using var connection = await database.OpenConnectionAsync(stop);
         var wanted = names.ToHashSet(StringComparer.Ordinal);
-        var floras = await FlorasAsync(connection, stop);
+        var floras = await SeenAsync(connection, stop);
         var used = floras.Where(f => f.Taxa.Any(t => wanted.Contains(t.Name))).ToList();
         var botany = (await VocabularyRepository.CurrentAsync(connection, stop)).Botany;
         return (TaxaOf(used), TableOf(used, glossary) with { Botany = botany });

@@ -57,7 +57,8 @@ internal sealed class KeysFeature : IFeature
                         403,
                         "key.licence",
                         "This text isn't handed on.",
-                        "Its licence doesn't allow it, or nothing is said of it: say in a new version where it is from and what may be done with it."
+                        "Its licence doesn't allow it, or nothing is said of it: "
+                            + "say in a new version where it is from and what may be done with it."
                     );
                 var credit = $"# {key.Source.InWords}\n\n";
                 return Results.File(

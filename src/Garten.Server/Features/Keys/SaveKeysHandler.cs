@@ -3,7 +3,6 @@ using Garten.Core.Floras;
 using Garten.Core.Keys;
 using Garten.Server.Commands;
 using Garten.Server.Features.Sources;
-using Garten.Server.Hosting;
 
 namespace Garten.Server.Features.Keys;
 
@@ -36,7 +35,7 @@ internal sealed class SaveKeysHandler : ICommandHandler<SaveKeysCommand>
                 "Write a title on a line of its own above its first couplet.",
                 "text"
             );
-        SourceCheck.Sound(save.Source);
+        SourceCheck.Sound(save.Source, context.Device);
         var saved = new List<SavedKey>();
         // In the order of titles, so that two who save the same keys can't wait for each other.
         foreach (var key in reading.Keys.OrderBy(k => KeyTitle.Plain(k.Title), StringComparer.Ordinal))

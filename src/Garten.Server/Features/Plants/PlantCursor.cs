@@ -1,4 +1,3 @@
-using System.Text;
 using System.Text.Json;
 
 namespace Garten.Server.Features.Plants;

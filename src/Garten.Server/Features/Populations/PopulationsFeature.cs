@@ -1,7 +1,6 @@
 using Garten.Core.Confirmation;
 using Garten.Core.Contracts;
 using Garten.Core.Floras;
-using Garten.Core.Seasons;
 using Garten.Core.Surveys;
 using Garten.Core.Visits;
 using Garten.Formats;

@@ -1,6 +1,5 @@
 using Garten.Core.Contracts;
 using Garten.Server.Commands;
-using Garten.Server.Features.Places;
 using Garten.Server.Features.Records;
 
 namespace Garten.Server.Features.Populations;

@@ -2,7 +2,6 @@ using System.Globalization;
 using Garten.Core.Confirmation;
 using Garten.Core.Contracts;
 using Garten.Core.Evidence;
-using Garten.Core.Identification;
 using Garten.Core.Keys;
 using Garten.Server.Commands;
 using Garten.Server.Features.Evidence;

@@ -2,9 +2,6 @@ using Garten.Core.Contracts;
 using Garten.Core.Floras;
 using Garten.Formats;
 using Garten.Server.Features.Floras;
-using Garten.Server.Features.People;
-using Garten.Server.Features.Places;
-using Garten.Server.Features.Plants;
 using Garten.Server.Hosting;
 
 namespace Garten.Server.Features.Records;

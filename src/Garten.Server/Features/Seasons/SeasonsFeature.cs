@@ -1,7 +1,6 @@
 using System.Globalization;
 using System.Security.Cryptography;
 using System.Text;
-using Garten.Core.Confirmation;
 using Garten.Core.Contracts;
 using Garten.Core.Floras;
 using Garten.Core.Seasons;

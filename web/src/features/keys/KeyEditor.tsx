@@ -59,21 +59,24 @@ function Editor({ from, refused }: { from: string | null; refused?: { id: string
   const asked = useRef(0);
 
   const begun = useRef<string>(undefined);
+  const refusedText = refused?.text;
 
   // Starts with what was typed here last, or with the text of a saved key.
   useEffect(() => {
     let current = true;
     const load = async () => {
       const draft = await kept<string>(draftOf(from));
-      if (refused) return draft ?? refused.text;
-      if (from && !draft) {
+      if (refusedText !== undefined) return draft ?? refusedText;
+      if (from) {
         const outcome = await ask((signal) =>
           api.GET("/api/v1/keys/{hash}", { params: { path: { hash: from } }, signal }),
         );
         if (outcome.kind === "answer") {
+          // A new version is from where the last one was, until something else is said.
           if (current && outcome.value.source) setSource(outcome.value.source);
-          return outcome.value.sourceText;
+          return draft ?? outcome.value.sourceText;
         }
+        if (draft) return draft;
         // Another text in its place would be saved as a version of the wrong key.
         throw new Error(
           outcome.kind === "problem"
@@ -96,9 +99,7 @@ function Editor({ from, refused }: { from: string | null; refused?: { id: string
     return () => {
       current = false;
     };
-    // A refused text has an editor of its own.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [from]);
+  }, [from, refusedText]);
 
   useEffect(() => {
     if (text === undefined) return;
