@@ -34,7 +34,12 @@ internal sealed partial class ClauseReader
         if (i >= end)
             yield break;
         foreach (var (next, place) in Nouns(i, [context.Current, context.Main], isSubject: !isSubordinate))
+        {
             yield return (next, place, isSubordinate, "", age, [], false);
+            // "Bark of old trees furrowed", "twigs when young downy".
+            if (age == PartAge.Unsaid && Get(next, WordKind.Age) is { } later && next + later.Words.Length < end)
+                yield return (next + later.Words.Length, place, isSubordinate, "", Enum.Parse<PartAge>(later.Value, true), [], false);
+        }
         if (isSubordinate && Kind(i) is (var past, var kind))
             yield return (past, kind, true, "", age, [], true);
         if (Get(i, WordKind.Face) is { } face)
@@ -313,7 +318,8 @@ internal sealed partial class ClauseReader
     private static List<Predicate> Before(List<LexiconEntry> run, PartPlace place, Link link, Modifiers with) =>
         Bundle(run, place, link, with) ?? [.. run.Select((e, k) => State(k == 0 ? link : Link.And, place, e, with))];
 
-    private const string BotanyNumber = "number";
+    /// <summary>Id of the quality that counts parts.</summary>
+    internal const string BotanyNumber = "number";
     private const string BotanyPairs = "pairs";
 
     private static Predicate Number(Link link, PartPlace place, string quality, QuantityRange range, Modifiers with) =>

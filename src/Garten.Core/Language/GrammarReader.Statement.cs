@@ -34,6 +34,7 @@ public sealed partial class GrammarReader
         private string _region = "";
         private bool _names;
         private bool _isConditional;
+        private bool _isOfOthers;
 
         public Statement(GrammarReader reader, Tokens tokens, Subjects before, Func<Part, bool> isOfGroup, TextContext? of, bool proposes)
         {
@@ -293,13 +294,27 @@ public sealed partial class GrammarReader
                 return;
             }
             // A clause of predicates alone leaves the subject; one that may name another one leaves none.
-            if (!Contains(i, to, WordKind.Part) && !Contains(i, to, WordKind.Noun) && !Contains(i, to, WordKind.Face) && !HasUnknown(i, to))
+            var names =
+                Contains(i, to, WordKind.Part) || Contains(i, to, WordKind.Noun) || Contains(i, to, WordKind.Face) || StandsIn(i, to);
+            if (!names && !HasUnknown(i, to))
                 return;
             _subjects = [];
             _main = null;
+            _isOfOthers |= StandsIn(i, to);
             var opensKnown = _reader._lexicon.At(_tokens, i, to).Length > 0 && !Kind(i, WordKind.Face);
             if (from == 0 && !opensKnown)
                 Subjects = _before with { First = null, Last = null };
+        }
+
+        // "Female ones red, small": a thing that "ones" stands for is another subject than the one before.
+        private bool StandsIn(int from, int to)
+        {
+            for (var i = from; i < to; i++)
+            {
+                if (_tokens.List[i].Text is "one" or "ones")
+                    return true;
+            }
+            return false;
         }
 
         // The part that a clause ends with behind "on": what follows the comma may be said of it.
@@ -374,9 +389,10 @@ public sealed partial class GrammarReader
                     .Any(k => _reader._lexicon.At(_tokens, k, to).Any(e => e is { Kind: WordKind.Break, Value.Length: > 0 }));
         }
 
+        // "White, ageing pink, or pink throughout": what can't be read in between doesn't stand in its way.
         private void Withdraw()
         {
-            if (_done is not [.., var last])
+            if (_done.FindLast(d => d.Claims.Count > 0) is not { } last)
                 return;
             if (last.Claims.Count > 0)
                 last.Proposals.Add([.. last.Claims]);
@@ -391,9 +407,12 @@ public sealed partial class GrammarReader
             List<ImmutableList<StatementClaim>> ways = [];
             form = null;
             var isFace = _names is false && Kind(from, WordKind.Region);
-            var subjects = isFace ? Faced() : _subjects;
+            var subjects =
+                isFace ? Faced()
+                : Counted(from) is { } each ? [each]
+                : _subjects;
             if (subjects.Count == 0)
-                subjects = isLoose && _before.Last is { } last ? [last] : [];
+                subjects = isLoose && !_isOfOthers && _before.Last is { } last ? [last] : [];
             // What names its subject itself doesn't lean on several.
             var opens = Kind(from, WordKind.Part) && !isLoose;
             for (var s = 0; s < Math.Max(1, opens ? 1 : subjects.Count); s++)
@@ -420,6 +439,17 @@ public sealed partial class GrammarReader
                 }
             }
             return ways;
+        }
+
+        // "With 5–8 flowers, each 2 cm across": "each" is one of those that were counted last.
+        private PartPlace? Counted(int from)
+        {
+            if (_tokens.List[from].Text != "each" || _done is not [.., { Claims: var claims }])
+                return null;
+            var counted = claims.Select(c => CharacterId.Read(c.Character)).LastOrDefault(c => c?.Quality == ClauseReader.BotanyNumber);
+            return counted is { } id && _reader._lexicon.Botany.Part(id.Part) is { } part
+                ? new(part, id.Owner is { Length: > 0 } owner ? _reader._lexicon.Botany.Part(owner) : null)
+                : null;
         }
 
         // "Silky beneath, white": of the whole, or of the face spoken of last.
