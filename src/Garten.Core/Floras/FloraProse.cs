@@ -14,15 +14,22 @@ public sealed record ProsePart(Organ Organ, IReadOnlyList<ProseItem> Items)
     /// <summary>What it is about: "Leaves".</summary>
     public string Subject => FloraProse.Subject(Organ);
 
-    /// <summary>The sentence: "Leaves alternate, linear, 4–9 mm wide, entire, sheathing at the base."</summary>
+    /// <summary>The sentence: "Leaves alternate, linear, 4–9 mm wide, entire; petiole 2–5 mm long, hairy."</summary>
     [JsonIgnore]
-    public string Text => $"{Subject} {string.Join(", ", Items.Select(i => i.Text))}.";
+    public string Text =>
+        $"{Subject}{(Items is [{ Opens: true }, ..] ? ":" : "")} {string.Concat(Items.Select((item, i) => Between(item, i) + item.Text))}.";
+
+    private static string Between(ProseItem item, int at) =>
+        at == 0 ? ""
+        : item.Opens ? "; "
+        : ", ";
 }
 
 /// <summary>What is said of one character.</summary>
 /// <param name="Character">Id of the character.</param>
 /// <param name="Text">The words.</param>
-public sealed record ProseItem(string Character, string Text);
+/// <param name="Opens">Whether it begins to speak of another part: behind a semicolon.</param>
+public sealed record ProseItem(string Character, string Text, bool Opens = false);
 
 /// <summary>Writes descriptions as floras do: organ by organ, states with their frequency, ranges as they were typed.</summary>
 public static class FloraProse
@@ -41,14 +48,22 @@ public static class FloraProse
                 .OrderBy(g => g.Key)
                 .Select(organ => new ProsePart(
                     organ.Key,
-                    [
-                        .. organ
-                            .OrderBy(c => Rank.GetValueOrDefault(c.Id, Rank.Count))
-                            .Select(c => new ProseItem(c.Id, Sentence(c, cells[c.Id]))),
-                    ]
+                    Items([.. organ.OrderBy(c => Rank.GetValueOrDefault(c.Id, Rank.Count)).Select(c => Sentence(c, cells[c.Id]))])
                 )),
         ];
     }
+
+    // First what is said of the organ itself, then part by part, each named once.
+    private static List<ProseItem> Items(List<Said> said)
+    {
+        var items = said.FindAll(s => s.Subject.Length == 0).ConvertAll(s => new ProseItem(s.Character, s.Text));
+        foreach (var part in said.FindAll(s => s.Subject.Length > 0).GroupBy(s => s.Subject))
+            items.AddRange(part.Select((s, i) => new ProseItem(s.Character, i == 0 ? $"{s.Subject} {s.Text}" : s.Text, i == 0)));
+        return items;
+    }
+
+    // What is said of one character: of which part, where it isn't the organ itself.
+    private readonly record struct Said(string Character, string Subject, string Text);
 
     /// <summary>What a cell says, in words: "opposite, rarely in threes", "(4–)5–8(–10) cm", "not there", "unknown".</summary>
     public static string Value(CharacterDescription? cell, Character character)
@@ -61,7 +76,8 @@ public static class FloraProse
         if (cell.Range is { } range)
         {
             var text =
-                range.Text.Length > 0 && !char.IsAsciiDigit(range.Text[^1]) && range.Text[^1] is not ')'
+                range.Text.Contains('×', StringComparison.Ordinal)
+                || range.Text.Length > 0 && !char.IsAsciiDigit(range.Text[^1]) && range.Text[^1] is not ')'
                 || character.Unit.Length == 0
                 || range.Text.Length == 0
                     ? Shown(range, character)
@@ -74,6 +90,8 @@ public static class FloraProse
             .ToList();
         if (states.Count == 0)
             return "unknown";
+        if (Denied(states.ConvertAll(s => s.Name), cell, character) is { } denied)
+            return denied;
         // Two that are equally common are "or"; the commonest needs no word.
         var first = states[0];
         var rest = states
@@ -87,8 +105,25 @@ public static class FloraProse
             : joined;
     }
 
+    // "Not winged" rather than all the other forms that a section can have.
+    private static string? Denied(List<string> said, CharacterDescription cell, Character character)
+    {
+        const int mostLeftOut = 2,
+            longList = 5;
+        var leftOut = character.States.Select(s => s.Name).Except(said, StringComparer.Ordinal).ToList();
+        var isEven = cell.States.All(s => Math.Abs(s.Share - cell.States[0].Share) < 0.05);
+        if (!isEven || said.Count < longList || leftOut.Count is 0 or > mostLeftOut)
+            return null;
+        // "Not clasping" would deny the half-clasping too, which is among what is said.
+        var denied = character.States.Where(s => leftOut.Contains(s.Name)).ToList();
+        return denied.Exists(d => cell.States.Any(s => character.IsKindOf(s.State, d.Id))) ? null : $"not {string.Join(" or ", leftOut)}";
+    }
+
     private static string Shown(QuantityRange range, Character character)
     {
+        // Of "6–12 × 4–9 cm" each character says its own side.
+        if (range.Text.Contains('×', StringComparison.Ordinal))
+            return Notation(range, "");
         if (range.Text.Length > 0 && (character.Kind != CharacterKind.Length || range.Text.Any(char.IsLetter)))
             return range.Text;
         return Notation(range, character.Unit);
@@ -128,21 +163,31 @@ public static class FloraProse
 
     // What a description says of one character, as a flora says it below the organ: "alternate", "4–9 mm wide", "rounded at the base",
     // "petiole 12–25 mm long", "rachis densely hairy".
-    private static string Sentence(Character character, CharacterDescription cell)
+    private static Said Sentence(Character character, CharacterDescription cell)
     {
         var value = Value(cell, character);
         if (Phrases.TryGetValue(character.Id, out var phrase))
-            return Said(phrase, value);
+        {
+            // "petiole {0} long" is of the petiole.
+            var at = phrase.IndexOf("{0}", StringComparison.Ordinal);
+            var subject = phrase[..at].TrimEnd();
+            return subject.Length == 0 || Prepositions.Contains(subject)
+                ? new(character.Id, "", Filled(phrase, value))
+                : new(character.Id, subject, Filled(phrase[at..], value));
+        }
         if (CharacterId.Read(character.Id) is { } id)
-            return Said(PhraseOf(id, character), value);
+            return OfPart(id, character, value);
         var name = character.Name;
         return !character.IsQuantity && name.Split(' ').Any(w => w.Length > 3 && value.Contains(w, StringComparison.OrdinalIgnoreCase))
-            ? value
-            : $"{name} {value}";
+            ? new(character.Id, "", value)
+            : new(character.Id, name, value);
     }
 
+    // What stands before a value without being its subject.
+    private static readonly HashSet<string> Prepositions = new(StringComparer.Ordinal) { "with", "on", "cut" };
+
     // "{0}" stands for the value.
-    private static string Said(string phrase, string value) => string.Format(CultureInfo.InvariantCulture, phrase, value);
+    private static string Filled(string phrase, string value) => string.Format(CultureInfo.InvariantCulture, phrase, value);
 
     // Parts that an organ's sentence is about anyway: "leaves linear", not "leaves: blade linear".
     private static readonly HashSet<string> Main = new(StringComparer.Ordinal)
@@ -161,31 +206,77 @@ public static class FloraProse
     };
 
     // Of a part with a quality: the part where the sentence isn't about it, then the state, then where.
-    private static string PhraseOf(CharacterId id, Character character)
+    private static Said OfPart(CharacterId id, Character character, string value)
     {
-        var part = Main.Contains(id.Part) && id.Owner.Length == 0 ? "" : PartOf(id) + " ";
+        var isMain = Main.Contains(id.Part) && id.Owner.Length == 0;
+        if (character.Kind == CharacterKind.Count)
+            return new(character.Id, Counted(id, character), id.Quality == "pairs" ? $"{value} pairs" : value);
         var where = id.Region switch
         {
             "" => "",
             "above" or "beneath" or "inside" or "outside" => " " + id.Region,
-            _ when id.Quality == CharacterId.Comparing => $" beside the {id.Region.Replace('-', ' ')}",
+            // "Longer than the calyx", "about as long as the calyx".
+            _ when id.Quality == CharacterId.Comparing =>
+                $" {(value.EndsWith("long", StringComparison.Ordinal) ? "as" : "than")} the {PartName(id.Region)}",
             _ => $" at the {id.Region}",
         };
-        var said = id.Quality switch
-        {
-            "length" => "{0} long",
-            "width" => "{0} wide",
-            "height" => "{0} high",
-            "thickness" => "{0} thick",
-            "ratio" => "{0} times as long as wide",
-            "angle" => "at an angle of {0}",
-            "apex" => "{0} at the tip",
-            "base-form" => "{0} at the base",
-            "scent" => "smell: {0}",
-            _ => "{0}",
-        };
-        return character.Kind == CharacterKind.Count ? "{0} " + Counted(id, character) + where : part + said + where;
+        var (noun, said) = Worded(id.Quality, value, character);
+        var subject =
+            noun.Length == 0 || noun == PartName(id.Part)
+                ? isMain
+                    ? ""
+                    : PartOf(id)
+                : isMain && id.Part == BotanyIndex.WholePlant
+                    ? noun
+                    : $"{noun} of the {PartOf(id)}";
+        // "At least twice as long as wide" says it all.
+        return new(character.Id, subject, (value.Contains("as long as", StringComparison.Ordinal) ? value : Filled(said, value)) + where);
     }
+
+    // How the value of a quality is said, and of what where the part alone would mislead: "leaves yellow" aren't leaves with yellow hairs.
+    private static (string Noun, string Said) Worded(string quality, string value, Character character) =>
+        quality switch
+        {
+            "length" => ("", "{0} long"),
+            "width" => ("", "{0} wide"),
+            "height" => ("", "{0} high"),
+            "thickness" => ("", "{0} thick"),
+            "ratio" => ("", "{0} times as long as wide"),
+            "angle" => ("", "at an angle of {0}"),
+            "apex" => ("", "{0} at the tip"),
+            "base-form" => ("", "{0} at the base"),
+            "widest" => ("", "widest {0}"),
+            "fruit-type" => ("", An(value) + " {0}"),
+            // Flowers stand in a raceme; an inflorescence is one.
+            "inflorescence-type" when character.Organ == Organ.Flower && !value.StartsWith("single", StringComparison.Ordinal) => (
+                "",
+                $"in {An(value)} {{0}}"
+            ),
+            // "Round" alone would be an outline, or a ball.
+            "section" when Ambiguous.Any(a => value.StartsWith(a, StringComparison.Ordinal)) => ("", "{0} in section"),
+            "hair-form" or "hair-length" or "hair-texture" or "hair-attitude" or "hair-place" or "hair-colour" => ("hairs", "{0}"),
+            "gland-form" or "gland-place" => ("glands", "{0}"),
+            "tooth-shape" or "tooth-size" => ("teeth", "{0}"),
+            "edge-colour" or "edge-rolling" or "edge-waviness" or "margin-hairs" => ("margin", "{0}"),
+            "vein-prominence" => ("veins", "{0}"),
+            "vein-run" => ("side veins", "ending {0}"),
+            "lobe-attitude" => ("lobes", "{0}"),
+            "sap" => ("sap", "{0}"),
+            "vernation" => ("", "{0} in the bud"),
+            "aestivation" => ("", "{0} in the flower bud"),
+            "scar-pattern" => ("bundle scars", "{0}"),
+            "seed-number-class" => ("seeds", "{0}"),
+            "spore-ornament" => ("spores", "{0}"),
+            "lenticel-form" => ("lenticels", "{0}"),
+            "stamen-lengths" => ("stamens", "{0}"),
+            "underground-kind" => ("underground part", "{0}"),
+            "crown-form" => ("crown", "{0}"),
+            _ => ("", "{0}"),
+        };
+
+    private static readonly string[] Ambiguous = ["round", "half round", "flat", "square"];
+
+    private static string An(string noun) => noun.Length > 0 && "aeiou".Contains(noun[0], StringComparison.Ordinal) ? "an" : "a";
 
     // "glands of the petiole", as the nouns of the character say it; of one alone its plural.
     private static string Counted(CharacterId id, Character character) =>

@@ -138,7 +138,7 @@ internal sealed partial class ClauseReader
     // Outgrowths that begin a statement: whose they are is clear for few.
     private PartPlace? Alone(Part part)
     {
-        if (part.Id == "hair" && !context.HasHairs && lexicon.Botany.Part(BotanyIndex.WholePlant) is { } plant)
+        if (part.Id == "hair" && !context.HasHairs && context.Current is null && lexicon.Botany.Part(BotanyIndex.WholePlant) is { } plant)
             return new(part, plant);
         var owner = Typical(part) ?? (context.IsLoose ? context.Current?.Part : null);
         return owner is not null && lexicon.Botany.CanOwn(owner, part) ? new(part, owner) : null;

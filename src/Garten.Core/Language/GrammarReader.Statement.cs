@@ -34,6 +34,9 @@ public sealed partial class GrammarReader
         private string _region = "";
         private bool _names;
         private bool _isConditional;
+
+        // Where its first clause begins: behind a heading.
+        private int _start;
         private bool _isOfOthers;
 
         public Statement(GrammarReader reader, Tokens tokens, Subjects before, Func<Part, bool> isOfGroup, TextContext? of, bool proposes)
@@ -58,6 +61,7 @@ public sealed partial class GrammarReader
                 Subjects = _before with { First = null, Last = null };
                 return new StatementReading(_text, [], []);
             }
+            TakeHeading();
             var clauses = Clauses();
             for (var k = 0; k < clauses.Count; k++)
             {
@@ -88,6 +92,23 @@ public sealed partial class GrammarReader
             }
             return Whole();
         }
+
+        // "Leaves: petiole 2 cm, hairy": what stands before the colon is what all is about; the part named behind it is the subject.
+        private void TakeHeading()
+        {
+            if (_tokens.Heading == 0 || _tokens.Heading >= _tokens.List.Count)
+                return;
+            var clause = new ClauseReader(_reader._lexicon, _tokens, _tokens.Heading, Context(null, true, false), _isOfGroup, _groups);
+            if (clause.OpensWith(0) is not ({ } heading, var behind) || behind != _tokens.Heading)
+                return;
+            _start = _tokens.Heading;
+            _main = heading;
+            _subjects = [heading];
+            Subjects = _before with { First = _before.First ?? heading, Last = heading };
+        }
+
+        // Whether a clause stands for the beginning of the statement: behind a heading the first does.
+        private bool IsBeginning(int from) => from == _start;
 
         // Whether a clause ends before the noun that it speaks of: behind its last "with" there is none yet, or it has none at all.
         private bool IsOpen(int from, int to)
@@ -232,7 +253,7 @@ public sealed partial class GrammarReader
             if (!form.NamesSubject || form.Subject is not { } subject)
                 return;
             _face = form.Face;
-            if (from == 0 && !form.IsSubordinate || from == 0 && form.Face.Length > 0)
+            if (IsBeginning(from) && (!form.IsSubordinate || form.Face.Length > 0))
             {
                 _main = subject;
                 _subjects = [subject];
@@ -248,7 +269,7 @@ public sealed partial class GrammarReader
             var i = from;
             while (i < to && (Kind(i, WordKind.Article) || Kind(i, WordKind.Its)))
                 i++;
-            return from == 0 || Kind(i, WordKind.Part) || Kind(i, WordKind.Face);
+            return IsBeginning(from) || Kind(i, WordKind.Part) || Kind(i, WordKind.Face);
         }
 
         // What a clause that wasn't read leaves for those behind it: the part that it begins with, or nothing that is known.
@@ -282,7 +303,7 @@ public sealed partial class GrammarReader
             {
                 // "Raised on a stout stalk, longer than the leaf": the stalk may be meant as well.
                 var beside = Carried(clause, opened, behind, to);
-                if (from == 0 && !isSubordinate)
+                if (IsBeginning(from) && !isSubordinate)
                 {
                     _main = opened;
                     Subjects = _before with { First = _before.First ?? opened, Last = opened };
@@ -302,7 +323,7 @@ public sealed partial class GrammarReader
             _main = null;
             _isOfOthers |= StandsIn(i, to);
             var opensKnown = _reader._lexicon.At(_tokens, i, to).Length > 0 && !Kind(i, WordKind.Face);
-            if (from == 0 && !opensKnown)
+            if (IsBeginning(from) && !opensKnown)
                 Subjects = _before with { First = null, Last = null };
         }
 
@@ -483,8 +504,8 @@ public sealed partial class GrammarReader
         private List<(int From, int To)> Clauses()
         {
             List<(int, int)> clauses = [];
-            var from = 0;
-            for (var i = 0; i < _tokens.List.Count; i++)
+            var from = _start;
+            for (var i = from; i < _tokens.List.Count; i++)
             {
                 if (_tokens.Number(i) is { Ranges.Count: > 0 } number)
                     i = Math.Max(i, _tokens.IndexAt(number.End) - 1);

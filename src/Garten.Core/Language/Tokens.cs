@@ -88,6 +88,8 @@ internal sealed class Tokens
             var c = text[at];
             if (char.IsWhiteSpace(c) || c is '"' or '“' or '”' or '‘' or '.' or ':' || IsHyphen(c))
             {
+                if (c == ':' && Heading == 0)
+                    Heading = list.Count;
                 at++;
                 continue;
             }
@@ -130,6 +132,9 @@ internal sealed class Tokens
 
     /// <summary>Its tokens in their order.</summary>
     public IReadOnlyList<Token> List { get; }
+
+    /// <summary>How many tokens stand before the first colon: "Leaves: petiole hairy"; 0 where there is none.</summary>
+    public int Heading { get; }
 
     /// <summary>What stands in brackets and was left out.</summary>
     public List<(int At, int Length)> Asides { get; } = [];

@@ -1,3 +1,5 @@
+using Garten.Core.Botany;
+using Garten.Core.Characters;
 using Garten.Core.Floras;
 using Garten.Core.Keys;
 using Garten.Core.Seasons;
@@ -6,7 +8,7 @@ using Xunit;
 namespace Garten.Formats.Tests.Language;
 
 /// <summary>Descriptions in the prose of a flora.</summary>
-public sealed class DescriptionTests
+public sealed class DescriptionTests(ITestOutputHelper output)
 {
     private static readonly DescriptionReader Reader = new(ShippedVocabulary.Botany);
 
@@ -73,6 +75,74 @@ public sealed class DescriptionTests
     [InlineData("12345")]
     [InlineData("nothing here begins with a name")]
     public void WhatIsNoDescriptionSaysSo(string text) => Assert.Empty(Reader.Read(text).Taxa);
+
+    // What was read, written as a flora would write it and read again, says the same or is text: nothing else. The share that comes back is
+    // held at what it was.
+    [Fact]
+    public void WhatIsReadIsWrittenAndReadAgain()
+    {
+        const double comesBack = 0.9;
+        List<string> wrong = [],
+            lost = [];
+        var all = 0;
+        foreach (var lead in Sets.SelectMany(f => GoldFile.Keys($"{f}.txt")).SelectMany(k => k))
+        {
+            var text = string.Join("; ", lead.Select(s => s.Text));
+            if (Reader.Read($"Ossalia prima. {text}").Taxa is not [{ Characters: { Count: > 0 } read }])
+                continue;
+            var characters = read.Select(c => ShippedVocabulary.Botany.Compose(c.Character)).OfType<Character>().ToList();
+            var written = string.Join(' ', FloraProse.Write(read, characters).Select(p => p.Text));
+            var again = Reader.Read($"Ossalia prima. {written}").Taxa.Single().Characters;
+            foreach (var cell in again.Where(c => !read.Any(r => Same(r, c))))
+                wrong.Add($"{cell.Character}={string.Join('|', cell.States.Select(s => s.State))} {cell.Range?.Text} ← {written}");
+            all += read.Count;
+            lost.AddRange(
+                read.Where(r => !again.Any(c => Same(r, c)))
+                    .Select(r => $"{r.Character}={string.Join('|', r.States.Select(s => s.State))} {r.Range?.Text} ← {written}")
+            );
+        }
+        output.WriteLine($"{all} values, {lost.Count} don't come back, {wrong.Count} are others");
+        foreach (var line in wrong)
+            output.WriteLine("other " + line);
+        foreach (var line in lost)
+            output.WriteLine("lost " + line);
+        Assert.Empty(wrong);
+        Assert.True(lost.Count <= (1 - comesBack) * all, $"{lost.Count} of {all} values don't come back");
+    }
+
+    private static bool Same(CharacterDescription one, CharacterDescription other) =>
+        Canonical(one.Character) == Canonical(other.Character)
+        && one.States.Select(s => s.State)
+            .Order(StringComparer.Ordinal)
+            .SequenceEqual(other.States.Select(s => s.State).Order(StringComparer.Ordinal))
+        && (
+            one.Range is null && other.Range is null
+            || one.Range is { } a && other.Range is { } b && Near(a.Low, b.Low) && Near(a.High, b.High)
+        );
+
+    // "The lobes of the corolla" have a name of their own, and a rachis without its owner is the same rachis.
+    private static (string Part, string Quality, string Region) Canonical(string id)
+    {
+        var own = ShippedVocabulary.Botany.Canonical(CharacterId.Read(id)!.Value);
+        var part = ShippedVocabulary.Botany.Part($"{own.Owner}-{own.Part}") is { } named ? named.Id : own.Part;
+        return (part == "blade" ? "leaf" : part, own.Quality, own.Region);
+    }
+
+    private static bool Near(double a, double b) => Math.Abs(a - b) <= 0.11 * Math.Max(Math.Abs(a), 1e-9) || a > 1e6 && b > 1e6;
+
+    private static readonly string[] Sets =
+    [
+        "first",
+        "second",
+        "third",
+        "seventh",
+        "eighth",
+        "ninth",
+        "twelfth",
+        "thirteenth",
+        "fourteenth",
+        "fifteenth",
+    ];
 
     // Values in prose: each statement's values beside those that were meant, over herbs, shrubs, grasses and ferns.
     [Theory]

@@ -260,6 +260,19 @@ public sealed class GrammarTests(ITestOutputHelper output)
     public void ATrapIsNotSteppedInto(string text, string of) =>
         Assert.DoesNotContain(Reader.Read([text])[0].Claims, c => c.Character.Contains(of, StringComparison.Ordinal));
 
+    // "Leaves:" heads what follows; the part that is named behind it is the subject.
+    [Theory]
+    [InlineData("Leaves: petiole 2 cm, hairy", "petiole.length 20..20 petiole.hair-density=hairy")]
+    [InlineData("Leaves: opposite, ovate", "leaf.arrangement=opposite leaf.outline=ovate")]
+    [InlineData("Fruit: seed in one row, black", "seed.arrangement=one-row seed.colour=black")]
+    [InlineData("Seedlings: leaves opposite, hairy", "")]
+    public void BehindAHeadingThePartNamedIsTheSubject(string text, string claims)
+    {
+        var read = Reader.Read([text])[0].Claims;
+        Assert.Equal(claims.Length == 0 ? 0 : 2, read.Count);
+        Assert.All(read, c => Assert.Contains(c.Character + (c.Range is null ? "=" + c.States[0] : " "), claims, StringComparison.Ordinal));
+    }
+
     // One reader serves all requests of the server at once, also with words that nobody knows.
     [Fact]
     public void OneReaderReadsForManyAtOnce()

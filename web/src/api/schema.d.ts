@@ -4143,6 +4143,11 @@ export interface components {
             character: string;
             /** @description The words. */
             text: string;
+            /**
+             * @description Whether it begins to speak of another part: behind a semicolon.
+             * @default false
+             */
+            opens: boolean;
         };
         /** @description What a description says of one organ, in the style of floras. */
         ProsePart: {

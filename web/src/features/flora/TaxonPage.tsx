@@ -100,10 +100,11 @@ function Shown({ flora, page }: { flora: string; page: Schemas["TaxonPage"] }) {
               <Part id="description" title="Description">
                 {page.prose.map((part) => (
                   <Typography key={part.organ} sx={{ mb: 0.75 }}>
-                    <strong>{part.subject}</strong>{" "}
+                    <strong>{part.subject}</strong>
+                    {part.items[0]?.opens ? ": " : " "}
                     {part.items.map((item, i) => (
                       <Fragment key={item.character}>
-                        {i > 0 && ", "}
+                        {i > 0 && (item.opens ? "; " : ", ")}
                         <ButtonBase
                           onClick={() => setTerm(item.character)}
                           aria-label={`Term: ${item.text}`}
