@@ -51,6 +51,13 @@ internal sealed class BrowserBench(TextWriter to, Uri server) : IDisposable
         OnThePage(driver);
     }
 
+    /// <summary>Reading keys alone.</summary>
+    public async Task ReadAsync()
+    {
+        using var driver = Chromium();
+        await new ReadingBench(to, _client).RunAsync(driver, server);
+    }
+
     private async Task BringAsync(CharacterTable table)
     {
         var floras = await _client.GetFromJsonAsync<JsonArray>(new Uri("/api/v1/floras", UriKind.Relative));

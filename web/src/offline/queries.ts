@@ -1,4 +1,4 @@
-import { QueryClient, useQuery, useQueryClient, type Query } from "@tanstack/react-query";
+import { QueryClient, queryOptions, useQuery, useQueryClient, type Query } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { answerOf, api, ask, AwayError, pageOf, type Paged, type Schemas } from "../api/client";
 import { flush, MOST_FAILURES, onOutboxChange, queued, refusedCommands } from "./outbox";
@@ -86,10 +86,9 @@ export const useKeys = () =>
   });
 
 /** The key versions within reach of a walk, with those that it has followed already. */
-export const useShelf = (versions: string[] | undefined) => {
+export const shelfOf = (versions: string[]) => {
   const wanted = [...new Set(versions)].sort();
-  return useQuery({
-    enabled: versions !== undefined,
+  return queryOptions({
     queryKey: ["shelf", ...wanted],
     staleTime: 60_000,
     queryFn: () =>
@@ -98,6 +97,9 @@ export const useShelf = (versions: string[] | undefined) => {
       ),
   });
 };
+
+export const useShelf = (versions: string[] | undefined) =>
+  useQuery({ ...shelfOf(versions ?? []), enabled: versions !== undefined });
 
 const EPOCH = "epoch";
 

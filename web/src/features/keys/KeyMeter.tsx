@@ -12,7 +12,7 @@ const kinds = [
 
 /** How much of a key is weighed, what is to be chosen, and the words that would open most. */
 export function KeyMeter({ hash }: { hash: string }) {
-  const { reading } = useKeyReading(hash);
+  const reading = useKeyReading(hash);
   const { refused, set, teach } = useTeaching();
   if (!reading) return null;
   return (

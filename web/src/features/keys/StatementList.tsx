@@ -18,7 +18,7 @@ import type { Schemas } from "../../api/client";
 import { useSend } from "../../offline/mending";
 import { useComposed } from "../../offline/vocabulary";
 import { QuietButton } from "../../shared/ui/QuietButton";
-import { useKeyReading, useTeaching } from "./useKeyReading";
+import { useKeyReading, useKeyTable, useTeaching } from "./useKeyReading";
 
 type Reading = Schemas["StatementReading"];
 type Character = Schemas["Character"];
@@ -28,13 +28,14 @@ const PAGE = 80;
 
 /** Text and reading of every statement side by side. */
 export function StatementList({ hash }: { hash: string }) {
-  const { reading: found, table } = useKeyReading(hash);
+  const found = useKeyReading(hash);
   const client = useQueryClient();
   const [shown, setShown] = useState(PAGE);
   const [editing, setEditing] = useState<Reading>();
+  const table = useKeyTable(editing && hash);
   const { refused, set } = useTeaching();
   const composed = useComposed(editing?.claims.map((claim) => claim.character) ?? NONE);
-  if (!table || !found) return <Typography role="status">Reading the statements …</Typography>;
+  if (!found) return <Typography role="status">Reading the statements …</Typography>;
   return (
     <>
       {refused && (
@@ -57,7 +58,7 @@ export function StatementList({ hash }: { hash: string }) {
         ))}
       </Box>
       {found.statements.length > shown && <Button onClick={() => setShown(shown + PAGE)}>Show more</Button>}
-      {editing && (
+      {editing && table && (
         <CorrectDialog
           reading={editing}
           inWords={found.statements.find((it) => it.reading === editing)?.inWords ?? ""}

@@ -1,0 +1,29 @@
+import { useQuery, useQueryClient, type QueryClient } from "@tanstack/react-query";
+import { api, ask, type Schemas } from "../api/client";
+import { core, fillShelf } from "../core/coreClient";
+import { shelfOf } from "./queries";
+import { holdVocabulary } from "./vocabulary";
+
+async function read(client: QueryClient, hash: string, first: number): Promise<Schemas["ReadKey"]> {
+  const there = await ask((signal) => api.POST("/api/v1/keys/reading", { body: { hash, first }, signal }));
+  if (there.kind === "answer") return there.value;
+  const [shelf] = await Promise.all([client.fetchQuery(shelfOf([hash])), holdVocabulary()]);
+  await fillShelf(shelf);
+  return core.keyReading({ hash, first });
+}
+
+/**
+ * A key as its statements are read, the first couplets alone or all: by the server, which takes a hundredth of the time, and by the same
+ * core on this device where there is no signal.
+ */
+export function useKeyReadings(hash: string, first: number, enabled = true) {
+  const client = useQueryClient();
+  return useQuery({
+    enabled,
+    // What is taught or set makes the shelf another one, and the reading with it.
+    queryKey: ["shelf", "reading", hash, first],
+    staleTime: Infinity,
+    placeholderData: (before: Schemas["ReadKey"] | undefined) => before,
+    queryFn: () => read(client, hash, first),
+  });
+}
