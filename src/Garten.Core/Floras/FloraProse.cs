@@ -171,14 +171,16 @@ public static class FloraProse
             // "petiole {0} long" is of the petiole.
             var at = phrase.IndexOf("{0}", StringComparison.Ordinal);
             var subject = phrase[..at].TrimEnd();
-            return subject.Length == 0 || Prepositions.Contains(subject)
+            return subject.Length == 0 || subject == "{1}" || Prepositions.Contains(subject)
                 ? new(character.Id, "", Filled(phrase, value))
                 : new(character.Id, subject, Filled(phrase[at..], value));
         }
         if (CharacterId.Read(character.Id) is { } id)
             return OfPart(id, character, value);
         var name = character.Name;
-        return !character.IsQuantity && name.Split(' ').Any(w => w.Length > 3 && value.Contains(w, StringComparison.OrdinalIgnoreCase))
+        if (Subject(character.Organ).StartsWith(name, StringComparison.OrdinalIgnoreCase))
+            return new(character.Id, "", value);
+        return !character.IsQuantity && name.Split(' ').Any(w => w.Length >= 3 && value.Contains(w, StringComparison.OrdinalIgnoreCase))
             ? new(character.Id, "", value)
             : new(character.Id, name, value);
     }
@@ -186,8 +188,8 @@ public static class FloraProse
     // What stands before a value without being its subject.
     private static readonly HashSet<string> Prepositions = new(StringComparer.Ordinal) { "with", "on", "cut" };
 
-    // "{0}" stands for the value.
-    private static string Filled(string phrase, string value) => string.Format(CultureInfo.InvariantCulture, phrase, value);
+    // "{0}" stands for the value, "{1}" for its article.
+    private static string Filled(string phrase, string value) => string.Format(CultureInfo.InvariantCulture, phrase, value, An(value));
 
     // Parts that an organ's sentence is about anyway: "leaves linear", not "leaves: blade linear".
     private static readonly HashSet<string> Main = new(StringComparer.Ordinal)
@@ -269,7 +271,6 @@ public static class FloraProse
             "spore-ornament" => ("spores", "{0}"),
             "lenticel-form" => ("lenticels", "{0}"),
             "stamen-lengths" => ("stamens", "{0}"),
-            "underground-kind" => ("underground part", "{0}"),
             "crown-form" => ("crown", "{0}"),
             _ => ("", "{0}"),
         };
@@ -349,8 +350,8 @@ public static class FloraProse
         ["leaf-venation"] = "{0}",
         ["leaf-substance"] = "{0}",
         ["life-span"] = "{0}",
-        ["inflorescence-type"] = "{0}",
-        ["fruit-type"] = "{0}",
+        ["inflorescence-type"] = "{1} {0}",
+        ["fruit-type"] = "{1} {0}",
         ["fruit-length"] = "{0} long",
         ["fruit-colour"] = "{0}",
         ["fruit-hairs"] = "{0}",
@@ -376,6 +377,7 @@ public static class FloraProse
             Organ.Bud => "Buds",
             Organ.Leaf => "Leaves",
             Organ.Flower => "Flowers",
+            Organ.Underground => "Underground parts",
             _ => organ.ToString(),
         };
 }
