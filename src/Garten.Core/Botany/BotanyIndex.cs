@@ -104,12 +104,15 @@ public sealed class BotanyIndex
             if (
                 applies == Botany.Quality.AnyPart
                 || applies == part.Id
-                || string.Equals(applies, part.Class.ToString(), StringComparison.OrdinalIgnoreCase)
+                || string.Equals(applies, ClassNames[(int)part.Class], StringComparison.OrdinalIgnoreCase)
             )
                 return true;
         }
         return false;
     }
+
+    // Asked very often, and slow to make where the core runs interpreted.
+    private static readonly string[] ClassNames = Enum.GetNames<PartClass>();
 
     // What is said of the hairs, the tip or the edge of a part is a quality of that part.
     private static readonly Dictionary<string, string[]> Carried = new(StringComparer.Ordinal)

@@ -200,12 +200,13 @@ internal sealed class Lexicon
                 AddPart(word.Text, part, []);
         }
         var terms = new Dictionary<string, List<TermSense>>(StringComparer.Ordinal);
-        void Term(string text, Quality quality, string state)
+        void Term(string text, Quality quality, string state, HashSet<string>? except = null)
         {
             var key = Key(text);
             // "stinging hairs" are read as hairs that sting.
             if (
                 key.Length == 0
+                || except?.Contains(key) == true
                 || key.EndsWith(" hairs", StringComparison.Ordinal) && quality.Id.StartsWith("hair-", StringComparison.Ordinal)
             )
                 return;
@@ -218,8 +219,9 @@ internal sealed class Lexicon
         {
             foreach (var state in quality.States.Where(s => s.ReplacedBy is null))
             {
-                foreach (var term in state.Terms.Append(state.Name).Where(t => !unread.Contains(Key(t))))
-                    Term(term, quality, state.Id);
+                foreach (var term in state.Terms)
+                    Term(term, quality, state.Id, unread);
+                Term(state.Name, quality, state.Id, unread);
             }
         }
         foreach (var word in words)
@@ -231,8 +233,9 @@ internal sealed class Lexicon
                     break;
                 case "sense" when word.Value.Split('>') is [var scope, var meaning]:
                     var pair = meaning.Split('=');
-                    if (!_rules.TryGetValue(Key(word.Text), out var rules))
-                        _rules[Key(word.Text)] = rules = [];
+                    var ruled = Key(word.Text);
+                    if (!_rules.TryGetValue(ruled, out var rules))
+                        _rules[ruled] = rules = [];
                     rules.Add(new(scope.Split('/'), pair.Length == 2 ? pair[0] : "", pair.Length == 2 ? pair[1] : ""));
                     if (pair.Length == 2 && botany.Quality(pair[0]) is { } meant)
                         Term(word.Text, meant, pair[1]);
@@ -248,7 +251,7 @@ internal sealed class Lexicon
                 case "unread" or "unnoun" or "part" or "grouped" or "evidence":
                     break;
                 default:
-                    if (Enum.TryParse<WordKind>(word.Kind, true, out var kind))
+                    if (Kinds.TryGetValue(word.Kind, out var kind))
                     {
                         // "eglandular": the part that is absent.
                         var of = kind is WordKind.Absent or WordKind.Present && word.Value.Length > 0 ? botany.Part(word.Value) : null;
@@ -346,13 +349,22 @@ internal sealed class Lexicon
     /// <summary>The rule for a term on a part; null where there is none.</summary>
     public SenseRule? Rule(string phrase, Part part)
     {
-        foreach (var rule in _rules.GetValueOrDefault(phrase) ?? [])
+        if (!_rules.TryGetValue(phrase, out var rules))
+            return null;
+        var ofClass = Classes[part.Class];
+        foreach (var rule in rules)
         {
-            if (rule.Scope.Contains("any") || rule.Scope.Contains(part.Id) || rule.Scope.Contains(part.Class.ToString().ToLowerInvariant()))
-                return rule;
+            foreach (var scope in rule.Scope)
+            {
+                if (scope == "any" || scope == part.Id || scope == ofClass)
+                    return rule;
+            }
         }
         return null;
     }
+
+    private static readonly Dictionary<PartClass, string> Classes = Enum.GetValues<PartClass>()
+        .ToDictionary(c => c, c => c.ToString().ToLowerInvariant());
 
     /// <summary>The part that a noun names; null where none does.</summary>
     public Part? PartOf(string noun) => _partByNoun.GetValueOrDefault(Key(noun));
@@ -365,16 +377,31 @@ internal sealed class Lexicon
     }
 
     /// <summary>Words as they are looked up: small letters, hyphens as spaces.</summary>
-    public static string Key(string text) => string.Join(' ', Words(text));
+    public static string Key(string text) =>
+        IsPlain(text) && !text.Contains(' ') && !IsRespelled(text) ? text : string.Join(' ', Words(text));
+
+    // What a word does, by its name in the table: looked up three thousand times at each start.
+    private static readonly Dictionary<string, WordKind> Kinds = Enum.GetValues<WordKind>()
+        .ToDictionary(k => k.ToString(), StringComparer.OrdinalIgnoreCase);
+
+    private static bool IsPlain(string text)
+    {
+        foreach (var c in text)
+        {
+            if (c is not ((>= 'a' and <= 'z') or ' '))
+                return false;
+        }
+        return true;
+    }
 
     // Most terms are plain words: only the others are taken apart letter by letter.
     private static string[] Words(string text) =>
-        text.All(c => c is (>= 'a' and <= 'z') or ' ')
-        && !text.Contains("color", StringComparison.Ordinal)
-        && !text.Contains("gray", StringComparison.Ordinal)
-        && !text.Contains("fiber", StringComparison.Ordinal)
-            ? text.Split(' ', StringSplitOptions.RemoveEmptyEntries)
-            : Taken(text);
+        IsPlain(text) && !IsRespelled(text) ? text.Split(' ', StringSplitOptions.RemoveEmptyEntries) : Taken(text);
+
+    private static bool IsRespelled(string text) =>
+        text.Contains("color", StringComparison.Ordinal)
+        || text.Contains("gray", StringComparison.Ordinal)
+        || text.Contains("fiber", StringComparison.Ordinal);
 
     private static string[] Taken(string text) => [.. new Tokens(text).List.Where(t => t.Kind == TokenKind.Word).Select(t => t.Text)];
 
@@ -424,8 +451,12 @@ internal sealed class Lexicon
             return;
         if (!_entries.TryGetValue(entry.Words[0], out var list))
             _entries[entry.Words[0]] = list = [];
-        if (!list.Exists(e => e.Kind == entry.Kind && e.Part == entry.Part && e.Phrase == entry.Phrase && e.Value == entry.Value))
-            list.Add(entry);
+        foreach (var e in list)
+        {
+            if (e.Kind == entry.Kind && ReferenceEquals(e.Part, entry.Part) && e.Phrase == entry.Phrase && e.Value == entry.Value)
+                return;
+        }
+        list.Add(entry);
     }
 
     // "wingless", "eglandular", "winged": whether the part that the word is made of is there; "finely", "scabrously": how.

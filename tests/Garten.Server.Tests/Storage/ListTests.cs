@@ -98,7 +98,7 @@ public sealed class ListTests(FiftyThousand many) : IClassFixture<FiftyThousand>
             if (page.Next is { } next)
                 await _records.PageAsync(filter, RecordCursor.Parse(next), 50, Stop);
         }
-        foreach (var filter in new[] { new PlantFilter(), new(place), new(IsPegged: false) })
+        foreach (var filter in new[] { new PlantFilter(), new(place), new(IsPegged: false), new(Text: "peg 77") })
         {
             var (_, next) = await _plants.PageAsync(filter, null, 20, Stop);
             if (next is not null)
@@ -133,6 +133,9 @@ public sealed class ListTests(FiftyThousand many) : IClassFixture<FiftyThousand>
                 .Single((await _plants.PageAsync(new PlantFilter(Text: "PEG 77"), null, 500, Stop)).Plants, p => p.Label == "peg 77")
                 .Label
         );
+        // What means something in a pattern means itself.
+        Assert.Empty((await _plants.PageAsync(new PlantFilter(Text: "peg_77"), null, 500, Stop)).Plants);
+        Assert.Empty((await _plants.PageAsync(new PlantFilter(Text: "%"), null, 500, Stop)).Plants);
         var open = await _records.OpenAsync(Day, Stop);
         Assert.Equal(
             Convert.ToInt32(

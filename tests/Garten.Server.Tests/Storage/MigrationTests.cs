@@ -35,6 +35,7 @@ public sealed class MigrationTests : IAsyncLifetime
             ["0013_vocabulary.sql"] = "74a6acd16a0156e3637d2b770c4e60e05916f124ea6dacc84e9a3fb176404521",
             ["0014_text_source.sql"] = "6cbea8000b0b9209a5d11d52435bcc94a2873b8ca15701f06b7b4581bda92ca1",
             ["0015_key_reading.sql"] = "be0343b708e4db9d9b79c6ae85802892ba42934793756cd5aba9dca7e978ef07",
+            ["0016_plant_search.sql"] = "2b5bc02ff45cc431598fe83d1bb34b2938dcc0640db9f853eebb4c812a5dde5c",
         };
         var assembly = typeof(Migrator).Assembly;
         var found = assembly

@@ -40,14 +40,14 @@ internal sealed class PlantRepository(NpgsqlDataSource database)
                 """
                 select plant_id, label, place_id, place_name, names, tagged_on, seen_on, state, population_id
                 from plant_now
-                where ($1::uuid is null or place_id = $1) and ($2::text is null or strpos(searched, lower($2)) > 0)
+                where ($1::uuid is null or place_id = $1) and ($2::text is null or searched like lower($2))
                     and ($7::boolean is null or (population_id is not null) = $7)
                     and ($3::text is null or (place_name, label, plant_id) > ($3, $4, $5))
                 order by place_name, label, plant_id
                 limit $6
                 """,
                 filter.Place,
-                filter.Text,
+                filter.Text is null ? null : Containing(filter.Text),
                 after?.PlaceName,
                 after?.Label ?? "",
                 after?.PlantId ?? Guid.Empty,
@@ -71,6 +71,10 @@ internal sealed class PlantRepository(NpgsqlDataSource database)
         var page = lines.Take(size).ToList();
         return (page, lines.Count > size ? new PlantCursor(page[^1].PlaceName, page[^1].Label, page[^1].Id) : null);
     }
+
+    // Any piece of the text; what means something in a pattern means itself.
+    private static string Containing(string text) =>
+        $"%{text.Replace(@"\", @"\\", StringComparison.Ordinal).Replace("%", @"\%", StringComparison.Ordinal).Replace("_", @"\_", StringComparison.Ordinal)}%";
 
     /// <summary>What began in a year on tagged plants, where it was looked for shortly before.</summary>
     public async Task<IReadOnlyList<SeasonFirst>> FirstsAsync(int year, CancellationToken stop)

@@ -21,14 +21,20 @@ internal sealed class SeasonsFeature : IFeature
 {
     private const string Problem = "application/problem+json";
 
+    public void Add(IServiceCollection services)
+    {
+        services.AddMemoryCache();
+        services.AddSingleton<FirstsOfYear>();
+    }
+
     public void Map(RouteGroupBuilder api)
     {
         var seasons = api.MapGroup("/seasons");
         seasons
-            .MapGet("/firsts", async (int? year, PlantRepository plants, TimeProvider clock, CancellationToken stop) =>
+            .MapGet("/firsts", async (int? year, FirstsOfYear firsts, TimeProvider clock, CancellationToken stop) =>
                 year is < 1753 or > 9999
                     ? Problems.Result(422, "year.invalid", "There is no such year.", "Give a year such as 2026.", "year")
-                    : Results.Ok(await plants.FirstsAsync(year ?? clock.GetLocalNow().Year, stop))
+                    : Results.Ok(await firsts.OfAsync(year ?? clock.GetLocalNow().Year, stop))
             )
             .Produces<IReadOnlyList<SeasonFirst>>()
             .Produces<ProblemReport>(422, Problem)

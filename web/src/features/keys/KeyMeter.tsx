@@ -2,6 +2,7 @@ import { Box, Link, Typography } from "@mui/material";
 import type { Schemas } from "../../api/client";
 import { Proposals } from "./Proposals";
 import { UnknownWords } from "./UnknownWords";
+import { useHeldForReading } from "../../offline/keyReadings";
 import { useKeyReading, useTeaching } from "./useKeyReading";
 
 const kinds = [
@@ -13,6 +14,8 @@ const kinds = [
 /** How much of a key is weighed, what is to be chosen, and the words that would open most. */
 export function KeyMeter({ hash }: { hash: string }) {
   const reading = useKeyReading(hash);
+  // Made ready once the reading is there: a word may be taught next.
+  const isHeld = useHeldForReading(hash, reading !== undefined);
   const { refused, set, teach } = useTeaching();
   if (!reading) return null;
   return (
@@ -26,7 +29,7 @@ export function KeyMeter({ hash }: { hash: string }) {
       )}
       <ToLookAt problems={reading.problems} />
       <Proposals statements={reading.statements} onDecide={set} />
-      <UnknownWords hash={hash} words={reading.words} onTeach={teach} />
+      <UnknownWords hash={hash} isHeld={isHeld} words={reading.words} onTeach={teach} />
     </>
   );
 }

@@ -23,12 +23,14 @@ type Taught = Schemas["TaughtTerm"];
 interface Props {
   /** The key that they are words of. */
   hash: string;
+  /** Whether the core holds the key and the vocabulary, so that it can be asked. */
+  isHeld: boolean;
   words: Schemas["UnknownWord"][];
   onTeach: (taught: Taught) => void;
 }
 
 /** Words that the grammar doesn’t know, those that most hangs on first; each can be taught. */
-export function UnknownWords({ hash, words, onTeach }: Props) {
+export function UnknownWords({ hash, isHeld, words, onTeach }: Props) {
   const [word, setWord] = useState<string>();
   if (words.length === 0) return null;
   return (
@@ -49,6 +51,7 @@ export function UnknownWords({ hash, words, onTeach }: Props) {
       {word && (
         <TeachDialog
           hash={hash}
+          isHeld={isHeld}
           word={word}
           onClose={() => setWord(undefined)}
           onTeach={(taught) => {
@@ -63,19 +66,20 @@ export function UnknownWords({ hash, words, onTeach }: Props) {
 
 interface TeachProps {
   hash: string;
+  isHeld: boolean;
   word: string;
   onClose: () => void;
   onTeach: (taught: Taught) => void;
 }
 
-function TeachDialog({ hash, word, onClose, onTeach }: TeachProps) {
+function TeachDialog({ hash, isHeld, word, onClose, onTeach }: TeachProps) {
   const [text, setText] = useState("");
   const [chosen, setChosen] = useState<Schemas["OfferedCharacter"]>();
   const term = useMemo(
     () => chosen && { term: word, character: chosen.character.id, state: chosen.state, book: "" },
     [chosen, word],
   );
-  const question = useMemo(() => (text.trim() ? { text: text.trim() } : undefined), [text]);
+  const question = useMemo(() => (isHeld && text.trim() ? { text: text.trim() } : undefined), [isHeld, text]);
   const { answer, failure } = useAsked(question, core.findCharacter);
   const offers = (question && answer ? answer : []).filter((it) => it.state).slice(0, MOST_OFFERED);
   return (
@@ -90,6 +94,7 @@ function TeachDialog({ hash, word, onClose, onTeach }: TeachProps) {
           sx={{ mt: 1 }}
         />
         {failure && <Typography role="alert">✕ {failure}</Typography>}
+        {!isHeld && text.trim() && <Typography role="status">Making the vocabulary ready …</Typography>}
         {chosen && term && <BeforeTeaching hash={hash} term={term} inWords={chosen.inWords} onTeach={onTeach} />}
         <Box component="ul" aria-label="What it may mean" sx={{ listStyle: "none", p: 0, m: 0 }}>
           {offers.map((offer) => (

@@ -1,10 +1,9 @@
 import { Box, Button, TextField, Typography } from "@mui/material";
-import { useState, type FormEvent } from "react";
+import { useState } from "react";
 import { v7 as uuid } from "uuid";
 import type { Schemas } from "../../api/client";
 import { spoken, today } from "../../shared/calendar/day";
-import { useProblem } from "../../shared/form/useProblem";
-
+import { useFields } from "../../shared/form/useFields";
 import { QuietButton } from "../../shared/ui/QuietButton";
 import { useMending, useSend } from "../../offline/mending";
 import type { RefusedCommand } from "../../offline/store";
@@ -56,49 +55,41 @@ function ThreatFields(
   const start = props.mend?.command;
   const closes = props.closes ?? start?.closes ?? null;
   const send = useSend(props.mend?.id);
-  const [text, setText] = useState(start?.text ?? "");
-  const [actBy, setActBy] = useState(start?.actBy ?? "");
-  const { at, elsewhere, miss, setProblem } = useProblem(["text", "actBy"]);
-  const submit = async (event: FormEvent) => {
-    event.preventDefault();
-    if (!text.trim()) return miss("text", closes ? "Say how it was dealt with." : "Say what threatens it.");
+  const { field, refuse, submit, elsewhere } = useFields({ text: start?.text ?? "", actBy: start?.actBy ?? "" });
+  const keep = submit(async (typed) => {
     const sent = await send({
       kind: "noteThreat",
       id: uuid(),
       threatId: uuid(),
       populationId: props.population,
       notedOn: start?.notedOn ?? today(),
-      text: text.trim(),
-      actBy,
+      text: typed.text.trim(),
+      actBy: typed.actBy,
       closes,
     });
-    if (sent.kind === "refused") setProblem(sent.problem);
+    if (sent.kind === "refused") refuse(sent.problem);
     else props.onDone();
-  };
+  });
   return (
     <Box
       component="form"
       noValidate
-      onSubmit={(event) => void submit(event)}
+      onSubmit={(event) => void keep(event)}
       sx={{ display: "flex", gap: 1.5, flexWrap: "wrap", alignItems: "flex-start", mt: 1 }}
     >
       <TextField
         label={closes ? "How it was dealt with" : "What threatens it"}
         placeholder={closes ? undefined : "ditch clearing, grazing, felling"}
-        value={text}
-        onChange={(e) => setText(e.target.value)}
         sx={{ flex: "1 1 18rem" }}
-        {...at("text")}
+        {...field("text", { required: closes ? "Say how it was dealt with." : "Say what threatens it." })}
       />
       {!closes && (
         <TextField
           type="date"
           label="Act by"
-          value={actBy}
-          onChange={(e) => setActBy(e.target.value)}
           slotProps={{ inputLabel: { shrink: true } }}
           sx={{ width: 180 }}
-          {...at("actBy")}
+          {...field("actBy")}
         />
       )}
       <Button type="submit" variant="contained" sx={{ minHeight: 52 }}>
@@ -109,7 +100,7 @@ function ThreatFields(
       </Button>
       {elsewhere && (
         <Typography role="alert" color="error">
-          {elsewhere}
+          ✕ {elsewhere}
         </Typography>
       )}
     </Box>

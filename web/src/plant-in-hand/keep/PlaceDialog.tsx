@@ -1,10 +1,11 @@
 import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, TextField, Typography } from "@mui/material";
 import { useQueryClient } from "@tanstack/react-query";
-import { useState, type FormEvent } from "react";
+import type { FormEvent } from "react";
 import { v7 as uuid } from "uuid";
-import type { Problem, Schemas } from "../../api/client";
+import type { Schemas } from "../../api/client";
 import { useSend } from "../../offline/mending";
 import { type RefusedCommand } from "../../offline/store";
+import { isNumber, numberOf, useFields } from "../../shared/form/useFields";
 
 const fields = [
   { name: "name", label: "Name", required: true, help: "As you call it." },
@@ -30,6 +31,8 @@ const fields = [
 
 type Field = (typeof fields)[number]["name"];
 
+const numbers = new Set<Field>(["latitude", "longitude", "uncertaintyMetres", "elevationMetres"]);
+
 interface Props {
   /** The refused place that it is opened with, and what was typed then. */
   mend?: RefusedCommand;
@@ -41,7 +44,7 @@ interface Props {
 export function PlaceDialog({ mend, start, onClose }: Props) {
   const client = useQueryClient();
   const send = useSend(mend?.id);
-  const [values, setValues] = useState<Record<Field, string>>({
+  const { field, refuse, submit, elsewhere } = useFields<Record<Field, string>>({
     name: start?.name ?? "",
     locality: start?.locality ?? "",
     latitude: start?.latitude.toString() ?? "",
@@ -52,73 +55,57 @@ export function PlaceDialog({ mend, start, onClose }: Props) {
     habitats: start?.habitats?.join(", ") ?? "",
     caution: start?.caution ?? "",
   });
-  const [errors, setErrors] = useState<Partial<Record<Field, string>>>({});
-  const [problem, setProblem] = useState<Problem>();
-
-  const submit = async (event: FormEvent) => {
-    event.preventDefault();
-    event.stopPropagation();
-    const found: Partial<Record<Field, string>> = {};
-    for (const field of fields) if (field.required && !values[field.name].trim()) found[field.name] = "Fill this in.";
-    const number = (name: Field) => {
-      const value = Number(values[name].trim().replace(",", "."));
-      if (!found[name] && !Number.isFinite(value)) found[name] = "This isn’t a number.";
-      return value;
-    };
+  const add = submit(async (typed) => {
     const place: Schemas["Place"] = {
       id: start?.placeId ?? uuid(),
-      name: values.name.trim(),
-      locality: values.locality.trim(),
-      latitude: number("latitude"),
-      longitude: number("longitude"),
-      uncertaintyMetres: number("uncertaintyMetres"),
-      caution: values.caution.trim(),
-      cell: values.cell.trim().toUpperCase(),
-      elevationMetres: values.elevationMetres.trim() ? number("elevationMetres") : null,
-      habitats: values.habitats
+      name: typed.name.trim(),
+      locality: typed.locality.trim(),
+      latitude: numberOf(typed.latitude) ?? 0,
+      longitude: numberOf(typed.longitude) ?? 0,
+      uncertaintyMetres: numberOf(typed.uncertaintyMetres) ?? 0,
+      caution: typed.caution.trim(),
+      cell: typed.cell.trim().toUpperCase(),
+      elevationMetres: numberOf(typed.elevationMetres) ?? null,
+      habitats: typed.habitats
         .split(/[,;|]/)
         .map((it) => it.trim().toLowerCase())
         .filter(Boolean),
     };
-    setErrors(found);
-    setProblem(undefined);
-    if (Object.keys(found).length > 0) return;
     const { id: placeId, ...rest } = place;
     const sent = await send({ kind: "savePlace", id: uuid(), placeId, ...rest }, { creates: [placeId] });
-    if (sent.kind === "refused") {
-      const field = fields.find((f) => f.name === sent.problem.field);
-      if (field) setErrors({ [field.name]: `${sent.problem.title} ${sent.problem.detail}` });
-      else setProblem(sent.problem);
-      return;
-    }
+    if (sent.kind === "refused") return refuse(sent.problem);
     // Until the list is fetched again, the new place stands in it from here.
     const places = [...(client.getQueryData<Schemas["Place"][]>(["places"]) ?? []), place];
     client.setQueryData(["places"], places);
     onClose(placeId);
+  });
+  // The form that the dialog is opened from isn't sent with it.
+  const onSubmit = (event: FormEvent) => {
+    event.stopPropagation();
+    void add(event);
   };
 
   return (
     <Dialog open onClose={() => onClose()} maxWidth="sm" fullWidth aria-labelledby="new-place">
-      <Box component="form" noValidate onSubmit={(event) => void submit(event)}>
+      <Box component="form" noValidate onSubmit={onSubmit}>
         <DialogTitle id="new-place">A new place</DialogTitle>
         <DialogContent>
-          {problem && (
+          {elsewhere && (
             <Typography role="alert" color="error">
-              ✕ {problem.title} {problem.detail}
+              ✕ {elsewhere}
             </Typography>
           )}
           <Box sx={{ display: "grid", gap: 2, pt: 1, gridTemplateColumns: { xs: "1fr", sm: "1fr 1fr" } }}>
-            {fields.map((field, i) => (
+            {fields.map(({ name, label, required, help }, i) => (
               <TextField
-                key={field.name}
+                key={name}
                 autoFocus={i === 0}
-                required={field.required}
-                label={field.label}
-                name={field.name}
-                value={values[field.name]}
-                onChange={(event) => setValues({ ...values, [field.name]: event.target.value })}
-                error={Boolean(errors[field.name])}
-                helperText={errors[field.name] ? `✕ ${errors[field.name]}` : field.help}
+                label={label}
+                {...field(name, {
+                  required: required ? "Fill this in." : undefined,
+                  check: numbers.has(name) ? isNumber("This isn’t a number.") : undefined,
+                  help,
+                })}
               />
             ))}
           </Box>

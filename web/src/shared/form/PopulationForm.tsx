@@ -1,8 +1,7 @@
 import { useBenchFlora } from "../botany/useBenchFlora";
 import { Autocomplete, Box, Button, TextField, Typography } from "@mui/material";
-import { useState, type FormEvent } from "react";
 import { v7 as uuid } from "uuid";
-import { useProblem } from "./useProblem";
+import { useFields } from "./useFields";
 import { useAllTaxa } from "../../offline/flora";
 import type { Schemas } from "../../api/client";
 import { useSend } from "../../offline/mending";
@@ -20,58 +19,55 @@ export function PopulationForm(props: {
   const send = useSend(mends);
   const { flora, version } = useBenchFlora(undefined);
   const taxa = useAllTaxa(flora?.id, version);
-  const [name, setName] = useState(start?.name ?? "");
-  const [taxon, setTaxon] = useState(start?.taxon ?? "");
-  const [bounds, setBounds] = useState(start?.bounds ?? "");
-  const { at, elsewhere, miss, setProblem } = useProblem(["name", "taxon", "bounds"]);
-  const submit = async (event: FormEvent) => {
-    event.preventDefault();
-    if (!name.trim()) return miss("name", "Write what the population is called.");
-    if (!taxon.trim()) return miss("taxon", "Name the taxon.");
+  const { values, field, set, refuse, submit, elsewhere } = useFields({
+    name: start?.name ?? "",
+    taxon: start?.taxon ?? "",
+    bounds: start?.bounds ?? "",
+  });
+  const keep = submit(async (typed) => {
     const id = start?.populationId ?? uuid();
     const command: Command = {
       kind: "savePopulation",
       id: uuid(),
       populationId: id,
       placeId,
-      name: name.trim(),
-      taxon: taxon.trim(),
-      bounds: bounds.trim(),
+      name: typed.name.trim(),
+      taxon: typed.taxon.trim(),
+      bounds: typed.bounds.trim(),
     };
     const sent = await send(command, { creates: [id] });
-    if (sent.kind === "refused") setProblem(sent.problem);
+    if (sent.kind === "refused") refuse(sent.problem);
     else onDone(id);
-  };
+  });
+  const ofTaxon = field("taxon", { required: "Name the taxon." });
   return (
     <Box
       component="form"
       noValidate
-      onSubmit={(event) => void submit(event)}
+      onSubmit={(event) => void keep(event)}
       sx={{ display: "grid", gap: 2, maxWidth: 620 }}
     >
-      <TextField
-        required
-        label="What it is called"
-        value={name}
-        onChange={(e) => setName(e.target.value)}
-        {...at("name")}
-      />
+      <TextField label="What it is called" {...field("name", { required: "Write what the population is called." })} />
       <Autocomplete
         freeSolo
         options={taxa.map((t) => t.name)}
-        inputValue={taxon}
-        onInputChange={(_, value) => setTaxon(value)}
-        renderInput={(params) => <TextField {...params} required label="Taxon" {...at("taxon")} />}
+        inputValue={values.taxon}
+        onInputChange={(_, taxon) => set({ taxon })}
+        renderInput={(params) => (
+          <TextField
+            {...params}
+            required
+            label="Taxon"
+            inputRef={ofTaxon.inputRef}
+            error={ofTaxon.error}
+            helperText={ofTaxon.helperText}
+          />
+        )}
       />
-      <TextField
-        label="What is counted, and where it ends"
-        value={bounds}
-        onChange={(e) => setBounds(e.target.value)}
-        {...at("bounds")}
-      />
+      <TextField label="What is counted, and where it ends" {...field("bounds")} />
       {elsewhere && (
         <Typography role="alert" color="error">
-          {elsewhere}
+          ✕ {elsewhere}
         </Typography>
       )}
       <Box sx={{ display: "flex", gap: 1.5 }}>

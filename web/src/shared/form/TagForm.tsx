@@ -1,10 +1,10 @@
 import { lastRecorder } from "./last";
 import { Box, Button, TextField, Typography } from "@mui/material";
-import { useState, type FormEvent } from "react";
+import { useState } from "react";
 import { v7 as uuid } from "uuid";
 import type { Schemas } from "../../api/client";
 import { today } from "../calendar/day";
-import { useProblem } from "./useProblem";
+import { isNumber, numberOf, useFields } from "./useFields";
 import { useSend } from "../../offline/mending";
 import { personOf } from "../../offline/people";
 import { usePeople } from "../../offline/queries";
@@ -75,42 +75,48 @@ interface Props {
   onDone: () => void;
 }
 
-const decimal = (text: string) => (text.trim() === "" ? undefined : Number(text.trim().replace(",", ".")));
+// Of a position all three are given or none; what is wrong with any stands at the first.
+function siteOf(of: { latitude: string; longitude: string; uncertainty: string }) {
+  const all = [numberOf(of.latitude), numberOf(of.longitude), numberOf(of.uncertainty)];
+  const given = all.filter((it) => it !== undefined);
+  if (given.length === 0) return { site: null };
+  if (given.length < all.length) return { problem: "Give latitude, longitude and uncertainty, or none of them." };
+  if (given.some((it) => Number.isNaN(it))) return { problem: "A position has decimal degrees and metres." };
+  const [latitude = 0, longitude = 0, uncertaintyMetres = 0] = given;
+  return { site: { latitude, longitude, uncertaintyMetres } };
+}
 
 /** Tag of a plant, where it stands, and how to find it again. */
 export function TagForm(props: Props) {
   const people = usePeople();
   const send = useSend(props.mends);
-  const [label, setLabel] = useState(props.label);
-  const [taggedOn, setTaggedOn] = useState(props.taggedOn);
-  const [recorder, setRecorder] = useState(lastRecorder());
-  const [site, setSite] = useState({
-    latitude: props.site ? String(props.site.latitude) : "",
-    longitude: props.site ? String(props.site.longitude) : "",
-    uncertainty: props.site ? String(props.site.uncertaintyMetres) : "",
-  });
-  const [finding, setFinding] = useState({
-    landmark: props.finding.landmark,
-    bearing: props.finding.bearingDegrees?.toString() ?? "",
-    distance: props.finding.distanceMetres?.toString() ?? "",
-    note: props.finding.note,
-  });
-  const { at, elsewhere, miss, setProblem } = useProblem([
-    "label",
-    "recorder",
-    "taggedOn",
-    "site",
-    "finding.landmark",
-    "finding.bearingDegrees",
-    "finding.distanceMetres",
-    "finding.note",
-  ]);
+  const { field, set, refuse, submit, elsewhere } = useFields(
+    {
+      label: props.label,
+      taggedOn: props.taggedOn,
+      recorder: lastRecorder(),
+      latitude: props.site ? String(props.site.latitude) : "",
+      longitude: props.site ? String(props.site.longitude) : "",
+      uncertainty: props.site ? String(props.site.uncertaintyMetres) : "",
+      landmark: props.finding.landmark,
+      bearing: props.finding.bearingDegrees?.toString() ?? "",
+      distance: props.finding.distanceMetres?.toString() ?? "",
+      note: props.finding.note,
+    },
+    {
+      site: "latitude",
+      "finding.landmark": "landmark",
+      "finding.bearingDegrees": "bearing",
+      "finding.distanceMetres": "distance",
+      "finding.note": "note",
+    },
+  );
   const [located, setLocated] = useState("");
   const locate = () => {
     setLocated("Taking the position …");
     navigator.geolocation.getCurrentPosition(
       ({ coords }) => {
-        setSite({
+        set({
           latitude: coords.latitude.toFixed(5),
           longitude: coords.longitude.toFixed(5),
           uncertainty: String(Math.max(1, Math.round(coords.accuracy))),
@@ -121,118 +127,64 @@ export function TagForm(props: Props) {
       { enableHighAccuracy: true, timeout: 20_000 },
     );
   };
-  const submit = async (event: FormEvent) => {
-    event.preventDefault();
-    const [latitude, longitude, uncertainty] = [
-      decimal(site.latitude),
-      decimal(site.longitude),
-      decimal(site.uncertainty),
-    ];
-    const given = [latitude, longitude, uncertainty].filter((it) => it !== undefined);
-    if (!label.trim()) return miss("label", "Write what the tag says.");
-    if (!recorder.trim()) return miss("recorder", "Write who tagged it.");
-    if (given.length > 0 && given.length < 3)
-      return miss("site", "Give latitude, longitude and uncertainty, or none of them.");
-    if (given.some((it) => Number.isNaN(it))) return miss("site", "A position has decimal degrees and metres.");
-    const [bearing, distance] = [decimal(finding.bearing), decimal(finding.distance)];
-    if (Number.isNaN(bearing)) return miss("finding.bearingDegrees", "A bearing has degrees from 0 to 359.");
-    if (Number.isNaN(distance)) return miss("finding.distanceMetres", "A distance has metres.");
+  const keep = submit(async (typed) => {
     const command: Command = {
       kind: "tagPlant",
       id: uuid(),
       plantId: props.plantId,
       placeId: props.placeId,
-      label: label.trim(),
-      taggedOn,
-      recorder: await personOf(recorder, people.data),
-      site:
-        latitude === undefined || longitude === undefined || uncertainty === undefined
-          ? null
-          : { latitude, longitude, uncertaintyMetres: uncertainty },
+      label: typed.label.trim(),
+      taggedOn: typed.taggedOn,
+      recorder: await personOf(typed.recorder, people.data),
+      site: siteOf(typed).site ?? null,
       finding: {
-        landmark: finding.landmark.trim(),
-        bearingDegrees: bearing ?? null,
-        distanceMetres: distance ?? null,
-        note: finding.note.trim(),
+        landmark: typed.landmark.trim(),
+        bearingDegrees: numberOf(typed.bearing) ?? null,
+        distanceMetres: numberOf(typed.distance) ?? null,
+        note: typed.note.trim(),
       },
       populationId: props.populationId,
       version: props.version,
     };
     const sent = await send(command, { creates: props.version === null ? [props.plantId] : [] });
-    if (sent.kind === "refused") setProblem(sent.problem);
+    if (sent.kind === "refused") refuse(sent.problem);
     else props.onDone();
-  };
+  });
   return (
-    <Box component="form" noValidate onSubmit={(event) => void submit(event)} aria-label="Tag">
+    <Box component="form" noValidate onSubmit={(event) => void keep(event)} aria-label="Tag">
       {elsewhere && (
         <Typography role="alert" color="error" sx={{ mb: 1 }}>
-          {elsewhere}
+          ✕ {elsewhere}
         </Typography>
       )}
       <Box sx={{ display: "grid", gap: 2, gridTemplateColumns: { xs: "1fr", sm: "1fr 1fr 1fr" } }}>
-        <TextField required label="Tag" value={label} onChange={(e) => setLabel(e.target.value)} {...at("label")} />
+        <TextField label="Tag" {...field("label", { required: "Write what the tag says." })} />
         <TextField
-          required
           type="date"
           label="Tagged on"
-          value={taggedOn}
-          onChange={(e) => setTaggedOn(e.target.value)}
           slotProps={{ htmlInput: { max: today() }, inputLabel: { shrink: true } }}
-          {...at("taggedOn")}
+          {...field("taggedOn", { required: "Give the day on which it was tagged." })}
         />
-        <TextField
-          required
-          label="Tagged by"
-          value={recorder}
-          onChange={(e) => setRecorder(e.target.value)}
-          {...at("recorder")}
-        />
+        <TextField label="Tagged by" {...field("recorder", { required: "Write who tagged it." })} />
         <TextField
           label="Latitude"
-          value={site.latitude}
-          onChange={(e) => setSite({ ...site, latitude: e.target.value })}
           slotProps={{ htmlInput: { inputMode: "decimal" } }}
-          {...at("site")}
+          {...field("latitude", { check: (_, all) => siteOf(all).problem })}
         />
-        <TextField
-          label="Longitude"
-          value={site.longitude}
-          onChange={(e) => setSite({ ...site, longitude: e.target.value })}
-          slotProps={{ htmlInput: { inputMode: "decimal" } }}
-        />
-        <TextField
-          label="± metres"
-          value={site.uncertainty}
-          onChange={(e) => setSite({ ...site, uncertainty: e.target.value })}
-          slotProps={{ htmlInput: { inputMode: "decimal" } }}
-        />
-        <TextField
-          label="Landmark"
-          value={finding.landmark}
-          onChange={(e) => setFinding({ ...finding, landmark: e.target.value })}
-          {...at("finding.landmark")}
-        />
+        <TextField label="Longitude" slotProps={{ htmlInput: { inputMode: "decimal" } }} {...field("longitude")} />
+        <TextField label="± metres" slotProps={{ htmlInput: { inputMode: "decimal" } }} {...field("uncertainty")} />
+        <TextField label="Landmark" {...field("landmark")} />
         <TextField
           label="Bearing from it, °"
-          value={finding.bearing}
-          onChange={(e) => setFinding({ ...finding, bearing: e.target.value })}
           slotProps={{ htmlInput: { inputMode: "numeric" } }}
-          {...at("finding.bearingDegrees")}
+          {...field("bearing", { check: isNumber("A bearing has degrees from 0 to 359.") })}
         />
         <TextField
           label="Distance, m"
-          value={finding.distance}
-          onChange={(e) => setFinding({ ...finding, distance: e.target.value })}
           slotProps={{ htmlInput: { inputMode: "decimal" } }}
-          {...at("finding.distanceMetres")}
+          {...field("distance", { check: isNumber("A distance has metres.") })}
         />
-        <TextField
-          label="How to find it"
-          value={finding.note}
-          onChange={(e) => setFinding({ ...finding, note: e.target.value })}
-          sx={{ gridColumn: { sm: "1 / -1" } }}
-          {...at("finding.note")}
-        />
+        <TextField label="How to find it" sx={{ gridColumn: { sm: "1 / -1" } }} {...field("note")} />
       </Box>
       <Box sx={{ display: "flex", gap: 1.5, mt: 2, flexWrap: "wrap", alignItems: "center" }}>
         <Button type="submit" variant="contained">
