@@ -47,36 +47,6 @@ public sealed record FloraImport(string Id, int Version, int Taxa, int Character
 /// <param name="Filled">How many cells say something.</param>
 public sealed record FloraColumn(string Heading, string ReadAs, CharacterKind? Kind, string Unit, int States, int Filled);
 
-/// <summary>What would come of bringing these tables; nothing is stored.</summary>
-/// <param name="Taxa">How many taxa.</param>
-/// <param name="Characters">How many characters.</param>
-/// <param name="Columns">The columns of the matrix behind its first one.</param>
-/// <param name="Problems">What is wrong, worst first.</param>
-public sealed record FloraCheck(int Taxa, int Characters, IReadOnlyList<FloraColumn> Columns, IReadOnlyList<FloraProblem> Problems);
-
-/// <summary>Tables that can't be kept: a problem report with every problem at its place.</summary>
-/// <param name="Title">What went wrong.</param>
-/// <param name="Status">The status code.</param>
-/// <param name="Code">Stable name of the problem.</param>
-/// <param name="Detail">What to do.</param>
-/// <param name="Taxa">How many taxa could be read.</param>
-/// <param name="Characters">How many characters could be read.</param>
-/// <param name="Problems">The problems, worst first.</param>
-public sealed record FloraRefusal(
-    string Title,
-    int Status,
-    string Code,
-    string Detail,
-    int Taxa,
-    int Characters,
-    IReadOnlyList<FloraProblem> Problems
-);
-
-/// <summary>A published version.</summary>
-/// <param name="Id">The flora.</param>
-/// <param name="Version">Its version, from 1.</param>
-public sealed record FloraVersion(string Id, int Version);
-
 /// <summary>A line of the list of taxa.</summary>
 /// <param name="Taxon">The taxon.</param>
 /// <param name="Matched">The name that fits what was asked for, where it isn't its own.</param>
@@ -128,8 +98,3 @@ public sealed record TaxonList(IReadOnlyList<TaxonLine> Taxa, int Found, IReadOn
         );
     }
 }
-
-/// <summary>A character of the glossary with the taxa that show its states.</summary>
-/// <param name="Character">The character.</param>
-/// <param name="Showing">State by state.</param>
-public sealed record GlossaryEntry(Character Character, IReadOnlyList<StateTaxa> Showing);

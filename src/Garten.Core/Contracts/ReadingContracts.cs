@@ -21,10 +21,6 @@ public sealed record KeyReadingRequest(string Hash, int First = 0) : IShelfReque
     }
 }
 
-/// <summary>A flora that was made of a key's statements.</summary>
-/// <param name="FloraId">Its id.</param>
-public sealed record KeyFloraMade(string FloraId);
-
 /// <summary>How much of a key is weighed.</summary>
 /// <param name="Statements">How many statements it has.</param>
 /// <param name="Taken">Of these, how many claim something.</param>
@@ -241,9 +237,3 @@ public sealed record TaxonInProse(ReadTaxon Taxon, IReadOnlyList<StatementInPros
 /// <param name="Taxa">The taxa.</param>
 /// <param name="Problems">What couldn't be made out, as sentences.</param>
 public sealed record DescribedInProse(IReadOnlyList<TaxonInProse> Taxa, IReadOnlyList<string> Problems);
-
-/// <summary>Descriptions to be kept as the draft of a flora.</summary>
-/// <param name="Name">Name of the flora.</param>
-/// <param name="Text">The text.</param>
-/// <param name="Source">Where it is from and what may be done with it; left out: nothing is said of it.</param>
-public sealed record KeepDescriptionsRequest(string Name, string Text, TextSource? Source = null);

@@ -148,9 +148,6 @@ public sealed record TeachTermCommand(Guid Id, string Character, string State, s
 /// <param name="Claims">Its claims; empty: it stays text.</param>
 public sealed record CorrectStatementCommand(Guid Id, string Text, IReadOnlyList<StatementClaim> Claims) : Command(Id);
 
-/// <summary>Commands in the order in which they were given.</summary>
-public sealed record CommandBatch(IReadOnlyList<Command> Commands);
-
 /// <summary>What became of a command.</summary>
 public enum CommandStatus
 {
@@ -193,9 +190,6 @@ public sealed record SavedKey(string Title, string Hash, int Version, bool IsNew
 /// <param name="Keys">The keys it saved, for a command that saves keys.</param>
 public sealed record CommandResult(Guid Id, CommandStatus Status, ProblemReport? Problem = null, IReadOnlyList<SavedKey>? Keys = null);
 
-/// <summary>The results in the order of the commands.</summary>
-public sealed record CommandBatchResponse(IReadOnlyList<CommandResult> Results);
-
 /// <summary>A recording place.</summary>
 public sealed record Place(
     Guid Id,
@@ -208,41 +202,6 @@ public sealed record Place(
     string Cell = "",
     double? ElevationMetres = null,
     IReadOnlyList<string>? Habitats = null
-);
-
-/// <summary>A key as the list shows it.</summary>
-/// <param name="Hash">Hash of its newest version.</param>
-/// <param name="Title">Its title.</param>
-/// <param name="Version">Number of the newest version, from 1.</param>
-/// <param name="Couplets">How many couplets it has.</param>
-/// <param name="Taxa">How many taxa it can end at, not counting those of keys it hands over to.</param>
-/// <param name="HandsOverTo">The keys it hands over to, as its leads name them.</param>
-/// <param name="EnteredFrom">Titles of the keys that hand over to it; empty for a key to begin with.</param>
-/// <param name="Notes">Lines below its title.</param>
-/// <param name="AddedAt">When the version was saved.</param>
-/// <param name="Source">Where its text is from; null where nothing is said of it.</param>
-public sealed record KeySummary(
-    string Hash,
-    string Title,
-    int Version,
-    int Couplets,
-    int Taxa,
-    IReadOnlyList<string> HandsOverTo,
-    IReadOnlyList<string> EnteredFrom,
-    IReadOnlyList<string> Notes,
-    DateTimeOffset AddedAt,
-    TextSource? Source = null
-);
-
-/// <summary>A version of a key with its text as it was typed.</summary>
-public sealed record KeyDetail(
-    string Hash,
-    string Title,
-    int Version,
-    Key Key,
-    string SourceText,
-    IReadOnlyList<KeyVersionSummary> Versions,
-    TextSource? Source = null
 );
 
 /// <summary>One of the versions of a key.</summary>
@@ -388,15 +347,3 @@ public sealed record RecordLine(
     Grade? Grade = null,
     bool IsSensitive = false
 );
-
-/// <summary>A page of the record list.</summary>
-/// <param name="Records">Newest first.</param>
-/// <param name="Next">Where the next page begins; null on the last one.</param>
-/// <param name="Names">All names that records have, for the filter.</param>
-public sealed record RecordPage(IReadOnlyList<RecordLine> Records, string? Next, IReadOnlyList<string> Names);
-
-/// <summary>Whether the server and its database answer.</summary>
-/// <param name="Status"><c>ready</c>.</param>
-/// <param name="Epoch">Which life of the database this is: a restore from a copy begins another one.</param>
-/// <param name="CopyWanted">Whether no copy of it was made for a month.</param>
-public sealed record HealthReport(string Status, Guid Epoch, bool CopyWanted);

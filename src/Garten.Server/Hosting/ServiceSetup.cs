@@ -55,6 +55,7 @@ internal static class ServiceSetup
         {
             var shared = CoreJson.Default.Options;
             json.SerializerOptions.TypeInfoResolverChain.Insert(0, CoreJson.Default);
+            json.SerializerOptions.TypeInfoResolverChain.Insert(1, ServerJson.Default);
             foreach (var converter in shared.Converters)
                 json.SerializerOptions.Converters.Add(converter);
             json.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;

@@ -54,9 +54,8 @@ internal sealed partial class FlorasFeature
                     reading.Table.Characters.Count,
                     reading.Problems
                 ),
-                CoreJson.Default.FloraRefusal,
-                Problem,
-                422
+                contentType: Problem,
+                statusCode: 422
             );
         }
         // The grid of a region stays what it was declared to be.

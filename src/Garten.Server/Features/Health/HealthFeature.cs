@@ -3,7 +3,6 @@ using Garten.Server.Hosting;
 using Microsoft.Extensions.Diagnostics.HealthChecks;
 using Microsoft.Extensions.Options;
 using Npgsql;
-using HealthReport = Garten.Core.Contracts.HealthReport;
 
 namespace Garten.Server.Features.Health;
 

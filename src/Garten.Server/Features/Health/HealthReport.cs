@@ -1,0 +1,7 @@
+namespace Garten.Server.Features.Health;
+
+/// <summary>Whether the server and its database answer.</summary>
+/// <param name="Status"><c>ready</c>.</param>
+/// <param name="Epoch">Which life of the database this is: a restore from a copy begins another one.</param>
+/// <param name="CopyWanted">Whether no copy of it was made for a month.</param>
+public sealed record HealthReport(string Status, Guid Epoch, bool CopyWanted);
