@@ -39,6 +39,12 @@ public sealed partial class GrammarReader
         private int _start;
         private bool _isOfOthers;
 
+        // What a clause that names nothing may be guessed to be about.
+        private PartPlace? _guess;
+
+        // "Young leaves hairy, green": green when young, too.
+        private PartAge _age;
+
         public Statement(GrammarReader reader, Tokens tokens, Subjects before, Func<Part, bool> isOfGroup, TextContext? of, bool proposes)
         {
             (_reader, _text, _before, _isOfGroup, _proposes) = (reader, tokens.Text, before, isOfGroup, proposes);
@@ -47,6 +53,7 @@ public sealed partial class GrammarReader
             _tokens = tokens;
             _subjects = [.. new[] { before.Last, before.First }.OfType<PartPlace>().Distinct()];
             _main = before.Last;
+            _guess = before.Last;
             Subjects = before;
         }
 
@@ -103,8 +110,26 @@ public sealed partial class GrammarReader
                 return;
             _start = _tokens.Heading;
             _main = heading;
+            _guess = heading;
+            _age = AgeBefore(0);
             _subjects = [heading];
             Subjects = _before with { First = _before.First ?? heading, Last = heading };
+        }
+
+        // The age that stands before the noun of a clause: "the young leaves".
+        private PartAge AgeBefore(int from)
+        {
+            for (var i = from; i < _tokens.List.Count; i++)
+            {
+                foreach (var entry in _reader._lexicon.At(_tokens, i, _tokens.List.Count))
+                {
+                    if (entry.Kind == WordKind.Age)
+                        return Enum.Parse<PartAge>(entry.Value, true);
+                }
+                if (!Kind(i, WordKind.Article))
+                    break;
+            }
+            return PartAge.Unsaid;
         }
 
         // Whether a clause stands for the beginning of the statement: behind a heading the first does.
@@ -153,7 +178,10 @@ public sealed partial class GrammarReader
                 && (Kind(from, WordKind.Or) || Kind(from, WordKind.To) || Kind(from, WordKind.Roughly));
             if (ways.Count == 1 && !opensWithOr && !_isConditional)
             {
-                _done.Add(new(from, to, [.. ways[0]], [], form!.Predicates.Aggregate(Construction.None, (all, p) => all | p.All)));
+                if (form!.NamesSubject)
+                    _age = AgeBefore(from);
+                List<StatementClaim> claims = [.. ways[0].Select(c => c.Age == PartAge.Unsaid ? c with { Age = _age } : c)];
+                _done.Add(new(from, to, claims, [], form.Predicates.Aggregate(Construction.None, (all, p) => all | p.All)));
                 if (Contains(from, to, WordKind.Or) && !form!.NamesSubject)
                     Alternatives();
                 Lead(form!, from);
@@ -210,6 +238,7 @@ public sealed partial class GrammarReader
             if (_proposes && proposals.Count == 0)
                 proposals = Beginning(from, to);
             _done.Add(new(from, to, [], [.. proposals.Take(MostProposals)]));
+            _age = PartAge.Unsaid;
             Lost(from, to);
             // What follows an "if" holds under it alone, and so does what follows "simple or, in shade, lobed".
             if (takesBack || Kind(to - 1, WordKind.Or))
@@ -433,7 +462,7 @@ public sealed partial class GrammarReader
                 : Counted(from) is { } each ? [each]
                 : _subjects;
             if (subjects.Count == 0)
-                subjects = isLoose && !_isOfOthers && _before.Last is { } last ? [last] : [];
+                subjects = isLoose && !_isOfOthers && _guess is { } guess ? [guess] : [];
             // What names its subject itself doesn't lean on several.
             var opens = Kind(from, WordKind.Part) && !isLoose;
             for (var s = 0; s < Math.Max(1, opens ? 1 : subjects.Count); s++)

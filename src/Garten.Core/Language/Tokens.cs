@@ -79,6 +79,9 @@ internal sealed class Tokens
         "broader",
     };
 
+    // A heading is a noun, with a word or two before it.
+    private const int LongestHeading = 3;
+
     public Tokens(string text)
     {
         Text = text;
@@ -88,8 +91,11 @@ internal sealed class Tokens
             var c = text[at];
             if (char.IsWhiteSpace(c) || c is '"' or '“' or '”' or '‘' or '.' or ':' || IsHyphen(c))
             {
-                if (c == ':' && Heading == 0)
+                // "Leaves: petiole hairy" has a heading; any other colon parts clauses as a comma does.
+                if (c == ':' && Heading == 0 && list.Count is > 0 and <= LongestHeading)
                     Heading = list.Count;
+                else if (c == ':' && list is [.., { Kind: TokenKind.Word }])
+                    list.Add(new(",", TokenKind.Comma, at, 1));
                 at++;
                 continue;
             }

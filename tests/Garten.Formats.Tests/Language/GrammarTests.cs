@@ -273,6 +273,23 @@ public sealed class GrammarTests(ITestOutputHelper output)
         Assert.All(read, c => Assert.Contains(c.Character + (c.Range is null ? "=" + c.States[0] : " "), claims, StringComparison.Ordinal));
     }
 
+    [Fact]
+    public void TheAgeOfASubjectGoesOnAndAnotherColonPartsClauses()
+    {
+        Assert.Equal(
+            ["leaf.hair-density=hairy~Young", "leaf.colour=green~Young"],
+            Reader.Read(["Young leaves hairy, green"])[0].Claims.Select(GoldFile.Show)
+        );
+        Assert.Equal(
+            ["leaf.hair-density=hairy~Young", "leaf.colour=green"],
+            Reader.Read(["Leaves hairy when young, green"])[0].Claims.Select(GoldFile.Show)
+        );
+        Assert.Equal(
+            ["leaf.outline=ovate", "leaf.base-form=cordate"],
+            Reader.Read(["Leaf-blades: ovate: base cordate"])[0].Claims.Select(GoldFile.Show)
+        );
+    }
+
     // One reader serves all requests of the server at once, also with words that nobody knows.
     [Fact]
     public void OneReaderReadsForManyAtOnce()
