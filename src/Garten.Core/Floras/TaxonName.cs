@@ -433,6 +433,21 @@ public sealed partial record TaxonName(string Name, string Authorship, string Co
 
     private static bool HasLatinGenusEnding(string genus) => GenusEndings.Any(e => genus.EndsWith(e, StringComparison.Ordinal));
 
+    /// <summary>The rank that a name of more than one word has by its form: subspecies, variety, form, hybrid, aggregate, cultivar or
+    /// species.</summary>
+    public static string RankBelowGenus(string name)
+    {
+        ArgumentNullException.ThrowIfNull(name);
+        var words = name.Split(' ', StringSplitOptions.RemoveEmptyEntries);
+        return words.Contains("×") ? "hybrid"
+            : words.Contains("subsp.") || words.Contains("ssp.") ? "subspecies"
+            : words.Contains("var.") ? "variety"
+            : words.Contains("f.") ? "form"
+            : name.Contains('\'', StringComparison.Ordinal) ? "cultivar"
+            : words.Length > 0 && words[^1] is "agg." ? "aggregate"
+            : "species";
+    }
+
     /// <summary>Whether a single word could be a genus: a capital, small letters, and an ending that Latin genera have.</summary>
     public static bool LooksLikeGenus(string word)
     {

@@ -16,6 +16,8 @@ namespace Garten.Core.Keys;
 /// <param name="Statements">Its statements with their readings.</param>
 /// <param name="Characters">What it is like: its own statements over those of the taxon that it is like. What isn't said is unknown.</param>
 /// <param name="Habitats">Where it grows, as written.</param>
+/// <param name="Distribution">Where and how often it occurs, as written.</param>
+/// <param name="Occurrence">What is taken of that: how it came here, how settled it is, at which heights.</param>
 /// <param name="Synonyms">Other names that are given.</param>
 /// <param name="Phenology">When it flowers and fruits.</param>
 public sealed record ReadTaxon(
@@ -26,6 +28,8 @@ public sealed record ReadTaxon(
     IReadOnlyList<StatementReading> Statements,
     IReadOnlyList<CharacterDescription> Characters,
     IReadOnlyList<string> Habitats,
+    IReadOnlyList<string> Distribution,
+    Occurrence Occurrence,
     IReadOnlyList<string> Synonyms,
     IReadOnlyList<PhaseSpan> Phenology
 );
@@ -88,13 +92,20 @@ public sealed partial class DescriptionReader(BotanyIndex botany, IReadOnlyList<
     {
         List<string> statements = [],
             habitats = [],
+            distribution = [],
             synonyms = [];
+        var occurrence = Occurrence.Unsaid;
         var phenology = new List<PhaseSpan>();
         var like = "";
         foreach (var statement in StatementSplitter.Split(text))
         {
             if (Habitat().Match(statement) is { Success: true } place)
                 habitats.Add(place.Groups["where"].Value.Trim());
+            else if (Occurrence.Read(statement, occurrence) is { } said)
+            {
+                distribution.Add(statement.TrimEnd('.'));
+                occurrence = said;
+            }
             else if (Synonym().Match(statement) is { Success: true } other)
                 synonyms.AddRange(
                     other.Groups["names"].Value.Split(',', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries)
@@ -123,6 +134,8 @@ public sealed partial class DescriptionReader(BotanyIndex botany, IReadOnlyList<
             readings,
             [.. own, .. inherited.Where(i => own.TrueForAll(o => o.Character != i.Character))],
             habitats,
+            distribution,
+            occurrence,
             synonyms,
             phenology
         );
@@ -137,11 +150,17 @@ public sealed partial class DescriptionReader(BotanyIndex botany, IReadOnlyList<
     {
         ArgumentNullException.ThrowIfNull(read);
         // What is said of a genus holds of its species where they say nothing of it.
-        var genera = read
-            .Taxa.Where(t => !t.Name.Contains(' ', StringComparison.Ordinal))
-            .ToDictionary(t => t.Name, t => t.Id, StringComparer.Ordinal);
-        string Parent(ReadTaxon taxon) =>
-            taxon.Name.Contains(' ', StringComparison.Ordinal) ? genera.GetValueOrDefault(taxon.Name.Split(' ')[0]) ?? "" : "";
+        var named = new Dictionary<string, string>(StringComparer.Ordinal);
+        foreach (var taxon in read.Taxa)
+            named.TryAdd(taxon.Name, taxon.Id);
+        // The species of a subspecies, the genus of a species, as far as they are described.
+        string Parent(ReadTaxon taxon)
+        {
+            var words = taxon.Name.Split(' ');
+            return words.Length > 2 && named.TryGetValue($"{words[0]} {words[1]}", out var species) && species != taxon.Id ? species
+                : words.Length > 1 && named.TryGetValue(words[0], out var genus) ? genus
+                : "";
+        }
         return new Flora(
             id,
             name,
@@ -150,7 +169,7 @@ public sealed partial class DescriptionReader(BotanyIndex botany, IReadOnlyList<
                     t.Id,
                     t.Name,
                     t.Authorship,
-                    t.Name.Contains(' ', StringComparison.Ordinal) ? "species" : "genus",
+                    RankOf(t.Name),
                     Parent(t),
                     "",
                     "",
@@ -160,6 +179,10 @@ public sealed partial class DescriptionReader(BotanyIndex botany, IReadOnlyList<
                     {
                         Synonyms = t.Synonyms,
                         Habitats = t.Habitats,
+                        Origin = t.Occurrence.Origin,
+                        Establishment = t.Occurrence.Establishment,
+                        ElevationFrom = t.Occurrence.ElevationFrom,
+                        ElevationTo = t.Occurrence.ElevationTo,
                         Phenology = t.Phenology,
                     }
                 )),
@@ -226,6 +249,11 @@ public sealed partial class DescriptionReader(BotanyIndex botany, IReadOnlyList<
             ? (plain, string.Join(' ', words[2..]))
             : null;
     }
+
+    private static string RankOf(string name) =>
+        name.Contains(' ', StringComparison.Ordinal) ? TaxonName.RankBelowGenus(name)
+        : name.EndsWith("aceae", StringComparison.Ordinal) ? "family"
+        : "genus";
 
     private static ReadTaxon? Named(string name, List<ReadTaxon> before)
     {

@@ -194,13 +194,7 @@ internal static class TaxonSheet
             return name.EndsWith("aceae", StringComparison.Ordinal) ? "family"
                 : genera.Contains(name) || TaxonName.LooksLikeGenus(name) ? "genus"
                 : UnknownRank;
-        if (words.Contains("×"))
-            return "hybrid";
-        return words.Contains("subsp.") || words.Contains("ssp.") ? "subspecies"
-            : words.Contains("var.") ? "variety"
-            : name.Contains('\'', StringComparison.Ordinal) ? "cultivar"
-            : words[^1] is "agg." ? "aggregate"
-            : "species";
+        return TaxonName.RankBelowGenus(name);
     }
 
     private static void Circles(Sheet sheet, List<Taxon> taxa, Dictionary<string, SheetRow> rows, List<FloraProblem> problems)

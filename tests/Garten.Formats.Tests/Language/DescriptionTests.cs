@@ -59,6 +59,42 @@ public sealed class DescriptionTests(ITestOutputHelper output)
         Assert.Equal([new PhaseSpan(Phenophase.RipeFruit, 15, 20)], secunda.Phenology);
     }
 
+    // Distribution words, heights and ranks are taken where they stand, and what only looks like them isn't.
+    [Theory]
+    [InlineData("Common throughout", true, "Unsaid||")]
+    [InlineData("Native; rare in the north", true, "Native||")]
+    [InlineData("Introduced, naturalized on waste ground", true, "Introduced|naturalised|")]
+    [InlineData("Perhaps native in the west", true, "Doubtful||")]
+    [InlineData("Not native", true, "Doubtful||")]
+    [InlineData("Planted along roads", true, "Unsaid|planted|")]
+    [InlineData("Distribution: coasts of the west, 0–300 m above the sea", true, "Unsaid||0–300")]
+    [InlineData("Up to 900 m a.s.l.", true, "Unsaid||–900")]
+    [InlineData("Common petiole 3 cm long", false, "Unsaid||")]
+    [InlineData("Leaves 5–30 m", false, "Unsaid||")]
+    [InlineData("Local hairs beneath", false, "Unsaid||")]
+    public void DistributionWordsAreTakenWhereTheyStand(string statement, bool isOf, string taken)
+    {
+        var read = Reader.Read($"Ossalia prima Hask. Shrub. {statement}.").Taxa.Single();
+        var (origin, established, from, to) = read.Occurrence;
+        Assert.Equal(isOf, read.Distribution.Count > 0);
+        Assert.Equal(taken, $"{origin}|{established}|{(to is null ? "" : $"{from}–{to}")}");
+    }
+
+    [Fact]
+    public void RanksAreReadOffTheNames()
+    {
+        var flora = Reader.FloraOf(
+            Reader.Read(
+                "Ossalia Hask. Shrubs.\n\nOssalia prima Hask. Leaves ovate.\n\nOssalia prima subsp. minor Osk. Leaves 1 cm.\n\nOssalia Hask. Trees."
+            ),
+            "f",
+            "F",
+            []
+        );
+        Assert.Equal(["genus", "species", "subspecies", "genus"], flora.Taxa.Select(t => t.Rank));
+        Assert.Equal(["", "ossalia", "ossalia-prima", ""], flora.Taxa.Select(t => t.Parent));
+    }
+
     [Fact]
     public void SilenceIsUnknownAndTheGenusFillsIn()
     {

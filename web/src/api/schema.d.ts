@@ -3376,6 +3376,23 @@ export interface components {
             attachment?: components["schemas"]["Attachment"];
             sex?: components["schemas"]["PartSex"];
         };
+        /** @description What a description says of a taxon's being here, as far as it is taken. */
+        Occurrence: {
+            /** @description How it came here. */
+            origin: components["schemas"]["Origin"];
+            /** @description established, naturalised, casual, planted; empty where nothing is said. */
+            establishment: string;
+            /**
+             * Format: int32
+             * @description Lowest metre above the sea; null where nothing is said.
+             */
+            elevationFrom: null | number;
+            /**
+             * Format: int32
+             * @description Highest metre; null where nothing is said.
+             */
+            elevationTo: null | number;
+        };
         /** @description A look that typed words may mean, ready to be recorded. */
         OfferedCharacter: {
             /** @description The character. */
@@ -4441,6 +4458,10 @@ export interface components {
             characters: components["schemas"]["CharacterDescription"][];
             /** @description Where it grows, as written. */
             habitats: string[];
+            /** @description Where and how often it occurs, as written. */
+            distribution: string[];
+            /** @description What is taken of that: how it came here, how settled it is, at which heights. */
+            occurrence: components["schemas"]["Occurrence"];
             /** @description Other names that are given. */
             synonyms: string[];
             /** @description When it flowers and fruits. */

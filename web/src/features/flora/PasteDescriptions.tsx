@@ -123,6 +123,7 @@ function Taxon({ it }: { it: Schemas["TaxonInProse"] }) {
   const also = [
     taxon.like && `like ${taxon.like} where nothing else is said`,
     taxon.habitats.length > 0 && `habitat: ${taxon.habitats.join("; ")}`,
+    taxon.distribution.length > 0 && `distribution: ${taxon.distribution.join("; ")}`,
     taxon.synonyms.length > 0 && `also called ${taxon.synonyms.join(", ")}`,
     taxon.phenology.length > 0 && "its season is taken",
   ].filter(Boolean);
