@@ -111,7 +111,6 @@ public sealed partial class GrammarReader
             _start = _tokens.Heading;
             _main = heading;
             _guess = heading;
-            _age = AgeBefore(0);
             _subjects = [heading];
             Subjects = _before with { First = _before.First ?? heading, Last = heading };
         }
@@ -494,7 +493,7 @@ public sealed partial class GrammarReader
         // "With 5–8 flowers, each 2 cm across": "each" is one of those that were counted last.
         private PartPlace? Counted(int from)
         {
-            if (_tokens.List[from].Text != "each" || _done is not [.., { Claims: var claims }])
+            if (from >= _tokens.List.Count || _tokens.List[from].Text != "each" || _done is not [.., { Claims: var claims }])
                 return null;
             var counted = claims.Select(c => CharacterId.Read(c.Character)).LastOrDefault(c => c?.Quality == ClauseReader.BotanyNumber);
             return counted is { } id && _reader._lexicon.Botany.Part(id.Part) is { } part

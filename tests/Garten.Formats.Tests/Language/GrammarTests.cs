@@ -207,6 +207,12 @@ public sealed class GrammarTests(ITestOutputHelper output)
     [InlineData("12 34 56")]
     [InlineData("Blätter gegenständig, kahl")]
     [InlineData("!!! ??? ***")]
+    [InlineData("or")]
+    [InlineData(", or")]
+    [InlineData(":")]
+    [InlineData("each")]
+    [InlineData("Leaves:")]
+    [InlineData("Leaves: :, or")]
     [InlineData("the the the of of of with with with and or to to to")]
     public void NonsenseStaysText(string text) => Assert.All(Reader.Read([text]), r => Assert.Empty(r.Claims));
 
@@ -284,6 +290,10 @@ public sealed class GrammarTests(ITestOutputHelper output)
             ["leaf.hair-density=hairy~Young", "leaf.colour=green"],
             Reader.Read(["Leaves hairy when young, green"])[0].Claims.Select(GoldFile.Show)
         );
+        // Whose age a heading says isn't read behind it: text.
+        Assert.Empty(Reader.Read(["Young leaves: petiole hairy"])[0].Claims);
+        // What breaks off with an "or" says nothing for sure.
+        Assert.Empty(Reader.Read(["Leaves ovate, or"])[0].Claims);
         Assert.Equal(
             ["leaf.outline=ovate", "leaf.base-form=cordate"],
             Reader.Read(["Leaf-blades: ovate: base cordate"])[0].Claims.Select(GoldFile.Show)
