@@ -93,7 +93,8 @@ internal sealed class ReadingBench(TextWriter to, HttpClient client)
                   const firstTwenty=timed(()=>ask(20)), all=timed(()=>ask(0)), again=timed(()=>ask(0));
                   const look=t=>timed(()=>core.Call('readLooks',JSON.stringify({text:t})));
                   look('leaves ovate');
-                  const typed=['lvs glabrous beneath, petiole 12 14 15 mm','petiole glands 2','twigs downy; buds sticky, brown','bark grey, furrowed'].map(look);
+                  const typed=['lvs glabrous beneath, petiole 12 14 15 mm','petiole glands 2','twigs downy; buds sticky, brown','bark grey']
+                    .map(look);
                   return JSON.stringify({vocabularyTaken,shelfFilled,firstTwenty,all,again,typed});
                 })().then(done,e=>done('failed: '+e));
                 """,

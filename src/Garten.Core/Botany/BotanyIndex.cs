@@ -104,7 +104,7 @@ public sealed class BotanyIndex
             if (
                 applies == Botany.Quality.AnyPart
                 || applies == part.Id
-                || string.Equals(applies, ClassNames[(int)part.Class], StringComparison.OrdinalIgnoreCase)
+                || string.Equals(applies, NameOf(part.Class), StringComparison.OrdinalIgnoreCase)
             )
                 return true;
         }
@@ -112,7 +112,10 @@ public sealed class BotanyIndex
     }
 
     // Asked very often, and slow to make where the core runs interpreted.
-    private static readonly string[] ClassNames = Enum.GetNames<PartClass>();
+    private static readonly string[] ClassNames = Array.ConvertAll(Enum.GetNames<PartClass>(), n => n.ToLowerInvariant());
+
+    /// <summary>A class of parts as tables name it: in small letters.</summary>
+    internal static string NameOf(PartClass of) => ClassNames[(int)of];
 
     // What is said of the hairs, the tip or the edge of a part is a quality of that part.
     private static readonly Dictionary<string, string[]> Carried = new(StringComparer.Ordinal)

@@ -157,7 +157,9 @@ public sealed partial class DescriptionReader(BotanyIndex botany, IReadOnlyList<
         string Parent(ReadTaxon taxon)
         {
             var words = taxon.Name.Split(' ');
-            return words.Length > 2 && named.TryGetValue($"{words[0]} {words[1]}", out var species) && species != taxon.Id ? species
+            // An aggregate and a hybrid stand beside the species, not below it.
+            var isBelow = words.Length > 2 && RankOf(taxon.Name) is not ("aggregate" or "hybrid");
+            return isBelow && named.TryGetValue($"{words[0]} {words[1]}", out var species) && species != taxon.Id ? species
                 : words.Length > 1 && named.TryGetValue(words[0], out var genus) ? genus
                 : "";
         }

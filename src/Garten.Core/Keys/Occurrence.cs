@@ -22,9 +22,10 @@ public sealed partial record Occurrence(Origin Origin, string Establishment, int
     {
         ArgumentNullException.ThrowIfNull(statement);
         ArgumentNullException.ThrowIfNull(before);
-        if (!Headed().IsMatch(statement) && !Status().IsMatch(statement) && !Height().IsMatch(statement))
-            return null;
+        // A height at the end of another statement ("leaves ovate, up to 900 m above the sea") doesn't make that one of distribution.
         var height = Height().Match(statement);
+        if (!Headed().IsMatch(statement) && !Status().IsMatch(statement) && height is not { Success: true, Index: 0 })
+            return null;
         int? Metres(string group) =>
             height.Groups[group] is { Success: true, Value: var digits }
             && int.TryParse(digits, NumberStyles.None, CultureInfo.InvariantCulture, out var metres)
@@ -58,13 +59,17 @@ public sealed partial record Occurrence(Origin Origin, string Establishment, int
 
     // A word of how often or whence, and behind it nothing, another one, or where.
     [GeneratedRegex(
-        @"^(?:(?:very|rather|fairly|quite|locally|widely|now|formerly|probably|perhaps|not|doubtfully)\s+)*(?:common|frequent|occasional|rare|local|scarce|widespread|native|introduced|alien|naturali[sz]ed|established|casual|planted|endemic)(?=\s*$|\s*[,;.(]|\s+(?:in|on|along|near|at|by|throughout|everywhere|here|elsewhere|but|and|or|to|from|except|only|southwards|northwards|eastwards|westwards)\b)",
+        @"^(?:(?:very|rather|fairly|quite|locally|widely|now|formerly|probably|perhaps|not|doubtfully)\s+)*"
+            + @"(?:common|frequent|occasional|rare|local|scarce|widespread|native|introduced|alien|naturali[sz]ed|established|casual|planted"
+            + @"|endemic)(?=\s*$|\s*[,;.(]|\s+(?:in|on|along|near|at|by|throughout|everywhere|here|elsewhere|but|and|or|to|from|except|only"
+            + @"|southwards|northwards|eastwards|westwards)\b)",
         RegexOptions.IgnoreCase
     )]
     private static partial Regex Status();
 
     [GeneratedRegex(
-        @"(?:(?<from>\d{1,4})\s*(?:–|-|—|to)\s*|(?:up\s+)?to\s+|^)(?<to>\d{1,4})\s*m(?:etres?)?\s*(?:a\.?\s?s\.?\s?l\.?|alt\.?|above\s+(?:the\s+)?sea(?:[\s-]level)?)",
+        @"(?:(?<from>\d{1,4})\s*(?:–|-|—|to)\s*|(?:up\s+)?to\s+|^)(?<to>\d{1,4})\s*m(?:etres?)?\s*"
+            + @"(?:a\.?\s?s\.?\s?l\.?|alt\.?|above\s+(?:the\s+)?sea(?:[\s-]level)?)",
         RegexOptions.IgnoreCase
     )]
     private static partial Regex Height();

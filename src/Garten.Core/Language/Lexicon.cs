@@ -351,7 +351,7 @@ internal sealed class Lexicon
     {
         if (!_rules.TryGetValue(phrase, out var rules))
             return null;
-        var ofClass = Classes[part.Class];
+        var ofClass = BotanyIndex.NameOf(part.Class);
         foreach (var rule in rules)
         {
             foreach (var scope in rule.Scope)
@@ -362,9 +362,6 @@ internal sealed class Lexicon
         }
         return null;
     }
-
-    private static readonly Dictionary<PartClass, string> Classes = Enum.GetValues<PartClass>()
-        .ToDictionary(c => c, c => c.ToString().ToLowerInvariant());
 
     /// <summary>The part that a noun names; null where none does.</summary>
     public Part? PartOf(string noun) => _partByNoun.GetValueOrDefault(Key(noun));

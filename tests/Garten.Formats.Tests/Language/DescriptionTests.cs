@@ -71,6 +71,7 @@ public sealed class DescriptionTests(ITestOutputHelper output)
     [InlineData("Up to 900 m a.s.l.", true, "Unsaid||–900")]
     [InlineData("Common petiole 3 cm long", false, "Unsaid||")]
     [InlineData("Leaves 5–30 m", false, "Unsaid||")]
+    [InlineData("Leaves ovate, up to 900 m above the sea", false, "Unsaid||")]
     [InlineData("Local hairs beneath", false, "Unsaid||")]
     public void DistributionWordsAreTakenWhereTheyStand(string statement, bool isOf, string taken)
     {
@@ -85,7 +86,8 @@ public sealed class DescriptionTests(ITestOutputHelper output)
     {
         var flora = Reader.FloraOf(
             Reader.Read(
-                "Ossalia Hask. Shrubs.\n\nOssalia prima Hask. Leaves ovate.\n\nOssalia prima subsp. minor Osk. Leaves 1 cm.\n\nOssalia Hask. Trees."
+                "Ossalia Hask. Shrubs.\n\nOssalia prima Hask. Leaves ovate.\n\n"
+                    + "Ossalia prima subsp. minor Osk. Leaves 1 cm.\n\nOssalia Hask. Trees."
             ),
             "f",
             "F",

@@ -73,8 +73,12 @@ internal sealed class PlantRepository(NpgsqlDataSource database)
     }
 
     // Any piece of the text; what means something in a pattern means itself.
-    private static string Containing(string text) =>
-        $"%{text.Replace(@"\", @"\\", StringComparison.Ordinal).Replace("%", @"\%", StringComparison.Ordinal).Replace("_", @"\_", StringComparison.Ordinal)}%";
+    private static string Containing(string text)
+    {
+        foreach (var sign in new[] { @"\", "%", "_" })
+            text = text.Replace(sign, @"\" + sign, StringComparison.Ordinal);
+        return $"%{text}%";
+    }
 
     /// <summary>What began in a year on tagged plants, where it was looked for shortly before.</summary>
     public async Task<IReadOnlyList<SeasonFirst>> FirstsAsync(int year, CancellationToken stop)
