@@ -1,11 +1,11 @@
 using System.Runtime.InteropServices.JavaScript;
-using System.Text.Json;
 using Garten.Core.Botany;
 using Garten.Core.Contracts;
+using Garten.Core.Packs;
 
 namespace Garten.Browser;
 
-/// <summary>The core for the browser's worker: JSON in, JSON out, nothing else. What can be asked is declared in <see
+/// <summary>The core for the browser's worker: calls as JSON, what it holds in its binary forms. What can be asked is declared in <see
 /// cref="CoreCalls"/>.</summary>
 public static partial class CoreExports
 {
@@ -17,14 +17,13 @@ public static partial class CoreExports
     [JSExport]
     public static string Call(string name, string request) => CoreCalls.Named(name).Answer(request, Session);
 
-    /// <summary>Puts key versions and taxa on the shelf that walks go through, in place of those that were there.</summary>
+    /// <summary>Puts key versions and taxa in their binary form on the shelf that walks go through, in place of those that were there.</summary>
     [JSExport]
-    public static void FillShelf(string shelf) => Session.Fill(JsonSerializer.Deserialize(shelf, CoreJson.Default.Shelf)!);
+    public static void FillShelf(byte[] shelf) => Session.Fill(ShelfFile.Read(shelf));
 
-    /// <summary>Takes the vocabulary of parts and qualities, in place of the one that was there.</summary>
+    /// <summary>Takes the vocabulary of parts and qualities in its binary form, in place of the one that was there.</summary>
     [JSExport]
-    public static void LoadVocabulary(string vocabulary) =>
-        Session.Botany = new BotanyIndex(JsonSerializer.Deserialize(vocabulary, CoreJson.Default.Vocabulary)!);
+    public static void LoadVocabulary(byte[] vocabulary) => Session.Botany = new BotanyIndex(VocabularyFile.Read(vocabulary));
 
     /// <summary>Takes a flora in its binary form, in place of the one that was there. Answers with its id.</summary>
     [JSExport]

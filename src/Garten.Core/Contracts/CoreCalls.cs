@@ -196,7 +196,7 @@ public static class CoreCalls
             Json.OutlookRequest,
             Json.IReadOnlyListKeyOutlook,
             (r, session) => r.Look(session.Shelf),
-            null,
+            "keys/outlook",
             "Which couplets of which keys can't be answered on a day with the tools at hand."
         ),
         OfShelf(
@@ -294,6 +294,22 @@ public static class CoreCalls
             (r, flora) => r.Look(flora),
             "seasons/year",
             "The year of a list of taxa at a site: phenophases, when each catches the eye and when it can be named, with the shift worked out."
+        ),
+        OfFlora(
+            "inSeason",
+            Json.InSeasonRequest,
+            Json.IReadOnlyListPlaceInSeason,
+            (r, flora) => r.Look(flora),
+            "seasons/now",
+            "What flowers, fruits and can be named at some places on a day, by the flora and this year's firsts."
+        ),
+        OfFlora(
+            "figures",
+            Json.FiguresRequest,
+            Json.IReadOnlyListTaxonFigure,
+            (r, flora) => r.Draw(flora),
+            "identify/figures",
+            "Taxa as small figures for a list: what each is like in the organ that is asked for, or that tells most on a day."
         ),
         new CoreCall<VisitsRequest, VisitsResponse>(
             "planVisits",

@@ -54,6 +54,46 @@ public sealed record Shelf(
     /// <param name="botany">Makes characters of parts and qualities, where the table hasn't its own; null: it makes none.</param>
     public BenchShelf Ready(BotanyIndex? botany = null) =>
         new(new KeyShelf(Versions, Taxa), Table with { Botany = Table.Botany ?? botany }, Taxa, Taught, Corrected, Kept);
+
+    /// <summary>The same with those key versions alone that some lead to, in any number of steps; these included.</summary>
+    /// <param name="hashes">Hashes of the versions to start from.</param>
+    public Shelf ReachedFrom(IEnumerable<string> hashes)
+    {
+        ArgumentNullException.ThrowIfNull(hashes);
+        var all = new KeyShelf(Versions);
+        HashSet<string> reached = [];
+        var ahead = new Queue<KeyVersion>(hashes.Select(all.Find).OfType<KeyVersion>());
+        while (ahead.TryDequeue(out var version))
+        {
+            if (!reached.Add(version.Hash))
+                continue;
+            foreach (var lead in version.Key.Couplets.SelectMany(c => c.Leads))
+            {
+                if (lead.Destination is { Kind: DestinationKind.Key, Target: var other })
+                    all.Resolve(other, version).ToList().ForEach(ahead.Enqueue);
+            }
+        }
+        return this with { Versions = [.. Versions.Where(v => reached.Contains(v.Hash))] };
+    }
+}
+
+/// <summary>A key version by its hash alone.</summary>
+/// <param name="Hash">Hash of the version.</param>
+/// <param name="Reading">Number of its newest reading; 0 before it was read.</param>
+public sealed record ShelvedVersion(string Hash, int Reading);
+
+/// <summary>What a page needs of a shelf while the core holds it whole.</summary>
+/// <param name="Versions">The key versions.</param>
+/// <param name="Taxa">The taxa of the flora.</param>
+/// <param name="Characters">Its characters.</param>
+public sealed record ShelfInShort(IReadOnlyList<ShelvedVersion> Versions, IReadOnlyList<Taxon> Taxa, IReadOnlyList<Character> Characters)
+{
+    /// <summary>A shelf in short.</summary>
+    public static ShelfInShort Of(Shelf shelf)
+    {
+        ArgumentNullException.ThrowIfNull(shelf);
+        return new([.. shelf.Versions.Select(v => new ShelvedVersion(v.Hash, v.Reading))], shelf.Taxa, shelf.Table.Characters);
+    }
 }
 
 /// <summary>A walk through keys that the worker holds on its shelf.</summary>

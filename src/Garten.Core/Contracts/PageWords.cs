@@ -361,10 +361,15 @@ public static class PageWords
                     .. Enumerable.Range(1, 12).Select(m => (JsonNode?)DayOfYear.Of(new DateOnly(2001, m, 1))),
                 ]),
             },
+            // The core's calls that the server answers too, below the root of its API.
+            ["addresses"] = new JsonObject(
+                CoreCalls.All.Where(c => c.Address is not null).Select(c => KeyValuePair.Create(c.Name, (JsonNode?)c.Address))
+            ),
             ["limits"] = new JsonObject
             {
                 ["fewestToContrast"] = Contrast.Fewest,
                 ["mostToContrast"] = Contrast.Most,
+                ["mostShownToday"] = TodayDocument.MostShown,
                 ["planAhead"] = DayOfYear.Days - 1,
                 ["largestPictureFile"] = LargestPictureFile,
                 // How often a statement holds that has no word of frequency.

@@ -1,3 +1,4 @@
+using Garten.Core.Seasons;
 using Garten.Core.Visits;
 
 namespace Garten.Core.Contracts;
@@ -103,21 +104,71 @@ public sealed record TodayRequest(string Date, IReadOnlyList<OpenPlant> Plants, 
             .Select(g => new BusyPlace(g.Key, g.First().Question.PlaceName, g.Select(q => q.Question.SubjectId).Distinct().Count()))
             .OrderByDescending(p => p.Subjects)
             .ToList();
+        var rest = now.Except(closing).Except(tooEarly).ToList();
         return new TodayAnswer(
             all.Count,
             closing,
             tooEarly,
-            [.. now.Except(closing).Except(tooEarly)],
+            rest,
             places.FirstOrDefault(),
             [
                 .. Populations
                     .SelectMany(p => p.Threats.Select(t => new PressingThreat(p.Id, p.Taxon, p.Name, p.Place.Name, p.IsSensitive, t)))
                     .Where(t => t.Threat.DealtWith.Length == 0 && t.Threat.ActBy is { } by && by.DayNumber - day.DayNumber <= ActWithinDays)
                     .OrderBy(t => t.Threat.ActBy),
-            ]
+            ],
+            new TodayCounts(closing.Count, Subjects(closing), Subjects(tooEarly), Subjects(rest)),
+            Weeks(day, all)
         );
     }
+
+    // How far the strip of Today looks ahead.
+    private const int WeeksAhead = 8;
+
+    private static int Subjects(IEnumerable<QuestionOnDay> questions) => questions.Select(q => q.Question.SubjectId).Distinct().Count();
+
+    // What stays open all year neither opens nor closes.
+    private static IReadOnlyList<WeekAhead> Weeks(DateOnly day, IReadOnlyList<QuestionOnDay> all)
+    {
+        var windows = all.SelectMany(q => q.Question.Need.Windows.Select(w => (Of: q.Question, Window: w)))
+            .Where(w => w.Window.Length < DayOfYear.Days)
+            .ToList();
+        return
+        [
+            .. Enumerable
+                .Range(0, WeeksAhead)
+                .Select(week =>
+                {
+                    var from = day.AddDays(week * DaysOfWeek);
+                    var days = new DayWindow(DayOfYear.Of(from), DayOfYear.Add(DayOfYear.Of(from), DaysOfWeek - 1));
+                    // What opens today is open already.
+                    return new WeekAhead(
+                        from,
+                        Names(windows.Where(w => days.Holds(w.Window.From) && w.Window.From != DayOfYear.Of(day))),
+                        Names(windows.Where(w => days.Holds(w.Window.To)))
+                    );
+                }),
+        ];
+
+        static IReadOnlyList<string> Names(IEnumerable<(OpenQuestion Of, DayWindow Window)> found) =>
+            [.. found.Select(f => f.Of.Name).Distinct(StringComparer.Ordinal).Order(StringComparer.Ordinal)];
+    }
+
+    private const int DaysOfWeek = 7;
 }
+
+/// <summary>A week, with what becomes possible in it and what ends.</summary>
+/// <param name="From">Its first day.</param>
+/// <param name="Opens">Scientific names of what can be answered from some day of it on, each once.</param>
+/// <param name="Closes">Of what can be answered until some day of it.</param>
+public sealed record WeekAhead(DateOnly From, IReadOnlyList<string> Opens, IReadOnlyList<string> Closes);
+
+/// <summary>How many there are of what a list of today may hold only the first of.</summary>
+/// <param name="Closing">Questions that soon can't be answered any more.</param>
+/// <param name="ClosingSubjects">Plants and populations that these are of.</param>
+/// <param name="TooEarlySubjects">Those that were looked at too early.</param>
+/// <param name="RestSubjects">All others that have something to answer.</param>
+public sealed record TodayCounts(int Closing, int ClosingSubjects, int TooEarlySubjects, int RestSubjects);
 
 /// <summary>The visit behind the one of today.</summary>
 /// <param name="PlaceName">Where to.</param>
@@ -131,14 +182,47 @@ public sealed record NextVisit(string PlaceName, DateOnly Date);
 /// <param name="Rest">What else can be answered now.</param>
 /// <param name="Best">The place with most plants that have something to answer now; null where nothing has.</param>
 /// <param name="Threats">What has to be acted on soon, the most pressing first.</param>
+/// <param name="Counts">How many there are of each.</param>
+/// <param name="Weeks">This week and those to come, with what opens and closes in each.</param>
 public sealed record TodayAnswer(
     int Questions,
     IReadOnlyList<QuestionOnDay> Closing,
     IReadOnlyList<QuestionOnDay> TooEarly,
     IReadOnlyList<QuestionOnDay> Rest,
     BusyPlace? Best,
-    IReadOnlyList<PressingThreat> Threats
-);
+    IReadOnlyList<PressingThreat> Threats,
+    TodayCounts Counts,
+    IReadOnlyList<WeekAhead> Weeks
+)
+{
+    /// <summary>The same with the questions of so many plants and populations in each list.</summary>
+    /// <param name="subjects">How many; above 0.</param>
+    public TodayAnswer First(int subjects)
+    {
+        IReadOnlyList<QuestionOnDay> Few(IReadOnlyList<QuestionOnDay> all)
+        {
+            var some = all.Select(q => q.Question.SubjectId).Distinct().Take(subjects).ToHashSet();
+            return [.. all.Where(q => some.Contains(q.Question.SubjectId))];
+        }
+
+        return this with
+        {
+            Closing = Few(Closing),
+            TooEarly = Few(TooEarly),
+            Rest = Few(Rest),
+        };
+    }
+}
+
+/// <summary>All that the page of a day shows.</summary>
+/// <param name="Today">What to do.</param>
+/// <param name="Next">The visit behind it; null where nothing else is open.</param>
+/// <param name="InSeason">What is in season at one's places.</param>
+public sealed record TodayDocument(TodayAnswer Today, NextVisit? Next, IReadOnlyList<PlaceInSeason> InSeason)
+{
+    /// <summary>So many plants and populations of a list are shown; the others are among the visits.</summary>
+    public const int MostShown = 6;
+}
 
 /// <summary>Days that are asked for how far they are.</summary>
 /// <param name="Date">From which day, <c>YYYY-MM-DD</c>.</param>

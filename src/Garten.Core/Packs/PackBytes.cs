@@ -1,5 +1,6 @@
 using System.Buffers;
 using System.Buffers.Binary;
+using System.Text;
 
 namespace Garten.Core.Packs;
 
@@ -23,6 +24,18 @@ internal sealed class PackWriter
     public List<string> Strings { get; } = [];
 
     public byte[] Written => _to.WrittenSpan.ToArray();
+
+    /// <summary>What was written, behind a head that says what it is and has its strings.</summary>
+    public byte[] WithHead(uint magic, byte form)
+    {
+        var head = new PackWriter();
+        head.Raw(magic);
+        head.Byte(form);
+        head.Count(Strings.Count);
+        foreach (var text in Strings)
+            head.Bytes(Encoding.UTF8.GetBytes(text));
+        return [.. head.Written, .. Written];
+    }
 
     public void Byte(byte value)
     {
@@ -77,6 +90,22 @@ internal sealed class PackWriter
         Count(at);
     }
 
+    public void Maybe(string? value)
+    {
+        Flag(value is not null);
+        if (value is not null)
+            Text(value);
+    }
+
+    public void Flag(bool value) => Byte(value ? (byte)1 : (byte)0);
+
+    public void Many<T>(IReadOnlyList<T> all, Action<T> one)
+    {
+        Count(all.Count);
+        foreach (var it in all)
+            one(it);
+    }
+
     public void Texts(IReadOnlyList<string> values)
     {
         Count(values.Count);
@@ -115,7 +144,55 @@ internal sealed class PackReader(byte[] bytes)
 {
     private int _at;
 
-    public string[] Strings { get; set; } = [];
+    private string[] _strings = [];
+
+    /// <summary>Reads the head of what has one form alone.</summary>
+    /// <exception cref="PackFormatException">It is something else.</exception>
+    public void TakeHead(uint magic, byte form, string name)
+    {
+        if (Raw() != magic)
+            throw new PackFormatException($"This is no {name}.");
+        if (Byte() != form)
+            throw new PackFormatException($"This is no {name} of this version of the program.");
+        TakeStrings();
+    }
+
+    /// <summary>Reads the strings that all others name by their place.</summary>
+    public void TakeStrings()
+    {
+        var strings = new string[Count()];
+        for (var i = 0; i < strings.Length; i++)
+            strings[i] = Encoding.UTF8.GetString(Bytes());
+        _strings = strings;
+    }
+
+    /// <summary>Reads something; what is cut off or broken is said in one way.</summary>
+    public T Whole<T>(Func<T> read)
+    {
+        try
+        {
+            return read();
+        }
+        catch (Exception error) when (error is IndexOutOfRangeException or ArgumentException or OverflowException or OutOfMemoryException)
+        {
+            throw new PackFormatException($"It is cut off or broken: {error.Message}");
+        }
+    }
+
+    public T[] Many<T>(Func<T> one)
+    {
+        var count = Count();
+        if (count == 0)
+            return [];
+        var all = new T[count];
+        for (var i = 0; i < count; i++)
+            all[i] = one();
+        return all;
+    }
+
+    public string? Maybe() => Byte() == 0 ? null : Text();
+
+    public bool Flag() => Byte() == 1;
 
     public byte Byte() => bytes[_at++];
 
@@ -157,7 +234,7 @@ internal sealed class PackReader(byte[] bytes)
 
     public ReadOnlySpan<byte> Bytes() => Take(Count());
 
-    public string Text() => Strings[Count()];
+    public string Text() => _strings[Count()];
 
     public string[] Texts()
     {

@@ -1,5 +1,4 @@
 using System.Runtime.InteropServices;
-using System.Text;
 using Garten.Core.Characters;
 using Garten.Core.Floras;
 using Garten.Core.Identification;
@@ -49,25 +48,14 @@ public static class PackFile
         body.Count(table.Characters.Count);
         foreach (var character in table.Characters)
             WriteCharacter(body, character);
-        body.Count(table.Seasons.Count);
-        foreach (var window in table.Seasons)
-        {
-            foreach (var part in new[] { (int)window.Phase, window.FromMonth, window.FromDay, window.ToMonth, window.ToDay })
-                body.Count(part);
-        }
+        WriteSeasons(body, table.Seasons);
         body.Count(flora.Taxa.Count);
         foreach (var taxon in flora.Taxa)
             WriteTaxon(body, taxon);
         body.Texts(columns.Taxa);
         foreach (var column in columns.Columns)
             WriteColumn(body, column);
-        var head = new PackWriter();
-        head.Raw(Magic);
-        head.Byte(Form);
-        head.Count(body.Strings.Count);
-        foreach (var text in body.Strings)
-            head.Bytes(Encoding.UTF8.GetBytes(text));
-        return [.. head.Written, .. body.Written];
+        return body.WithHead(Magic, Form);
     }
 
     /// <summary>Reads what <see cref="Write"/> has written.</summary>
@@ -84,17 +72,12 @@ public static class PackFile
             var form = reader.Byte();
             if (form is not (Form or FormBefore))
                 throw new PackFormatException("This is no pack of this version of the program.");
-            var strings = new string[reader.Count()];
-            for (var i = 0; i < strings.Length; i++)
-                strings[i] = Encoding.UTF8.GetString(reader.Bytes());
-            reader.Strings = strings;
+            reader.TakeStrings();
             var (id, name) = (reader.Text(), reader.Text());
             var characters = new Character[reader.Count()];
             for (var i = 0; i < characters.Length; i++)
                 characters[i] = ReadCharacter(reader, form);
-            var seasons = new PhaseWindow[reader.Count()];
-            for (var i = 0; i < seasons.Length; i++)
-                seasons[i] = new PhaseWindow((Phenophase)reader.Count(), reader.Count(), reader.Count(), reader.Count(), reader.Count());
+            var seasons = ReadSeasons(reader);
             var taxa = new Taxon[reader.Count()];
             for (var i = 0; i < taxa.Length; i++)
                 taxa[i] = ReadTaxon(reader);
@@ -112,7 +95,25 @@ public static class PackFile
         }
     }
 
-    private static void WriteCharacter(PackWriter to, Character c)
+    internal static void WriteSeasons(PackWriter to, IReadOnlyList<PhaseWindow> seasons)
+    {
+        to.Count(seasons.Count);
+        foreach (var window in seasons)
+        {
+            foreach (var part in new[] { (int)window.Phase, window.FromMonth, window.FromDay, window.ToMonth, window.ToDay })
+                to.Count(part);
+        }
+    }
+
+    internal static PhaseWindow[] ReadSeasons(PackReader from)
+    {
+        var seasons = new PhaseWindow[from.Count()];
+        for (var i = 0; i < seasons.Length; i++)
+            seasons[i] = new PhaseWindow((Phenophase)from.Count(), from.Count(), from.Count(), from.Count(), from.Count());
+        return seasons;
+    }
+
+    internal static void WriteCharacter(PackWriter to, Character c)
     {
         foreach (var text in new[] { c.Id, c.Name, c.Family, c.SizeGroup, c.MeasuredFrom, c.Unit, c.Definition, c.Trap, c.TrendOf })
             to.Text(text);
@@ -137,7 +138,7 @@ public static class PackFile
         to.Texts(c.Needs?.States ?? []);
     }
 
-    private static Character ReadCharacter(PackReader from, byte form)
+    internal static Character ReadCharacter(PackReader from, byte form = Form)
     {
         var (id, name, family, group, measuredFrom, unit, definition, trap, trendOf) = (
             from.Text(),
@@ -198,7 +199,7 @@ public static class PackFile
         );
     }
 
-    private static void WriteTaxon(PackWriter to, Taxon taxon)
+    internal static void WriteTaxon(PackWriter to, Taxon taxon)
     {
         foreach (
             var text in new[]
@@ -239,7 +240,7 @@ public static class PackFile
         }
     }
 
-    private static Taxon ReadTaxon(PackReader from)
+    internal static Taxon ReadTaxon(PackReader from)
     {
         var (id, name, authorship, rank, parent, family, common, note) = (
             from.Text(),

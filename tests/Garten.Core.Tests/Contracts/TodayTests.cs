@@ -109,6 +109,49 @@ public sealed class TodayTests
     }
 
     [Fact]
+    public void TheWeeksToComeTellWhatOpensAndWhatCloses()
+    {
+        var on = new DateOnly(2026, 6, 1);
+        var answer = new TodayRequest(
+            Day,
+            [
+                Plant(Mire, "opens today", on, (Today, Today + 6)),
+                Plant(Mire, "opens in the second week", on, (Today + 7, Today + 13)) with
+                {
+                    Name = "Alvena palus",
+                },
+                Plant(Mire, "open all year", on, (1, 365)) with
+                {
+                    Name = "Alvena semper",
+                },
+                Plant(Mire, "around the year", on, (Today - 10, Today - 12)) with
+                {
+                    Name = "Alvena longa",
+                },
+            ],
+            []
+        ).Tell();
+        Assert.Equal(8, answer.Weeks.Count);
+        Assert.Equal(new DateOnly(2026, 6, 17), answer.Weeks[1].From);
+        Assert.Empty(answer.Weeks[0].Opens);
+        Assert.Equal(["Alvena montis"], answer.Weeks[0].Closes);
+        Assert.Equal(["Alvena palus"], answer.Weeks[1].Opens);
+        Assert.Equal(["Alvena palus"], answer.Weeks[1].Closes);
+        Assert.All(answer.Weeks.Skip(2), w => Assert.Empty(w.Opens.Concat(w.Closes)));
+    }
+
+    [Fact]
+    public void AListInShortHasTheFirstPlantsAndSaysHowManyThereAre()
+    {
+        var plants = Enumerable.Range(0, 9).Select(i => Plant(Mire, $"plant {i}", new DateOnly(2026, 6, 1), (Today, Today + i)));
+        var whole = new TodayRequest(Day, [.. plants], [Population(Cliff)]).Tell();
+        var answer = whole.First(2);
+        Assert.Equal(["plant 0", "plant 1"], answer.Closing.Select(q => q.Question.Label));
+        Assert.Equal(new TodayCounts(9, 9, 0, 1), answer.Counts);
+        Assert.Equal(whole.Rest, answer.Rest);
+    }
+
+    [Fact]
     public void ADayThatIsNoneIsSaidAtItsField()
     {
         Assert.Equal("date", Assert.Throws<RequestException>(() => new TodayRequest("2026-02-30", [], []).Tell()).Field);

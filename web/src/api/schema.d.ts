@@ -55,6 +55,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/keys/outlook": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Which couplets of which keys can't be answered on a day with the tools at hand. Stores nothing; the browser does the same by itself. */
+        post: operations["outlook"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/keys/reading": {
         parameters: {
             query?: never;
@@ -219,6 +236,40 @@ export interface paths {
         put?: never;
         /** The year of a list of taxa at a site: phenophases, when each catches the eye and when it can be named, with the shift worked out. Stores nothing; the browser does the same by itself. */
         post: operations["year"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/seasons/now": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What flowers, fruits and can be named at some places on a day, by the flora and this year's firsts. Stores nothing; the browser does the same by itself. */
+        post: operations["inSeason"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/identify/figures": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Taxa as small figures for a list: what each is like in the organ that is asked for, or that tells most on a day. Stores nothing; the browser does the same by itself. */
+        post: operations["figures"];
         delete?: never;
         options?: never;
         head?: never;
@@ -586,6 +637,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/today": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What to do on a day: where to go, what closes, what to act on, the weeks to come, what is in season; of each list its first six plants.
+         * @description Exact: for one's own pages. It tells the places of sensitive taxa as they are; nothing of it is to be passed on.
+         */
+        get: operations["getToday"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/vocabulary": {
         parameters: {
             query?: never;
@@ -595,6 +666,23 @@ export interface paths {
         };
         /** Parts and qualities with their terms and definitions, as they are now; the ETag is the hash of the version. */
         get: operations["getVocabulary"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/vocabulary/packed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same in the binary form that the core in the browser loads. */
+        get: operations["getPackedVocabulary"];
         put?: never;
         post?: never;
         delete?: never;
@@ -876,6 +964,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/keys/shelf/short": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What a page needs of a shelf: its versions, the taxa and the characters, without keys and descriptions. */
+        get: operations["getShelfInShort"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/keys/shelf/packed": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same shelf in the binary form that the core in the browser loads; of keys that are named by “with” only those that they lead to. */
+        get: operations["getPackedShelf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/keys/{hash}": {
         parameters: {
             query?: never;
@@ -1114,6 +1236,7 @@ export interface components {
             keyTitle: string;
             /** @description Label of the couplet. */
             couplet: string;
+            /** @description Why. */
             reason: components["schemas"]["BlockReason"];
             /** @description Names of the characters that it wants. */
             characters: string[];
@@ -2013,6 +2136,16 @@ export interface components {
                 request: components["schemas"]["SeasonRequest"];
                 answer: components["schemas"]["SeasonResponse"];
             };
+            /** @description What flowers, fruits and can be named at some places on a day, by the flora and this year's firsts. */
+            inSeason: {
+                request: components["schemas"]["InSeasonRequest"];
+                answer: components["schemas"]["PlaceInSeason"][];
+            };
+            /** @description Taxa as small figures for a list: what each is like in the organ that is asked for, or that tells most on a day. */
+            figures: {
+                request: components["schemas"]["FiguresRequest"];
+                answer: components["schemas"]["TaxonFigure"][];
+            };
             /** @description The fewest days at each place that answer all needs, within 365 days from a date. */
             planVisits: {
                 request: components["schemas"]["VisitsRequest"];
@@ -2332,6 +2465,25 @@ export interface components {
         Explanation: {
             kind: components["schemas"]["CheckKind"];
             text: string;
+        };
+        /** @description A figure that is asked for. */
+        FigureAsked: {
+            /** @description Scientific name of the taxon. */
+            name: string;
+            /**
+             * @description The character that it is to show; empty: what tells most on the day.
+             * @default
+             */
+            character: string;
+        };
+        /** @description Small figures of taxa for a list: of each the organ that is asked for, or the one that tells most on a day. */
+        FiguresRequest: {
+            /** @description The flora. */
+            floraId: string;
+            /** @description What is to be drawn. */
+            figures: components["schemas"]["FigureAsked"][];
+            /** @description The day, `YYYY-MM-DD`. */
+            date: string;
         };
         /** @description A few words typed for what was seen. */
         FindCharacterRequest: {
@@ -2757,6 +2909,17 @@ export interface components {
             implied: string;
             /** @description Why, as a sentence. */
             because: string;
+        };
+        /** @description What is in season at some places on a day. */
+        InSeasonRequest: {
+            /** @description The flora. */
+            floraId: string;
+            /** @description The day, `YYYY-MM-DD`. */
+            date: string;
+            /** @description The places. */
+            places: components["schemas"]["SeasonPlace"][];
+            /** @description What began this year on one's own plants. */
+            firsts?: null | components["schemas"]["SeasonFirst"][];
         };
         /** @description How one item of a sheet stands to one taxon. */
         ItemFit: {
@@ -3260,6 +3423,13 @@ export interface components {
             id: string;
             site: null | components["schemas"]["SeasonSite"];
         };
+        /** @description A taxon by id and name. */
+        NamedTaxon: {
+            /** @description Its id. */
+            id: string;
+            /** @description Its scientific name. */
+            name: string;
+        };
         /** @description What a list is narrowed to. Everything may be left out; what is given must all hold. */
         Narrowing: {
             /** @description Only these families. */
@@ -3548,6 +3718,7 @@ export interface components {
         OpenQuestion: {
             /** @description Its identity: that of the subject with that of the need. */
             id: string;
+            /** @description What is to be seen, and when it can be. */
             need: components["schemas"]["OpenNeed"];
             /** @description Scientific name of what grows there. */
             name: string;
@@ -3601,6 +3772,7 @@ export interface components {
             day: string;
             /** @description What is at hand besides the eye. */
             tools: components["schemas"]["Tool"][];
+            /** @description The most handling that is allowed. */
             most: components["schemas"]["Handling"];
             /** @description Hashes of the keys that stand by themselves: of these a better one may be proposed. */
             entries?: null | string[];
@@ -3867,6 +4039,30 @@ export interface components {
             elevationMetres?: null | number;
             habitats?: null | string[];
         };
+        /** @description What is in season at a place. */
+        PlaceInSeason: {
+            /**
+             * Format: uuid
+             * @description The place.
+             */
+            placeId: string;
+            /** @description Its name. */
+            name: string;
+            /** @description What flowers. */
+            inFlower: components["schemas"]["NamedTaxon"][];
+            /** @description What has fruit. */
+            inFruit: components["schemas"]["NamedTaxon"][];
+            /**
+             * Format: int32
+             * @description How many of its list can be named by what they show now.
+             */
+            nameable: number;
+            /**
+             * Format: int32
+             * @description How many are on its list.
+             */
+            listed: number;
+        };
         /** @description A plant with its history. */
         PlantDetail: {
             /**
@@ -4126,6 +4322,7 @@ export interface components {
             placeName: string;
             /** @description Whether its place is kept back. */
             isSensitive: boolean;
+            /** @description The threat. */
             threat: components["schemas"]["Threat"];
         };
         /** @description What is wrong and where, after RFC 9457. */
@@ -4291,6 +4488,7 @@ export interface components {
         };
         /** @description A question as it stands on a day. */
         QuestionOnDay: {
+            /** @description The question. */
             question: components["schemas"]["OpenQuestion"];
             /** @description Whether it can be answered then. */
             isOpen: boolean;
@@ -4753,6 +4951,21 @@ export interface components {
             /** @description The shift in words: "13 days later"; empty where there is none. */
             shiftInWords: string;
         };
+        /** @description A place of which is asked what is in season there. */
+        SeasonPlace: {
+            /**
+             * Format: uuid
+             * @description The place.
+             */
+            id: string;
+            /** @description Its name. */
+            name: string;
+            /**
+             * @description Its grid cell; empty where it has none: then the whole list counts.
+             * @default
+             */
+            cell: string;
+        };
         /** @description The year of a list of taxa. */
         SeasonRequest: {
             /** @description The flora. */
@@ -4995,6 +5208,25 @@ export interface components {
             corrected: components["schemas"]["CorrectedStatement"][];
             /** @description Older readings that answers cite; left out: none. */
             kept?: null | components["schemas"]["KeptReading"][];
+        };
+        /** @description What a page needs of a shelf while the core holds it whole. */
+        ShelfInShort: {
+            /** @description The key versions. */
+            versions: components["schemas"]["ShelvedVersion"][];
+            /** @description The taxa of the flora. */
+            taxa: components["schemas"]["Taxon"][];
+            /** @description Its characters. */
+            characters: components["schemas"]["Character"][];
+        };
+        /** @description A key version by its hash alone. */
+        ShelvedVersion: {
+            /** @description Hash of the version. */
+            hash: string;
+            /**
+             * Format: int32
+             * @description Number of its newest reading; 0 before it was read.
+             */
+            reading: number;
         };
         /** @description A part of a shift, for the arithmetic to be shown. */
         ShiftPart: {
@@ -5551,6 +5783,19 @@ export interface components {
             /** @description What to know it by, in a few words each. */
             keyMarks: string[];
         };
+        /** @description A taxon as a small figure. */
+        TaxonFigure: {
+            /** @description The name that was asked for. */
+            name: string;
+            /** @description The character that was asked for; empty where none was. */
+            character: string;
+            /** @description The taxon that the flora has by this name. */
+            taxonId: string;
+            /** @description What of it to draw. */
+            organ: components["schemas"]["Organ"];
+            /** @description What it is like, as far as the drawing needs it. */
+            description: components["schemas"]["CharacterDescription"][];
+        };
         /** @description A taxon with its description as it was read. */
         TaxonInProse: {
             /** @description The taxon. */
@@ -5747,6 +5992,41 @@ export interface components {
             best: null | components["schemas"]["BusyPlace"];
             /** @description What has to be acted on soon, the most pressing first. */
             threats: components["schemas"]["PressingThreat"][];
+            /** @description How many there are of each. */
+            counts: components["schemas"]["TodayCounts"];
+            /** @description This week and those to come, with what opens and closes in each. */
+            weeks: components["schemas"]["WeekAhead"][];
+        };
+        /** @description How many there are of what a list of today may hold only the first of. */
+        TodayCounts: {
+            /**
+             * Format: int32
+             * @description Questions that soon can't be answered any more.
+             */
+            closing: number;
+            /**
+             * Format: int32
+             * @description Plants and populations that these are of.
+             */
+            closingSubjects: number;
+            /**
+             * Format: int32
+             * @description Those that were looked at too early.
+             */
+            tooEarlySubjects: number;
+            /**
+             * Format: int32
+             * @description All others that have something to answer.
+             */
+            restSubjects: number;
+        };
+        /** @description All that the page of a day shows. */
+        TodayDocument: {
+            /** @description What to do. */
+            today: components["schemas"]["TodayAnswer"];
+            next: null | components["schemas"]["NextVisit"];
+            /** @description What is in season at one's places. */
+            inSeason: components["schemas"]["PlaceInSeason"][];
         };
         /** @description What to do on a day. */
         TodayRequest: {
@@ -5962,6 +6242,18 @@ export interface components {
             /** @description Whether it is worth a word by itself. */
             isSerious: boolean;
         };
+        /** @description A week, with what becomes possible in it and what ends. */
+        WeekAhead: {
+            /**
+             * Format: date
+             * @description Its first day.
+             */
+            from: string;
+            /** @description Scientific names of what can be answered from some day of it on, each once. */
+            opens: string[];
+            /** @description Of what can be answered until some day of it. */
+            closes: string[];
+        };
         /** @description A taxon with its probability. */
         WeighedEnd: {
             /** @description As the keys call it. */
@@ -6157,6 +6449,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BenchState"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    outlook: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["OutlookRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["KeyOutlook"][];
                 };
             };
             /** @description Bad Request */
@@ -6667,6 +7010,108 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SeasonResponse"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    inSeason: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InSeasonRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlaceInSeason"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    figures: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FiguresRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TaxonFigure"][];
                 };
             };
             /** @description Bad Request */
@@ -7406,6 +7851,37 @@ export interface operations {
             };
         };
     };
+    getToday: {
+        parameters: {
+            query?: {
+                date?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TodayDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
     getVocabulary: {
         parameters: {
             query?: never;
@@ -7422,6 +7898,26 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Vocabulary"];
+                };
+            };
+        };
+    };
+    getPackedVocabulary: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": string;
                 };
             };
         };
@@ -8037,6 +8533,50 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Shelf"];
+                };
+            };
+        };
+    };
+    getShelfInShort: {
+        parameters: {
+            query?: {
+                with?: string[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShelfInShort"];
+                };
+            };
+        };
+    };
+    getPackedShelf: {
+        parameters: {
+            query?: {
+                with?: string[];
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": string;
                 };
             };
         };

@@ -19,11 +19,14 @@ export function warmUp(): void {
   inWorker();
 }
 
-/** Puts key versions and taxa on the shelf that walks go through. */
-export const fillShelf = (shelf: Schemas["Shelf"]): Promise<void> => inWorker().fillShelf(shelf);
+/** Waits until the core has started. */
+export const whenStarted = (): Promise<void> => inWorker().ready();
 
-/** Takes the vocabulary of parts and qualities, as JSON. */
-export const loadVocabulary = (text: string): Promise<void> => inWorker().loadVocabulary(text);
+/** Puts key versions and taxa in their binary form on the shelf that walks go through. */
+export const fillShelf = (shelf: Uint8Array): Promise<void> => inWorker().fillShelf(shelf);
+
+/** Takes the vocabulary of parts and qualities in its binary form. */
+export const loadVocabulary = (vocabulary: Uint8Array): Promise<void> => inWorker().loadVocabulary(vocabulary);
 
 /** Takes a flora in its binary form; answers with its id. */
 export const loadFlora = (pack: Uint8Array): Promise<string> => inWorker().loadFlora(pack);

@@ -3,8 +3,8 @@ import { expose } from "comlink";
 // The core runs here, so that the page never waits on it.
 interface CoreExports {
   Call(name: string, request: string): string;
-  FillShelf(shelf: string): void;
-  LoadVocabulary(vocabulary: string): void;
+  FillShelf(shelf: Uint8Array): void;
+  LoadVocabulary(vocabulary: Uint8Array): void;
   LoadFlora(pack: Uint8Array): string;
   WarmUp(characters: number): boolean;
 }
@@ -35,14 +35,17 @@ function warmUp(exports: CoreExports): void {
 }
 
 const inWorker = {
+  async ready(): Promise<void> {
+    await core;
+  },
   async call(name: string, request: unknown): Promise<unknown> {
     return JSON.parse((await core).Call(name, JSON.stringify(request)));
   },
-  async fillShelf(shelf: unknown): Promise<void> {
-    (await core).FillShelf(JSON.stringify(shelf));
+  async fillShelf(shelf: Uint8Array): Promise<void> {
+    (await core).FillShelf(shelf);
   },
-  async loadVocabulary(text: string): Promise<void> {
-    (await core).LoadVocabulary(text);
+  async loadVocabulary(vocabulary: Uint8Array): Promise<void> {
+    (await core).LoadVocabulary(vocabulary);
   },
   async loadFlora(pack: Uint8Array): Promise<string> {
     const exports = await core;

@@ -103,8 +103,9 @@ export function usePlant(id: string | undefined) {
 }
 
 /** Populations with what they come to. */
-export function usePopulations() {
+export function usePopulations(isWanted = true) {
   const served = useQuery({
+    enabled: isWanted,
     queryKey: ["populations"],
     queryFn: () =>
       orKept<Schemas["PopulationDetail"][]>("populations", () =>

@@ -1,19 +1,18 @@
-import { useQuery, useQueryClient, type QueryClient } from "@tanstack/react-query";
+import { useQuery } from "@tanstack/react-query";
 import { api, ask, type Schemas } from "../api/client";
-import { core, fillShelf } from "../core/coreClient";
-import { shelfOf } from "./queries";
+import { core } from "../core/coreClient";
+import { holdShelf } from "./shelf";
 import { holdVocabulary } from "./vocabulary";
 
-async function hold(client: QueryClient, hash: string): Promise<true> {
-  const [shelf] = await Promise.all([client.fetchQuery(shelfOf([hash])), holdVocabulary()]);
-  await fillShelf(shelf);
+async function hold(hash: string): Promise<true> {
+  await Promise.all([holdShelf([hash]), holdVocabulary()]);
   return true;
 }
 
-async function read(client: QueryClient, hash: string, first: number): Promise<Schemas["ReadKey"]> {
+async function read(hash: string, first: number): Promise<Schemas["ReadKey"]> {
   const there = await ask((signal) => api.POST("/api/v1/keys/reading", { body: { hash, first }, signal }));
   if (there.kind === "answer") return there.value;
-  await hold(client, hash);
+  await hold(hash);
   return core.keyReading({ hash, first });
 }
 
@@ -22,26 +21,24 @@ async function read(client: QueryClient, hash: string, first: number): Promise<S
  * core on this device where there is no signal.
  */
 export function useKeyReadings(hash: string, first: number, enabled = true) {
-  const client = useQueryClient();
   return useQuery({
     enabled,
     // What is taught or set makes the shelf another one, and the reading with it.
     queryKey: ["shelf", "reading", hash, first],
     staleTime: Infinity,
     placeholderData: (before: Schemas["ReadKey"] | undefined) => before,
-    queryFn: () => read(client, hash, first),
+    queryFn: () => read(hash, first),
   });
 }
 
 /** Whether the core on this device holds a key with the vocabulary, for what is asked about it while somebody types. */
 export function useHeldForReading(hash: string, wanted: boolean): boolean {
-  const client = useQueryClient();
   return (
     useQuery({
       enabled: wanted,
-      queryKey: ["shelf", "held", hash],
+      queryKey: ["shelf", "held-for-reading", hash],
       staleTime: Infinity,
-      queryFn: () => hold(client, hash),
+      queryFn: () => hold(hash),
     }).data ?? false
   );
 }

@@ -1,4 +1,4 @@
-import { QueryClient, queryOptions, useQuery, useQueryClient, type Query } from "@tanstack/react-query";
+import { QueryClient, useQuery, useQueryClient, type Query } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { answerOf, api, ask, AwayError, pageOf, type Paged, type Schemas } from "../api/client";
 import { flush, MOST_FAILURES, onOutboxChange, queued, refusedCommands } from "./outbox";
@@ -50,8 +50,9 @@ export const usePeople = () =>
   });
 
 /** All plants of which something is still to be seen. */
-export const useOpenPlants = () =>
+export const useOpenPlants = (isWanted = true) =>
   useQuery({
+    enabled: isWanted,
     queryKey: ["open-plants"],
     queryFn: () =>
       orKept<Schemas["OpenPlant"][]>("open-plants", async () => {
@@ -69,8 +70,9 @@ export const useOpenPlants = () =>
   });
 
 /** What began this year on one's own plants. */
-export const useFirsts = () =>
+export const useFirsts = (isWanted = true) =>
   useQuery({
+    enabled: isWanted,
     queryKey: ["firsts"],
     queryFn: () =>
       orKept<Schemas["SeasonFirst"][]>("firsts", () =>
@@ -84,22 +86,6 @@ export const useKeys = () =>
     queryFn: () =>
       orKept<Schemas["KeySummary"][]>("keys", () => answerOf((signal) => api.GET("/api/v1/keys", { signal }))),
   });
-
-/** The key versions within reach of a walk, with those that it has followed already. */
-export const shelfOf = (versions: string[]) => {
-  const wanted = [...new Set(versions)].sort();
-  return queryOptions({
-    queryKey: ["shelf", ...wanted],
-    staleTime: 60_000,
-    queryFn: () =>
-      orKept<Schemas["Shelf"]>("shelf:" + wanted.join(), () =>
-        answerOf((signal) => api.GET("/api/v1/keys/shelf", { params: { query: { with: wanted } }, signal })),
-      ),
-  });
-};
-
-export const useShelf = (versions: string[] | undefined) =>
-  useQuery({ ...shelfOf(versions ?? []), enabled: versions !== undefined });
 
 const EPOCH = "epoch";
 

@@ -93,6 +93,13 @@ internal sealed class CoreCallHost(
         return new Shelf(versions, taxa, table, await evidence.TaughtAsync(stop), await evidence.CorrectedAsync(stop), kept);
     }
 
+    /// <summary>A shelf with those keys alone that the named ones lead to; all, where none is named.</summary>
+    public async Task<Shelf> ReachAsync(IReadOnlyCollection<string> with, CancellationToken stop)
+    {
+        var shelf = await ShelfAsync(with, stop);
+        return with.Count == 0 ? shelf : shelf.ReachedFrom(with.Select(w => TrailAnswer.ReadCitation(w).Hash));
+    }
+
     private async Task<object> ReadAsync(Type type, HttpRequest body, CancellationToken stop)
     {
         if (!body.HasJsonContentType())

@@ -107,15 +107,10 @@ internal sealed partial class FlorasFeature : IFeature
                 {
                     if (await repository.PackAsync(id, version, stop) is not { } flora)
                         return Unknown(version);
-                    var tag = $"\"{flora.ContentHash}-{PackFile.Form}\"";
-                    context.Response.Headers.ETag = tag;
-                    context.Response.Headers.CacheControl = "no-cache";
-                    return context.Request.Headers.IfNoneMatch.ToString() == tag
-                        ? Results.StatusCode(304)
-                        : Results.Bytes(flora.Pack, "application/octet-stream");
+                    return PackedAnswer.Of(context, $"{flora.ContentHash}-{PackFile.Form}", () => flora.Pack);
                 }
             )
-            .Produces<byte[]>(200, "application/octet-stream")
+            .Produces<byte[]>(200, PackedAnswer.Type)
             .Produces<ProblemReport>(404, Problem)
             .WithName("getColumns")
             .WithSummary("The same in the binary form that identification loads.");

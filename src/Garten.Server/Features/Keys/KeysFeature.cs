@@ -1,3 +1,4 @@
+using System.Security.Cryptography;
 using System.Text;
 using Garten.Core.Contracts;
 using Garten.Core.Keys;
@@ -36,6 +37,23 @@ internal sealed class KeysFeature : IFeature
             .WithName("getShelf")
             .WithSummary(
                 "What a walk goes through: the newest versions, the versions named by “with”, the flora with its character table, and what was taught."
+            );
+
+        keys.MapGet("/shelf/short", async (string[]? with, CoreCallHost host, CancellationToken stop) =>
+                TypedResults.Ok(ShelfInShort.Of(await host.ReachAsync(with ?? [], stop)))
+            )
+            .WithName("getShelfInShort")
+            .WithSummary("What a page needs of a shelf: its versions, the taxa and the characters, without keys and descriptions.");
+
+        keys.MapGet("/shelf/packed", async (string[]? with, HttpContext context, CoreCallHost host, CancellationToken stop) =>
+            {
+                var packed = ShelfFile.Write(await host.ReachAsync(with ?? [], stop));
+                return PackedAnswer.Of(context, Convert.ToHexStringLower(SHA256.HashData(packed)), () => packed);
+            })
+            .Produces<byte[]>(200, PackedAnswer.Type)
+            .WithName("getPackedShelf")
+            .WithSummary(
+                "The same shelf in the binary form that the core in the browser loads; of keys that are named by “with” only those that they lead to."
             );
 
         keys.MapGet("/{hash}", async (string hash, KeyRepository repository, CancellationToken stop) =>

@@ -25,10 +25,31 @@ internal sealed class SeasonsFeature : IFeature
     {
         services.AddMemoryCache();
         services.AddSingleton<FirstsOfYear>();
+        services.AddSingleton<TodayOfDay>();
     }
 
     public void Map(RouteGroupBuilder api)
     {
+        api.MapGet("/today", async (string? date, TodayOfDay today, TimeProvider clock, CancellationToken stop) =>
+            {
+                var day = DateOnly.FromDateTime(clock.GetLocalNow().Date);
+                return string.IsNullOrEmpty(date) || DayText.TryRead(date, out day)
+                    ? Results.Ok(await today.OnAsync(day, stop))
+                    : Problems.Result(
+                        422,
+                        "date.invalid",
+                        "There is no such date.",
+                        "Give the day as year-month-day, for example 2026-05-31.",
+                        "date"
+                    );
+            })
+            .Produces<TodayDocument>()
+            .Produces<ProblemReport>(422, Problem)
+            .Exact()
+            .WithName("getToday")
+            .WithSummary(
+                "What to do on a day: where to go, what closes, what to act on, the weeks to come, what is in season; of each list its first six plants."
+            );
         var seasons = api.MapGroup("/seasons");
         seasons
             .MapGet("/firsts", async (int? year, FirstsOfYear firsts, TimeProvider clock, CancellationToken stop) =>

@@ -25,6 +25,14 @@ internal sealed class VocabularyFeature : IFeature
             .Produces<Core.Botany.Vocabulary>()
             .WithName("getVocabulary")
             .WithSummary("Parts and qualities with their terms and definitions, as they are now; the ETag is the hash of the version.");
+        api.MapGet("/vocabulary/packed", async (HttpContext context, VocabularyRepository vocabularies, CancellationToken stop) =>
+            {
+                var current = await vocabularies.CurrentAsync(stop);
+                return PackedAnswer.Of(context, current.Hash, () => current.Packed);
+            })
+            .Produces<byte[]>(200, PackedAnswer.Type)
+            .WithName("getPackedVocabulary")
+            .WithSummary("The same in the binary form that the core in the browser loads.");
         api.MapGet(
                 "/vocabulary/versions/{hash}",
                 async (string hash, HttpContext context, VocabularyRepository vocabularies, CancellationToken stop) =>

@@ -4,6 +4,7 @@ using System.Text;
 using System.Text.Json;
 using Garten.Core.Botany;
 using Garten.Core.Contracts;
+using Garten.Core.Packs;
 using Garten.Formats;
 using Garten.Server.Database;
 using Npgsql;
@@ -16,6 +17,11 @@ namespace Garten.Server.Features.Vocabulary;
 /// <param name="Json">The vocabulary as JSON.</param>
 internal sealed record VocabularyVersion(BotanyIndex Botany, string Hash, string Json)
 {
+    private readonly Lazy<byte[]> _packed = new(() => VocabularyFile.Write(Botany.Vocabulary));
+
+    /// <summary>The same in its binary form.</summary>
+    public byte[] Packed => _packed.Value;
+
     public static VocabularyVersion Of(Core.Botany.Vocabulary vocabulary)
     {
         var json = JsonSerializer.Serialize(vocabulary, CoreJson.Default.Vocabulary);

@@ -4,8 +4,8 @@ import { closeSnackbar, enqueueSnackbar, SnackbarProvider } from "notistack";
 import { Link as RouterLink, useNavigate } from "react-router";
 import type { Schemas } from "../../api/client";
 import { Page, Part } from "../../shared/ui/Page";
-import { core } from "../../core/coreClient";
-import { useAllTaxa } from "../../offline/flora";
+import { askEither } from "../../offline/hosts";
+import { useAllTaxa } from "../../offline/taxa";
 import { useKeys, useLocalWork } from "../../offline/queries";
 import type { PlantInHand } from "../../offline/store";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
@@ -85,15 +85,15 @@ export function BenchStart() {
 /** Two ways in without a key: whatever can be seen, or a guess. */
 function WithoutKey() {
   const navigate = useNavigate();
-  const { flora, version } = useBenchFlora(undefined);
-  const taxa = useAllTaxa(flora?.id, version);
+  const { flora, host, asked } = useBenchFlora(undefined);
+  const taxa = useAllTaxa(asked);
   const begin = async (inQuestion?: string[]) => {
     const id = await beginWalk(WITHOUT_KEY, undefined, [], inQuestion);
     void navigate(`/bench/${id}/${inQuestion ? "contrast" : "sift"}`);
   };
   const guess = async (taxon: Schemas["Taxon"]) => {
     if (!flora) return;
-    const { toContrast } = await core.near({ floraId: flora.id, taxon: taxon.id });
+    const { toContrast } = await askEither("near", { floraId: flora.id, taxon: taxon.id }, host);
     await begin([taxon.id, ...toContrast]);
   };
   return (

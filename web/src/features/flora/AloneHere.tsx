@@ -6,8 +6,7 @@ import { useMemo, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { Part } from "../../shared/ui/Page";
 
-import { core } from "../../core/coreClient";
-import { useAsked } from "../../offline/flora";
+import { useAskedEither } from "../../offline/hosts";
 import { usePlaces } from "../../offline/documents";
 
 import { StateFigure } from "../../plates/StateFigure";
@@ -16,7 +15,7 @@ import { siftPlace } from "../../plant-in-hand/sift/useSift";
 
 /** States by which it is known at once: in the whole flora, and on the list of the place last recorded at. */
 export function AloneHere({ flora, taxon }: { flora: string; taxon: string }) {
-  const { flora: held, version, characters } = useBenchFlora(flora);
+  const { flora: held, version, host, characters } = useBenchFlora(flora);
   const places = usePlaces().data ?? NO_PLACES;
   const [placeId, setPlaceId] = useState(lastPlace());
   const place = places.find((p) => p.id === placeId);
@@ -27,7 +26,7 @@ export function AloneHere({ flora, taxon }: { flora: string; taxon: string }) {
         : undefined,
     [held, version, place],
   );
-  const { answer, of } = useAsked(question, core.giveaways);
+  const { answer, of } = useAskedEither("giveaways", question, host);
   if (!answer) return null;
   const isCurrent = of === question;
   const own = answer.giveaways.filter((it) => it.taxon === taxon);

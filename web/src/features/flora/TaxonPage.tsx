@@ -9,7 +9,7 @@ import type { Schemas } from "../../api/client";
 import { Page, Part } from "../../shared/ui/Page";
 import { QuietButton } from "../../shared/ui/QuietButton";
 
-import { useDescribed } from "../../offline/flora";
+import { useDescribed } from "../../offline/taxa";
 
 import { Plate } from "../../plates/Plate";
 
@@ -263,11 +263,10 @@ function Shown({ flora, page }: { flora: string; page: Schemas["TaxonPage"] }) {
 
 /** A genus or an aggregate that isn't described itself is drawn as what it is made of. */
 function Members({ flora, page }: { flora: string; page: Schemas["TaxonPage"] }) {
-  const { flora: held, version } = useBenchFlora(flora);
+  const { asked } = useBenchFlora(flora);
   const members = page.below.length > 0 ? page.below : page.related;
   const described = useDescribed(
-    held?.id,
-    version,
+    asked,
     members.map((it) => it.id),
   );
   return (

@@ -18,7 +18,7 @@ import type { Schemas } from "../../api/client";
 import { useSend } from "../../offline/mending";
 import { useComposed } from "../../offline/vocabulary";
 import { QuietButton } from "../../shared/ui/QuietButton";
-import { useKeyReading, useKeyTable, useTeaching } from "./useKeyReading";
+import { useKeyReading, useKeyCharacters, useTeaching } from "./useKeyReading";
 
 type Reading = Schemas["StatementReading"];
 type Character = Schemas["Character"];
@@ -32,7 +32,7 @@ export function StatementList({ hash }: { hash: string }) {
   const client = useQueryClient();
   const [shown, setShown] = useState(PAGE);
   const [editing, setEditing] = useState<Reading>();
-  const table = useKeyTable(editing && hash);
+  const characters = useKeyCharacters(editing && hash);
   const { refused, set } = useTeaching();
   const composed = useComposed(editing?.claims.map((claim) => claim.character) ?? NONE);
   if (!found) return <Typography role="status">Reading the statements …</Typography>;
@@ -58,11 +58,11 @@ export function StatementList({ hash }: { hash: string }) {
         ))}
       </Box>
       {found.statements.length > shown && <Button onClick={() => setShown(shown + PAGE)}>Show more</Button>}
-      {editing && table && (
+      {editing && characters && (
         <CorrectDialog
           reading={editing}
           inWords={found.statements.find((it) => it.reading === editing)?.inWords ?? ""}
-          characters={[...composed, ...table.characters]}
+          characters={[...composed, ...characters]}
           onClose={(changed) => {
             setEditing(undefined);
             if (changed) void client.invalidateQueries({ queryKey: ["shelf"] });

@@ -4,7 +4,7 @@ import { v7 as uuid } from "uuid";
 import type { Schemas } from "../../api/client";
 import { useKeyReadings } from "../../offline/keyReadings";
 import { useSend } from "../../offline/mending";
-import { useShelf } from "../../offline/queries";
+import { useShelfInShort } from "../../offline/shelf";
 
 // The first couplets are there at once; a large key takes some seconds.
 const FIRST = 20;
@@ -17,7 +17,8 @@ export function useKeyReading(hash: string) {
 }
 
 /** The characters that a key's claims are of, once they are wanted. */
-export const useKeyTable = (hash: string | undefined) => useShelf(hash === undefined ? undefined : [hash]).data?.table;
+export const useKeyCharacters = (hash: string | undefined) =>
+  useShelfInShort(hash === undefined ? undefined : [hash]).data?.characters;
 
 /** Sets readings and teaches words; what is set stays so, whatever the grammar or the glossary make of it later. */
 export function useTeaching() {

@@ -13,7 +13,8 @@ import { Page, Part } from "../../shared/ui/Page";
 import { QuietButton } from "../../shared/ui/QuietButton";
 import { useMending } from "../../offline/mending";
 import { usePlant } from "../../offline/documents";
-import { useKeys, useShelf } from "../../offline/queries";
+import { useKeys } from "../../offline/queries";
+import { useShelfInShort } from "../../offline/shelf";
 import { TrailRibbon } from "../../plant-in-hand/key/TrailRibbon";
 import { beginWalk, WITHOUT_KEY } from "../../plant-in-hand/walks";
 import { GradeShoot } from "../../shared/botany/GradeShoot";
@@ -34,9 +35,9 @@ export function PlantPage() {
   const tagging = chosen ?? Boolean(mend);
   const navigate = useNavigate();
   const keys = useKeys();
-  const shelf = useShelf(NO_VERSIONS);
+  const shelf = useShelfInShort(NO_VERSIONS);
   const found = usePlant(plantId);
-  const characters = useWithComposed(shelf.data?.table.characters ?? NO_CHARACTERS, found.data?.observations);
+  const characters = useWithComposed(shelf.data?.characters ?? NO_CHARACTERS, found.data?.observations);
   const looks = useLooks(found.data, characters);
   const open = found.data?.determinations[0]?.confirmation?.needs;
   const standing = useMemo(

@@ -16,7 +16,8 @@ import { QuietButton } from "../../shared/ui/QuietButton";
 import { useMending, useSend } from "../../offline/mending";
 import { personOf } from "../../offline/people";
 import { usePlant } from "../../offline/documents";
-import { usePeople, useShelf } from "../../offline/queries";
+import { usePeople } from "../../offline/queries";
+import { useShelfInShort } from "../../offline/shelf";
 import type { RefusedCommand, PlantInHand } from "../../offline/store";
 import { OrganSheet } from "../../plant-in-hand/sheet/OrganSheet";
 import { PlantFigure, type OrganState } from "../../plant-in-hand/PlantFigure";
@@ -60,7 +61,7 @@ function Visit({ mend }: { mend: Mend }) {
   const before = mend?.command;
   const plant = usePlant(plantId).data;
   const people = usePeople();
-  const own = useShelf(NO_VERSIONS).data?.table.characters ?? NO_CHARACTERS;
+  const own = useShelfInShort(NO_VERSIONS).data?.characters ?? NO_CHARACTERS;
   const [draft, setDraft, clear] = useTyped<Draft>(mend ? `mend:${mend.id}` : `visit:${plantId}`, () => ({
     walk: {
       id: `visit:${plantId}`,

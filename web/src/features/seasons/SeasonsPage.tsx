@@ -6,8 +6,8 @@ import type { Schemas } from "../../api/client";
 import { spoken, today, windowsInWords } from "../../shared/calendar/day";
 import { Page, Part } from "../../shared/ui/Page";
 
-import { core } from "../../core/coreClient";
-import { useAllTaxa, useAsked } from "../../offline/flora";
+import { useAllTaxa } from "../../offline/taxa";
+import { useAskedEither } from "../../offline/hosts";
 import { usePlaces } from "../../offline/documents";
 import { useFirsts } from "../../offline/queries";
 import { YearBand } from "../../shared/calendar/YearBand";
@@ -36,8 +36,8 @@ const siteOf = (place: Schemas["Place"] | undefined): Schemas["SeasonSite"] | nu
 /** What can be seen when: the list of a place, one taxon, or one's open questions, through the year. */
 export function SeasonsPage() {
   const [params, setParams] = useSearchParams();
-  const { flora, version, failure } = useBenchFlora(undefined);
-  const taxa = useAllTaxa(flora?.id, version);
+  const { flora, version, host, asked, failure } = useBenchFlora(undefined);
+  const taxa = useAllTaxa(asked);
   const places = usePlaces();
   const firsts = useFirsts();
   const documents = useOpenDocuments();
@@ -73,7 +73,7 @@ export function SeasonsPage() {
         : undefined,
     [flora, version, places.data, day, taxon, place, isShifted, params, firsts.data],
   );
-  const { answer, failure: wrong } = useAsked(question, core.year);
+  const { answer, failure: wrong } = useAskedEither("year", question, host);
   const rows = answer?.rows ?? [];
   const now = rows.filter((r) => r.year.nameableNow || r.year.conspicuousNow);
   const listed = taxon || which === "all" ? rows : now;

@@ -1,35 +1,42 @@
-import { Box, Button, Link, Typography } from "@mui/material";
-import { useMemo, type ReactNode } from "react";
+import { Box, Button, Link, Skeleton, Typography } from "@mui/material";
+import type { ReactNode } from "react";
 import { Link as RouterLink } from "react-router";
-
+import type { Schemas } from "../../api/client";
+import words from "../../api/words";
 import { spoken, today, weekday } from "../../shared/calendar/day";
 import { Page, Part } from "../../shared/ui/Page";
-import { core } from "../../core/coreClient";
-import { useAsked } from "../../offline/flora";
-import { usePlaces } from "../../offline/documents";
+import { useFigures } from "../../offline/figures";
 import { useCopyWanted } from "../../offline/queries";
+import { LineFigure } from "../../shared/botany/LineFigure";
+import { useFlora } from "../../shared/botany/queries";
 import { Callout, CautionMarks } from "../../shared/botany/Cautions";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
-import { bySubject, linkOf, useOpenDocuments, type Question } from "../../shared/calendar/questions";
-import { InSeason } from "./InSeason";
+import { bySubject, linkOf, type Question } from "../../shared/calendar/questions";
+import { InSeason, MOST_DRAWN } from "./InSeason";
+import { useToday } from "./useToday";
+import { WeekStrip } from "./WeekStrip";
 
-const MOST_SHOWN = 6;
+const figureAsked = (q: Question) => ({ name: q.question.name, character: q.question.need.character });
 
 /** What to do today: where to go, what closes, what was looked at too early, what is in season. */
 export function TodayPage() {
   const day = today();
-  const documents = useOpenDocuments();
-  const places = usePlaces();
+  const { page, isAway } = useToday(day);
+  const { flora } = useFlora(undefined);
   const copyWanted = useCopyWanted();
-  const { plants, populations, isLoaded } = documents;
-  const request = useMemo(
-    () => (isLoaded ? { date: day, plants, populations } : undefined),
-    [isLoaded, day, plants, populations],
-  );
-  const { answer } = useAsked(request, core.today);
+  const answer = page?.today;
   const best = answer?.best;
-  const next = useAsked(request, core.nextVisit).answer?.[0];
+  const next = page?.next;
   const first = answer?.closing[0];
+  const figureOf = useFigures(flora?.id, [
+    ...[answer?.closing, answer?.tooEarly, answer?.rest]
+      .flatMap((it) => bySubject(it ?? NONE))
+      .flatMap(([q]) => (q ? figureAsked(q) : [])),
+    ...(answer?.threats ?? []).map((it) => ({ name: it.taxon, character: "" })),
+    ...(page?.inSeason ?? []).flatMap((it) =>
+      it.inFlower.slice(0, MOST_DRAWN).map(({ name }) => ({ name, character: "" })),
+    ),
+  ]);
   return (
     <Page
       title={weekday(day)}
@@ -39,7 +46,8 @@ export function TodayPage() {
         </Button>
       }
     >
-      {documents.isAway && (
+      {!page && !isAway && <Awaited />}
+      {isAway && !page && (
         <Typography role="alert">
           The server doesn’t answer just now; what is open appears as soon as it does.
         </Typography>
@@ -56,7 +64,7 @@ export function TodayPage() {
           )}{" "}
           {first?.closes && (
             <Box component="span" sx={{ color: "signal.conflict" }}>
-              ▲ {count(answer.closing.length, "window")} {answer.closing.length === 1 ? "closes" : "close"} within two
+              ▲ {count(answer.counts.closing, "window")} {answer.counts.closing === 1 ? "closes" : "close"} within two
               weeks, the first on {spoken(first.closes)}.
             </Box>
           )}
@@ -76,6 +84,7 @@ export function TodayPage() {
           </Typography>
         </Callout>
       )}
+      {answer && <WeekStrip weeks={answer.weeks} />}
       <Box
         sx={{ display: "grid", columnGap: 4, gridTemplateColumns: { xs: "1fr", md: "1fr 1fr" }, alignItems: "start" }}
       >
@@ -87,6 +96,7 @@ export function TodayPage() {
                   <Line
                     key={it.threat.id}
                     link={`/populations/${it.population}`}
+                    figure={figureOf({ name: it.taxon, character: "" })}
                     name={it.taxon}
                     where={`${it.name}, ${it.placeName}`}
                     isKeptBack={it.isSensitive}
@@ -100,21 +110,39 @@ export function TodayPage() {
               </Lines>
             </Part>
           )}
-          <Asked id="closing" title="Before it closes" questions={answer?.closing ?? NONE}>
+          <Asked
+            id="closing"
+            title="Before it closes"
+            questions={answer?.closing ?? NONE}
+            of={answer?.counts.closingSubjects}
+            figureOf={figureOf}
+          >
             {(q) => (
               <Box component="span" sx={{ color: "signal.conflict", fontWeight: 700 }}>
                 ▲ until {spoken(q.closes ?? day)}
               </Box>
             )}
           </Asked>
-          <Asked id="too-early" title="Looked at too early, ready now" questions={answer?.tooEarly ?? NONE}>
+          <Asked
+            id="too-early"
+            title="Looked at too early, ready now"
+            questions={answer?.tooEarly ?? NONE}
+            of={answer?.counts.tooEarlySubjects}
+            figureOf={figureOf}
+          >
             {(q) => (
               <Box component="span" sx={{ color: "signal.open", fontWeight: 700 }}>
                 ◐ not there on {spoken(q.question.lookedOn ?? day)}
               </Box>
             )}
           </Asked>
-          <Asked id="open-now" title="Can be answered today" questions={answer?.rest ?? NONE} />
+          <Asked
+            id="open-now"
+            title="Can be answered today"
+            questions={answer?.rest ?? NONE}
+            of={answer?.counts.restSubjects}
+            figureOf={figureOf}
+          />
           {answer?.questions === 0 && (
             <Typography>
               Nothing is open. Take a plant to{" "}
@@ -125,7 +153,7 @@ export function TodayPage() {
             </Typography>
           )}
         </Box>
-        <InSeason day={day} places={places.data ?? []} />
+        <InSeason places={page?.inSeason ?? []} figureOf={figureOf} />
       </Box>
     </Page>
   );
@@ -143,6 +171,7 @@ function Lines({ children }: { children: ReactNode }) {
 
 interface LineProps {
   link: string;
+  figure: Schemas["TaxonFigure"] | undefined;
   name: string;
   where: string;
   isKeptBack?: boolean;
@@ -152,12 +181,15 @@ interface LineProps {
 
 function Line(props: LineProps) {
   return (
-    <Box component="li" sx={{ py: 0.75, borderTop: "1px dotted", borderColor: "rule" }}>
-      <Link component={RouterLink} to={props.link} sx={{ fontSize: "1.0625rem" }}>
-        <TaxonLabel name={props.name} />
-      </Link>
-      <span data-kept-back={props.isKeptBack ? "" : undefined}>, {props.where}</span> {props.marks}
-      <Typography variant="body2">{props.children}</Typography>
+    <Box component="li" sx={{ display: "flex", gap: 1.25, py: 0.75, borderTop: "1px dotted", borderColor: "rule" }}>
+      <LineFigure figure={props.figure} />
+      <Box sx={{ minWidth: 0 }}>
+        <Link component={RouterLink} to={props.link} sx={{ fontSize: "1.0625rem" }}>
+          <TaxonLabel name={props.name} />
+        </Link>
+        <span data-kept-back={props.isKeptBack ? "" : undefined}>, {props.where}</span> {props.marks}
+        <Typography variant="body2">{props.children}</Typography>
+      </Box>
     </Box>
   );
 }
@@ -166,22 +198,26 @@ interface AskedProps {
   id: string;
   title: string;
   questions: Question[];
+  /** How many plants and populations there are, with those that aren't listed here. */
+  of: number | undefined;
+  figureOf: (it: Schemas["FigureAsked"]) => Schemas["TaxonFigure"] | undefined;
   children?: (first: Question) => ReactNode;
 }
 
 // Questions of a kind, those of one plant or population together.
-function Asked({ id, title, questions, children }: AskedProps) {
+function Asked({ id, title, questions, of = 0, figureOf, children }: AskedProps) {
   const subjects = bySubject(questions);
   if (subjects.length === 0) return null;
   return (
     <Part id={id} title={title}>
       <Lines>
-        {subjects.slice(0, MOST_SHOWN).map((own) => {
+        {subjects.slice(0, words.limits.mostShownToday).map((own) => {
           const q = own[0];
           return (
             q && (
               <Line
                 key={q.question.subjectId}
+                figure={figureOf(figureAsked(q))}
                 link={linkOf(q)}
                 name={q.question.name}
                 where={[q.question.label, q.question.placeName].filter(Boolean).join(", ")}
@@ -194,14 +230,27 @@ function Asked({ id, title, questions, children }: AskedProps) {
           );
         })}
       </Lines>
-      {subjects.length > MOST_SHOWN && (
+      {of > words.limits.mostShownToday && (
         <Typography variant="body2" sx={{ mt: 0.5 }}>
           <Link component={RouterLink} to="/visits">
-            {subjects.length - MOST_SHOWN} more in the visits
+            {of - words.limits.mostShownToday} more in the visits
           </Link>
         </Typography>
       )}
     </Part>
+  );
+}
+
+/** The form of what comes, in its place. */
+function Awaited() {
+  return (
+    <Box role="status" aria-label="Working out the day">
+      <Skeleton variant="text" sx={{ fontSize: "1.4rem", maxWidth: "60ch" }} />
+      <Skeleton variant="rectangular" height={120} sx={{ my: 2 }} />
+      {[0, 1, 2].map((i) => (
+        <Skeleton key={i} variant="rectangular" height={58} sx={{ mb: 1.5, maxWidth: 560 }} />
+      ))}
+    </Box>
   );
 }
 

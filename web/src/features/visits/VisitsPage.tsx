@@ -5,9 +5,8 @@ import type { Schemas } from "../../api/client";
 import { today } from "../../shared/calendar/day";
 
 import { Page, Part } from "../../shared/ui/Page";
-import { core } from "../../core/coreClient";
-import { useAsked } from "../../offline/flora";
-import { useShelf } from "../../offline/queries";
+import { started, useAskedEither } from "../../offline/hosts";
+import { useShelfInShort } from "../../offline/shelf";
 
 import { Choice } from "../../shared/form/Choice";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
@@ -29,7 +28,7 @@ const ways = [
 export function VisitsPage() {
   const from = today();
   const documents = useOpenDocuments();
-  const characters = useShelf(NO_VERSIONS).data?.table.characters ?? [];
+  const characters = useShelfInShort(NO_VERSIONS).data?.characters ?? [];
   const [way, setWay] = useState<"places" | "trips">("places");
   const known = useQuestions(from, documents);
   const questions = known ?? NO_QUESTIONS;
@@ -38,7 +37,7 @@ export function VisitsPage() {
       questions.length === 0 ? undefined : { from, needs: asNeeds(questions, way === "trips") },
     [questions, from, way],
   );
-  const { answer, failure, of } = useAsked(request, core.planVisits);
+  const { answer, failure, of } = useAskedEither("planVisits", request, started);
   const subjects = bySubject(questions).length;
   const byId = new Map(questions.map((q) => [q.question.id, q]));
   const days = way === "trips" ? "trip" : "day";

@@ -5,8 +5,8 @@ import { startTransition, useMemo, useState } from "react";
 import { useNavigate, useParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { Page, Part } from "../../shared/ui/Page";
-import { core } from "../../core/coreClient";
-import { useAllTaxa, useAsked } from "../../offline/flora";
+import { useAllTaxa } from "../../offline/taxa";
+import { useAskedEither } from "../../offline/hosts";
 import { usePlaces } from "../../offline/documents";
 import type { ConfirmSettings } from "../../offline/store";
 import { KeepForm } from "../keep/KeepForm";
@@ -34,9 +34,9 @@ const plainConfirm: ConfirmSettings = { rules: "confirmed-list", explanations: {
 function Confirm({ walkId }: { walkId: string }) {
   const navigate = useNavigate();
   const { walk, setWalk, change } = useStoredWalk(walkId);
-  const { flora, version, characters, failure } = useBenchFlora(walk?.floraId, walk?.observations);
+  const { flora, version, host, asked, characters, failure } = useBenchFlora(walk?.floraId, walk?.observations);
   const places = usePlaces().data;
-  const taxa = useAllTaxa(flora?.id, version);
+  const taxa = useAllTaxa(asked);
   const [organ, setOrgan] = useState<{ organ: Schemas["Organ"]; focus: string }>();
   const [keeping, setKeeping] = useState(false);
   const found = places?.find((p) => p.id === walk?.form.placeId);
@@ -55,7 +55,7 @@ function Confirm({ walkId }: { walkId: string }) {
       options: { prior, at: place, date, narrowing: walk.sift?.narrowing ?? null, looks: false, why: [] },
     };
   }, [chosen, walk, flora, version, sheet, prior, place, date]);
-  const ranked = useAsked(ranking, core.sift);
+  const ranked = useAskedEither("sift", ranking, host);
   const leader = ranked.answer?.standing.find((it) => it.taxon !== NOT_ON_LIST)?.taxon;
   const taxon = chosen ?? leader;
   const question = useMemo((): Schemas["ConfirmRequest"] | undefined => {
@@ -75,7 +75,7 @@ function Confirm({ walkId }: { walkId: string }) {
       ),
     };
   }, [flora, version, taxon, sheet, place, date, prior, settings]);
-  const { answer, of, failure: asking } = useAsked(question, core.confirm);
+  const { answer, of, failure: asking } = useAskedEither("confirm", question, host);
   const byId = useMemo(() => new Map(taxa.map((t) => [t.id, t])), [taxa]);
 
   if (walk === null) return <WalkGone />;

@@ -2,8 +2,7 @@ import { Box, Typography } from "@mui/material";
 import { useMemo } from "react";
 import type { Schemas } from "../../api/client";
 import { QuietButton } from "../../shared/ui/QuietButton";
-import { core } from "../../core/coreClient";
-import { useAsked } from "../../offline/flora";
+import { started, useAskedEither } from "../../offline/hosts";
 import { spoken, today } from "../../shared/calendar/day";
 import { YearBand } from "../../shared/calendar/YearBand";
 
@@ -30,12 +29,12 @@ export function OpenNeeds({ answer, date, place, onLook }: Props) {
           },
     [needs, from, place],
   );
-  const plan = useAsked(question, core.planVisits).answer;
+  const plan = useAskedEither("planVisits", question, started).answer;
   const standing = useMemo(
     () => ({ date: from, questions: needs.map(({ id, windows }) => ({ id, windows })) }),
     [needs, from],
   );
-  const stands = useAsked(standing, core.questionStatus).answer;
+  const stands = useAskedEither("questionStatus", standing, started).answer;
   if (needs.length === 0) {
     return (
       <Typography>

@@ -5,8 +5,8 @@ import { startTransition, useEffect, useMemo, useRef, useState } from "react";
 import { Link as RouterLink, useNavigate, useParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { Page } from "../../shared/ui/Page";
-import { core } from "../../core/coreClient";
-import { useAllTaxa, useAsked, useDescribed } from "../../offline/flora";
+import { useAskedEither } from "../../offline/hosts";
+import { useAllTaxa, useDescribed, type AskedFlora } from "../../offline/taxa";
 import { usePlaces } from "../../offline/documents";
 import type { PlantInHand } from "../../offline/store";
 import { KeepForm } from "../keep/KeepForm";
@@ -32,9 +32,9 @@ export function ContrastPage() {
 function Contrast({ walkId }: { walkId: string }) {
   const navigate = useNavigate();
   const { walk, setWalk, change } = useStoredWalk(walkId);
-  const { flora, version, characters, failure } = useBenchFlora(walk?.floraId, walk?.observations);
+  const { flora, version, host, asked, characters, failure } = useBenchFlora(walk?.floraId, walk?.observations);
   const places = usePlaces().data ?? NO_PLACES;
-  const taxa = useAllTaxa(flora?.id, version);
+  const taxa = useAllTaxa(asked);
   const [organ, setOrgan] = useState<{ organ: Schemas["Organ"]; focus: string }>();
   const [keeping, setKeeping] = useState(false);
   const top = useRef<HTMLDivElement>(null);
@@ -44,7 +44,7 @@ function Contrast({ walkId }: { walkId: string }) {
   );
   const byId = useMemo(() => new Map(taxa.map((t) => [t.id, t])), [taxa]);
   const nameOf = (id: string) => byId.get(id)?.name ?? id;
-  const described = useDescribed(flora?.id, version, compared);
+  const described = useDescribed(asked, compared);
   const own = useOwnPlants(
     compared.flatMap((id) => byId.get(id) ?? []),
     walk?.form.placeId,
@@ -67,8 +67,8 @@ function Contrast({ walkId }: { walkId: string }) {
       plants: plantKey ? (sheets.data ?? []) : [],
     };
   }, [walk, flora, version, compared, plantKey, sheets.data]);
-  const { answer, failure: asking } = useAsked(question, core.contrast);
-  const near = useNear(flora?.id, version, compared[0]);
+  const { answer, failure: asking } = useAskedEither("contrast", question, host);
+  const near = useNear(asked, compared[0]);
 
   const onTable = keeping ? "keep" : (organ?.focus ?? "");
   const first = useRef(true);
@@ -309,10 +309,10 @@ const NO_TAXA: string[] = [];
 const NO_LOOKS: Schemas["Observation"][] = [];
 
 /** What the first of the compared is taken for. */
-function useNear(floraId: string | undefined, version: string | undefined, taxon: string | undefined): string[] {
+function useNear({ floraId, version, host }: AskedFlora, taxon: string | undefined): string[] {
   const question = useMemo(
     () => (floraId && version && taxon ? { floraId, taxon } : undefined),
     [floraId, version, taxon],
   );
-  return useAsked(question, core.near).answer?.taxa ?? NO_TAXA;
+  return useAskedEither("near", question, host).answer?.taxa ?? NO_TAXA;
 }

@@ -5,8 +5,8 @@ import { useMemo } from "react";
 import { Link as RouterLink, useParams, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { Page } from "../../shared/ui/Page";
-import { core } from "../../core/coreClient";
-import { useAllTaxa, useAsked } from "../../offline/flora";
+import { useAllTaxa } from "../../offline/taxa";
+import { useAskedEither } from "../../offline/hosts";
 import { usePlaces } from "../../offline/documents";
 import { StateFigure } from "../../plates/StateFigure";
 import { months, today } from "../../shared/calendar/day";
@@ -24,8 +24,8 @@ export function CribPage() {
   const { floraId = "" } = useParams();
   const [search, setSearch] = useSearchParams();
   const places = usePlaces().data ?? [];
-  const { flora, version, characters, failure } = useBenchFlora(floraId);
-  const taxa = useAllTaxa(flora?.id, version);
+  const { flora, version, host, asked, characters, failure } = useBenchFlora(floraId);
+  const taxa = useAllTaxa(asked);
   const month = Number(search.get("month") ?? Number(today().slice(5, 7)));
   const wanted = search.get("place") ?? lastPlace();
   const place = places.find((p) => p.id === wanted);
@@ -38,9 +38,9 @@ export function CribPage() {
       narrowing: place ? { recordedHere: true } : null,
     };
   }, [flora, version, place, month]);
-  const asked = useAsked(question, core.giveaways);
-  const answer = asked.of === question ? asked.answer : undefined;
-  const asking = asked.failure;
+  const found = useAskedEither("giveaways", question, host);
+  const answer = found.of === question ? found.answer : undefined;
+  const asking = found.failure;
   const set = (part: Record<string, string>) =>
     setSearch({ place: wanted, month: String(month), ...part }, { replace: true });
   const byTaxon = new Map<string, Schemas["NamedGiveaway"][]>();

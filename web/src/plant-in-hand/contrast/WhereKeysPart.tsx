@@ -1,11 +1,10 @@
 import { Box, Link, Typography } from "@mui/material";
-import { useEffect, useMemo, useState } from "react";
+import { useMemo } from "react";
 import { Link as RouterLink } from "react-router";
 import type { Schemas } from "../../api/client";
-import { core, fillShelf } from "../../core/coreClient";
-import { useAsked } from "../../offline/flora";
-import { useShelf } from "../../offline/queries";
-import { useVocabulary } from "../../offline/vocabulary";
+import { useAskedEither, useHost } from "../../offline/hosts";
+import { useHeldShelf } from "../../offline/shelf";
+import { useHeldVocabulary } from "../../offline/vocabulary";
 import { NamesLabel, TaxonLabel } from "../../shared/botany/TaxonLabel";
 
 interface Props {
@@ -17,17 +16,13 @@ const NO_VERSIONS: string[] = [];
 
 /** The couplet of each key that parts the taxa, beside what the descriptions say and what was seen on the plant. */
 export function WhereKeysPart({ names, sheet }: Props) {
-  const shelf = useShelf(NO_VERSIONS);
-  const vocabulary = useVocabulary();
-  const [filled, setFilled] = useState<Schemas["Shelf"]>();
-  useEffect(() => {
-    if (shelf.data) void fillShelf(shelf.data).then(() => setFilled(shelf.data));
-  }, [shelf.data]);
+  const shelf = useHeldShelf(NO_VERSIONS);
+  const vocabulary = useHeldVocabulary();
+  const host = useHost(shelf.data !== undefined && vocabulary.isSettled, "");
   const key = names.join("|");
-  const isReady = filled !== undefined && vocabulary.isSettled;
-  const question = useMemo(() => (isReady ? { names: key.split("|"), sheet } : undefined), [isReady, key, sheet]);
-  const { answer, of, failure } = useAsked(question, core.keysParting);
-  if (shelf.isError && !filled) return null;
+  const question = useMemo(() => ({ names: key.split("|"), sheet }), [key, sheet]);
+  const { answer, of, failure } = useAskedEither("keysParting", question, host);
+  if (shelf.isError && !answer) return null;
   if (failure) return <Typography role="alert">{failure}</Typography>;
   const found = answer && of?.names.join("|") === key ? answer : undefined;
   return (

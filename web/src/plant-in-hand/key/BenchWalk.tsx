@@ -49,7 +49,7 @@ function PlantInHand({ walkId }: { walkId: string }) {
   );
   // What says nothing of the plants behind these keys isn't asked for, unless the couplet on the table does.
   const usable = bench.bench?.usable;
-  const all = useWithComposed(bench.table?.characters ?? NO_CHARACTERS, bench.walk?.observations);
+  const all = useWithComposed(bench.characters ?? NO_CHARACTERS, bench.walk?.observations);
   const characters = all.filter(
     (c) =>
       !usable ||
@@ -57,7 +57,7 @@ function PlantInHand({ walkId }: { walkId: string }) {
       usable.includes(c.id) ||
       asked.has(c.id) ||
       c.id === organ?.focus ||
-      !bench.table?.characters.includes(c),
+      !bench.characters?.includes(c),
   );
   const seenNow = (character: Schemas["Character"]) => !bench.bench?.notNow.includes(character.id);
   const organs: OrganState[] = [...new Set(characters.map((c) => c.organ))].map((it) => {

@@ -2,8 +2,8 @@ import { Box, Button, ButtonBase, Link, Typography } from "@mui/material";
 import { useEffect, useState } from "react";
 import type { Schemas } from "../../api/client";
 import words from "../../api/words";
-import { core, fillShelf } from "../../core/coreClient";
-import { useShelf } from "../../offline/queries";
+import { askEither, useHost } from "../../offline/hosts";
+import { useHeldShelf } from "../../offline/shelf";
 import { today } from "../../shared/calendar/day";
 
 type Tool = Schemas["Tool"];
@@ -35,21 +35,17 @@ export function useAtHand() {
 
 /** What awaits one who starts each key today, with what is at hand. */
 export function useOutlook(entries: string[] | undefined) {
-  const shelf = useShelf(NONE);
+  const shelf = useHeldShelf(NONE);
+  const host = useHost(shelf.data !== undefined, "");
   const asked = entries?.join();
   const { atHand, change } = useAtHand();
   const [outlook, setOutlook] = useState<Map<string, Schemas["KeyOutlook"]>>();
   useEffect(() => {
-    if (!shelf.data || asked === undefined) return;
+    if (asked === undefined) return;
     let current = true;
     const ask = async () => {
-      await fillShelf(shelf.data);
-      const found = await core.outlook({
-        day: today(),
-        tools: atHand.tools,
-        most: atHand.most,
-        entries: asked.split(","),
-      });
+      const question = { day: today(), tools: atHand.tools, most: atHand.most, entries: asked.split(",") };
+      const found = await askEither("outlook", question, host);
       if (current) setOutlook(new Map(found.map((it) => [it.keyVersion, it])));
     };
     // Without it the keys can be followed all the same.
@@ -57,7 +53,7 @@ export function useOutlook(entries: string[] | undefined) {
     return () => {
       current = false;
     };
-  }, [shelf.data, atHand, asked]);
+  }, [host, atHand, asked]);
   return { outlook, atHand, change };
 }
 

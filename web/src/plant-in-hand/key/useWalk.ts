@@ -1,8 +1,8 @@
-import { useVocabulary } from "../../offline/vocabulary";
+import { useHeldVocabulary } from "../../offline/vocabulary";
 import { useEffect, useMemo, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
-import { core, fillShelf } from "../../core/coreClient";
-import { useShelf } from "../../offline/queries";
+import { askEither, useHost } from "../../offline/hosts";
+import { useHeldShelf, useShelfInShort } from "../../offline/shelf";
 import { useStoredWalk } from "../useStoredWalk";
 import { today } from "../../shared/calendar/day";
 
@@ -21,6 +21,8 @@ interface View {
   /** An answered couplet that is open again to be changed, with its answer. */
   reopened?: { open: OpenCouplet; lead: number | null; sureness: Schemas["Sureness"] };
 }
+
+const NO_TAXA: Schemas["Taxon"][] = [];
 
 const names = (a: CoupletName, b: CoupletName) => a.keyVersion === b.keyVersion && a.couplet === b.couplet;
 
@@ -47,38 +49,33 @@ export function useWalk(walkId: string) {
           : [],
     [first],
   );
-  const shelf = useShelf(wanted);
-  const [filled, setFilled] = useState<Schemas["Shelf"]>();
-  useEffect(() => {
-    if (!shelf.data) return;
-    const data = shelf.data;
-    void fillShelf(data).then(
-      () => setFilled(data),
-      (error: Error) => setFailure(error.message),
-    );
-  }, [shelf.data]);
-
+  const shelf = useShelfInShort(wanted);
+  const held = useHeldShelf(wanted);
   // Keys are read by it, and looks at parts and qualities can't be weighed without.
-  const vocabulary = useVocabulary();
-  const isReady = filled !== undefined && vocabulary.isSettled;
-  const readBy = vocabulary.data?.tag;
+  const vocabulary = useHeldVocabulary();
+  const host = useHost(held.data !== undefined && vocabulary.isSettled, wanted?.join() ?? "");
+  const readBy = `${held.data} ${vocabulary.version}`;
   useEffect(() => {
-    if (!walk?.start || !isReady) return;
+    if (!walk?.start || wanted === undefined) return;
     const ask = ++asked.current;
     const work = async () => {
-      const bench = await core.bench({
-        start: walk.start,
-        answers: walk.answers,
-        observations: walk.observations ?? [],
-        hand: walk.hand ?? [],
-        day: walk.form.date || today(),
-      });
+      const bench = await askEither(
+        "bench",
+        {
+          start: walk.start,
+          answers: walk.answers,
+          observations: walk.observations ?? [],
+          hand: walk.hand ?? [],
+          day: walk.form.date || today(),
+        },
+        host,
+      );
       const next: View = { bench, state: bench.walk };
       const all = bench.answers;
       const given = reopenedName && all.find((a) => names(a, reopenedName));
       if (given) {
         const others = all.filter((a) => !names(a, given));
-        const open = (await core.walk({ start: walk.start, answers: others })).open;
+        const open = (await askEither("walk", { start: walk.start, answers: others }, host)).open;
         const couplet = open.find((o) => o.keyVersion === given.keyVersion && o.couplet.label === given.couplet);
         if (couplet) next.reopened = { open: couplet, lead: given.lead, sureness: given.sureness ?? "sure" };
       }
@@ -86,7 +83,7 @@ export function useWalk(walkId: string) {
       if (ask === asked.current) setView(next);
     };
     work().catch((error: unknown) => setFailure(error instanceof Error ? error.message : String(error)));
-  }, [walk, filled, isReady, readBy, reopenedName]);
+  }, [walk, wanted, host, readBy, reopenedName]);
 
   const open = view?.state.open ?? [];
   const path =
@@ -99,11 +96,11 @@ export function useWalk(walkId: string) {
     setWalk,
     failure:
       failure ??
-      (shelf.isError && !shelf.data
+      (held.isError && !held.data && !view
         ? "The keys can’t be fetched just now. The walk is kept on this device; it opens when the server answers."
         : undefined),
-    taxa: filled?.taxa ?? [],
-    table: filled?.table,
+    taxa: shelf.data?.taxa ?? NO_TAXA,
+    characters: shelf.data?.characters,
     bench: view?.bench,
     verdictOf,
     state: view?.state,
@@ -115,7 +112,7 @@ export function useWalk(walkId: string) {
     answer: (couplet: CoupletName, lead: number | null, sureness: Schemas["Sureness"]) => {
       if (!walk) return;
       const before = walk.answers.find((a) => a.keyVersion === couplet.keyVersion && a.reading);
-      const reading = before?.reading ?? filled?.versions.find((v) => v.hash === couplet.keyVersion)?.reading ?? 0;
+      const reading = before?.reading ?? shelf.data?.versions.find((v) => v.hash === couplet.keyVersion)?.reading ?? 0;
       const given = { ...couplet, lead, sureness, reading };
       const at = walk.answers.findIndex((a) => names(a, couplet));
       const answers = at < 0 ? [...walk.answers, given] : walk.answers.map((a, i) => (i === at ? given : a));

@@ -6,7 +6,7 @@ import { useNavigate, useParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { Page } from "../../shared/ui/Page";
 
-import { useAllTaxa, useDescribed } from "../../offline/flora";
+import { useAllTaxa, useDescribed } from "../../offline/taxa";
 import { KeepForm } from "../keep/KeepForm";
 import { OrganSheet } from "../sheet/OrganSheet";
 import { PlantFigure, type OrganState } from "../PlantFigure";
@@ -35,19 +35,18 @@ export function SiftPage() {
 function Sift({ walkId }: { walkId: string }) {
   const navigate = useNavigate();
   const { walk, setWalk, change } = useStoredWalk(walkId);
-  const { flora, floras, version, characters, failure } = useBenchFlora(walk?.floraId, walk?.observations);
+  const { flora, floras, asked: askedFlora, characters, failure } = useBenchFlora(walk?.floraId, walk?.observations);
   const [opened, setOpened] = useState<string[]>([]);
-  const sift = useSift(walk, flora?.id, version, opened);
+  const sift = useSift(walk, askedFlora, opened);
   const { answer, settings } = sift;
   const [organ, setOrgan] = useState<{ organ: Schemas["Organ"]; focus?: string }>();
   const [keeping, setKeeping] = useState(false);
   const [all, setAll] = useState(false);
   const table = useRef<HTMLDivElement>(null);
-  const taxa = useAllTaxa(flora?.id, version);
+  const taxa = useAllTaxa(askedFlora);
   const drawn = answer?.standing.slice(0, MOST_DRAWN * 4).map((it) => it.taxon) ?? [];
   const described = useDescribed(
-    flora?.id,
-    version,
+    askedFlora,
     drawn.filter((id) => id !== NOT_ON_LIST),
   );
   const byId = useMemo(() => new Map(taxa.map((taxon) => [taxon.id, taxon])), [taxa]);

@@ -1,7 +1,7 @@
 import { useMemo } from "react";
 import type { Schemas } from "../../api/client";
-import { core } from "../../core/coreClient";
-import { useAsked } from "../../offline/flora";
+import { useAskedEither } from "../../offline/hosts";
+import type { AskedFlora } from "../../offline/taxa";
 import { usePlaces } from "../../offline/documents";
 import type { SiftSettings, PlantInHand } from "../../offline/store";
 import { useAtHand } from "../key/Outlook";
@@ -23,8 +23,7 @@ export const siftPlace = (place: Schemas["Place"] | undefined): Schemas["SiftPla
 /** A plant's sheet sifted against the flora that the core holds. */
 export function useSift(
   walk: PlantInHand | null | undefined,
-  floraId: string | undefined,
-  version: string | undefined,
+  { floraId, version, host }: AskedFlora,
   /** Taxa whose reasons are open, besides the first one's. */
   why: string[],
 ) {
@@ -52,6 +51,6 @@ export function useSift(
       },
     };
   }, [walk, floraId, version, settings, place, atHand, why]);
-  const { answer, failure } = useAsked(question, core.sift);
+  const { answer, failure } = useAskedEither("sift", question, host);
   return { answer, failure, settings, place, places: places.data ?? [], atHand, changeAtHand };
 }

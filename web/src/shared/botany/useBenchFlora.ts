@@ -1,23 +1,25 @@
 import type { Schemas } from "../../api/client";
 import { useCoreFlora } from "../../offline/flora";
-import { hasComposed, useVocabulary, useWithComposed } from "../../offline/vocabulary";
+import { useHost } from "../../offline/hosts";
+import { hasComposed, useHeldVocabulary, useWithComposed } from "../../offline/vocabulary";
 import { useCharacters, useFlora } from "./queries";
 
-/** The flora of a plant in hand, its characters, and the core holding it, with what it needs for the looks on the sheet. */
-export function useBenchFlora(floraId: string | undefined, looks?: Schemas["Observation"][]) {
+/** The flora of a plant in hand, its characters, and who answers questions about it: the core on this device once it holds it. */
+export function useBenchFlora(floraId: string | undefined, looks?: Schemas["Observation"][], isAsked = true) {
   const isWanted = hasComposed(looks);
-  const vocabulary = useVocabulary(isWanted);
+  const vocabulary = useHeldVocabulary(isWanted);
   const { flora, floras, failed } = useFlora(floraId);
-  const held = useCoreFlora(flora?.id);
-  const characters = useCharacters(flora?.id);
+  const held = useCoreFlora(isAsked ? flora?.id : undefined, flora?.version);
+  const host = useHost(held.data !== undefined && vocabulary.isSettled, `${flora?.id} ${flora?.version}`);
+  const characters = useCharacters(isAsked ? flora?.id : undefined);
   const all = useWithComposed(characters.data ?? NONE, looks);
+  const version = flora && `${flora.id} ${flora.version} ${isWanted ? (vocabulary.version ?? "") : ""}`.trim();
   return {
     flora,
     floras: floras.filter((f) => f.version > 0),
-    version:
-      held.data && vocabulary.isSettled
-        ? `${held.data} ${isWanted ? (vocabulary.data?.tag ?? "") : ""}`.trim()
-        : undefined,
+    host,
+    asked: { floraId: flora?.id, version, host },
+    version,
     characters: all,
     failure:
       failed || (held.isError && !held.data)

@@ -11,9 +11,9 @@ import { today } from "./day";
 export type Question = Schemas["QuestionOnDay"];
 
 /** What is open of plants and of populations, and whether it has been fetched. */
-export function useOpenDocuments() {
-  const open = useOpenPlants();
-  const populations = usePopulations();
+export function useOpenDocuments(isWanted = true) {
+  const open = useOpenPlants(isWanted);
+  const populations = usePopulations(isWanted);
   return {
     plants: open.data ?? NO_PLANTS,
     populations: populations.data ?? NO_POPULATIONS,

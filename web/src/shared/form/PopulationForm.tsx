@@ -2,7 +2,7 @@ import { useBenchFlora } from "../botany/useBenchFlora";
 import { Autocomplete, Box, Button, TextField, Typography } from "@mui/material";
 import { v7 as uuid } from "uuid";
 import { useFields } from "./useFields";
-import { useAllTaxa } from "../../offline/flora";
+import { useAllTaxa } from "../../offline/taxa";
 import type { Schemas } from "../../api/client";
 import { useSend } from "../../offline/mending";
 import type { Command } from "../../offline/store";
@@ -17,8 +17,8 @@ export function PopulationForm(props: {
 }) {
   const { placeId, start, mends, onDone } = props;
   const send = useSend(mends);
-  const { flora, version } = useBenchFlora(undefined);
-  const taxa = useAllTaxa(flora?.id, version);
+  const { asked } = useBenchFlora(undefined);
+  const taxa = useAllTaxa(asked);
   const { values, field, set, refuse, submit, elsewhere } = useFields({
     name: start?.name ?? "",
     taxon: start?.taxon ?? "",

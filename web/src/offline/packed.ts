@@ -1,0 +1,42 @@
+import { AwayError } from "../api/client";
+import { keep, kept } from "./store";
+
+/** Something in its binary form, with the tag of its version. */
+export interface Packed {
+  tag: string;
+  bytes: Uint8Array<ArrayBuffer>;
+}
+
+/** Something in its binary form: fetched where it changed, and kept on this device; without a server as it was kept. */
+export async function packed(name: string, address: string): Promise<Packed> {
+  const before = await kept<Packed>(name);
+  try {
+    const response = await fetch(address);
+    if (!response.ok) throw new AwayError();
+    const tag = response.headers.get("ETag") ?? "";
+    if (before?.tag === tag) return before;
+    const now = { tag, bytes: new Uint8Array(await response.arrayBuffer()) };
+    await keep(name, now);
+    return now;
+  } catch (error) {
+    if (before) return before;
+    throw error;
+  }
+}
+
+/** Has the core hold one thing of a kind at a time; what it holds already isn't given to it again. */
+export function holder(load: (bytes: Uint8Array) => Promise<unknown>) {
+  let loaded: { name: string; ready: Promise<unknown> } | undefined;
+  return async (name: string, { tag, bytes }: Packed): Promise<string> => {
+    const version = `${name} ${tag}`;
+    if (loaded?.name !== version) loaded = { name: version, ready: load(bytes) };
+    const own = loaded;
+    try {
+      await own.ready;
+    } catch (error) {
+      if (loaded === own) loaded = undefined;
+      throw error;
+    }
+    return version;
+  };
+}
