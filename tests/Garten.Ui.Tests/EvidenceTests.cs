@@ -51,7 +51,7 @@ public sealed class EvidenceTests(GartenSite site) : IClassFixture<GartenSite>
         browser.Click("torn or worn");
         browser.UntilText("8.5 cm (mean of 2");
         browser.Press(Keys.Escape);
-        browser.UntilText("Weakest turn: couplet 2.");
+        browser.UntilText("Least certain couplet: 2.");
         browser.ShouldBeAccessible();
         browser.Click("Open couplet 2 again");
         browser.UntilText("Open again");
@@ -65,13 +65,13 @@ public sealed class EvidenceTests(GartenSite site) : IClassFixture<GartenSite>
         browser.Find("[name=recorder]").SendKeys("Runa Velt");
         browser.Click("Keep the record");
         browser.UntilText("Stands now");
-        browser.UntilText("Evidence sheet");
+        browser.UntilText("Evidence");
         browser.UntilText("struck out: torn or worn");
         browser.ShouldBeAccessible();
         // Determined again, the plant brings its sheet along.
         browser.Click("Determine it again");
         browser.Click("Key to Vellorna");
-        browser.UntilText("By the sheet:");
+        browser.UntilText("By the evidence:");
         browser.ShouldHaveNoErrors();
     }
 
@@ -119,9 +119,9 @@ public sealed class EvidenceTests(GartenSite site) : IClassFixture<GartenSite>
         browser.ShouldBeAccessible();
         browser.Click("Teach it for all texts");
         browser.Until(() => browser.All("[aria-labelledby=unknown-words] button").Count < before, "the taught word is known");
-        browser.Click("Sift its taxa");
+        browser.Click("Identify by characters");
         browser.UntilText("10 taxa on the list");
-        browser.UntilText("Look next at");
+        browser.UntilText("Best to check next");
         browser.ShouldHaveNoErrors();
     }
 

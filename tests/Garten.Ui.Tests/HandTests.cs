@@ -463,7 +463,7 @@ public sealed partial class HandTests(GartenSite site) : IClassFixture<GartenSit
         State(browser, "toothed");
         browser.Press(Keys.Escape);
         browser.UntilText("Couplet 1");
-        browser.Click("Confirm");
+        browser.Click("Check the name");
         browser.Until(() => browser.Path.EndsWith("/confirm", StringComparison.Ordinal), "Confirm");
         browser.Click("Look now");
         browser.UntilText("Looked at:");

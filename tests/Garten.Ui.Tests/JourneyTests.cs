@@ -91,7 +91,7 @@ public sealed class JourneyTests(GartenSite site) : IClassFixture<GartenSite>
         browser.UntilText("behind the hedge");
         Assert.StartsWith(
             "/api/v1/records.csv",
-            new Uri(browser.Control("Take away as CSV").GetAttribute("href")!).AbsolutePath,
+            new Uri(browser.Control("Export as CSV").GetAttribute("href")!).AbsolutePath,
             StringComparison.Ordinal
         );
         browser.TabTo("Taxon");

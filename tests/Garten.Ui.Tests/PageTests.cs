@@ -37,7 +37,7 @@ public sealed class PageTests(GartenSite site) : IClassFixture<GartenSite>
                 ("/keys", "Paste a key"),
                 ($"/keys/{key}", "Couplets"),
                 ("/keys/new", "Try it with an example"),
-                ("/records", "Take away as CSV"),
+                ("/records", "Export as CSV"),
                 ("/visits", "no fewer will do"),
                 ($"/plants/{plant}", "Stands now"),
                 ("/", "In season at your places"),

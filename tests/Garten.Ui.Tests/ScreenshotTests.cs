@@ -60,7 +60,7 @@ public sealed class ScreenshotTests(GartenInJune site) : IClassFixture<GartenInJ
         browser.Press(OpenQA.Selenium.Keys.Escape);
         // The sheet holds the other path for likelier, and says so; it doesn't jump there by itself.
         browser.Click("Go on there");
-        browser.UntilText("By the sheet: Leaning");
+        browser.UntilText("By the evidence: Leaning");
         Shoot(browser, "bench-key");
         browser.Click("Keep it as it stands");
         browser.UntilText("kept as an open set");
@@ -75,7 +75,7 @@ public sealed class ScreenshotTests(GartenInJune site) : IClassFixture<GartenInJ
         browser.Open("/plants");
         browser.UntilText("Populations");
         browser.ClickLink("/plants/", "Lychnora bipartita");
-        browser.UntilText("Evidence sheet");
+        browser.UntilText("Evidence");
         browser.UntilText("underground part");
         Shoot(browser, "plant-year");
         browser.Open("/plants");
@@ -112,7 +112,7 @@ public sealed class ScreenshotTests(GartenInJune site) : IClassFixture<GartenInJ
         browser.UntilText("271 parts");
         browser.Click("leaf");
         browser.Click("attachment of the leaf");
-        browser.UntilText("easily taken for clasping");
+        browser.UntilText("easily confused with clasping");
         browser.Run("scrollTo(0,0)");
         Shoot(browser, "glossary");
         browser.Open("/glossary/define");
@@ -122,7 +122,7 @@ public sealed class ScreenshotTests(GartenInJune site) : IClassFixture<GartenInJ
         browser.Type("What it means", "Two arms that bend back to the skin.");
         Shoot(browser, "define");
         browser.Open("/bench");
-        browser.Click("Sift by what can be seen");
+        browser.Click("Identify by characters");
         browser.UntilText("Nothing seen yet");
         browser.Click("Change");
         browser.SetDate("input[type=date]", "2026-06-10");
@@ -134,7 +134,7 @@ public sealed class ScreenshotTests(GartenInJune site) : IClassFixture<GartenInJ
         State("kind of fruit", "plumed achene");
         browser.Press(OpenQA.Selenium.Keys.Escape);
         browser.Click("Inflorescence");
-        State("bracts of the head", "in one row");
+        State("phyllaries", "in one row");
         browser.Press(OpenQA.Selenium.Keys.Escape);
         browser.UntilText("Crepessa laevis");
         browser.Run("scrollTo(0,0)");
@@ -144,18 +144,18 @@ public sealed class ScreenshotTests(GartenInJune site) : IClassFixture<GartenInJ
         browser.UntilText("all of it");
         Shoot(browser, "confirm");
         browser.Find("nav[aria-label='Ways to name the plant'] a[href$='/sift']").Click();
-        browser.UntilText("In question");
+        browser.UntilText("Shortlist");
         foreach (var name in new[] { "Crepessa laevis", "Crepessa hirsuta" })
         {
-            if (browser.Control($"In question: {name}").GetAttribute("aria-pressed") == "false")
-                browser.Click($"In question: {name}");
+            if (browser.Control($"Shortlist: {name}").GetAttribute("aria-pressed") == "false")
+                browser.Click($"Shortlist: {name}");
         }
         browser.Click("Contrast the");
         browser.UntilText("speaks for");
         browser.UntilText("Check now");
         browser.Run("scrollTo(0,0)");
         Shoot(browser, "contrast");
-        browser.Click("Sift");
+        browser.Click("By characters");
         browser.Click("Leaf");
         browser.Click("Something else …");
         browser.Type("Type what you see", "lvs glabrous beneath, petiole 12 14 15 mm");

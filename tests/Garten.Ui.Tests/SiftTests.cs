@@ -29,7 +29,7 @@ public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
     {
         var browser = site.Browse(390, 844, touch: true);
         browser.Open("/bench");
-        browser.Tap("Sift by what can be seen");
+        browser.Tap("Identify by characters");
         browser.UntilText("Nothing seen yet: 73 taxa");
         browser.Tap("Leaf");
         browser.Tap("Something else …");
@@ -70,7 +70,7 @@ public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
     {
         var browser = site.Browse();
         browser.Open("/bench");
-        browser.Click("Sift by what can be seen");
+        browser.Click("Identify by characters");
         browser.UntilText("Nothing seen yet: 73 taxa");
         browser.ShouldBeAccessible();
         At(browser, "Lang Meadow", "2026-06-10");
@@ -84,7 +84,7 @@ public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
         browser.Press(Keys.Escape);
         browser.UntilText("Senecorra discoidea");
         browser.Click("Inflorescence");
-        State(browser, "bracts of the head", "overlapping");
+        State(browser, "phyllaries", "overlapping");
         browser.Press(Keys.Escape);
         browser.UntilText("Crepessa hirsuta, ");
         // What speaks against another one stands with it.
@@ -92,8 +92,8 @@ public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
         browser.UntilText("✕ conflicts");
         browser.ShouldBeAccessible();
         browser.ShouldFitTheScreen();
-        browser.Click("In question: Crepessa ambigua");
-        browser.Click("Contrast the 2 in question");
+        browser.Click("Shortlist: Crepessa ambigua");
+        browser.Click("Contrast the 2 of the shortlist");
         browser.UntilText("speaks for Crepessa hirsuta");
         browser.UntilText("Seen on this plant");
         browser.UntilText("life span");
@@ -104,7 +104,7 @@ public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
         browser.Find("[name=recorder]").SendKeys("Runa Velt");
         browser.Click("Keep the record");
         browser.UntilText("Named by what was seen, without a key.");
-        browser.UntilText("Evidence sheet");
+        browser.UntilText("Evidence");
         browser.ShouldBeAccessible();
         // Determined again it brings its sheet along, with or without a key.
         browser.Click("Determine it again");
@@ -137,14 +137,14 @@ public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
     {
         var browser = site.Browse();
         browser.Open("/bench");
-        browser.Click("Sift by what can be seen");
+        browser.Click("Identify by characters");
         browser.UntilText("Nothing seen yet");
         At(browser, "Ossa Moor", "2026-06-10");
         foreach (
             var (organ, character, state) in new[]
             {
                 ("Fruit", "kind of fruit", "plumed achene"),
-                ("Inflorescence", "bracts of the head", "in one row"),
+                ("Inflorescence", "phyllaries", "in one row"),
                 ("Stem", "hairs of the stem", "hairless"),
             }
         )
@@ -199,7 +199,7 @@ public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
         browser.UntilText("This plant");
         browser.ShouldBeAccessible();
         browser.Press(Keys.Escape);
-        browser.Click("Sift");
+        browser.Click("By characters");
         browser.UntilText("Seen");
         browser.ShouldBeAccessible();
         browser.ShouldHaveNoErrors();
@@ -210,7 +210,7 @@ public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
     {
         var browser = site.Browse(390, 844, touch: true);
         browser.Open("/bench");
-        browser.Tap("Sift by what can be seen");
+        browser.Tap("Identify by characters");
         browser.UntilText("Nothing seen yet");
         browser.ShouldFitTheScreen();
         browser.Tap("Change");
@@ -225,7 +225,7 @@ public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
         browser.ShouldBeAccessible();
         browser.Tap("Lift: Carpess");
         browser.Until(() => !browser.Text.Contains("Narrowed to", StringComparison.Ordinal), "the whole list again");
-        browser.Tap("Look next at");
+        browser.Tap("Best to check next");
         browser.UntilText("asked for by the list");
         browser.ShouldFitTheScreen();
         browser.ShouldBeAccessible();
@@ -237,7 +237,7 @@ public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
     {
         var browser = site.Browse();
         browser.Open("/flora/torvane");
-        browser.Click("What gives them away");
+        browser.Click("Diagnostic here");
         browser.UntilText("taxa are on the list");
         browser.Go("/flora/torvane/crib?month=6");
         browser.UntilText("awn: straight awn");
@@ -251,10 +251,10 @@ public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
         browser.Click("Contrast them");
         browser.UntilText("It is this one");
         // In Sift it is said where it is at hand, and where it was seen.
-        browser.Click("Sift");
+        browser.Click("By characters");
         browser.Click("Leaf");
         State(browser, "ligule", "a row of hairs");
-        browser.UntilText("Seen, and alone on this list of 73: ligule: a row of hairs → Festorra ciliata");
+        browser.UntilText("Seen, and diagnostic here, alone on this list of 73: ligule: a row of hairs → Festorra ciliata");
         browser.ShouldHaveNoErrors();
     }
 
@@ -263,7 +263,7 @@ public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
     {
         var browser = site.Browse();
         browser.Open("/bench");
-        browser.Click("Sift by what can be seen");
+        browser.Click("Identify by characters");
         browser.UntilText("Nothing seen yet: 73 taxa");
         site.Relay.TakeAway();
         try
@@ -275,7 +275,7 @@ public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
             State(browser, "colour of the flower", "blue");
             browser.Press(Keys.Escape);
             browser.UntilText("Seen");
-            browser.UntilText("In question");
+            browser.UntilText("Shortlist");
         }
         finally
         {

@@ -42,7 +42,7 @@ internal static class Checks
     private static ConfirmCheck Lead(ConfirmSheet sheet)
     {
         if (sheet.Items.Count == 0)
-            return Open(CheckKind.Lead, "Nothing that counts has been seen yet.", "A first look at the plant.");
+            return Open(CheckKind.Lead, "Nothing that counts has been seen yet.", "A first observation of the plant.");
         var best = Enumerable.Range(0, sheet.Weighed.Probability.Length).MaxBy(t => sheet.Weighed.Probability[t]);
         var said = $"By what was seen it holds {Percent.OfProbability(sheet.Probability)}.";
         if (sheet.Weighed.None > sheet.Probability)
@@ -55,11 +55,15 @@ internal static class Checks
             return Fail(
                 CheckKind.Lead,
                 $"{said} {sheet.NameOf(best)} is likelier ({Percent.OfProbability(sheet.Weighed.Probability[best])}).",
-                $"Looks that speak against {sheet.NameOf(best)}; or that name."
+                $"Observations that speak against {sheet.NameOf(best)}; or that name."
             );
         return sheet.Probability / Math.Max(1e-12, 1 - sheet.Probability) >= ConfirmSheet.ExcludedFrom
             ? Pass(CheckKind.Lead, said)
-            : Open(CheckKind.Lead, $"{said} Other names share the rest.", "Further looks; those that tell most stand under Sift.");
+            : Open(
+                CheckKind.Lead,
+                $"{said} Other names share the rest.",
+                "Further observations; what is best to check next stands under By characters."
+            );
     }
 
     private static ConfirmCheck Diagnostics(ConfirmSheet sheet, List<Diagnostic> diagnostics)
@@ -99,7 +103,7 @@ internal static class Checks
             return Fail(
                 CheckKind.LookAlikes,
                 $"What was seen speaks for {Names(better)}.",
-                "Check the looks that speak against this name, or take the other one."
+                "Check the observations that speak against this name, or take the other one."
             );
         var hopeless = open.Where(a => a.Missing.Length == 0).ToList();
         if (hopeless.Count > 0)
@@ -114,7 +118,7 @@ internal static class Checks
     private static ConfirmCheck Conflicts(ConfirmSheet sheet)
     {
         if (sheet.Items.Count == 0)
-            return Open(CheckKind.Conflicts, "Nothing that counts has been seen yet.", "A first look at the plant.");
+            return Open(CheckKind.Conflicts, "Nothing that counts has been seen yet.", "A first observation of the plant.");
         var conflicts = sheet.Items.Where(i => i.FitOf(sheet.Row) == Fit.Conflicts).ToList();
         var doubtful = sheet.Items.Count(i => i.FitOf(sheet.Row) == Fit.Doubtful);
         // A look that carries a note has been thought about by who noted it.
@@ -127,15 +131,15 @@ internal static class Checks
             return Fail(
                 CheckKind.Conflicts,
                 $"{string.Join("; ", unexplained.Select(Words))}.",
-                "Look again; measure several; or say on the sheet why it is so on this plant."
+                "Look again; measure several; or say in the evidence why it is so on this plant."
             );
         if (conflicts.Count > 0)
-            return Pass(CheckKind.Conflicts, $"{conflicts.Count} in conflict, explained on the sheet.");
+            return Pass(CheckKind.Conflicts, $"{conflicts.Count} in conflict, explained in the evidence.");
         return Pass(
             CheckKind.Conflicts,
             doubtful == 0
                 ? "Nothing seen conflicts."
-                : $"Nothing seen conflicts; {doubtful} {(doubtful == 1 ? "look is" : "looks are")} doubtful."
+                : $"Nothing seen conflicts; {doubtful} {(doubtful == 1 ? "observation is" : "observations are")} doubtful."
         );
     }
 
@@ -146,7 +150,7 @@ internal static class Checks
         var said =
             $"{seen.Characters} {(seen.Characters == 1 ? "character" : "characters")} of {organs}; {(times.Count == 0 ? "none of them tied to a time of the year" : "from " + string.Join(", ", times))}.";
         if (seen.Characters == 0)
-            return Open(CheckKind.Coverage, "Nothing of the plant has been seen yet.", "A first look at it.");
+            return Open(CheckKind.Coverage, "Nothing of the plant has been seen yet.", "A first observation of it.");
         if (seen.Times.Count >= 2 || seen.TimesThereAre.Count < 2 && seen.Times.Count == seen.TimesThereAre.Count)
             return Pass(
                 CheckKind.Coverage,
@@ -166,15 +170,19 @@ internal static class Checks
             .Holding.Where(o => o.Outcome != Outcome.OutOfReach && sheet.Items.Any(i => i.Item.Character.Id == o.Character))
             .ToList();
         if (looks.Count == 0)
-            return Open(CheckKind.Material, "There is no material yet.", "A first look at the plant.");
+            return Open(CheckKind.Material, "There is no material yet.", "A first observation of the plant.");
         if (looks.TrueForAll(o => o.Context.Stage is Stage.Seedling or Stage.Sapling or Stage.Juvenile))
             return Concern(
                 CheckKind.Material,
-                "All looks are at a young plant.",
-                "A look at a grown plant beside it, or at this one later."
+                "All observations are of a young plant.",
+                "An observation of a grown plant beside it, or at this one later."
             );
         if (looks.TrueForAll(o => o.Context.Shaping != Shaping.Unsaid))
-            return Concern(CheckKind.Material, "The plant is browsed, mown or cut throughout.", "A look at a shoot that was left to grow.");
+            return Concern(
+                CheckKind.Material,
+                "The plant is browsed, mown or cut throughout.",
+                "An observation of a shoot that was left to grow."
+            );
         var loose = looks
             .Where(o => o.Context.Attachment is Attachment.Beneath or Attachment.PerhapsNeighbours)
             .Select(o => sheet.Sifter.Table.Find(o.Character)?.Name ?? o.Character)

@@ -393,6 +393,14 @@ public static class CoreCalls
             null,
             "Populations, with what waits on the device to be sent."
         ),
+        OfRequest(
+            "search",
+            Json.SearchRequest,
+            Json.IReadOnlyListFindable,
+            (r, session) => r.Find(session),
+            null,
+            "What is found of a text among some things, the taxa of a flora and the terms of the glossary."
+        ),
         OfRequest("days", Json.DaysRequest, Json.IReadOnlyListDayDistance, (r, _) => r.Tell(), null, "How far days are from a day."),
         OfRequest(
             "looks",

@@ -24,6 +24,7 @@ namespace Garten.Core.Contracts;
     RespectRequiredConstructorParameters = true,
     Converters = [
         typeof(CamelCaseWords<Grade>),
+        typeof(CamelCaseWords<FoundKind>),
         typeof(CamelCaseWords<CheckKind>),
         typeof(CamelCaseWords<CheckVerdict>),
         typeof(CamelCaseWords<ReportKind>),
@@ -161,6 +162,8 @@ namespace Garten.Core.Contracts;
 [JsonSerializable(typeof(InSeasonRequest))]
 [JsonSerializable(typeof(IReadOnlyList<PlaceInSeason>))]
 [JsonSerializable(typeof(FiguresRequest))]
+[JsonSerializable(typeof(SearchRequest))]
+[JsonSerializable(typeof(IReadOnlyList<Findable>))]
 [JsonSerializable(typeof(IReadOnlyList<TaxonFigure>))]
 [JsonSerializable(typeof(IReadOnlyList<NextVisit>))]
 [JsonSerializable(typeof(LooksRequest))]

@@ -175,9 +175,9 @@ public static class PageWords
         new Dictionary<Grade, string>
         {
             [Grade.Tentative] = "Tentative",
-            [Grade.Reasoned] = "Reasoned",
-            [Grade.Corroborated] = "Corroborated",
-            [Grade.Confirmed] = "Confirmed",
+            [Grade.Reasoned] = "Supported",
+            [Grade.Corroborated] = "Well supported",
+            [Grade.Confirmed] = "Fully supported",
             [Grade.Verified] = "Verified",
         };
 

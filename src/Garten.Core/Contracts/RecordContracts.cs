@@ -250,7 +250,7 @@ public sealed record DeterminationDetail(
 /// <param name="TaggedOn">When it was tagged; null where it wasn't.</param>
 /// <param name="Site">Where it stands; null where no position was taken.</param>
 /// <param name="Finding">How to find it again.</param>
-/// <param name="PopulationId">The population it is a pegged plant of; null for a plant by itself.</param>
+/// <param name="PopulationId">The population it is a marked plant of; null for a plant by itself.</param>
 /// <param name="Version">Version of label, position and finding.</param>
 /// <param name="Unreadable">Facts of it that can't be read; nothing is worked out with them.</param>
 /// <param name="IsSensitive">Whether its place is kept back in whatever leaves the program.</param>

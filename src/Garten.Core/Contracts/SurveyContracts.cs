@@ -51,7 +51,7 @@ public sealed record Finding(string Landmark, double? BearingDegrees, double? Di
 /// <param name="Recorder">Who tagged it.</param>
 /// <param name="Site">Where it stands; null where no position was taken.</param>
 /// <param name="Finding">How to find it again; null where nothing is said.</param>
-/// <param name="PopulationId">The population it is a pegged plant of; null for a plant by itself.</param>
+/// <param name="PopulationId">The population it is a marked plant of; null for a plant by itself.</param>
 /// <param name="Version">Of a known plant: the version that is changed.</param>
 public sealed record TagPlantCommand(
     Guid Id,
@@ -155,7 +155,7 @@ public sealed record Threat(Guid Id, DateOnly NotedOn, string Text, DateOnly? Ac
 /// <param name="Place">Where it grows.</param>
 /// <param name="Bounds">What is counted and where it ends.</param>
 /// <param name="Counts">All counts, oldest first, superseded ones too.</param>
-/// <param name="Pegs">Its pegged plants.</param>
+/// <param name="Pegs">Its marked plants.</param>
 /// <param name="Threats">What threatens it, the nearest day first.</param>
 /// <param name="Summary">What all of it comes to.</param>
 /// <param name="Cautions">What to mind before it is touched.</param>

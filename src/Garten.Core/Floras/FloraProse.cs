@@ -101,7 +101,7 @@ public static class FloraProse
         var joined =
             rest.Count == 0 ? first.Name : $"{first.Name}, {string.Join(", ", rest)}".Replace(", or ", " or ", StringComparison.Ordinal);
         return cell.Misread is { Count: > 0 } misread
-            ? $"{joined} (often taken for {string.Join(" or ", misread.Select(m => Name(character, m)))})"
+            ? $"{joined} (often confused with {string.Join(" or ", misread.Select(m => Name(character, m)))})"
             : joined;
     }
 

@@ -8,7 +8,7 @@ namespace Garten.Core.Identification;
 /// <param name="Taxon">Id of the taxon.</param>
 /// <param name="Character">Id of the character.</param>
 /// <param name="State">Id of the state.</param>
-/// <param name="Text">In words: "bracts of the head: overtopping the head".</param>
+/// <param name="Text">In words: "phyllaries: overlapping".</param>
 public sealed record Giveaway(string Taxon, string Character, string State, string Text);
 
 /// <summary>What is alone on a list: one look names the plant.</summary>
@@ -23,12 +23,18 @@ public static class Giveaways
     // and nine observers of ten score it right.
     private const double Reliable = 0.9;
 
+    // How it grows and what kind of fruit it has belong to whole groups: a plant that the list lacks may well share them. What stands behind the
+    // dot is the quality, where a character is made of part and quality.
+    private static readonly string[] OfWholeGroups = ["growth-form", "fruit-type", "kind"];
+
+    private static bool IsOfWholeGroup(string character) => OfWholeGroups.Contains(character[(character.LastIndexOf('.') + 1)..]);
+
     // No part hangs on another through more steps than this.
     private const int MostNested = 4;
 
     /// <summary>
     /// States that hold in one taxon of a list and in no other, all others being described in the character, or without the part it is of.
-    /// Where a plant grows gives nothing away.
+    /// Where a plant grows gives nothing away, nor do its growth form and its kind of fruit: no list says that it is complete for a group.
     /// </summary>
     /// <param name="columns">What the taxa are like.</param>
     /// <param name="listed">Per row whether the taxon is on the list.</param>
@@ -45,6 +51,8 @@ public static class Giveaways
         {
             var character = column.Character;
             if (character.IsQuantity || character.Reliability < Reliable || character.Organ == Organ.Site)
+                continue;
+            if (IsOfWholeGroup(character.Id))
                 continue;
             if (!Array.TrueForAll(rows, t => column.Of()[t] > 0 || IsWithout(columns, character, t)))
                 continue;

@@ -105,7 +105,7 @@ internal sealed class CoupletWeighing(WeighedSheet sheet, EvidenceOptions option
             : odds.ToString("0.#", CultureInfo.InvariantCulture);
         return call switch
         {
-            CoupletCall.Unseen => "Nothing of this couplet is on the sheet yet.",
+            CoupletCall.Unseen => "Nothing of this couplet has been observed yet.",
             CoupletCall.Clear => $"Clear: lead {best + 1}, {figure} to 1.",
             CoupletCall.Leaning => $"Leaning to lead {best + 1}, {figure} to 1.",
             _ => $"Undecided: lead {best + 1} is ahead by {figure} to 1 only.",

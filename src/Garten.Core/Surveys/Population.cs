@@ -44,7 +44,7 @@ public sealed record PopulationCount(
 /// <param name="Visits">What was found of it.</param>
 public sealed record PeggedPlant(Guid Id, string Label, DateOnly PeggedOn, IReadOnlyList<PlantVisit> Visits);
 
-/// <summary>Sexes among pegged plants of a year.</summary>
+/// <summary>Sexes among marked plants of a year.</summary>
 /// <param name="Male">How many bore male branches only.</param>
 /// <param name="Female">How many bore female ones only.</param>
 /// <param name="Both">How many bore both.</param>
@@ -91,7 +91,7 @@ public sealed record CountChange(CountUnit Unit, int FromYear, int ToYear, int F
 /// <summary>What a population's counts and pegs come to.</summary>
 /// <param name="Years">The years, oldest first.</param>
 /// <param name="Changes">How counts changed.</param>
-/// <param name="NeverFlowered">Labels of pegged plants that were looked at in two years or more and never flowered.</param>
+/// <param name="NeverFlowered">Labels of marked plants that were looked at in two years or more and never flowered.</param>
 /// <param name="Due">What is to be done again, and when.</param>
 /// <param name="Missed">What can't be had this year any more, in sentences.</param>
 public sealed record PopulationSummary(
@@ -113,7 +113,7 @@ public sealed record PopulationSummary(
 
     /// <summary>Works it out.</summary>
     /// <param name="counts">All counts; superseded ones are passed over.</param>
-    /// <param name="pegs">The pegged plants.</param>
+    /// <param name="pegs">The marked plants.</param>
     /// <param name="fruit">When the taxon bears fruit there; empty where unknown.</param>
     /// <param name="today">The day.</param>
     public static PopulationSummary Of(
@@ -188,7 +188,7 @@ public sealed record PopulationSummary(
         return ShareEstimate.Of(known.Count(k => k == true), known.Count(k => k is not null), known.Count(k => k is null));
     }
 
-    /// <summary>Whether a pegged plant flowered in a year; null where nobody can say. What bore fruit has flowered.</summary>
+    /// <summary>Whether a marked plant flowered in a year; null where nobody can say. What bore fruit has flowered.</summary>
     public static bool? Flowered(PeggedPlant plant, int year) =>
         Had(plant, year, p => p is Phenophase.Flower, p => p is Phenophase.YoungFruit or Phenophase.RipeFruit);
 

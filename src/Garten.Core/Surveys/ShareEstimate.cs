@@ -35,7 +35,7 @@ public sealed record ShareEstimate(
         get
         {
             if (Known == 0)
-                return Unknown > 0 ? $"not known of any of {Unknown}" : "none pegged";
+                return Unknown > 0 ? $"not known of any of {Unknown}" : "none marked";
             var known = $"{Count} of {Known}, {Percent.OfShare(Share ?? 0)} (95 %: {Percent.OfShare(Low)} to {Percent.OfShare(High)})";
             return Unknown > 0
                 ? $"{known}; {Percent.OfShare(Least ?? 0)} to {Percent.OfShare(Most ?? 1)} with the {Unknown} unknown"

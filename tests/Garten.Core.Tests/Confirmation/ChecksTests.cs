@@ -137,7 +137,7 @@ public sealed class ChecksTests
         Is(
             Check(CheckKind.Conflicts, q => q with { Observations = [long90 with { Note = "Grown in deep shade." }] }),
             CheckVerdict.Pass,
-            "1 in conflict, explained on the sheet."
+            "1 in conflict, explained in the evidence."
         );
         // A note of spaces explains nothing.
         Is(Check(CheckKind.Conflicts, q => q with { Observations = [long90 with { Note = "  " }] }), CheckVerdict.Fail, "blade");
@@ -164,7 +164,7 @@ public sealed class ChecksTests
         ConfirmCheck With(Func<Observation, int, Observation> change) =>
             Check(CheckKind.Material, q => q with { Observations = [.. Full.Select(change)] });
         Is(With((o, _) => o), CheckVerdict.Pass, "Grown material on the plant itself.");
-        Is(With((o, _) => o with { Context = new(Stage: Stage.Seedling) }), CheckVerdict.Concern, "All looks are at a young plant.");
+        Is(With((o, _) => o with { Context = new(Stage: Stage.Seedling) }), CheckVerdict.Concern, "All observations are of a young plant.");
         // One look at a grown one is enough.
         Is(With((o, i) => i == 0 ? o : o with { Context = new(Stage: Stage.Sapling) }), CheckVerdict.Pass, "Grown material");
         Is(With((o, _) => o with { Context = new(Shaping: Shaping.Browsed) }), CheckVerdict.Concern, "browsed, mown or cut throughout");

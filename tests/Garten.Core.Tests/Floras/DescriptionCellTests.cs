@@ -143,7 +143,7 @@ public sealed class DescriptionCellTests
     [InlineData("ovate | rarely lanceolate", "ovate, rarely lanceolate")]
     [InlineData("rarely ovate | usually elliptic", "elliptic, rarely ovate")]
     [InlineData("ovate | elliptic | rarely lanceolate", "ovate or elliptic, rarely lanceolate")]
-    [InlineData("ovate | !elliptic", "ovate (often taken for elliptic)")]
+    [InlineData("ovate | !elliptic", "ovate (often confused with elliptic)")]
     [InlineData("?", "unknown")]
     [InlineData("-", "not there")]
     public void InWords(string text, string words) =>

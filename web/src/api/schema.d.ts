@@ -514,7 +514,7 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Populations with their counts, their pegged plants, shares with intervals, changes, and what is due.
+         * Populations with their counts, their marked plants, shares with intervals, changes, and what is due.
          * @description Exact: for one's own pages. It tells the places of sensitive taxa as they are; nothing of it is to be passed on.
          */
         get: operations["listPopulations"];
@@ -629,6 +629,26 @@ export interface paths {
         };
         /** Facts that contradict each other, written before the database held them together. They are listed, never changed. */
         get: operations["listContradictions"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/search": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Taxa by any name, tagged plants by tag or name, places, keys and terms of the glossary, by the beginnings of words; what is in season, where it is asked for.
+         * @description Exact: for one's own pages. It tells the places of sensitive taxa as they are; nothing of it is to be passed on.
+         */
+        get: operations["search"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1776,7 +1796,7 @@ export interface components {
             finding?: null | components["schemas"]["Finding"];
             /**
              * Format: uuid
-             * @description The population it is a pegged plant of; null for a plant by itself.
+             * @description The population it is a marked plant of; null for a plant by itself.
              */
             populationId?: null | string;
             /**
@@ -2196,6 +2216,11 @@ export interface components {
                 request: components["schemas"]["PopulationsDocument"];
                 answer: components["schemas"]["PopulationDetail"][];
             };
+            /** @description What is found of a text among some things, the taxa of a flora and the terms of the glossary. */
+            search: {
+                request: components["schemas"]["SearchRequest"];
+                answer: components["schemas"]["Findable"][];
+            };
             /** @description How far days are from a day. */
             days: {
                 request: components["schemas"]["DaysRequest"];
@@ -2490,6 +2515,32 @@ export interface components {
             /** @description The words: "petiole glands 2". */
             text: string;
         };
+        /** @description Something that a search may find. */
+        Findable: {
+            /** @description What it is. */
+            kind: components["schemas"]["FoundKind"];
+            /** @description Its id: of a taxon, plant or place; the hash of a key; the character of a term. */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description Other words that find it, such as synonyms and common names. */
+            words: string[];
+            /**
+             * @description What is said of it beside its name; empty: nothing.
+             * @default
+             */
+            note: string;
+            /**
+             * @description The flora of a taxon; empty otherwise.
+             * @default
+             */
+            floraId: string;
+            /**
+             * @description The state of a term; empty: the quality itself.
+             * @default
+             */
+            state: string;
+        };
         /** @description How to find a plant again. */
         Finding: {
             /** @description What can't be missed near it; empty where there is none. */
@@ -2696,6 +2747,11 @@ export interface components {
              */
             version: number;
         };
+        /**
+         * @description What a thing is that was found.
+         * @enum {unknown}
+         */
+        FoundKind: "taxon" | "plant" | "place" | "key" | "term" | "season";
         /** @description A state that gives a taxon away on a list. */
         Giveaway: {
             /** @description Id of the taxon. */
@@ -2704,7 +2760,7 @@ export interface components {
             character: string;
             /** @description Id of the state. */
             state: string;
-            /** @description In words: "bracts of the head: overtopping the head". */
+            /** @description In words: "phyllaries: overlapping". */
             text: string;
         };
         /** @description What is alone on the list of a place. */
@@ -4092,7 +4148,7 @@ export interface components {
             finding: components["schemas"]["Finding"];
             /**
              * Format: uuid
-             * @description The population it is a pegged plant of; null for a plant by itself.
+             * @description The population it is a marked plant of; null for a plant by itself.
              */
             populationId: null | string;
             /**
@@ -4240,7 +4296,7 @@ export interface components {
             bounds: string;
             /** @description All counts, oldest first, superseded ones too. */
             counts: components["schemas"]["PopulationCount"][];
-            /** @description Its pegged plants. */
+            /** @description Its marked plants. */
             pegs: components["schemas"]["PeggedPlant"][];
             /** @description What threatens it, the nearest day first. */
             threats: components["schemas"]["Threat"][];
@@ -4260,7 +4316,7 @@ export interface components {
             years: components["schemas"]["PopulationYear"][];
             /** @description How counts changed. */
             changes: components["schemas"]["CountChange"][];
-            /** @description Labels of pegged plants that were looked at in two years or more and never flowered. */
+            /** @description Labels of marked plants that were looked at in two years or more and never flowered. */
             neverFlowered: string[];
             /** @description What is to be done again, and when. */
             due: components["schemas"]["OpenNeed"][];
@@ -4916,6 +4972,15 @@ export interface components {
             version: number;
             isNew: boolean;
         };
+        /** @description A search of everything there is. */
+        SearchRequest: {
+            /** @description What was typed. */
+            text: string;
+            /** @description Plants, places and keys, and taxa of floras that aren't asked for. */
+            among: components["schemas"]["Findable"][];
+            /** @description A flora whose taxa are looked through too; null: none. */
+            floraId?: null | string;
+        };
         /** @description What began in a year on a plant. */
         SeasonFirst: {
             /** @description Scientific name. */
@@ -5095,7 +5160,7 @@ export interface components {
              */
             unseparated: number;
         };
-        /** @description Sexes among pegged plants of a year. */
+        /** @description Sexes among marked plants of a year. */
         SexCount: {
             /**
              * Format: int32
@@ -7847,6 +7912,28 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Contradiction"][];
+                };
+            };
+        };
+    };
+    search: {
+        parameters: {
+            query?: {
+                text?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Findable"][];
                 };
             };
         };

@@ -1,23 +1,15 @@
 import { Box, Button, Link, MenuItem, TextField, Typography } from "@mui/material";
 import { useSyncExternalStore, type ReactNode } from "react";
-import { Link as RouterLink, NavLink, Outlet, useLocation } from "react-router";
+import { Link as RouterLink, Outlet, useLocation } from "react-router";
 import { takeAway } from "../shared/ui/takeAway";
 import { useConnection, useLocalWork, useSetBack } from "../offline/queries";
 import { rescue, storeFailure } from "../offline/store";
 import type { Look } from "../theme/theme";
 import { useLook } from "../theme/LookChoice";
 import { serif } from "../theme/theme";
-
-const views = [
-  { to: "/", name: "Today" },
-  { to: "/bench", name: "Bench" },
-  { to: "/plants", name: "Plants" },
-  { to: "/seasons", name: "Seasons" },
-  { to: "/visits", name: "Visits" },
-  { to: "/records", name: "Records" },
-  { to: "/flora", name: "Flora" },
-  { to: "/keys", name: "Keys" },
-];
+import { ContextLine } from "./ContextLine";
+import { BAR_HEIGHT, PartLine, RoomFoot, RoomLine } from "./RoomBar";
+import { SearchGlass } from "./Search";
 
 const lookNames: Record<Look, string> = { paper: "Paper", night: "Night", sun: "Bright sun" };
 
@@ -86,62 +78,32 @@ export function Frame() {
         sx={{
           "@media print": { display: "none" },
           display: "flex",
-          flexWrap: "wrap",
+          flexWrap: { xs: "nowrap", sm: "wrap" },
           alignItems: "center",
-          columnGap: { xs: 1.5, md: 4 },
-          px: { xs: 2, md: 3 },
-          py: 0.5,
+          columnGap: { xs: 0.5, md: 2 },
+          px: { xs: 1, md: 3 },
           borderBottom: 1,
           borderColor: "rule",
         }}
       >
-        <Box component="span" sx={{ display: { xs: "none", sm: "flex" }, alignItems: "center", gap: 1 }}>
+        <Box component="span" sx={{ display: { xs: "none", sm: "flex" }, alignItems: "center", gap: 1, mr: 1 }}>
           <Box component="img" src="/leaf.svg" alt="" sx={{ width: 26, height: 26 }} />
           <Typography
             component="span"
-            sx={{ fontFamily: serif, fontWeight: 650, fontSize: "1.25rem", display: { xs: "none", sm: "inline" } }}
+            sx={{ fontFamily: serif, fontWeight: 650, fontSize: "1.25rem", display: { xs: "none", md: "inline" } }}
           >
             Garten
           </Typography>
         </Box>
-        <Box
-          component="nav"
-          aria-label="Views"
-          sx={{
-            display: { xs: "grid", sm: "flex" },
-            gridTemplateColumns: "repeat(4, minmax(0, 1fr))",
-            flexWrap: "wrap",
-            flex: 1,
-            columnGap: { xs: 0, md: 1 },
-          }}
-        >
-          {views.map((view) => (
-            <Box
-              key={view.to}
-              component={NavLink}
-              to={view.to}
-              end={view.to === "/"}
-              className={view.to === "/plants" && pathname.startsWith("/populations/") ? "active" : undefined}
-              sx={{
-                color: "text.primary",
-                textDecoration: "none",
-                px: { xs: 1, md: 1.5 },
-                minHeight: 44,
-                display: "flex",
-                alignItems: "center",
-                borderBottom: "3px solid transparent",
-                "&:hover": { borderColor: "rule" },
-                "&.active": { borderColor: "primary.main", fontWeight: 700 },
-              }}
-            >
-              {view.name}
-            </Box>
-          ))}
-        </Box>
+        <RoomLine />
+        <Box sx={{ flex: 1, display: { xs: "none", sm: "block" } }} />
+        <ContextLine />
+        <SearchGlass />
         <Box sx={{ display: { xs: "none", sm: "block" } }}>
           <LookField />
         </Box>
       </Box>
+      <PartLine />
       <Box role="status" aria-live="polite">
         {(connection === "away" || outbox.length > 0) && (
           <Box sx={{ bgcolor: "signal.openWash", borderBottom: 1, borderColor: "rule", px: { xs: 2, md: 3 }, py: 1 }}>
@@ -165,7 +127,7 @@ export function Frame() {
             <strong>✕ {failure}</strong>
           </Typography>
           <Button onClick={() => void rescue().then((text) => takeAway("garten-device.json", text))}>
-            Take it away as a file
+            Export it as a file
           </Button>
         </Notice>
       )}
@@ -194,7 +156,15 @@ export function Frame() {
       </Box>
       <Box
         component="footer"
-        sx={{ "@media print": { display: "none" }, px: { xs: 2, md: 3 }, py: 1, borderTop: 1, borderColor: "rule" }}
+        sx={{
+          "@media print": { display: "none" },
+          px: { xs: 2, md: 3 },
+          py: 1,
+          // What stands last isn't hidden by the bar of the rooms.
+          mb: { xs: `${BAR_HEIGHT}px`, sm: 0 },
+          borderTop: 1,
+          borderColor: "rule",
+        }}
       >
         <Box sx={{ display: { sm: "none" } }}>
           <LookField />
@@ -203,6 +173,7 @@ export function Frame() {
           Garten is free software (MIT). <Link href="/licences.txt">Licences of what it is made with</Link>
         </Typography>
       </Box>
+      <RoomFoot />
     </Box>
   );
 }

@@ -6,9 +6,9 @@ export function NotFound() {
   return (
     <Page title="There is nothing at this address">
       <Typography>
-        Go to the{" "}
+        Go to{" "}
         <Link component={RouterLink} to="/bench">
-          Bench
+          Identify
         </Link>
         , where a plant and a key are chosen.
       </Typography>

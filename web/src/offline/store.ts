@@ -217,6 +217,13 @@ export async function keptAnswer<T>(name: string): Promise<T | undefined> {
   return it?.form === FORM ? (it.value as T) : undefined;
 }
 
+/** What the server answered last under all names that begin so. */
+export async function keptAnswers<T>(prefix: string): Promise<T[]> {
+  const range = IDBKeyRange.bound(prefix, `${prefix}\uffff`);
+  const found = await (await store()).getAll("answers", range);
+  return found.filter((it) => it.form === FORM).map((it) => it.value as T);
+}
+
 /** Keeps an answer of the server for when it is out of reach. */
 export async function keepAnswer(name: string, value: unknown): Promise<void> {
   const db = await store();

@@ -4,9 +4,9 @@ import { useLocalWork } from "../offline/queries";
 
 const modes = [
   { to: "", name: "Key" },
-  { to: "/sift", name: "Sift" },
+  { to: "/sift", name: "By characters" },
   { to: "/contrast", name: "Contrast" },
-  { to: "/confirm", name: "Confirm" },
+  { to: "/confirm", name: "Check the name" },
 ];
 
 /** Three ways to take one plant, and what stands for its name: its sheet goes along. Says so where the server refused its name. */
@@ -31,7 +31,7 @@ function Modes({ walkId }: { walkId: string }) {
     <Box
       component="nav"
       aria-label="Ways to name the plant"
-      sx={{ display: "flex", border: 1, borderColor: "text.primary" }}
+      sx={{ display: "flex", flexWrap: "wrap", border: 1, borderColor: "text.primary" }}
     >
       {modes.map((mode) => (
         <Box
@@ -43,7 +43,10 @@ function Modes({ walkId }: { walkId: string }) {
           sx={{
             color: "text.primary",
             textDecoration: "none",
-            px: { xs: 1.5, sm: 2 },
+            px: { xs: 0.75, sm: 2 },
+            fontSize: { xs: "0.9375rem", sm: "1rem" },
+            flex: { xs: "1 0 auto", sm: "none" },
+            justifyContent: "center",
             minHeight: 44,
             display: "flex",
             alignItems: "center",

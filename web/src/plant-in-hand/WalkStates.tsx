@@ -53,7 +53,7 @@ export function ChooseKey({
     <Page title={plantTitle(walk)} aside={<ModeBar walkId={walk.id} />}>
       <Typography variant="h2">Which key?</Typography>
       <Typography variant="body2" sx={{ mb: 1 }}>
-        What is on the sheet goes along: it answers couplets by itself.
+        The evidence goes along: it answers couplets by itself.
       </Typography>
       <Box component="ul" sx={{ listStyle: "none", p: 0, m: 0, display: "grid", gap: 1, justifyItems: "start" }}>
         {(keys.data ?? []).map((key) => (

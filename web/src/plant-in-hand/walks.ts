@@ -1,6 +1,7 @@
-import { PLACE, RECORDER, lastPlace } from "../shared/form/last";
+import { RECORDER, lastPlace } from "../shared/form/last";
 import { v7 as uuid } from "uuid";
 import { today } from "../shared/calendar/day";
+import { choosePlace } from "../shared/place/here";
 import { announce } from "../offline/outbox";
 import { store, type KeepForm, type PlantInHand } from "../offline/store";
 
@@ -53,7 +54,7 @@ export async function discardWalk(id: string): Promise<PlantInHand | undefined> 
 /** What the next record starts with. */
 export function remember(form: KeepForm): void {
   localStorage.setItem(RECORDER, form.recorder);
-  localStorage.setItem(PLACE, form.placeId);
+  choosePlace(form.placeId);
 }
 
 /** What a plant in hand is called on this device. */

@@ -276,6 +276,13 @@ internal sealed class FloraRepository(NpgsqlDataSource database, CharacterTable 
         return TaxaOf(await SeenAsync(connection, stop));
     }
 
+    /// <summary>The newest versions of the floras that who asks may see.</summary>
+    public async Task<IReadOnlyList<Flora>> SeenAsync(CancellationToken stop)
+    {
+        await using var connection = await database.OpenConnectionAsync(stop);
+        return await SeenAsync(connection, stop);
+    }
+
     // What another device brought for itself isn't among the floras of who asks.
     private async Task<List<Flora>> SeenAsync(NpgsqlConnection connection, CancellationToken stop)
     {

@@ -21,7 +21,7 @@ internal sealed record PopulationRow(
     IReadOnlyList<Threat> Threats
 );
 
-/// <summary>Populations, their counts, their pegged plants and what threatens them.</summary>
+/// <summary>Populations, their counts, their marked plants and what threatens them.</summary>
 internal sealed class PopulationRepository(NpgsqlDataSource database)
 {
     /// <summary>All populations by place and name.</summary>

@@ -26,7 +26,7 @@ internal sealed class PopulationsFeature : IFeature
             )
             .Exact()
             .WithName("listPopulations")
-            .WithSummary("Populations with their counts, their pegged plants, shares with intervals, changes, and what is due.");
+            .WithSummary("Populations with their counts, their marked plants, shares with intervals, changes, and what is due.");
 
         api.MapGet(
                 "/populations.csv",

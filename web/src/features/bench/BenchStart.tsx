@@ -105,10 +105,10 @@ function WithoutKey() {
             onClick={() => void begin()}
             sx={{ minHeight: 56, width: { xs: "100%", sm: "auto" } }}
           >
-            Sift by what can be seen
+            Identify by characters
           </Button>
           <Typography variant="body2" sx={{ mt: 0.5 }}>
-            Any character, in any order; the list says which look tells most next.
+            Any character, in any order; the list says what is best to check next.
           </Typography>
         </Box>
         <Box>
@@ -136,7 +136,7 @@ function WithoutKey() {
             renderInput={(params) => <TextField {...params} label="Name a guess" />}
           />
           <Typography variant="body2" sx={{ mt: 0.5 }}>
-            It is held against what it is taken for.
+            It is held against what it may be confused with.
           </Typography>
         </Box>
       </Box>

@@ -1,6 +1,6 @@
 import { useBenchFlora } from "../../shared/botany/useBenchFlora";
 
-import { lastPlace } from "../../shared/form/last";
+import { useHere } from "../../shared/place/here";
 import { Box, MenuItem, TextField, Typography } from "@mui/material";
 import { useMemo, useState } from "react";
 import type { Schemas } from "../../api/client";
@@ -17,7 +17,8 @@ import { siftPlace } from "../../plant-in-hand/sift/useSift";
 export function AloneHere({ flora, taxon }: { flora: string; taxon: string }) {
   const { flora: held, version, host, characters } = useBenchFlora(flora);
   const places = usePlaces().data ?? NO_PLACES;
-  const [placeId, setPlaceId] = useState(lastPlace());
+  const here = useHere();
+  const [placeId, setPlaceId] = useState(here.placeId);
   const place = places.find((p) => p.id === placeId);
   const question = useMemo(
     (): Schemas["GiveawayRequest"] | undefined =>

@@ -40,7 +40,7 @@ export function FloraList() {
               </Link>
               {flora.version > 0 && (
                 <Link component={RouterLink} to={`/flora/${flora.id}/crib`}>
-                  What gives them away
+                  Diagnostic here
                 </Link>
               )}
             </>

@@ -75,7 +75,12 @@ export function DefineState({ vocabulary, onDefine }: Props) {
         onChange={(broader) => set({ broader })}
         help="What is said of a kind is said of what it is a kind of as well."
       />
-      <Choice label="It is easily taken for" value={draft.near} options={choices} onChange={(near) => set({ near })} />
+      <Choice
+        label="It is easily confused with"
+        value={draft.near}
+        options={choices}
+        onChange={(near) => set({ near })}
+      />
       <Choice
         label="Drawn like"
         value={draft.drawnAs}

@@ -1,6 +1,6 @@
 import { Box, Button, ButtonBase, Link, TextField, Typography } from "@mui/material";
 import { useMemo, useState } from "react";
-import { Link as RouterLink } from "react-router";
+import { Link as RouterLink, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import words from "../../api/words";
 import { core } from "../../core/coreClient";
@@ -28,7 +28,8 @@ const organs = (Object.keys(words.organs) as Organ[]).map((organ) => ({
 export function GlossaryPage() {
   const held = useVocabulary();
   const [organ, setOrgan] = useState<Organ>("leaf");
-  const [text, setText] = useState("");
+  const [params] = useSearchParams();
+  const [text, setText] = useState(params.get("find") ?? "");
   const [chosen, setChosen] = useState<{ character: Schemas["Character"]; state?: string }>();
   const question = useMemo(() => (held.data && text.trim() ? { text: text.trim() } : undefined), [held.data, text]);
   const { answer } = useAsked(question, core.findCharacter);

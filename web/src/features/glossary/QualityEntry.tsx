@@ -113,7 +113,7 @@ function OneState({
           <Typography variant="body2" sx={{ display: "flex", alignItems: "center", gap: 0.75 }}>
             <StateFigure character={character} state={near.id} size={32} />
             <span>
-              easily taken for <strong>{near.name}</strong>: {near.definition}
+              easily confused with <strong>{near.name}</strong>: {near.definition}
             </span>
           </Typography>
         )}

@@ -135,7 +135,7 @@ function TakeAwayButton({ it }: { it: RefusedCommand | QueuedCommand }) {
   const { command, problem } = it;
   return (
     <Button onClick={() => takeAway(`garten-${command.kind}.json`, JSON.stringify({ command, problem }, null, 2))}>
-      Take away as a file
+      Export as a file
     </Button>
   );
 }

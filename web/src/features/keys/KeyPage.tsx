@@ -133,7 +133,7 @@ function SiftButton({ hash }: { hash: string }) {
   };
   return (
     <>
-      <Button onClick={() => void sift()}>Sift its taxa</Button>
+      <Button onClick={() => void sift()}>Identify by characters</Button>
       {failure && (
         <Typography role="alert" color="error">
           ✕ {failure}

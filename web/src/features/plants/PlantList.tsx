@@ -1,5 +1,5 @@
 import words from "../../api/words";
-import { lastPlace } from "../../shared/form/last";
+import { useHere } from "../../shared/place/here";
 import { Box, Button, Link, MenuItem, TextField, Typography } from "@mui/material";
 import { useDeferredValue, useState } from "react";
 import { Link as RouterLink, useNavigate } from "react-router";
@@ -27,7 +27,8 @@ export function PlantList() {
   const text = useDeferredValue(typed).trim();
   const populations = usePopulations();
   const places = usePlaces();
-  const [place, setPlace] = useState("");
+  const here = useHere();
+  const [place, setPlace] = useState(here.placeId);
   const plants = usePlants({ place, text });
   const mend = useMending("tagPlant", "savePopulation");
   const tag = mend?.command.kind === "tagPlant" ? mend.command : undefined;
@@ -37,7 +38,7 @@ export function PlantList() {
   const [ownId] = useState(() => uuid());
   const newId = tag?.plantId ?? ownId;
   const [chosenPlace, setAt] = useState<string>();
-  const at = chosenPlace ?? mend?.command.placeId ?? lastPlace();
+  const at = chosenPlace ?? mend?.command.placeId ?? here.placeId;
   const own = plants.plants ?? [];
   const far = useDays(own.flatMap((p) => (p.lastSeen ? [{ id: p.id, date: p.lastSeen }] : [])));
   const byPlace = grouped(own, (p) => p.placeName);
@@ -129,7 +130,7 @@ export function PlantList() {
             ))}
           </Box>
           <Button component="a" href="/api/v1/populations.csv" download sx={{ mt: 1 }}>
-            Take them away as CSV
+            Export as CSV
           </Button>
           <ExactExport href="/api/v1/exact/populations.csv" what="Populations" />
         </Part>

@@ -111,7 +111,7 @@ export function PlantPage() {
         )}
         {plant.populationId && (
           <Link component={RouterLink} to={`/populations/${plant.populationId}`}>
-            One of a population’s pegged plants
+            One of a population’s marked plants
           </Link>
         )}
       </Typography>
@@ -157,7 +157,7 @@ export function PlantPage() {
           </Box>
         )}
       </Part>
-      <Part id="sheet" title="Evidence sheet">
+      <Part id="sheet" title="Evidence">
         <SeasonsSideBySide plant={plant} looks={looks} characters={characters} />
       </Part>
       {sexed.length > 0 && (
@@ -315,7 +315,7 @@ function Named({ it, isNewest }: { it: Schemas["DeterminationDetail"]; isNewest:
           <TrailRibbon steps={it.steps} />
         ) : (
           <Typography variant="body2" color="text.secondary">
-            {it.confirmation ? "Confirmed by what was seen" : "Named by what was seen"}, without a key.
+            {it.confirmation ? "Checked by what was seen" : "Named by what was seen"}, without a key.
           </Typography>
         )}
       </Box>

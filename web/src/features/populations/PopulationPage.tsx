@@ -21,7 +21,7 @@ import { Tally } from "./Tally";
 import { CountPlot } from "./CountPlot";
 import { ThreatLine, ThreatForm } from "./Threats";
 
-/** A population: how many there are, what becomes of its pegged plants, and what threatens it. */
+/** A population: how many there are, what becomes of its marked plants, and what threatens it. */
 export function PopulationPage() {
   const { populationId = "" } = useParams();
   const populations = usePopulations();
@@ -57,7 +57,7 @@ export function PopulationPage() {
           <Button variant="contained" onClick={() => setOpen("count")}>
             Count it
           </Button>
-          <Button onClick={() => setOpen("peg")}>Peg a plant</Button>
+          <Button onClick={() => setOpen("peg")}>Mark a plant</Button>
           <Button onClick={() => setOpen("threat")}>Note a threat</Button>
         </Box>
       }
@@ -82,7 +82,7 @@ export function PopulationPage() {
         </Part>
       )}
       {open === "peg" && (
-        <Part id="peg" title="Peg a plant">
+        <Part id="peg" title="Mark a plant">
           <TagForm
             key={newPeg}
             plantId={newPeg}
@@ -175,10 +175,10 @@ export function PopulationPage() {
   );
 }
 
-// How its pegged plants were found last; a tap leads to the visit.
+// How its marked plants were found last; a tap leads to the visit.
 function Pegs({ it }: { it: Schemas["PopulationDetail"] }) {
   return (
-    <Part id="pegs" title="Pegged plants">
+    <Part id="pegs" title="Marked plants">
       <Box
         component="ul"
         sx={{

@@ -48,7 +48,7 @@ export function RecordList() {
       aside={
         <>
           <Button component="a" href={`/api/v1/records.csv${query && "?" + query}`} download>
-            Take away as CSV
+            Export as CSV
           </Button>
           <ExactExport href={`/api/v1/exact/records.csv${query && "?" + query}`} what="Records" />
         </>

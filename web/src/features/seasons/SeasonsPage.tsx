@@ -1,3 +1,4 @@
+import { useHere } from "../../shared/place/here";
 import { useBenchFlora } from "../../shared/botany/useBenchFlora";
 import { Autocomplete, Box, Button, Link, MenuItem, TextField, Typography } from "@mui/material";
 import { useMemo, useState } from "react";
@@ -44,14 +45,16 @@ export function SeasonsPage() {
   const [what, setWhat] = useState<"list" | "open">("list");
   const [which, setWhich] = useState<"now" | "all">("now");
   const [day, setDay] = useState(today());
-  const placeId = params.get("place") ?? "";
+  const here = useHere();
+  const placeId = params.get("place") ?? here.placeId;
   const taxon = params.get("taxon") ?? "";
   const isShifted = params.get("shift") !== "no";
   const place = places.data?.find((p) => p.id === placeId);
   const set = (name: string, value: string) =>
     setParams(
       (before) => {
-        if (value) before.set(name, value);
+        // "Anywhere" is a choice of its own while one is at a place.
+        if (value || name === "place") before.set(name, value);
         else before.delete(name);
         return before;
       },
@@ -133,19 +136,19 @@ export function SeasonsPage() {
                 {answer.nameableNow} of {rows.length} can be named by what they show
               </strong>
               {answer.onlyConspicuousNow > 0 &&
-                `; ${answer.onlyConspicuousNow} more ${answer.onlyConspicuousNow === 1 ? "catches" : "catch"} the eye, but can’t be told from look-alikes yet`}
+                `; ${answer.onlyConspicuousNow} more ${answer.onlyConspicuousNow === 1 ? "is" : "are"} conspicuous, but can’t be told from look-alikes yet`}
               .
             </Typography>
           )}
           <Typography variant="caption" component="p" color="text.secondary" sx={{ mb: 0.5 }}>
             <Box component="span" sx={{ color: "signal.open", fontWeight: 700 }}>
-              ▭ above: catches the eye
+              ▭ above: conspicuous
             </Box>{" "}
             (to search for it) ·{" "}
             <Box component="span" sx={{ color: "signal.support", fontWeight: 700 }}>
               ▬ below: can be named
             </Box>{" "}
-            (everything that it is taken for is excluded by what can be seen)
+            (everything that it may be confused with is excluded by what can be seen)
           </Typography>
           <Months />
           <Box component="ul" aria-label="Through the year" sx={{ listStyle: "none", p: 0, m: 0, mb: 3 }}>
@@ -155,7 +158,7 @@ export function SeasonsPage() {
           </Box>
           {ordered.length === 0 && (
             <Typography>
-              Nothing of this list catches the eye or can be named on that day.{" "}
+              Nothing of this list is conspicuous or can be named on that day.{" "}
               <Button onClick={() => setWhich("all")}>Show all of it</Button>
             </Typography>
           )}

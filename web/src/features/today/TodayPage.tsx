@@ -147,7 +147,7 @@ export function TodayPage() {
             <Typography>
               Nothing is open. Take a plant to{" "}
               <Link component={RouterLink} to="/bench">
-                the Bench
+                Identify
               </Link>{" "}
               and keep its name: what it still lacks appears here on the day on which it can be seen.
             </Typography>

@@ -48,7 +48,7 @@ export function VisitsPage() {
         answer &&
         answer.visits.length > 0 && (
           <Button component="a" href={`/api/v1/seasons/visits.ics?from=${from}&trips=${way === "trips"}`} download>
-            Take away as a calendar
+            Export as a calendar
           </Button>
         )
       }
@@ -63,7 +63,7 @@ export function VisitsPage() {
         <Typography>
           Nothing is open. Take a plant to{" "}
           <Link component={RouterLink} to="/bench">
-            the Bench
+            Identify
           </Link>
           , and under Confirm keep its name: what it still lacks appears here with the days on which it can be seen.
         </Typography>

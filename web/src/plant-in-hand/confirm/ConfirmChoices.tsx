@@ -33,12 +33,12 @@ export function Naming(props: {
           </Typography>
         ) : (
           <Typography variant="h1" component="h2">
-            Which name is to be confirmed?
+            Which name is to be checked?
           </Typography>
         )}
         <Typography variant="body2" color="text.secondary">
           {name
-            ? [name.commonName, guessed ? "the name in question" : "the name that leads by what was seen"]
+            ? [name.commonName, guessed ? "the name on the shortlist" : "the name that leads by what was seen"]
                 .filter(Boolean)
                 .join(" · ")
             : (walk.observations ?? []).length === 0

@@ -120,7 +120,7 @@ function Contrast({ walkId }: { walkId: string }) {
             said={
               compared.length === 1
                 ? "Named by contrast with its look-alikes, without a key."
-                : `${compared.length} taxa are in question: kept as an open set. That is a good record; it says what is still to be seen.`
+                : `${compared.length} taxa are on the shortlist: kept as an open set. That is a good record; it says what is still to be seen.`
             }
             backTo="Back to the contrast"
             onChange={(form) => change({ ...walk, form, problem: undefined })}
@@ -170,7 +170,7 @@ function Contrast({ walkId }: { walkId: string }) {
                       What is <TaxonLabel name={nameOf(compared[0])} /> taken for?
                     </>
                   ) : (
-                    "Which taxa are in question?"
+                    "Which taxa are on the shortlist?"
                   )}
                 </Typography>
                 <Typography variant="body2">

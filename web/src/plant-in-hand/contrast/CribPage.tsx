@@ -1,5 +1,5 @@
 import { useBenchFlora } from "../../shared/botany/useBenchFlora";
-import { lastPlace } from "../../shared/form/last";
+import { useHere } from "../../shared/place/here";
 import { Box, Button, Link, MenuItem, TextField, Typography } from "@mui/material";
 import { useMemo } from "react";
 import { Link as RouterLink, useParams, useSearchParams } from "react-router";
@@ -26,8 +26,9 @@ export function CribPage() {
   const places = usePlaces().data ?? [];
   const { flora, version, host, asked, characters, failure } = useBenchFlora(floraId);
   const taxa = useAllTaxa(asked);
+  const here = useHere();
   const month = Number(search.get("month") ?? Number(today().slice(5, 7)));
-  const wanted = search.get("place") ?? lastPlace();
+  const wanted = search.get("place") ?? here.placeId;
   const place = places.find((p) => p.id === wanted);
   const question = useMemo((): Schemas["GiveawayRequest"] | undefined => {
     if (!flora || !version) return undefined;
@@ -46,7 +47,7 @@ export function CribPage() {
   const byTaxon = new Map<string, Schemas["NamedGiveaway"][]>();
   for (const it of answer?.giveaways ?? []) byTaxon.set(it.taxon, [...(byTaxon.get(it.taxon) ?? []), it]);
   const rows = [...byTaxon.entries()].sort(([, a], [, b]) => (a[0]?.name ?? "").localeCompare(b[0]?.name ?? ""));
-  const title = `What gives them away: ${place?.name ?? flora?.name ?? "the flora"}, ${names[month - 1] ?? "any month"}`;
+  const title = `Diagnostic here: ${place?.name ?? flora?.name ?? "the flora"}, ${names[month - 1] ?? "any month"}`;
   return (
     <Page
       title={title}

@@ -18,7 +18,16 @@ import { useWalk, type OpenCouplet } from "./useWalk";
 import { ModeBar } from "../ModeBar";
 import { ChooseKey, plantTitle, WalkGone, WalkSending } from "../WalkStates";
 import type { Schemas } from "../../api/client";
+import { useIsPhone } from "../../shared/ui/useIsPhone";
 import { WeakestTurn, End } from "./TurnAndEnd";
+
+type Pane = "figure" | "trail" | "taxa";
+
+const panes: [Pane, string][] = [
+  ["figure", "Plant"],
+  ["trail", "Trail"],
+  ["taxa", "taxa"],
+];
 
 const NO_ENDS: Schemas["WeighedEnd"][] = [];
 
@@ -38,6 +47,8 @@ function PlantInHand({ walkId }: { walkId: string }) {
   const [help, setHelp] = useState(false);
   const [term, setTerm] = useState<Schemas["StatementReading"]>();
   const [organ, setOrgan] = useState<{ organ: Schemas["Organ"]; focus?: string }>();
+  const isPhone = useIsPhone();
+  const [shownPane, setPane] = useState<Pane>();
   const table = useRef<HTMLDivElement>(null);
   const taxa = useMemo(() => new Map(bench.taxa.map((taxon) => [taxon.id, taxon])), [bench.taxa]);
 
@@ -173,13 +184,73 @@ function PlantInHand({ walkId }: { walkId: string }) {
   const betterPath = pathOf(at)?.better;
   const names = state.standing.map((s) => s.name);
   const careful = state.standing.flatMap((s) => (s.taxonId ? (taxa.get(s.taxonId) ?? []) : []));
+  const notes = (
+    <>
+      {weakest && !reopened && (
+        <WeakestTurn
+          turn={weakest}
+          character={all.find((c) => c.id === weakest.character)?.name}
+          onLook={() => look(weakest.character)}
+          onReopen={() => bench.reopen({ keyVersion: weakest.keyVersion, couplet: weakest.couplet })}
+        />
+      )}
+      {reopened && (
+        <Box
+          sx={{
+            bgcolor: "signal.openWash",
+            px: 1.5,
+            py: 0.75,
+            mb: 1.5,
+            display: "flex",
+            flexWrap: "wrap",
+            alignItems: "center",
+            gap: 1,
+          }}
+        >
+          <Typography variant="body2" sx={{ flex: 1 }}>
+            <strong>↺ Open again.</strong> A changed answer takes the trail another way; the answers below are kept in
+            case you change it back.
+          </Typography>
+          <Button onClick={() => bench.reopen(undefined)}>Leave it as it is</Button>
+        </Box>
+      )}
+      {betterPath && !reopened && (
+        <Box
+          sx={{
+            bgcolor: "signal.openWash",
+            px: 1.5,
+            py: 0.5,
+            mb: 1.5,
+            display: "flex",
+            flexWrap: "wrap",
+            alignItems: "center",
+            gap: 1,
+          }}
+        >
+          <Typography variant="body2" sx={{ flex: "1 1 14rem" }}>
+            <strong>⋔ By the evidence another open path is likelier:</strong> couplet {betterPath.couplet},{" "}
+            {betterPath.shareInWords}.
+          </Typography>
+          <Button onClick={() => bench.choosePath(betterPath)}>Go on there</Button>
+        </Box>
+      )}
+    </>
+  );
+  // On a phone figure, trail and taxa are a tap away, below the leads.
+  const isShown = (pane: Pane) => !isPhone || shownPane === pane;
   return (
     <Page
       title={plantTitle(walk)}
+      isTight
       aside={
         <>
           <ModeBar walkId={walkId} />
-          <Button onClick={() => setHelp(true)} aria-keyshortcuts="?" aria-label="Keyboard ?">
+          <Button
+            onClick={() => setHelp(true)}
+            aria-keyshortcuts="?"
+            aria-label="Keyboard ?"
+            sx={{ "@media (pointer: coarse)": { display: "none" } }}
+          >
             Keyboard <strong style={{ marginLeft: 6 }}>?</strong>
           </Button>
         </>
@@ -188,9 +259,9 @@ function PlantInHand({ walkId }: { walkId: string }) {
       <Box
         sx={{
           display: "grid",
-          gap: { xs: 2.5, md: 3 },
-          gridTemplateColumns: { xs: "1fr", md: "270px minmax(0, 1fr) minmax(190px, 240px)" },
-          gridTemplateAreas: { xs: '"table" "figure" "standing" "trail"', md: '"left table standing"' },
+          gap: { xs: 1, sm: 2.5, md: 3 },
+          gridTemplateColumns: { xs: "minmax(0, 1fr)", md: "270px minmax(0, 1fr) minmax(190px, 240px)" },
+          gridTemplateAreas: { xs: '"table" "panes" "figure" "standing" "trail"', md: '"left table standing"' },
         }}
       >
         {/* Beside a long sheet, plant, trail and taxa stay in sight; on a phone each has its place in the one column. */}
@@ -205,7 +276,15 @@ function PlantInHand({ walkId }: { walkId: string }) {
             overflowY: { md: "auto" },
           }}
         >
-          <Box sx={{ gridArea: { xs: "figure" }, maxWidth: 340, width: "100%", mx: "auto" }}>
+          <Box
+            sx={{
+              gridArea: { xs: "figure" },
+              display: isShown("figure") ? "block" : "none",
+              maxWidth: 340,
+              width: "100%",
+              mx: "auto",
+            }}
+          >
             {organs.length > 0 && (
               <PlantFigure
                 organs={organs}
@@ -217,7 +296,7 @@ function PlantInHand({ walkId }: { walkId: string }) {
               />
             )}
           </Box>
-          <Box sx={{ gridArea: { xs: "trail" }, mt: { md: 2 } }}>
+          <Box sx={{ gridArea: { xs: "trail" }, display: isShown("trail") ? "block" : "none", mt: { md: 2 } }}>
             <Typography variant="h2" sx={{ mb: 0.5 }}>
               Trail
             </Typography>
@@ -286,55 +365,8 @@ function PlantInHand({ walkId }: { walkId: string }) {
             </>
           ) : (
             <>
-              <CautionNotes taxa={careful} />
-              {weakest && !reopened && (
-                <WeakestTurn
-                  turn={weakest}
-                  character={all.find((c) => c.id === weakest.character)?.name}
-                  onLook={() => look(weakest.character)}
-                  onReopen={() => bench.reopen({ keyVersion: weakest.keyVersion, couplet: weakest.couplet })}
-                />
-              )}
-              {reopened && (
-                <Box
-                  sx={{
-                    bgcolor: "signal.openWash",
-                    px: 1.5,
-                    py: 0.75,
-                    mb: 1.5,
-                    display: "flex",
-                    flexWrap: "wrap",
-                    alignItems: "center",
-                    gap: 1,
-                  }}
-                >
-                  <Typography variant="body2" sx={{ flex: 1 }}>
-                    <strong>↺ Open again.</strong> A changed answer takes the trail another way; the answers below are
-                    kept in case you change it back.
-                  </Typography>
-                  <Button onClick={() => bench.reopen(undefined)}>Leave it as it is</Button>
-                </Box>
-              )}
-              {betterPath && !reopened && (
-                <Box
-                  sx={{
-                    bgcolor: "signal.openWash",
-                    px: 1.5,
-                    py: 0.5,
-                    mb: 1.5,
-                    display: "flex",
-                    flexWrap: "wrap",
-                    alignItems: "center",
-                    gap: 1,
-                  }}
-                >
-                  <Typography variant="body2" sx={{ flex: "1 1 14rem" }}>
-                    <strong>⋔ By the sheet another open path is likelier:</strong> couplet {betterPath.couplet},{" "}
-                    {betterPath.shareInWords}.
-                  </Typography>
-                  <Button onClick={() => bench.choosePath(betterPath)}>Go on there</Button>
-                </Box>
-              )}
+              <CautionNotes taxa={careful} isFolded={isPhone} />
+              {!isPhone && notes}
               {couplet ? (
                 <CoupletPane
                   open={couplet}
@@ -351,7 +383,8 @@ function PlantInHand({ walkId }: { walkId: string }) {
               ) : (
                 <End names={names} />
               )}
-              <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1.5, mt: 1.5 }}>
+              {isPhone && notes}
+              <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1.5, mt: { xs: 1, sm: 1.5 } }}>
                 <Button
                   variant={couplet ? "outlined" : "contained"}
                   disabled={state.steps.length === 0}
@@ -366,12 +399,30 @@ function PlantInHand({ walkId }: { walkId: string }) {
             </>
           )}
         </Box>
+        {isPhone && (
+          <Box sx={{ gridArea: "panes", display: "grid", gap: 1 }}>
+            <Box role="group" aria-label="Beside the couplet" sx={{ display: "flex", gap: 1 }}>
+              {panes.map(([pane, name]) => (
+                <Button
+                  key={pane}
+                  aria-pressed={shownPane === pane}
+                  onClick={() => setPane(shownPane === pane ? undefined : pane)}
+                  sx={{ flex: 1, px: 0.5, bgcolor: shownPane === pane ? "signal.chosenWash" : undefined }}
+                >
+                  {pane === "taxa" ? `${state.standing.length} ${name}` : name}
+                </Button>
+              ))}
+            </Box>
+            <ModeBar walkId={walkId} />
+          </Box>
+        )}
         <Box
           tabIndex={0}
           role="region"
           aria-labelledby="standing"
           sx={{
             gridArea: "standing",
+            display: isShown("taxa") ? "block" : "none",
             position: { md: "sticky" },
             top: { md: 8 },
             alignSelf: "start",
@@ -401,7 +452,7 @@ function PlantInHand({ walkId }: { walkId: string }) {
             ["0", "can’t tell: every lead stays open"],
             ["f", "the answer that comes is only fairly sure"],
             ["Backspace", "take the last answer back"],
-            ["Escape", "from the evidence sheet back to the key"],
+            ["Escape", "from the evidence back to the key"],
             ["Tab, Enter", "go to any couplet of the trail and open it again"],
             ["?", "this list"],
           ].map(([key, what]) => (

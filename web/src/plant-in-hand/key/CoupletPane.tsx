@@ -1,10 +1,12 @@
 import { Box, Button, ButtonBase, Typography } from "@mui/material";
+import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import type { OpenCouplet } from "./useWalk";
 import { QuietButton } from "../../shared/ui/QuietButton";
 import { pageLabel } from "../../shared/botany/CoupletList";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
-import { Statement } from "./CoupletStatement";
+import { useIsPhone } from "../../shared/ui/useIsPhone";
+import { PlainStatement, Statement } from "./CoupletStatement";
 
 interface Props {
   open: OpenCouplet;
@@ -33,23 +35,44 @@ const MOST_NAMED = 4;
 export function CoupletPane(props: Props) {
   const { open, verdict, given, fairly, onFairly, onAnswer, onStatement, onLook, onTerm, onContrast } = props;
   const { couplet } = open;
+  const isPhone = useIsPhone();
+  // On a phone the leads come first: their statements are weighed one by one where somebody asks for it.
+  const [weighing, setWeighing] = useState<number>();
+  const count = `${open.place} of ${open.coupletsInKey}; ${toGo(open)}`;
   return (
     <Box component="section" aria-labelledby="couplet">
-      <Typography variant="body2" color="text.secondary">
-        {open.keyTitle}
-        {open.branch && <> · under {open.branch}</>}
-      </Typography>
-      <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "baseline", columnGap: 2, mb: 1 }}>
-        <Typography variant="h1" component="h2" id="couplet">
-          Couplet {couplet.label}
-        </Typography>
-        <Typography variant="body2" color="text.secondary">
-          {open.place} of {open.coupletsInKey}; {toGo(open)}
-        </Typography>
-      </Box>
-      <KeyPlace place={open.place} of={open.coupletsInKey} />
+      {isPhone ? (
+        <Box sx={{ display: "flex", alignItems: "baseline", columnGap: 1, minWidth: 0 }}>
+          <Typography variant="h2" id="couplet" sx={{ flex: "none" }}>
+            Couplet {couplet.label}
+          </Typography>
+          <Typography variant="caption" color="text.secondary" noWrap>
+            {count} · {open.keyTitle}
+          </Typography>
+        </Box>
+      ) : (
+        <>
+          <Typography variant="body2" color="text.secondary">
+            {open.keyTitle}
+            {open.branch && <> · under {open.branch}</>}
+          </Typography>
+          <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "baseline", columnGap: 2, mb: 1 }}>
+            <Typography variant="h1" component="h2" id="couplet">
+              Couplet {couplet.label}
+            </Typography>
+            <Typography variant="body2" color="text.secondary">
+              {count}
+            </Typography>
+          </Box>
+          <KeyPlace place={open.place} of={open.coupletsInKey} />
+        </>
+      )}
       {verdict && verdict.call !== "unseen" && <VerdictLine verdict={verdict} />}
-      <Box role="group" aria-labelledby="couplet" sx={{ display: "grid", gap: 1.25, mt: 1.5 }}>
+      <Box
+        role="group"
+        aria-labelledby="couplet"
+        sx={{ display: "grid", gap: { xs: 1, sm: 1.25 }, mt: { xs: 0.5, sm: 1.5 } }}
+      >
         {couplet.leads.map((lead, i) => {
           const weighed = verdict?.leads[i];
           const taxa = open.taxa[i] ?? [];
@@ -63,7 +86,7 @@ export function CoupletPane(props: Props) {
                 border: "2px solid",
                 borderColor: given === i ? "primary.main" : "text.primary",
                 bgcolor: given === i ? "signal.chosenWash" : "background.paper",
-                minHeight: 96,
+                minHeight: { xs: 64, sm: 96 },
                 "&:has(> button:hover)": { bgcolor: "signal.chosenWash" },
               }}
             >
@@ -79,7 +102,7 @@ export function CoupletPane(props: Props) {
                 aria-hidden="true"
                 sx={{
                   flex: "none",
-                  width: 52,
+                  width: { xs: 36, sm: 52 },
                   display: "grid",
                   placeItems: "center",
                   borderRight: 1,
@@ -90,18 +113,26 @@ export function CoupletPane(props: Props) {
               >
                 {i + 1}
               </Box>
-              <Box sx={{ flex: 1, minWidth: 0, pl: 2, pr: 1, py: 0.75, alignSelf: "center" }}>
-                {lead.statements.map((statement, s) => (
-                  <Statement
-                    key={s}
-                    text={statement}
-                    first={s === 0}
-                    it={weighed?.statements[s]}
-                    onFits={(fits) => onStatement(i, s, fits)}
-                    onLook={onLook}
-                    onTerm={onTerm}
-                  />
-                ))}
+              <Box sx={{ flex: 1, minWidth: 0, pl: { xs: 1.25, sm: 2 }, pr: 1, py: 0.75, alignSelf: "center" }}>
+                {isPhone && weighing !== i && (
+                  <Box sx={{ lineHeight: 1.35 }}>
+                    {lead.statements.map((statement, s) => (
+                      <PlainStatement key={s} text={statement} first={s === 0} it={weighed?.statements[s]} />
+                    ))}
+                  </Box>
+                )}
+                {(!isPhone || weighing === i) &&
+                  lead.statements.map((statement, s) => (
+                    <Statement
+                      key={s}
+                      text={statement}
+                      first={s === 0}
+                      it={weighed?.statements[s]}
+                      onFits={(fits) => onStatement(i, s, fits)}
+                      onLook={onLook}
+                      onTerm={onTerm}
+                    />
+                  ))}
                 <Box sx={{ display: "flex", alignItems: "center", gap: 1.5, mt: 0.25 }}>
                   <Typography component="span" variant="body2" color="text.secondary" sx={{ flex: 1 }}>
                     {given === i && <strong>✓ your answer · </strong>}
@@ -110,6 +141,17 @@ export function CoupletPane(props: Props) {
                   </Typography>
                   {weighed && verdict.call !== "unseen" && (
                     <ShareBar share={weighed.share} words={weighed.shareInWords} best={verdict.best === i} />
+                  )}
+                  {isPhone && (
+                    <Box sx={{ position: "relative", zIndex: 1, flex: "none" }}>
+                      <QuietButton
+                        name={`${weighing === i ? "Close" : "One by one"}: lead ${i + 1}`}
+                        expanded={weighing === i}
+                        onClick={() => setWeighing(weighing === i ? undefined : i)}
+                      >
+                        {weighing === i ? "Close" : "One by one"}
+                      </QuietButton>
+                    </Box>
                   )}
                 </Box>
               </Box>
@@ -226,7 +268,10 @@ function KeyPlace({ place, of }: { place: number; of: number }) {
 
 function ShareBar({ share, words, best }: { share: number; words: string; best: boolean }) {
   return (
-    <Box component="span" sx={{ flex: "none", width: 150, display: "flex", alignItems: "center", gap: 1 }}>
+    <Box
+      component="span"
+      sx={{ flex: "none", width: { xs: 92, sm: 150 }, display: "flex", alignItems: "center", gap: 1 }}
+    >
       <Typography
         component="span"
         variant="body2"
@@ -258,7 +303,7 @@ function VerdictLine({ verdict }: { verdict: Schemas["CoupletVerdict"] }) {
   return (
     <Typography variant="body2" sx={{ mt: 1 }} aria-live="polite">
       <strong>
-        {glyph} By the sheet: {verdict.words}
+        {glyph} By the evidence: {verdict.words}
       </strong>{" "}
       {verdict.reasons.join(" ")}
     </Typography>

@@ -52,6 +52,31 @@ function Terms(props: {
   return <>{pieces}</>;
 }
 
+/** A statement in running text, as a phone shows it: its words, and how it stands where that is known. */
+export function PlainStatement({
+  text,
+  first,
+  it,
+}: {
+  text: string;
+  first: boolean;
+  it?: Schemas["StatementVerdict"];
+}) {
+  const said = it && it.fit !== "notSeen" && it.fit !== "unread" ? fits[it.fit] : undefined;
+  return (
+    <Typography component="span" sx={{ fontSize: first ? "1.0625rem" : "1rem", fontWeight: first ? 600 : 400 }}>
+      {!first && "; "}
+      {text}
+      {it && said && (
+        <Box component="span" sx={{ color: said.color, fontWeight: 700 }}>
+          {" "}
+          {said.glyph} {words.statementFits[it.fit]}
+        </Box>
+      )}
+    </Typography>
+  );
+}
+
 /** A statement with how it stands and the figure behind it; a tap says that it fits, or doesn't. */
 export function Statement(props: {
   text: string;

@@ -28,7 +28,7 @@ export function RemainingTaxa({ standing, taxa, ends = [] }: Props) {
       </Typography>
       {off.length > 0 && (
         <Box sx={{ my: 1, borderLeft: "4px solid", borderColor: "signal.conflict", pl: 1 }}>
-          <Typography variant="h3">Off the trail, but likely by the sheet</Typography>
+          <Typography variant="h3">Off the trail, but likely by the evidence</Typography>
           {off.slice(0, 5).map((end) => (
             <Box key={end.name} sx={{ py: 0.25 }}>
               <TaxonLabel name={end.name} scientific />

@@ -16,9 +16,9 @@ export function WeakestTurn(props: {
     <Box role="note" sx={{ border: 2, borderColor: "signal.conflict", px: 1.5, py: 1, mb: 1.5 }}>
       <Typography variant="body2">
         <Box component="strong" sx={{ color: "signal.conflict" }}>
-          ▽ Weakest turn: couplet {turn.couplet}.
+          ▽ Least certain couplet: {turn.couplet}.
         </Box>{" "}
-        By the answers and the sheet the plant left the trail here with a probability of {turn.probabilityInWords},
+        By the answers and the evidence the plant left the trail here with a probability of {turn.probabilityInWords},
         perhaps towards <em>{turn.best}</em>.{character && ` Look again at: ${character}.`}
       </Typography>
       <Box sx={{ display: "flex", gap: 1, mt: 0.75, flexWrap: "wrap" }}>

@@ -188,7 +188,7 @@ function Row(props: {
             <ButtonBase
               onClick={onToggle}
               aria-pressed={on}
-              aria-label={`In question: ${it.name}`}
+              aria-label={`Shortlist: ${it.name}`}
               sx={{
                 minHeight: 44,
                 px: 1.25,
@@ -199,7 +199,7 @@ function Row(props: {
                 fontWeight: on ? 700 : 400,
               }}
             >
-              {on ? "✓ In question" : "In question"}
+              {on ? "✓ Shortlist" : "Shortlist"}
             </ButtonBase>
             <QuietButton name={`${why ? "Hide why" : "Why"}: ${it.name}`} expanded={why} onClick={() => onWhy(!why)}>
               {why ? "Hide why" : "Why"}

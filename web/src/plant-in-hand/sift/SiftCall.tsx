@@ -81,7 +81,7 @@ export function GiveawayNote(props: {
     >
       <Typography variant="body2" sx={{ flex: "1 1 14rem", py: 0.5 }}>
         <strong>
-          {seen ? "◆ Seen, and" : "◇"} alone on this list of {listed}:
+          {seen ? "◆ Seen, and" : "◇"} diagnostic here, alone on this list of {listed}:
         </strong>{" "}
         {it.text} → <TaxonLabel name={name} />
       </Typography>

@@ -17,7 +17,10 @@ import { NamesLabel } from "../../shared/botany/TaxonLabel";
 import { Circumstances } from "./Circumstances";
 import { ModeBar } from "../ModeBar";
 import { MOST_DRAWN, Ranking } from "./Ranking";
+import { LookAfterLook } from "./LookAfterLook";
 import { TellingLooks } from "./TellingLooks";
+import { newLook, withLook } from "../sheet/sheet";
+import { useIsPhone } from "../../shared/ui/useIsPhone";
 import { NOT_ON_LIST, useSift } from "./useSift";
 import { Call, GiveawayNote, onePerTaxon } from "./SiftCall";
 
@@ -42,6 +45,8 @@ function Sift({ walkId }: { walkId: string }) {
   const [organ, setOrgan] = useState<{ organ: Schemas["Organ"]; focus?: string }>();
   const [keeping, setKeeping] = useState(false);
   const [all, setAll] = useState(false);
+  const isPhone = useIsPhone();
+  const [isList, setList] = useState(false);
   const table = useRef<HTMLDivElement>(null);
   const taxa = useAllTaxa(askedFlora);
   const drawn = answer?.standing.slice(0, MOST_DRAWN * 4).map((it) => it.taxon) ?? [];
@@ -128,9 +133,33 @@ function Sift({ walkId }: { walkId: string }) {
     it.isWarnedOf && answer.isWeighed ? (byId.get(it.taxon) ?? []) : [],
   );
   const hasSeen = answer.sheet.length > 0;
+  const record = (character: string, state: string) =>
+    change(withLook(walk, newLook(walk, character, { states: [state] })));
+  if (isPhone && !isList && !keeping && !organ)
+    return (
+      <Page title={plantTitle(walk)} isTight>
+        <CautionNotes taxa={careful} isFolded />
+        <LookAfterLook
+          walk={walk}
+          settings={settings}
+          answer={answer}
+          characters={characters}
+          nameOf={nameOf}
+          onChange={change}
+          onList={() => setList(true)}
+          onCheck={() => void navigate(`/bench/${walkId}/confirm`)}
+        />
+        <ModeBar walkId={walkId} />
+      </Page>
+    );
   const [nextLook] = answer.tellingLooks;
   return (
     <Page title={plantTitle(walk)} aside={<ModeBar walkId={walkId} />}>
+      {isPhone && (
+        <Button onClick={() => setList(false)} sx={{ mb: 1 }}>
+          Look after look
+        </Button>
+      )}
       <Circumstances
         walk={walk}
         settings={settings}
@@ -223,7 +252,7 @@ function Sift({ walkId }: { walkId: string }) {
               said={
                 names.length === 1
                   ? "Named by what was seen, without a key."
-                  : `${names.length} taxa are in question: kept as an open set. That is a good record; it says what is still to be seen.`
+                  : `${names.length} taxa are on the shortlist: kept as an open set. That is a good record; it says what is still to be seen.`
               }
               trail={undefined}
               backTo="Back to the list"
@@ -243,7 +272,7 @@ function Sift({ walkId }: { walkId: string }) {
                   onClick={() => look(nextLook.character)}
                   sx={{ display: { md: "none" }, my: 1, width: "100%", minHeight: 52 }}
                 >
-                  Look next at: {characters.find((c) => c.id === nextLook.character)?.name ?? nextLook.character}
+                  Best to check next: {characters.find((c) => c.id === nextLook.character)?.name ?? nextLook.character}
                 </Button>
               )}
               {answer.alike.map((set) => (
@@ -312,14 +341,14 @@ function Sift({ walkId }: { walkId: string }) {
                     {(answer.call !== "nothing" || inQuestion.length > 0) && (
                       <Button variant="contained" onClick={contrast}>
                         {inQuestion.length >= 2
-                          ? `Contrast the ${inQuestion.length} in question`
+                          ? `Contrast the ${inQuestion.length} of the shortlist`
                           : inQuestion.length === 1
                             ? "Contrast it with the next"
                             : "Contrast the first two"}
                       </Button>
                     )}
                     <Button disabled={inQuestion.length === 0} onClick={() => setKeeping(true)}>
-                      {inQuestion.length === 1 ? `Keep it as ${names[0]}` : "Keep those in question"}
+                      {inQuestion.length === 1 ? `Keep it as ${names[0]}` : "Keep the shortlist"}
                     </Button>
                     {walk.inQuestion && (
                       <Button onClick={() => change({ ...walk, inQuestion: undefined, sides: undefined })}>
@@ -350,6 +379,7 @@ function Sift({ walkId }: { walkId: string }) {
             characters={characters}
             onLook={look}
             onSkip={(character) => change({ ...walk, sift: { ...settings, skip: [...settings.skip, character] } })}
+            onState={record}
           />
         </Box>
       </Box>

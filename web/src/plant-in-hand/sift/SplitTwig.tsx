@@ -1,4 +1,4 @@
-import { Box } from "@mui/material";
+import { Box, ButtonBase } from "@mui/material";
 import type { Schemas } from "../../api/client";
 import { Cell } from "../../plates/Cell";
 import { plateSx } from "../../plates/plateSx";
@@ -16,66 +16,95 @@ const LETTERS = 50;
 export function SplitTwig({
   look,
   character,
+  onState,
 }: {
   look: Schemas["TellingLook"];
   character: Schemas["Character"] | undefined;
+  /** Records a state at once. */
+  onState: (state: string) => void;
 }) {
   const { branches } = look;
   const column = WIDTH / branches.length;
   const isMeasure = character !== undefined && character.states.length === 0;
   return (
-    <Box
-      component="svg"
-      viewBox={`0 0 ${WIDTH} ${FORK + FIGURE + WORDS}`}
-      aria-hidden="true"
-      sx={{ ...plateSx, display: "block", width: "100%", maxWidth: 380, height: "auto" }}
-    >
-      <path d={`M${WIDTH / 2} 0V8`} stroke="currentColor" strokeWidth={THICKEST} fill="none" />
-      {branches.map((branch, i) => {
-        const x = column * (i + 0.5);
-        const part = character && branch.state ? stateFigure(character, branch.state) : undefined;
-        const left = x - FIGURE / 2;
-        return (
-          <g key={branch.words}>
-            <path
-              d={`M${WIDTH / 2} 6C${WIDTH / 2} ${FORK * 0.7} ${x} ${FORK * 0.35} ${x} ${FORK}`}
-              stroke="currentColor"
-              strokeWidth={Math.max(1, THICKEST * branch.share)}
-              strokeLinecap="round"
-              fill="none"
+    <Box sx={{ position: "relative", maxWidth: 380 }}>
+      <Box
+        component="svg"
+        viewBox={`0 0 ${WIDTH} ${FORK + FIGURE + WORDS}`}
+        aria-hidden="true"
+        sx={{ ...plateSx, display: "block", width: "100%", height: "auto" }}
+      >
+        <path d={`M${WIDTH / 2} 0V8`} stroke="currentColor" strokeWidth={THICKEST} fill="none" />
+        {branches.map((branch, i) => {
+          const x = column * (i + 0.5);
+          const part = character && branch.state ? stateFigure(character, branch.state) : undefined;
+          const left = x - FIGURE / 2;
+          return (
+            <g key={branch.words}>
+              <path
+                d={`M${WIDTH / 2} 6C${WIDTH / 2} ${FORK * 0.7} ${x} ${FORK * 0.35} ${x} ${FORK}`}
+                stroke="currentColor"
+                strokeWidth={Math.max(1, THICKEST * branch.share)}
+                strokeLinecap="round"
+                fill="none"
+              />
+              {part ? (
+                <Cell part={part} x={left} y={FORK} width={FIGURE} height={FIGURE} label={false} />
+              ) : (
+                isMeasure &&
+                typeof branch.place === "number" && (
+                  <Stretch x={x} of={Math.max(...look.split.map((it) => it.place)) + 1} at={branch.place} />
+                )
+              )}
+              <text
+                x={x}
+                y={FORK + FIGURE + 11}
+                fontSize={12.5}
+                textAnchor="middle"
+                fill="currentColor"
+                fontFamily="inherit"
+              >
+                {shorten(branch.words, Math.floor(LETTERS / branches.length))}
+              </text>
+              <text
+                x={x}
+                y={FORK + FIGURE + 26}
+                fontSize={12.5}
+                fontWeight={700}
+                textAnchor="middle"
+                fill="currentColor"
+                fontFamily="inherit"
+              >
+                {branch.shareInWords}
+              </text>
+            </g>
+          );
+        })}
+      </Box>
+      {/* What would be seen is tapped where it is drawn. */}
+      <Box
+        role="group"
+        aria-label={`What is it like: ${character?.name ?? look.character}`}
+        sx={{
+          position: "absolute",
+          inset: 0,
+          display: "grid",
+          gridTemplateColumns: `repeat(${branches.length}, minmax(0, 1fr))`,
+        }}
+      >
+        {branches.map((branch) =>
+          branch.state ? (
+            <ButtonBase
+              key={branch.words}
+              onClick={() => onState(branch.state ?? "")}
+              aria-label={`Record ${branch.words}`}
+              sx={{ border: "2px solid transparent", "&:hover, &:focus-visible": { borderColor: "primary.main" } }}
             />
-            {part ? (
-              <Cell part={part} x={left} y={FORK} width={FIGURE} height={FIGURE} label={false} />
-            ) : (
-              isMeasure &&
-              typeof branch.place === "number" && (
-                <Stretch x={x} of={Math.max(...look.split.map((it) => it.place)) + 1} at={branch.place} />
-              )
-            )}
-            <text
-              x={x}
-              y={FORK + FIGURE + 11}
-              fontSize={12.5}
-              textAnchor="middle"
-              fill="currentColor"
-              fontFamily="inherit"
-            >
-              {shorten(branch.words, Math.floor(LETTERS / branches.length))}
-            </text>
-            <text
-              x={x}
-              y={FORK + FIGURE + 26}
-              fontSize={12.5}
-              fontWeight={700}
-              textAnchor="middle"
-              fill="currentColor"
-              fontFamily="inherit"
-            >
-              {branch.shareInWords}
-            </text>
-          </g>
-        );
-      })}
+          ) : (
+            <span key={branch.words} />
+          ),
+        )}
+      </Box>
     </Box>
   );
 }

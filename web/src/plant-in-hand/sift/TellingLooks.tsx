@@ -16,22 +16,24 @@ interface Props {
   characters: Schemas["Character"][];
   onLook: (character: string) => void;
   onSkip: (character: string) => void;
+  /** Records a state of a character at once. */
+  onState: (character: string, state: string) => void;
 }
 
 /** What to look at next, most told for the effort first, and what to come back for. */
-export function TellingLooks({ now, later, characters, onLook, onSkip }: Props) {
+export function TellingLooks({ now, later, characters, onLook, onSkip, onState }: Props) {
   const [more, setMore] = useState(false);
   const find = (id: string) => characters.find((c) => c.id === id);
   return (
     <Box>
       <Typography variant="h2" id="next">
-        {now.length > 0 ? "Look next at" : "Nothing more to look at now"}
+        {now.length > 0 ? "Best to check next" : "Nothing more to check now"}
       </Typography>
       {now.length === 0 && (
         <Typography variant="body2">
           {later.length > 0
             ? "What would still tell can’t be seen today; it stands below with its time."
-            : "No look that is possible today tells the candidates further apart."}
+            : "Nothing that can be checked today tells the candidates further apart."}
         </Typography>
       )}
       <Box component="ol" sx={{ listStyle: "none", p: 0, m: 0 }}>
@@ -44,20 +46,26 @@ export function TellingLooks({ now, later, characters, onLook, onSkip }: Props) 
               key={look.character}
               sx={{ borderTop: i > 0 ? "1px dotted" : undefined, borderColor: "rule", py: 0.75 }}
             >
-              <ButtonBase
-                onClick={() => onLook(look.character)}
+              <Box
                 sx={{
-                  display: "block",
-                  width: "100%",
-                  textAlign: "left",
                   p: 1,
                   border: i === 0 ? 2 : 1,
                   borderColor: i === 0 ? "text.primary" : "rule",
                   bgcolor: "background.paper",
-                  "&:hover": { bgcolor: "signal.chosenWash" },
                 }}
               >
-                <Box sx={{ display: "flex", alignItems: "baseline", gap: 1 }}>
+                <ButtonBase
+                  onClick={() => onLook(look.character)}
+                  sx={{
+                    display: "flex",
+                    width: "100%",
+                    minHeight: 44,
+                    textAlign: "left",
+                    alignItems: "baseline",
+                    gap: 1,
+                    "&:hover": { bgcolor: "signal.chosenWash" },
+                  }}
+                >
                   <Typography component="span" variant="h3" sx={{ flex: 1, fontSize: i === 0 ? "1.1rem" : undefined }}>
                     <Box component="span" sx={visuallyHidden}>
                       Look at{" "}
@@ -67,8 +75,8 @@ export function TellingLooks({ now, later, characters, onLook, onSkip }: Props) 
                   <Typography component="span" variant="caption" color="text.secondary" sx={{ whiteSpace: "nowrap" }}>
                     {look.effortSeconds} s{character && character.tool !== "eye" && ` · ${words.tools[character.tool]}`}
                   </Typography>
-                </Box>
-                <SplitTwig look={look} character={character} />
+                </ButtonBase>
+                <SplitTwig look={look} character={character} onState={(state) => onState(look.character, state)} />
                 <Typography component="span" variant="body2" sx={{ display: "block" }}>
                   {look.inWords}
                 </Typography>
@@ -77,7 +85,7 @@ export function TellingLooks({ now, later, characters, onLook, onSkip }: Props) 
                     △ Takes from the plant: only where law and the landowner allow it.
                   </Typography>
                 )}
-              </ButtonBase>
+              </Box>
               {i === 0 && (
                 <QuietButton name={`Can’t be told on this plant: ${name}`} onClick={() => onSkip(look.character)}>
                   Can’t be told on this plant
@@ -88,8 +96,8 @@ export function TellingLooks({ now, later, characters, onLook, onSkip }: Props) 
         })}
       </Box>
       {now.length > MOST_AT_FIRST && (
-        <QuietButton name={more ? "Fewer looks" : "More looks"} expanded={more} onClick={() => setMore(!more)}>
-          {more ? "Fewer looks" : "More looks"}
+        <QuietButton name={more ? "Fewer" : "More to check"} expanded={more} onClick={() => setMore(!more)}>
+          {more ? "Fewer" : "More to check"}
         </QuietButton>
       )}
       {later.length > 0 && (

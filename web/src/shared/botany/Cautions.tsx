@@ -43,9 +43,30 @@ export function CautionMarks({ cautions }: { cautions: Caution[] }) {
 const MOST_IN_FULL = 2;
 
 /** What to mind before a plant is handled: the cautions of every taxon that still stands. */
-export function CautionNotes({ taxa }: { taxa: Schemas["Taxon"][] }) {
+export function CautionNotes({ taxa, isFolded }: { taxa: Schemas["Taxon"][]; isFolded?: boolean }) {
   const careful = taxa.filter((taxon) => taxon.cautions.length > 0);
   if (careful.length === 0) return null;
+  const kinds = [...new Set(careful.flatMap((taxon) => taxon.cautions))];
+  if (isFolded)
+    return (
+      <Box
+        component="details"
+        role="note"
+        aria-label="Cautions"
+        sx={{ bgcolor: "signal.cautionWash", borderLeft: "4px solid", borderColor: "signal.caution", px: 1, mb: 0.75 }}
+      >
+        <Box
+          component="summary"
+          sx={{ minHeight: 44, display: "flex", alignItems: "center", flexWrap: "wrap", cursor: "pointer" }}
+        >
+          <CautionMarks cautions={kinds} />
+          <Typography component="span" variant="body2" sx={{ textDecoration: "underline", textUnderlineOffset: 3 }}>
+            {careful.length === 1 ? "one that still stands" : `${careful.length} that still stand`}
+          </Typography>
+        </Box>
+        <CautionWords careful={careful} kinds={kinds} />
+      </Box>
+    );
   return (
     <Box
       role="note"
@@ -59,6 +80,14 @@ export function CautionNotes({ taxa }: { taxa: Schemas["Taxon"][] }) {
         mb: 1.5,
       }}
     >
+      <CautionWords careful={careful} kinds={kinds} />
+    </Box>
+  );
+}
+
+function CautionWords({ careful, kinds }: { careful: Schemas["Taxon"][]; kinds: Caution[] }) {
+  return (
+    <>
       {careful.length <= MOST_IN_FULL ? (
         careful.map((taxon) => (
           <Typography key={taxon.id} variant="body2">
@@ -68,7 +97,7 @@ export function CautionNotes({ taxa }: { taxa: Schemas["Taxon"][] }) {
         ))
       ) : (
         <Typography variant="body2">
-          <CautionMarks cautions={[...new Set(careful.flatMap((taxon) => taxon.cautions))]} />
+          <CautionMarks cautions={kinds} />
           Still possible:{" "}
           {careful.map((taxon, i) => (
             <Fragment key={taxon.id}>
@@ -82,7 +111,7 @@ export function CautionNotes({ taxa }: { taxa: Schemas["Taxon"][] }) {
       <Typography variant="caption" sx={{ display: "block", color: "text.secondary" }}>
         Local law, the landowner’s word and licensed or medical advice come first.
       </Typography>
-    </Box>
+    </>
   );
 }
 
@@ -111,7 +140,7 @@ export function GroundCaution({ text }: { text: string }) {
   return (
     <Callout tone="caution" role="note">
       <Typography variant="body2">
-        <strong>△ Mind the ground:</strong> {text}
+        <strong>△ Site hazards:</strong> {text}
       </Typography>
     </Callout>
   );

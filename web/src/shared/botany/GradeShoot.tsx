@@ -21,7 +21,7 @@ export function GradeShoot({ grade }: { grade: Schemas["Grade"] }) {
   return (
     <Box
       component="ol"
-      aria-label={`Grade: ${words.grades[grade]}`}
+      aria-label={`Level of evidence: ${words.grades[grade]}`}
       sx={{
         listStyle: "none",
         p: 0,

@@ -19,7 +19,7 @@ export function TaxonYear({ nameable, conspicuous, day, name }: Props) {
       viewBox={`0 0 ${DAYS} 34`}
       preserveAspectRatio="none"
       role="img"
-      aria-label={`${name}: catches the eye ${windowsInWords(conspicuous)}; can be named ${windowsInWords(nameable)}.`}
+      aria-label={`${name}: conspicuous ${windowsInWords(conspicuous)}; can be named ${windowsInWords(nameable)}.`}
       sx={{ width: "100%", height: 34, display: "block", color: "text.primary" }}
     >
       {monthStarts.map((at) => (

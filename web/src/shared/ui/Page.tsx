@@ -6,16 +6,26 @@ interface PageProps {
   aside?: ReactNode;
   /** Whether it tells the place of a sensitive taxon: then it isn’t printed. */
   isKeptBack?: boolean;
+  /** On a phone without its heading and what stands beside it: the room is for what is done here. */
+  isTight?: boolean;
   children: ReactNode;
 }
 
 /** A page with its heading; the heading is also the window's title. */
-export function Page({ title, aside, isKeptBack, children }: PageProps) {
+export function Page({ title, aside, isKeptBack, isTight, children }: PageProps) {
   useEffect(() => {
     document.title = `${title} · Garten`;
   }, [title]);
   return (
-    <Box sx={{ maxWidth: 1240, mx: "auto", px: { xs: 2, md: 3 }, pt: 2, pb: 4 }}>
+    <Box
+      sx={{
+        maxWidth: 1240,
+        mx: "auto",
+        px: { xs: isTight ? 1.25 : 2, md: 3 },
+        pt: { xs: isTight ? 0.5 : 2, sm: 2 },
+        pb: { xs: isTight ? 1 : 4, sm: 4 },
+      }}
+    >
       {isKeptBack && (
         <Typography sx={{ display: "none", "@media print": { display: "block" } }}>
           This page tells the exact place of a sensitive taxon and isn’t printed. The exports under Records and Plants
@@ -23,8 +33,16 @@ export function Page({ title, aside, isKeptBack, children }: PageProps) {
         </Typography>
       )}
       <Box data-kept-back={isKeptBack ? "" : undefined}>
-        <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", gap: 2, mb: 2 }}>
-          <Typography variant="h1" sx={{ flex: "1 1 16rem" }}>
+        <Box
+          sx={{
+            display: { xs: isTight ? "none" : "flex", sm: "flex" },
+            flexWrap: "wrap",
+            alignItems: "center",
+            gap: 2,
+            mb: 2,
+          }}
+        >
+          <Typography variant="h1" sx={{ flex: "1 1 min(16rem, 100%)" }}>
             {title}
           </Typography>
           {aside}

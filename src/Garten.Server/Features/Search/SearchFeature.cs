@@ -1,0 +1,51 @@
+using Garten.Core.Contracts;
+using Garten.Server.Features.Floras;
+using Garten.Server.Features.Keys;
+using Garten.Server.Features.Places;
+using Garten.Server.Features.Plants;
+using Garten.Server.Features.Vocabulary;
+using Garten.Server.Hosting;
+
+namespace Garten.Server.Features.Search;
+
+/// <summary>One search of taxa, plants, places, keys and terms.</summary>
+internal sealed class SearchFeature : IFeature
+{
+    public void Add(IServiceCollection services) { }
+
+    public void Map(RouteGroupBuilder api) =>
+        api.MapGet(
+                "/search",
+                async (
+                    string? text,
+                    FloraRepository floras,
+                    PlantRepository plants,
+                    PlaceRepository places,
+                    KeyRepository keys,
+                    VocabularyRepository vocabularies,
+                    CancellationToken stop
+                ) =>
+                {
+                    var wanted = (text ?? "").Trim();
+                    if (wanted.Length > SearchRequest.LongestText)
+                        wanted = wanted[..SearchRequest.LongestText];
+                    if (wanted.Length == 0)
+                        return TypedResults.Ok<IReadOnlyList<Findable>>([]);
+                    var (tagged, _) = await plants.PageAsync(new PlantFilter(Text: wanted), null, SearchRequest.MostOfKind, stop);
+                    Findable[] among =
+                    [
+                        .. (await floras.SeenAsync(stop)).SelectMany(f => f.Taxa.Select(t => SearchRequest.Of(t, f.Id))),
+                        .. tagged.Select(SearchRequest.Of),
+                        .. (await places.ListAsync(stop)).Select(SearchRequest.Of),
+                        .. (await keys.ListAsync(stop)).Select(k => new Findable(FoundKind.Key, k.Hash, k.Title, [])),
+                    ];
+                    var session = new CoreSession { Botany = (await vocabularies.CurrentAsync(stop)).Botany };
+                    return TypedResults.Ok(new SearchRequest(wanted, among).Find(session));
+                }
+            )
+            .Exact()
+            .WithName("search")
+            .WithSummary(
+                "Taxa by any name, tagged plants by tag or name, places, keys and terms of the glossary, by the beginnings of words; what is in season, where it is asked for."
+            );
+}

@@ -1,0 +1,45 @@
+import { answerOf, api, AwayError, type Schemas } from "../api/client";
+import { core } from "../core/coreClient";
+import { keptAnswer, keptAnswers } from "./store";
+import { holdVocabulary } from "./vocabulary";
+
+type Findable = Schemas["Findable"];
+
+const findable = (kind: Schemas["FoundKind"], id: string, name: string, words: string[], note = ""): Findable => ({
+  kind,
+  id,
+  name,
+  words,
+  note,
+  floraId: "",
+  state: "",
+});
+
+/** What is found of a text: by the server, and without it among what is kept on this device, by the same rule. */
+export async function found(text: string): Promise<Findable[]> {
+  try {
+    return await answerOf((signal) => api.GET("/api/v1/search", { params: { query: { text } }, signal }));
+  } catch (error) {
+    if (!(error instanceof AwayError)) throw error;
+  }
+  const [places, keys, plants, floras] = await Promise.all([
+    keptAnswer<Schemas["Place"][]>("places"),
+    keptAnswer<Schemas["KeySummary"][]>("keys"),
+    keptAnswers<{ items: Schemas["TaggedPlant"][] }>("plants:"),
+    keptAnswer<Schemas["FloraSummary"][]>("floras"),
+  ]);
+  // The terms of the glossary are known where the vocabulary was taken along.
+  await holdVocabulary().catch(() => undefined);
+  const tagged = new Map(plants.flatMap((page) => page.items).map((it) => [it.id, it]));
+  return core.search({
+    text,
+    floraId: floras?.find((it) => it.isDefault)?.id ?? null,
+    among: [
+      ...(places ?? []).map((it) => findable("place", it.id, it.name, [it.cell, ...(it.habitats ?? [])], it.cell)),
+      ...(keys ?? []).map((it) => findable("key", it.hash, it.title, [])),
+      ...[...tagged.values()].map((it) =>
+        findable("plant", it.id, it.label || it.names.join(" or "), it.names, it.placeName),
+      ),
+    ],
+  });
+}

@@ -1,0 +1,4 @@
+import { useMediaQuery, type Theme } from "@mui/material";
+
+/** Whether the page is as narrow as a phone's: one column, one thumb. */
+export const useIsPhone = () => useMediaQuery((theme: Theme) => theme.breakpoints.down("sm"), { noSsr: true });
