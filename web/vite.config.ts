@@ -1,9 +1,10 @@
 import react from "@vitejs/plugin-react";
 import { defineConfig } from "vite";
+import { fonts } from "./fonts.ts";
 import { signs } from "./signs.ts";
 
 export default defineConfig({
-  plugins: [react(), signs()],
+  plugins: [react(), signs(), fonts()],
   build: { outDir: "../artifacts/web", emptyOutDir: true, sourcemap: false },
   worker: { format: "es" },
   // For working on the pages: ./garten demo serves the API and the core beside it.

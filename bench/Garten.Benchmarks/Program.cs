@@ -4,7 +4,8 @@ namespace Garten.Benchmarks;
 /// Runs the benchmarks that are asked for, <c>./garten bench --filter '*'</c>; measures how well identification does, <c>./garten bench
 /// accuracy</c>;
 /// or measures in a browser against a running <c>./garten demo</c>, <c>./garten bench browser [address]</c>, of reading
-/// keys <c>./garten bench reading [address]</c>; or sends such a one what no
+/// keys <c>./garten bench reading [address]</c>, of what is waited for from a click or an address on <c>./garten bench first
+/// [address]</c>; or sends such a one what no
 /// sound
 /// client sends, <c>./garten bench fuzz [address] [requests] [uploads] [seed]</c>; or kills
 /// a server of its own while changes come in, <c>./garten bench durability [kills]</c>; or measures one over a million observations,
@@ -32,6 +33,8 @@ public static class Program
             using var bench = new BrowserBench(Console.Out, new Uri(args.Length > 1 ? args[1] : "http://127.0.0.1:5080"));
             await bench.ReadAsync();
         }
+        else if (args is ["first", ..])
+            new FirstSecond(Console.Out, new Uri(args.Length > 1 ? args[1] : "http://127.0.0.1:5080")).Run();
         else if (args is ["fuzz", ..])
             await FuzzRun.RunAsync(Console.Out, args[1..]);
         else if (args is ["data", ..])

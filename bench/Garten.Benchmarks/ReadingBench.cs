@@ -85,8 +85,8 @@ internal sealed class ReadingBench(TextWriter to, HttpClient client)
                 (async()=>{
                   const {dotnet}=await import(location.origin+'/_framework/dotnet.js');
                   const core=(await (await dotnet.create()).getAssemblyExports('Garten.Browser.dll')).Garten.Browser.CoreExports;
-                  const text=async a=>(await fetch('/api/v1/'+a)).text();
-                  const [vocabulary,shelf]=await Promise.all([text('vocabulary'),text('keys/shelf?with='+hash)]);
+                  const bytes=async a=>new Uint8Array(await (await fetch('/api/v1/'+a)).arrayBuffer());
+                  const [vocabulary,shelf]=await Promise.all([bytes('vocabulary/packed'),bytes('keys/shelf/packed?with='+hash)]);
                   const timed=run=>{const s=performance.now();run();return Math.round(performance.now()-s);};
                   const ask=(first)=>JSON.parse(core.Call('keyReading',JSON.stringify({hash,first})));
                   const vocabularyTaken=timed(()=>core.LoadVocabulary(vocabulary)), shelfFilled=timed(()=>core.FillShelf(shelf));

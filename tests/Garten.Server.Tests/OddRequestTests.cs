@@ -268,6 +268,19 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
             "seasons/year" => JsonNode.Parse(
                 """{"floraId":"odd-isle","date":"2026-05-10","taxa":["alvena-montis"],"cell":"B2","from":{"latitude":57,"longitude":-11,"elevationMetres":10},"to":{"latitude":57.5,"longitude":-11.2,"elevationMetres":300},"firsts":[{"taxon":"Alvena montis","phase":"flower","notYet":"2026-04-10","seen":"2026-04-15","site":{"latitude":57,"longitude":-11,"elevationMetres":10}}]}"""
             )!,
+            "seasons/now" => JsonNode.Parse(
+                """{"floraId":"odd-isle","date":"2026-05-10","places":[{"id":"01900000-0000-7000-8000-0000000000b1","name":"Harrow","cell":"B2"}],"firsts":[]}"""
+            )!,
+            "identify/figures" => JsonNode.Parse(
+                """{"floraId":"odd-isle","figures":[{"name":"Alvena montis","character":"margin"}],"date":"2026-05-10"}"""
+            )!,
+            "keys/outlook" => new JsonObject
+            {
+                ["day"] = "2026-05-10",
+                ["tools"] = new JsonArray("lens"),
+                ["most"] = "touch",
+                ["entries"] = new JsonArray(_key),
+            },
             "descriptions/read" => new JsonObject { ["text"] = "Vellorna alba Hask. Shrub to 2 m. Leaves ovate, 3–8 cm." },
             "keys/reading" => new JsonObject { ["hash"] = _key },
             "keys/parting" => new JsonObject { ["names"] = new JsonArray("Vellorna alata", "Vellorna cinerea") },
@@ -415,6 +428,12 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
     [InlineData("keys/%01%27")]
     [InlineData("keys/%01%27/statements")]
     [InlineData("keys/shelf?with=%00")]
+    [InlineData("keys/shelf/short?with=%00")]
+    [InlineData("keys/shelf/packed?with=%00&with=~")]
+    [InlineData("search?text=%00")]
+    [InlineData("search?text=%25_%27--")]
+    [InlineData("today?date=2026-02-30")]
+    [InlineData("today?date=%00")]
     [InlineData("floras/%01%27/taxa")]
     [InlineData("floras/odd-isle/taxa?find=%00&family=%00")]
     [InlineData("floras/odd-isle/taxa?day=tomorrow&place=x&from=-5")]

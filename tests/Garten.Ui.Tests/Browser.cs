@@ -189,13 +189,20 @@ public sealed class Browser : IDisposable
                 )!
         ).Cast<IWebElement>();
 
-    public void Click(string name) => Control(name).Click();
+    public void Click(string name) => Click(Control(name));
+
+    /// <summary>Clicks an element in the middle of the screen, where nothing that stays in place covers it.</summary>
+    public void Click(IWebElement element)
+    {
+        _driver.ExecuteScript("arguments[0].scrollIntoView({block:'center'})", element);
+        element.Click();
+    }
 
     /// <summary>Follows the first link to such an address whose text holds this.</summary>
     public void ClickLink(string address, string text)
     {
         Until(() => All($"main a[href^='{address}']").Any(a => a.Text.Contains(text, StringComparison.Ordinal)), $"the link “{text}”");
-        All($"main a[href^='{address}']").First(a => a.Text.Contains(text, StringComparison.Ordinal)).Click();
+        Click(All($"main a[href^='{address}']").First(a => a.Text.Contains(text, StringComparison.Ordinal)));
     }
 
     /// <summary>Taps with a finger in the middle of the control.</summary>

@@ -151,8 +151,9 @@ public sealed class EvidenceTests(GartenSite site) : IClassFixture<GartenSite>
         var browser = site.Browse(390, 844, touch: true);
         browser.Open("/bench");
         browser.Tap("Follow Key to Mirelda");
-        browser.UntilText("4 taxa stand");
+        browser.UntilText("4 taxa");
         browser.ShouldFitTheScreen();
+        browser.Tap("Plant");
         browser.Tap("Leaf");
         browser.UntilText("Back to the key");
         browser.ShouldFitTheScreen();

@@ -139,7 +139,7 @@ public sealed class JourneyTests(GartenSite site) : IClassFixture<GartenSite>
         browser.UntilText("Begin with a key");
         browser.ShouldFitTheScreen();
         browser.Tap("Follow Key to the woody plants of Torvane in leaf");
-        browser.UntilText("24 taxa stand");
+        browser.UntilText("24 taxa");
         browser.ShouldFitTheScreen();
         browser.Tap("2 Leaves thin");
         browser.UntilText("Couplet 2");
@@ -150,10 +150,11 @@ public sealed class JourneyTests(GartenSite site) : IClassFixture<GartenSite>
         browser.Tap("0 Can’t tell");
         browser.UntilText("under 1a");
         // The other open path is within reach too.
+        browser.Tap("Trail");
         browser.Tap("Go on at couplet 3 of Key to Vellorna");
         browser.UntilText("Leaf grey beneath");
         browser.Tap("1 Leaf grey");
-        browser.UntilText("3 taxa stand");
+        browser.UntilText("3 taxa");
         browser.Tap("Keep it as it stands");
         browser.UntilText("kept as an open set");
         browser.ShouldFitTheScreen();

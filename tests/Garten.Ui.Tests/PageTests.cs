@@ -97,11 +97,9 @@ public sealed class PageTests(GartenSite site) : IClassFixture<GartenSite>
             var walk = new WalkRequest(versions[0].Hash, [new TrailAnswer(versions[0].Hash, versions[0].Key.Couplets[0].Label, null)]);
             var answer = browser.Run(
                 load
-                    + "core.FillShelf("
-                    + JsonSerializer.Serialize(
-                        JsonSerializer.Serialize(new Shelf(versions, [], CharacterTable.Empty, [], []), CoreJson.Default.Shelf)
-                    )
-                    + ");"
+                    + "core.FillShelf(Uint8Array.from(atob('"
+                    + Convert.ToBase64String(ShelfFile.Write(new Shelf(versions, [], CharacterTable.Empty, [], [])))
+                    + "'),c=>c.charCodeAt(0)));"
                     + "return core.Call('walk',"
                     + JsonSerializer.Serialize(JsonSerializer.Serialize(walk, CoreJson.Default.WalkRequest))
                     + ")"
@@ -224,7 +222,7 @@ public sealed class PageTests(GartenSite site) : IClassFixture<GartenSite>
             var native = JsonNode.Parse(JsonSerializer.Serialize(request.Follow(shelf), CoreJson.Default.BenchState));
             var answer = browser.Run(
                 "const {dotnet}=await import(location.origin+'/_framework/dotnet.js');globalThis.core??=(await (await dotnet.create()).getAssemblyExports('Garten.Browser.dll')).Garten.Browser.CoreExports;"
-                    + "globalThis.filled??=core.FillShelf(await (await fetch('/api/v1/keys/shelf')).text());return core.Call('bench',arguments[0])",
+                    + "globalThis.filled??=core.FillShelf(new Uint8Array(await (await fetch('/api/v1/keys/shelf/packed')).arrayBuffer()));return core.Call('bench',arguments[0])",
                 JsonSerializer.Serialize(request, CoreJson.Default.BenchRequest)
             );
             Alike(native, JsonNode.Parse(answer), key.Key.Title);

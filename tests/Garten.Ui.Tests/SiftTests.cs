@@ -7,11 +7,12 @@ namespace Garten.Ui.Tests;
 public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
 {
     private static void State(Browser browser, string character, string state) =>
-        browser
-            .Find($"section[aria-label='{character}']")
-            .FindElements(By.CssSelector("[aria-pressed]"))
-            .Single(b => b.Text.TrimStart('✓', ' ') == state)
-            .Click();
+        browser.Click(
+            browser
+                .Find($"section[aria-label='{character}']")
+                .FindElements(By.CssSelector("[aria-pressed]"))
+                .Single(b => b.Text.TrimStart('✓', ' ') == state)
+        );
 
     private static void At(Browser browser, string place, string day)
     {
@@ -30,6 +31,7 @@ public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
         var browser = site.Browse(390, 844, touch: true);
         browser.Open("/bench");
         browser.Tap("Identify by characters");
+        browser.Tap("List");
         browser.UntilText("Nothing seen yet: 73 taxa");
         browser.Tap("Leaf");
         browser.Tap("Something else …");
@@ -46,7 +48,7 @@ public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
         // What no taxon is described in stays on the sheet.
         browser.Tap("petiole");
         browser.Tap("cross-section of the petiole");
-        browser.UntilText("it stands at the top of the sheet");
+        browser.UntilText("it stands at the top of the list");
         State(browser, "cross-section of the petiole", "winged");
         browser.Type("Type what you see", "leaf hairs beneath fork");
         browser.Tap("+ kind of hairs beneath the leaf: forked");
@@ -58,7 +60,7 @@ public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
         browser.UntilText("hairs above the leaf: hairless");
         browser.ShouldBeAccessible();
         browser.ShouldFitTheScreen();
-        browser.Tap("Record these 2 looks");
+        browser.Tap("Record these 2 observations");
         browser.UntilText("✓ length of the petiole: 12 mm, 14 mm, 15 mm");
         Assert.NotEmpty(browser.All("section[aria-label='hairs above the leaf'] [aria-pressed=true]"));
         browser.ShouldBeAccessible();
@@ -171,9 +173,9 @@ public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
         browser.Click("Keep it as");
         browser.Find("[name=recorder]").SendKeys("Runa Velt");
         browser.Click("Keep the record");
-        browser.UntilText("Confirmed by what was seen, without a key.");
+        browser.UntilText("Checked by what was seen, without a key.");
         browser.UntilText("Explained: “By the gate");
-        Assert.Single(browser.All("ol[aria-label^='Grade: ']"));
+        Assert.Single(browser.All("ol[aria-label^='Level of evidence: ']"));
         browser.ShouldBeAccessible();
         browser.ShouldHaveNoErrors();
     }
@@ -211,6 +213,10 @@ public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
         var browser = site.Browse(390, 844, touch: true);
         browser.Open("/bench");
         browser.Tap("Identify by characters");
+        browser.UntilText("73 taxa on the list");
+        browser.ShouldFitTheScreen();
+        browser.ShouldBeAccessible();
+        browser.Tap("List");
         browser.UntilText("Nothing seen yet");
         browser.ShouldFitTheScreen();
         browser.Tap("Change");

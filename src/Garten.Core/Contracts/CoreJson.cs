@@ -25,6 +25,7 @@ namespace Garten.Core.Contracts;
     Converters = [
         typeof(CamelCaseWords<Grade>),
         typeof(CamelCaseWords<FoundKind>),
+        typeof(CamelCaseWords<KeyNodeKind>),
         typeof(CamelCaseWords<CheckKind>),
         typeof(CamelCaseWords<CheckVerdict>),
         typeof(CamelCaseWords<ReportKind>),

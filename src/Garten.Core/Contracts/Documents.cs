@@ -164,17 +164,23 @@ public static class Documents
                 );
             case VisitPlantCommand it:
                 var day = Day(it.Date);
-                return With(it.PlantId, p => p.LastSeen is { } last && last > day ? p
-                    : PlantVisit.IsFound(it.State) ? p with { LastSeen = day, State = it.State }
-                    : p with { State = it.State });
+                return With(it.PlantId, p => (
+                        p.LastSeen is { } last && last > day ? p
+                        : PlantVisit.IsFound(it.State) ? p with { LastSeen = day, State = it.State }
+                        : p with { State = it.State }
+                    ).In(day.Year));
             case RecordDeterminationCommand it when plants.All(p => p.Id != it.PlantId) && context.Place(it.PlaceId) is { } place:
                 return Ordered(
                     plants,
-                    new TaggedPlant(it.PlantId, it.PlantLabel, place.Id, place.Name, it.Names, null, Day(it.EventDate), null, null)
+                    new TaggedPlant(it.PlantId, it.PlantLabel, place.Id, place.Name, it.Names, null, Day(it.EventDate), null, null).In(
+                        Day(it.EventDate).Year
+                    )
                 );
             case RecordDeterminationCommand it:
                 var named = Day(it.EventDate);
-                return With(it.PlantId, p => p with { Names = it.Names, LastSeen = p.LastSeen is { } seen && seen > named ? seen : named });
+                return With(it.PlantId, p =>
+                    (p with { Names = it.Names, LastSeen = p.LastSeen is { } seen && seen > named ? seen : named }).In(named.Year)
+                );
             default:
                 return plants;
         }

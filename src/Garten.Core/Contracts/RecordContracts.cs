@@ -314,7 +314,14 @@ public sealed record TaggedPlant(
     PlantState? State,
     Guid? PopulationId,
     bool IsSensitive = false
-);
+)
+{
+    /// <summary>The years in which it was visited or named, in their order, each once.</summary>
+    public IReadOnlyList<int> Years { get; init; } = [];
+
+    /// <summary>The same plant with a further year.</summary>
+    public TaggedPlant In(int year) => Years.Contains(year) ? this : this with { Years = [.. Years.Append(year).Order()] };
+}
 
 /// <summary>A line of the record list: one determination.</summary>
 /// <param name="DeterminationId">The determination.</param>

@@ -87,7 +87,7 @@ public sealed record SearchRequest(string Text, IReadOnlyList<Findable> Among, s
         [
             .. Season(parts)
                 .Concat(found)
-                .Concat(Terms(session.Botany, text))
+                .Concat(Terms(session.Botany, text, parts))
                 .GroupBy(it => it.Kind)
                 .SelectMany(kind => kind.Take(MostOfKind))
                 .Take(MostFound),
@@ -115,7 +115,7 @@ public sealed record SearchRequest(string Text, IReadOnlyList<Findable> Among, s
     // Each part begins a word of its own.
     private static bool Holds(string text, string[] parts)
     {
-        var words = text.Split([' ', '-', ',', '(', ')', '’', '\''], StringSplitOptions.RemoveEmptyEntries).ToList();
+        var words = text.Split([' ', '-', ',', ':', '(', ')', '’', '\''], StringSplitOptions.RemoveEmptyEntries).ToList();
         foreach (var part in parts)
         {
             var at = words.FindIndex(w => w.StartsWith(part, StringComparison.Ordinal));
@@ -136,14 +136,19 @@ public sealed record SearchRequest(string Text, IReadOnlyList<Findable> Among, s
             yield return new Findable(FoundKind.Season, "fruit", "In fruit now", []);
     }
 
-    private static IEnumerable<Findable> Terms(BotanyIndex? botany, string text) =>
+    // The vocabulary guesses at what may be meant; here each word has to be one of the term.
+    private static IEnumerable<Findable> Terms(BotanyIndex? botany, string text, string[] parts) =>
         botany is null
             ? []
             : botany
                 .Search.Find(text)
-                .Take(MostOfKind)
                 .Select(f => OfferedCharacter.Of(f, botany))
+                .Where(it => Holds(Folded(WordsOf(it)), parts))
+                .Take(MostOfKind)
                 .Select(it => new Findable(FoundKind.Term, it.Character.Id, it.InWords, [], State: it.State));
+
+    private static string WordsOf(OfferedCharacter it) =>
+        string.Join(' ', [it.InWords, .. it.Character.Nouns, .. it.Character.States.Where(s => s.Id == it.State).SelectMany(s => s.Terms)]);
 
     private static IEnumerable<Findable> OfFlora(ReadyFlora flora) => flora.Pack.Taxa.Select(t => Of(t, flora.Pack.Id));
 

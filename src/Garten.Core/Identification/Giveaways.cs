@@ -25,7 +25,7 @@ public static class Giveaways
 
     // How it grows and what kind of fruit it has belong to whole groups: a plant that the list lacks may well share them. What stands behind the
     // dot is the quality, where a character is made of part and quality.
-    private static readonly string[] OfWholeGroups = ["growth-form", "fruit-type", "kind"];
+    private static readonly string[] OfWholeGroups = ["growth-form", "fruit-type"];
 
     private static bool IsOfWholeGroup(string character) => OfWholeGroups.Contains(character[(character.LastIndexOf('.') + 1)..]);
 

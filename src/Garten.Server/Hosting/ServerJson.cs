@@ -4,6 +4,7 @@ using Garten.Server.Features.Floras;
 using Garten.Server.Features.Health;
 using Garten.Server.Features.Keys;
 using Garten.Server.Features.Records;
+using Garten.Server.Features.Sandbox;
 
 namespace Garten.Server.Hosting;
 
@@ -16,6 +17,7 @@ namespace Garten.Server.Hosting;
 [JsonSerializable(typeof(KeyFloraMade))]
 [JsonSerializable(typeof(RecordPage))]
 [JsonSerializable(typeof(HealthReport))]
+[JsonSerializable(typeof(SandboxOpened))]
 [JsonSerializable(typeof(FloraCheck))]
 [JsonSerializable(typeof(FloraRefusal))]
 [JsonSerializable(typeof(FloraVersion))]

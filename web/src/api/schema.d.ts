@@ -637,6 +637,24 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/sandbox": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Opens the made-up island beside one's own database, or answers with the one that is open; it is dropped when it ends. */
+        post: operations["openSandbox"];
+        /** Ends the sandbox and drops its database; nothing where none is open. */
+        delete: operations["endSandbox"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/search": {
         parameters: {
             query?: never;
@@ -789,6 +807,40 @@ export interface paths {
         };
         /** A version of a flora, or the newest; of one that was never published, its draft. */
         get: operations["getPack"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/floras/template.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A table of a flora to fill in: a line for each taxon, a column for each character that ships. */
+        get: operations["getTemplateCsv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/floras/template.xlsx": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The same as a workbook, with a second sheet that says what may stand in each column. */
+        get: operations["getTemplateXlsx"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2928,6 +2980,11 @@ export interface components {
             epoch: string;
             /** @description Whether no copy of it was made for a month. */
             copyWanted: boolean;
+            /**
+             * @description Whether this is a sandbox: what is kept here is gone when it ends.
+             * @default false
+             */
+            isSandbox: boolean;
         };
         /** @description A hybrid that would explain what was seen better than either parent. */
         HybridSuggestion: {
@@ -3094,6 +3151,33 @@ export interface components {
              */
             text: number;
         };
+        /** @description A node of a key's drawing. */
+        KeyNode: {
+            /** @description What stands there. */
+            kind: components["schemas"]["KeyNodeKind"];
+            /** @description Label of a couplet; empty otherwise. */
+            label: string;
+            /**
+             * Format: double
+             * @description Where it stands between the first end, 0, and the last one, 1.
+             */
+            at: number;
+            /**
+             * Format: int32
+             * @description How many couplets lie before it.
+             */
+            depth: number;
+            /**
+             * Format: int32
+             * @description Place of the node that leads to it in the list; -1 for the first.
+             */
+            from: number;
+        };
+        /**
+         * @description What stands at a node of a key's drawing.
+         * @enum {unknown}
+         */
+        KeyNodeKind: "couplet" | "taxon" | "key" | "cut";
         /** @description What awaits one who starts a key today. */
         KeyOutlook: {
             /** @description Hash of the version. */
@@ -3206,6 +3290,8 @@ export interface components {
              */
             addedAt: string;
             source?: null | components["schemas"]["TextSource"];
+            /** @description Its couplets and ends as they are drawn; of a large key its beginning. */
+            shape: components["schemas"]["KeyNode"][];
         };
         /** @description A change of a key text within one of its lines, offered to settle a problem. */
         KeyTextChange: {
@@ -4964,6 +5050,14 @@ export interface components {
              */
             calibration: number;
         };
+        /** @description A sandbox that was opened. */
+        SandboxOpened: {
+            /**
+             * Format: uri
+             * @description Where it answers, on this machine.
+             */
+            address: string;
+        };
         /** @description A version of a key that a command has saved or found saved. */
         SavedKey: {
             title: string;
@@ -5758,6 +5852,8 @@ export interface components {
              * @default false
              */
             isSensitive: boolean;
+            /** @description The years in which it was visited or named, in their order, each once. */
+            years: number[];
         };
         /** @description A word or phrase that a person has taught for a state. */
         TaughtTerm: {
@@ -7916,6 +8012,62 @@ export interface operations {
             };
         };
     };
+    openSandbox: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SandboxOpened"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    endSandbox: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     search: {
         parameters: {
             query?: {
@@ -8260,6 +8412,46 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    getTemplateCsv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+        };
+    };
+    getTemplateXlsx: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet": string;
                 };
             };
         };

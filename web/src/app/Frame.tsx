@@ -1,4 +1,4 @@
-import { Box, Button, Link, MenuItem, TextField, Typography } from "@mui/material";
+import { Box, Button, Link, Typography } from "@mui/material";
 import { useSyncExternalStore, type ReactNode } from "react";
 import { Link as RouterLink, Outlet, useLocation } from "react-router";
 import { takeAway } from "../shared/ui/takeAway";
@@ -8,6 +8,7 @@ import type { Look } from "../theme/theme";
 import { useLook } from "../theme/LookChoice";
 import { serif } from "../theme/theme";
 import { ContextLine } from "./ContextLine";
+import { plainSelect } from "./plainSelect";
 import { BAR_HEIGHT, PartLine, RoomFoot, RoomLine } from "./RoomBar";
 import { SearchGlass } from "./Search";
 
@@ -16,22 +17,19 @@ const lookNames: Record<Look, string> = { paper: "Paper", night: "Night", sun: "
 function LookField() {
   const { look, choose } = useLook();
   return (
-    <TextField
-      select
-      size="small"
-      fullWidth={false}
+    <Box
+      component="select"
+      aria-label="Look"
       value={look}
-      onChange={(event) => choose(event.target.value as Look)}
-      variant="standard"
-      slotProps={{ htmlInput: { "aria-label": "Look" }, input: { disableUnderline: true } }}
-      sx={{ minWidth: 92 }}
+      onChange={(event) => choose(event.currentTarget.value as Look)}
+      sx={plainSelect}
     >
       {Object.entries(lookNames).map(([value, name]) => (
-        <MenuItem key={value} value={value}>
+        <option key={value} value={value}>
           {name}
-        </MenuItem>
+        </option>
       ))}
-    </TextField>
+    </Box>
   );
 }
 
@@ -59,7 +57,7 @@ export function Frame() {
   const { outbox, refused, stuck } = useLocalWork();
   const failure = useSyncExternalStore(storeFailure.subscribe, storeFailure.now);
   const needsHand = refused.length + stuck.length;
-  const { isSetBack, seen } = useSetBack();
+  const { isSetBack, isSandbox, seen } = useSetBack();
   const { pathname } = useLocation();
   return (
     <Box sx={{ minHeight: "100dvh", display: "flex", flexDirection: "column" }}>
@@ -121,6 +119,13 @@ export function Frame() {
           </Box>
         )}
       </Box>
+      {isSandbox && (
+        <Box sx={{ bgcolor: "signal.chosenWash", borderBottom: 1, borderColor: "rule", px: { xs: 2, md: 3 }, py: 0.5 }}>
+          <Typography variant="body2">
+            <strong>A sandbox: the made-up island of Torvane.</strong> What is kept here is gone when it is ended.
+          </Typography>
+        </Box>
+      )}
       {failure && (
         <Notice role="alert">
           <Typography variant="body2">
@@ -151,7 +156,7 @@ export function Frame() {
           </Typography>
         </Notice>
       )}
-      <Box component="main" id="content" sx={{ flex: 1 }}>
+      <Box component="main" id="content" sx={{ flex: 1, minHeight: "calc(100dvh - 52px)" }}>
         <Outlet />
       </Box>
       <Box

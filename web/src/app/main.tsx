@@ -1,22 +1,31 @@
-import "@fontsource-variable/literata/opsz.css";
-import "@fontsource-variable/literata/opsz-italic.css";
+import "@fontsource-variable/literata/wght.css";
+import "@fontsource-variable/literata/wght-italic.css";
 import "@fontsource-variable/source-sans-3/wght.css";
-import "@fontsource-variable/source-sans-3/wght-italic.css";
 import "../theme/signs.css";
 import { QueryClientProvider } from "@tanstack/react-query";
 import { StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { RouterProvider } from "react-router";
-import { warmUp } from "../core/coreClient";
+import { whenStarted } from "../core/coreClient";
+import { firstViewDrawn } from "../core/firstView";
+import { today } from "../api/today";
+import { placesServed, todayOf } from "../offline/documents";
+import { florasServed } from "../shared/botany/queries";
 import { queryClient } from "../offline/queries";
 import { LookProvider } from "../theme/LookChoice";
 import { fetchPages, router } from "./router";
 
-warmUp();
-// The first page goes before: browsers that can't say when they are idle are given a moment.
-const SOON_MS = 2_000;
-if ("requestIdleCallback" in window) requestIdleCallback(fetchPages, { timeout: 10 * SOON_MS });
-else setTimeout(fetchPages, SOON_MS);
+// What the first page asks for is asked while its code is still being fetched.
+void queryClient.prefetchQuery(placesServed);
+void queryClient.prefetchQuery(florasServed);
+if (location.pathname === "/") void queryClient.prefetchQuery(todayOf(today()));
+// The first view goes before; then the core starts, and the code of the other pages is fetched for when there is no signal.
+const PAGES_AFTER_MS = 6_000;
+addEventListener("load", () => {
+  firstViewDrawn();
+  void whenStarted();
+  setTimeout(fetchPages, PAGES_AFTER_MS);
+});
 const root = document.getElementById("root");
 if (root) {
   createRoot(root).render(

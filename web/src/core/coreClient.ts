@@ -1,5 +1,6 @@
 import { wrap, type Remote } from "comlink";
 import type { Schemas } from "../api/client";
+import { firstViewDone } from "./firstView";
 import type { InWorker } from "./worker";
 
 type Calls = Schemas["CoreCalls"];
@@ -14,13 +15,8 @@ function inWorker(): Remote<InWorker> {
   return remote;
 }
 
-/** Starts loading the core, so that it is warm when it is needed. */
-export function warmUp(): void {
-  inWorker();
-}
-
-/** Waits until the core has started. */
-export const whenStarted = (): Promise<void> => inWorker().ready();
+/** Starts loading the core once the first view has had its time, so that it is warm when it is needed. */
+export const whenStarted = (): Promise<void> => firstViewDone.then(() => inWorker().ready());
 
 /** Puts key versions and taxa in their binary form on the shelf that walks go through. */
 export const fillShelf = (shelf: Uint8Array): Promise<void> => inWorker().fillShelf(shelf);

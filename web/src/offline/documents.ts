@@ -1,4 +1,4 @@
-import { keepPreviousData, useInfiniteQuery, useQuery } from "@tanstack/react-query";
+import { keepPreviousData, queryOptions, useInfiniteQuery, useQuery } from "@tanstack/react-query";
 import { answerOf, api, pageOf, type Paged, type Schemas } from "../api/client";
 import { today } from "../api/today";
 import { core } from "../core/coreClient";
@@ -66,12 +66,13 @@ function useWithWaiting<T>(
   return commands.length === 0 ? answered.data : (data ?? answered.data);
 }
 
-const useServedPlaces = () =>
-  useQuery({
-    queryKey: ["places"],
-    queryFn: () =>
-      orKept<Schemas["Place"][]>("places", () => answerOf((signal) => api.GET("/api/v1/places", { signal }))),
-  });
+export const placesServed = queryOptions({
+  queryKey: ["places"],
+  queryFn: () =>
+    orKept<Schemas["Place"][]>("places", () => answerOf((signal) => api.GET("/api/v1/places", { signal }))),
+});
+
+const useServedPlaces = () => useQuery(placesServed);
 
 /** The places, by name. */
 export function usePlaces() {
@@ -101,6 +102,16 @@ export function usePlant(id: string | undefined) {
   );
   return { ...served, data, isError: served.isError && !data };
 }
+
+/** The page of a day as the server works it out. */
+export const todayOf = (day: string) =>
+  queryOptions({
+    queryKey: ["today", day],
+    queryFn: () =>
+      orKept<Schemas["TodayDocument"]>(`today:${day}`, () =>
+        answerOf((signal) => api.GET("/api/v1/today", { params: { query: { date: day } }, signal })),
+      ),
+  });
 
 /** Populations with what they come to. */
 export function usePopulations(isWanted = true) {

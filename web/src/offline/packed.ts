@@ -1,4 +1,5 @@
 import { AwayError } from "../api/client";
+import { firstViewDone } from "../core/firstView";
 import { keep, kept } from "./store";
 
 /** Something in its binary form, with the tag of its version. */
@@ -29,7 +30,7 @@ export function holder(load: (bytes: Uint8Array) => Promise<unknown>) {
   let loaded: { name: string; ready: Promise<unknown> } | undefined;
   return async (name: string, { tag, bytes }: Packed): Promise<string> => {
     const version = `${name} ${tag}`;
-    if (loaded?.name !== version) loaded = { name: version, ready: load(bytes) };
+    if (loaded?.name !== version) loaded = { name: version, ready: firstViewDone.then(() => load(bytes)) };
     const own = loaded;
     try {
       await own.ready;

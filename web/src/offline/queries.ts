@@ -102,15 +102,15 @@ export function useCopyWanted(): boolean {
 }
 
 /** Whether the server was set back to a copy since this device last met it: what was sent after the copy was made isn't there any more. */
-export function useSetBack(): { isSetBack: boolean; seen: () => Promise<void> } {
+export function useSetBack(): { isSetBack: boolean; isSandbox: boolean; seen: () => Promise<void> } {
   const client = useQueryClient();
   const { data } = useQuery({
     queryKey: ["epoch"],
     queryFn: async () => {
-      const { epoch } = await answerOf((signal) => api.GET("/api/v1/health", { signal }));
+      const { epoch, isSandbox } = await answerOf((signal) => api.GET("/api/v1/health", { signal }));
       const known = await kept<string>(EPOCH);
       if (known === undefined) await keep(EPOCH, epoch);
-      return { epoch, isSetBack: known !== undefined && known !== epoch };
+      return { epoch, isSandbox, isSetBack: known !== undefined && known !== epoch };
     },
     staleTime: 600_000,
   });
@@ -119,7 +119,7 @@ export function useSetBack(): { isSetBack: boolean; seen: () => Promise<void> } 
     await keep(EPOCH, data.epoch);
     client.setQueryData(["epoch"], { ...data, isSetBack: false });
   };
-  return { isSetBack: data?.isSetBack ?? false, seen };
+  return { isSetBack: data?.isSetBack ?? false, isSandbox: data?.isSandbox ?? false, seen };
 }
 
 /** Watches whether the server and its database answer; sends what waits as soon as they do. */

@@ -1,7 +1,7 @@
 import words from "../api/words";
 import { Box, ButtonBase, Typography } from "@mui/material";
 import type { Schemas } from "../api/client";
-import { visuallyHidden } from "./key/RemainingTaxa";
+import { visuallyHidden } from "../shared/ui/visuallyHidden";
 
 type Organ = Schemas["Organ"];
 

@@ -1,3 +1,4 @@
+using System.Security.Cryptography;
 using System.Text.Json;
 using Garten.Core.Contracts;
 using Garten.Core.Identification;
@@ -9,6 +10,7 @@ using Garten.Server.Features.Places;
 using Garten.Server.Features.Vocabulary;
 using Garten.Server.Hosting;
 using Microsoft.AspNetCore.Http.Json;
+using Microsoft.Extensions.Caching.Memory;
 using Microsoft.Extensions.Options;
 
 namespace Garten.Server.Features.Calls;
@@ -46,7 +48,8 @@ internal sealed class CoreCallHost(
     EvidenceRepository evidence,
     PlaceRepository places,
     VocabularyRepository vocabularies,
-    IOptions<JsonOptions> json
+    IOptions<JsonOptions> json,
+    IMemoryCache kept
 )
 {
     public async Task<IResult> AnswerAsync(CoreCall call, HttpRequest body, CancellationToken stop)
@@ -67,7 +70,8 @@ internal sealed class CoreCallHost(
             if (await floras.ReadyAsync(id ?? "", stop) is not { } flora)
                 return Problems.Result(404, "flora.unknown", "No flora has this id.", "Ask for one of the list of floras.", "floraId");
             session.Flora = flora;
-            return Results.Ok(await flora.AskAsync(_ => call.Answer(request, session, stop), stop));
+            Task<object> AskAsync() => flora.AskAsync(_ => call.Answer(request, session, stop), stop);
+            return Results.Ok(request is SeasonRequest year ? await OnceAsync(year, flora, AskAsync) : await AskAsync());
         }
         catch (RequestException wrong)
         {
@@ -99,6 +103,25 @@ internal sealed class CoreCallHost(
         var shelf = await ShelfAsync(with, stop);
         return with.Count == 0 ? shelf : shelf.ReachedFrom(with.Select(w => TrailAnswer.ReadCitation(w).Hash));
     }
+
+    // The year of a list follows from the flora and what is asked alone, and everybody at a place asks the same on a day.
+    private async Task<object> OnceAsync(SeasonRequest year, ReadyFlora flora, Func<Task<object>> askAsync)
+    {
+        var question = SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(year, CoreJson.Default.SeasonRequest));
+        return (
+            await kept.GetOrCreateAsync(
+                // A flora that is published anew is made ready anew.
+                (nameof(SeasonRequest), flora, Convert.ToHexString(question)),
+                entry =>
+                {
+                    entry.AbsoluteExpirationRelativeToNow = YearKeptFor;
+                    return askAsync();
+                }
+            )
+        )!;
+    }
+
+    private static readonly TimeSpan YearKeptFor = TimeSpan.FromMinutes(10);
 
     private async Task<object> ReadAsync(Type type, HttpRequest body, CancellationToken stop)
     {

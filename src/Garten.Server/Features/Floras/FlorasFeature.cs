@@ -101,6 +101,18 @@ internal sealed partial class FlorasFeature : IFeature
             .WithSummary("A version of a flora, or the newest; of one that was never published, its draft.");
 
         floras
+            .MapGet("/template.csv", (HttpContext context) => Template(context, "csv", "text/csv; charset=utf-8", FloraTemplate.Csv()))
+            .Produces<string>(200, "text/csv")
+            .WithName("getTemplateCsv")
+            .WithSummary("A table of a flora to fill in: a line for each taxon, a column for each character that ships.");
+
+        floras
+            .MapGet("/template.xlsx", (HttpContext context) => Template(context, "xlsx", Workbook, FloraTemplate.Xlsx()))
+            .Produces<byte[]>(200, Workbook)
+            .WithName("getTemplateXlsx")
+            .WithSummary("The same as a workbook, with a second sheet that says what may stand in each column.");
+
+        floras
             .MapGet(
                 "/{id}/columns",
                 async (string id, int? version, HttpContext context, FloraRepository repository, CancellationToken stop) =>
@@ -281,6 +293,14 @@ internal sealed partial class FlorasFeature : IFeature
             .Produces<ProblemReport>(404, Problem)
             .WithName("restoreDraft")
             .WithSummary("Takes up a draft again that was set aside.");
+    }
+
+    private const string Workbook = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet";
+
+    private static IResult Template(HttpContext context, string ending, string type, byte[] content)
+    {
+        context.Response.Headers.ContentDisposition = $"attachment; filename=\"garten-flora.{ending}\"";
+        return Results.Bytes(content, type);
     }
 
     private static IResult Unknown(int? version) =>

@@ -1,4 +1,5 @@
 using Garten.Core.Contracts;
+using Garten.Server.Features.Sandbox;
 using Garten.Server.Hosting;
 using Microsoft.Extensions.Diagnostics.HealthChecks;
 using Microsoft.Extensions.Options;
@@ -22,11 +23,18 @@ internal sealed class HealthFeature : IFeature
     }
 
     public void Map(RouteGroupBuilder api) =>
-        api.MapGet("/health", async (HealthCheckService health, CancellationToken stop) =>
+        api.MapGet("/health", async (HealthCheckService health, IConfiguration settings, CancellationToken stop) =>
             {
                 var report = await health.CheckHealthAsync(stop);
                 return report.Entries[Database] is { Status: HealthStatus.Healthy, Data: var data }
-                    ? Results.Ok(new HealthReport("ready", (Guid)data[DatabaseCheck.Epoch], (bool)data[DatabaseCheck.CopyWanted]))
+                    ? Results.Ok(
+                        new HealthReport(
+                            "ready",
+                            (Guid)data[DatabaseCheck.Epoch],
+                            (bool)data[DatabaseCheck.CopyWanted],
+                            settings[SandboxHost.IsSandbox] is not null
+                        )
+                    )
                     : Problems.Result(
                         503,
                         "database.unavailable",

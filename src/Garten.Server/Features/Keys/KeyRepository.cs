@@ -204,6 +204,9 @@ internal sealed class KeyRepository(NpgsqlDataSource database, SourceRepository 
             .Where(l => l.Destination?.Kind == DestinationKind.Key)
             .Select(l => l.Destination!.Target)
             .Distinct(StringComparer.Ordinal);
-        return new KeySummary(hash, title, version, key.Couplets.Count, key.Taxa().Count(), [.. handsOver], [], key.Notes, addedAt);
+        return new KeySummary(hash, title, version, key.Couplets.Count, key.Taxa().Count(), [.. handsOver], [], key.Notes, addedAt)
+        {
+            Shape = KeyShape.Of(key),
+        };
     }
 }

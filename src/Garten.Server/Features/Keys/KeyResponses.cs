@@ -25,7 +25,11 @@ public sealed record KeySummary(
     IReadOnlyList<string> Notes,
     DateTimeOffset AddedAt,
     TextSource? Source = null
-);
+)
+{
+    /// <summary>Its couplets and ends as they are drawn; of a large key its beginning.</summary>
+    public IReadOnlyList<KeyNode> Shape { get; init; } = [];
+}
 
 /// <summary>A version of a key with its text as it was typed.</summary>
 public sealed record KeyDetail(

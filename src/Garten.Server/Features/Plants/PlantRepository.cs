@@ -68,9 +68,29 @@ internal sealed class PlantRepository(NpgsqlDataSource database)
                 ),
                 stop
             );
-        var page = lines.Take(size).ToList();
+        var years = await YearsAsync(connection, [.. lines.Select(p => p.Id)], stop);
+        var page = lines.Take(size).Select(p => p with { Years = years.GetValueOrDefault(p.Id) ?? [] }).ToList();
         return (page, lines.Count > size ? new PlantCursor(page[^1].PlaceName, page[^1].Label, page[^1].Id) : null);
     }
+
+    // In which years each was visited or named.
+    private static async Task<Dictionary<Guid, int[]>> YearsAsync(NpgsqlConnection connection, Guid[] plants, CancellationToken stop) =>
+        (
+            await connection
+                .Command(
+                    """
+                    select plant_id, array_agg(year order by year)
+                    from (
+                        select plant_id, extract(year from visited_on)::int as year from plant_visit where plant_id = any($1)
+                        union
+                        select plant_id, extract(year from event_date)::int from determination where plant_id = any($1)
+                    ) seen
+                    group by plant_id
+                    """,
+                    plants
+                )
+                .ReadAllAsync(r => (Plant: r.GetGuid(0), Years: r.GetFieldValue<int[]>(1)), stop)
+        ).ToDictionary(it => it.Plant, it => it.Years);
 
     // Any piece of the text; what means something in a pattern means itself.
     private static string Containing(string text)

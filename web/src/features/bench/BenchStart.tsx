@@ -1,5 +1,7 @@
+import { Autocomplete } from "../../shared/form/Autocomplete";
 import { useBenchFlora } from "../../shared/botany/useBenchFlora";
-import { Autocomplete, Box, Button, Link, TextField, Typography } from "@mui/material";
+import { Box, Button, Link, Typography } from "@mui/material";
+import { TextField } from "../../shared/form/TextField";
 import { closeSnackbar, enqueueSnackbar, SnackbarProvider } from "notistack";
 import { Link as RouterLink, useNavigate } from "react-router";
 import type { Schemas } from "../../api/client";
@@ -8,7 +10,10 @@ import { askEither } from "../../offline/hosts";
 import { useAllTaxa } from "../../offline/taxa";
 import { useKeys, useLocalWork } from "../../offline/queries";
 import type { PlantInHand } from "../../offline/store";
+import { KeyDrawing } from "../../shared/botany/KeyDrawing";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
+import { useIsFirstStart } from "../../shared/botany/useIsFirstStart";
+import { FirstSteps } from "../../shared/ui/FirstSteps";
 import { AtHandLine, OutlookOf, useOutlook } from "../../plant-in-hand/key/Outlook";
 import { beginWalk, discardWalk, saveWalk, walkName, WITHOUT_KEY } from "../../plant-in-hand/walks";
 
@@ -21,6 +26,7 @@ export function BenchStart() {
   const entries = (keys.data ?? []).filter((key) => key.enteredFrom.length === 0);
   const { outlook, atHand, change } = useOutlook(keys.data && entries.map((key) => key.hash));
   const better = (hash: string) => outlook?.get(outlook.get(hash)?.better ?? "");
+  const isFirstStart = useIsFirstStart();
   const others = (keys.data ?? []).filter((key) => key.enteredFrom.length > 0);
   return (
     <Page title="A plant in hand">
@@ -34,36 +40,38 @@ export function BenchStart() {
           </Box>
         </Part>
       )}
-      <WithoutKey />
-      <Part id="begin" title="Begin with a key">
-        {keys.isError && (
-          <Typography>The keys can’t be fetched just now. They appear here as soon as the server answers.</Typography>
-        )}
-        {keys.data?.length === 0 && (
-          <Typography>
-            There is no key yet.{" "}
-            <Link component={RouterLink} to="/keys/new">
-              Paste one out of a book
-            </Link>{" "}
-            and follow it here.
-          </Typography>
-        )}
-        {entries.length > 0 && <AtHandLine atHand={atHand} onChange={change} />}
-        <Box component="ul" sx={{ listStyle: "none", p: 0, m: 0 }}>
-          {entries.map((key) => {
-            const other = better(key.hash);
-            return (
-              <KeyEntry
-                key={key.hash}
-                summary={key}
-                outlook={outlook?.get(key.hash)}
-                better={other}
-                onBetter={() => other && start({ hash: other.keyVersion, title: other.keyTitle })}
-              />
-            );
-          })}
-        </Box>
-      </Part>
+      {isFirstStart ? <FirstSteps /> : <WithoutKey />}
+      {!isFirstStart && (
+        <Part id="begin" title="Begin with a key">
+          {keys.isError && (
+            <Typography>The keys can’t be fetched just now. They appear here as soon as the server answers.</Typography>
+          )}
+          {keys.data?.length === 0 && (
+            <Typography>
+              There is no key yet.{" "}
+              <Link component={RouterLink} to="/keys/new">
+                Paste one out of a book
+              </Link>{" "}
+              and follow it here.
+            </Typography>
+          )}
+          {entries.length > 0 && <AtHandLine atHand={atHand} onChange={change} />}
+          <Box component="ul" sx={{ listStyle: "none", p: 0, m: 0 }}>
+            {entries.map((key) => {
+              const other = better(key.hash);
+              return (
+                <KeyEntry
+                  key={key.hash}
+                  summary={key}
+                  outlook={outlook?.get(key.hash)}
+                  better={other}
+                  onBetter={() => other && start({ hash: other.keyVersion, title: other.keyTitle })}
+                />
+              );
+            })}
+          </Box>
+        </Part>
+      )}
       {others.length > 0 && (
         <Part id="go-straight" title="Or go straight to a part">
           <Box component="ul" sx={{ listStyle: "none", p: 0, m: 0 }}>
@@ -85,7 +93,7 @@ export function BenchStart() {
 /** Two ways in without a key: whatever can be seen, or a guess. */
 function WithoutKey() {
   const navigate = useNavigate();
-  const { flora, host, asked } = useBenchFlora(undefined);
+  const { flora, floras, host, asked } = useBenchFlora(undefined);
   const taxa = useAllTaxa(asked);
   const begin = async (inQuestion?: string[]) => {
     const id = await beginWalk(WITHOUT_KEY, undefined, [], inQuestion);
@@ -96,6 +104,18 @@ function WithoutKey() {
     const { toContrast } = await askEither("near", { floraId: flora.id, taxon: taxon.id }, host);
     await begin([taxon.id, ...toContrast]);
   };
+  if (floras.length === 0)
+    return (
+      <Part id="without-key" title="Begin with what you see">
+        <Typography variant="body2">
+          Naming by characters needs a flora:{" "}
+          <Link component={RouterLink} to="/flora/bring">
+            bring one as a table
+          </Link>
+          , or make one of a key on its page.
+        </Typography>
+      </Part>
+    );
   return (
     <Part id="without-key" title="Begin with what you see">
       <Box sx={{ display: "grid", gap: 2, gridTemplateColumns: { xs: "1fr", md: "1fr 1fr" }, alignItems: "start" }}>
@@ -168,7 +188,12 @@ function KeyEntry(props: {
   const on = summary.handsOverTo.length > 0 ? `, goes on in ${summary.handsOverTo.join(" and ")}` : "";
   return (
     <Box component="li" sx={rowStyle}>
-      <Box sx={{ flex: "1 1 18rem" }}>
+      <KeyDrawing
+        title={summary.title}
+        nodes={summary.shape}
+        blocked={outlook?.blocked.filter((it) => it.keyVersion === summary.hash).map((it) => it.couplet)}
+      />
+      <Box sx={{ flex: "1 1 14rem" }}>
         <Typography variant="h2" component="h3">
           {summary.title}
         </Typography>

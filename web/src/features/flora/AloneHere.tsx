@@ -1,7 +1,8 @@
 import { useBenchFlora } from "../../shared/botany/useBenchFlora";
 
 import { useHere } from "../../shared/place/here";
-import { Box, MenuItem, TextField, Typography } from "@mui/material";
+import { Box, MenuItem, Typography } from "@mui/material";
+import { TextField } from "../../shared/form/TextField";
 import { useMemo, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { Part } from "../../shared/ui/Page";
@@ -9,7 +10,7 @@ import { Part } from "../../shared/ui/Page";
 import { useAskedEither } from "../../offline/hosts";
 import { usePlaces } from "../../offline/documents";
 
-import { StateFigure } from "../../plates/StateFigure";
+import { StateFigure } from "../../plates/drawn";
 
 import { siftPlace } from "../../plant-in-hand/sift/useSift";
 

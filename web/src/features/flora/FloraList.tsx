@@ -1,11 +1,12 @@
 import words from "../../api/words";
-import { Box, Button, Link, MenuItem, TextField, Typography } from "@mui/material";
+import { Box, Button, Link, MenuItem, Typography } from "@mui/material";
+import { TextField } from "../../shared/form/TextField";
 import { useDeferredValue, useState } from "react";
 import { Link as RouterLink, useParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { Page } from "../../shared/ui/Page";
 import { usePlaces } from "../../offline/documents";
-import { Plate } from "../../plates/Plate";
+import { Plate } from "../../plates/drawn";
 import { today } from "../../shared/calendar/day";
 import { CautionMarks } from "../../shared/botany/Cautions";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";

@@ -4,7 +4,7 @@ import { useMemo, useState } from "react";
 import { Link as RouterLink, useParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { Page } from "../../shared/ui/Page";
-import { StateFigure } from "../../plates/StateFigure";
+import { StateFigure } from "../../plates/drawn";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
 import { HowToLook, StateRows } from "../../shared/botany/CharacterEntry";
 import { useCharacters, useFlora, useShowing } from "../../shared/botany/queries";

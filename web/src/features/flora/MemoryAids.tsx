@@ -1,4 +1,5 @@
-import { TextField } from "@mui/material";
+import {} from "@mui/material";
+import { TextField } from "../../shared/form/TextField";
 import { useEffect, useState } from "react";
 
 import { Part } from "../../shared/ui/Page";

@@ -5,6 +5,7 @@ import { Link as RouterLink, useNavigate } from "react-router";
 import { answerOf, api, ProblemError, type Schemas } from "../../api/client";
 import { core } from "../../core/coreClient";
 import { useAsked } from "../../offline/flora";
+import { TaxonLabel } from "../../shared/botany/TaxonLabel";
 import { useVocabulary } from "../../offline/vocabulary";
 import { Page, Part } from "../../shared/ui/Page";
 import { NO_SOURCE, SourceFields } from "../../shared/ui/SourceFields";
@@ -130,7 +131,7 @@ function Taxon({ it }: { it: Schemas["TaxonInProse"] }) {
   return (
     <Box component="section" aria-label={taxon.name} sx={{ borderTop: 1, borderColor: "rule", pt: 1, mt: 1 }}>
       <Typography variant="h3">
-        <em>{taxon.name}</em> {taxon.authorship}
+        <TaxonLabel name={taxon.name} authorship={taxon.authorship} />
       </Typography>
       {also.length > 0 && (
         <Typography variant="body2" color="text.secondary">

@@ -5,7 +5,7 @@ import { Box, Button } from "@mui/material";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 
-import { Plate } from "../../plates/Plate";
+import { Plate } from "../../plates/drawn";
 
 import type { Variation } from "../../plates/traits";
 

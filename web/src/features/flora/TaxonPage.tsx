@@ -11,7 +11,7 @@ import { QuietButton } from "../../shared/ui/QuietButton";
 
 import { useDescribed } from "../../offline/taxa";
 
-import { Plate } from "../../plates/Plate";
+import { Plate } from "../../plates/drawn";
 
 import { today } from "../../shared/calendar/day";
 import { beginWalk, WITHOUT_KEY } from "../../plant-in-hand/walks";

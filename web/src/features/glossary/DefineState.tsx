@@ -1,7 +1,7 @@
 import { Box } from "@mui/material";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
-import { StateFigure } from "../../plates/StateFigure";
+import { StateFigure } from "../../plates/drawn";
 import { Choice, DefineForm, Field, idOf, list } from "./fields";
 import { PictureField } from "./PictureField";
 

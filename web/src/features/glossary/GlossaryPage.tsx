@@ -1,4 +1,5 @@
-import { Box, Button, ButtonBase, Link, TextField, Typography } from "@mui/material";
+import { Box, Button, ButtonBase, Link, Typography } from "@mui/material";
+import { TextField } from "../../shared/form/TextField";
 import { useMemo, useState } from "react";
 import { Link as RouterLink, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
@@ -8,7 +9,7 @@ import { useAsked } from "../../offline/flora";
 import { useVocabulary } from "../../offline/vocabulary";
 import { PlantFigure } from "../../plant-in-hand/PlantFigure";
 import { PartPicker } from "../../plant-in-hand/sheet/PartPicker";
-import { StateFigure } from "../../plates/StateFigure";
+import { StateFigure } from "../../plates/drawn";
 import { Page } from "../../shared/ui/Page";
 import { QualityEntry } from "./QualityEntry";
 

@@ -2,7 +2,7 @@ import { Box, Typography } from "@mui/material";
 import { useEffect, useRef } from "react";
 import type { Schemas } from "../../api/client";
 import { qualityOf } from "../../plates/qualities";
-import { StateFigure } from "../../plates/StateFigure";
+import { StateFigure } from "../../plates/drawn";
 import { HowToLook } from "../../shared/botany/CharacterEntry";
 
 type State = Schemas["QualityState"];

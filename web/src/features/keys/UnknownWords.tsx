@@ -13,7 +13,7 @@ import { useMemo, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { core } from "../../core/coreClient";
 import { useAsked } from "../../offline/flora";
-import { StateFigure } from "../../plates/StateFigure";
+import { StateFigure } from "../../plates/drawn";
 
 // More offers than this are read by nobody; another letter shortens them.
 const MOST_OFFERED = 6;

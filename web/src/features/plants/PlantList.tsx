@@ -1,6 +1,7 @@
 import words from "../../api/words";
 import { useHere } from "../../shared/place/here";
-import { Box, Button, Link, MenuItem, TextField, Typography } from "@mui/material";
+import { Box, Button, Link, MenuItem, Typography } from "@mui/material";
+import { TextField } from "../../shared/form/TextField";
 import { useDeferredValue, useState } from "react";
 import { Link as RouterLink, useNavigate } from "react-router";
 import { v7 as uuid } from "uuid";
@@ -12,10 +13,15 @@ import { WaitingNote } from "../../shared/ui/WaitingNote";
 import { Page, Part } from "../../shared/ui/Page";
 import { useMending } from "../../offline/mending";
 import { usePlaces, usePlants, usePopulations } from "../../offline/documents";
-import { PopulationForm } from "../../shared/form/PopulationForm";
 import { ExactExport } from "../../shared/ui/ExactExport";
 import { NamesLabel, TaxonLabel } from "../../shared/botany/TaxonLabel";
-import { TagForm } from "../../shared/form/TagForm";
+import { useFigures } from "../../offline/figures";
+import { LineFigure } from "../../shared/botany/LineFigure";
+import { useFlora } from "../../shared/botany/queries";
+import { later } from "../../shared/ui/later";
+
+const TagForm = later(async () => (await import("../../shared/form/TagForm")).TagForm);
+const PopulationForm = later(async () => (await import("../../shared/form/PopulationForm")).PopulationForm);
 
 const NOTHING_SAID: Schemas["Finding"] = { landmark: "", bearingDegrees: null, distanceMetres: null, note: "" };
 
@@ -41,6 +47,14 @@ export function PlantList() {
   const at = chosenPlace ?? mend?.command.placeId ?? here.placeId;
   const own = plants.plants ?? [];
   const far = useDays(own.flatMap((p) => (p.lastSeen ? [{ id: p.id, date: p.lastSeen }] : [])));
+  const { flora } = useFlora(undefined);
+  const figureOf = useFigures(
+    flora?.id,
+    [...own.map((p) => p.names[0]), ...(populations.data ?? []).map((p) => p.taxon)].flatMap((name) =>
+      name ? [{ name, character: "" }] : [],
+    ),
+  );
+  const firstYear = Math.min(...own.flatMap((p) => p.years ?? []));
   const byPlace = grouped(own, (p) => p.placeName);
   const counted = (populations.data ?? []).filter(
     (p) =>
@@ -124,9 +138,19 @@ export function PlantList() {
       </TextField>
       {counted.length > 0 && (
         <Part id="populations" title="Populations">
-          <Box component="ul" sx={{ listStyle: "none", p: 0, m: 0 }}>
+          <Box
+            component="ul"
+            sx={{
+              listStyle: "none",
+              p: 0,
+              m: 0,
+              display: "grid",
+              columnGap: 4,
+              gridTemplateColumns: { md: "1fr 1fr" },
+            }}
+          >
             {counted.map((p) => (
-              <PopulationLine key={p.id} it={p} />
+              <PopulationLine key={p.id} it={p} figure={figureOf({ name: p.taxon, character: "" })} />
             ))}
           </Box>
           <Button component="a" href="/api/v1/populations.csv" download sx={{ mt: 1 }}>
@@ -153,16 +177,20 @@ export function PlantList() {
                 component="li"
                 key={p.id}
                 data-kept-back={p.isSensitive ? "" : undefined}
-                sx={{ py: 0.75, borderTop: "1px dotted", borderColor: "rule", minHeight: 44 }}
+                sx={{ display: "flex", gap: 1.25, py: 0.75, borderTop: "1px dotted", borderColor: "rule" }}
               >
-                <Link component={RouterLink} to={`/plants/${p.id}`}>
-                  {p.names.length > 0 ? <NamesLabel names={p.names} /> : "without a name yet"}
-                  {p.label && `, ${p.label}`}
-                </Link>
-                <WaitingNote id={p.id} />
-                <Typography variant="body2" color="text.secondary">
-                  {lastWords(p, far.get(p.id)?.isLongAgo ?? false)}
-                </Typography>
+                <LineFigure figure={p.names[0] ? figureOf({ name: p.names[0], character: "" }) : undefined} />
+                <Box sx={{ minWidth: 0, flex: 1 }}>
+                  <Link component={RouterLink} to={`/plants/${p.id}`}>
+                    {p.names.length > 0 ? <NamesLabel names={p.names} /> : "without a name yet"}
+                    {p.label && `, ${p.label}`}
+                  </Link>
+                  <WaitingNote id={p.id} />
+                  <Typography variant="body2" color="text.secondary">
+                    {lastWords(p, far.get(p.id)?.isLongAgo ?? false)}
+                  </Typography>
+                </Box>
+                <YearDots years={p.years ?? []} first={firstYear} />
               </Box>
             ))}
           </Box>
@@ -200,26 +228,62 @@ function lastWords(p: Schemas["TaggedPlant"], isLongAgo: boolean): string {
   return parts.filter(Boolean).join(" · ");
 }
 
-function PopulationLine({ it }: { it: Schemas["PopulationDetail"] }) {
+/** The years since the first of the list as dots: full where the plant was seen or named. */
+function YearDots({ years, first }: { years: number[]; first: number }) {
+  const last = Number(today().slice(0, 4));
+  const all = Array.from({ length: Math.max(0, last - first + 1) }, (_, i) => first + i).slice(-MOST_YEARS);
+  return (
+    <Box
+      component="span"
+      role="img"
+      aria-label={years.length > 0 ? `Seen in ${years.join(", ")}` : "Not seen yet"}
+      sx={{ display: "flex", gap: 0.5, alignItems: "center", alignSelf: "center", flex: "none" }}
+    >
+      {all.map((year) => (
+        <Box
+          component="span"
+          key={year}
+          title={String(year)}
+          sx={{
+            width: 10,
+            height: 10,
+            borderRadius: "50%",
+            border: "1.5px solid",
+            borderColor: "text.secondary",
+            bgcolor: years.includes(year) ? "signal.support" : "transparent",
+          }}
+        />
+      ))}
+    </Box>
+  );
+}
+
+// What a line has room for.
+const MOST_YEARS = 8;
+
+function PopulationLine({ it, figure }: { it: Schemas["PopulationDetail"]; figure?: Schemas["TaxonFigure"] }) {
   const change = it.summary.changes.at(-1);
   const last = it.counts.at(-1);
   return (
     <Box
       component="li"
-      sx={{ py: 0.75, borderTop: "1px dotted", borderColor: "rule" }}
+      sx={{ display: "flex", gap: 1.25, py: 0.75, borderTop: "1px dotted", borderColor: "rule" }}
       data-kept-back={it.isSensitive ? "" : undefined}
     >
-      <Link component={RouterLink} to={`/populations/${it.id}`}>
-        <TaxonLabel name={it.taxon} />, {it.name}, {it.place.name}
-      </Link>
-      <Typography variant="body2" color="text.secondary">
-        {last ? `${last.number} ${last.unit} on ${spoken(last.date)}` : "not counted yet"}
-        {change &&
-          change.from > 0 &&
-          `, ${change.to === change.from ? "= as" : change.to > change.from ? "▲ from" : "▼ from"} ${change.from} in ${change.fromYear}`}
-        {it.pegs.length > 0 && ` · ${it.pegs.length} pegged`}
-        {it.threats.some((t) => !t.dealtWith) && " · △ threatened"}
-      </Typography>
+      <LineFigure figure={figure} />
+      <Box sx={{ minWidth: 0 }}>
+        <Link component={RouterLink} to={`/populations/${it.id}`}>
+          <TaxonLabel name={it.taxon} />, {it.name}, {it.place.name}
+        </Link>
+        <Typography variant="body2" color="text.secondary">
+          {last ? `${last.number} ${last.unit} on ${spoken(last.date)}` : "not counted yet"}
+          {change &&
+            change.from > 0 &&
+            `, ${change.to === change.from ? "= as" : change.to > change.from ? "▲ from" : "▼ from"} ${change.from} in ${change.fromYear}`}
+          {it.pegs.length > 0 && ` · ${it.pegs.length} marked`}
+          {it.threats.some((t) => !t.dealtWith) && " · △ threatened"}
+        </Typography>
+      </Box>
     </Box>
   );
 }

@@ -1,5 +1,7 @@
+import { Autocomplete } from "../../shared/form/Autocomplete";
 import { day } from "../../shared/calendar/day";
-import { Autocomplete, Box, Button, Link, MenuItem, TextField, Typography } from "@mui/material";
+import { Box, Button, Link, MenuItem, Typography } from "@mui/material";
+import { TextField } from "../../shared/form/TextField";
 import { keepPreviousData, useInfiniteQuery, useQuery } from "@tanstack/react-query";
 import { Link as RouterLink, useSearchParams } from "react-router";
 import { answerOf, api, type Schemas } from "../../api/client";
@@ -8,6 +10,9 @@ import { usePlaces } from "../../offline/documents";
 import { useLocalWork } from "../../offline/queries";
 import { ExactExport } from "../../shared/ui/ExactExport";
 import { Callout } from "../../shared/botany/Cautions";
+import { useFigures } from "../../offline/figures";
+import { LineFigure } from "../../shared/botany/LineFigure";
+import { useFlora } from "../../shared/botany/queries";
 import { NamesLabel } from "../../shared/botany/TaxonLabel";
 
 /** The records, newest first. */
@@ -33,6 +38,11 @@ export function RecordList() {
   });
   const lines = records.data?.pages.flatMap((page) => page.records) ?? [];
   const names = records.data?.pages[0]?.names ?? [];
+  const { flora } = useFlora(undefined);
+  const figureOf = useFigures(
+    flora?.id,
+    lines.flatMap((line) => (line.names[0] ? [{ name: line.names[0], character: "" }] : [])),
+  );
   const set = (part: Record<string, string>) => {
     const next = { taxon, place, ...part };
     setSearch(Object.fromEntries(Object.entries(next).filter(([, value]) => value)), { replace: true });
@@ -132,7 +142,11 @@ export function RecordList() {
         sx={{ listStyle: "none", p: 0, m: 0, borderTop: lines.length ? 1 : 0, borderColor: "rule" }}
       >
         {lines.map((line) => (
-          <Line key={line.determinationId} line={line} />
+          <Line
+            key={line.determinationId}
+            line={line}
+            figure={line.names[0] ? figureOf({ name: line.names[0], character: "" }) : undefined}
+          />
         ))}
       </Box>
       {records.hasNextPage && (
@@ -144,20 +158,27 @@ export function RecordList() {
   );
 }
 
-function Line({ line }: { line: Schemas["RecordLine"] }) {
+function Line({ line, figure }: { line: Schemas["RecordLine"]; figure?: Schemas["TaxonFigure"] }) {
   const overtaken = line.number < line.ofPlant;
   return (
     <Box
       component="li"
       sx={{
         display: "grid",
-        gridTemplateColumns: { xs: "1fr", sm: "8.5rem minmax(0, 1fr) minmax(0, 16rem)" },
+        gridTemplateColumns: {
+          xs: "58px minmax(0, 1fr)",
+          sm: "58px 8.5rem minmax(0, 1fr) minmax(0, 16rem)",
+        },
+        "& > :not(:first-of-type)": { gridColumn: { xs: 2, sm: "auto" } },
         columnGap: 2,
         py: 1,
         borderBottom: "1px dotted",
         borderColor: "rule",
       }}
     >
+      <Box sx={{ gridRow: { xs: "1 / span 3", sm: "auto" } }}>
+        <LineFigure figure={figure} />
+      </Box>
       <Typography component="span" variant="body2" color="text.secondary">
         {day(line.eventDate)}
       </Typography>

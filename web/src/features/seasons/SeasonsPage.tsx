@@ -1,6 +1,8 @@
+import { Autocomplete } from "../../shared/form/Autocomplete";
 import { useHere } from "../../shared/place/here";
 import { useBenchFlora } from "../../shared/botany/useBenchFlora";
-import { Autocomplete, Box, Button, Link, MenuItem, TextField, Typography } from "@mui/material";
+import { Box, Button, Link, MenuItem, Typography } from "@mui/material";
+import { TextField } from "../../shared/form/TextField";
 import { useMemo, useState } from "react";
 import { Link as RouterLink, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";

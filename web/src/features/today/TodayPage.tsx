@@ -8,6 +8,8 @@ import { Page, Part } from "../../shared/ui/Page";
 import { useFigures } from "../../offline/figures";
 import { useCopyWanted } from "../../offline/queries";
 import { LineFigure } from "../../shared/botany/LineFigure";
+import { useIsFirstStart } from "../../shared/botany/useIsFirstStart";
+import { FirstSteps } from "../../shared/ui/FirstSteps";
 import { useFlora } from "../../shared/botany/queries";
 import { Callout, CautionMarks } from "../../shared/botany/Cautions";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
@@ -24,6 +26,7 @@ export function TodayPage() {
   const { page, isAway } = useToday(day);
   const { flora } = useFlora(undefined);
   const copyWanted = useCopyWanted();
+  const isFirstStart = useIsFirstStart();
   const answer = page?.today;
   const best = answer?.best;
   const next = page?.next;
@@ -41,7 +44,7 @@ export function TodayPage() {
     <Page
       title={weekday(day)}
       aside={
-        <Button variant="contained" component={RouterLink} to="/bench">
+        <Button variant="contained" component={RouterLink} to="/bench" sx={{ minHeight: { xs: 56, sm: 44 } }}>
           A plant in hand
         </Button>
       }
@@ -52,7 +55,8 @@ export function TodayPage() {
           The server doesn’t answer just now; what is open appears as soon as it does.
         </Typography>
       )}
-      {answer && (
+      {isFirstStart && <FirstSteps />}
+      {answer && !isFirstStart && (
         <Typography component="p" variant="h2" sx={{ fontWeight: 500, mb: 2, maxWidth: "60ch" }}>
           {best ? (
             <>
@@ -75,14 +79,6 @@ export function TodayPage() {
             </>
           )}
         </Typography>
-      )}
-      {copyWanted && (
-        <Callout tone="open" role="note">
-          <Typography variant="body2">
-            <strong>○ No copy was made for a month.</strong> On the machine that serves this page:{" "}
-            <code>./garten backup garten.copy</code>, and keep the file somewhere else.
-          </Typography>
-        </Callout>
       )}
       {answer && <WeekStrip weeks={answer.weeks} />}
       <Box
@@ -143,7 +139,7 @@ export function TodayPage() {
             of={answer?.counts.restSubjects}
             figureOf={figureOf}
           />
-          {answer?.questions === 0 && (
+          {answer?.questions === 0 && !isFirstStart && (
             <Typography>
               Nothing is open. Take a plant to{" "}
               <Link component={RouterLink} to="/bench">
@@ -155,6 +151,14 @@ export function TodayPage() {
         </Box>
         <InSeason places={page?.inSeason ?? []} figureOf={figureOf} />
       </Box>
+      {copyWanted && (
+        <Callout tone="open" role="note">
+          <Typography variant="body2">
+            <strong>○ No copy was made for a month.</strong> On the machine that serves this page:{" "}
+            <code>./garten backup garten.copy</code>, and keep the file somewhere else.
+          </Typography>
+        </Callout>
+      )}
     </Page>
   );
 }

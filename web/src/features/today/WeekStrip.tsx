@@ -33,7 +33,8 @@ export function WeekStrip({ weeks }: { weeks: Schemas["WeekAhead"][] }) {
           component="li"
           key={week.from}
           sx={{
-            display: "grid",
+            // A phone has no room for weeks in which nothing changes.
+            display: { xs: i > 0 && week.opens.length + week.closes.length === 0 ? "none" : "grid", md: "grid" },
             gridTemplateRows: "subgrid",
             gridRow: "span 3",
             minWidth: 0,

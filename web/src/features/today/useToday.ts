@@ -1,10 +1,10 @@
 import { useQuery } from "@tanstack/react-query";
 import { useMemo } from "react";
-import { answerOf, api, type Schemas } from "../../api/client";
+import type { Schemas } from "../../api/client";
 import { core } from "../../core/coreClient";
 import { useAsked } from "../../offline/flora";
-import { usePlaces, useWaiting } from "../../offline/documents";
-import { orKept, useFirsts } from "../../offline/queries";
+import { todayOf, usePlaces, useWaiting } from "../../offline/documents";
+import { useFirsts } from "../../offline/queries";
 import { useBenchFlora } from "../../shared/botany/useBenchFlora";
 import { useOpenDocuments } from "../../shared/calendar/questions";
 
@@ -15,14 +15,7 @@ import { useOpenDocuments } from "../../shared/calendar/questions";
 export function useToday(day: string): { page: Schemas["TodayDocument"] | undefined; isAway: boolean } {
   const waiting = useWaiting();
   const isOwn = waiting.length > 0;
-  const served = useQuery({
-    enabled: !isOwn,
-    queryKey: ["today", day],
-    queryFn: () =>
-      orKept<Schemas["TodayDocument"]>(`today:${day}`, () =>
-        answerOf((signal) => api.GET("/api/v1/today", { params: { query: { date: day } }, signal })),
-      ),
-  });
+  const served = useQuery({ ...todayOf(day), enabled: !isOwn });
   const own = useOwn(day, isOwn);
   return { page: isOwn ? (own.page ?? served.data) : served.data, isAway: isOwn ? own.isAway : served.isError };
 }

@@ -1,4 +1,6 @@
-import { Autocomplete, Box, TextField, ToggleButton, ToggleButtonGroup, Typography } from "@mui/material";
+import { Autocomplete } from "../../shared/form/Autocomplete";
+import { Box, ToggleButton, ToggleButtonGroup, Typography } from "@mui/material";
+import { TextField } from "../../shared/form/TextField";
 import type { Schemas } from "../../api/client";
 
 import type { ConfirmSettings, PlantInHand } from "../../offline/store";

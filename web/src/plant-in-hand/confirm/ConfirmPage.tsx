@@ -1,3 +1,4 @@
+import { later } from "../../shared/ui/later";
 import words from "../../api/words";
 import { useBenchFlora } from "../../shared/botany/useBenchFlora";
 import { Box, Button, Typography } from "@mui/material";
@@ -9,8 +10,7 @@ import { useAllTaxa } from "../../offline/taxa";
 import { useAskedEither } from "../../offline/hosts";
 import { usePlaces } from "../../offline/documents";
 import type { ConfirmSettings } from "../../offline/store";
-import { KeepForm } from "../keep/KeepForm";
-import { OrganSheet } from "../sheet/OrganSheet";
+
 import { useStoredWalk } from "../useStoredWalk";
 import { plantTitle, WalkGone, WalkSending } from "../WalkStates";
 import { ModeBar } from "../ModeBar";
@@ -22,6 +22,9 @@ import { GradeShoot } from "../../shared/botany/GradeShoot";
 import { LookAlikeList } from "./LookAlikeList";
 import { OpenNeeds } from "./OpenNeeds";
 import { Naming, Choices } from "./ConfirmChoices";
+
+const OrganSheet = later(async () => (await import("../sheet/OrganSheet")).OrganSheet);
+const KeepForm = later(async () => (await import("../keep/KeepForm")).KeepForm);
 
 /** Confirm: how well a name stands, what is still missing, and when that can be seen. */
 export function ConfirmPage() {

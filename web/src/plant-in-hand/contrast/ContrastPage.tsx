@@ -1,6 +1,9 @@
+import { later } from "../../shared/ui/later";
 import words from "../../api/words";
+import { Autocomplete } from "../../shared/form/Autocomplete";
 import { useBenchFlora } from "../../shared/botany/useBenchFlora";
-import { Autocomplete, Box, Button, Link, TextField, Typography } from "@mui/material";
+import { Box, Button, Link, Typography } from "@mui/material";
+import { TextField } from "../../shared/form/TextField";
 import { startTransition, useEffect, useMemo, useRef, useState } from "react";
 import { Link as RouterLink, useNavigate, useParams } from "react-router";
 import type { Schemas } from "../../api/client";
@@ -9,16 +12,19 @@ import { useAskedEither } from "../../offline/hosts";
 import { useAllTaxa, useDescribed, type AskedFlora } from "../../offline/taxa";
 import { usePlaces } from "../../offline/documents";
 import type { PlantInHand } from "../../offline/store";
-import { KeepForm } from "../keep/KeepForm";
-import { OrganSheet } from "../sheet/OrganSheet";
+
 import { useStoredWalk } from "../useStoredWalk";
 import { plantTitle, WalkGone, WalkSending } from "../WalkStates";
 import { CautionNotes } from "../../shared/botany/Cautions";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
-import { ContrastTable } from "./ContrastTable";
+
 import { ModeBar } from "../ModeBar";
 import { WhereKeysPart } from "./WhereKeysPart";
 import { useOwnPlants, useSheets } from "../sift/useOwnPlants";
+
+const OrganSheet = later(async () => (await import("../sheet/OrganSheet")).OrganSheet);
+const ContrastTable = later(async () => (await import("./ContrastTable")).ContrastTable);
+const KeepForm = later(async () => (await import("../keep/KeepForm")).KeepForm);
 
 const { fewestToContrast: FEWEST, mostToContrast: MOST } = words.limits;
 import { Summary } from "./ContrastSummary";

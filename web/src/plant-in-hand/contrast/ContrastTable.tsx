@@ -4,7 +4,7 @@ import { Link as RouterLink } from "react-router";
 import type { Schemas } from "../../api/client";
 import { QuietButton } from "../../shared/ui/QuietButton";
 import { ComparedCell, useComparedParts } from "../../plates/ContrastPlates";
-import { StateFigure } from "../../plates/StateFigure";
+import { StateFigure } from "../../plates/drawn";
 import { CautionMarks } from "../../shared/botany/Cautions";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
 import { RangeMarks } from "./RangeMarks";

@@ -1,6 +1,7 @@
 import { useBenchFlora } from "../../shared/botany/useBenchFlora";
 import { useHere } from "../../shared/place/here";
-import { Box, Button, Link, MenuItem, TextField, Typography } from "@mui/material";
+import { Box, Button, Link, MenuItem, Typography } from "@mui/material";
+import { TextField } from "../../shared/form/TextField";
 import { useMemo } from "react";
 import { Link as RouterLink, useParams, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
@@ -8,7 +9,7 @@ import { Page } from "../../shared/ui/Page";
 import { useAllTaxa } from "../../offline/taxa";
 import { useAskedEither } from "../../offline/hosts";
 import { usePlaces } from "../../offline/documents";
-import { StateFigure } from "../../plates/StateFigure";
+import { StateFigure } from "../../plates/drawn";
 import { months, today } from "../../shared/calendar/day";
 import { CautionMarks } from "../../shared/botany/Cautions";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";

@@ -1,4 +1,5 @@
-import { Autocomplete, Box, Button, MenuItem, TextField, Typography } from "@mui/material";
+import { Autocomplete } from "../../shared/form/Autocomplete";
+import { Box, Button, MenuItem, TextField, Typography } from "@mui/material";
 import { useId, useRef, useState, type FormEvent } from "react";
 import { v7 as uuid } from "uuid";
 import type { Problem, Schemas } from "../../api/client";

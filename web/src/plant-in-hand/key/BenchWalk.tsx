@@ -1,3 +1,4 @@
+import { later } from "../../shared/ui/later";
 import { useWithComposed } from "../../offline/vocabulary";
 import { leadLetter } from "../../shared/botany/leads";
 import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, Typography } from "@mui/material";
@@ -8,9 +9,9 @@ import { CautionNotes } from "../../shared/botany/Cautions";
 
 import { GlossaryDialog } from "../../shared/botany/GlossaryDialog";
 import { CoupletPane } from "./CoupletPane";
-import { KeepForm } from "../keep/KeepForm";
+
 import { RemainingTaxa } from "./RemainingTaxa";
-import { OrganSheet } from "../sheet/OrganSheet";
+
 import { PlantFigure, type OrganState } from "../PlantFigure";
 import { newLook, withLook } from "../sheet/sheet";
 import { TrailRibbon } from "./TrailRibbon";
@@ -20,6 +21,9 @@ import { ChooseKey, plantTitle, WalkGone, WalkSending } from "../WalkStates";
 import type { Schemas } from "../../api/client";
 import { useIsPhone } from "../../shared/ui/useIsPhone";
 import { WeakestTurn, End } from "./TurnAndEnd";
+
+const OrganSheet = later(async () => (await import("../sheet/OrganSheet")).OrganSheet);
+const KeepForm = later(async () => (await import("../keep/KeepForm")).KeepForm);
 
 type Pane = "figure" | "trail" | "taxa";
 
@@ -172,7 +176,8 @@ function PlantInHand({ walkId }: { walkId: string }) {
       </Page>
     );
   }
-  if (!walk || !state)
+  // Cautions stand above the leads: they are waited for, so that nothing moves under the finger.
+  if (!walk || !state || !bench.characters)
     return (
       <Page title="Bench">
         <Typography role="status">Fetching the key …</Typography>

@@ -47,6 +47,7 @@ export function CoupletPane(props: Props) {
             Couplet {couplet.label}
           </Typography>
           <Typography variant="caption" color="text.secondary" noWrap>
+            {open.branch && <>under {open.branch} · </>}
             {count} · {open.keyTitle}
           </Typography>
         </Box>

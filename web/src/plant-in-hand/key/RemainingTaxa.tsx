@@ -2,6 +2,7 @@ import { Box, Typography } from "@mui/material";
 import type { Schemas } from "../../api/client";
 import { CautionMarks } from "../../shared/botany/Cautions";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
+import { visuallyHidden } from "../../shared/ui/visuallyHidden";
 
 interface Props {
   standing: Schemas["RemainingTaxon"][];
@@ -92,12 +93,3 @@ function Share({ share, words }: { share: number; words: string }) {
     </Box>
   );
 }
-
-export const visuallyHidden = {
-  position: "absolute",
-  width: 1,
-  height: 1,
-  overflow: "hidden",
-  clipPath: "inset(50%)",
-  whiteSpace: "nowrap",
-} as const;

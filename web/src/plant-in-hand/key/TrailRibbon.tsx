@@ -1,7 +1,7 @@
 import { leadLetter } from "../../shared/botany/leads";
 import { Box, ButtonBase, Typography } from "@mui/material";
 import type { ReactNode } from "react";
-import { visuallyHidden } from "./RemainingTaxa";
+import { visuallyHidden } from "../../shared/ui/visuallyHidden";
 import type { CoupletName, OpenCouplet, TrailStep } from "./useWalk";
 
 interface Props {

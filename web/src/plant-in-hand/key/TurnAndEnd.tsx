@@ -1,6 +1,6 @@
 import { Box, Button, Typography } from "@mui/material";
 
-import { NamesLabel } from "../../shared/botany/TaxonLabel";
+import { NamesLabel, TaxonLabel } from "../../shared/botany/TaxonLabel";
 
 import type { Schemas } from "../../api/client";
 
@@ -19,7 +19,7 @@ export function WeakestTurn(props: {
           ▽ Least certain couplet: {turn.couplet}.
         </Box>{" "}
         By the answers and the evidence the plant left the trail here with a probability of {turn.probabilityInWords},
-        perhaps towards <em>{turn.best}</em>.{character && ` Look again at: ${character}.`}
+        perhaps towards <TaxonLabel name={turn.best} />.{character && ` Look again at: ${character}.`}
       </Typography>
       <Box sx={{ display: "flex", gap: 1, mt: 0.75, flexWrap: "wrap" }}>
         {character && <Button onClick={onLook}>Look at {character}</Button>}

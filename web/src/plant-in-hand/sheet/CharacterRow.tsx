@@ -5,7 +5,7 @@ import type { Schemas } from "../../api/client";
 import { spoken } from "../../shared/calendar/day";
 import { QuietButton } from "../../shared/ui/QuietButton";
 import type { Manner } from "../../offline/store";
-import { StateFigure } from "../../plates/StateFigure";
+import { StateFigure } from "../../plates/drawn";
 import { GlossaryDialog } from "../../shared/botany/GlossaryDialog";
 
 import { MeasureField } from "./MeasureField";

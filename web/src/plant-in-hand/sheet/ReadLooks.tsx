@@ -1,6 +1,6 @@
 import { Box, Button, Typography } from "@mui/material";
 import type { Schemas } from "../../api/client";
-import { StateFigure } from "../../plates/StateFigure";
+import { StateFigure } from "../../plates/drawn";
 
 type TypedLook = Schemas["TypedLook"];
 
@@ -35,7 +35,7 @@ export function ReadLooks({ read, onRecord }: Props) {
             ))}
           </Box>
           <Button variant="contained" onClick={() => onRecord(looks)} sx={{ justifySelf: "start", minHeight: 48 }}>
-            {looks.length === 1 ? "Record this look" : `Record these ${looks.length} looks`}
+            {looks.length === 1 ? "Record this observation" : `Record these ${looks.length} observations`}
           </Button>
         </>
       )}

@@ -4,7 +4,7 @@ import type { Schemas } from "../../api/client";
 import { core } from "../../core/coreClient";
 import { useAsked } from "../../offline/flora";
 import { useVocabulary } from "../../offline/vocabulary";
-import { StateFigure } from "../../plates/StateFigure";
+import { StateFigure } from "../../plates/drawn";
 import { PartPicker } from "./PartPicker";
 import { ReadLooks } from "./ReadLooks";
 import type { Character, Observation } from "./sheet";
@@ -72,7 +72,7 @@ function Open({ organ, onPick, onRecord }: Props) {
         { character: offer.character, part: { states: offer.state ? [offer.state] : [], readings: offer.readings } },
       ]);
       setSaid(`✓ ${offer.inWords}`);
-    } else setSaid(`↑ ${offer.inWords}: it stands at the top of the sheet, say there what it is like.`);
+    } else setSaid(`↑ ${offer.inWords}: it stands at the top of the list, say there what it is like.`);
     setText("");
   };
   const record = (taken: Schemas["TypedLook"][]) => {
@@ -167,7 +167,7 @@ function Open({ organ, onPick, onRecord }: Props) {
           vocabulary={vocabulary.data.vocabulary}
           onPick={(character) => {
             onPick(character);
-            setSaid(`↑ ${character.name}: it stands at the top of the sheet, say there what it is like.`);
+            setSaid(`↑ ${character.name}: it stands at the top of the list, say there what it is like.`);
           }}
         />
       )}

@@ -1,5 +1,7 @@
 import words from "../../api/words";
-import { Autocomplete, Box, Button, Chip, MenuItem, TextField, Typography } from "@mui/material";
+import { Autocomplete } from "../../shared/form/Autocomplete";
+import { Box, Button, Chip, MenuItem, Typography } from "@mui/material";
+import { TextField } from "../../shared/form/TextField";
 import { useMemo, useState, type ReactNode } from "react";
 import type { Schemas } from "../../api/client";
 import type { SiftSettings, PlantInHand } from "../../offline/store";

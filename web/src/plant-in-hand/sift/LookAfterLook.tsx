@@ -3,9 +3,9 @@ import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import words from "../../api/words";
 import type { PlantInHand, SiftSettings } from "../../offline/store";
-import { StateFigure } from "../../plates/StateFigure";
+import { StateFigure } from "../../plates/drawn";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
-import { MeasureField } from "../sheet/MeasureField";
+import { later } from "../../shared/ui/later";
 import { newLook, plainManner, withLook } from "../sheet/sheet";
 import { NOT_ON_LIST } from "./useSift";
 
@@ -19,6 +19,8 @@ interface Props {
   onList: () => void;
   onCheck: () => void;
 }
+
+const MeasureField = later(async () => (await import("../sheet/MeasureField")).MeasureField);
 
 const mayLack: string[] = words.organsThatMayLack;
 const takes: string[] = words.handlingThatTakes;
@@ -53,7 +55,7 @@ export function LookAfterLook(props: Props) {
   return (
     <Box sx={{ display: "grid", gridTemplateRows: "auto 1fr auto", minHeight: "calc(100dvh - 180px)" }}>
       <Box aria-live="polite" sx={{ display: "flex", alignItems: "center", gap: 1, minHeight: 48 }}>
-        <Typography component="h1" variant="h2" sx={{ flex: 1, minWidth: 0 }}>
+        <Typography component="h2" variant="h2" sx={{ flex: 1, minWidth: 0 }}>
           {answer.call === "nothing" && `${answer.listed} taxa on the list`}
           {leads && leader && (
             <>
@@ -82,7 +84,7 @@ export function LookAfterLook(props: Props) {
               Best to check next
               {character.tool !== "eye" && ` · ${words.tools[character.tool]}`}
             </Typography>
-            <Typography variant="h1" component="h2" sx={{ mb: 0.5 }}>
+            <Typography variant="h1" component="h3" sx={{ mb: 0.5 }}>
               {character.name}
             </Typography>
             {takes.includes(character.handling) && (

@@ -2,7 +2,7 @@ import { Box, ButtonBase, Typography } from "@mui/material";
 import { startTransition, useEffect, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { QuietButton } from "../../shared/ui/QuietButton";
-import { Plate } from "../../plates/Plate";
+import { Plate } from "../../plates/drawn";
 import { CautionMarks } from "../../shared/botany/Cautions";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
 import { NOT_ON_LIST } from "./useSift";

@@ -1,3 +1,4 @@
+import { later } from "../../shared/ui/later";
 import words from "../../api/words";
 import { useBenchFlora } from "../../shared/botany/useBenchFlora";
 import { Box, Button, ButtonBase, Typography } from "@mui/material";
@@ -7,8 +8,7 @@ import type { Schemas } from "../../api/client";
 import { Page } from "../../shared/ui/Page";
 
 import { useAllTaxa, useDescribed } from "../../offline/taxa";
-import { KeepForm } from "../keep/KeepForm";
-import { OrganSheet } from "../sheet/OrganSheet";
+
 import { PlantFigure, type OrganState } from "../PlantFigure";
 import { useStoredWalk } from "../useStoredWalk";
 import { plantTitle, WalkGone, WalkSending } from "../WalkStates";
@@ -23,6 +23,9 @@ import { newLook, withLook } from "../sheet/sheet";
 import { useIsPhone } from "../../shared/ui/useIsPhone";
 import { NOT_ON_LIST, useSift } from "./useSift";
 import { Call, GiveawayNote, onePerTaxon } from "./SiftCall";
+
+const OrganSheet = later(async () => (await import("../sheet/OrganSheet")).OrganSheet);
+const KeepForm = later(async () => (await import("../keep/KeepForm")).KeepForm);
 
 const MOST_GIVEAWAYS = 2;
 const { fewestToContrast, mostToContrast } = words.limits;

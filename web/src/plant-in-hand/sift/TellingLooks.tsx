@@ -3,8 +3,10 @@ import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import words from "../../api/words";
 import { QuietButton } from "../../shared/ui/QuietButton";
-import { visuallyHidden } from "../key/RemainingTaxa";
-import { SplitTwig } from "./SplitTwig";
+import { visuallyHidden } from "../../shared/ui/visuallyHidden";
+import { later } from "../../shared/ui/later";
+
+const SplitTwig = later(async () => (await import("./SplitTwig")).SplitTwig);
 
 const MOST_AT_FIRST = 3;
 

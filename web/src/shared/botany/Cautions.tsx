@@ -50,21 +50,22 @@ export function CautionNotes({ taxa, isFolded }: { taxa: Schemas["Taxon"][]; isF
   if (isFolded)
     return (
       <Box
-        component="details"
         role="note"
         aria-label="Cautions"
         sx={{ bgcolor: "signal.cautionWash", borderLeft: "4px solid", borderColor: "signal.caution", px: 1, mb: 0.75 }}
       >
-        <Box
-          component="summary"
-          sx={{ minHeight: 44, display: "flex", alignItems: "center", flexWrap: "wrap", cursor: "pointer" }}
-        >
-          <CautionMarks cautions={kinds} />
-          <Typography component="span" variant="body2" sx={{ textDecoration: "underline", textUnderlineOffset: 3 }}>
-            {careful.length === 1 ? "one that still stands" : `${careful.length} that still stand`}
-          </Typography>
-        </Box>
-        <CautionWords careful={careful} kinds={kinds} />
+        <details>
+          <Box
+            component="summary"
+            sx={{ minHeight: 44, display: "flex", alignItems: "center", flexWrap: "wrap", cursor: "pointer" }}
+          >
+            <CautionMarks cautions={kinds} />
+            <Typography component="span" variant="body2" sx={{ textDecoration: "underline", textUnderlineOffset: 3 }}>
+              {careful.length === 1 ? "one that still stands" : `${careful.length} that still stand`}
+            </Typography>
+          </Box>
+          <CautionWords careful={careful} kinds={kinds} />
+        </details>
       </Box>
     );
   return (

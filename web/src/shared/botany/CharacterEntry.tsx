@@ -1,7 +1,7 @@
 import { Box, Typography } from "@mui/material";
 import type { Schemas } from "../../api/client";
 import words from "../../api/words";
-import { StateFigure } from "../../plates/StateFigure";
+import { StateFigure } from "../../plates/drawn";
 
 type Character = Schemas["Character"];
 

@@ -1,6 +1,6 @@
 import { Box } from "@mui/material";
 import type { Schemas } from "../../api/client";
-import { Figure } from "../../plates/Figure";
+import { Figure } from "../../plates/drawn";
 
 const SIDE = 56;
 

@@ -1,13 +1,14 @@
-import { keepPreviousData, useQuery } from "@tanstack/react-query";
+import { keepPreviousData, queryOptions, useQuery } from "@tanstack/react-query";
 import { answerOf, api, type Schemas } from "../../api/client";
 import { orKept } from "../../offline/queries";
 
-export const useFloras = () =>
-  useQuery({
-    queryKey: ["floras"],
-    queryFn: () =>
-      orKept<Schemas["FloraSummary"][]>("floras", () => answerOf((signal) => api.GET("/api/v1/floras", { signal }))),
-  });
+export const florasServed = queryOptions({
+  queryKey: ["floras"],
+  queryFn: () =>
+    orKept<Schemas["FloraSummary"][]>("floras", () => answerOf((signal) => api.GET("/api/v1/floras", { signal }))),
+});
+
+export const useFloras = () => useQuery(florasServed);
 
 export interface Wanted {
   find: string;

@@ -1,5 +1,6 @@
+import { Autocomplete } from "./Autocomplete";
 import { useBenchFlora } from "../botany/useBenchFlora";
-import { Autocomplete, Box, Button, TextField, Typography } from "@mui/material";
+import { Box, Button, TextField, Typography } from "@mui/material";
 import { v7 as uuid } from "uuid";
 import { useFields } from "./useFields";
 import { useAllTaxa } from "../../offline/taxa";

@@ -1,5 +1,7 @@
 import { Box, Typography } from "@mui/material";
 import { useEffect, type ReactNode } from "react";
+import { useIsPhone } from "./useIsPhone";
+import { visuallyHidden } from "./visuallyHidden";
 
 interface PageProps {
   title: string;
@@ -13,6 +15,7 @@ interface PageProps {
 
 /** A page with its heading; the heading is also the window's title. */
 export function Page({ title, aside, isKeptBack, isTight, children }: PageProps) {
+  const isPhone = useIsPhone();
   useEffect(() => {
     document.title = `${title} · Garten`;
   }, [title]);
@@ -35,17 +38,18 @@ export function Page({ title, aside, isKeptBack, isTight, children }: PageProps)
       <Box data-kept-back={isKeptBack ? "" : undefined}>
         <Box
           sx={{
-            display: { xs: isTight ? "none" : "flex", sm: "flex" },
+            display: "flex",
             flexWrap: "wrap",
             alignItems: "center",
             gap: 2,
             mb: 2,
+            ...(isTight && isPhone ? visuallyHidden : {}),
           }}
         >
           <Typography variant="h1" sx={{ flex: "1 1 min(16rem, 100%)" }}>
             {title}
           </Typography>
-          {aside}
+          {!(isTight && isPhone) && aside}
         </Box>
         {children}
       </Box>
