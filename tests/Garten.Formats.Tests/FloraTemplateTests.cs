@@ -41,7 +41,7 @@ public sealed class FloraTemplateTests
     [Fact]
     public void TheWorkbookHasTheSameHeadings()
     {
-        var sheet = SheetReader.Read("a.xlsx", FloraTemplate.Xlsx()).Sheet!;
+        var sheet = SheetReader.Read("a.xlsx", FloraTemplate.Xlsx(), TestContext.Current.CancellationToken).Sheet!;
         Assert.Equal(Encoding.UTF8.GetString(FloraTemplate.Csv()).TrimEnd().Split(','), sheet.Header);
         Assert.Empty(sheet.Rows);
     }

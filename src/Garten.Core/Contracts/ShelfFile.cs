@@ -40,7 +40,7 @@ public static class ShelfFile
     {
         ArgumentNullException.ThrowIfNull(bytes);
         var from = new PackReader(bytes);
-        return from.Whole(() =>
+        return PackReader.Whole(() =>
         {
             from.TakeHead(Magic, Form, "shelf");
             var versions = from.Many(() => ReadVersion(from));

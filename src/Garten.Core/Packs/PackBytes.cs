@@ -167,7 +167,7 @@ internal sealed class PackReader(byte[] bytes)
     }
 
     /// <summary>Reads something; what is cut off or broken is said in one way.</summary>
-    public T Whole<T>(Func<T> read)
+    public static T Whole<T>(Func<T> read)
     {
         try
         {

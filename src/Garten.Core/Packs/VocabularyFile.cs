@@ -77,7 +77,7 @@ public static class VocabularyFile
     {
         ArgumentNullException.ThrowIfNull(bytes);
         var from = new PackReader(bytes);
-        return from.Whole(() =>
+        return PackReader.Whole(() =>
         {
             from.TakeHead(Magic, Form, "vocabulary");
             var parts = from.Many(() =>

@@ -49,7 +49,7 @@ internal sealed class CoreCallHost(
     PlaceRepository places,
     VocabularyRepository vocabularies,
     IOptions<JsonOptions> json,
-    IMemoryCache kept
+    IMemoryCache years
 )
 {
     public async Task<IResult> AnswerAsync(CoreCall call, HttpRequest body, CancellationToken stop)
@@ -109,7 +109,7 @@ internal sealed class CoreCallHost(
     {
         var question = SHA256.HashData(JsonSerializer.SerializeToUtf8Bytes(year, CoreJson.Default.SeasonRequest));
         return (
-            await kept.GetOrCreateAsync(
+            await years.GetOrCreateAsync(
                 // A flora that is published anew is made ready anew.
                 (nameof(SeasonRequest), flora, Convert.ToHexString(question)),
                 entry =>

@@ -56,7 +56,11 @@ internal sealed class TodayOfDay(
             );
             inSeason = await flora.AskAsync(_ => asked.Look(flora), stop);
         }
-        return new TodayDocument(request.Tell().First(TodayDocument.MostShown), request.Next(stop).FirstOrDefault(), inSeason);
+        return new TodayDocument(
+            request.Tell().First(TodayDocument.MostShown),
+            request.Next(stop) is [var next, ..] ? next : null,
+            inSeason
+        );
     }
 
     private async Task<long> ChangeAsync(CancellationToken stop)

@@ -202,7 +202,10 @@ function KeyEntry(props: {
           {sizes}
           {on}.
         </Typography>
-        {outlook && <OutlookOf it={outlook} better={better} onBetter={() => onBetter?.()} />}
+        {/* What can't be answered today comes a moment later; its line is kept. */}
+        <Box sx={{ minHeight: 23 }}>
+          {outlook && <OutlookOf it={outlook} better={better} onBetter={() => onBetter?.()} />}
+        </Box>
       </Box>
       <Button
         variant="contained"
