@@ -140,6 +140,11 @@ public sealed class FloraTests(GartenSite site) : IClassFixture<GartenSite>
         var browser = site.Browse();
         browser.Open("/flora/torvane/glossary");
         browser.UntilText("121 characters, 444 states.");
+        // The drawings come behind the page.
+        browser.Until(
+            () => browser.Run("return String(document.querySelectorAll('main section[aria-label] svg').length>=444)") == "true",
+            "the drawings"
+        );
         browser.ShouldBeAccessible();
         var report = browser.Run(
             """

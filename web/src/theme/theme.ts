@@ -167,6 +167,7 @@ export function themeOf(look: Look): Theme {
         },
       },
       MuiIconButton: { styleOverrides: { root: { minWidth: TOUCH_TARGET, minHeight: TOUCH_TARGET, borderRadius: 2 } } },
+      MuiSkeleton: { defaultProps: { animation: false } },
       MuiPaper: { defaultProps: { elevation: 0, square: true }, styleOverrides: { root: { backgroundImage: "none" } } },
       MuiDialog: { styleOverrides: { paper: { border: `2px solid ${inks.ink}` } } },
       MuiTextField: { defaultProps: { variant: "outlined", fullWidth: true } },

@@ -131,7 +131,7 @@ export function PopulationPage() {
           {[...summary.years].reverse().map((year) => (
             <Box key={year.year} sx={{ mb: 1.5 }}>
               <Typography variant="h3">
-                {year.year}: {year.pegged} pegged
+                {year.year}: {year.pegged} marked
                 {year.notRefound > 0 && `, ${year.notRefound} not refound`}
               </Typography>
               <SharePlot name="flowered" it={year.flowered} />
@@ -212,7 +212,7 @@ function Pegs({ it }: { it: Schemas["PopulationDetail"] }) {
                 <Typography variant="body2" color="text.secondary">
                   {last
                     ? `${dayInWords(last.date)}: ${[words.plantStates[last.state], ...last.phases.map((it) => words.phaseStages[it.phase][it.stage])].join(", ")}`
-                    : `pegged on ${spoken(peg.peggedOn)}`}
+                    : `marked on ${spoken(peg.peggedOn)}`}
                 </Typography>
               </Box>
               <Button

@@ -1,4 +1,5 @@
 import { Autocomplete } from "../../shared/form/Autocomplete";
+import { Awaited } from "../../shared/ui/Awaited";
 import { useHere } from "../../shared/place/here";
 import { useBenchFlora } from "../../shared/botany/useBenchFlora";
 import { Box, Button, Link, MenuItem, Typography } from "@mui/material";
@@ -127,7 +128,7 @@ export function SeasonsPage() {
         </Box>
       )}
       {(failure ?? wrong) && <Typography role="alert">{failure ?? wrong}</Typography>}
-      {!answer && !failure && !wrong && <Typography role="status">Working out the year …</Typography>}
+      {!answer && !failure && !wrong && <Awaited words="Working out the year …" heights={[24, 56, 56, 56, 56]} />}
       {answer && (what === "list" || taxon) && (
         <>
           {!taxon && (

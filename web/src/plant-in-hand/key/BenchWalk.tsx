@@ -19,6 +19,7 @@ import { useWalk, type OpenCouplet } from "./useWalk";
 import { ModeBar } from "../ModeBar";
 import { ChooseKey, plantTitle, WalkGone, WalkSending } from "../WalkStates";
 import type { Schemas } from "../../api/client";
+import { Awaited } from "../../shared/ui/Awaited";
 import { useIsPhone } from "../../shared/ui/useIsPhone";
 import { WeakestTurn, End } from "./TurnAndEnd";
 
@@ -171,7 +172,7 @@ function PlantInHand({ walkId }: { walkId: string }) {
     return <ChooseKey walk={walk} onChoose={(key) => bench.change({ ...walk, start: key.hash, title: key.title })} />;
   if (bench.failure) {
     return (
-      <Page title="The Bench isn’t ready">
+      <Page title="The key isn’t ready">
         <Typography role="alert">{bench.failure}</Typography>
       </Page>
     );
@@ -179,8 +180,8 @@ function PlantInHand({ walkId }: { walkId: string }) {
   // Cautions stand above the leads: they are waited for, so that nothing moves under the finger.
   if (!walk || !state || !bench.characters)
     return (
-      <Page title="Bench">
-        <Typography role="status">Fetching the key …</Typography>
+      <Page title="Key" isTight>
+        <Awaited words="Fetching the key …" heights={[96, 96, 56]} />
       </Page>
     );
 

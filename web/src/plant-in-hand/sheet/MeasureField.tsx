@@ -1,6 +1,7 @@
 import type { Character } from "./sheet";
 import { Box, Button, Chip, MenuItem, TextField, Typography } from "@mui/material";
 import { useEffect, useRef, useState } from "react";
+import { useIsPhone } from "../../shared/ui/useIsPhone";
 import type { Schemas } from "../../api/client";
 import { core } from "../../core/coreClient";
 import { useCalibrated } from "./calibrated";
@@ -61,6 +62,7 @@ export function MeasureField({ character, readings, onRecord, onStrike }: Props)
   };
   // What is half typed isn't called wrong before one goes on.
   const say = wrong && (tried || text.endsWith(" ") || wrong.at < text.length);
+  const isPhone = useIsPhone();
   const count = (by: number) => setTally(Math.max(0, tally + by));
   return (
     <Box>
@@ -87,10 +89,11 @@ export function MeasureField({ character, readings, onRecord, onStrike }: Props)
           error={Boolean(say)}
           helperText={say ? `✕ ${wrong.message}` : question ? `? ${question.message}` : shown?.shown || undefined}
           slotProps={{
-            htmlInput: { inputMode: "text", autoComplete: "off" },
+            // On a phone the digits below are larger than those of its keyboard, which would hide what is measured.
+            htmlInput: { inputMode: isPhone ? "none" : "text", autoComplete: "off" },
             formHelperText: { "aria-live": "polite" },
           }}
-          sx={{ flex: "1 1 14rem", width: "auto" }}
+          sx={{ flex: "1 1 14rem", width: "auto", "& input": { fontSize: { xs: "1.6rem", sm: "1rem" } } }}
         />
         {isLength && (
           <TextField
@@ -117,6 +120,13 @@ export function MeasureField({ character, readings, onRecord, onStrike }: Props)
           Record
         </Button>
       </Box>
+      {isPhone && (
+        <Digits
+          name={character.name}
+          onDigit={(digit) => setText(text + digit)}
+          onBack={() => setText(text.slice(0, -1))}
+        />
+      )}
       {isLength && (character.organ === "leaf" || character.organ === "stem") && (
         <Box
           role="group"
@@ -218,6 +228,33 @@ export function MeasureField({ character, readings, onRecord, onStrike }: Props)
   );
 }
 
+const digits = ["1", "2", "3", "4", "5", "6", "7", "8", "9", ".", "0"];
+
+/** Digits for a wet thumb. */
+function Digits(props: { name: string; onDigit: (digit: string) => void; onBack: () => void }) {
+  const { name, onDigit, onBack } = props;
+  const sx = { minHeight: 56, fontSize: "1.5rem", bgcolor: "background.paper" } as const;
+  return (
+    <Box
+      role="group"
+      aria-label={`Digits for ${name}`}
+      sx={{ display: "grid", gridTemplateColumns: "repeat(3, minmax(0, 1fr))", gap: 0.75, mt: 1 }}
+    >
+      {digits.map((digit) => (
+        <Button key={digit} onClick={() => onDigit(digit)} aria-label={digit === "." ? "Point" : digit} sx={sx}>
+          {digit}
+        </Button>
+      ))}
+      <Button onClick={onBack} aria-label="Take the last digit back" sx={sx}>
+        ⌫
+      </Button>
+      <Button onClick={() => onDigit(" ")} sx={{ gridColumn: "1 / -1", minHeight: 48 }}>
+        Another reading
+      </Button>
+    </Box>
+  );
+}
+
 /** From where to where a measure goes, drawn. */
 function MeasureDrawing({ character }: { character: Character }) {
   const across = character.measures.includes("wide");
@@ -226,7 +263,14 @@ function MeasureDrawing({ character }: { character: Character }) {
       component="svg"
       viewBox="0 0 64 40"
       aria-hidden="true"
-      sx={{ width: 64, height: 40, flex: "none", fill: "none", stroke: "currentColor", strokeWidth: 1.4 }}
+      sx={{
+        width: { xs: 112, sm: 64 },
+        height: { xs: 70, sm: 40 },
+        flex: "none",
+        fill: "none",
+        stroke: "currentColor",
+        strokeWidth: 1.4,
+      }}
     >
       {character.organ === "leaf" && <path d="M4 20 h10 M14 20 q18 -18 44 0 q-26 18 -44 0 M14 20 h44" />}
       {character.organ === "fruit" && <path d="M4 20 h14 M18 20 a14 12 0 1 0 28 0 a14 12 0 1 0 -28 0" />}

@@ -20,6 +20,7 @@ import { MOST_DRAWN, Ranking } from "./Ranking";
 import { LookAfterLook } from "./LookAfterLook";
 import { TellingLooks } from "./TellingLooks";
 import { newLook, withLook } from "../sheet/sheet";
+import { Awaited } from "../../shared/ui/Awaited";
 import { useIsPhone } from "../../shared/ui/useIsPhone";
 import { NOT_ON_LIST, useSift } from "./useSift";
 import { Call, GiveawayNote, onePerTaxon } from "./SiftCall";
@@ -85,8 +86,12 @@ function Sift({ walkId }: { walkId: string }) {
   }
   if (!walk || !flora || !answer) {
     return (
-      <Page title="Sift" aside={<ModeBar walkId={walkId} />}>
-        <Typography role="status">{sift.failure ?? "Making the list ready …"}</Typography>
+      <Page title="By characters" aside={<ModeBar walkId={walkId} />} isTight>
+        {sift.failure ? (
+          <Typography role="alert">{sift.failure}</Typography>
+        ) : (
+          <Awaited words="Making the list ready …" heights={[48, 160, 96, 96]} />
+        )}
       </Page>
     );
   }
