@@ -46,11 +46,17 @@ internal sealed class FirstSecond(TextWriter to, Uri server)
                 Visit(rate, speed);
                 OpenToday(rate, speed);
             }
+            Tell();
         }
+    }
+
+    private void Tell()
+    {
         foreach (var (what, times) in _found)
             to.WriteLine(
                 $"{what}: median {Median(times):0.###}, from {times.Min():0.###} to {times.Max():0.###} of {times.Count.ToString(CultureInfo.InvariantCulture)}"
             );
+        _found.Clear();
     }
 
     private static double Median(List<double> all) => all.Order().ElementAt(all.Count / 2);
@@ -173,16 +179,22 @@ internal sealed class FirstSecond(TextWriter to, Uri server)
     // Within the page, as its own links do.
     private static void Go(ChromeDriver driver, string path)
     {
-        var room = path == "/bench" ? "/bench" : "/flora";
         driver.ExecuteScript(
-            $"delete seen.follow;delete seen.couplet;delete seen.look;delete seen.year;document.querySelector('nav[aria-label=Rooms] a[href=\"{room}\"]').click()"
+            $"delete seen.follow;delete seen.couplet;delete seen.look;delete seen.year;document.querySelector('nav[aria-label=Rooms] a[href=\"{path}\"]').click()"
+        );
+        var wait = new WebDriverWait(driver, TimeSpan.FromSeconds(60)) { PollingInterval = TimeSpan.FromMilliseconds(25) };
+        wait.Until(_ =>
+            driver.ExecuteScript(
+                $"return location.pathname==='{path}'&&document.querySelector('ul[aria-label=\"Through the year\"]')===null"
+            )
+                is true
         );
     }
 
     // Until the core in the worker has had its time.
     private static void Settled(ChromeDriver driver)
     {
-        Thread.Sleep(TimeSpan.FromSeconds(3));
+        Thread.Sleep(TimeSpan.FromSeconds(2.5));
         driver.ExecuteScript("return 1");
     }
 }

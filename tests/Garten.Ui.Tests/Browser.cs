@@ -334,7 +334,8 @@ public sealed class Browser : IDisposable
         Assert.Equal(
             "fits",
             Run(
-                "return document.documentElement.scrollWidth<=window.innerWidth?'fits':document.documentElement.scrollWidth+' of '+window.innerWidth"
+                // A phone shows a page that is too wide smaller than it is.
+                "const wide=Math.max(document.documentElement.scrollWidth,window.innerWidth),room=Math.min(window.innerWidth,Math.ceil(visualViewport.width*visualViewport.scale)+1);return wide<=room?'fits':wide+' of '+room"
             )
         );
 

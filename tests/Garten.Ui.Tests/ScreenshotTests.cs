@@ -8,6 +8,8 @@ public sealed class ScreenshotTests(GartenInJune site) : IClassFixture<GartenInJ
 {
     private static void Shoot(Browser browser, string name)
     {
+        // The drawings come behind the page.
+        browser.Run("await new Promise(d=>setTimeout(d,800));return ''");
         if (Environment.GetEnvironmentVariable("GARTEN_SCREENSHOTS") is { Length: > 0 } folder)
             browser.Shoot(Path.Combine(folder, name + ".png"));
     }

@@ -1,6 +1,6 @@
 import { Box, Button, Link, Typography } from "@mui/material";
-import { useSyncExternalStore, type ReactNode } from "react";
-import { Link as RouterLink, Outlet, useLocation } from "react-router";
+import { useEffect, useSyncExternalStore, type ReactNode } from "react";
+import { Link as RouterLink, NavigationType, Outlet, useLocation, useNavigationType } from "react-router";
 import { takeAway } from "../shared/ui/takeAway";
 import { useConnection, useLocalWork, useSetBack } from "../offline/queries";
 import { rescue, storeFailure } from "../offline/store";
@@ -59,6 +59,12 @@ export function Frame() {
   const needsHand = refused.length + stuck.length;
   const { isSetBack, isSandbox, seen } = useSetBack();
   const { pathname } = useLocation();
+  const comes = useNavigationType();
+  // Another page begins at its top; back and forward leave that to the browser.
+  useEffect(() => {
+    if (comes !== NavigationType.Pop) window.scrollTo(0, 0);
+    // eslint-disable-next-line react-hooks/exhaustive-deps -- only where the page changes
+  }, [pathname]);
   return (
     <Box sx={{ minHeight: "100dvh", display: "flex", flexDirection: "column" }}>
       <Link

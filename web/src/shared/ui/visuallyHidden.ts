@@ -1,8 +1,8 @@
 /** Read aloud, but not drawn. */
 export const visuallyHidden = {
   position: "absolute",
-  width: 1,
-  height: 1,
+  width: "1px",
+  height: "1px",
   overflow: "hidden",
   clipPath: "inset(50%)",
   whiteSpace: "nowrap",
