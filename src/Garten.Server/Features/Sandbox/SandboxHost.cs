@@ -28,6 +28,7 @@ internal sealed class SandboxHost(
 
     private readonly SemaphoreSlim _turn = new(1, 1);
     private (WebApplication App, string Database)? _running;
+    private bool _isDisposed;
 
     /// <summary>Whether one can be had here: the data is there, and this is none itself.</summary>
     public bool IsThere => configuration[IsSandbox] is null && configuration[Data] is { Length: > 0 } data && Directory.Exists(data);
@@ -108,9 +109,15 @@ internal sealed class SandboxHost(
 
     Task IHostedService.StartAsync(CancellationToken cancellationToken) => Task.CompletedTask;
 
-    Task IHostedService.StopAsync(CancellationToken cancellationToken) => EndAsync(CancellationToken.None);
+    // A host that is thrown away is told to stop once more.
+    Task IHostedService.StopAsync(CancellationToken cancellationToken) =>
+        _isDisposed ? Task.CompletedTask : EndAsync(CancellationToken.None);
 
-    public void Dispose() => _turn.Dispose();
+    public void Dispose()
+    {
+        _isDisposed = true;
+        _turn.Dispose();
+    }
 
     private static Uri AddressOf(WebApplication app) => new(app.Urls.First());
 
