@@ -99,14 +99,15 @@ start_database() {
   prepare_role
 }
 
-# The application's role owns its database and nothing else.
+# The application's role owns its database; in this cluster, which is its own, it may make further ones: a sandbox is one.
 prepare_role() {
   local password
   password=$(cat "$CLUSTER/password")
   PGPASSWORD=$password "$PG/psql" -q -X -v ON_ERROR_STOP=1 -h 127.0.0.1 -p "$DATABASE_PORT" -U garten_admin -d postgres >/dev/null <<'SQL'
 \getenv password PGPASSWORD
-select format('create role garten login nosuperuser nocreaterole %s password %L', 'nocreatedb', :'password')
+select format('create role garten login nosuperuser nocreaterole createdb password %L', :'password')
 where not exists (select from pg_roles where rolname = 'garten') \gexec
+alter role garten createdb;
 select 'create database garten owner garten' where not exists (select from pg_database where datname = 'garten') \gexec
 SQL
 }

@@ -7,8 +7,8 @@ using OpenQA.Selenium.Support.UI;
 namespace Garten.Benchmarks;
 
 /// <summary>
-/// What somebody waits for: from a click, or from an address, until something can be read; in a browser that was just started, in one that is
-/// warm, after a reload, and at a fourth of the processor's speed. Each moment is taken in the page itself, by its own clock.
+/// What somebody waits for: from a click, or from an address, until something can be read; in a browser that was just started, in one
+/// that is warm, after a reload, and at a fourth of the processor's speed. Each moment is taken in the page itself, by its own clock.
 /// </summary>
 internal sealed class FirstSecond(TextWriter to, Uri server)
 {

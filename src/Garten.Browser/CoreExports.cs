@@ -17,7 +17,8 @@ public static partial class CoreExports
     [JSExport]
     public static string Call(string name, string request) => CoreCalls.Named(name).Answer(request, Session);
 
-    /// <summary>Puts key versions and taxa in their binary form on the shelf that walks go through, in place of those that were there.</summary>
+    /// <summary>Puts key versions and taxa in their binary form on the shelf that walks go through, in place of those that were
+    /// there.</summary>
     [JSExport]
     public static void FillShelf(byte[] shelf) => Session.Fill(ShelfFile.Read(shelf));
 

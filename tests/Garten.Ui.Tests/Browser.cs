@@ -335,7 +335,7 @@ public sealed class Browser : IDisposable
             "fits",
             Run(
                 // A phone shows a page that is too wide smaller than it is.
-                "const wide=Math.max(document.documentElement.scrollWidth,window.innerWidth),room=Math.min(window.innerWidth,Math.ceil(visualViewport.width*visualViewport.scale)+1);return wide<=room?'fits':wide+' of '+room"
+                "const page=document.documentElement,wide=Math.max(page.scrollWidth,page.clientWidth),room=Math.ceil(visualViewport.width*visualViewport.scale)+1;return wide<=room?'fits':wide+' of '+room"
             )
         );
 

@@ -43,11 +43,24 @@ public sealed record Findable(
     string State = ""
 );
 
+/// <summary>A key by its title.</summary>
+/// <param name="Hash">Hash of its newest version.</param>
+/// <param name="Title">Its title.</param>
+public sealed record TitledKey(string Hash, string Title);
+
 /// <summary>A search of everything there is.</summary>
 /// <param name="Text">What was typed.</param>
-/// <param name="Among">Plants, places and keys, and taxa of floras that aren't asked for.</param>
-/// <param name="FloraId">A flora whose taxa are looked through too; null: none.</param>
-public sealed record SearchRequest(string Text, IReadOnlyList<Findable> Among, string? FloraId = null)
+/// <param name="Plants">Tagged plants that are looked through.</param>
+/// <param name="Places">Places.</param>
+/// <param name="Keys">Keys.</param>
+/// <param name="FloraId">A flora whose taxa are looked through; null: none.</param>
+public sealed record SearchRequest(
+    string Text,
+    IReadOnlyList<TaggedPlant> Plants,
+    IReadOnlyList<Place> Places,
+    IReadOnlyList<TitledKey> Keys,
+    string? FloraId = null
+)
 {
     /// <summary>Things that are answered at most.</summary>
     public const int MostFound = 20;
@@ -67,14 +80,28 @@ public sealed record SearchRequest(string Text, IReadOnlyList<Findable> Among, s
     public IReadOnlyList<Findable> Find(CoreSession session)
     {
         ArgumentNullException.ThrowIfNull(session);
+        return Find(
+            FloraId is { Length: > 0 } id && session.Flora is { } flora && flora.Pack.Id == id ? OfFlora(flora) : [],
+            session.Botany
+        );
+    }
+
+    /// <summary>The same among taxa that a host has besides.</summary>
+    /// <param name="taxa">The taxa.</param>
+    /// <param name="botany">Parts and qualities, whose terms are found; null: none are.</param>
+    public IReadOnlyList<Findable> Find(IEnumerable<Findable> taxa, BotanyIndex? botany)
+    {
+        ArgumentNullException.ThrowIfNull(taxa);
         var text = Text ?? "";
         var parts = Folded(text.Length > LongestText ? text[..LongestText] : text)
             .Split(' ', StringSplitOptions.RemoveEmptyEntries | StringSplitOptions.TrimEntries);
         if (parts.Length == 0)
             return [];
         var plain = string.Join(' ', parts);
-        var taxa = FloraId is { Length: > 0 } id && session.Flora is { } flora && flora.Pack.Id == id ? OfFlora(flora) : [];
-        var found = (Among ?? [])
+        var found = (Plants ?? [])
+            .Select(Of)
+            .Concat((Places ?? []).Select(Of))
+            .Concat((Keys ?? []).Select(k => new Findable(FoundKind.Key, k.Hash, k.Title, [])))
             .Concat(taxa)
             .Select(it => (It: it, Rank: RankOf(it, plain, parts)))
             .Where(f => f.Rank < NotFound)
@@ -87,7 +114,7 @@ public sealed record SearchRequest(string Text, IReadOnlyList<Findable> Among, s
         [
             .. Season(parts)
                 .Concat(found)
-                .Concat(Terms(session.Botany, text, parts))
+                .Concat(Terms(botany, text, parts))
                 .GroupBy(it => it.Kind)
                 .SelectMany(kind => kind.Take(MostOfKind))
                 .Take(MostFound),
@@ -166,10 +193,9 @@ public sealed record SearchRequest(string Text, IReadOnlyList<Findable> Among, s
         );
     }
 
-    /// <summary>A plant as something to be found: by its tag and the names it bears.</summary>
-    public static Findable Of(TaggedPlant plant)
+    // A plant is found by its tag and by the names that it bears.
+    private static Findable Of(TaggedPlant plant)
     {
-        ArgumentNullException.ThrowIfNull(plant);
         var names = string.Join(" or ", plant.Names);
         return new(
             FoundKind.Plant,
@@ -180,10 +206,6 @@ public sealed record SearchRequest(string Text, IReadOnlyList<Findable> Among, s
         );
     }
 
-    /// <summary>A place as something to be found.</summary>
-    public static Findable Of(Place place)
-    {
-        ArgumentNullException.ThrowIfNull(place);
-        return new(FoundKind.Place, place.Id.ToString(), place.Name, [place.Cell, .. place.Habitats ?? []], place.Cell);
-    }
+    private static Findable Of(Place place) =>
+        new(FoundKind.Place, place.Id.ToString(), place.Name, [place.Cell, .. place.Habitats ?? []], place.Cell);
 }

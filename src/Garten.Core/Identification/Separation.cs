@@ -77,12 +77,10 @@ public static class Separation
             );
             var known = distributions.OfType<RangeDistribution>().ToArray();
             var grid = Grid(known, character.Kind == CharacterKind.Count);
-            var densities = Array.ConvertAll(distributions, d =>
-                d is null ? null : Array.ConvertAll(grid.At, x => d.Likelihood(new Measured(x, 1)))
-            );
+            var shares = Array.ConvertAll(distributions, d => d is null ? null : grid.Shares(d));
             return Array.ConvertAll(pairs, p =>
-                densities[p.First] is { } first && densities[p.Second] is { } second
-                    ? 1 - grid.Overlap(first, second)
+                shares[p.First] is { } first && shares[p.Second] is { } second
+                    ? 1 - Places.Common(first, second)
                     : Of(character, cells[p.First], cells[p.Second], likelihood)
             );
         }
@@ -92,25 +90,39 @@ public static class Separation
     private static double Overlap(RangeDistribution a, RangeDistribution b, bool isCount)
     {
         var grid = Grid([a, b], isCount);
-        return grid.Overlap(
-            Array.ConvertAll(grid.At, x => a.Likelihood(new Measured(x, 1))),
-            Array.ConvertAll(grid.At, x => b.Likelihood(new Measured(x, 1)))
-        );
+        return Places.Common(grid.Shares(a), grid.Shares(b));
     }
 
-    // Where densities are looked at, and how much each place counts.
-    private sealed record Places(double[] At, double[] Weight)
+    // The cells in which two distributions are compared: edges of a measure, or counts one by one. The share of a cell is worked out from the
+    // distribution, not from its density, so that all shares add up to all of it, however steep it is between two edges.
+    private sealed record Places(double[] At, bool IsCount)
     {
-        public double Overlap(double[] first, double[] second)
+        public double[] Shares(RangeDistribution of)
+        {
+            if (IsCount)
+                return Array.ConvertAll(At, x => of.Likelihood(new Measured(x, 1)));
+            var shares = new double[At.Length + 1];
+            var below = 0d;
+            for (var i = 0; i < At.Length; i++)
+            {
+                var upTo = Normal.BelowRoughly(of.Z(At[i]));
+                shares[i] = upTo - below;
+                below = upTo;
+            }
+            shares[^1] = 1 - below;
+            return shares;
+        }
+
+        public static double Common(double[] first, double[] second)
         {
             var sum = 0d;
-            for (var i = 0; i < At.Length; i++)
-                sum += Math.Min(first[i], second[i]) * Weight[i];
-            return Math.Min(1, sum);
+            for (var i = 0; i < first.Length; i++)
+                sum += Math.Min(first[i], second[i]);
+            return Math.Clamp(sum, 0, 1);
         }
     }
 
-    // The trapezoidal rule on the scale on which plants vary, fine enough for the narrowest of the ranges; counts one by one.
+    // Even steps on the scale on which plants vary, fine enough for the narrowest of the ranges; counts one by one.
     private static Places Grid(RangeDistribution[] distributions, bool isCount)
     {
         const double far = 4;
@@ -120,8 +132,10 @@ public static class Separation
         {
             const int mostCounts = 400;
             var first = (int)Math.Max(0, Math.Floor(from));
-            double[] counts = [.. Enumerable.Range(first, (int)Math.Min(mostCounts, Math.Ceiling(to) - first + 1)).Select(k => (double)k)];
-            return new Places(counts, [.. counts.Select(_ => 1d)]);
+            return new Places(
+                [.. Enumerable.Range(first, (int)Math.Min(mostCounts, Math.Ceiling(to) - first + 1)).Select(k => (double)k)],
+                IsCount: true
+            );
         }
         const int fewest = 96,
             most = 720;
@@ -132,14 +146,12 @@ public static class Separation
         double low = Scale(from),
             span = Scale(to) - low;
         var steps = (int)Math.Clamp(narrowest > 0 ? Math.Ceiling(span / narrowest * perSpread) : most, fewest, most);
-        var width = span / steps;
-        double[] at = new double[steps + 1],
-            weight = new double[steps + 1];
+        var at = new double[steps + 1];
         for (var i = 0; i <= steps; i++)
         {
-            at[i] = isLog ? Math.Exp(low + i * width) : low + i * width;
-            weight[i] = width * (isLog ? at[i] : 1) * (i == 0 || i == steps ? 0.5 : 1);
+            var u = low + i * span / steps;
+            at[i] = isLog ? Math.Exp(u) : u;
         }
-        return new Places(at, weight);
+        return new Places(at, IsCount: false);
     }
 }

@@ -27,8 +27,8 @@ public sealed record KeyNode(KeyNodeKind Kind, string Label, double At, int Dept
 /// <summary>The shape of a key, to be drawn small: its couplets from the top down, their ends side by side.</summary>
 public static class KeyShape
 {
-    /// <summary>No more nodes are drawn; of a larger key the couplets nearest to the start.</summary>
-    public const int MostNodes = 240;
+    /// <summary>No more nodes are drawn, since a list has no room for them; of a larger key the couplets nearest to the start.</summary>
+    public const int MostNodes = 120;
 
     /// <summary>The nodes of a key, each after the one that leads to it; empty where it has no couplet. What is led to twice is drawn where
     /// it is come to first.</summary>

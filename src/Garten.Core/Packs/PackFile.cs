@@ -64,7 +64,7 @@ public static class PackFile
     public static FloraPack Read(byte[] bytes)
     {
         ArgumentNullException.ThrowIfNull(bytes);
-        try
+        return PackReader.Whole(() =>
         {
             var reader = new PackReader(bytes);
             if (reader.Raw() != Magic)
@@ -88,11 +88,7 @@ public static class PackFile
             for (var c = 0; c < columns.Length; c++)
                 columns[c] = ReadColumn(reader, characters[c], rows.Length, form);
             return new FloraPack(id, name, taxa, new FloraColumns(rows, columns), seasons);
-        }
-        catch (Exception error) when (error is IndexOutOfRangeException or ArgumentException or OverflowException or OutOfMemoryException)
-        {
-            throw new PackFormatException($"The pack is cut off or broken: {error.Message}");
-        }
+        });
     }
 
     internal static void WriteSeasons(PackWriter to, IReadOnlyList<PhaseWindow> seasons)

@@ -9,17 +9,31 @@ public sealed class SearchTests
 {
     private static Findable Taxon(string name, params string[] words) => new(FoundKind.Taxon, name, name, words);
 
-    private static readonly Findable[] All =
+    private static readonly Findable[] Taxa =
     [
         Taxon("Vellorna alba", "white vellorn", "Vellorna candida"),
         Taxon("Vellorna", "vellorn"),
         Taxon("Alba vellornoides"),
-        new(FoundKind.Place, "p", "Ålven Heath", ["B2", "wet heath"]),
-        new(FoundKind.Plant, "t", "stile oak", ["Vellorna alba"]),
-        new(FoundKind.Key, "k", "Key to Vellorna", []),
     ];
 
-    private static string[] Found(string text) => [.. new SearchRequest(text, All).Find(new CoreSession()).Select(f => f.Name)];
+    private static readonly Place Heath = new(Guid.NewGuid(), "Ålven Heath", "", 57, -11, 100, "", "B2", 120, ["wet heath"]);
+
+    private static readonly TaggedPlant Oak = new(
+        Guid.NewGuid(),
+        "stile oak",
+        Heath.Id,
+        Heath.Name,
+        ["Vellorna alba"],
+        null,
+        null,
+        null,
+        null
+    );
+
+    private static IReadOnlyList<Findable> Find(string text, IEnumerable<Findable>? taxa = null) =>
+        new SearchRequest(text, [Oak], [Heath], [new TitledKey("k", "Key to Vellorna")]).Find(taxa ?? Taxa, null);
+
+    private static string[] Found(string text) => [.. Find(text).Select(f => f.Name)];
 
     [Theory]
     [InlineData("ve al", "Vellorna alba|Alba vellornoides|stile oak")]
@@ -47,15 +61,14 @@ public sealed class SearchTests
     [InlineData("ripe fruit", "fruit")]
     public void WordsOfTheSeasonFindWhatIsInSeason(string text, string id)
     {
-        var first = new SearchRequest(text, All).Find(new CoreSession())[0];
+        var first = Find(text)[0];
         Assert.Equal((FoundKind.Season, id), (first.Kind, first.Id));
     }
 
     [Fact]
     public void NoKindCrowdsTheOthersOut()
     {
-        var many = Enumerable.Range(0, 400).Select(i => Taxon($"Alvena a{i}")).Append(new Findable(FoundKind.Place, "p", "Alven", []));
-        var found = new SearchRequest("al", [.. many]).Find(new CoreSession());
+        var found = Find("al", Enumerable.Range(0, 400).Select(i => Taxon($"Alvena a{i}")));
         Assert.Equal(SearchRequest.MostOfKind, found.Count(f => f.Kind == FoundKind.Taxon));
         Assert.Contains(found, f => f.Kind == FoundKind.Place);
     }

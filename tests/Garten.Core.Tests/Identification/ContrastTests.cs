@@ -131,7 +131,7 @@ public sealed class ContrastTests
             .ToArray();
         var together = Separation.OfPairs(Blade, cells, pairs, likelihood);
         for (var p = 0; p < pairs.Length; p++)
-            Assert.Equal(Separation.Of(Blade, cells[pairs[p].i], cells[pairs[p].j], likelihood), together[p], 2);
+            Assert.Equal(Separation.Of(Blade, cells[pairs[p].i], cells[pairs[p].j], likelihood), together[p], 0.005);
         // Two normals of the same spread s whose means lie d apart overlap in 2·Φ(−d/2s); here on the logarithm, bounds at ±1.2816: s = ln
         // 2/2.5631, d = ln(1.25)/2 + ln(1.125)/2.
         var first = Separation.Of(Blade, Measures(Blade, "20–40 mm"), Measures(Blade, "25–50 mm"), likelihood);

@@ -87,10 +87,9 @@ public sealed class SeparationTests
                     var separated = Separation.Of(Length, Range(a), Range(b), Plain);
                     Assert.InRange(separated, 0, 1);
                     Assert.Equal(separated, Separation.Of(Length, Range(b), Range(a), Plain), 12);
-                    Assert.InRange(Separation.Of(Length, Range(a), Range(a), Plain), 0, 0.08);
+                    Assert.InRange(Separation.Of(Length, Range(a), Range(a), Plain), 0, 1e-6);
                 },
-                iter: 200,
-                seed: "0N0XIzNsQ0O2"
+                iter: 200
             );
 
     [Fact]
@@ -108,10 +107,9 @@ public sealed class SeparationTests
                     var together = Separation.OfPairs(Length, cells, pairs, Plain);
                     // On a grid common to all the areas come out a little otherwise than on one for each pair.
                     for (var p = 0; p < pairs.Length; p++)
-                        Assert.Equal(Separation.Of(Length, cells[pairs[p].i], cells[pairs[p].j], Plain), together[p], 0.06);
+                        Assert.Equal(Separation.Of(Length, cells[pairs[p].i], cells[pairs[p].j], Plain), together[p], 0.03);
                 },
-                iter: 60,
-                seed: "0N0XIzNsQ0O2"
+                iter: 60
             );
 
     [Fact]

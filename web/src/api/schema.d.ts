@@ -5070,9 +5070,13 @@ export interface components {
         SearchRequest: {
             /** @description What was typed. */
             text: string;
-            /** @description Plants, places and keys, and taxa of floras that aren't asked for. */
-            among: components["schemas"]["Findable"][];
-            /** @description A flora whose taxa are looked through too; null: none. */
+            /** @description Tagged plants that are looked through. */
+            plants: components["schemas"]["TaggedPlant"][];
+            /** @description Places. */
+            places: components["schemas"]["Place"][];
+            /** @description Keys. */
+            keys: components["schemas"]["TitledKey"][];
+            /** @description A flora whose taxa are looked through; null: none. */
             floraId?: null | string;
         };
         /** @description What began in a year on a plant. */
@@ -6136,6 +6140,13 @@ export interface components {
             actBy: null | string;
             /** @description How it was dealt with; empty while it stands. */
             dealtWith: string;
+        };
+        /** @description A key by its title. */
+        TitledKey: {
+            /** @description Hash of its newest version. */
+            hash: string;
+            /** @description Its title. */
+            title: string;
         };
         /** @description What to do on a day. */
         TodayAnswer: {

@@ -1,5 +1,5 @@
 import { Box, Button, Link, Typography } from "@mui/material";
-import { useEffect, useSyncExternalStore, type ReactNode } from "react";
+import { useEffect, useRef, useSyncExternalStore, type ReactNode } from "react";
 import { Link as RouterLink, NavigationType, Outlet, useLocation, useNavigationType } from "react-router";
 import { takeAway } from "../shared/ui/takeAway";
 import { useConnection, useLocalWork, useSetBack } from "../offline/queries";
@@ -61,10 +61,12 @@ export function Frame() {
   const { pathname } = useLocation();
   const comes = useNavigationType();
   // Another page begins at its top; back and forward leave that to the browser.
+  const shown = useRef(pathname);
   useEffect(() => {
+    if (shown.current === pathname) return;
+    shown.current = pathname;
     if (comes !== NavigationType.Pop) window.scrollTo(0, 0);
-    // eslint-disable-next-line react-hooks/exhaustive-deps -- only where the page changes
-  }, [pathname]);
+  }, [pathname, comes]);
   return (
     <Box sx={{ minHeight: "100dvh", display: "flex", flexDirection: "column" }}>
       <Link

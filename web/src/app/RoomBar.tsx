@@ -17,6 +17,8 @@ const Sign = ({ d }: { d: string }) => (
   </Box>
 );
 
+const plainLink = { color: "text.primary", textDecoration: "none" } as const;
+
 const current = (room: Room, pathname: string) => (roomOf(pathname) === room ? "page" : undefined);
 
 /** The rooms in a line, above a page. */
@@ -31,8 +33,7 @@ export function RoomLine() {
           to={room.to}
           aria-current={current(room, pathname)}
           sx={{
-            color: "text.primary",
-            textDecoration: "none",
+            ...plainLink,
             px: { sm: 1, md: 1.5 },
             minHeight: 44,
             display: "flex",
@@ -81,9 +82,9 @@ export function RoomFoot() {
           to={room.to}
           aria-current={current(room, pathname)}
           sx={{
-            color: "text.primary",
-            textDecoration: "none",
-            fontSize: "0.8125rem",
+            ...plainLink,
+            // With large letters a name still fits its fifth of the screen.
+            fontSize: "min(0.8125rem, 3.8vw)",
             lineHeight: 1.1,
             display: "grid",
             placeContent: "center",

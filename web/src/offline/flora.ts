@@ -1,9 +1,9 @@
 import { useQuery } from "@tanstack/react-query";
 import { startTransition, useEffect, useRef, useState } from "react";
 import { loadFlora } from "../core/coreClient";
-import { holder, packed } from "./packed";
+import { holder, knowsCharacters, packed } from "./packed";
 
-const hold = holder(loadFlora);
+const hold = holder((bytes) => loadFlora(bytes).then(knowsCharacters));
 
 /** The flora that the core is to hold: its version once it does. It is fetched once and kept on this device. */
 export const useCoreFlora = (floraId: string | undefined, version: number | undefined) =>

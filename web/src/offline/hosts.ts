@@ -20,7 +20,8 @@ export class Host {
   instead?: () => Promise<unknown>;
   private open: () => void = () => undefined;
 
-  constructor() {
+  /** @param of What it is to hold: another thing is another host. */
+  constructor(readonly of: string) {
     this.held = new Promise((resolve) => (this.open = resolve));
   }
 
@@ -33,7 +34,7 @@ export class Host {
 }
 
 /** Of calls that are answered from the request alone: the core, once it has started. */
-export const started = new Host();
+export const started = new Host("");
 void whenStarted().then(
   () => started.hold(),
   () => undefined,
@@ -41,8 +42,7 @@ void whenStarted().then(
 
 /** A host that holds all once something is true of it. */
 export function useHost(isHeld: boolean, of: string): Host {
-  // eslint-disable-next-line react-hooks/exhaustive-deps -- another thing to hold is another host
-  const host = useMemo(() => new Host(), [of]);
+  const host = useMemo(() => new Host(of), [of]);
   useEffect(() => {
     if (isHeld) host.hold();
   }, [host, isHeld]);

@@ -25,6 +25,14 @@ export async function packed(name: string, address: string): Promise<Packed> {
   }
 }
 
+let tell: () => void = () => undefined;
+
+/** When the core knows characters, of keys or of a flora: before that it can't read a measure. */
+export const charactersKnown = new Promise<void>((resolve) => (tell = resolve));
+
+/** Notes that it does. */
+export const knowsCharacters = () => tell();
+
 /** Has the core hold one thing of a kind at a time; what it holds already isn't given to it again. */
 export function holder(load: (bytes: Uint8Array) => Promise<unknown>) {
   let loaded: { name: string; ready: Promise<unknown> } | undefined;

@@ -5,16 +5,6 @@ import { holdVocabulary } from "./vocabulary";
 
 type Findable = Schemas["Findable"];
 
-const findable = (kind: Schemas["FoundKind"], id: string, name: string, words: string[], note = ""): Findable => ({
-  kind,
-  id,
-  name,
-  words,
-  note,
-  floraId: "",
-  state: "",
-});
-
 /** What is found of a text: by the server, and without it among what is kept on this device, by the same rule. */
 export async function found(text: string): Promise<Findable[]> {
   try {
@@ -34,12 +24,8 @@ export async function found(text: string): Promise<Findable[]> {
   return core.search({
     text,
     floraId: floras?.find((it) => it.isDefault)?.id ?? null,
-    among: [
-      ...(places ?? []).map((it) => findable("place", it.id, it.name, [it.cell, ...(it.habitats ?? [])], it.cell)),
-      ...(keys ?? []).map((it) => findable("key", it.hash, it.title, [])),
-      ...[...tagged.values()].map((it) =>
-        findable("plant", it.id, it.label || it.names.join(" or "), it.names, it.placeName),
-      ),
-    ],
+    places: places ?? [],
+    keys: (keys ?? []).map(({ hash, title }) => ({ hash, title })),
+    plants: [...tagged.values()],
   });
 }

@@ -1,10 +1,10 @@
 import { queryOptions, useQuery } from "@tanstack/react-query";
 import { answerOf, api, AwayError, type Schemas } from "../api/client";
 import { fillShelf } from "../core/coreClient";
-import { holder, packed } from "./packed";
+import { holder, knowsCharacters, packed } from "./packed";
 import { orKept } from "./queries";
 
-const hold = holder(fillShelf);
+const hold = holder((bytes) => fillShelf(bytes).then(knowsCharacters));
 
 const sorted = (versions: string[]) => [...new Set(versions)].sort();
 

@@ -84,6 +84,19 @@ internal sealed class KeyRepository(NpgsqlDataSource database, SourceRepository 
         ];
     }
 
+    /// <summary>The newest version of every key by its title alone, ordered by it.</summary>
+    public async Task<IReadOnlyList<TitledKey>> TitlesAsync(CancellationToken stop)
+    {
+        await using var connection = await database.OpenConnectionAsync(stop);
+        var known = await sources.ListAsync(connection, SourcedText.Key, stop);
+        return await connection
+            .Command(
+                "select distinct on (title_plain) hash, title from key_version where hash <> all($1) order by title_plain, version desc",
+                (object)Hidden(known)
+            )
+            .ReadAllAsync(r => new TitledKey(r.GetString(0), r.GetString(1)), stop);
+    }
+
     // Of a key that another device brought for itself nobody else knows.
     private static string[] Hidden(IReadOnlyDictionary<string, KnownSource> known) =>
         [.. known.Where(k => k.Value.IsHidden).Select(k => k.Key)];

@@ -53,7 +53,8 @@ internal sealed class KeysFeature : IFeature
             .Produces<byte[]>(200, PackedAnswer.Type)
             .WithName("getPackedShelf")
             .WithSummary(
-                "The same shelf in the binary form that the core in the browser loads; of keys that are named by “with” only those that they lead to."
+                "The same shelf in the binary form that the core in the browser loads; "
+                    + "of keys that are named by “with” only those that they lead to."
             );
 
         keys.MapGet("/{hash}", async (string hash, KeyRepository repository, CancellationToken stop) =>

@@ -5,8 +5,8 @@ using Npgsql;
 namespace Garten.Server.Features.Sandbox;
 
 /// <summary>
-/// The made-up island to look at, apart from what is one's own: a second server in this process, on a port and a database of its own. Both are
-/// gone when it ends, at the latest with the server.
+/// The made-up island to look at, apart from what is one's own: a second server in this process, on a port and a database of its own.
+/// Both are gone when it ends, at the latest with the server.
 /// </summary>
 internal sealed class SandboxHost(
     NpgsqlDataSource database,
@@ -127,7 +127,10 @@ internal sealed class SandboxHost(
         await using var connection = await database.OpenConnectionAsync(stop);
         var forgotten = await connection
             .Command(
-                "select datname from pg_database d where datname like $1 and not exists (select from pg_stat_activity a where a.datname = d.datname)",
+                """
+                select datname from pg_database d
+                where datname like $1 and not exists (select from pg_stat_activity a where a.datname = d.datname)
+                """,
                 Prefix.Replace("_", @"\_", StringComparison.Ordinal) + "%"
             )
             .ReadAllAsync(r => r.GetString(0), stop);

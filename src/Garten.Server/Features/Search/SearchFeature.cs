@@ -32,20 +32,15 @@ internal sealed class SearchFeature : IFeature
                     if (wanted.Length == 0)
                         return TypedResults.Ok<IReadOnlyList<Findable>>([]);
                     var (tagged, _) = await plants.PageAsync(new PlantFilter(Text: wanted), null, SearchRequest.MostOfKind, stop);
-                    Findable[] among =
-                    [
-                        .. (await floras.SeenAsync(stop)).SelectMany(f => f.Taxa.Select(t => SearchRequest.Of(t, f.Id))),
-                        .. tagged.Select(SearchRequest.Of),
-                        .. (await places.ListAsync(stop)).Select(SearchRequest.Of),
-                        .. (await keys.ListAsync(stop)).Select(k => new Findable(FoundKind.Key, k.Hash, k.Title, [])),
-                    ];
-                    var session = new CoreSession { Botany = (await vocabularies.CurrentAsync(stop)).Botany };
-                    return TypedResults.Ok(new SearchRequest(wanted, among).Find(session));
+                    var request = new SearchRequest(wanted, tagged, await places.ListAsync(stop), await keys.TitlesAsync(stop));
+                    var taxa = (await floras.SeenAsync(stop)).SelectMany(f => f.Taxa.Select(t => SearchRequest.Of(t, f.Id)));
+                    return TypedResults.Ok(request.Find(taxa, (await vocabularies.CurrentAsync(stop)).Botany));
                 }
             )
             .Exact()
             .WithName("search")
             .WithSummary(
-                "Taxa by any name, tagged plants by tag or name, places, keys and terms of the glossary, by the beginnings of words; what is in season, where it is asked for."
+                "Taxa by any name, tagged plants by tag or name, places, keys and terms of the glossary, by the beginnings of words; "
+                    + "what is in season, where it is asked for."
             );
 }

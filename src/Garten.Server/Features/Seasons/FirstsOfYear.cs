@@ -16,17 +16,11 @@ internal sealed class FirstsOfYear(PlantRepository plants, NpgsqlDataSource data
     public async Task<IReadOnlyList<SeasonFirst>> OfAsync(int year, CancellationToken stop)
     {
         // Read before the visits are: what comes in between is worked out again.
-        var change = await ChangeAsync(stop);
+        var change = await ChangeNumber.LastAsync(database, stop);
         return await kept.GetOrCreateAsync((nameof(FirstsOfYear), year, change), entry =>
         {
             entry.AbsoluteExpirationRelativeToNow = KeptFor;
             return plants.FirstsAsync(year, stop);
         }) ?? [];
-    }
-
-    private async Task<long> ChangeAsync(CancellationToken stop)
-    {
-        await using var connection = await database.OpenConnectionAsync(stop);
-        return (await connection.Command("select last from change_counter").ReadAllAsync(r => r.GetInt64(0), stop))[0];
     }
 }

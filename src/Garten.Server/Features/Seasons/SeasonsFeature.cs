@@ -48,7 +48,8 @@ internal sealed class SeasonsFeature : IFeature
             .Exact()
             .WithName("getToday")
             .WithSummary(
-                "What to do on a day: where to go, what closes, what to act on, the weeks to come, what is in season; of each list its first six plants."
+                "What to do on a day: where to go, what closes, what to act on, the weeks to come, what is in season; "
+                    + "of each list its first six plants."
             );
         var seasons = api.MapGroup("/seasons");
         seasons

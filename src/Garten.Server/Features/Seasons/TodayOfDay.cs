@@ -28,7 +28,7 @@ internal sealed class TodayOfDay(
         // Floras aren't commands: a newly published one is another reason to work it out again.
         var all = await floras.ListAsync(stop);
         var flora = all.FirstOrDefault(f => f.IsDefault);
-        var state = (nameof(TodayOfDay), day, await ChangeAsync(stop), flora?.Id, flora?.Version);
+        var state = (nameof(TodayOfDay), day, await ChangeNumber.LastAsync(database, stop), flora?.Id, flora?.Version);
         return await kept.GetOrCreateAsync(state, async entry =>
         {
             entry.AbsoluteExpirationRelativeToNow = KeptFor;
@@ -61,11 +61,5 @@ internal sealed class TodayOfDay(
             request.Next(stop) is [var next, ..] ? next : null,
             inSeason
         );
-    }
-
-    private async Task<long> ChangeAsync(CancellationToken stop)
-    {
-        await using var connection = await database.OpenConnectionAsync(stop);
-        return (await connection.Command("select last from change_counter").ReadAllAsync(r => r.GetInt64(0), stop))[0];
     }
 }

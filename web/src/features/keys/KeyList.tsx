@@ -1,5 +1,6 @@
 import { Box, Button, Link, Typography } from "@mui/material";
 import { Link as RouterLink } from "react-router";
+import { twoColumns } from "../../shared/ui/twoColumns";
 import { Page } from "../../shared/ui/Page";
 import { useKeys } from "../../offline/queries";
 import { useOutlook } from "../../plant-in-hand/key/Outlook";
@@ -30,10 +31,7 @@ export function KeyList() {
       {keys.data?.length === 0 && (
         <Typography>There is no key yet. Paste one as text out of a book; both layouts are understood.</Typography>
       )}
-      <Box
-        component="ul"
-        sx={{ listStyle: "none", p: 0, m: 0, display: "grid", columnGap: 4, gridTemplateColumns: { md: "1fr 1fr" } }}
-      >
+      <Box component="ul" sx={twoColumns}>
         {keys.data?.map((key) => (
           <Box
             component="li"

@@ -11,6 +11,7 @@ import { useFlora } from "../../shared/botany/queries";
 import { NamesLabel } from "../../shared/botany/TaxonLabel";
 import { spoken } from "../../shared/calendar/day";
 import { choosePlace, useHere } from "../../shared/place/here";
+import { twoColumns } from "../../shared/ui/twoColumns";
 import { Page, Part } from "../../shared/ui/Page";
 import { WaitingNote } from "../../shared/ui/WaitingNote";
 
@@ -41,17 +42,7 @@ export function PlacesPage() {
           habitats weigh what is plausible there.
         </Typography>
       )}
-      <Box
-        component="ul"
-        sx={{
-          listStyle: "none",
-          p: 0,
-          m: 0,
-          display: "grid",
-          columnGap: 4,
-          gridTemplateColumns: { xs: "1fr", md: only ? "1fr" : "1fr 1fr" },
-        }}
-      >
+      <Box component="ul" sx={only ? { listStyle: "none", p: 0, m: 0 } : twoColumns}>
         {shown.map((it) => (
           <PlaceEntry key={it.id} place={it} isAlone={only !== undefined} />
         ))}
@@ -114,10 +105,7 @@ function PlantsAt({ place }: { place: Schemas["Place"] }) {
   );
   return (
     <Part id="plants-here" title="Marked plants here">
-      <Box
-        component="ul"
-        sx={{ listStyle: "none", p: 0, m: 0, display: "grid", columnGap: 4, gridTemplateColumns: { md: "1fr 1fr" } }}
-      >
+      <Box component="ul" sx={twoColumns}>
         {own.map((it) => (
           <Box
             component="li"

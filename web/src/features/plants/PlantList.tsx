@@ -10,6 +10,7 @@ import { spoken, today } from "../../shared/calendar/day";
 import { useDays } from "../../shared/calendar/questions";
 import { grouped } from "../../shared/ui/group";
 import { WaitingNote } from "../../shared/ui/WaitingNote";
+import { twoColumns } from "../../shared/ui/twoColumns";
 import { Page, Part } from "../../shared/ui/Page";
 import { useMending } from "../../offline/mending";
 import { usePlaces, usePlants, usePopulations } from "../../offline/documents";
@@ -138,17 +139,7 @@ export function PlantList() {
       </TextField>
       {counted.length > 0 && (
         <Part id="populations" title="Populations">
-          <Box
-            component="ul"
-            sx={{
-              listStyle: "none",
-              p: 0,
-              m: 0,
-              display: "grid",
-              columnGap: 4,
-              gridTemplateColumns: { md: "1fr 1fr" },
-            }}
-          >
+          <Box component="ul" sx={twoColumns}>
             {counted.map((p) => (
               <PopulationLine key={p.id} it={p} figure={figureOf({ name: p.taxon, character: "" })} />
             ))}
@@ -161,17 +152,7 @@ export function PlantList() {
       )}
       {[...byPlace].map(([name, here]) => (
         <Part key={name} id={`at-${here[0]?.placeId}`} title={name}>
-          <Box
-            component="ul"
-            sx={{
-              listStyle: "none",
-              p: 0,
-              m: 0,
-              columnGap: 4,
-              display: "grid",
-              gridTemplateColumns: { xs: "1fr", md: "1fr 1fr" },
-            }}
-          >
+          <Box component="ul" sx={twoColumns}>
             {here.map((p) => (
               <Box
                 component="li"

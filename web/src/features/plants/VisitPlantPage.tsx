@@ -17,7 +17,7 @@ import { useMending, useSend } from "../../offline/mending";
 import { personOf } from "../../offline/people";
 import { usePlant } from "../../offline/documents";
 import { usePeople } from "../../offline/queries";
-import { useShelfInShort } from "../../offline/shelf";
+import { useHeldShelf, useShelfInShort } from "../../offline/shelf";
 import type { RefusedCommand, PlantInHand } from "../../offline/store";
 import { OrganSheet } from "../../plant-in-hand/sheet/OrganSheet";
 import { PlantFigure, type OrganState } from "../../plant-in-hand/PlantFigure";
@@ -61,6 +61,8 @@ function Visit({ mend }: { mend: Mend }) {
   const before = mend?.command;
   const plant = usePlant(plantId).data;
   const people = usePeople();
+  // What is measured on the visit is read by the characters of the keys.
+  useHeldShelf(NO_VERSIONS);
   const own = useShelfInShort(NO_VERSIONS).data?.characters ?? NO_CHARACTERS;
   const [draft, setDraft, clear] = useTyped<Draft>(mend ? `mend:${mend.id}` : `visit:${plantId}`, () => ({
     walk: {

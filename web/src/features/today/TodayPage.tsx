@@ -1,4 +1,4 @@
-import { Box, Button, Link, Skeleton, Typography } from "@mui/material";
+import { Box, Button, Link, Typography } from "@mui/material";
 import type { ReactNode } from "react";
 import { Link as RouterLink } from "react-router";
 import type { Schemas } from "../../api/client";
@@ -9,6 +9,7 @@ import { useFigures } from "../../offline/figures";
 import { useCopyWanted } from "../../offline/queries";
 import { LineFigure } from "../../shared/botany/LineFigure";
 import { useIsFirstStart } from "../../shared/botany/useIsFirstStart";
+import { Awaited } from "../../shared/ui/Awaited";
 import { FirstSteps } from "../../shared/ui/FirstSteps";
 import { useFlora } from "../../shared/botany/queries";
 import { Callout, CautionMarks } from "../../shared/botany/Cautions";
@@ -49,7 +50,7 @@ export function TodayPage() {
         </Button>
       }
     >
-      {!page && !isAway && <Awaited />}
+      {!page && !isAway && <Awaited words="Working out the day …" heights={[34, 120, 58, 58, 58]} />}
       {isAway && !page && (
         <Typography role="alert">
           The server doesn’t answer just now; what is open appears as soon as it does.
@@ -242,19 +243,6 @@ function Asked({ id, title, questions, of = 0, figureOf, children }: AskedProps)
         </Typography>
       )}
     </Part>
-  );
-}
-
-/** The form of what comes, in its place. */
-function Awaited() {
-  return (
-    <Box role="status" aria-label="Working out the day">
-      <Skeleton variant="text" sx={{ fontSize: "1.4rem", maxWidth: "60ch" }} />
-      <Skeleton variant="rectangular" height={120} sx={{ my: 2 }} />
-      {[0, 1, 2].map((i) => (
-        <Skeleton key={i} variant="rectangular" height={58} sx={{ mb: 1.5, maxWidth: 560 }} />
-      ))}
-    </Box>
   );
 }
 

@@ -4,6 +4,8 @@ import { useEffect, useRef, useState } from "react";
 import { useIsPhone } from "../../shared/ui/useIsPhone";
 import type { Schemas } from "../../api/client";
 import { core } from "../../core/coreClient";
+import { hurry } from "../../core/firstView";
+import { charactersKnown } from "../../offline/packed";
 import { useCalibrated } from "./calibrated";
 
 interface Props {
@@ -36,13 +38,17 @@ export function MeasureField({ character, readings, onRecord, onStrike }: Props)
   useEffect(() => {
     if (!text.trim()) return;
     const ask = ++asked.current;
-    void core
-      .measure({
-        text,
-        character: character.id,
-        unit: calibrated || !isLength ? "" : unit,
-        calibrated: calibrated ?? null,
-      })
+    // What is being measured can't be read by anybody else.
+    hurry();
+    void charactersKnown
+      .then(() =>
+        core.measure({
+          text,
+          character: character.id,
+          unit: calibrated || !isLength ? "" : unit,
+          calibrated: calibrated ?? null,
+        }),
+      )
       .then((answer) => ask === asked.current && setRead(answer));
   }, [text, unit, calibrated, character.id, isLength]);
 

@@ -10,7 +10,7 @@ interface Props {
 /** What comes in a moment, in its form and in its place. */
 export function Awaited({ words, heights }: Props) {
   return (
-    <Box role="status" sx={{ maxWidth: 720, mx: "auto" }}>
+    <Box role="status" sx={{ maxWidth: 720 }}>
       <Typography variant="body2" color="text.secondary">
         {words}
       </Typography>
