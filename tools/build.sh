@@ -29,8 +29,9 @@ install_web_packages() {
   fi
 }
 
+# The core for the browser goes with it: both are kept on a device as one program.
 build_web() {
-  changed_since web web src tools/notices.mjs || return 0
+  changed_since web web src tools/notices.mjs artifacts/stamps/browser || return 0
   install_web_packages
   begin_stamp web
   quietly "build the web app" npm --prefix web run build
@@ -56,18 +57,8 @@ build_server() {
   end_stamp server
 }
 
-# The web app and the core for the browser are served from one folder.
-join_web() {
-  if [ ! -d artifacts/web/_framework ] || [ artifacts/stamps/browser -nt artifacts/stamps/joined ] || [ artifacts/stamps/web -nt artifacts/stamps/joined ]; then
-    rm -rf artifacts/web/_framework
-    cp -r artifacts/browser/wwwroot/_framework artifacts/web/_framework
-    touch artifacts/stamps/joined
-  fi
-}
-
 build_application() {
   build_server
   build_browser_core
   build_web
-  join_web
 }

@@ -1,3 +1,4 @@
+using System.Globalization;
 using Garten.Testing;
 using Microsoft.AspNetCore.Hosting.Server;
 using Microsoft.AspNetCore.Hosting.Server.Features;
@@ -58,15 +59,29 @@ public class GartenSite : IAsyncLifetime
         var connection = new NpgsqlConnectionStringBuilder(_database.ConnectionString);
         Relay = new TcpRelay(connection.Port);
         connection.Port = Relay.Port;
+        _throughRelay = connection.ConnectionString;
+        Start(port: 0);
+        Client = new HttpClient { BaseAddress = Address };
+    }
+
+    private string _throughRelay = "";
+
+    private void Start(int port)
+    {
         var web = Environment.GetEnvironmentVariable("GARTEN_WEB") ?? Path.Combine(Root, "artifacts", "web");
         Assert.True(File.Exists(Path.Combine(web, "index.html")), $"The web app isn't built in {web}: run the tests with ./garten test.");
-        _factory = Factory(connection.ConnectionString, web, Today);
+        _factory = Factory(_throughRelay, web, Today, port);
         _factory.StartServer();
         Address = new Uri(
             _factory.Services.GetRequiredService<IServer>().Features.GetRequiredFeature<IServerAddressesFeature>().Addresses.First()
         );
-        Client = new HttpClient { BaseAddress = Address };
     }
+
+    /// <summary>Ends the server: nothing answers at its address any more.</summary>
+    public ValueTask EndServerAsync() => _factory.DisposeAsync();
+
+    /// <summary>Starts it again where it was.</summary>
+    public void StartAgain() => Start(Address.Port);
 
     // The demo is loaded once for each day; every site works on a copy of it.
     private static readonly SemaphoreSlim Turn = new(1, 1);
@@ -92,10 +107,10 @@ public class GartenSite : IAsyncLifetime
         }
     }
 
-    private static WebApplicationFactory<Program> Factory(string database, string web, string today)
+    private static WebApplicationFactory<Program> Factory(string database, string web, string today, int port = 0)
     {
         var factory = new WebApplicationFactory<Program>().WithWebHostBuilder(b =>
-            b.UseSetting("urls", "http://127.0.0.1:0")
+            b.UseSetting("urls", $"http://127.0.0.1:{port.ToString(CultureInfo.InvariantCulture)}")
                 .UseSetting("GARTEN_DATABASE", database)
                 .UseSetting("GARTEN_WEB", web)
                 .UseSetting("GARTEN_TODAY", today)

@@ -6,7 +6,7 @@ namespace Garten.Ui.Tests;
 /// <summary>Naming a plant by whatever can be seen: the list, the next look, the difference, the record.</summary>
 public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
 {
-    private static void State(Browser browser, string character, string state) =>
+    internal static void State(Browser browser, string character, string state) =>
         browser.Click(
             browser
                 .Find($"section[aria-label='{character}']")
@@ -14,7 +14,7 @@ public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
                 .Single(b => b.Text.TrimStart('✓', ' ') == state)
         );
 
-    private static void At(Browser browser, string place, string day)
+    internal static void At(Browser browser, string place, string day)
     {
         browser.Click("Change");
         browser.SetDate("input[type=date]", day);
@@ -167,7 +167,7 @@ public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
         browser.Press("By the gate, on gravel that was carted there.");
         browser.Click("Say so");
         browser.UntilText("Explained: “By the gate");
-        browser.Click("Quick list");
+        browser.Click("Grades by the rules of the: Quick list");
         browser.UntilText("Quick list: ");
         browser.ShouldBeAccessible();
         browser.Click("Keep it as");

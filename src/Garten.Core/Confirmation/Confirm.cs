@@ -162,7 +162,7 @@ public static class Confirm
                         && c.Handling is Handling.Look or Handling.TakeAPiece;
                     var text =
                         !byCamera
-                            ? $"{c.Name}: a camera can’t settle it; look {(c.Tool is Tool.Eye ? "and feel" : $"with the {c.Tool.ToString().ToLowerInvariant()}")} and note it on the sheet."
+                            ? $"{c.Name}: a camera can’t settle it; look {(c.Tool is Tool.Eye ? "and feel" : $"with the {c.Tool.ToString().ToLowerInvariant()}")} and record it."
                         : c.Kind is CharacterKind.Length or CharacterKind.Ratio
                             ? $"{c.Name}: {(c.MeasuredFrom.Length > 0 ? c.MeasuredFrom + ", " : "")}flat, with a scale beside it."
                         : c.Kind == CharacterKind.Count ? $"{c.Name}: so that all can be counted."

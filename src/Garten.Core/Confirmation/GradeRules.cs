@@ -104,7 +104,7 @@ public sealed record GradeRules(string Id, string Name, string Text, IReadOnlyLi
             var rule = Rules[i];
             (string, string) At(string field, string message) => ($"rules[{i}].{field}", message);
             if (rule.Characters is < 0 or > MostCharacters)
-                return At("characters", $"This can never be met: a sheet is asked for 0 to {MostCharacters} characters.");
+                return At("characters", $"This can never be met: ask for 0 to {MostCharacters} characters.");
             if (rule.Organs is < 0 or > MostOrgans)
                 return At("organs", $"This can never be met: a plant has up to {MostOrgans} organs.");
             if (rule.Phenophases is < 0 or > MostPhenophases)

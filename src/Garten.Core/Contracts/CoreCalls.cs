@@ -4,6 +4,7 @@ using Garten.Core.Botany;
 using Garten.Core.Floras;
 using Garten.Core.Identification;
 using Garten.Core.Keys;
+using Garten.Core.Packs;
 
 namespace Garten.Core.Contracts;
 
@@ -280,6 +281,23 @@ public static class CoreCalls
             "Taxa with what they are like, for their plates; without a list of taxa all of the flora, by name alone."
         ),
         OfFlora(
+            "findTaxa",
+            Json.TaxonListRequest,
+            Json.TaxonList,
+            (r, flora) => r.List(flora),
+            null,
+            "The taxa of a flora by any of their names, family, growth form, origin, season or grid cell, as the server lists them."
+        ),
+        new CoreCall<TaxonPageRequest, TaxonPage>(
+            "taxonPage",
+            CoreNeed.Flora,
+            Json.TaxonPageRequest,
+            Json.TaxonPage,
+            (r, session, _) => r.Make(session.Loaded(r.FloraId), session.Shelf.Keys),
+            null,
+            "Everything that is known of a taxon, as the server makes its page."
+        ),
+        OfFlora(
             "near",
             Json.NearRequest,
             Json.NearResponse,
@@ -376,6 +394,22 @@ public static class CoreCalls
             (r, session) => r.Tell(session),
             null,
             "A plant, with what waits on the device to be sent."
+        ),
+        OfRequest(
+            "records",
+            Json.RecordsDocument,
+            Json.IReadOnlyListRecordLine,
+            (r, _) => r.Tell(),
+            null,
+            "The determinations of plants that are known as a whole, as lines of the record list."
+        ),
+        OfRequest(
+            "foundPlants",
+            Json.FoundPlantsRequest,
+            Json.IReadOnlyListTaggedPlant,
+            (r, _) => r.Find(),
+            null,
+            "Of plants those of a place, or whose tag or name holds a text."
         ),
         OfRequest(
             "plants",

@@ -93,8 +93,65 @@ public sealed record PlantsDocument(
         ];
     }
 
-    private bool IsAskedFor(TaggedPlant plant) =>
+    private bool IsAskedFor(TaggedPlant plant) => FoundPlantsRequest.Holds(plant, PlaceId, Text);
+}
+
+/// <summary>Plants to be looked through where no server does it.</summary>
+/// <param name="Plants">The plants that are known.</param>
+/// <param name="PlaceId">Only plants of this place; null for all.</param>
+/// <param name="Text">Only plants whose tag or name holds this; empty for all.</param>
+public sealed record FoundPlantsRequest(IReadOnlyList<TaggedPlant> Plants, Guid? PlaceId = null, string Text = "")
+{
+    /// <summary>Those that are asked for, by place and tag; pegged ones are left out, as they are by the list.</summary>
+    public IReadOnlyList<TaggedPlant> Find() =>
+        [
+            .. (Plants ?? [])
+                .Where(p => Holds(p, PlaceId, Text ?? ""))
+                .OrderBy(p => p.PlaceName, StringComparer.Ordinal)
+                .ThenBy(p => p.Label, StringComparer.Ordinal)
+                .ThenBy(p => p.Id),
+        ];
+
+    internal static bool Holds(TaggedPlant plant, Guid? placeId, string text) =>
         plant.PopulationId is null
-        && (PlaceId is null || plant.PlaceId == PlaceId)
-        && plant.Names.Append(plant.Label).Any(t => t.Contains(Text.Trim(), StringComparison.OrdinalIgnoreCase));
+        && (placeId is null || plant.PlaceId == placeId)
+        && plant.Names.Append(plant.Label).Any(t => t.Contains(text.Trim(), StringComparison.OrdinalIgnoreCase));
+}
+
+/// <summary>The list of records, made of plants that are known as a whole where no server lists them.</summary>
+/// <param name="Plants">The plants.</param>
+/// <param name="Taxon">Only records with this name; null or empty for all.</param>
+/// <param name="PlaceId">Only plants of this place; null for all.</param>
+public sealed record RecordsDocument(IReadOnlyList<PlantDetail> Plants, string? Taxon = null, Guid? PlaceId = null)
+{
+    /// <summary>A line for each determination, newest first.</summary>
+    public IReadOnlyList<RecordLine> Tell() =>
+        [
+            .. (Plants ?? [])
+                .Where(p => PlaceId is null || p.Place.Id == PlaceId)
+                .SelectMany(p => p.Determinations.Select((d, i) => (Line: Line(p, d, i), d.RecordedAt)))
+                .Where(l => string.IsNullOrEmpty(Taxon) || l.Line.Name == Taxon || l.Line.Names.Contains(Taxon, StringComparer.Ordinal))
+                .OrderByDescending(l => l.Line.EventDate)
+                .ThenByDescending(l => l.RecordedAt)
+                .Select(l => l.Line),
+        ];
+
+    // A plant's determinations stand newest first.
+    private static RecordLine Line(PlantDetail plant, DeterminationDetail it, int place) =>
+        new(
+            it.Id,
+            plant.Id,
+            plant.Label,
+            plant.Place.Id,
+            plant.Place.Name,
+            it.EventDate,
+            it.Recorder.Name,
+            it.Name,
+            it.Names,
+            plant.Determinations.Count - place,
+            plant.Determinations.Count,
+            it.Note,
+            it.Confirmation?.Grade,
+            plant.IsSensitive
+        );
 }

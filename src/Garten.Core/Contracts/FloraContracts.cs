@@ -98,3 +98,62 @@ public sealed record TaxonList(IReadOnlyList<TaxonLine> Taxa, int Found, IReadOn
         );
     }
 }
+
+/// <summary>The taxa of a flora, narrowed; what is left out doesn't narrow.</summary>
+/// <param name="FloraId">The flora.</param>
+/// <param name="Find">Any name, or the beginnings of genus and epithet.</param>
+/// <param name="Family">A family.</param>
+/// <param name="GrowthForm">A growth form.</param>
+/// <param name="Origin">How it came here.</param>
+/// <param name="Day">Only what is in flower or fruit on this day, <c>YYYY-MM-DD</c>.</param>
+/// <param name="Cell">Only what is recorded in this grid cell.</param>
+/// <param name="Names">Only taxa of these names; null: all.</param>
+/// <param name="From">The first line, from 0.</param>
+public sealed record TaxonListRequest(
+    string FloraId,
+    string Find = "",
+    string Family = "",
+    string GrowthForm = "",
+    Origin? Origin = null,
+    string Day = "",
+    string Cell = "",
+    IReadOnlyList<string>? Names = null,
+    int From = 0
+) : IFloraRequest
+{
+    /// <summary>A page of the list.</summary>
+    /// <exception cref="RequestException">The day is none.</exception>
+    public TaxonList List(ReadyFlora flora)
+    {
+        ArgumentNullException.ThrowIfNull(flora);
+        return TaxonList.Of(
+            flora.Book,
+            new TaxonQuery(
+                Find ?? "",
+                Family ?? "",
+                GrowthForm ?? "",
+                Origin,
+                string.IsNullOrEmpty(Day) ? null : RequestDay.Of(Day, "day"),
+                Cell ?? ""
+            ),
+            Math.Max(0, From),
+            Names?.ToHashSet(StringComparer.Ordinal)
+        );
+    }
+}
+
+/// <summary>The page of a taxon.</summary>
+/// <param name="FloraId">The flora.</param>
+/// <param name="Taxon">Id of the taxon.</param>
+/// <param name="Day">The day, for what can be seen, <c>YYYY-MM-DD</c>.</param>
+public sealed record TaxonPageRequest(string FloraId, string Taxon, string Day) : IFloraRequest
+{
+    /// <summary>Makes it, with where the taxon stands in the keys of a shelf.</summary>
+    /// <exception cref="RequestException">The flora hasn't the taxon, or the day is none.</exception>
+    public TaxonPage Make(ReadyFlora flora, KeyShelf keys)
+    {
+        ArgumentNullException.ThrowIfNull(flora);
+        return flora.Book.Page(Taxon ?? "", keys, RequestDay.Of(Day, "day"))
+            ?? throw new RequestException("taxon", "This flora has no such taxon.") { Code = "taxon.unknown", IsUnknown = true };
+    }
+}

@@ -121,18 +121,25 @@ public sealed record WalkRequest(string Start, IReadOnlyList<TrailAnswer> Answer
             };
 }
 
+/// <summary>A couplet of a key version.</summary>
+/// <param name="KeyVersion">Hash of the version.</param>
+/// <param name="Couplet">Label of the couplet.</param>
+public sealed record CoupletName(string KeyVersion, string Couplet);
+
 /// <summary>A walk with a sheet of evidence.</summary>
 /// <param name="Start">Hash of the version to start with.</param>
 /// <param name="Answers">The answers given so far.</param>
 /// <param name="Observations">The looks at the plant.</param>
 /// <param name="Hand">Statements weighed by hand.</param>
 /// <param name="Day">The day, <c>YYYY-MM-DD</c>.</param>
+/// <param name="Reopened">An answered couplet that is looked at again: its verdict comes along with those of the open ones.</param>
 public sealed record BenchRequest(
     string Start,
     IReadOnlyList<TrailAnswer> Answers,
     IReadOnlyList<Observation> Observations,
     IReadOnlyList<HandWeighing> Hand,
-    string Day
+    string Day,
+    CoupletName? Reopened = null
 ) : IShelfRequest
 {
     IEnumerable<string> IShelfRequest.Versions => [.. Answers.Select(a => a.Cited), Start];
@@ -153,7 +160,9 @@ public sealed record BenchRequest(
                     Code = "observation.invalid",
                 };
         }
-        return KeyBench.Follow(shelf, start, Answers, Observations, Hand, day);
+        return KeyBench.Follow(shelf, start, Answers, Observations, Hand, day, s =>
+            Reopened is { } reopened && reopened.KeyVersion == s.KeyVersion && reopened.Couplet == s.Couplet
+        );
     }
 }
 

@@ -515,6 +515,34 @@ public sealed class ReadyFlora : IDisposable
     /// <summary>Characters and seasons.</summary>
     public CharacterTable Table { get; private set; }
 
+    private FloraBook? _book;
+
+    /// <summary>The same flora made ready for reading: its pages and lists as the server makes them of the flora itself.</summary>
+    public FloraBook Book =>
+        _book ??= new FloraBook(
+            new Flora(
+                Pack.Id,
+                Pack.Name,
+                Pack.Taxa,
+                new CharacterTable(
+                    [.. Pack.Columns.Columns.Select(c => c.Character)],
+                    [
+                        .. Pack
+                            .Taxa.Where(t => Pack.Columns.IndexOf(t.Id) >= 0)
+                            .Select(t => new TaxonDescription(
+                                t.Id,
+                                [
+                                    .. Pack
+                                        .Columns.Columns.Select(c => Pack.Columns.Describe(t.Id, c.Character.Id))
+                                        .OfType<CharacterDescription>(),
+                                ]
+                            )),
+                    ],
+                    Pack.Seasons
+                )
+            )
+        );
+
     /// <summary>Has looks at characters count that the flora doesn't describe, as far as something follows from those that it does.</summary>
     /// <param name="botany">The parts and qualities that characters are made of; null: only the flora's own characters.</param>
     public ReadyFlora With(BotanyIndex? botany)

@@ -8,7 +8,15 @@ namespace Garten.Core.Floras;
 /// <param name="GrowthForm">A growth form.</param>
 /// <param name="Origin">How it came here.</param>
 /// <param name="Day">Only what is in flower or fruit on this day; null for all.</param>
-public sealed record TaxonQuery(string Text = "", string Family = "", string GrowthForm = "", Origin? Origin = null, DateOnly? Day = null);
+/// <param name="Cell">Only what is recorded in this grid cell; empty: everywhere.</param>
+public sealed record TaxonQuery(
+    string Text = "",
+    string Family = "",
+    string GrowthForm = "",
+    Origin? Origin = null,
+    DateOnly? Day = null,
+    string Cell = ""
+);
 
 /// <summary>A taxon that was found.</summary>
 /// <param name="Taxon">The taxon.</param>
@@ -43,6 +51,8 @@ public static class TaxonSearch
             if (query.GrowthForm.Length > 0 && taxon.Facts?.GrowthForm != query.GrowthForm)
                 continue;
             if (query.Origin is { } origin && (taxon.Facts?.Origin ?? Origin.Unsaid) != origin)
+                continue;
+            if (query.Cell.Length > 0 && taxon.Facts?.Cells.Contains(query.Cell, StringComparer.OrdinalIgnoreCase) != true)
                 continue;
             if (wanted.Length == 0 && taxon.Rank is "genus" or "family" && parents.Contains(taxon.Id))
                 continue;

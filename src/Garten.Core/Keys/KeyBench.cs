@@ -93,7 +93,7 @@ public sealed record OpenPlace(string KeyVersion, string Couplet, string ShareIn
 /// the sheet alone.</param>
 /// <param name="BySheet">The answers among them that the sheet has given.</param>
 /// <param name="Against">Answered couplets of which the sheet clearly says otherwise.</param>
-/// <param name="Verdicts">The couplets on the way and those open, weighed.</param>
+/// <param name="Verdicts">The open couplets and those on the way, as far as these are shown, weighed.</param>
 /// <param name="Ends">The ends of the keys, likeliest first; at most a hundred. The shares are those among all ends.</param>
 /// <param name="Turns">The answered couplets by how likely the plant left the trail there, likeliest first; those without any doubt are
 /// left out.</param>
@@ -158,13 +158,15 @@ public static class KeyBench
     /// <param name="observations">The looks at the plant; superseded ones are passed over.</param>
     /// <param name="hand">Statements weighed by hand.</param>
     /// <param name="day">The day, for what can be seen.</param>
+    /// <param name="isShown">Which couplets on the way are shown with their verdicts besides the open ones; null: all.</param>
     public static BenchState Follow(
         BenchShelf shelf,
         string start,
         IReadOnlyList<TrailAnswer> answers,
         IReadOnlyList<Observation> observations,
         IReadOnlyList<HandWeighing> hand,
-        DateOnly day
+        DateOnly day,
+        Func<TrailStep, bool>? isShown = null
     )
     {
         ArgumentNullException.ThrowIfNull(shelf);
@@ -234,11 +236,14 @@ public static class KeyBench
             if (going)
                 walk = KeyWalk.Follow(shelf.Keys, start, all);
         }
-        foreach (
-            var place in walk
-                .Steps.Select(s => new KeyPlace(s.KeyVersion, s.Couplet))
-                .Concat(walk.Open.Select(o => new KeyPlace(o.KeyVersion, o.Couplet.Label)))
-        )
+        List<KeyPlace> shown =
+        [
+            .. walk.Steps.Where(s => isShown is null || isShown(s)).Select(s => new KeyPlace(s.KeyVersion, s.Couplet)),
+            .. walk.Open.Select(o => new KeyPlace(o.KeyVersion, o.Couplet.Label)),
+        ];
+        // Without evidence no couplet can speak against its answer.
+        var weighed = items.Count + hand.Count == 0 ? shown : [.. walk.Steps.Select(s => new KeyPlace(s.KeyVersion, s.Couplet)), .. shown];
+        foreach (var place in weighed)
         {
             if (!verdicts.ContainsKey(place))
                 verdicts[place] = Weigh(place);
@@ -267,11 +272,11 @@ public static class KeyBench
             )
                 shelf.Account(map, place).AddTo(logs, given, onSheet);
         }
-        foreach (var weighed in hand)
+        foreach (var byHand in hand)
         {
-            var place = new KeyPlace(weighed.KeyVersion, weighed.Couplet);
+            var place = new KeyPlace(byHand.KeyVersion, byHand.Couplet);
             if (map.Has(place))
-                shelf.Account(map, place).AddTo(logs, weighed);
+                shelf.Account(map, place).AddTo(logs, byHand);
         }
         var shares = WeighedSheet.Shares(logs);
         var standing = walk.Standing.Select(s => s.Name).ToHashSet(StringComparer.Ordinal);
@@ -296,7 +301,7 @@ public static class KeyBench
             all,
             bySheet,
             against,
-            [.. verdicts.Values.Select(v => WithTold(v, shelf.Table))],
+            [.. (isShown is null ? verdicts.Keys : shown.Distinct()).Select(p => WithTold(verdicts[p], shelf.Table))],
             ends.Count > MostEnds ? ends[..MostEnds] : ends,
             turns,
             items.Count == 0 ? paths : OpenPath.WithBetter(paths),

@@ -31,6 +31,9 @@ public sealed class KeyShelf
 
     private readonly TaxonIndex _taxa;
 
+    // Every step of a walk asks for the names at its ends.
+    private readonly Dictionary<string, Taxon?> _recognised = new(StringComparer.Ordinal);
+
     /// <summary>Makes a shelf of versions; of two with the same hash the first stays.</summary>
     /// <param name="newestFirst">The versions, newer before older.</param>
     /// <param name="taxa">The taxa of the flora, by which names in keys are recognised; may be left out.</param>
@@ -45,7 +48,11 @@ public sealed class KeyShelf
     public IReadOnlyList<KeyVersion> Versions { get; }
 
     /// <summary>The taxon of the flora that a key calls by this name; null where the flora hasn't it.</summary>
-    public Taxon? Recognise(string name) => _taxa.Find(name);
+    public Taxon? Recognise(string name)
+    {
+        ArgumentNullException.ThrowIfNull(name);
+        return _recognised.TryGetValue(name, out var known) ? known : _recognised[name] = _taxa.Find(name);
+    }
 
     /// <summary>The version with this hash; null where it isn't on the shelf.</summary>
     public KeyVersion? Find(string hash) => _byHash.GetValueOrDefault(hash);

@@ -299,7 +299,7 @@ public sealed record PopulationSummary(
         if (waiting.Count > 0 && fruit.Count > 0)
         {
             var text =
-                $"Fruit of {waiting.Count} pegged {(waiting.Count == 1 ? "plant" : "plants")} that flowered: {string.Join(", ", waiting.Take(6).Select(p => p.Label))}{(waiting.Count > 6 ? " …" : "")}.";
+                $"Fruit of {waiting.Count} marked {(waiting.Count == 1 ? "plant" : "plants")} that flowered: {string.Join(", ", waiting.Take(6).Select(p => p.Label))}{(waiting.Count > 6 ? " …" : "")}.";
             var flowered = waiting.SelectMany(p => p.Visits).Where(v => v.Date.Year == today.Year).Max(v => v.Date);
             // Still to come this year: the window is open now, or opens before the year is out.
             var ahead = fruit.Any(w => w.Holds(DayOfYear.Of(today)) || DayOfYear.Next(today, w.From).Year == today.Year);

@@ -147,7 +147,7 @@ internal sealed class DemoYears(
                 sheet,
                 [taxon.Name],
                 taxon,
-                isOpenPair ? "" : "Seen again; what was missing is on the sheet."
+                isOpenPair ? "" : "Seen again; what was missing is recorded."
             );
         if (i == 8)
             yield return Seen(plant, today.AddDays(-9 - p), sheet, p % 2 == 0 ? PlantState.NotRefound : PlantState.Browsed, [], []);

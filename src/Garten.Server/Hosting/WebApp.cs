@@ -8,6 +8,8 @@ internal static class WebApp
 {
     public static void UseGartenWebApp(this WebApplication app)
     {
+        if (app.Configuration["GARTEN_TODAY"] is { Length: > 0 })
+            app.UseWhen(c => c.Request.Path == ServiceWorker, pinned => pinned.Run(Leave));
         if (Options(app) is { } options)
             app.UseStaticFiles(options);
     }
@@ -35,6 +37,29 @@ internal static class WebApp
         }
         app.MapFallbackToFile("/", "index.html", options);
         app.MapFallbackToFile("{*path:nonfile:regex(^(?!api/))}", "index.html", options);
+    }
+
+    private const string ServiceWorker = "/serviceWorker.js";
+
+    // A page whose day is pinned comes from the server. What an earlier one without a pinned day has left on the device takes itself away.
+    private static Task Leave(HttpContext context)
+    {
+        context.Response.ContentType = "text/javascript; charset=utf-8";
+        context.Response.Headers.CacheControl = "no-cache";
+        return context.Response.WriteAsync(
+            """
+            self.addEventListener("install", () => self.skipWaiting());
+            self.addEventListener("activate", (event) =>
+              event.waitUntil(
+                self.registration
+                  .unregister()
+                  .then(() => self.clients.matchAll({ type: "window" }))
+                  .then((pages) => Promise.all(pages.map((page) => page.navigate(page.url))))
+              )
+            );
+            """,
+            context.RequestAborted
+        );
     }
 
     private static StaticFileOptions? Options(WebApplication app)

@@ -25,6 +25,7 @@ public sealed class TaxonSearchTests
             Facts with
             {
                 CommonNames = ["silver vellorn", "white-leaf"],
+                Cells = ["B3"],
                 Synonyms = ["Carpessa argentea"],
                 GrowthForm = "shrub",
                 Origin = Origin.Native,
@@ -132,6 +133,8 @@ public sealed class TaxonSearchTests
         Assert.Equal("carpessa-rubra, vellorna-alba", Of(new TaxonQuery(GrowthForm: "shrub")));
         Assert.Equal("vellorna-nigra", Of(new TaxonQuery(Origin: Origin.Introduced)));
         Assert.Equal("carpessa-rubra, bare-name", Of(new TaxonQuery(Origin: Origin.Unsaid)));
+        Assert.Equal("vellorna-alba", Of(new TaxonQuery(Cell: "b3")));
+        Assert.Equal("", Of(new TaxonQuery(Cell: "B4")));
         Assert.Equal("vellorna-alba", Of(new TaxonQuery(Day: new DateOnly(2026, 5, 20))));
         // Fruit from late December to early... the span runs over the new year.
         Assert.Equal("vellorna-nigra", Of(new TaxonQuery(Day: new DateOnly(2026, 1, 3))));

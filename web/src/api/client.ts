@@ -5,8 +5,9 @@ import type { components, paths } from "./schema";
 export type Schemas = components["schemas"];
 export type Problem = Schemas["ProblemReport"];
 
-/** What a request ended in: an answer, a problem that the server states, or no server (or database) within reach. */
-export type Outcome<T> = { kind: "answer"; value: T } | { kind: "problem"; problem: Problem } | { kind: "away" };
+/** What a request ended in: an answer, a problem that the server states, or no database, or no server at all, within reach. */
+export type Outcome<T> =
+  { kind: "answer"; value: T } | { kind: "problem"; problem: Problem } | { kind: "away"; isServerThere: boolean };
 
 // Longer than this and the server, or the database behind it, is taken to be away.
 const PATIENCE_MS = 20_000;
@@ -26,10 +27,11 @@ export async function ask<T>(
   try {
     const { data, error, response } = await request(AbortSignal.timeout(PATIENCE_MS));
     if (response.ok && data !== undefined) return { kind: "answer", value: data };
-    if (response.status === 503 || response.status === 502 || response.status === 504) return { kind: "away" };
+    if (response.status === 503 || response.status === 502 || response.status === 504)
+      return { kind: "away", isServerThere: response.status === 503 };
     return { kind: "problem", problem: asProblem(error, response.status) };
   } catch {
-    return { kind: "away" };
+    return { kind: "away", isServerThere: false };
   }
 }
 

@@ -486,6 +486,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/plants/whole": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Plants by place and tag with their whole history, to be taken along; in pages, the next one in the header “Link”.
+         * @description Exact: for one's own pages. It tells the places of sensitive taxa as they are; nothing of it is to be passed on.
+         */
+        get: operations["listWholePlants"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/plants/{id}": {
         parameters: {
             query?: never;
@@ -890,7 +910,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** The taxa of a flora by any of their names, family, growth form, origin, what is in flower or fruit on a day, or recorded at a place. */
+        /** The taxa of a flora by any of their names, family, growth form, origin, what is in flower or fruit on a day, recorded at a place or in a grid cell. */
         get: operations["findTaxa"];
         put?: never;
         post?: never;
@@ -1256,6 +1276,7 @@ export interface components {
             hand: components["schemas"]["HandWeighing"][];
             /** @description The day, `YYYY-MM-DD`. */
             day: string;
+            reopened?: null | components["schemas"]["CoupletName"];
         };
         /** @description What the Bench shows of a walk with a sheet. */
         BenchState: {
@@ -1270,7 +1291,7 @@ export interface components {
             bySheet: components["schemas"]["TrailAnswer"][];
             /** @description Answered couplets of which the sheet clearly says otherwise. */
             against: components["schemas"]["TrailAnswer"][];
-            /** @description The couplets on the way and those open, weighed. */
+            /** @description The open couplets and those on the way, as far as these are shown, weighed. */
             verdicts: components["schemas"]["CoupletVerdict"][];
             /** @description The ends of the keys, likeliest first; at most a hundred. The shares are those among all ends. */
             ends: components["schemas"]["WeighedEnd"][];
@@ -2198,6 +2219,16 @@ export interface components {
                 request: components["schemas"]["DescribeRequest"];
                 answer: components["schemas"]["DescribedTaxon"][];
             };
+            /** @description The taxa of a flora by any of their names, family, growth form, origin, season or grid cell, as the server lists them. */
+            findTaxa: {
+                request: components["schemas"]["TaxonListRequest"];
+                answer: components["schemas"]["TaxonList"];
+            };
+            /** @description Everything that is known of a taxon, as the server makes its page. */
+            taxonPage: {
+                request: components["schemas"]["TaxonPageRequest"];
+                answer: components["schemas"]["TaxonPage"];
+            };
             /** @description The taxa that one is taken for: declared look-alikes, and the nearest by description; and those to hold it against. */
             near: {
                 request: components["schemas"]["NearRequest"];
@@ -2257,6 +2288,16 @@ export interface components {
             plant: {
                 request: components["schemas"]["PlantDocument"];
                 answer: components["schemas"]["PlantDetail"][];
+            };
+            /** @description The determinations of plants that are known as a whole, as lines of the record list. */
+            records: {
+                request: components["schemas"]["RecordsDocument"];
+                answer: components["schemas"]["RecordLine"][];
+            };
+            /** @description Of plants those of a place, or whose tag or name holds a text. */
+            foundPlants: {
+                request: components["schemas"]["FoundPlantsRequest"];
+                answer: components["schemas"]["TaggedPlant"][];
             };
             /** @description Tagged plants, with what waits on the device to be sent. */
             plants: {
@@ -2380,6 +2421,13 @@ export interface components {
          * @enum {unknown}
          */
         CoupletCall: "unseen" | "undecided" | "leaning" | "clear";
+        /** @description A couplet of a key version. */
+        CoupletName: {
+            /** @description Hash of the version. */
+            keyVersion: string;
+            /** @description Label of the couplet. */
+            couplet: string;
+        };
         /** @description Something about a couplet that can't be meant so. */
         CoupletProblem: {
             /** @description Label of the couplet. */
@@ -2804,6 +2852,21 @@ export interface components {
          * @enum {unknown}
          */
         FoundKind: "taxon" | "plant" | "place" | "key" | "term" | "season";
+        /** @description Plants to be looked through where no server does it. */
+        FoundPlantsRequest: {
+            /** @description The plants that are known. */
+            plants: components["schemas"]["TaggedPlant"][];
+            /**
+             * Format: uuid
+             * @description Only plants of this place; null for all.
+             */
+            placeId?: null | string;
+            /**
+             * @description Only plants whose tag or name holds this; empty for all.
+             * @default
+             */
+            text: string;
+        };
         /** @description A state that gives a taxon away on a list. */
         Giveaway: {
             /** @description Id of the taxon. */
@@ -4922,6 +4985,18 @@ export interface components {
             /** @description All names that records have, for the filter. */
             names: string[];
         };
+        /** @description The list of records, made of plants that are known as a whole where no server lists them. */
+        RecordsDocument: {
+            /** @description The plants. */
+            plants: components["schemas"]["PlantDetail"][];
+            /** @description Only records with this name; null or empty for all. */
+            taxon?: null | string;
+            /**
+             * Format: uuid
+             * @description Only plants of this place; null for all.
+             */
+            placeId?: null | string;
+        };
         /** @description A taxon that the answers leave standing. */
         RemainingTaxon: {
             /** @description Its name without authorship; for a hand-over to a key that isn't there, how the lead names that key. */
@@ -5993,6 +6068,45 @@ export interface components {
             /** @description All growth forms. */
             growthForms: string[];
         };
+        /** @description The taxa of a flora, narrowed; what is left out doesn't narrow. */
+        TaxonListRequest: {
+            /** @description The flora. */
+            floraId: string;
+            /**
+             * @description Any name, or the beginnings of genus and epithet.
+             * @default
+             */
+            find: string;
+            /**
+             * @description A family.
+             * @default
+             */
+            family: string;
+            /**
+             * @description A growth form.
+             * @default
+             */
+            growthForm: string;
+            origin?: null | components["schemas"]["Origin"];
+            /**
+             * @description Only what is in flower or fruit on this day, `YYYY-MM-DD`.
+             * @default
+             */
+            day: string;
+            /**
+             * @description Only what is recorded in this grid cell.
+             * @default
+             */
+            cell: string;
+            /** @description Only taxa of these names; null: all. */
+            names?: null | string[];
+            /**
+             * Format: int32
+             * @description The first line, from 0.
+             * @default 0
+             */
+            from: number;
+        };
         /** @description A taxon name as it stands in a key or a list, taken apart. */
         TaxonName: {
             /**
@@ -6038,6 +6152,15 @@ export interface components {
             cells: string[];
             /** @description Its year: each phenophase with its days. */
             year: components["schemas"]["YearSpan"][];
+        };
+        /** @description The page of a taxon. */
+        TaxonPageRequest: {
+            /** @description The flora. */
+            floraId: string;
+            /** @description Id of the taxon. */
+            taxon: string;
+            /** @description The day, for what can be seen, `YYYY-MM-DD`. */
+            day: string;
         };
         /** @description What teaching a word changes, seen before it is taught. */
         TeachingPreview: {
@@ -7796,6 +7919,39 @@ export interface operations {
             };
         };
     };
+    listWholePlants: {
+        parameters: {
+            query?: {
+                place?: string;
+                after?: string;
+                size?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlantDetail"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
     getPlant: {
         parameters: {
             query?: never;
@@ -8551,6 +8707,7 @@ export interface operations {
                 origin?: string;
                 day?: string;
                 place?: string;
+                cell?: string;
                 from?: number;
             };
             header?: never;

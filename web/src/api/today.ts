@@ -1,5 +1,8 @@
 const pinned = document.querySelector<HTMLMetaElement>('meta[name="garten-today"]')?.content;
 
+/** Whether the server pins the day: it is there for showing and testing. */
+export const isPinned = pinned !== undefined;
+
 /** A date as a date field writes it. */
 export function iso(date: Date): string {
   const pad = (part: number) => String(part).padStart(2, "0");

@@ -3,6 +3,7 @@ import { useEffect, useRef, useSyncExternalStore, type ReactNode } from "react";
 import { Link as RouterLink, NavigationType, Outlet, useLocation, useNavigationType } from "react-router";
 import { takeAway } from "../shared/ui/takeAway";
 import { useConnection, useLocalWork, useSetBack } from "../offline/queries";
+import { beginNewer, isStartedFromHere, keepProgram, program } from "../offline/program";
 import { rescue, storeFailure } from "../offline/store";
 import type { Look } from "../theme/theme";
 import { useLook } from "../theme/LookChoice";
@@ -58,6 +59,12 @@ export function Frame() {
   const failure = useSyncExternalStore(storeFailure.subscribe, storeFailure.now);
   const needsHand = refused.length + stuck.length;
   const { isSetBack, isSandbox, seen } = useSetBack();
+  const { isNewer } = useSyncExternalStore(program.subscribe, program.now);
+  // Kept once the server has said what it is: a sandbox is gone tomorrow.
+  const isKeeping = isSandbox === false || isStartedFromHere;
+  useEffect(() => {
+    if (isKeeping) void keepProgram();
+  }, [isKeeping]);
   const { pathname } = useLocation();
   const comes = useNavigationType();
   // Another page begins at its top; back and forward leave that to the browser.
@@ -111,13 +118,18 @@ export function Frame() {
       </Box>
       <PartLine />
       <Box role="status" aria-live="polite">
-        {(connection === "away" || outbox.length > 0) && (
+        {(connection !== "ready" || outbox.length > 0) && (
           <Box sx={{ bgcolor: "signal.openWash", borderBottom: 1, borderColor: "rule", px: { xs: 2, md: 3 }, py: 1 }}>
             <Typography variant="body2">
               {connection === "away" ? (
                 <>
                   <strong>◌ The database doesn’t answer.</strong> What you type and keep stays on this device and is
                   sent by itself when it is back.
+                </>
+              ) : connection === "outOfReach" ? (
+                <>
+                  <strong>◌ Out of reach of the server.</strong> What is on this device goes on working; what you keep
+                  is sent by itself when you are back.
                 </>
               ) : (
                 <strong>◌ Sending what was kept on this device.</strong>
@@ -151,6 +163,15 @@ export function Frame() {
             may be missing there: look through your last records.
           </Typography>
           <Button onClick={() => void seen()}>I have seen it</Button>
+        </Notice>
+      )}
+      {isNewer && (
+        <Notice role="status">
+          <Typography variant="body2">
+            <strong>○ A newer version of Garten is on this device.</strong> What you have in hand is kept; finish it
+            first if you like.
+          </Typography>
+          <Button onClick={beginNewer}>Begin it now</Button>
         </Notice>
       )}
       {needsHand > 0 && pathname !== "/hand" && (

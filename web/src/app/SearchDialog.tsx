@@ -6,11 +6,11 @@ import type { Schemas } from "../api/client";
 import { found } from "../offline/search";
 import { TaxonLabel } from "../shared/botany/TaxonLabel";
 import { useHere } from "../shared/place/here";
+import { InSeasonFound } from "./InSeasonFound";
 
 type Found = Schemas["Findable"];
 
-const kinds: Record<Schemas["FoundKind"], string> = {
-  season: "In season",
+const kinds: Record<Exclude<Schemas["FoundKind"], "season">, string> = {
   taxon: "Taxa",
   plant: "Marked plants",
   place: "Places",
@@ -91,9 +91,17 @@ export function SearchDialog({ onClose }: { onClose: () => void }) {
           {text && (data || isError)
             ? all.length === 0
               ? `Nothing is called “${text}”.`
-              : `${all.length} found`
+              : all.some((it) => it.kind === "season")
+                ? ""
+                : `${all.length} found`
             : "Beginnings of words are enough: “ve al”."}
         </Typography>
+        {all.map(
+          (it) =>
+            it.kind === "season" && (
+              <InSeasonFound key={it.id} doing={it.id === "fruit" ? "fruit" : "flower"} onClose={onClose} />
+            ),
+        )}
         {Object.entries(kinds).map(([kind, name]) => {
           const own = all.filter((it) => it.kind === kind);
           if (own.length === 0) return null;

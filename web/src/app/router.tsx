@@ -29,6 +29,7 @@ const pages: Record<string, () => Promise<ComponentType>> = {
   places: () => import("../features/places/PlacesPage").then((it) => it.PlacesPage),
   "places/:placeId": () => import("../features/places/PlacesPage").then((it) => it.PlacesPage),
   diagnostic: () => import("../plant-in-hand/contrast/CribPage").then((it) => it.CribPage),
+  along: () => import("../features/along/TakeAlongPage").then((it) => it.TakeAlongPage),
   hand: () => import("../features/hand/HandPage").then((it) => it.HandPage),
   records: () => import("../features/records/RecordList").then((it) => it.RecordList),
   visits: () => import("../features/visits/VisitsPage").then((it) => it.VisitsPage),

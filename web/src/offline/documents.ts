@@ -1,10 +1,10 @@
 import { keepPreviousData, queryOptions, useInfiniteQuery, useQuery } from "@tanstack/react-query";
-import { answerOf, api, pageOf, type Paged, type Schemas } from "../api/client";
+import { answerOf, api, AwayError, pageOf, type Paged, type Schemas } from "../api/client";
 import { today } from "../api/today";
 import { core } from "../core/coreClient";
 import { onOutboxChange, queued } from "./outbox";
 import { queryClient, orKept } from "./queries";
-import type { Command } from "./store";
+import { keepAnswers, keptAnswers, type Command } from "./store";
 
 // The one door to what pages read of places, plants and populations: what the server answered last, with what waits on this device put into
 // it by the core. Whether there is signal makes no difference here.
@@ -113,20 +113,60 @@ export const todayOf = (day: string) =>
       ),
   });
 
+export const populationsServed = queryOptions({
+  queryKey: ["populations"],
+  queryFn: () =>
+    orKept<Schemas["PopulationDetail"][]>("populations", () =>
+      answerOf((signal) => api.GET("/api/v1/populations", { signal })),
+    ),
+});
+
 /** Populations with what they come to. */
 export function usePopulations(isWanted = true) {
-  const served = useQuery({
-    enabled: isWanted,
-    queryKey: ["populations"],
-    queryFn: () =>
-      orKept<Schemas["PopulationDetail"][]>("populations", () =>
-        answerOf((signal) => api.GET("/api/v1/populations", { signal })),
-      ),
-  });
+  const served = useQuery({ ...populationsServed, enabled: isWanted });
   const data = useWithWaiting("populations", served, served.data !== undefined || served.isError, (waiting) =>
     core.populations({ populations: served.data ?? [], waiting }),
   );
   return { ...served, data };
+}
+
+/** A page of the plants of a place, or of all, as it is kept on this device. */
+export const plantsServed = (place: string, after: string | undefined) =>
+  orKept(`plants:${place}:${after ?? ""}`, () =>
+    pageOf((signal) =>
+      api.GET("/api/v1/plants", { params: { query: { place: place || undefined, pegged: false, after } }, signal }),
+    ),
+  );
+
+/** Keeps plants as a whole, each as if it had been asked for. */
+export const keepPlants = (plants: Schemas["PlantDetail"][]) => keepAnswers(plants.map((it) => [`plant:${it.id}`, it]));
+
+/** A page of the records; out of reach those of the plants that are on this device. */
+export async function recordsServed(
+  narrow: { taxon?: string; place?: string },
+  after: string | undefined,
+): Promise<Schemas["RecordPage"]> {
+  try {
+    return await answerOf((signal) => api.GET("/api/v1/records", { params: { query: { ...narrow, after } }, signal }));
+  } catch (error) {
+    const plants = error instanceof AwayError ? await keptAnswers<Schemas["PlantDetail"]>("plant:") : [];
+    if (plants.length === 0) throw error;
+    const [records, all] = await Promise.all([
+      core.records({ plants, taxon: narrow.taxon ?? null, placeId: narrow.place ?? null }),
+      core.records({ plants }),
+    ]);
+    return { records, next: null, names: [...new Set(all.flatMap((it) => it.names))].sort() };
+  }
+}
+
+// Out of reach what was taken along is looked through, by the rule by which waiting plants are found.
+async function foundAmongKept(place: string, text: string): Promise<Paged<Schemas["TaggedPlant"]>> {
+  const pages = await keptAnswers<Paged<Schemas["TaggedPlant"]>>("plants:");
+  const all = new Map(pages.flatMap((page) => page.items).map((it) => [it.id, it]));
+  return {
+    items: await core.foundPlants({ plants: [...all.values()], placeId: place || null, text }),
+    next: undefined,
+  };
 }
 
 /** Plants with their tags that belong to no counted population, and how they were found last; page by page. */
@@ -137,18 +177,19 @@ export function usePlants(filter: { place: string; text: string }) {
     initialPageParam: "",
     // While another text is looked for, what was found for the last one stays.
     placeholderData: keepPreviousData,
-    queryFn: ({ pageParam: after }) => {
-      const page = () =>
-        pageOf((signal) =>
+    queryFn: async ({ pageParam: after }) => {
+      if (!text) return plantsServed(place, after || undefined);
+      try {
+        return await pageOf((signal) =>
           api.GET("/api/v1/plants", {
-            params: {
-              query: { place: place || undefined, text: text || undefined, pegged: false, after: after || undefined },
-            },
+            params: { query: { place: place || undefined, text, pegged: false, after: after || undefined } },
             signal,
           }),
         );
-      // What was looked for isn't kept: nobody looks for just that again without signal.
-      return text ? page() : orKept(`plants:${place}:${after}`, page);
+      } catch (error) {
+        if (error instanceof AwayError) return foundAmongKept(place, text);
+        throw error;
+      }
     },
     getNextPageParam: (page: Paged<Schemas["TaggedPlant"]>) => page.next,
   });

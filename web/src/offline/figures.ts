@@ -25,6 +25,18 @@ async function fetched(floraId: string, figures: Asked[]): Promise<Map<string, F
   }
 }
 
+/** Keeps the figures of all taxa of a flora on this device. */
+export async function keepFigures(floraId: string): Promise<void> {
+  const all = await answerOf((signal) =>
+    api.POST("/api/v1/identify/describe", { body: { floraId, taxa: null }, signal }),
+  );
+  for (let from = 0; from < all.length; from += MOST)
+    await fetched(
+      floraId,
+      all.slice(from, from + MOST).map(({ taxon }) => ({ name: taxon.name, character: "" })),
+    );
+}
+
 /** Small figures for the lines of a list, by what was asked for: of each name what is telling now, or the organ of a character. */
 export function useFigures(floraId: string | undefined, wanted: Asked[]): (it: Asked) => Figure | undefined {
   const asked = [...new Map(wanted.map((it) => [keyOf(it), it])).values()]

@@ -1,9 +1,16 @@
 import { useQuery } from "@tanstack/react-query";
 import { startTransition, useEffect, useRef, useState } from "react";
 import { loadFlora } from "../core/coreClient";
-import { holder, knowsCharacters, packed } from "./packed";
+import { holder, knowsCharacters, packed, type Packed } from "./packed";
 
 const hold = holder((bytes) => loadFlora(bytes).then(knowsCharacters));
+
+/** Keeps a flora on this device as the core takes it. */
+export const keepFlora = (floraId: string): Promise<Packed> =>
+  packed(`columns:${floraId}`, `/api/v1/floras/${encodeURIComponent(floraId)}/columns`);
+
+/** Has the core hold a flora; answers with its version. */
+export const holdFlora = async (floraId: string): Promise<string> => hold(floraId, await keepFlora(floraId));
 
 /** The flora that the core is to hold: its version once it does. It is fetched once and kept on this device. */
 export const useCoreFlora = (floraId: string | undefined, version: number | undefined) =>
@@ -13,11 +20,7 @@ export const useCoreFlora = (floraId: string | undefined, version: number | unde
     staleTime: 60_000,
     // What is in the worker is no longer certain once another flora was asked for.
     gcTime: 0,
-    queryFn: async () =>
-      hold(
-        floraId ?? "",
-        await packed(`columns:${floraId}`, `/api/v1/floras/${encodeURIComponent(floraId ?? "")}/columns`),
-      ),
+    queryFn: () => holdFlora(floraId ?? ""),
   });
 
 /**

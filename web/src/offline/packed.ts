@@ -11,17 +11,26 @@ export interface Packed {
 /** Something in its binary form: fetched where it changed, and kept on this device; without a server as it was kept. */
 export async function packed(name: string, address: string): Promise<Packed> {
   const before = await kept<Packed>(name);
-  try {
-    const response = await fetch(address);
-    if (!response.ok) throw new AwayError();
-    const tag = response.headers.get("ETag") ?? "";
-    if (before?.tag === tag) return before;
-    const now = { tag, bytes: new Uint8Array(await response.arrayBuffer()) };
+  const now = await fetched(address, before?.tag);
+  if (now === "same" && before) return before;
+  if (now && now !== "same") {
     await keep(name, now);
     return now;
-  } catch (error) {
-    if (before) return before;
-    throw error;
+  }
+  if (before) return before;
+  throw new AwayError();
+}
+
+// What stands there now; nothing where it is out of reach.
+async function fetched(address: string, known: string | undefined): Promise<Packed | "same" | undefined> {
+  try {
+    const response = await fetch(address);
+    const tag = response.headers.get("ETag") ?? "";
+    // Something between here and the server may answer in its place, with a page of its own.
+    if (!response.ok || !tag || response.headers.get("Content-Type")?.startsWith("text/")) return undefined;
+    return tag === known ? "same" : { tag, bytes: new Uint8Array(await response.arrayBuffer()) };
+  } catch {
+    return undefined;
   }
 }
 

@@ -1,4 +1,4 @@
-import { QueryClient, useQuery, useQueryClient, type Query } from "@tanstack/react-query";
+import { QueryClient, queryOptions, useQuery, useQueryClient, type Query } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { answerOf, api, ask, AwayError, pageOf, type Paged, type Schemas } from "../api/client";
 import { flush, MOST_FAILURES, onOutboxChange, queued, refusedCommands } from "./outbox";
@@ -42,54 +42,75 @@ export async function orKept<T>(name: string, fetch: () => Promise<T>): Promise<
   }
 }
 
-export const usePeople = () =>
-  useQuery({
-    queryKey: ["people"],
-    queryFn: () =>
-      orKept<Schemas["PersonReference"][]>("people", () => answerOf((signal) => api.GET("/api/v1/people", { signal }))),
-  });
+/** Goes through a list to its last page. */
+export async function allPages<T>(page: (after: string | undefined) => Promise<Paged<T>>): Promise<T[]> {
+  const all: T[] = [];
+  for (let after: string | undefined = ""; after !== undefined;) {
+    const { items, next }: Paged<T> = await page(after || undefined);
+    all.push(...items);
+    after = next;
+  }
+  return all;
+}
+
+// As many as the server gives at a time.
+const LARGEST_PAGE = 500;
+
+export const peopleServed = queryOptions({
+  queryKey: ["people"],
+  queryFn: () =>
+    orKept<Schemas["PersonReference"][]>("people", () => answerOf((signal) => api.GET("/api/v1/people", { signal }))),
+});
+
+export const usePeople = () => useQuery(peopleServed);
+
+export const openPlantsServed = queryOptions({
+  queryKey: ["open-plants"],
+  queryFn: () =>
+    orKept<Schemas["OpenPlant"][]>("open-plants", () =>
+      allPages((after) =>
+        pageOf((signal) =>
+          api.GET("/api/v1/seasons/open", { params: { query: { after, size: LARGEST_PAGE } }, signal }),
+        ),
+      ),
+    ),
+});
 
 /** All plants of which something is still to be seen. */
-export const useOpenPlants = (isWanted = true) =>
-  useQuery({
-    enabled: isWanted,
-    queryKey: ["open-plants"],
-    queryFn: () =>
-      orKept<Schemas["OpenPlant"][]>("open-plants", async () => {
-        const all: Schemas["OpenPlant"][] = [];
-        for (let after: string | undefined = ""; after !== undefined;) {
-          const from: string = after;
-          const page: Paged<Schemas["OpenPlant"]> = await pageOf((signal) =>
-            api.GET("/api/v1/seasons/open", { params: { query: { after: from || undefined, size: 500 } }, signal }),
-          );
-          all.push(...page.items);
-          after = page.next;
-        }
-        return all;
-      }),
-  });
+export const useOpenPlants = (isWanted = true) => useQuery({ ...openPlantsServed, enabled: isWanted });
+
+export const firstsServed = queryOptions({
+  queryKey: ["firsts"],
+  queryFn: () =>
+    orKept<Schemas["SeasonFirst"][]>("firsts", () =>
+      answerOf((signal) => api.GET("/api/v1/seasons/firsts", { signal })),
+    ),
+});
 
 /** What began this year on one's own plants. */
-export const useFirsts = (isWanted = true) =>
-  useQuery({
-    enabled: isWanted,
-    queryKey: ["firsts"],
-    queryFn: () =>
-      orKept<Schemas["SeasonFirst"][]>("firsts", () =>
-        answerOf((signal) => api.GET("/api/v1/seasons/firsts", { signal })),
-      ),
-  });
+export const useFirsts = (isWanted = true) => useQuery({ ...firstsServed, enabled: isWanted });
 
-export const useKeys = () =>
-  useQuery({
-    queryKey: ["keys"],
+export const keysServed = queryOptions({
+  queryKey: ["keys"],
+  queryFn: () =>
+    orKept<Schemas["KeySummary"][]>("keys", () => answerOf((signal) => api.GET("/api/v1/keys", { signal }))),
+});
+
+export const useKeys = () => useQuery(keysServed);
+
+/** A version of a key. */
+export const keyServed = (hash: string) =>
+  queryOptions({
+    queryKey: ["key", hash],
     queryFn: () =>
-      orKept<Schemas["KeySummary"][]>("keys", () => answerOf((signal) => api.GET("/api/v1/keys", { signal }))),
+      orKept<Schemas["KeyDetail"]>(`key:${hash}`, () =>
+        answerOf((signal) => api.GET("/api/v1/keys/{hash}", { params: { path: { hash } }, signal })),
+      ),
   });
 
 const EPOCH = "epoch";
 
-export type Connection = "ready" | "away";
+export type Connection = "ready" | "away" | "outOfReach";
 
 /** Whether a copy of the database is wanted: none was made for a month. */
 export function useCopyWanted(): boolean {
@@ -101,8 +122,11 @@ export function useCopyWanted(): boolean {
   return data ?? false;
 }
 
-/** Whether the server was set back to a copy since this device last met it: what was sent after the copy was made isn't there any more. */
-export function useSetBack(): { isSetBack: boolean; isSandbox: boolean; seen: () => Promise<void> } {
+/**
+ * Whether the server was set back to a copy since this device last met it: what was sent after the copy was made isn't there any more. And
+ * whether it is a sandbox; undefined until it has answered.
+ */
+export function useSetBack(): { isSetBack: boolean; isSandbox: boolean | undefined; seen: () => Promise<void> } {
   const client = useQueryClient();
   const { data } = useQuery({
     queryKey: ["epoch"],
@@ -119,7 +143,7 @@ export function useSetBack(): { isSetBack: boolean; isSandbox: boolean; seen: ()
     await keep(EPOCH, data.epoch);
     client.setQueryData(["epoch"], { ...data, isSetBack: false });
   };
-  return { isSetBack: data?.isSetBack ?? false, isSandbox: data?.isSandbox ?? false, seen };
+  return { isSetBack: data?.isSetBack ?? false, isSandbox: data?.isSandbox, seen };
 }
 
 /** Watches whether the server and its database answer; sends what waits as soon as they do. */
@@ -129,9 +153,10 @@ export function useConnection(): Connection {
     queryKey: ["health"],
     queryFn: async (): Promise<Connection> => {
       const outcome = await ask((signal) => api.GET("/api/v1/health", { signal }));
+      if (outcome.kind === "away" && !outcome.isServerThere) return "outOfReach";
       return outcome.kind === "answer" ? "ready" : "away";
     },
-    refetchInterval: (query) => (query.state.data === "away" ? WATCH_AWAY_MS : WATCH_MS),
+    refetchInterval: (query) => (query.state.data === "ready" ? WATCH_MS : WATCH_AWAY_MS),
     refetchIntervalInBackground: true,
     staleTime: 0,
   });

@@ -1,7 +1,7 @@
 import { queryOptions, useQuery } from "@tanstack/react-query";
 import { answerOf, api, AwayError, type Schemas } from "../api/client";
 import { fillShelf } from "../core/coreClient";
-import { holder, knowsCharacters, packed } from "./packed";
+import { holder, knowsCharacters, packed, type Packed } from "./packed";
 import { orKept } from "./queries";
 
 const hold = holder((bytes) => fillShelf(bytes).then(knowsCharacters));
@@ -32,14 +32,16 @@ const orAll = <T>(wanted: string[], fetched: (of: string[]) => Promise<T>): Prom
 export const useShelfInShort = (versions: string[] | undefined) =>
   useQuery({ ...shelfInShort(versions ?? []), enabled: versions !== undefined });
 
+/** Keeps the keys within reach of some versions, of all without any, as the core takes them. */
+export const keepShelf = (versions: string[]): Promise<Packed> =>
+  packed(
+    `shelf-packed:${versions.join()}`,
+    `/api/v1/keys/shelf/packed?${versions.map((it) => `with=${encodeURIComponent(it)}`).join("&")}`,
+  );
+
 /** Has the core hold the keys within reach of some versions, of all without any. */
-export async function holdShelf(versions: string[]): Promise<string> {
-  const fetched = async (of: string[]) => {
-    const query = of.map((it) => `with=${encodeURIComponent(it)}`).join("&");
-    return hold(of.join(), await packed(`shelf-packed:${of.join()}`, `/api/v1/keys/shelf/packed?${query}`));
-  };
-  return orAll(sorted(versions), fetched);
-}
+export const holdShelf = (versions: string[]): Promise<string> =>
+  orAll(sorted(versions), async (of) => hold(of.join(), await keepShelf(of)));
 
 /** The same for a page: its version once the core holds it. */
 export const useHeldShelf = (versions: string[] | undefined) =>

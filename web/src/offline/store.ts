@@ -134,8 +134,8 @@ const VERSION = 3;
 // pages can’t do without.
 const FORM = 1;
 
-// More answers than this aren't kept: those that were fetched longest ago go first.
-const MOST_ANSWERS = 2_000;
+// More answers than this aren't kept: those that were fetched longest ago go first. Plants that are taken along are one each.
+const MOST_ANSWERS = 20_000;
 
 let opened: Promise<IDBPDatabase<GartenStore>> | undefined;
 let failure: string | undefined;
@@ -225,13 +225,18 @@ export async function keptAnswers<T>(prefix: string): Promise<T[]> {
 }
 
 /** Keeps an answer of the server for when it is out of reach. */
-export async function keepAnswer(name: string, value: unknown): Promise<void> {
+export const keepAnswer = (name: string, value: unknown): Promise<void> => keepAnswers([[name, value]]);
+
+/** Keeps several, all or none. */
+export async function keepAnswers(all: [name: string, value: unknown][]): Promise<void> {
   const db = await store();
   const change = db.transaction(["answers", "kept"], "readwrite");
   const answers = change.objectStore("answers");
-  await answers.put({ name, form: FORM, at: Date.now(), value });
-  // Earlier versions kept answers among other things.
-  await change.objectStore("kept").delete(name);
+  for (const [name, value] of all) {
+    void answers.put({ name, form: FORM, at: Date.now(), value });
+    // Earlier versions kept answers among other things.
+    void change.objectStore("kept").delete(name);
+  }
   let surplus = (await answers.count()) - MOST_ANSWERS;
   for (let at = surplus > 0 ? await answers.index("at").openCursor() : null; at && surplus > 0; surplus--) {
     await at.delete();

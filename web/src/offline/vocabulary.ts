@@ -9,9 +9,16 @@ const NAME = "vocabulary";
 
 const hold = holder(loadVocabulary);
 
+const packedVocabulary = () => packed("vocabulary-packed", "/api/v1/vocabulary/packed");
+
+const listed = () =>
+  orKept<Schemas["Vocabulary"]>(NAME, () => answerOf((signal) => api.GET("/api/v1/vocabulary", { signal })));
+
+/** Keeps the parts and qualities on this device: as the core takes them, and as they are read. */
+export const keepVocabulary = () => Promise.all([packedVocabulary(), listed()]);
+
 /** Has the core hold the parts and qualities; they are fetched once and kept on this device. Answers with their version. */
-export const holdVocabulary = async (): Promise<string> =>
-  hold("", await packed("vocabulary-packed", "/api/v1/vocabulary/packed"));
+export const holdVocabulary = async (): Promise<string> => hold("", await packedVocabulary());
 
 /** Whether the core holds parts and qualities, once they are wanted. Where they can't be had the rest works without them. */
 export function useHeldVocabulary(wanted = true) {
@@ -37,10 +44,7 @@ export const useVocabulary = () =>
     queryKey: [NAME],
     staleTime: 60_000,
     queryFn: async () => {
-      const [tag, vocabulary] = await Promise.all([
-        holdVocabulary(),
-        orKept<Schemas["Vocabulary"]>(NAME, () => answerOf((signal) => api.GET("/api/v1/vocabulary", { signal }))),
-      ]);
+      const [tag, vocabulary] = await Promise.all([holdVocabulary(), listed()]);
       return { tag, vocabulary };
     },
   });

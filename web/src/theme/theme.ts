@@ -148,7 +148,12 @@ export function themeOf(look: Look): Theme {
         styleOverrides: {
           // A page that grows longer than the screen doesn't jump aside for its scroll bar.
           // Nor does what is scrolled to stand below the bar at the bottom of a phone.
-          html: { scrollbarGutter: "stable", "@media (max-width: 599.95px)": { scrollPaddingBottom: 72 } },
+          // What the browser draws itself, such as the sign of a calendar, is light on dark at night.
+          html: {
+            scrollbarGutter: "stable",
+            colorScheme: look === "night" ? "dark" : "light",
+            "@media (max-width: 599.95px)": { scrollPaddingBottom: 72 },
+          },
           body: { fontVariantNumeric: "tabular-nums" },
           // What tells the place of a sensitive taxon is for the screen alone.
           "@media print": { "[data-kept-back]": { display: "none !important" } },

@@ -171,6 +171,7 @@ internal sealed partial class FlorasFeature : IFeature
                     string? origin,
                     string? day,
                     Guid? place,
+                    string? cell,
                     int? from,
                     FloraRepository repository,
                     DeterminationRepository records,
@@ -197,7 +198,7 @@ internal sealed partial class FlorasFeature : IFeature
                     return Results.Ok(
                         TaxonList.Of(
                             book,
-                            new TaxonQuery(find ?? "", family ?? "", growthForm ?? "", cameBy, on),
+                            new TaxonQuery(find ?? "", family ?? "", growthForm ?? "", cameBy, on, (cell ?? "").Trim()),
                             Math.Max(0, from ?? 0),
                             names
                         )
@@ -209,7 +210,7 @@ internal sealed partial class FlorasFeature : IFeature
             .Produces<ProblemReport>(422, Problem)
             .WithName("findTaxa")
             .WithSummary(
-                "The taxa of a flora by any of their names, family, growth form, origin, what is in flower or fruit on a day, or recorded at a place."
+                "The taxa of a flora by any of their names, family, growth form, origin, what is in flower or fruit on a day, recorded at a place or in a grid cell."
             );
 
         floras

@@ -30,8 +30,7 @@ internal sealed class PlantsFeature : IFeature
                     CancellationToken stop
                 ) =>
                 {
-                    PlantCursor? cursor = null;
-                    if (after is { Length: > 0 } && (cursor = PlantCursor.Parse(after)) is null)
+                    if (!TryCursor(after, out var cursor))
                         return Paging.NoPage();
                     if (text?.Contains('\0', StringComparison.Ordinal) == true)
                         return Problems.Result(400, "text.invalid", "This isn't text.", "Give a part of a label or a name.", "text");
@@ -54,9 +53,49 @@ internal sealed class PlantsFeature : IFeature
             .WithName("listPlants")
             .WithSummary("Plants by place and tag, with how they were found last; in pages, the next one in the header “Link”.");
 
+        api.MapGet(
+                "/plants/whole",
+                async (
+                    Guid? place,
+                    string? after,
+                    int? size,
+                    HttpContext context,
+                    PlantRepository plants,
+                    DeterminationRepository records,
+                    FloraRepository floras,
+                    CancellationToken stop
+                ) =>
+                {
+                    if (!TryCursor(after, out var cursor))
+                        return Paging.NoPage();
+                    var (page, next) = await plants.PageAsync(
+                        new PlantFilter(place),
+                        cursor,
+                        Math.Min(MostWhole, Paging.SizeOf(size)),
+                        stop
+                    );
+                    Paging.LinkNext(context, next?.ToString());
+                    List<PlantDetail> whole = [];
+                    var index = new TaxonIndex(await floras.TaxaAsync(stop));
+                    foreach (var line in page)
+                    {
+                        if (await records.PlantAsync(line.Id, stop) is { } plant)
+                            whole.Add(await WithTaxaAsync(plant, index, floras, stop));
+                    }
+                    return Results.Ok<IReadOnlyList<PlantDetail>>(whole);
+                }
+            )
+            .Produces<IReadOnlyList<PlantDetail>>()
+            .Produces<ProblemReport>(400, Problem)
+            .Exact()
+            .WithName("listWholePlants")
+            .WithSummary(
+                "Plants by place and tag with their whole history, to be taken along; in pages, the next one in the header “Link”."
+            );
+
         api.MapGet("/plants/{id:guid}", async (Guid id, DeterminationRepository records, FloraRepository floras, CancellationToken stop) =>
                 await records.PlantAsync(id, stop) is { } plant
-                    ? Results.Ok(await WithTaxaAsync(plant, floras, stop))
+                    ? Results.Ok(await WithTaxaAsync(plant, new TaxonIndex(await floras.TaxaAsync(stop)), floras, stop))
                     : Problems.Result(404, "plant.unknown", "No plant has this id.", "Choose one from the list of records.")
             )
             .Produces<PlantDetail>()
@@ -66,9 +105,22 @@ internal sealed class PlantsFeature : IFeature
             .WithSummary("A plant with its history of determinations.");
     }
 
-    private static async Task<PlantDetail> WithTaxaAsync(PlantDetail plant, FloraRepository floras, CancellationToken stop)
+    // A plant may have years of observations: a page of them stays within a megabyte or two.
+    private const int MostWhole = 100;
+
+    private static bool TryCursor(string? after, out PlantCursor? cursor)
     {
-        var index = new TaxonIndex(await floras.TaxaAsync(stop));
+        cursor = after is { Length: > 0 } ? PlantCursor.Parse(after) : null;
+        return cursor is not null || after is not { Length: > 0 };
+    }
+
+    private static async Task<PlantDetail> WithTaxaAsync(
+        PlantDetail plant,
+        TaxonIndex index,
+        FloraRepository floras,
+        CancellationToken stop
+    )
+    {
         var sensitive = await floras.SensitiveAsync(stop);
         return plant with
         {

@@ -124,7 +124,7 @@ internal sealed class RecordDeterminationHandler(LookCheck looksCheck) : IComman
         }
         var reported = result.ReportAs.Name.Length > 0 ? result.ReportAs.Name : flora.NameOf(result.Taxon);
         if (it.Names is not [var name] || name != result.ReportAs.Name && name != flora.NameOf(result.Taxon))
-            throw Refusal.Of(422, "confirmation.name", "Another name was confirmed.", $"By the sheet it is {reported}.", "names");
+            throw Refusal.Of(422, "confirmation.name", "Another name was confirmed.", $"By the evidence it is {reported}.", "names");
         return result;
     }
 
@@ -174,7 +174,7 @@ internal sealed class RecordDeterminationHandler(LookCheck looksCheck) : IComman
                 422,
                 "trail.conclusion",
                 "The names don't follow from the trail.",
-                $"By these answers there stand: {Conclusion.InWords([.. walk.Standing.Select(s => s.Name)])}.",
+                $"By these answers there remain: {Conclusion.InWords([.. walk.Standing.Select(s => s.Name)])}.",
                 "names"
             );
         }

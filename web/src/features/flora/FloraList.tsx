@@ -11,10 +11,14 @@ import { today } from "../../shared/calendar/day";
 import { CautionMarks } from "../../shared/botany/Cautions";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
 import { useFlora, useTaxa, type Wanted } from "../../shared/botany/queries";
+import { useHere } from "../../shared/place/here";
 
-const nothing: Wanted = { find: "", family: "", growthForm: "", origin: "", day: "", place: "", from: 0 };
+const nothing: Wanted = { find: "", family: "", growthForm: "", origin: "", day: "", place: "", cell: "", from: 0 };
 
 const PAGE = 24;
+
+// Before the id of a place whose grid cell is meant, not what was recorded at it.
+const LIST_OF = "list:";
 
 // What catches the eye in a list, each with its sign.
 const signs: Partial<Record<Schemas["Phenophase"], string>> = { flower: "✿ in", youngFruit: "◒", ripeFruit: "●" };
@@ -24,10 +28,22 @@ export function FloraList() {
   const { floraId } = useParams();
   const { flora, floras, failed, loaded } = useFlora(floraId);
   const places = usePlaces();
-  const [wanted, setWanted] = useState(nothing);
-  const asked = useDeferredValue(wanted);
+  const here = useHere();
+  const [typed, setWanted] = useState(nothing);
+  // The list of the place where one is, until another one is asked for.
+  const [chosenAt, setAt] = useState<string>();
+  const at = chosenAt ?? (places.data?.some((it) => it.id === here.placeId && it.cell) ? LIST_OF + here.placeId : "");
+  const listOf = at.startsWith(LIST_OF) ? places.data?.find((it) => it.id === at.slice(LIST_OF.length)) : undefined;
+  const where = { place: at.startsWith(LIST_OF) ? "" : at, cell: listOf?.cell ?? "" };
+  const wanted = { ...typed, ...where };
+  const asked = { ...useDeferredValue(typed), ...where };
   const list = useTaxa(flora?.id, asked);
   const set = (change: Partial<Wanted>) => setWanted({ ...wanted, from: 0, ...change });
+  const showAll = () => {
+    setWanted(nothing);
+    setAt("");
+  };
+  const narrowedBesides = JSON.stringify({ ...wanted, cell: "", from: 0 }) !== JSON.stringify(nothing);
   const narrowed = JSON.stringify({ ...wanted, from: 0 }) !== JSON.stringify(nothing);
   return (
     <Page
@@ -115,27 +131,35 @@ export function FloraList() {
             <TextField
               select
               label="Place"
-              value={wanted.place}
-              onChange={(event) => set({ place: event.target.value })}
+              value={at}
+              onChange={(event) => {
+                setAt(event.target.value);
+                set({});
+              }}
               slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}
             >
               <MenuItem value="">Everywhere</MenuItem>
-              {(places.data ?? []).map((place) => (
+              {(places.data ?? []).flatMap((place) => [
+                place.cell && (
+                  <MenuItem key={LIST_OF + place.id} value={LIST_OF + place.id}>
+                    On the list of {place.name}
+                  </MenuItem>
+                ),
                 <MenuItem key={place.id} value={place.id}>
                   Recorded at {place.name}
-                </MenuItem>
-              ))}
+                </MenuItem>,
+              ])}
             </TextField>
           </Box>
           <Box sx={{ display: "flex", alignItems: "center", gap: 2, flexWrap: "wrap" }}>
             <Typography variant="body2" color="text.secondary" role="status" sx={{ flex: 1 }}>
               {list.data
-                ? `${list.data.found === 1 ? "1 taxon" : `${list.data.found} taxa`}${narrowed ? (list.data.found === 1 ? " fits" : " fit") : ""}.`
+                ? `${list.data.found === 1 ? "1 taxon" : `${list.data.found} taxa`}${listOf ? ` on the list of ${listOf.name}` : ""}${narrowedBesides ? (list.data.found === 1 ? " fits" : " fit") : ""}.`
                 : list.isError
                   ? "The list can’t be fetched just now."
                   : "Fetching the list …"}
             </Typography>
-            {narrowed && <Button onClick={() => setWanted(nothing)}>Show all</Button>}
+            {narrowed && <Button onClick={showAll}>Show all</Button>}
             {floras.length > 1 && (
               <Box component="nav" aria-label="Floras" sx={{ display: "flex", gap: 1.5, flexWrap: "wrap" }}>
                 {floras.map((it) =>
@@ -155,7 +179,10 @@ export function FloraList() {
             ))}
           </Box>
           {list.data?.found === 0 && (
-            <Typography sx={{ py: 2 }}>No taxon fits. Take a narrowing away, or try another name.</Typography>
+            <Typography sx={{ py: 2 }}>
+              {listOf ? `No taxon on the list of ${listOf.name} fits.` : "No taxon fits."} Take a narrowing away, or try
+              another name. {listOf && <Button onClick={() => setAt("")}>Look everywhere</Button>}
+            </Typography>
           )}
           {list.data && list.data.found > PAGE && (
             <Box sx={{ display: "flex", gap: 1.5, alignItems: "center", mt: 2 }}>

@@ -8,7 +8,8 @@ import { useAsked } from "../../offline/flora";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
 import { useVocabulary } from "../../offline/vocabulary";
 import { Page, Part } from "../../shared/ui/Page";
-import { NO_SOURCE, SourceFields } from "../../shared/ui/SourceFields";
+import { NO_SOURCE } from "../../shared/ui/source";
+import { SourceFields } from "../../shared/ui/SourceFields";
 
 // Of very many taxa the first ones show whether the text was understood.
 const SHOWN = 20;

@@ -18,13 +18,15 @@ import { beginWalk, WITHOUT_KEY } from "../../plant-in-hand/walks";
 
 import { CautionMarks, CautionNotes } from "../../shared/botany/Cautions";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
-import { GlossaryDialog } from "../../shared/botany/GlossaryDialog";
+import { later } from "../../shared/ui/later";
 import { GridMap } from "./GridMap";
 import { useCharacters, useTaxon } from "../../shared/botany/queries";
 import { YearStrip } from "./YearStrip";
 import { PlateChoice } from "./PlateChoice";
 import { AloneHere } from "./AloneHere";
 import { MemoryAids } from "./MemoryAids";
+
+const GlossaryDialog = later(async () => (await import("../../shared/botany/GlossaryDialog")).GlossaryDialog, true);
 
 /** Everything that a flora knows of a taxon, drawn first. */
 export function TaxonPage() {

@@ -8,8 +8,11 @@ import { core } from "../../core/coreClient";
 import { useMending, useSend } from "../../offline/mending";
 import { useKeys } from "../../offline/queries";
 import { keep, kept } from "../../offline/store";
-import { NO_SOURCE, SourceFields, type Source } from "../../shared/ui/SourceFields";
-import { CoupletList } from "../../shared/botany/CoupletList";
+import { later } from "../../shared/ui/later";
+import { NO_SOURCE, type Source } from "../../shared/ui/source";
+
+const SourceFields = later(async () => (await import("../../shared/ui/SourceFields")).SourceFields);
+const CoupletList = later(async () => (await import("../../shared/botany/CoupletList")).CoupletList);
 
 // What is typed is kept on this device until it is saved: one text for a new key, and one for each key that gets a new version.
 const draftOf = (from: string | null) => (from ? `keyText:${from}` : "keyText");

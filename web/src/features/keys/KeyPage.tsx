@@ -6,6 +6,7 @@ import { answerOf, api, ProblemError } from "../../api/client";
 import { iso, spoken } from "../../shared/calendar/day";
 import { Page, Part } from "../../shared/ui/Page";
 import { beginWalk, saveWalk, WITHOUT_KEY } from "../../plant-in-hand/walks";
+import { keyServed } from "../../offline/queries";
 import { store } from "../../offline/store";
 import { CoupletList } from "../../shared/botany/CoupletList";
 import { KeyMeter } from "./KeyMeter";
@@ -14,10 +15,7 @@ import { StatementList } from "./StatementList";
 export function KeyPage() {
   const { hash = "" } = useParams();
   const navigate = useNavigate();
-  const found = useQuery({
-    queryKey: ["key", hash],
-    queryFn: () => answerOf((signal) => api.GET("/api/v1/keys/{hash}", { params: { path: { hash } }, signal })),
-  });
+  const found = useQuery(keyServed(hash));
   if (found.isError) {
     return (
       <Page title="This key can’t be shown">

@@ -6,7 +6,8 @@ import { keepPreviousData, useInfiniteQuery, useQuery } from "@tanstack/react-qu
 import { Link as RouterLink, useSearchParams } from "react-router";
 import { answerOf, api, type Schemas } from "../../api/client";
 import { Page } from "../../shared/ui/Page";
-import { usePlaces } from "../../offline/documents";
+import { recordsServed, usePlaces } from "../../offline/documents";
+import { useHere } from "../../shared/place/here";
 import { useLocalWork } from "../../offline/queries";
 import { ExactExport } from "../../shared/ui/ExactExport";
 import { Callout } from "../../shared/botany/Cautions";
@@ -19,7 +20,9 @@ import { NamesLabel } from "../../shared/botany/TaxonLabel";
 export function RecordList() {
   const [search, setSearch] = useSearchParams();
   const taxon = search.get("taxon") ?? "";
-  const place = search.get("place") ?? "";
+  // Where one is narrows the list until another place, or all, is asked for.
+  const here = useHere();
+  const place = search.get("place") ?? here.placeId;
   const places = usePlaces();
   const { outbox } = useLocalWork();
   const narrow = { taxon: taxon || undefined, place: place || undefined };
@@ -27,8 +30,7 @@ export function RecordList() {
     queryKey: ["records", taxon, place],
     initialPageParam: undefined as string | undefined,
     placeholderData: keepPreviousData,
-    queryFn: ({ pageParam }) =>
-      answerOf((signal) => api.GET("/api/v1/records", { params: { query: { ...narrow, after: pageParam } }, signal })),
+    queryFn: ({ pageParam }) => recordsServed(narrow, pageParam),
     getNextPageParam: (page) => page.next ?? undefined,
   });
   const contradictions = useQuery({
@@ -45,7 +47,10 @@ export function RecordList() {
   );
   const set = (part: Record<string, string>) => {
     const next = { taxon, place, ...part };
-    setSearch(Object.fromEntries(Object.entries(next).filter(([, value]) => value)), { replace: true });
+    // "All places" is a choice of its own while one is at a place.
+    setSearch(Object.fromEntries(Object.entries(next).filter(([name, value]) => value || name === "place")), {
+      replace: true,
+    });
   };
   const waiting = outbox.flatMap((entry) => (entry.command.kind === "recordDetermination" ? [entry.command] : []));
   const query = new URLSearchParams(

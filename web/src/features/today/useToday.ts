@@ -14,8 +14,10 @@ import { useOpenDocuments } from "../../shared/calendar/questions";
  */
 export function useToday(day: string): { page: Schemas["TodayDocument"] | undefined; isAway: boolean } {
   const waiting = useWaiting();
-  const isOwn = waiting.length > 0;
-  const served = useQuery({ ...todayOf(day), enabled: !isOwn });
+  const isWaiting = waiting.length > 0;
+  const served = useQuery({ ...todayOf(day), enabled: !isWaiting });
+  // A day that was never asked of the server is worked out here too.
+  const isOwn = isWaiting || (served.isError && !served.data);
   const own = useOwn(day, isOwn);
   return { page: isOwn ? (own.page ?? served.data) : served.data, isAway: isOwn ? own.isAway : served.isError };
 }

@@ -1,4 +1,5 @@
-import { Box, Button, TextField, Typography } from "@mui/material";
+import { Box, Button, Typography } from "@mui/material";
+import { TextField } from "../../shared/form/TextField";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import words from "../../api/words";

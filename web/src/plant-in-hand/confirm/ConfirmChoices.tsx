@@ -1,5 +1,6 @@
 import { Autocomplete } from "../../shared/form/Autocomplete";
-import { Box, ToggleButton, ToggleButtonGroup, Typography } from "@mui/material";
+import { Box, Typography } from "@mui/material";
+import { Choice } from "../../shared/form/Choice";
 import { TextField } from "../../shared/form/TextField";
 import type { Schemas } from "../../api/client";
 
@@ -7,15 +8,16 @@ import type { ConfirmSettings, PlantInHand } from "../../offline/store";
 
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
 
-const toggleSx = {
-  flexWrap: "wrap",
-  "& .MuiToggleButton-root": {
-    color: "text.primary",
-    borderColor: "text.secondary",
-    minHeight: 44,
-    "&.Mui-selected, &.Mui-selected:hover": { bgcolor: "primary.main", color: "primary.contrastText" },
-  },
-} as const;
+const rules = [
+  ["confirmed-list", "Confirmed list"],
+  ["quick-list", "Quick list"],
+] as const;
+
+const planted = [
+  ["no", "No sign of it"],
+  ["yes", "Yes"],
+  ["unsaid", "Can’t say"],
+] as const;
 
 export function Naming(props: {
   walk: PlantInHand;
@@ -78,19 +80,13 @@ export function Choices({
   return (
     <Box sx={{ display: "grid", gap: 1.5, mt: 2, justifyItems: "start" }}>
       <Box>
-        <Typography variant="body2" id="rules-label">
-          Grades by the rules of the
-        </Typography>
-        <ToggleButtonGroup
-          exclusive
-          sx={toggleSx}
-          aria-labelledby="rules-label"
-          value={settings.rules}
-          onChange={(_, rules: string | null) => rules && onSet({ rules })}
-        >
-          <ToggleButton value="confirmed-list">Confirmed list</ToggleButton>
-          <ToggleButton value="quick-list">Quick list</ToggleButton>
-        </ToggleButtonGroup>
+        <Typography variant="body2">Grades by the rules of the</Typography>
+        <Choice
+          label="Grades by the rules of the"
+          choices={rules}
+          value={settings.rules === "quick-list" ? "quick-list" : "confirmed-list"}
+          onChoose={(it) => it && onSet({ rules: it })}
+        />
         <Typography variant="body2" color="text.secondary">
           {settings.rules === "quick-list"
             ? "For lists made in passing: one sure character is enough where it leaves no other name."
@@ -98,22 +94,13 @@ export function Choices({
         </Typography>
       </Box>
       <Box>
-        <Typography variant="body2" id="planted-label">
-          Was this plant planted?
-        </Typography>
-        <ToggleButtonGroup
-          exclusive
-          sx={toggleSx}
-          aria-labelledby="planted-label"
+        <Typography variant="body2">Was this plant planted?</Typography>
+        <Choice
+          label="Was this plant planted?"
+          choices={planted}
           value={settings.planted === undefined ? "unsaid" : settings.planted ? "yes" : "no"}
-          onChange={(_, said: string | null) =>
-            said && onSet({ planted: said === "unsaid" ? undefined : said === "yes" })
-          }
-        >
-          <ToggleButton value="no">No sign of it</ToggleButton>
-          <ToggleButton value="yes">Yes</ToggleButton>
-          <ToggleButton value="unsaid">Can’t say</ToggleButton>
-        </ToggleButtonGroup>
+          onChoose={(said) => said && onSet({ planted: said === "unsaid" ? undefined : said === "yes" })}
+        />
       </Box>
     </Box>
   );

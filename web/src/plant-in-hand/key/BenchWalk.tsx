@@ -1,13 +1,12 @@
 import { later } from "../../shared/ui/later";
 import { useWithComposed } from "../../offline/vocabulary";
 import { leadLetter } from "../../shared/botany/leads";
-import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, Typography } from "@mui/material";
+import { Box, Button, Typography } from "@mui/material";
 import { useEffect, useMemo, useRef, useState } from "react";
 import { useNavigate, useParams } from "react-router";
 import { Page } from "../../shared/ui/Page";
 import { CautionNotes } from "../../shared/botany/Cautions";
 
-import { GlossaryDialog } from "../../shared/botany/GlossaryDialog";
 import { CoupletPane } from "./CoupletPane";
 
 import { RemainingTaxa } from "./RemainingTaxa";
@@ -24,6 +23,8 @@ import { useIsPhone } from "../../shared/ui/useIsPhone";
 import { WeakestTurn, End } from "./TurnAndEnd";
 
 const OrganSheet = later(async () => (await import("../sheet/OrganSheet")).OrganSheet);
+const GlossaryDialog = later(async () => (await import("../../shared/botany/GlossaryDialog")).GlossaryDialog, true);
+const KeyboardHelp = later(async () => (await import("./KeyboardHelp")).KeyboardHelp, true);
 const KeepForm = later(async () => (await import("../keep/KeepForm")).KeepForm);
 
 type Pane = "figure" | "trail" | "taxa";
@@ -282,16 +283,8 @@ function PlantInHand({ walkId }: { walkId: string }) {
             overflowY: { md: "auto" },
           }}
         >
-          <Box
-            sx={{
-              gridArea: { xs: "figure" },
-              display: isShown("figure") ? "block" : "none",
-              maxWidth: 340,
-              width: "100%",
-              mx: "auto",
-            }}
-          >
-            {organs.length > 0 && (
+          {isShown("figure") && organs.length > 0 && (
+            <Box sx={{ gridArea: { xs: "figure" }, maxWidth: 340, width: "100%", mx: "auto" }}>
               <PlantFigure
                 organs={organs}
                 chosen={organ?.organ}
@@ -300,34 +293,36 @@ function PlantInHand({ walkId }: { walkId: string }) {
                   setOrgan(organ?.organ === it ? undefined : { organ: it });
                 }}
               />
-            )}
-          </Box>
-          <Box sx={{ gridArea: { xs: "trail" }, display: isShown("trail") ? "block" : "none", mt: { md: 2 } }}>
-            <Typography variant="h2" sx={{ mb: 0.5 }}>
-              Trail
-            </Typography>
-            <TrailRibbon
-              steps={state.steps}
-              open={state.open}
-              at={at}
-              bySheet={bench.bench?.bySheet}
-              fairly={walk.answers.filter((a) => a.sureness && a.sureness !== "sure")}
-              against={bench.bench?.against}
-              weakest={weakest}
-              shares={bench.bench && bench.bench.sheet.length > 0 ? bench.bench.paths : []}
-              onReopen={(step) => {
-                setKeeping(false);
-                setOrgan(undefined);
-                bench.reopen({ keyVersion: step.keyVersion, couplet: step.couplet });
-              }}
-              onPath={(name) => {
-                setKeeping(false);
-                setOrgan(undefined);
-                bench.reopen(undefined);
-                bench.choosePath(name);
-              }}
-            />
-          </Box>
+            </Box>
+          )}
+          {isShown("trail") && (
+            <Box sx={{ gridArea: { xs: "trail" }, mt: { md: 2 } }}>
+              <Typography variant="h2" sx={{ mb: 0.5 }}>
+                Trail
+              </Typography>
+              <TrailRibbon
+                steps={state.steps}
+                open={state.open}
+                at={at}
+                bySheet={bench.bench?.bySheet}
+                fairly={walk.answers.filter((a) => a.sureness && a.sureness !== "sure")}
+                against={bench.bench?.against}
+                weakest={weakest}
+                shares={bench.bench && bench.bench.sheet.length > 0 ? bench.bench.paths : []}
+                onReopen={(step) => {
+                  setKeeping(false);
+                  setOrgan(undefined);
+                  bench.reopen({ keyVersion: step.keyVersion, couplet: step.couplet });
+                }}
+                onPath={(name) => {
+                  setKeeping(false);
+                  setOrgan(undefined);
+                  bench.reopen(undefined);
+                  bench.choosePath(name);
+                }}
+              />
+            </Box>
+          )}
         </Box>
         <Box ref={table} tabIndex={-1} sx={{ gridArea: "table", outline: "none", scrollMarginTop: 8 }}>
           {keeping ? (
@@ -422,26 +417,27 @@ function PlantInHand({ walkId }: { walkId: string }) {
             <ModeBar walkId={walkId} />
           </Box>
         )}
-        <Box
-          tabIndex={0}
-          role="region"
-          aria-labelledby="standing"
-          sx={{
-            gridArea: "standing",
-            display: isShown("taxa") ? "block" : "none",
-            position: { md: "sticky" },
-            top: { md: 8 },
-            alignSelf: "start",
-            maxHeight: { md: "calc(100vh - 16px)" },
-            overflowY: { md: "auto" },
-          }}
-        >
-          <RemainingTaxa
-            standing={state.standing}
-            taxa={taxa}
-            ends={bench.bench?.isWeighed ? bench.bench.ends : NO_ENDS}
-          />
-        </Box>
+        {isShown("taxa") && (
+          <Box
+            tabIndex={0}
+            role="region"
+            aria-labelledby="standing"
+            sx={{
+              gridArea: "standing",
+              position: { md: "sticky" },
+              top: { md: 8 },
+              alignSelf: "start",
+              maxHeight: { md: "calc(100vh - 16px)" },
+              overflowY: { md: "auto" },
+            }}
+          >
+            <RemainingTaxa
+              standing={state.standing}
+              taxa={taxa}
+              ends={bench.bench?.isWeighed ? bench.bench.ends : NO_ENDS}
+            />
+          </Box>
+        )}
       </Box>
       {term && (
         <GlossaryDialog
@@ -450,27 +446,7 @@ function PlantInHand({ walkId }: { walkId: string }) {
           onClose={() => setTerm(undefined)}
         />
       )}
-      <Dialog open={help} onClose={() => setHelp(false)} aria-labelledby="keys-title">
-        <DialogTitle id="keys-title">On the keyboard</DialogTitle>
-        <DialogContent>
-          {[
-            ["1 2 3 …", "choose that lead"],
-            ["0", "can’t tell: every lead stays open"],
-            ["f", "the answer that comes is only fairly sure"],
-            ["Backspace", "take the last answer back"],
-            ["Escape", "from the evidence back to the key"],
-            ["Tab, Enter", "go to any couplet of the trail and open it again"],
-            ["?", "this list"],
-          ].map(([key, what]) => (
-            <Typography key={key}>
-              <strong>{key}</strong> {what}
-            </Typography>
-          ))}
-        </DialogContent>
-        <DialogActions>
-          <Button onClick={() => setHelp(false)}>Close</Button>
-        </DialogActions>
-      </Dialog>
+      {help && <KeyboardHelp onClose={() => setHelp(false)} />}
     </Page>
   );
 }

@@ -1,6 +1,11 @@
 import { keepPreviousData, queryOptions, useQuery } from "@tanstack/react-query";
-import { answerOf, api, type Schemas } from "../../api/client";
+import { answerOf, api, AwayError, type Schemas } from "../../api/client";
+import { core } from "../../core/coreClient";
+import { hurry } from "../../core/firstView";
+import { holdFlora } from "../../offline/flora";
 import { orKept } from "../../offline/queries";
+import { holdShelf } from "../../offline/shelf";
+import { keptAnswers } from "../../offline/store";
 
 export const florasServed = queryOptions({
   queryKey: ["floras"],
@@ -16,8 +21,55 @@ export interface Wanted {
   growthForm: string;
   origin: string;
   day: string;
+  /** A place where it is recorded. */
   place: string;
+  /** A grid cell where it is recorded. */
+  cell: string;
   from: number;
+}
+
+/** The answer of the server; out of reach the same of the flora on this device. */
+async function orCore<T>(served: () => Promise<T>, own: () => Promise<T>): Promise<T> {
+  try {
+    return await served();
+  } catch (error) {
+    if (!(error instanceof AwayError)) throw error;
+    hurry();
+    // A flora that was never here can't be told of: that it is out of reach is the reason.
+    return own().catch(() => {
+      throw error;
+    });
+  }
+}
+
+// Names of plants at a place, as far as they were taken along.
+async function namesAt(place: string): Promise<string[] | null> {
+  if (!place) return null;
+  const pages = await keptAnswers<{ items: Schemas["TaggedPlant"][] }>(`plants:${place}:`);
+  return pages.flatMap((page) => page.items).flatMap((it) => it.names);
+}
+
+async function foundHere(floraId: string, wanted: Wanted): Promise<Schemas["TaxonList"]> {
+  await holdFlora(floraId);
+  const { find, family, growthForm, day, cell, from } = wanted;
+  const origin = (wanted.origin || null) as Schemas["Origin"] | null;
+  return core.findTaxa({
+    floraId,
+    find,
+    family,
+    growthForm,
+    origin,
+    day,
+    cell,
+    names: await namesAt(wanted.place),
+    from,
+  });
+}
+
+async function pageHere(floraId: string, taxon: string, day: string): Promise<Schemas["TaxonPage"]> {
+  // Where it stands in keys is told as far as they are here.
+  await Promise.all([holdFlora(floraId), holdShelf([]).catch(() => undefined)]);
+  return core.taxonPage({ floraId, taxon, day });
 }
 
 export const useTaxa = (flora: string | undefined, wanted: Wanted) =>
@@ -26,24 +78,27 @@ export const useTaxa = (flora: string | undefined, wanted: Wanted) =>
     queryKey: ["taxa", flora, wanted],
     placeholderData: keepPreviousData,
     queryFn: () =>
-      orKept<Schemas["TaxonList"]>(`taxa:${flora}:${JSON.stringify(wanted)}`, () =>
-        answerOf((signal) =>
-          api.GET("/api/v1/floras/{id}/taxa", {
-            params: {
-              path: { id: flora ?? "" },
-              query: {
-                find: wanted.find || undefined,
-                family: wanted.family || undefined,
-                growthForm: wanted.growthForm || undefined,
-                origin: wanted.origin || undefined,
-                day: wanted.day || undefined,
-                place: wanted.place || undefined,
-                from: wanted.from,
+      orCore(
+        () =>
+          answerOf((signal) =>
+            api.GET("/api/v1/floras/{id}/taxa", {
+              params: {
+                path: { id: flora ?? "" },
+                query: {
+                  find: wanted.find || undefined,
+                  family: wanted.family || undefined,
+                  growthForm: wanted.growthForm || undefined,
+                  origin: wanted.origin || undefined,
+                  day: wanted.day || undefined,
+                  place: wanted.place || undefined,
+                  cell: wanted.cell || undefined,
+                  from: wanted.from,
+                },
               },
-            },
-            signal,
-          }),
-        ),
+              signal,
+            }),
+          ),
+        () => foundHere(flora ?? "", wanted),
       ),
   });
 
@@ -51,19 +106,20 @@ export const useTaxon = (flora: string, taxon: string, day: string) =>
   useQuery({
     queryKey: ["taxon", flora, taxon, day],
     queryFn: () =>
-      orKept<Schemas["TaxonPage"]>(`taxon:${flora}:${taxon}`, () =>
-        answerOf((signal) =>
-          api.GET("/api/v1/floras/{id}/taxa/{taxon}", {
-            params: { path: { id: flora, taxon }, query: { day } },
-            signal,
-          }),
-        ),
+      orCore(
+        () =>
+          answerOf((signal) =>
+            api.GET("/api/v1/floras/{id}/taxa/{taxon}", {
+              params: { path: { id: flora, taxon }, query: { day } },
+              signal,
+            }),
+          ),
+        () => pageHere(flora, taxon, day),
       ),
   });
 
-export const useCharacters = (flora: string | undefined) =>
-  useQuery({
-    enabled: flora !== undefined,
+export const charactersServed = (flora: string | undefined) =>
+  queryOptions({
     queryKey: ["characters", flora],
     staleTime: 60_000,
     queryFn: () =>
@@ -73,6 +129,9 @@ export const useCharacters = (flora: string | undefined) =>
         ),
       ),
   });
+
+export const useCharacters = (flora: string | undefined) =>
+  useQuery({ ...charactersServed(flora), enabled: flora !== undefined });
 
 export const useShowing = (flora: string, character: string | undefined) =>
   useQuery({

@@ -1,10 +1,6 @@
 import { Box, FormControlLabel, MenuItem, Switch, TextField, Typography } from "@mui/material";
 import words from "../../api/words";
-import type { Schemas } from "../../api/client";
-
-export type Source = Pick<Schemas["TextSource"], "book" | "page" | "licence" | "onlyHere">;
-
-export const NO_SOURCE: Source = { book: "", page: "", licence: "unsaid", onlyHere: false };
+import type { Source } from "./source";
 
 interface Props {
   source: Source;

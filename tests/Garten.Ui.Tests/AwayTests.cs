@@ -1,0 +1,163 @@
+using System.Globalization;
+using OpenQA.Selenium;
+using Xunit;
+
+namespace Garten.Ui.Tests;
+
+/// <summary>A day in a wood: the server's process is ended, the browser begun anew from its profile, and the work goes on.</summary>
+public sealed class AwayTests(GartenSite site) : IClassFixture<GartenSite>
+{
+    [Fact]
+    public async Task WithoutAServerAllGoesOnAndIsSentWhenItIsBack()
+    {
+        var stop = TestContext.Current.CancellationToken;
+        var browser = site.Browse();
+        browser.Open("/along");
+        browser.UntilText("Nothing was taken along yet.");
+        browser.ShouldBeAccessible();
+        browser.Click("Take it along");
+        browser.UntilText("Ready to leave");
+        browser.UntilText("90 plants with their history");
+        browser.ShouldBeAccessible();
+        browser.ShouldFitTheScreen();
+        await site.EndServerAsync();
+        try
+        {
+            browser.Restart();
+            browser.Size(1280, 800);
+            browser.Open("/");
+            browser.UntilText("Out of reach of the server.");
+            browser.UntilText("In season at your places");
+            browser.ShouldBeAccessible();
+            ReadAPlantATaxonAndTheLists(browser);
+            FollowAKeyAndKeepIt(browser);
+            SiftContrastAndConfirm(browser);
+            Tag(browser);
+            VisitAndCount(browser);
+            browser.Go("/records");
+            UntilWaiting(browser, 5);
+            // And again after another night.
+            browser.Restart();
+            browser.Open("/records");
+            UntilWaiting(browser, 5);
+        }
+        finally
+        {
+            site.StartAgain();
+        }
+        browser.Until(() => !browser.Text.Contains("Waiting to be sent", StringComparison.Ordinal), "all to be sent");
+        await site.UntilServedAsync("/api/v1/records", "Keyed in the wood.");
+        await site.UntilServedAsync("/api/v1/plants?text=tag%2099", "tag 99");
+        var populations = await site.Client.GetStringAsync(new Uri("/api/v1/populations", UriKind.Relative), stop);
+        Assert.Contains("Counted in the wood.", populations, StringComparison.Ordinal);
+        browser.Go("/hand");
+        browser.UntilText("Nothing. What the server refuses");
+    }
+
+    private static void ReadAPlantATaxonAndTheLists(Browser browser)
+    {
+        browser.Go("/records");
+        browser.UntilText("Euphorra lactea");
+        browser.Go("/plants");
+        browser.Type("Find", "second foot");
+        browser.UntilText("by the second footbridge");
+        browser.ClickLink("/plants/", "second footbridge");
+        browser.UntilText("Vellorna torvanica");
+        browser.Go("/flora");
+        browser.Type("Any name", "ve al");
+        browser.ClickLink("/flora/torvane/taxa/", "Vellorna alata");
+        browser.UntilText("Description");
+        browser.Go("/seasons");
+        browser.UntilText("can be named by what they show");
+        browser.Go("/visits");
+        browser.UntilText("open questions about");
+    }
+
+    private static void UntilWaiting(Browser browser, int count) =>
+        browser.UntilText(string.Create(CultureInfo.InvariantCulture, $"Waiting to be sent: {count}."));
+
+    private static void Record(Browser browser, string note)
+    {
+        browser.Click("Place");
+        browser.Click("Harrow Alder Wood");
+        browser.Until(() => browser.All("[role=option]").Count == 0, "the chosen place");
+        browser.Find("[name=recorder]").SendKeys("Runa Velt");
+        browser.Find("[name=note]").SendKeys(note);
+        browser.Click("Keep the record");
+        browser.UntilText("Kept on this device on");
+    }
+
+    private static void FollowAKeyAndKeepIt(Browser browser)
+    {
+        browser.Go("/bench");
+        browser.Click("Follow Key to Carpessa");
+        browser.UntilText("4 taxa stand");
+        browser.Press("2");
+        browser.UntilText("Couplet 2");
+        browser.Click("Keep it as it stands");
+        Record(browser, "Keyed in the wood.");
+        UntilWaiting(browser, 1);
+    }
+
+    private static void SiftContrastAndConfirm(Browser browser)
+    {
+        browser.Go("/bench");
+        browser.Click("Identify by characters");
+        browser.UntilText("Nothing seen yet: 73 taxa");
+        SiftTests.At(browser, "Lang Meadow", "2026-06-10");
+        browser.UntilText("Lang Meadow, 10 June");
+        browser.Click("Look at kind of fruit");
+        browser.UntilText("asked for by the list");
+        SiftTests.State(browser, "kind of fruit", "plumed achene");
+        browser.UntilText("One of");
+        browser.Press(Keys.Escape);
+        browser.UntilText("Senecorra discoidea");
+        browser.Click("Inflorescence");
+        SiftTests.State(browser, "phyllaries", "overlapping");
+        browser.Press(Keys.Escape);
+        browser.UntilText("Crepessa hirsuta, ");
+        browser.Click("Shortlist: Crepessa ambigua");
+        browser.Click("Contrast the 2 of the shortlist");
+        browser.UntilText("Seen on this plant");
+        browser.Find("nav[aria-label='Ways to name the plant'] a[href$='/confirm']").Click();
+        browser.UntilText("Is it really Crepessa");
+        browser.UntilText("Report as");
+        browser.Click("Keep it as");
+        Record(browser, "Confirmed in the wood.");
+        UntilWaiting(browser, 2);
+    }
+
+    private static void Tag(Browser browser)
+    {
+        browser.Go("/plants");
+        browser.Click("Tag a plant");
+        // At the place where the last record was made.
+        browser.UntilText("Tagged on");
+        browser.Type("Tag", "tag 99");
+        browser.Type("Tagged by", "Ilse Marrin");
+        browser.Click("Keep the tag");
+        UntilWaiting(browser, 3);
+        browser.UntilText("tag 99");
+    }
+
+    private static void VisitAndCount(Browser browser)
+    {
+        browser.Go("/plants");
+        browser.ClickLink("/plants/", "tag 99");
+        browser.Click("Visit it");
+        browser.UntilText("How was it found?");
+        browser.Click("State: alive");
+        browser.Type("Recorder", "Ilse Marrin");
+        browser.Click("Keep the visit");
+        UntilWaiting(browser, 4);
+        browser.Go("/plants");
+        browser.ClickLink("/populations/", "alder edge");
+        browser.Click("Count it");
+        browser.Click("Ten more");
+        browser.Type("Recorder", "Ilse Marrin");
+        browser.Type("Note", "Counted in the wood.");
+        browser.Click("Keep the count");
+        UntilWaiting(browser, 5);
+        browser.UntilText("10 stems");
+    }
+}
