@@ -57,6 +57,57 @@ public sealed class DocumentTests(GartenServer server) : IClassFixture<GartenSer
                 Same(after[name], again[name], $"{command.GetType().Name} twice: {name}");
             }
         }
+        await WhatIsTakenAlongIsTheSameAsync(place, stop);
+    }
+
+    // Plants as a whole are those that are asked for one by one, and the records and lists that a device makes of them are the server's.
+    private async Task WhatIsTakenAlongIsTheSameAsync(string place, CancellationToken stop)
+    {
+        async Task<JsonNode> GetAsync(string address) =>
+            JsonNode.Parse(await server.Client.GetStringAsync(new Uri("/api/v1/" + address, UriKind.Relative), stop))!;
+        var listed = (await GetAsync($"plants?place={place}")).AsArray();
+        List<JsonNode> whole = [];
+        // By pages of one.
+        for (var after = ""; after is not null; )
+        {
+            using var answer = await server.Client.GetAsync(
+                new Uri(
+                    $"/api/v1/plants/whole?place={place}&size=1{(after.Length > 0 ? "&after=" + Uri.EscapeDataString(after) : "")}",
+                    UriKind.Relative
+                ),
+                stop
+            );
+            whole.AddRange(JsonNode.Parse(await answer.Content.ReadAsStringAsync(stop))!.AsArray().Select(p => p!.DeepClone()));
+            var next = answer.Headers.TryGetValues("Link", out var links) ? links.First() : null;
+            after = next is null
+                ? null
+                : System.Web.HttpUtility.ParseQueryString(new Uri("http://x" + next[1..next.IndexOf('>', StringComparison.Ordinal)]).Query)[
+                    "after"
+                ];
+        }
+        Assert.Equal(listed.Select(p => (string)p!["id"]!), whole.Select(p => (string)p["id"]!));
+        foreach (var it in whole)
+            Assert.True(JsonNode.DeepEquals(await GetAsync($"plants/{it["id"]}"), it), it.ToJsonString());
+        var plants = whole.ConvertAll(p => p.Deserialize(CoreJson.Default.PlantDetail)!);
+        var records = (await GetAsync($"records?place={place}"))["records"];
+        Same(
+            records,
+            JsonSerializer.SerializeToNode(
+                new RecordsDocument(plants, PlaceId: Guid.Parse(place)).Tell(),
+                CoreJson.Default.IReadOnlyListRecordLine
+            ),
+            "records"
+        );
+        Assert.All(new RecordsDocument(plants, "Alvena alba").Tell(), l => Assert.Contains("Alvena alba", l.Names));
+        var tagged = listed.Deserialize(CoreJson.Default.IReadOnlyListTaggedPlant)!;
+        Same(
+            await GetAsync($"plants?place={place}&pegged=false&text=TAG%201"),
+            JsonSerializer.SerializeToNode(
+                new FoundPlantsRequest(tagged, Guid.Parse(place), " tag 1").Find(),
+                CoreJson.Default.IReadOnlyListTaggedPlant
+            ),
+            "plants found"
+        );
     }
 
     [Fact]

@@ -62,6 +62,89 @@ public sealed partial class HandTests(GartenSite site) : IClassFixture<GartenSit
                     )!
             )[0]!["id"]!;
 
+    // What is saved as a file is kept in the page as well.
+    private const string Catch = """
+        const save=URL.createObjectURL.bind(URL);
+        window.saved='';
+        URL.createObjectURL=blob=>{blob.text().then(text=>window.saved=text);return save(blob)};
+        return 'ready';
+        """;
+
+    /// <summary>What waits goes to another device as a locked file, and from there to the server, once however often it is taken in.</summary>
+    [Fact]
+    public async Task WhatWaitsGoesToAnotherDeviceAsAFileAndCountsOnce()
+    {
+        var (place, plant) = (Guid.CreateVersion7().ToString(), Guid.CreateVersion7().ToString());
+        string[] commands =
+        [
+            $$"""{"kind":"savePlace","id":"{{Guid.CreateVersion7()}}","placeId":"{{place}}","name":"Carried Cove","locality":"","latitude":57.4,"longitude":-11.2,"uncertaintyMetres":5,"caution":""}""",
+            $$"""{"kind":"tagPlant","id":"{{Guid.CreateVersion7()}}","plantId":"{{plant}}","placeId":"{{place}}","label":"tag 101","taggedOn":"2026-05-02","recorder":{{Recorder}}}""",
+        ];
+        var file = Path.Combine(Directory.CreateTempSubdirectory("garten-hand-").FullName, "waiting.json");
+        var browser = site.Browse();
+        browser.Open("/hand");
+        browser.UntilText("Hand over without a network");
+        site.Relay.TakeAway();
+        try
+        {
+            browser.Run(Queue, "[" + string.Join(',', commands) + "]");
+            browser.Open("/hand");
+            browser.UntilText("Waiting to be sent: 2.");
+            browser.Run(Catch);
+            browser.Type("Pass-phrase", "wet boots");
+            browser.Click("Save what waits as a file");
+            browser.UntilText("2 changes are in the file, locked");
+            browser.ShouldBeAccessible();
+            var saved = "";
+            browser.Until(() => (saved = browser.Run("return window.saved")).Length > 0, "the file");
+            Assert.DoesNotContain("Carried Cove", saved, StringComparison.Ordinal);
+            await File.WriteAllTextAsync(file, saved, TestContext.Current.CancellationToken);
+
+            browser = site.Browse();
+            browser.Open("/hand");
+            browser.UntilText("Hand over without a network");
+            browser.Find("input[type=file]").SendKeys(file);
+            browser.UntilText("This file is locked: give its pass-phrase.");
+            browser.Open("/hand");
+            browser.Type("Pass-phrase", "dry boots");
+            browser.Find("input[type=file]").SendKeys(file);
+            browser.UntilText("This pass-phrase doesn’t open it");
+            browser.Open("/hand");
+            TakeIn(browser, file, "2 changes were taken in.");
+            browser.Open("/hand");
+            TakeIn(browser, file, "0 changes were taken in; 2 waited here already.");
+            await File.WriteAllTextAsync(file, saved[..^20], TestContext.Current.CancellationToken);
+            browser.Open("/hand");
+            TakeIn(browser, file, "it is cut off, or another kind of file");
+            await File.WriteAllTextAsync(file, saved, TestContext.Current.CancellationToken);
+        }
+        finally
+        {
+            site.Relay.BringBack();
+        }
+        await site.UntilServedAsync("/api/v1/plants?text=tag%20101", "tag 101");
+        // Once more, when the server has it all.
+        browser.Open("/hand");
+        TakeIn(browser, file, "2 changes were taken in.");
+        browser.Until(() => !browser.Text.Contains("waiting", StringComparison.Ordinal), "all to be sent");
+        browser.UntilText("Nothing. What the server refuses");
+        Assert.Equal(1, Occurrences(await ServedAsync("places"), "Carried Cove"));
+        Assert.Equal(1, Occurrences(await ServedAsync("plants?text=tag%20101"), "\"tag 101\""));
+        browser.ShouldHaveNoErrors();
+    }
+
+    private static void TakeIn(Browser browser, string file, string said)
+    {
+        browser.Type("Pass-phrase", "wet boots");
+        browser.Find("input[type=file]").SendKeys(file);
+        browser.UntilText(said);
+    }
+
+    private Task<string> ServedAsync(string address) =>
+        site.Client.GetStringAsync(new Uri("/api/v1/" + address, UriKind.Relative), TestContext.Current.CancellationToken);
+
+    private static int Occurrences(string text, string of) => text.Split(of).Length - 1;
+
     // One of each kind, each with something that the server refuses, and a text that must come back into its form.
     private async Task<List<(JsonObject Command, string Typed)>> RefusedOnesAsync()
     {

@@ -37,6 +37,23 @@ public static class PageWords
             [Organ.Site] = "Site",
         };
 
+    /// <summary>What a command changes, by its name on the wire.</summary>
+    public static IReadOnlyDictionary<string, string> Commands { get; } =
+        new Dictionary<string, string>(StringComparer.Ordinal)
+        {
+            ["recordDetermination"] = "A plant’s name",
+            ["visitPlant"] = "A visit to a plant",
+            ["tagPlant"] = "A plant’s tag",
+            ["savePlace"] = "A place",
+            ["savePopulation"] = "A population",
+            ["countPopulation"] = "A count",
+            ["noteThreat"] = "A threat",
+            ["saveKeys"] = "A key",
+            ["defineTerm"] = "A term of the glossary",
+            ["teachTerm"] = "A word for a state",
+            ["correctStatement"] = "How a statement is read",
+        };
+
     /// <summary>What may be done with a text, in the order in which it is offered.</summary>
     public static IReadOnlyDictionary<TextLicence, string> Licences { get; } =
         Enum.GetValues<TextLicence>().ToDictionary(l => l, TextSource.LicenceInWords);
@@ -305,6 +322,7 @@ public static class PageWords
             days.Add($"{day:MM-dd}");
         return new JsonObject
         {
+            ["commands"] = new JsonObject(Commands.Select(c => KeyValuePair.Create(c.Key, (JsonNode?)c.Value))),
             ["organs"] = Words(Organs),
             ["organsThatMayLack"] = Names(OrgansThatMayLack),
             ["phases"] = Words(Phases),

@@ -1,4 +1,5 @@
 using Garten.Core.Characters;
+using Garten.Core.Contracts;
 using Garten.Core.Evidence;
 using Garten.Core.Floras;
 using Garten.Core.Packs;
@@ -26,6 +27,55 @@ public sealed class FloraBookTests
     {
         var first = TaxonSearch.Find(TorvaneFlora.Taxa, new TaxonQuery(text.Replace("x ", "× ", StringComparison.Ordinal)))[0];
         Assert.Equal((name, matched), (first.Taxon.Name, first.Matched));
+    }
+
+    /// <summary>Where no server lists a flora or makes the page of a taxon, the core does it of the pack: but for the units that were
+    /// typed, which the pack hasn't, it is the same.</summary>
+    [Fact]
+    public void OfThePackTheSameListsAndPagesAreMade()
+    {
+        using var ready = TorvaneFlora.MakeReady();
+        foreach (
+            var (query, asked) in new (TaxonQuery, TaxonListRequest)[]
+            {
+                (new(), new("torvane")),
+                (new("ve al"), new("torvane", "ve al")),
+                (new(Family: "Alloraceae"), new("torvane", Family: "Alloraceae")),
+                (new(Origin: Origin.Introduced), new("torvane", Origin: Origin.Introduced)),
+                (new(Day: new DateOnly(2026, 6, 1), Cell: "b2"), new("torvane", Day: "2026-06-01", Cell: "B2")),
+            }
+        )
+        {
+            var (server, own) = (TaxonList.Of(Book, query, 0), asked.List(ready));
+            Assert.Equal(server.Found, own.Found);
+            Assert.Equal(server.Families, own.Families);
+            Assert.Equal(server.GrowthForms, own.GrowthForms);
+            Assert.Equal(
+                server.Taxa.Select(t => (t.Taxon.Id, t.Matched, string.Join(' ', t.Visible))),
+                own.Taxa.Select(t => (t.Taxon.Id, t.Matched, string.Join(' ', t.Visible)))
+            );
+        }
+        // Genera and aggregates are described in the flora alone.
+        foreach (var taxon in TorvaneFlora.Taxa.Where(t => ready.Pack.Columns.IndexOf(t.Id) >= 0))
+        {
+            var (server, own) = (
+                Page(taxon.Id),
+                new TaxonPageRequest("torvane", taxon.Id, "2026-06-01").Make(ready, TorvaneFlora.Shelf.Keys)
+            );
+            Assert.Equal(server.Taxon.Name, own.Taxon.Name);
+            Assert.Equal(server.Line.Select(t => t.Id), own.Line.Select(t => t.Id));
+            Assert.Equal(server.Below.Select(t => t.Id), own.Below.Select(t => t.Id));
+            Assert.Equal(server.Related.Select(t => t.Id), own.Related.Select(t => t.Id));
+            Assert.Equal(server.Keys, own.Keys);
+            Assert.Equal(server.Cells, own.Cells);
+            Assert.Equal(server.Description.Select(d => d.Character).Order(), own.Description.Select(d => d.Character).Order());
+            Assert.Equal(
+                server.LookAlikes.Select(l => (l.Taxon.Id, l.Character, Math.Round(l.Separation, 4), l.CanBeSeen)),
+                own.LookAlikes.Select(l => (l.Taxon.Id, l.Character, Math.Round(l.Separation, 4), l.CanBeSeen))
+            );
+        }
+        Assert.Throws<RequestException>(() => new TaxonPageRequest("torvane", "nobody", "2026-06-01").Make(ready, TorvaneFlora.Shelf.Keys));
+        Assert.Throws<RequestException>(() => new TaxonListRequest("torvane", Day: "soon").List(ready));
     }
 
     [Fact]

@@ -134,7 +134,12 @@ export function Frame() {
               ) : (
                 <strong>◌ Sending what was kept on this device.</strong>
               )}
-              {outbox.length > 0 && ` Waiting to be sent: ${outbox.length}.`}
+              {outbox.length > 0 && ` Waiting to be sent: ${outbox.length}.`}{" "}
+              {outbox.length > 0 && connection !== "ready" && (
+                <Link component={RouterLink} to="/hand">
+                  Save a copy
+                </Link>
+              )}
             </Typography>
           </Box>
         )}

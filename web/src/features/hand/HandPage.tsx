@@ -10,6 +10,7 @@ import { discardRefused, sendAgain, tryNow } from "../../offline/outbox";
 import { useLocalWork } from "../../offline/queries";
 import { rescue, type QueuedCommand, type RefusedCommand } from "../../offline/store";
 import { PlaceDialog } from "../../plant-in-hand/keep/PlaceDialog";
+import { HandOver } from "./HandOver";
 import { TermForm } from "./TermForm";
 import { isoDay, takeAway } from "../../shared/ui/takeAway";
 import { whatItIs, said, useWhere, formOf } from "./commandWords";
@@ -66,6 +67,7 @@ export function HandPage() {
           ))}
         </Part>
       )}
+      <HandOver waiting={outbox.length + stuck.length + refused.length} />
     </Page>
   );
 }

@@ -1,4 +1,5 @@
 import { v7 as uuid } from "uuid";
+import words from "../../api/words";
 import { spoken } from "../../shared/calendar/day";
 
 import type { Kind } from "../../offline/mending";
@@ -6,19 +7,7 @@ import { usePlaces, usePlant, usePopulations } from "../../offline/documents";
 
 import { store, type Command, type RefusedCommand } from "../../offline/store";
 
-const names: Record<Kind, string> = {
-  recordDetermination: "A plant’s name",
-  visitPlant: "A visit to a plant",
-  tagPlant: "A plant’s tag",
-  savePlace: "A place",
-  savePopulation: "A population",
-  countPopulation: "A count",
-  noteThreat: "A threat",
-  saveKeys: "A key",
-  defineTerm: "A term of the glossary",
-  teachTerm: "A word for a state",
-  correctStatement: "How a statement is read",
-};
+const names: Record<Kind, string> = words.commands;
 
 export function whatItIs(command: Command): string {
   switch (command.kind) {
