@@ -119,5 +119,5 @@ take_screenshots() {
   trap 'exit 143' TERM HUP
   start_test_database
   export GARTEN_WEB="$GARTEN_ROOT/artifacts/web" SE_OFFLINE=true
-  dotnet test --project tests/Garten.Ui.Tests -c Release --no-build -- --filter-class '*ScreenshotTests'
+  dotnet test --project tests/Garten.Ui.Tests -c Release --no-build -- --filter-class '*ScreenshotTests' --filter-class '*AwayTests'
 }

@@ -129,6 +129,18 @@ internal sealed class FirstSecond(TextWriter to, Uri server)
             TimeSpan.FromMinutes(3)
         );
         driver.ExecuteCdpCommand("Page.addScriptToEvaluateOnNewDocument", new Dictionary<string, object?> { ["source"] = Watch });
+        // What is slow is a phone.
+        if (rate > 1)
+            driver.ExecuteCdpCommand(
+                "Emulation.setDeviceMetricsOverride",
+                new Dictionary<string, object?>
+                {
+                    ["width"] = 390,
+                    ["height"] = 844,
+                    ["deviceScaleFactor"] = 1,
+                    ["mobile"] = true,
+                }
+            );
         if (rate > 1)
             driver.ExecuteCdpCommand("Emulation.setCPUThrottlingRate", new Dictionary<string, object?> { ["rate"] = rate });
         return driver;

@@ -19,6 +19,7 @@ public sealed class AwayTests(GartenSite site) : IClassFixture<GartenSite>
         browser.UntilText("Ready to leave");
         browser.UntilText("90 plants with their history");
         browser.ShouldBeAccessible();
+        ScreenshotTests.Shoot(browser, "take-along");
         browser.ShouldFitTheScreen();
         await site.EndServerAsync();
         try

@@ -47,6 +47,12 @@ public sealed class PageTests(GartenSite site) : IClassFixture<GartenSite>
                 ("/seasons", "can be named by what they show"),
                 ("/bench/nothing", "isn’t on this device"),
                 ("/no/such/page", "nothing at this address"),
+                ("/along", "Room on this device"),
+                ("/places", "I am here"),
+                ("/diagnostic", "Diagnostic here: Torvane"),
+                ("/flora", "75 taxa."),
+                ("/glossary", "271 parts"),
+                ("/hand", "Hand over without a network"),
             }.Where((_, at) => look == "paper" || at % 3 == 0)
         )
         {

@@ -3,7 +3,7 @@ import "@fontsource-variable/literata/wght-italic.css";
 import "@fontsource-variable/source-sans-3/wght.css";
 import "../theme/signs.css";
 import { QueryClientProvider } from "@tanstack/react-query";
-import { StrictMode } from "react";
+import { startTransition, StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { RouterProvider } from "react-router";
 import { whenStarted } from "../core/coreClient";
@@ -28,13 +28,17 @@ addEventListener("load", () => {
 });
 const root = document.getElementById("root");
 if (root) {
-  createRoot(root).render(
-    <StrictMode>
-      <LookProvider>
-        <QueryClientProvider client={queryClient}>
-          <RouterProvider router={router} />
-        </QueryClientProvider>
-      </LookProvider>
-    </StrictMode>,
+  const page = createRoot(root);
+  // In pieces: the browser can draw, and take a tap, between them.
+  startTransition(() =>
+    page.render(
+      <StrictMode>
+        <LookProvider>
+          <QueryClientProvider client={queryClient}>
+            <RouterProvider router={router} />
+          </QueryClientProvider>
+        </LookProvider>
+      </StrictMode>,
+    ),
   );
 }

@@ -1,5 +1,5 @@
 import { api, pageOf, type Schemas } from "../../api/client";
-import { today } from "../../api/today";
+import { isPinned, today } from "../../api/today";
 import { keepPlants, placesServed, plantsServed, populationsServed, todayOf } from "../../offline/documents";
 import { keepFigures } from "../../offline/figures";
 import { keepFlora } from "../../offline/flora";
@@ -137,6 +137,8 @@ export const askToLast = async (): Promise<boolean> => (await navigator.storage?
 export const missing = (): string | undefined =>
   program.now().isKept
     ? undefined
-    : window.isSecureContext
-      ? "The program isn’t kept on this device yet: a private window, or a browser that keeps nothing, can’t start it without the server."
-      : "The program can’t be kept on this device: a browser keeps it only where the address begins with https, or on the machine that serves it.";
+    : isPinned
+      ? "This server is for showing: its day is pinned, and devices don’t keep its program."
+      : window.isSecureContext
+        ? "The program isn’t kept on this device yet: a private window, or a browser that keeps nothing, can’t start it without the server."
+        : "The program can’t be kept on this device: a browser keeps it only where the address begins with https, or on the machine that serves it.";
