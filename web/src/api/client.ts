@@ -35,7 +35,11 @@ export async function ask<T>(
   }
 }
 
-export class AwayError extends Error {}
+export class AwayError extends Error {
+  constructor() {
+    super("The server doesn’t answer.");
+  }
+}
 
 export class ProblemError extends Error {
   constructor(readonly problem: Problem) {

@@ -33,7 +33,8 @@ const WATCH_AWAY_MS = 2_000;
 export async function orKept<T>(name: string, fetch: () => Promise<T>): Promise<T> {
   try {
     const value = await fetch();
-    await keepAnswer(name, value);
+    // A store that is full, or can't be written, takes nothing from what the server has answered.
+    await keepAnswer(name, value).catch(() => undefined);
     return value;
   } catch (error) {
     const before = error instanceof AwayError ? await keptAnswer<T>(name) : undefined;

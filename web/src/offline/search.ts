@@ -1,5 +1,6 @@
 import { answerOf, api, AwayError, type Schemas } from "../api/client";
 import { core } from "../core/coreClient";
+import { holdFlora } from "./flora";
 import { keptAnswer, keptAnswers } from "./store";
 import { holdVocabulary } from "./vocabulary";
 
@@ -20,10 +21,12 @@ export async function found(text: string): Promise<Findable[]> {
   ]);
   // The terms of the glossary are known where the vocabulary was taken along.
   await holdVocabulary().catch(() => undefined);
+  const floraId = floras?.find((it) => it.isDefault)?.id ?? null;
+  if (floraId) await holdFlora(floraId).catch(() => undefined);
   const tagged = new Map(plants.flatMap((page) => page.items).map((it) => [it.id, it]));
   return core.search({
     text,
-    floraId: floras?.find((it) => it.isDefault)?.id ?? null,
+    floraId,
     places: places ?? [],
     keys: (keys ?? []).map(({ hash, title }) => ({ hash, title })),
     plants: [...tagged.values()],

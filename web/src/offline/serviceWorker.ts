@@ -4,7 +4,7 @@ import {
   precacheAndRoute,
   type PrecacheEntry,
 } from "workbox-precaching";
-import { NavigationRoute, registerRoute } from "workbox-routing";
+import { registerRoute } from "workbox-routing";
 
 // The program on this device: pages, core, fonts and drawings as they were built together. What the server knows is asked by the pages
 // themselves, and kept by them.
@@ -15,7 +15,11 @@ precacheAndRoute(self.__WB_MANIFEST);
 cleanupOutdatedCaches();
 
 // Whatever its address, a page is the one page; the server answers for its own files and the API itself.
-registerRoute(new NavigationRoute(createHandlerBoundToURL("/index.html"), { denylist: [/^\/api\//, /\.[a-z]+$/] }));
+registerRoute(
+  ({ request, url }) =>
+    request.mode === "navigate" && !url.pathname.startsWith("/api/") && !/\.[a-z]+$/.test(url.pathname),
+  createHandlerBoundToURL("/index.html"),
+);
 
 // A new version waits until somebody asks for it.
 self.addEventListener("message", (event) => {

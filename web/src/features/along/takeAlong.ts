@@ -13,7 +13,7 @@ import {
   queryClient,
 } from "../../offline/queries";
 import { keepShelf, shelfInShort } from "../../offline/shelf";
-import { keep, kept } from "../../offline/store";
+import { keep, kept, keptAnswer } from "../../offline/store";
 import { keepVocabulary } from "../../offline/vocabulary";
 import { charactersServed, florasServed } from "../../shared/botany/queries";
 
@@ -104,6 +104,16 @@ export async function takeAlong(wanted: Wanted, onProgress: (progress: Progress)
     await work();
   }
   onProgress({ done: steps.length, of: steps.length, what: "" });
+  // What was fetched and couldn't be written down isn't taken along.
+  const lists = ["places", "people", "open-plants", "firsts", "populations", "keys", "floras", "plants::"];
+  const names = [
+    ...lists,
+    ...wanted.places.map((it) => `plants:${it}:`),
+    ...wanted.floras.map((it) => `characters:${it}`),
+  ];
+  for (const name of names)
+    if ((await keptAnswer(name)) === undefined)
+      throw new Error("The room on this device is used up, or can’t be written to.");
   const along: Along = { ...wanted, at: Date.now(), plants, keys };
   await keep(NAME, along);
   return along;
