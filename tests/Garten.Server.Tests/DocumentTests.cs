@@ -134,6 +134,7 @@ public sealed class DocumentTests(GartenServer server) : IClassFixture<GartenSer
         Assert.Equal("tag 1", Assert.Single(new PlantsDocument([], waiting).Tell(new CoreSession())).Label);
         Assert.Equal("tag 1", Assert.Single(new PlantDocument(plant, null, waiting).Tell(new CoreSession())).Label);
         Assert.Empty(new PopulationsDocument([], waiting).Tell(new CoreSession()));
+        Assert.Equal([0], new HandedCommands(waiting.Commands).Unreadable());
     }
 
     private async Task<Dictionary<string, JsonNode?>> DocumentsAsync(string plant, CancellationToken stop)

@@ -70,7 +70,8 @@ public sealed partial class HandTests(GartenSite site) : IClassFixture<GartenSit
         return 'ready';
         """;
 
-    /// <summary>What waits goes to another device as a locked file, and from there to the server, once however often it is taken in.</summary>
+    /// <summary>What waits goes to another device as a locked file, and from there to the server, once however often it is taken
+    /// in.</summary>
     [Fact]
     public async Task WhatWaitsGoesToAnotherDeviceAsAFileAndCountsOnce()
     {
@@ -116,6 +117,14 @@ public sealed partial class HandTests(GartenSite site) : IClassFixture<GartenSit
             await File.WriteAllTextAsync(file, saved[..^20], TestContext.Current.CancellationToken);
             browser.Open("/hand");
             TakeIn(browser, file, "it is cut off, or another kind of file");
+            await File.WriteAllTextAsync(
+                file,
+                """{"format":"garten-hand-over","version":1,"commands":[{"command":{"kind":"recordDetermination","id":"x"}}]}""",
+                TestContext.Current.CancellationToken
+            );
+            browser.Open("/hand");
+            TakeIn(browser, file, "Entry 1 of this file can’t be read.");
+            browser.UntilText("Waiting to be sent: 2.");
             await File.WriteAllTextAsync(file, saved, TestContext.Current.CancellationToken);
         }
         finally

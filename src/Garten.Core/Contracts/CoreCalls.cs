@@ -396,6 +396,14 @@ public static class CoreCalls
             "A plant, with what waits on the device to be sent."
         ),
         OfRequest(
+            "unreadable",
+            Json.HandedCommands,
+            Json.IReadOnlyListInt32,
+            (r, _) => r.Unreadable(),
+            null,
+            "Which of some commands can't be read, by their places from 0."
+        ),
+        OfRequest(
             "records",
             Json.RecordsDocument,
             Json.IReadOnlyListRecordLine,

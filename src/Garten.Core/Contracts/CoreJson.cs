@@ -158,6 +158,8 @@ namespace Garten.Core.Contracts;
 [JsonSerializable(typeof(IReadOnlyList<PlantDetail>))]
 [JsonSerializable(typeof(PlantsDocument))]
 [JsonSerializable(typeof(FoundPlantsRequest))]
+[JsonSerializable(typeof(HandedCommands))]
+[JsonSerializable(typeof(IReadOnlyList<int>))]
 [JsonSerializable(typeof(RecordsDocument))]
 [JsonSerializable(typeof(IReadOnlyList<RecordLine>))]
 [JsonSerializable(typeof(PopulationsDocument))]

@@ -13,7 +13,7 @@ public sealed record Waiting(string Date, IReadOnlyList<JsonElement> Commands, I
     private IReadOnlyList<Command>? _read;
 
     /// <summary>The commands that can be read, in their order.</summary>
-    internal IReadOnlyList<Command> Read() => _read ??= [.. Commands.Select(Read).OfType<Command>()];
+    internal IReadOnlyList<Command> Read() => _read ??= [.. Commands.Select(ReadOne).OfType<Command>()];
 
     /// <summary>The places with those that wait.</summary>
     public IReadOnlyList<Place> AllPlaces() => Read().Aggregate(Places, Documents.Apply);
@@ -24,7 +24,8 @@ public sealed record Waiting(string Date, IReadOnlyList<JsonElement> Commands, I
         return new DocumentContext(RequestDay.Of(Date, "date"), AllPlaces(), taxa.Find, session.Shelf, session.Flora);
     }
 
-    private static Command? Read(JsonElement command)
+    /// <summary>A command; null where it can't be read.</summary>
+    internal static Command? ReadOne(JsonElement command)
     {
         try
         {
@@ -35,6 +36,15 @@ public sealed record Waiting(string Date, IReadOnlyList<JsonElement> Commands, I
             return null;
         }
     }
+}
+
+/// <summary>Commands out of a file that another device has saved.</summary>
+/// <param name="Commands">The commands, in their order.</param>
+public sealed record HandedCommands(IReadOnlyList<JsonElement> Commands)
+{
+    /// <summary>Where those stand that can't be read, from 0: of another kind, or without what their kind needs.</summary>
+    public IReadOnlyList<int> Unreadable() =>
+        [.. Enumerable.Range(0, Commands.Count).Where(i => Waiting.ReadOne(Commands[i]) is not { } it || it.Id == Guid.Empty)];
 }
 
 /// <summary>A plant with what waits.</summary>

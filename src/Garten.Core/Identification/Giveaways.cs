@@ -23,8 +23,8 @@ public static class Giveaways
     // and nine observers of ten score it right.
     private const double Reliable = 0.9;
 
-    // How it grows and what kind of fruit it has belong to whole groups: a plant that the list lacks may well share them. What stands behind
-    // the dot is the quality, where a character is made of part and quality.
+    // How it grows and what kind of fruit it has belong to whole groups: a plant that the list lacks may well share them. What stands
+    // behind the dot is the quality, where a character is made of part and quality.
     private static readonly string[] OfWholeGroups = ["growth-form", "fruit-type"];
 
     private static bool IsOfWholeGroup(string character) => OfWholeGroups.Contains(character[(character.LastIndexOf('.') + 1)..]);

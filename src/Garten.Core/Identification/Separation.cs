@@ -93,8 +93,8 @@ public static class Separation
         return Places.Common(grid.Shares(a), grid.Shares(b));
     }
 
-    // The cells in which two distributions are compared: edges of a measure, or counts one by one. The share of a cell is worked out from the
-    // distribution, not from its density, so that all shares add up to all of it, however steep it is between two edges.
+    // The cells in which two distributions are compared: edges of a measure, or counts one by one. The share of a cell is worked out from
+    // the distribution, not from its density, so that all shares add up to all of it, however steep it is between two edges.
     private sealed record Places(double[] At, bool IsCount)
     {
         public double[] Shares(RangeDistribution of)

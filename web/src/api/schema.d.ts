@@ -2289,6 +2289,11 @@ export interface components {
                 request: components["schemas"]["PlantDocument"];
                 answer: components["schemas"]["PlantDetail"][];
             };
+            /** @description Which of some commands can't be read, by their places from 0. */
+            unreadable: {
+                request: components["schemas"]["HandedCommands"];
+                answer: number[];
+            };
             /** @description The determinations of plants that are known as a whole, as lines of the record list. */
             records: {
                 request: components["schemas"]["RecordsDocument"];
@@ -3026,6 +3031,11 @@ export interface components {
             statement: number;
             /** @description Whether it fits the plant. */
             fits: boolean;
+        };
+        /** @description Commands out of a file that another device has saved. */
+        HandedCommands: {
+            /** @description The commands, in their order. */
+            commands: unknown[];
         };
         /**
          * @description What is done to the plant to see it, from least to most.

@@ -34,14 +34,14 @@ function LookField() {
   );
 }
 
-/** Something that a person has to see to, across the page; never printed. */
-function Notice({ role, children }: { role: "alert" | "status"; children: ReactNode }) {
+/** Something that a person has to see to, or may, across the page; never printed. */
+function Notice({ role, isCalm, children }: { role: "alert" | "status"; isCalm?: boolean; children: ReactNode }) {
   return (
     <Box
       role={role}
       sx={{
         "@media print": { display: "none" },
-        bgcolor: "signal.cautionWash",
+        bgcolor: isCalm ? "signal.openWash" : "signal.cautionWash",
         borderBottom: 1,
         borderColor: "rule",
         px: { xs: 2, md: 3 },
@@ -171,7 +171,7 @@ export function Frame() {
         </Notice>
       )}
       {isNewer && (
-        <Notice role="status">
+        <Notice role="status" isCalm>
           <Typography variant="body2">
             <strong>○ A newer version of Garten is on this device.</strong> What you have in hand is kept; finish it
             first if you like.

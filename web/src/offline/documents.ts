@@ -141,11 +141,11 @@ export const plantsServed = (place: string, after: string | undefined) =>
 /** Keeps plants as a whole, each as if it had been asked for. */
 export const keepPlants = (plants: Schemas["PlantDetail"][]) => keepAnswers(plants.map((it) => [`plant:${it.id}`, it]));
 
-/** A page of the records; out of reach those of the plants that are on this device. */
+/** A page of the records; out of reach those of the plants that are on this device, and that it is so. */
 export async function recordsServed(
   narrow: { taxon?: string; place?: string },
   after: string | undefined,
-): Promise<Schemas["RecordPage"]> {
+): Promise<Schemas["RecordPage"] & { isOfDevice?: boolean }> {
   try {
     return await answerOf((signal) => api.GET("/api/v1/records", { params: { query: { ...narrow, after } }, signal }));
   } catch (error) {
@@ -155,7 +155,7 @@ export async function recordsServed(
       core.records({ plants, taxon: narrow.taxon ?? null, placeId: narrow.place ?? null }),
       core.records({ plants }),
     ]);
-    return { records, next: null, names: [...new Set(all.flatMap((it) => it.names))].sort() };
+    return { records, next: null, names: [...new Set(all.flatMap((it) => it.names))].sort(), isOfDevice: true };
   }
 }
 

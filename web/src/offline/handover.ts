@@ -1,5 +1,5 @@
 import { deviceId } from "../api/device";
-import words from "../api/words";
+import { core } from "../core/coreClient";
 import { announce, flush } from "./outbox";
 import { store, type Command } from "./store";
 
@@ -11,6 +11,8 @@ const LARGEST_TEXT = 50_000_000;
 
 // As many rounds as make guessing a pass-phrase slow and opening the file a second (OWASP, PBKDF2 with SHA-256).
 const ROUNDS = 600_000;
+// A file that asks for many times more would only stop the page.
+const MOST_ROUNDS = 10 * ROUNDS;
 const SALT_BYTES = 16;
 const IV_BYTES = 12;
 
@@ -99,8 +101,9 @@ function parsed(text: string): Partial<HandOver & Locked> {
 
 async function unlocked({ salt, iv, rounds, data }: Locked["locked"], phrase: string): Promise<string> {
   if (!phrase) throw new HandOverError("This file is locked: give its pass-phrase.");
+  if (!(rounds <= MOST_ROUNDS)) throw new HandOverError("This file isn’t locked in a way that Garten locks files.");
   try {
-    const key = await keyOf(phrase, fromBase64(salt), Math.min(rounds, 10 * ROUNDS));
+    const key = await keyOf(phrase, fromBase64(salt), rounds);
     return new TextDecoder().decode(
       await crypto.subtle.decrypt({ name: "AES-GCM", iv: fromBase64(iv) }, key, fromBase64(data)),
     );
@@ -109,16 +112,15 @@ async function unlocked({ salt, iv, rounds, data }: Locked["locked"], phrase: st
   }
 }
 
-function checked(all: unknown): Handed[] {
+async function checked(all: unknown): Promise<Handed[]> {
   if (!Array.isArray(all)) throw new HandOverError("Nothing stands in this file that could be taken in.");
-  return all.map((it: Partial<Handed> | null, i) => {
-    const { id, kind } = it?.command ?? {};
-    if (typeof id !== "string" || !kind || !(kind in words.commands))
-      throw new HandOverError(
-        `Entry ${i + 1} of this file isn’t one that this version of Garten knows. Nothing was taken in.`,
-      );
-    return it as Handed;
-  });
+  const handed = all as Handed[];
+  const [broken] = await core.unreadable({ commands: handed.map((it) => it?.command ?? null) });
+  if (broken !== undefined)
+    throw new HandOverError(
+      `Entry ${broken + 1} of this file can’t be read. Nothing was taken in; a newer version of Garten may know it.`,
+    );
+  return handed;
 }
 
 /**
@@ -128,7 +130,7 @@ function checked(all: unknown): Handed[] {
 export async function takeIn(text: string, phrase: string): Promise<{ taken: number; known: number }> {
   let it = parsed(text);
   if (it.locked) it = parsed(await unlocked(it.locked, phrase));
-  const handed = checked(it.commands);
+  const handed = await checked(it.commands);
   const db = await store();
   // All of it or nothing.
   const change = db.transaction(["outbox", "refused"], "readwrite");
@@ -138,8 +140,10 @@ export async function takeIn(text: string, phrase: string): Promise<{ taken: num
     ...(await change.objectStore("refused").getAllKeys()),
   ]);
   const fresh = handed.filter((h) => !here.has(h.command.id ?? ""));
-  for (const { command, creates } of fresh) void outbox.add({ id: command.id, command, creates });
-  await change.done;
+  await Promise.all([
+    ...fresh.map(({ command, creates }) => outbox.add({ id: command.id, command, creates })),
+    change.done,
+  ]);
   announce();
   void flush();
   return { taken: fresh.length, known: handed.length - fresh.length };

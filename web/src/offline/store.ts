@@ -232,11 +232,13 @@ export async function keepAnswers(all: [name: string, value: unknown][]): Promis
   const db = await store();
   const change = db.transaction(["answers", "kept"], "readwrite");
   const answers = change.objectStore("answers");
-  for (const [name, value] of all) {
-    void answers.put({ name, form: FORM, at: Date.now(), value });
-    // Earlier versions kept answers among other things.
-    void change.objectStore("kept").delete(name);
-  }
+  await Promise.all(
+    all.flatMap(([name, value]) => [
+      answers.put({ name, form: FORM, at: Date.now(), value }),
+      // Earlier versions kept answers among other things.
+      change.objectStore("kept").delete(name),
+    ]),
+  );
   let surplus = (await answers.count()) - MOST_ANSWERS;
   for (let at = surplus > 0 ? await answers.index("at").openCursor() : null; at && surplus > 0; surplus--) {
     await at.delete();

@@ -210,7 +210,8 @@ internal sealed partial class FlorasFeature : IFeature
             .Produces<ProblemReport>(422, Problem)
             .WithName("findTaxa")
             .WithSummary(
-                "The taxa of a flora by any of their names, family, growth form, origin, what is in flower or fruit on a day, recorded at a place or in a grid cell."
+                "The taxa of a flora by any of their names, family, growth form, origin, what is in flower or fruit on a day, "
+                    + "recorded at a place or in a grid cell."
             );
 
         floras

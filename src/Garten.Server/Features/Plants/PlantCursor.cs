@@ -5,6 +5,14 @@ namespace Garten.Server.Features.Plants;
 /// <summary>A place in a list of plants: the line after which the next page begins.</summary>
 internal sealed record PlantCursor(string PlaceName, string Label, Guid PlantId)
 {
+    /// <summary>Reads where a page is to begin; null for the first one.</summary>
+    /// <returns>False where something was given that isn't a cursor.</returns>
+    public static bool TryRead(string? after, out PlantCursor? cursor)
+    {
+        cursor = after is { Length: > 0 } ? Parse(after) : null;
+        return cursor is not null || after is not { Length: > 0 };
+    }
+
     /// <summary>Reads a cursor as it was given out; null where it isn't one.</summary>
     public static PlantCursor? Parse(string text)
     {

@@ -30,7 +30,7 @@ internal sealed class PlantsFeature : IFeature
                     CancellationToken stop
                 ) =>
                 {
-                    if (!TryCursor(after, out var cursor))
+                    if (!PlantCursor.TryRead(after, out var cursor))
                         return Paging.NoPage();
                     if (text?.Contains('\0', StringComparison.Ordinal) == true)
                         return Problems.Result(400, "text.invalid", "This isn't text.", "Give a part of a label or a name.", "text");
@@ -66,7 +66,7 @@ internal sealed class PlantsFeature : IFeature
                     CancellationToken stop
                 ) =>
                 {
-                    if (!TryCursor(after, out var cursor))
+                    if (!PlantCursor.TryRead(after, out var cursor))
                         return Paging.NoPage();
                     var (page, next) = await plants.PageAsync(
                         new PlantFilter(place),
@@ -107,12 +107,6 @@ internal sealed class PlantsFeature : IFeature
 
     // A plant may have years of observations: a page of them stays within a megabyte or two.
     private const int MostWhole = 100;
-
-    private static bool TryCursor(string? after, out PlantCursor? cursor)
-    {
-        cursor = after is { Length: > 0 } ? PlantCursor.Parse(after) : null;
-        return cursor is not null || after is not { Length: > 0 };
-    }
 
     private static async Task<PlantDetail> WithTaxaAsync(
         PlantDetail plant,

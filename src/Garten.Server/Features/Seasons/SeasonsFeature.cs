@@ -77,8 +77,7 @@ internal sealed class SeasonsFeature : IFeature
                     CancellationToken stop
                 ) =>
                 {
-                    PlantCursor? cursor = null;
-                    if (after is { Length: > 0 } && (cursor = PlantCursor.Parse(after)) is null)
+                    if (!PlantCursor.TryRead(after, out var cursor))
                         return Paging.NoPage();
                     var (page, next) = await records.OpenAsync(
                         DateOnly.FromDateTime(clock.GetLocalNow().Date),

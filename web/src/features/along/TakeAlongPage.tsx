@@ -1,6 +1,6 @@
-import { Box, Button, ButtonBase, LinearProgress, Typography } from "@mui/material";
+import { Box, Button, Checkbox, FormControlLabel, LinearProgress, Typography } from "@mui/material";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
-import { useState, useSyncExternalStore, type ReactNode } from "react";
+import { useState, useSyncExternalStore } from "react";
 import { usePlaces } from "../../offline/documents";
 import { program } from "../../offline/program";
 import { useConnection } from "../../offline/queries";
@@ -160,47 +160,24 @@ export function TakeAlongPage() {
 
 const toggled = (all: string[], id: string) => (all.includes(id) ? all.filter((it) => it !== id) : [...all, id]);
 
-function Chosen(props: { name: ReactNode; isOn: boolean; isHere: boolean; onToggle: () => void }) {
+function Chosen(props: { name: string; isOn: boolean; isHere: boolean; onToggle: () => void }) {
   const { name, isOn, isHere, onToggle } = props;
   return (
-    <ButtonBase
-      role="checkbox"
-      aria-checked={isOn}
-      onClick={onToggle}
-      sx={{
-        width: "100%",
-        minHeight: 48,
-        px: 1,
-        gap: 1.5,
-        justifyContent: "flex-start",
-        textAlign: "left",
-        fontSize: "1.0625rem",
-        borderBottom: "1px dotted",
-        borderColor: "rule",
-      }}
-    >
-      <Box
-        component="span"
-        aria-hidden
-        sx={{
-          width: 24,
-          height: 24,
-          border: 2,
-          borderColor: isOn ? "primary.main" : "text.secondary",
-          bgcolor: isOn ? "signal.chosenWash" : "background.paper",
-          lineHeight: "20px",
-          textAlign: "center",
-          fontWeight: 700,
-        }}
-      >
-        {isOn && "✓"}
-      </Box>
-      <span>{name}</span>
-      {isHere && (
-        <Typography component="span" variant="body2" color="text.secondary">
-          on this device
-        </Typography>
-      )}
-    </ButtonBase>
+    <Box sx={{ borderBottom: "1px dotted", borderColor: "rule" }}>
+      <FormControlLabel
+        control={<Checkbox checked={isOn} onChange={onToggle} />}
+        label={
+          <>
+            {name}
+            {isHere && (
+              <Typography component="span" variant="body2" color="text.secondary" sx={{ ml: 1.5 }}>
+                on this device
+              </Typography>
+            )}
+          </>
+        }
+        sx={{ minHeight: 48, width: "100%" }}
+      />
+    </Box>
   );
 }

@@ -95,6 +95,11 @@ export function RecordList() {
         </TextField>
         {(taxon || place) && <Button onClick={() => set({ taxon: "", place: "" })}>Show all</Button>}
       </Box>
+      {records.data?.pages.some((page) => page.isOfDevice) && (
+        <Typography role="note" sx={{ mb: 1 }}>
+          ◌ Only the records of plants that are on this device. The server has the whole list.
+        </Typography>
+      )}
       {records.isError && lines.length === 0 && (
         <Typography role="alert">
           The records can’t be fetched just now. They appear here as soon as the server answers.

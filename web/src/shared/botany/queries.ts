@@ -45,8 +45,11 @@ async function orCore<T>(served: () => Promise<T>, own: () => Promise<T>): Promi
 // Names of plants at a place, as far as they were taken along.
 async function namesAt(place: string): Promise<string[] | null> {
   if (!place) return null;
-  const pages = await keptAnswers<{ items: Schemas["TaggedPlant"][] }>(`plants:${place}:`);
-  return pages.flatMap((page) => page.items).flatMap((it) => it.names);
+  const plants = await keptAnswers<Schemas["PlantDetail"]>("plant:");
+  const here = plants.filter((it) => it.place.id === place);
+  // Of a place that was never taken along nothing is known.
+  if (here.length === 0) throw new AwayError();
+  return here.flatMap((it) => it.determinations[0]?.names ?? []);
 }
 
 async function foundHere(floraId: string, wanted: Wanted): Promise<Schemas["TaxonList"]> {
