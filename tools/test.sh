@@ -85,6 +85,7 @@ run_tests() {
   run_project Garten.Server.Tests "$@" || code=1
   run_project Garten.Ui.Tests "$@" || code=1
   report_share
+  report_failures
   local passed failed
   passed=$(counted succeeded)
   failed=$(counted failed)
@@ -99,6 +100,13 @@ run_project() {
   local project=$1
   shift
   dotnet test --project "tests/$project" -c Release --no-build "$@" 2>&1 | tee "artifacts/logs/$project.log" >&2
+}
+
+# What failed, once more at the end with the beginning of its message: above it stands between all that the server said.
+FAILURE_LINES=14
+report_failures() {
+  cat artifacts/logs/*.Tests.log 2>/dev/null | sed 's/\x1b\[[0-9;]*m//g' |
+    awk -v most="$FAILURE_LINES" '/^failed .*\(/ { left = most } /^(passed|skipped) / { left = 0 } left-- > 0 { print substr($0, 1, 400) }'
 }
 
 # How many tests of all projects succeeded, or failed.

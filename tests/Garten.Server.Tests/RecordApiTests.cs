@@ -142,7 +142,7 @@ public sealed class RecordApiTests(GartenServer server) : IClassFixture<GartenSe
     [InlineData("eventDate", "\"2026-02-30\"", 422, "date.invalid", "eventDate")]
     [InlineData("eventDate", "\"31.5.2026\"", 422, "date.invalid", "eventDate")]
     [InlineData("startKey", "\"0000\"", 422, "trail.version", "startKey")]
-    [InlineData("names", "[\"Carpessa rubra\"]", 422, "trail.conclusion", "names")]
+    [InlineData("names", "[]", 422, "names.missing", "names")]
     [InlineData("answers", "[]", 422, "trail.empty", "answers")]
     [InlineData("answers", "[{\"keyVersion\":\"KEY\",\"couplet\":\"7\",\"lead\":0}]", 422, "trail.couplet", "answers[0]")]
     [InlineData("answers", "[{\"keyVersion\":\"KEY\",\"couplet\":\"1\",\"lead\":5}]", 422, "trail.lead", "answers[0]")]

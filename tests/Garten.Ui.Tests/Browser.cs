@@ -94,8 +94,25 @@ public sealed class Browser : IDisposable
     {
         _driver.Quit();
         _driver.Dispose();
-        Directory.Delete(_profile, recursive: true);
+        // Some of the browser's processes end a moment after it, and write to the profile until then. What can't be cleared away is left to the
+        // machine: no test has failed by it.
+        for (var left = TimeSpan.FromSeconds(5); ; left -= Pause)
+        {
+            try
+            {
+                Directory.Delete(_profile, recursive: true);
+                return;
+            }
+            catch (Exception still) when (still is IOException or UnauthorizedAccessException)
+            {
+                if (left <= TimeSpan.Zero)
+                    return;
+                Thread.Sleep(Pause);
+            }
+        }
     }
+
+    private static readonly TimeSpan Pause = TimeSpan.FromMilliseconds(100);
 
     public void Size(int width, int height, bool touch = false)
     {

@@ -24,6 +24,7 @@ namespace Garten.Core.Contracts;
     RespectRequiredConstructorParameters = true,
     Converters = [
         typeof(CamelCaseWords<Grade>),
+        typeof(CamelCaseWords<QuestionKind>),
         typeof(CamelCaseWords<FoundKind>),
         typeof(CamelCaseWords<KeyNodeKind>),
         typeof(CamelCaseWords<CheckKind>),
@@ -106,6 +107,7 @@ namespace Garten.Core.Contracts;
 [JsonSerializable(typeof(DescribedInProse))]
 [JsonSerializable(typeof(Observation))]
 [JsonSerializable(typeof(IReadOnlyList<HandWeighing>))]
+[JsonSerializable(typeof(IReadOnlyList<DeterminationQuestion>))]
 [JsonSerializable(typeof(string))]
 [JsonSerializable(typeof(IReadOnlyList<StatementClaim>))]
 [JsonSerializable(typeof(IReadOnlyList<TrailStep>))]

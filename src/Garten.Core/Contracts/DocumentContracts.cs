@@ -162,6 +162,7 @@ public sealed record RecordsDocument(IReadOnlyList<PlantDetail> Plants, string? 
             plant.Determinations.Count,
             it.Note,
             it.Confirmation?.Grade,
-            plant.IsSensitive
+            plant.IsSensitive,
+            it.Questions is { Count: > 0 }
         );
 }

@@ -69,12 +69,15 @@ public sealed record PersonReference(Guid Id, string Name);
 /// <param name="Rules">Id of the table of grades.</param>
 /// <param name="Planted">Whether the plant was planted; null where nobody said.</param>
 /// <param name="Explanations">What the recorder says to concerns.</param>
+/// <param name="Grade">The grade that the device came to; null where it doesn't say. Another one here is told, and overrules
+/// nothing.</param>
 public sealed record Confirming(
     string FloraId,
     string Taxon,
     string Rules,
     bool? Planted = null,
-    IReadOnlyList<Explanation>? Explanations = null
+    IReadOnlyList<Explanation>? Explanations = null,
+    Grade? Grade = null
 )
 {
     /// <summary>The question that was asked, to be asked again.</summary>
@@ -109,12 +112,14 @@ public sealed record Confirming(
 /// <param name="Recorder">Who determined it.</param>
 /// <param name="StartKey">Hash of the key version that the trail starts with; empty for a name found by sifting.</param>
 /// <param name="Answers">The answers in their order; at least one, none without a key.</param>
-/// <param name="Names">The taxa that the trail leaves standing, as the device worked them out; checked here. Without a key: the names that
-/// the recorder leaves standing.</param>
+/// <param name="Names">The taxa that the trail leaves standing, as the device worked them out: they are kept, and where others are come to
+/// here that is a question beside them. Without a key: the names that the recorder leaves standing.</param>
 /// <param name="Note">A note; may be empty.</param>
 /// <param name="Observations">The looks at the plant that aren't kept yet; those known already by their id are passed over.</param>
 /// <param name="Hand">Statements weighed by hand.</param>
 /// <param name="Confirming">How the name was confirmed; null where it wasn't.</param>
+/// <param name="KnownLast">The plant's last determination that the device knew, all zeros for none; null where it doesn't say. Where another
+/// one came meanwhile, a name that overturns it needs no reason: both stand, with a question.</param>
 public sealed record RecordDeterminationCommand(
     Guid Id,
     Guid DeterminationId,
@@ -130,7 +135,8 @@ public sealed record RecordDeterminationCommand(
     string Note,
     IReadOnlyList<Observation>? Observations = null,
     IReadOnlyList<HandWeighing>? Hand = null,
-    Confirming? Confirming = null
+    Confirming? Confirming = null,
+    Guid? KnownLast = null
 ) : Command(Id);
 
 /// <summary>Teaches a word or phrase for a state: from now on statements that use it are read so.</summary>
@@ -207,6 +213,25 @@ public sealed record Place(
 /// <summary>One of the versions of a key.</summary>
 public sealed record KeyVersionSummary(string Hash, int Version, DateTimeOffset AddedAt);
 
+/// <summary>What a question about a determination is of.</summary>
+public enum QuestionKind
+{
+    /// <summary>By the same answers the key leads elsewhere here.</summary>
+    Trail,
+
+    /// <summary>How well the name stands, or which name is to be reported, comes out otherwise here.</summary>
+    Grade,
+
+    /// <summary>Somebody else named the plant otherwise meanwhile.</summary>
+    Meanwhile,
+}
+
+/// <summary>A determination that was kept though something else is come to here: for a person to look at.</summary>
+/// <param name="Kind">What it is of.</param>
+/// <param name="Names">The names that are come to here; empty where none are.</param>
+/// <param name="Says">It in a sentence.</param>
+public sealed record DeterminationQuestion(QuestionKind Kind, IReadOnlyList<string> Names, string Says);
+
 /// <summary>A determination as it was kept.</summary>
 /// <param name="Id">Its identity.</param>
 /// <param name="OccurrenceId">The look at the plant that it belongs to.</param>
@@ -222,6 +247,7 @@ public sealed record KeyVersionSummary(string Hash, int Version, DateTimeOffset 
 /// <param name="Floras">Ids of the floras that were published then, with their versions.</param>
 /// <param name="Confirmation">What stood for the name then, with its grade; null where it wasn't confirmed.</param>
 /// <param name="Overturned">The names that it took the place of, and by what; null where it agrees with the one before.</param>
+/// <param name="Questions">What is come to otherwise here; empty where nothing is.</param>
 public sealed record DeterminationDetail(
     Guid Id,
     Guid OccurrenceId,
@@ -236,7 +262,8 @@ public sealed record DeterminationDetail(
     string Note,
     IReadOnlyDictionary<string, int> Floras,
     ConfirmResult? Confirmation = null,
-    Overturned? Overturned = null
+    Overturned? Overturned = null,
+    IReadOnlyList<DeterminationQuestion>? Questions = null
 );
 
 /// <summary>A plant with its history.</summary>
@@ -338,6 +365,7 @@ public sealed record TaggedPlant(
 /// <param name="Note">The note.</param>
 /// <param name="Grade">Its grade; null where it wasn't confirmed.</param>
 /// <param name="IsSensitive">Whether its place is kept back in whatever leaves the program.</param>
+/// <param name="IsInQuestion">Whether something else was come to where it was taken in.</param>
 public sealed record RecordLine(
     Guid DeterminationId,
     Guid PlantId,
@@ -352,5 +380,6 @@ public sealed record RecordLine(
     int OfPlant,
     string Note,
     Grade? Grade = null,
-    bool IsSensitive = false
+    bool IsSensitive = false,
+    bool IsInQuestion = false
 );

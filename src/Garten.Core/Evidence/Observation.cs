@@ -209,6 +209,45 @@ public static class EvidenceSheet
         return [.. observations.Where(o => !superseded.Contains(o.Id) && !o.Withdrawn)];
     }
 
+    // No id is longer.
+    private const int LongestId = 200;
+
+    /// <summary>Whether an observation says something that isn't known here: a character, or a state of one. What else it says can't be
+    /// checked then.</summary>
+    /// <param name="observation">The observation.</param>
+    /// <param name="character">Its character; null where it isn't known.</param>
+    public static bool IsUnknown(Observation observation, Character? character)
+    {
+        ArgumentNullException.ThrowIfNull(observation);
+        return !observation.Withdrawn
+            && (character is null || !character.IsQuantity && observation.States.Any(s => character.IndexOf(s) < 0));
+    }
+
+    /// <summary>What is wrong with an observation whatever it is of, as a sentence; null where nothing is. Enough for one at a character that
+    /// isn't known here.</summary>
+    public static string? ProblemOfForm(Observation observation, DateOnly today)
+    {
+        ArgumentNullException.ThrowIfNull(observation);
+        if (observation.Withdrawn)
+            return observation.Supersedes is null ? "Say which observation is taken back." : null;
+        if (!IsId(observation.Character))
+            return "This is no id of a character.";
+        if (!observation.States.All(IsId))
+            return "This is no id of a state.";
+        if (observation.Readings.Count > ReadingText.MostReadings)
+            return $"Up to {ReadingText.MostReadings} readings belong to one observation.";
+        if (observation.Outcome == Outcome.Seen && observation.States.Count == 0 && observation.Readings.Count == 0)
+            return "Choose a state or enter a reading.";
+        if (observation.Readings.Any(r => !double.IsFinite(r.Value) || r.Value < 0 || !double.IsFinite(r.Calibration + r.Resolution)))
+            return "A reading is no number of 0 or more.";
+        if (!DayText.TryRead(observation.Date, out var date))
+            return "There is no such date.";
+        return date > today ? "This date is in the future." : null;
+    }
+
+    private static bool IsId(string text) =>
+        text.Length is > 0 and <= LongestId && text.All(c => char.IsAsciiLetterOrDigit(c) || c is '.' or '-' or '_' or '/');
+
     /// <summary>What is wrong with an observation, as a sentence; null where it can be kept.</summary>
     public static string? Problem(Observation observation, Character? character, DateOnly today)
     {

@@ -44,6 +44,10 @@ internal sealed class CommandHandlers
     public IEnumerable<string> LocksOf(Command command) =>
         _handlers.TryGetValue(command.GetType(), out var handler) ? handler.LocksOf(command) : [];
 
+    /// <summary>What it changes.</summary>
+    public IEnumerable<string> AboutOf(Command command) =>
+        _handlers.TryGetValue(command.GetType(), out var handler) ? handler.AboutOf(command) : [];
+
     /// <summary>Carries out a command by the handler of its kind.</summary>
     public Task<CommandResult> HandleAsync(Command command, CommandContext context, CancellationToken stop) =>
         _handlers.TryGetValue(command.GetType(), out var handler)
@@ -60,6 +64,8 @@ internal sealed class CommandHandlers
     {
         public abstract IEnumerable<string> LocksOf(Command command);
 
+        public abstract IEnumerable<string> AboutOf(Command command);
+
         public abstract Task<CommandResult> HandleAsync(Command command, CommandContext context, CancellationToken stop);
     }
 
@@ -67,6 +73,8 @@ internal sealed class CommandHandlers
         where T : Command
     {
         public override IEnumerable<string> LocksOf(Command command) => handler.LocksOf((T)command);
+
+        public override IEnumerable<string> AboutOf(Command command) => handler.AboutOf((T)command);
 
         public override Task<CommandResult> HandleAsync(Command command, CommandContext context, CancellationToken stop) =>
             handler.HandleAsync((T)command, context, stop);

@@ -248,9 +248,9 @@ internal sealed partial class CommandPipeline(
         )[0];
         await using var insert = connection.Command(
             """
-            insert into command (id, kind, body_hash, hash_form, result, change, received_at, device)
-            select id, kind, hash, $1, result::jsonb, $2 + nth, $3, $4
-            from unnest($5::uuid[], $6::text[], $7::text[], $8::text[]) with ordinality as w (id, kind, hash, result, nth)
+            insert into command (id, kind, body_hash, hash_form, result, change, received_at, device, about)
+            select id, kind, hash, $1, result::jsonb, $2 + nth, $3, $4, string_to_array(about, ' ')
+            from unnest($5::uuid[], $6::text[], $7::text[], $8::text[], $9::text[]) with ordinality as w (id, kind, hash, result, about, nth)
             """,
             HashForm,
             last - written.Count,
@@ -261,6 +261,10 @@ internal sealed partial class CommandPipeline(
         insert.Parameters.Add(new NpgsqlParameter { Value = written.Select(w => handlers.KindOf(w.Command.Command)).ToArray() });
         insert.Parameters.Add(new NpgsqlParameter { Value = written.Select(w => w.Command.Hash).ToArray() });
         insert.Parameters.Add(new NpgsqlParameter { Value = written.Select(w => w.Result).ToArray() });
+        // Arrays of unlike lengths can't stand beside each other: each goes as one text.
+        insert.Parameters.Add(
+            new NpgsqlParameter { Value = written.Select(w => string.Join(' ', handlers.AboutOf(w.Command.Command))).ToArray() }
+        );
         await insert.ExecuteNonQueryAsync(stop);
     }
 }

@@ -12,6 +12,10 @@ internal interface ICommandHandler<in T>
     /// stays true until it is written.</summary>
     IEnumerable<string> LocksOf(T command) => [];
 
+    /// <summary>What it changes, by the names of the feed of changes (<see cref="Features.Changes.ChangeSubject"/>): devices fetch that
+    /// anew.</summary>
+    IEnumerable<string> AboutOf(T command);
+
     /// <summary>Checks the command and writes what it says, in the context's transaction. What was written before a refusal is taken
     /// back.</summary>
     /// <exception cref="CommandRefusedException">The command can't be carried out, and why.</exception>

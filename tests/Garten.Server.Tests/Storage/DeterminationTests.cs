@@ -30,7 +30,7 @@ public sealed class DeterminationTests : IAsyncLifetime
         Migrator.Migrate(_database.ConnectionString);
         _source = NpgsqlDataSource.Create(_database.ConnectionString);
         _commands = Pipelines.Of(_source, Garten.Core.Floras.CharacterTable.Empty);
-        _records = new DeterminationRepository(_source);
+        _records = new DeterminationRepository(_source, Garten.Core.Floras.CharacterTable.Empty);
         _key = (await _commands.ApplyAsync(new SaveKeysCommand(Guid.CreateVersion7(), Text), Stop)).Keys![0].Hash;
         await _commands.ApplyAsync(new SavePlaceCommand(Guid.CreateVersion7(), Place, "Harrow Alder Wood", "", 57, -11, 100, ""), Stop);
     }

@@ -57,7 +57,7 @@ public sealed class ListTests(FiftyThousand many) : IClassFixture<FiftyThousand>
     ];
     private static readonly DateOnly Day = new(2026, 6, 1);
     private readonly NpgsqlDataSource _source = many.Source;
-    private readonly DeterminationRepository _records = new(many.Source);
+    private readonly DeterminationRepository _records = new(many.Source, Garten.Core.Floras.CharacterTable.Empty);
     private readonly PlantRepository _plants = new(many.Source);
 
     private static CancellationToken Stop => TestContext.Current.CancellationToken;

@@ -36,6 +36,8 @@ public sealed class MigrationTests : IAsyncLifetime
             ["0014_text_source.sql"] = "6cbea8000b0b9209a5d11d52435bcc94a2873b8ca15701f06b7b4581bda92ca1",
             ["0015_key_reading.sql"] = "be0343b708e4db9d9b79c6ae85802892ba42934793756cd5aba9dca7e978ef07",
             ["0016_plant_search.sql"] = "2b5bc02ff45cc431598fe83d1bb34b2938dcc0640db9f853eebb4c812a5dde5c",
+            ["0017_change_feed.sql"] = "012d98642b99db1873d900e0c8fc3d999633983e1f6edf218432229e23a9bb03",
+            ["0018_questions.sql"] = "05d6733946cbf9d91504c4cef97b15b1ee762c4492dfc97351bb5f9e6de8c4b0",
         };
         var assembly = typeof(Migrator).Assembly;
         var found = assembly

@@ -395,6 +395,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What has changed after a change: each thing once. Without a number: the number of the last change, to begin with. */
+        get: operations["listChanges"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/health": {
         parameters: {
             query?: never;
@@ -494,7 +511,7 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Plants by place and tag with their whole history, to be taken along; in pages, the next one in the header “Link”.
+         * Plants by place and tag with their whole history, all, those of a place or those named, to be taken along; in pages, the next one in the header “Link”.
          * @description Exact: for one's own pages. It tells the places of sensitive taxa as they are; nothing of it is to be passed on.
          */
         get: operations["listWholePlants"];
@@ -1390,6 +1407,36 @@ export interface components {
             /** @description What they mean. */
             note: string;
         };
+        /** @description What has changed since a device asked last: each thing once, however often it changed. */
+        ChangePage: {
+            /**
+             * Format: uuid
+             * @description Which life of the database this is: the number of a change means something within one alone.
+             */
+            epoch: string;
+            /**
+             * @description Its earlier lives: one that a device knows is here, where the database was set back to a copy; it is not, where
+             *         this is another database.
+             */
+            earlier: string[];
+            /**
+             * Format: int64
+             * @description The number of the last change that is told here: from here the device reads on.
+             */
+            last: number;
+            /** @description Whether more has changed after that. */
+            isMore: boolean;
+            /** @description The plants that changed, were tagged, visited or named. */
+            plants: string[];
+            /** @description Whether a population has changed. */
+            populations: boolean;
+            /** @description Whether a place has. */
+            places: boolean;
+            /** @description Whether a key has, or how statements of keys are read. */
+            keys: boolean;
+            /** @description Whether parts and qualities have. */
+            vocabulary: boolean;
+        };
         /** @description A statement that is read otherwise once a word is taught. */
         ChangedStatement: {
             /** @description Title of its key. */
@@ -1720,8 +1767,8 @@ export interface components {
             /** @description The answers in their order; at least one, none without a key. */
             answers: components["schemas"]["TrailAnswer"][];
             /**
-             * @description The taxa that the trail leaves standing, as the device worked them out; checked here. Without a key: the names that
-             *                 the recorder leaves standing.
+             * @description The taxa that the trail leaves standing, as the device worked them out: they are kept, and where others are come to
+             *                 here that is a question beside them. Without a key: the names that the recorder leaves standing.
              */
             names: string[];
             /** @description A note; may be empty. */
@@ -1731,6 +1778,12 @@ export interface components {
             /** @description Statements weighed by hand. */
             hand?: null | components["schemas"]["HandWeighing"][];
             confirming?: null | components["schemas"]["Confirming"];
+            /**
+             * Format: uuid
+             * @description The plant's last determination that the device knew, all zeros for none; null where it doesn't say. Where another
+             *                 one came meanwhile, a name that overturns it needs no reason: both stand, with a question.
+             */
+            knownLast?: null | string;
             /**
              * Format: uuid
              * @description Identity of the command.
@@ -2033,6 +2086,7 @@ export interface components {
             planted?: null | boolean;
             /** @description What the recorder says to concerns. */
             explanations?: null | components["schemas"]["Explanation"][];
+            grade?: null | components["schemas"]["Grade"];
         };
         /** @description A fact that contradicts another one. */
         Contradiction: {
@@ -2579,6 +2633,17 @@ export interface components {
             };
             confirmation?: null | components["schemas"]["ConfirmResult"];
             overturned?: null | components["schemas"]["Overturned"];
+            /** @description What is come to otherwise here; empty where nothing is. */
+            questions?: null | components["schemas"]["DeterminationQuestion"][];
+        };
+        /** @description A determination that was kept though something else is come to here: for a person to look at. */
+        DeterminationQuestion: {
+            /** @description What it is of. */
+            kind: components["schemas"]["QuestionKind"];
+            /** @description The names that are come to here; empty where none are. */
+            names: string[];
+            /** @description It in a sentence. */
+            says: string;
         };
         /** @description A diagnostic character of the name: one that sets it apart from what it is taken for. */
         Diagnostic: {
@@ -2909,10 +2974,7 @@ export interface components {
             /** @description State by state. */
             showing: components["schemas"]["StateTaxa"][];
         };
-        /**
-         * @description How well a name stands, from least to most.
-         * @enum {unknown}
-         */
+        /** @enum {unknown} */
         Grade: "tentative" | "reasoned" | "corroborated" | "confirmed" | "verified";
         /** @description What a grade asks for. */
         GradeRule: {
@@ -3058,6 +3120,12 @@ export interface components {
              * @default false
              */
             isSandbox: boolean;
+            /**
+             * Format: int64
+             * @description The number of the last change: where it is another one than a device knows, something is new.
+             * @default 0
+             */
+            lastChange: number;
         };
         /** @description A hybrid that would explain what was seen better than either parent. */
         HybridSuggestion: {
@@ -4701,6 +4769,11 @@ export interface components {
              */
             text: string;
         };
+        /**
+         * @description What a question about a determination is of.
+         * @enum {unknown}
+         */
+        QuestionKind: "trail" | "grade" | "meanwhile";
         /** @description A question as it stands on a day. */
         QuestionOnDay: {
             /** @description The question. */
@@ -4985,6 +5058,11 @@ export interface components {
              * @default false
              */
             isSensitive: boolean;
+            /**
+             * @description Whether something else was come to where it was taken in.
+             * @default false
+             */
+            isInQuestion: boolean;
         };
         /** @description A page of the record list. */
         RecordPage: {
@@ -7805,6 +7883,38 @@ export interface operations {
             };
         };
     };
+    listChanges: {
+        parameters: {
+            query?: {
+                after?: number;
+                size?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangePage"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
     getHealth: {
         parameters: {
             query?: never;
@@ -7933,6 +8043,7 @@ export interface operations {
         parameters: {
             query?: {
                 place?: string;
+                id?: string[];
                 after?: string;
                 size?: number;
             };
@@ -7953,6 +8064,15 @@ export interface operations {
             };
             /** @description Bad Request */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

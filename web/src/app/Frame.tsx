@@ -2,7 +2,7 @@ import { Box, Button, Link, Typography } from "@mui/material";
 import { useEffect, useRef, useSyncExternalStore, type ReactNode } from "react";
 import { Link as RouterLink, NavigationType, Outlet, useLocation, useNavigationType } from "react-router";
 import { takeAway } from "../shared/ui/takeAway";
-import { useConnection, useLocalWork, useSetBack } from "../offline/queries";
+import { useLocalWork, useSetBack, useWatched } from "../offline/queries";
 import { beginNewer, isStartedFromHere, keepProgram, program } from "../offline/program";
 import { rescue, storeFailure } from "../offline/store";
 import type { Look } from "../theme/theme";
@@ -54,17 +54,22 @@ function Notice({ role, isCalm, children }: { role: "alert" | "status"; isCalm?:
 }
 
 export function Frame() {
-  const connection = useConnection();
+  const { connection, last } = useWatched();
   const { outbox, refused, stuck } = useLocalWork();
   const failure = useSyncExternalStore(storeFailure.subscribe, storeFailure.now);
   const needsHand = refused.length + stuck.length;
-  const { isSetBack, isSandbox, seen } = useSetBack();
+  const { setBack, isSandbox, seen } = useSetBack();
   const { isNewer } = useSyncExternalStore(program.subscribe, program.now);
   // Kept once the server has said what it is: a sandbox is gone tomorrow.
   const isKeeping = isSandbox === false || isStartedFromHere;
   useEffect(() => {
     if (isKeeping) void keepProgram();
   }, [isKeeping]);
+  // What others did meanwhile is fetched for where there is no signal.
+  useEffect(() => {
+    if (connection === "ready" && last !== undefined)
+      void import("../features/along/catchUp").then(({ catchUp }) => catchUp(last)).catch(() => undefined);
+  }, [connection, last]);
   const { pathname } = useLocation();
   const comes = useNavigationType();
   // Another page begins at its top; back and forward leave that to the browser.
@@ -161,13 +166,26 @@ export function Frame() {
           </Button>
         </Notice>
       )}
-      {isSetBack && (
+      {setBack && (
         <Notice role="alert">
           <Typography variant="body2">
-            <strong>△ The server was set back to a copy, or begun anew.</strong> What this device sent after that copy
-            may be missing there: look through your last records.
+            {setBack.isAnother ? (
+              <>
+                <strong>△ This is another database than the one this device knew.</strong> What was recorded there isn’t
+                here. What this device sent can be taken away as a file.
+              </>
+            ) : (
+              <>
+                <strong>△ The server was set back to a copy.</strong> What this device sent in the last months is sent
+                again ({setBack.again}); what is there already counts once.
+                {setBack.older ? ` ${setBack.older} older changes can be taken away as a file.` : ""}
+              </>
+            )}{" "}
+            <Link component={RouterLink} to="/hand">
+              What this device has sent
+            </Link>
           </Typography>
-          <Button onClick={() => void seen()}>I have seen it</Button>
+          <Button onClick={seen}>I have seen it</Button>
         </Notice>
       )}
       {isNewer && (

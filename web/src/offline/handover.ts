@@ -55,9 +55,13 @@ async function keyOf(phrase: string, salt: Uint8Array<ArrayBuffer>, iterations: 
   );
 }
 
-/** All that waits on this device, and what was refused, as the text of a file; locked where a pass-phrase is given. */
-export async function handOver(phrase: string): Promise<{ text: string; count: number }> {
+/**
+ * All that waits on this device, and what was refused, as the text of a file; with what was sent in the last months where that is wanted too.
+ * Locked where a pass-phrase is given.
+ */
+export async function handOver(phrase: string, isWithSent: boolean): Promise<{ text: string; count: number }> {
   const db = await store();
+  const sent = isWithSent ? await db.getAll("sent") : [];
   const waiting = await db.getAll("outbox");
   const refused = (await db.getAll("refused")).filter((it) => !it.discardedAt);
   const plain: HandOver = {
@@ -65,7 +69,7 @@ export async function handOver(phrase: string): Promise<{ text: string; count: n
     version: VERSION,
     device: deviceId(),
     written: new Date().toISOString(),
-    commands: [...waiting, ...refused].map(({ command, creates }) => ({ command, creates })),
+    commands: [...sent, ...waiting, ...refused].map(({ command, creates }) => ({ command, creates })),
   };
   const count = plain.commands.length;
   if (!phrase) return { text: JSON.stringify(plain, null, 2), count };

@@ -1,4 +1,5 @@
 import { api, ask, type Problem, type Schemas } from "../api/client";
+import { inTurn } from "./inTurn";
 import { store, type Command, type QueuedCommand, type RefusedCommand } from "./store";
 
 /** What became of a command. */
@@ -22,6 +23,10 @@ const BATCH = 100;
 // So often the server may fail at a command, sent by itself while it is well, before a person is asked; then it is tried hourly.
 export const MOST_FAILURES = 5;
 const HOUR_MS = 3_600_000;
+const DAY_MS = 24 * HOUR_MS;
+// So long a server that was set back to a copy gets again, by itself, what it had; older ones a person takes away as a file.
+const SENT_AGAIN_DAYS = 90;
+const SENT_KEPT_DAYS = 400;
 
 const listeners = new Set<(taken: boolean) => void>();
 const settled = new Map<string, (sent: Sent) => void>();
@@ -72,6 +77,27 @@ export async function queued(): Promise<QueuedCommand[]> {
   return (await store()).getAll("outbox");
 }
 
+/** Puts what was sent in the last months back among what waits: the server was set back, and knows what it still has by its id. How many, and
+ * how many older ones are left. */
+export async function sendForgotten(): Promise<{ again: number; older: number }> {
+  const db = await store();
+  const change = db.transaction(["outbox", "sent"], "readwrite");
+  const from = Date.now() - SENT_AGAIN_DAYS * DAY_MS;
+  const all = await change.objectStore("sent").getAll();
+  const recent = all.filter((it) => it.at >= from);
+  for (const { seq, id, command, creates } of recent) {
+    await change.objectStore("outbox").add({ id, command, creates });
+    await change.objectStore("sent").delete(seq);
+  }
+  await change.done;
+  announce();
+  void flush();
+  return { again: recent.length, older: all.length - recent.length };
+}
+
+/** What was sent and is kept still, oldest first. */
+export const sentCommands = async () => (await store()).getAll("sent");
+
 /** What was refused and isn't discarded, oldest first. */
 export async function refusedCommands(): Promise<RefusedCommand[]> {
   const all = await (await store()).getAll("refused");
@@ -110,8 +136,7 @@ export async function flush(): Promise<void> {
   try {
     do {
       again = false;
-      if ("locks" in navigator) await navigator.locks.request("garten-outbox", sendAll);
-      else await sendAll();
+      await inTurn("garten-outbox", sendAll);
     } while (again);
   } finally {
     flushing = false;
@@ -234,8 +259,16 @@ async function failed(entry: QueuedCommand, problem: Problem): Promise<void> {
 // A walk ends when its command is taken in.
 async function taken(entry: QueuedCommand, result: Schemas["CommandResult"]): Promise<void> {
   const db = await store();
-  const tx = db.transaction(["outbox", "walks", "refused"], "readwrite");
-  if (entry.seq !== undefined) await tx.objectStore("outbox").delete(entry.seq);
+  const tx = db.transaction(["outbox", "walks", "refused", "sent"], "readwrite");
+  const { id, command, creates, seq } = entry;
+  if (seq !== undefined) {
+    await tx.objectStore("outbox").delete(seq);
+    await tx.objectStore("sent").put({ seq, id, command, creates, at: Date.now() });
+    // What is older than anybody would restore goes.
+    const old = IDBKeyRange.upperBound(Date.now() - SENT_KEPT_DAYS * DAY_MS);
+    for (let at = await tx.objectStore("sent").index("at").openCursor(old); at; at = await at.continue())
+      await at.delete();
+  }
   if (entry.walkId) {
     await tx.objectStore("walks").delete(entry.walkId);
     // What was refused of this plant before has been mended.

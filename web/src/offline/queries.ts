@@ -1,7 +1,8 @@
 import { QueryClient, queryOptions, useQuery, useQueryClient, type Query } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { answerOf, api, ask, AwayError, pageOf, type Paged, type Schemas } from "../api/client";
-import { flush, MOST_FAILURES, onOutboxChange, queued, refusedCommands } from "./outbox";
+import { inTurn } from "./inTurn";
+import { flush, MOST_FAILURES, onOutboxChange, queued, refusedCommands, sendForgotten } from "./outbox";
 import {
   keep,
   keepAnswer,
@@ -110,6 +111,7 @@ export const keyServed = (hash: string) =>
   });
 
 const EPOCH = "epoch";
+const SET_BACK = "set-back";
 
 export type Connection = "ready" | "away" | "outOfReach";
 
@@ -123,51 +125,84 @@ export function useCopyWanted(): boolean {
   return data ?? false;
 }
 
+/** What the server was when this device last met it, and is now. */
+interface SetBack {
+  /** It was set back to a copy of itself: so many changes are sent again, and so many older ones are left. */
+  again?: number;
+  older?: number;
+  /** It is another database: nothing of this device is sent again. */
+  isAnother?: boolean;
+}
+
 /**
- * Whether the server was set back to a copy since this device last met it: what was sent after the copy was made isn't there any more. And
- * whether it is a sandbox; undefined until it has answered.
+ * Whether the server was set back to a copy since this device last met it: what was sent after the copy was made isn't there any more, and is
+ * sent again. And whether it is a sandbox; undefined until it has answered.
  */
-export function useSetBack(): { isSetBack: boolean; isSandbox: boolean | undefined; seen: () => Promise<void> } {
+export function useSetBack(): { setBack: SetBack | undefined; isSandbox: boolean | undefined; seen: () => void } {
   const client = useQueryClient();
   const { data } = useQuery({
     queryKey: ["epoch"],
     queryFn: async () => {
       const { epoch, isSandbox } = await answerOf((signal) => api.GET("/api/v1/health", { signal }));
-      const known = await kept<string>(EPOCH);
-      if (known === undefined) await keep(EPOCH, epoch);
-      return { epoch, isSandbox, isSetBack: known !== undefined && known !== epoch };
+      return { isSandbox, setBack: await inTurn("garten-set-back", () => noticeSetBack(epoch)) };
     },
     staleTime: 600_000,
   });
-  const seen = async () => {
-    if (!data) return;
-    await keep(EPOCH, data.epoch);
-    client.setQueryData(["epoch"], { ...data, isSetBack: false });
+  const seen = () => {
+    void keep(SET_BACK, undefined);
+    client.setQueryData(["epoch"], data && { ...data, setBack: undefined });
   };
-  return { isSetBack: data?.isSetBack ?? false, isSandbox: data?.isSandbox, seen };
+  return { setBack: data?.setBack, isSandbox: data?.isSandbox, seen };
 }
 
-/** Watches whether the server and its database answer; sends what waits as soon as they do. */
-export function useConnection(): Connection {
+// Another life of the database is noticed once; what became of it is told until it was seen.
+async function noticeSetBack(epoch: string): Promise<SetBack | undefined> {
+  const known = await kept<string>(EPOCH);
+  if (known === epoch) return kept<SetBack>(SET_BACK);
+  if (known === undefined) {
+    await keep(EPOCH, epoch);
+    return undefined;
+  }
+  const { earlier } = await answerOf((signal) => api.GET("/api/v1/changes", { signal }));
+  const told: SetBack = earlier.includes(known) ? await sendForgotten() : { isAnother: true };
+  await keep(SET_BACK, told);
+  await keep(EPOCH, epoch);
+  return told;
+}
+
+interface Watched {
+  connection: Connection;
+  /** The number of the server's last change. */
+  last?: number;
+}
+
+/** Watches whether the server and its database answer; sends what waits as soon as they do, and shows what others have changed. */
+export function useWatched(): Watched {
   const client = useQueryClient();
   const { data } = useQuery({
     queryKey: ["health"],
-    queryFn: async (): Promise<Connection> => {
+    queryFn: async (): Promise<Watched> => {
       const outcome = await ask((signal) => api.GET("/api/v1/health", { signal }));
-      if (outcome.kind === "away" && !outcome.isServerThere) return "outOfReach";
-      return outcome.kind === "answer" ? "ready" : "away";
+      if (outcome.kind === "away" && !outcome.isServerThere) return { connection: "outOfReach" };
+      return outcome.kind === "answer"
+        ? { connection: "ready", last: outcome.value.lastChange }
+        : { connection: "away" };
     },
-    refetchInterval: (query) => (query.state.data === "ready" ? WATCH_MS : WATCH_AWAY_MS),
+    refetchInterval: (query) => (query.state.data?.connection === "ready" ? WATCH_MS : WATCH_AWAY_MS),
     refetchIntervalInBackground: true,
     staleTime: 0,
   });
+  const { connection, last } = data ?? {};
   useEffect(() => {
-    if (data !== "ready") return;
+    if (connection !== "ready") return;
     void flush();
     void client.invalidateQueries({ predicate: isOfServer });
-  }, [data, client]);
-  return data ?? "ready";
+  }, [connection, last, client]);
+  return data ?? { connection: "ready" };
 }
+
+/** Whether the server and its database answer. */
+export const useConnection = () => useWatched().connection;
 
 interface LocalWork {
   /** Commands that wait to be sent. */

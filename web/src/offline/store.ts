@@ -22,6 +22,16 @@ export interface QueuedCommand {
   problem?: Problem;
 }
 
+/** A command that the server has taken in: kept for a while, should the server be set back to a copy of before. */
+export interface SentCommand {
+  seq: number;
+  id: string;
+  command: Command;
+  creates?: string[];
+  /** When it was taken in. */
+  at: number;
+}
+
 /** A command that the server refused: kept until a person has mended, sent, taken away or discarded it. */
 export interface RefusedCommand {
   id: string;
@@ -103,7 +113,15 @@ export interface PlantInHand {
   comparedPlants?: string[];
   form: KeepForm;
   /** The plant that is determined again, with the looks at it that are known. */
-  plant?: { id: string; label: string; placeId: string; placeName: string; looks: { id: string; date: string }[] };
+  plant?: {
+    id: string;
+    label: string;
+    placeId: string;
+    placeName: string;
+    looks: { id: string; date: string }[];
+    /** Its last determination that is known here. */
+    lastNamed?: string;
+  };
   updatedAt: number;
   /** Set while its command waits to be sent. */
   sending?: boolean;
@@ -114,6 +132,7 @@ export interface PlantInHand {
 interface GartenStore extends DBSchema {
   outbox: { key: number; value: QueuedCommand };
   refused: { key: string; value: RefusedCommand };
+  sent: { key: number; value: SentCommand; indexes: { at: number } };
   walks: { key: string; value: PlantInHand };
   kept: { key: string; value: unknown };
   answers: { key: string; value: KeptAnswer; indexes: { at: number } };
@@ -128,7 +147,7 @@ interface KeptAnswer {
 }
 
 const NAME = "garten";
-const VERSION = 3;
+const VERSION = 4;
 
 // The form of answers that pages understand: one that was kept in another form is as good as none. Count on when an answer gets a part that
 // pages can’t do without.
@@ -152,6 +171,7 @@ export function store(): Promise<IDBPDatabase<GartenStore>> {
       }
       if (before < 2) db.createObjectStore("refused", { keyPath: "id" });
       if (before < 3) db.createObjectStore("answers", { keyPath: "name" }).createIndex("at", "at");
+      if (before < 4) db.createObjectStore("sent", { keyPath: "seq" }).createIndex("at", "at");
     },
     blocked: () => fail("Garten is open in another tab in an older form. Close that tab; this page goes on by itself."),
     blocking: (_now, _wanted, event) => {

@@ -2,6 +2,7 @@ using System.Globalization;
 using Garten.Core.Contracts;
 using Garten.Core.Floras;
 using Garten.Server.Commands;
+using Garten.Server.Features.Changes;
 using Garten.Server.Features.Floras;
 
 namespace Garten.Server.Features.Evidence;
@@ -9,6 +10,9 @@ namespace Garten.Server.Features.Evidence;
 /// <summary>Keeps how a person reads a statement.</summary>
 internal sealed class CorrectStatementHandler(CharacterTable glossary) : ICommandHandler<CorrectStatementCommand>
 {
+    /// <inheritdoc />
+    public IEnumerable<string> AboutOf(CorrectStatementCommand command) => [ChangeSubject.Keys];
+
     /// <inheritdoc />
     public async Task<CommandResult> HandleAsync(CorrectStatementCommand correct, CommandContext context, CancellationToken stop)
     {

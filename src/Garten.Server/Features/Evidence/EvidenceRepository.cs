@@ -2,8 +2,10 @@ using System.Globalization;
 using System.Text.Json;
 using Garten.Core.Contracts;
 using Garten.Core.Evidence;
+using Garten.Core.Floras;
 using Garten.Core.Language;
 using Garten.Server.Database;
+using Garten.Server.Features.Floras;
 using Npgsql;
 
 namespace Garten.Server.Features.Evidence;
@@ -44,13 +46,15 @@ internal sealed class EvidenceRepository(NpgsqlDataSource database)
     internal static async Task<(IReadOnlyList<Observation> Readable, IReadOnlyList<UnreadableFact> Unreadable)> OfPlantAsync(
         NpgsqlConnection connection,
         Guid plant,
+        CharacterTable glossary,
         CancellationToken stop
     )
     {
         var readable = new List<Observation>();
         var unreadable = new List<UnreadableFact>();
+        var unsure = new HashSet<Guid>();
         await connection
-            .Command("select id, character, observed_on, content from observation where plant_id = $1 order by number", plant)
+            .Command("select id, character, observed_on, content, is_known from observation where plant_id = $1 order by number", plant)
             .ReadAllAsync(
                 r =>
                 {
@@ -68,6 +72,8 @@ internal sealed class EvidenceRepository(NpgsqlDataSource database)
                             why = "A reading of it is beyond all that is measured of plants.";
                         else
                             readable.Add(look);
+                        if (!r.GetBoolean(4))
+                            unsure.Add(look.Id);
                     }
                     catch (JsonException)
                     {
@@ -86,6 +92,17 @@ internal sealed class EvidenceRepository(NpgsqlDataSource database)
                 },
                 stop
             );
+        if (unsure.Count > 0)
+        {
+            // What wasn't known when it came in may be now.
+            var table = await FloraRepository.TableAsync(connection, glossary, stop);
+            foreach (var look in readable.Where(o => unsure.Contains(o.Id) && EvidenceSheet.IsUnknown(o, table.Find(o.Character))))
+                unreadable.Add(
+                    new UnreadableFact(look.Id, look.Character, look.Date, "This character, or what was seen of it, isn't known here yet.")
+                );
+            var left = unreadable.Select(u => u.Id).ToHashSet();
+            readable.RemoveAll(o => left.Contains(o.Id));
+        }
         return (readable, unreadable);
     }
 
@@ -102,18 +119,19 @@ internal sealed class EvidenceRepository(NpgsqlDataSource database)
         NpgsqlConnection connection,
         Guid plant,
         Guid observer,
-        IReadOnlyList<Observation> looks,
+        NewLooks looks,
         DateTimeOffset now,
         CancellationToken stop
     )
     {
-        if (looks.Count == 0)
+        if (looks.All.Count == 0)
             return;
+        var known = looks.Known.Select(o => o.Id).ToHashSet();
         await using var batch = new NpgsqlBatch(connection);
-        foreach (var look in looks)
+        foreach (var look in looks.All)
         {
             var command = new NpgsqlBatchCommand(
-                "insert into observation (id, plant_id, character, observed_on, supersedes, observer, recorded_at, content) values ($1, $2, $3, $4, $5, $6, $7, $8)"
+                "insert into observation (id, plant_id, character, observed_on, supersedes, observer, recorded_at, is_known, content) values ($1, $2, $3, $4, $5, $6, $7, $8, $9)"
             );
             foreach (
                 var value in new object?[]
@@ -125,6 +143,7 @@ internal sealed class EvidenceRepository(NpgsqlDataSource database)
                     look.Supersedes,
                     observer,
                     now,
+                    known.Contains(look.Id),
                 }
             )
                 command.Parameters.Add(new NpgsqlParameter { Value = value ?? DBNull.Value });

@@ -7,12 +7,18 @@ using Garten.Server.Features.Plants;
 
 namespace Garten.Server.Features.Evidence;
 
+/// <summary>Looks at a plant that can be kept.</summary>
+/// <param name="All">All of them.</param>
+/// <param name="Known">Those at characters that are known here: with these something can be worked out.</param>
+internal sealed record NewLooks(IReadOnlyList<Observation> All, IReadOnlyList<Observation> Known);
+
 /// <summary>Checks the looks at a plant that come with a command.</summary>
 internal sealed class LookCheck(CharacterTable glossary)
 {
-    /// <summary>The looks that are new, each sound; those that are kept already must be of this plant.</summary>
+    /// <summary>The looks that are new, each sound; those that are kept already must be of this plant. One at a character that isn't known here
+    /// (the device has a newer flora, or the database was set back) is kept where it is well formed.</summary>
     /// <exception cref="CommandRefusedException">One can't be kept; the field says which.</exception>
-    public async Task<IReadOnlyList<Observation>> NewAsync(
+    public async Task<NewLooks> NewAsync(
         CommandContext context,
         Guid plantId,
         PlantRow? tagged,
@@ -30,11 +36,11 @@ internal sealed class LookCheck(CharacterTable glossary)
                 "observations"
             );
         if (looks.Count == 0)
-            return [];
+            return new NewLooks([], []);
         var known = await EvidenceRepository.KnownAsync(context.Connection, [.. looks.Select(o => o.Id)], stop);
         var table = await FloraRepository.TableAsync(context.Connection, glossary, stop);
         var today = context.LatestDay;
-        var ids = new HashSet<Guid>();
+        var (ids, unknown) = (new HashSet<Guid>(), new HashSet<Guid>());
         for (var i = 0; i < looks.Count; i++)
         {
             var field = string.Create(CultureInfo.InvariantCulture, $"observations[{i}]");
@@ -59,12 +65,17 @@ internal sealed class LookCheck(CharacterTable glossary)
                     );
                 continue;
             }
-            if (EvidenceSheet.Problem(look, table.Find(look.Character), today) is { } wrong)
+            var character = table.Find(look.Character);
+            var isUnknown = EvidenceSheet.IsUnknown(look, character);
+            if (isUnknown)
+                unknown.Add(look.Id);
+            if ((isUnknown ? EvidenceSheet.ProblemOfForm(look, today) : EvidenceSheet.Problem(look, character, today)) is { } wrong)
                 throw Refusal.Of(422, "observation.invalid", "An observation can't be kept.", wrong, field);
             if (!look.Withdrawn)
                 PlantCheck.NotBeforeTag(tagged, DateOnly.ParseExact(look.Date, "yyyy-MM-dd", CultureInfo.InvariantCulture), field);
             Check.Text(look.Note, field, "The note", Limits.LongestNote, required: false);
         }
-        return [.. looks.Where(o => !known.ContainsKey(o.Id))];
+        IReadOnlyList<Observation> all = [.. looks.Where(o => !known.ContainsKey(o.Id))];
+        return new NewLooks(all, unknown.Count == 0 ? all : [.. all.Where(o => !unknown.Contains(o.Id))]);
     }
 }

@@ -1,6 +1,7 @@
 using Garten.Core.Contracts;
 using Garten.Core.Floras;
 using Garten.Server.Commands;
+using Garten.Server.Features.Changes;
 using Garten.Server.Features.Floras;
 
 namespace Garten.Server.Features.Evidence;
@@ -8,6 +9,9 @@ namespace Garten.Server.Features.Evidence;
 /// <summary>Teaches the reader of statements a word for a state.</summary>
 internal sealed class TeachTermHandler(CharacterTable glossary) : ICommandHandler<TeachTermCommand>
 {
+    /// <inheritdoc />
+    public IEnumerable<string> AboutOf(TeachTermCommand command) => [ChangeSubject.Keys];
+
     /// <inheritdoc />
     public async Task<CommandResult> HandleAsync(TeachTermCommand teach, CommandContext context, CancellationToken stop)
     {

@@ -32,7 +32,8 @@ internal sealed class HealthFeature : IFeature
                             "ready",
                             (Guid)data[DatabaseCheck.Epoch],
                             (bool)data[DatabaseCheck.CopyWanted],
-                            settings[SandboxHost.IsSandbox] is not null
+                            settings[SandboxHost.IsSandbox] is not null,
+                            (long)data[DatabaseCheck.LastChange]
                         )
                     )
                     : Problems.Result(
@@ -53,13 +54,17 @@ internal sealed class DatabaseCheck(NpgsqlDataSource database, TimeProvider cloc
 {
     public const string Epoch = "epoch";
     public const string CopyWanted = "copyWanted";
+    public const string LastChange = "lastChange";
 
     public async Task<HealthCheckResult> CheckHealthAsync(HealthCheckContext context, CancellationToken cancellationToken = default)
     {
         try
         {
             await using var command = database.CreateCommand(
-                "select id, greatest(began_at, (select max(made_at) from backup_made)) from epoch order by began_at desc limit 1"
+                """
+                select id, greatest(began_at, (select max(made_at) from backup_made)), (select last from change_counter)
+                from epoch order by began_at desc limit 1
+                """
             );
             await using var row = await command.ExecuteReaderAsync(cancellationToken);
             await row.ReadAsync(cancellationToken);
@@ -68,6 +73,7 @@ internal sealed class DatabaseCheck(NpgsqlDataSource database, TimeProvider cloc
                 data: new Dictionary<string, object>
                 {
                     [Epoch] = row.GetGuid(0),
+                    [LastChange] = row.GetInt64(2),
                     [CopyWanted] = copied < clock.GetUtcNow().AddDays(-limits.Value.CopyWantedAfterDays),
                 }
             );

@@ -2,6 +2,7 @@ using Garten.Core.Contracts;
 using Garten.Core.Floras;
 using Garten.Core.Keys;
 using Garten.Server.Commands;
+using Garten.Server.Features.Changes;
 using Garten.Server.Features.Sources;
 
 namespace Garten.Server.Features.Keys;
@@ -9,6 +10,9 @@ namespace Garten.Server.Features.Keys;
 /// <summary>Saves the keys of a text as new versions.</summary>
 internal sealed class SaveKeysHandler : ICommandHandler<SaveKeysCommand>
 {
+    /// <inheritdoc />
+    public IEnumerable<string> AboutOf(SaveKeysCommand command) => [ChangeSubject.Keys];
+
     /// <inheritdoc />
     public async Task<CommandResult> HandleAsync(SaveKeysCommand save, CommandContext context, CancellationToken stop)
     {

@@ -1,5 +1,6 @@
 using Garten.Core.Contracts;
 using Garten.Server.Commands;
+using Garten.Server.Features.Changes;
 
 namespace Garten.Server.Features.Places;
 
@@ -14,6 +15,9 @@ internal sealed class SavePlaceHandler : ICommandHandler<SavePlaceCommand>
 
     // Half the circumference of the earth: no circle on it is larger.
     private const double LargestCircleMetres = 20_037_509;
+
+    /// <inheritdoc />
+    public IEnumerable<string> AboutOf(SavePlaceCommand command) => [ChangeSubject.Place(command.PlaceId)];
 
     /// <inheritdoc />
     public async Task<CommandResult> HandleAsync(SavePlaceCommand place, CommandContext context, CancellationToken stop)

@@ -15,7 +15,8 @@ internal sealed record PlantRow(Guid PlaceId, string Label, DateOnly? TaggedOn, 
 /// <param name="Place">A place; null for all.</param>
 /// <param name="Text">What stands in the label or in a name, in letters of any size; null for all.</param>
 /// <param name="IsPegged">Only those that belong to a counted population, or only those that don't; null for all.</param>
-internal sealed record PlantFilter(Guid? Place = null, string? Text = null, bool? IsPegged = null);
+/// <param name="Ids">Just these; null for all.</param>
+internal sealed record PlantFilter(Guid? Place = null, string? Text = null, bool? IsPegged = null, Guid[]? Ids = null);
 
 /// <summary>Tagged plants and how they were found later.</summary>
 internal sealed class PlantRepository(NpgsqlDataSource database)
@@ -42,6 +43,7 @@ internal sealed class PlantRepository(NpgsqlDataSource database)
                 from plant_now
                 where ($1::uuid is null or place_id = $1) and ($2::text is null or searched like lower($2))
                     and ($7::boolean is null or (population_id is not null) = $7)
+                    and ($8::uuid[] is null or plant_id = any($8))
                     and ($3::text is null or (place_name, label, plant_id) > ($3, $4, $5))
                 order by place_name, label, plant_id
                 limit $6
@@ -52,7 +54,8 @@ internal sealed class PlantRepository(NpgsqlDataSource database)
                 after?.Label ?? "",
                 after?.PlantId ?? Guid.Empty,
                 size + 1,
-                filter.IsPegged
+                filter.IsPegged,
+                filter.Ids
             )
             .ReadAllAsync(
                 r => new TaggedPlant(

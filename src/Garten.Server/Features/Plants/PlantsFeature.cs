@@ -4,6 +4,7 @@ using Garten.Core.Floras;
 using Garten.Server.Features.Floras;
 using Garten.Server.Features.Records;
 using Garten.Server.Hosting;
+using Microsoft.AspNetCore.Mvc;
 
 namespace Garten.Server.Features.Plants;
 
@@ -57,6 +58,7 @@ internal sealed class PlantsFeature : IFeature
                 "/plants/whole",
                 async (
                     Guid? place,
+                    [FromQuery(Name = "id")] Guid[]? ids,
                     string? after,
                     int? size,
                     HttpContext context,
@@ -68,8 +70,16 @@ internal sealed class PlantsFeature : IFeature
                 {
                     if (!PlantCursor.TryRead(after, out var cursor))
                         return Paging.NoPage();
+                    if (ids is { Length: > MostWhole })
+                        return Problems.Result(
+                            422,
+                            "plants.too-many",
+                            "These are too many plants.",
+                            $"Ask for at most {MostWhole} at a time.",
+                            "id"
+                        );
                     var (page, next) = await plants.PageAsync(
-                        new PlantFilter(place),
+                        new PlantFilter(place, Ids: ids is { Length: > 0 } ? ids : null),
                         cursor,
                         Math.Min(MostWhole, Paging.SizeOf(size)),
                         stop
@@ -87,10 +97,11 @@ internal sealed class PlantsFeature : IFeature
             )
             .Produces<IReadOnlyList<PlantDetail>>()
             .Produces<ProblemReport>(400, Problem)
+            .Produces<ProblemReport>(422, Problem)
             .Exact()
             .WithName("listWholePlants")
             .WithSummary(
-                "Plants by place and tag with their whole history, to be taken along; in pages, the next one in the header “Link”."
+                "Plants by place and tag with their whole history, all, those of a place or those named, to be taken along; in pages, the next one in the header “Link”."
             );
 
         api.MapGet("/plants/{id:guid}", async (Guid id, DeterminationRepository records, FloraRepository floras, CancellationToken stop) =>

@@ -1,6 +1,7 @@
 using Garten.Core.Contracts;
 using Garten.Core.Surveys;
 using Garten.Server.Commands;
+using Garten.Server.Features.Changes;
 using Garten.Server.Features.Places;
 using Garten.Server.Features.Populations;
 using Garten.Server.Features.Records;
@@ -15,6 +16,9 @@ internal sealed class TagPlantHandler : ICommandHandler<TagPlantCommand>
 
     /// <inheritdoc />
     public IEnumerable<string> LocksOf(TagPlantCommand command) => [$"plant:{command.PlantId}"];
+
+    /// <inheritdoc />
+    public IEnumerable<string> AboutOf(TagPlantCommand command) => [ChangeSubject.Plant(command.PlantId)];
 
     /// <inheritdoc />
     public async Task<CommandResult> HandleAsync(TagPlantCommand it, CommandContext context, CancellationToken stop)

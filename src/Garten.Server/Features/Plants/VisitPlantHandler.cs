@@ -1,6 +1,7 @@
 using Garten.Core.Contracts;
 using Garten.Core.Surveys;
 using Garten.Server.Commands;
+using Garten.Server.Features.Changes;
 using Garten.Server.Features.Evidence;
 
 namespace Garten.Server.Features.Plants;
@@ -10,6 +11,9 @@ internal sealed class VisitPlantHandler(LookCheck looksCheck) : ICommandHandler<
 {
     /// <inheritdoc />
     public IEnumerable<string> LocksOf(VisitPlantCommand command) => [$"plant:{command.PlantId}"];
+
+    /// <inheritdoc />
+    public IEnumerable<string> AboutOf(VisitPlantCommand command) => [ChangeSubject.Plant(command.PlantId)];
 
     /// <inheritdoc />
     public async Task<CommandResult> HandleAsync(VisitPlantCommand it, CommandContext context, CancellationToken stop)

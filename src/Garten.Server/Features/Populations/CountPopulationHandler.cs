@@ -1,6 +1,7 @@
 using System.Globalization;
 using Garten.Core.Contracts;
 using Garten.Server.Commands;
+using Garten.Server.Features.Changes;
 
 namespace Garten.Server.Features.Populations;
 
@@ -12,6 +13,9 @@ internal sealed class CountPopulationHandler : ICommandHandler<CountPopulationCo
 
     /// <inheritdoc />
     public IEnumerable<string> LocksOf(CountPopulationCommand command) => [$"population:{command.PopulationId}"];
+
+    /// <inheritdoc />
+    public IEnumerable<string> AboutOf(CountPopulationCommand command) => [ChangeSubject.Population(command.PopulationId)];
 
     /// <inheritdoc />
     public async Task<CommandResult> HandleAsync(CountPopulationCommand it, CommandContext context, CancellationToken stop)

@@ -1,5 +1,6 @@
 using Garten.Core.Contracts;
 using Garten.Server.Commands;
+using Garten.Server.Features.Changes;
 
 namespace Garten.Server.Features.Populations;
 
@@ -8,6 +9,9 @@ internal sealed class NoteThreatHandler : ICommandHandler<NoteThreatCommand>
 {
     /// <inheritdoc />
     public IEnumerable<string> LocksOf(NoteThreatCommand command) => [$"population:{command.PopulationId}"];
+
+    /// <inheritdoc />
+    public IEnumerable<string> AboutOf(NoteThreatCommand command) => [ChangeSubject.Population(command.PopulationId)];
 
     /// <inheritdoc />
     public async Task<CommandResult> HandleAsync(NoteThreatCommand it, CommandContext context, CancellationToken stop)

@@ -1,5 +1,6 @@
 using Garten.Core.Contracts;
 using Garten.Server.Commands;
+using Garten.Server.Features.Changes;
 using Garten.Server.Features.Records;
 
 namespace Garten.Server.Features.Populations;
@@ -7,6 +8,9 @@ namespace Garten.Server.Features.Populations;
 /// <summary>Adds a population.</summary>
 internal sealed class SavePopulationHandler : ICommandHandler<SavePopulationCommand>
 {
+    /// <inheritdoc />
+    public IEnumerable<string> AboutOf(SavePopulationCommand command) => [ChangeSubject.Population(command.PopulationId)];
+
     /// <inheritdoc />
     public async Task<CommandResult> HandleAsync(SavePopulationCommand it, CommandContext context, CancellationToken stop)
     {

@@ -2,6 +2,7 @@ using System.Globalization;
 using System.Text.Json;
 using Garten.Core.Confirmation;
 using Garten.Core.Contracts;
+using Garten.Core.Floras;
 using Garten.Core.Keys;
 using Garten.Core.Visits;
 using Garten.Server.Database;
@@ -58,11 +59,12 @@ internal sealed record DeterminationRow(
     DateTimeOffset RecordedAt,
     string Note,
     string StartKeyTitle,
-    IReadOnlyList<TrailStep> Steps
+    IReadOnlyList<TrailStep> Steps,
+    IReadOnlyList<DeterminationQuestion> Questions
 );
 
 /// <summary>Plants, the days they were seen, and the names put on them.</summary>
-internal sealed class DeterminationRepository(NpgsqlDataSource database)
+internal sealed class DeterminationRepository(NpgsqlDataSource database, CharacterTable glossary)
 {
     private const string Filtered = "($1::text is null or d.name = $1 or $1 = any(d.names)) and ($2::uuid is null or d.place_id = $2)";
 
@@ -84,7 +86,7 @@ internal sealed class DeterminationRepository(NpgsqlDataSource database)
                 $"""
                 select d.id, d.plant_id, p.label, d.place_id, l.name, d.event_date, w.name, d.name, d.names, d.note, d.number, d.confirmation->>'grade',
                     (select count(*) from determination o where o.plant_id = d.plant_id and o.number <= d.number)::int,
-                    (select count(*) from determination o where o.plant_id = d.plant_id)::int
+                    (select count(*) from determination o where o.plant_id = d.plant_id)::int, d.question is not null
                 from {from}
                 join plant p on p.id = d.plant_id
                 join place l on l.id = d.place_id
@@ -117,7 +119,8 @@ internal sealed class DeterminationRepository(NpgsqlDataSource database)
                             r.GetInt32(12),
                             r.GetInt32(13),
                             r.GetString(9),
-                            r.IsDBNull(11) ? null : Enum.Parse<Grade>(r.GetString(11), ignoreCase: true)
+                            r.IsDBNull(11) ? null : Enum.Parse<Grade>(r.GetString(11), ignoreCase: true),
+                            IsInQuestion: r.GetBoolean(14)
                         ),
                         Number: r.GetInt64(10)
                     ),
@@ -187,7 +190,7 @@ internal sealed class DeterminationRepository(NpgsqlDataSource database)
         var determinations = await connection
             .Command(
                 """
-                select d.id, d.occurrence_id, d.event_date, d.recorded_at, w.id, w.name, d.name, d.names, coalesce(d.start_key, ''), coalesce(k.title, ''), d.trail, d.note, d.floras, d.confirmation
+                select d.id, d.occurrence_id, d.event_date, d.recorded_at, w.id, w.name, d.name, d.names, coalesce(d.start_key, ''), coalesce(k.title, ''), d.trail, d.note, d.floras, d.confirmation, d.question
                 from determination d
                 join person w on w.id = d.identified_by
                 left join key_version k on k.hash = d.start_key
@@ -210,11 +213,14 @@ internal sealed class DeterminationRepository(NpgsqlDataSource database)
                     Steps(r.GetString(10)),
                     r.GetString(11),
                     JsonSerializer.Deserialize(r.GetString(12), CoreJson.Default.IReadOnlyDictionaryStringInt32)!,
-                    Confirmation(r)
+                    Confirmation(r),
+                    Questions: r.IsDBNull(14)
+                        ? null
+                        : JsonSerializer.Deserialize(r.GetString(14), CoreJson.Default.IReadOnlyListDeterminationQuestion)
                 ),
                 stop
             );
-        var (readable, unreadable) = await EvidenceRepository.OfPlantAsync(connection, id, stop);
+        var (readable, unreadable) = await EvidenceRepository.OfPlantAsync(connection, id, glossary, stop);
         return plants[0] with
         {
             Determinations = determinations,
@@ -303,7 +309,7 @@ internal sealed class DeterminationRepository(NpgsqlDataSource database)
         await using var command = connection.Command(
             $"""
             select o.id, o.plant_id, p.label, o.event_date, r.name, {PlaceRepository.Columns},
-                a.name, a.names, w.name, a.recorded_at, a.note, coalesce(k.title, ''), a.trail,
+                a.name, a.names, w.name, a.recorded_at, a.note, coalesce(k.title, ''), a.trail, coalesce(a.question, '[]'),
                 (select array_agg(distinct n) from determination h, unnest(h.names || h.name) n where h.plant_id = o.plant_id and n <> '')
             from occurrence o
             join plant p on p.id = o.plant_id
@@ -342,7 +348,7 @@ internal sealed class DeterminationRepository(NpgsqlDataSource database)
                     reader.GetFieldValue<DateOnly>(3),
                     reader.GetString(4),
                     [],
-                    reader.GetFieldValue<string[]>(PlaceAt + PlaceRepository.Width + 7)
+                    reader.GetFieldValue<string[]>(PlaceAt + PlaceRepository.Width + 8)
                 );
             const int own = PlaceAt + PlaceRepository.Width;
             determinations.Add(
@@ -353,7 +359,8 @@ internal sealed class DeterminationRepository(NpgsqlDataSource database)
                     reader.GetFieldValue<DateTimeOffset>(own + 3),
                     reader.GetString(own + 4),
                     reader.GetString(own + 5),
-                    Steps(reader.GetString(own + 6))
+                    Steps(reader.GetString(own + 6)),
+                    JsonSerializer.Deserialize(reader.GetString(own + 7), CoreJson.Default.IReadOnlyListDeterminationQuestion)!
                 )
             );
         }
@@ -382,13 +389,17 @@ internal sealed class DeterminationRepository(NpgsqlDataSource database)
             .ReadAllAsync(r => new Contradiction(r.GetString(0), r.GetGuid(1), r.IsDBNull(2) ? null : r.GetGuid(2), r.GetString(3)), stop);
     }
 
-    /// <summary>The names that a plant bears now; empty while it has none.</summary>
-    internal static async Task<IReadOnlyList<string>> NamesOfAsync(NpgsqlConnection connection, Guid plant, CancellationToken stop)
+    /// <summary>The names that a plant bears now, with the determination they are of; empty while it has none.</summary>
+    internal static async Task<(Guid Id, IReadOnlyList<string> Names)> NamesOfAsync(
+        NpgsqlConnection connection,
+        Guid plant,
+        CancellationToken stop
+    )
     {
         var found = await connection
-            .Command("select names from determination where plant_id = $1 order by number desc limit 1", plant)
-            .ReadAllAsync(r => r.GetFieldValue<string[]>(0), stop);
-        return found.Count == 0 ? [] : found[0];
+            .Command("select id, names from determination where plant_id = $1 order by number desc limit 1", plant)
+            .ReadAllAsync(r => (r.GetGuid(0), r.GetFieldValue<string[]>(1)), stop);
+        return found.Count == 0 ? (Guid.Empty, []) : found[0];
     }
 
     internal static async Task<(Guid Plant, DateOnly Date)?> OccurrenceAsync(NpgsqlConnection connection, Guid id, CancellationToken stop)
@@ -412,6 +423,7 @@ internal sealed class DeterminationRepository(NpgsqlDataSource database)
         IReadOnlyList<string> standing,
         IReadOnlyList<TrailStep> steps,
         ConfirmResult? confirmation,
+        IReadOnlyList<DeterminationQuestion> questions,
         DateTimeOffset now,
         CancellationToken stop
     )
@@ -438,8 +450,8 @@ internal sealed class DeterminationRepository(NpgsqlDataSource database)
         var numbers = await connection
             .Command(
                 """
-                insert into determination (id, occurrence_id, plant_id, place_id, event_date, identified_by, recorded_at, name, names, start_key, note, trail, hand, confirmation, floras)
-                select $1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, nullif($14, 'null'::jsonb), coalesce(jsonb_object_agg(f.id, f.version), '{}')
+                insert into determination (id, occurrence_id, plant_id, place_id, event_date, identified_by, recorded_at, name, names, start_key, note, trail, hand, confirmation, question, floras)
+                select $1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, nullif($14, 'null'::jsonb), nullif($15, '[]'::jsonb), coalesce(jsonb_object_agg(f.id, f.version), '{}')
                 from (select id, max(version) as version from flora group by id) f
                 returning number
                 """,
@@ -458,6 +470,7 @@ internal sealed class DeterminationRepository(NpgsqlDataSource database)
             .With(Sql.Json(JsonSerializer.Serialize(steps, CoreJson.Default.IReadOnlyListTrailStep)))
             .With(Sql.Json(JsonSerializer.Serialize(it.Hand ?? [], CoreJson.Default.IReadOnlyListHandWeighing)))
             .With(Sql.Json(confirmation is null ? "null" : JsonSerializer.Serialize(confirmation, CoreJson.Default.ConfirmResult)))
+            .With(Sql.Json(JsonSerializer.Serialize(questions, CoreJson.Default.IReadOnlyListDeterminationQuestion)))
             .ReadAllAsync(r => r.GetInt64(0), stop);
         await connection.Command("select refresh_determination_names($1)", (object)numbers.ToArray()).RunAsync(stop);
         await PlantNow.RefreshAsync(connection, [it.PlantId], stop);

@@ -96,7 +96,7 @@ internal static class OccurrenceExport
         };
     }
 
-    // The note, then the trail in short: "Key to the groups: 1b, 4a, 5 can't tell".
+    // The note, then the trail in short: "Key to the groups: 1b, 4a, 5 can't tell", then what is in question.
     private static string Remarks(DeterminationRow determination)
     {
         var trail = determination.Steps.Aggregate(new List<(string Key, List<string> Answers)>(), (keys, step) =>
@@ -108,6 +108,7 @@ internal static class OccurrenceExport
         });
         var way =
             trail.Count == 0 ? "By sifting." : "Trail: " + string.Join("; ", trail.Select(k => $"{k.Key}: {string.Join(", ", k.Answers)}"));
-        return determination.Note.Length > 0 ? $"{determination.Note} | {way}" : way;
+        string[] notes = determination.Note.Length > 0 ? [determination.Note] : [];
+        return string.Join(" | ", [.. notes, way, .. determination.Questions.Select(q => $"In question: {q.Says}")]);
     }
 }

@@ -2,8 +2,10 @@ using System.Globalization;
 using Garten.Core.Confirmation;
 using Garten.Core.Contracts;
 using Garten.Core.Evidence;
+using Garten.Core.Floras;
 using Garten.Core.Keys;
 using Garten.Server.Commands;
+using Garten.Server.Features.Changes;
 using Garten.Server.Features.Evidence;
 using Garten.Server.Features.Floras;
 using Garten.Server.Features.Keys;
@@ -13,7 +15,8 @@ using Garten.Server.Features.Plants;
 namespace Garten.Server.Features.Records;
 
 /// <summary>Puts a name on a plant: by a trail through keys, by sifting, or confirmed; with what was seen of it.</summary>
-internal sealed class RecordDeterminationHandler(LookCheck looksCheck) : ICommandHandler<RecordDeterminationCommand>
+internal sealed class RecordDeterminationHandler(LookCheck looksCheck, CharacterTable glossary)
+    : ICommandHandler<RecordDeterminationCommand>
 {
     private const int MostNames = 100;
     private const int MostAnswers = 10_000;
@@ -21,6 +24,9 @@ internal sealed class RecordDeterminationHandler(LookCheck looksCheck) : IComman
     /// <inheritdoc />
     public IEnumerable<string> LocksOf(RecordDeterminationCommand command) =>
         [$"plant:{command.PlantId}", $"occurrence:{command.OccurrenceId}"];
+
+    /// <inheritdoc />
+    public IEnumerable<string> AboutOf(RecordDeterminationCommand command) => [ChangeSubject.Plant(command.PlantId)];
 
     /// <inheritdoc />
     public async Task<CommandResult> HandleAsync(RecordDeterminationCommand it, CommandContext context, CancellationToken stop)
@@ -36,9 +42,8 @@ internal sealed class RecordDeterminationHandler(LookCheck looksCheck) : IComman
         Check.Text(it.Note, "note", "The note", Limits.LongestNote, required: false);
         var date = context.Date(it.EventDate);
         var isSifted = it.StartKey.Length == 0;
-        if (isSifted)
-            CheckNames(it);
-        else if (it.Answers.Count == 0)
+        CheckNames(it, isSifted);
+        if (!isSifted && it.Answers.Count == 0)
             throw Refusal.Of(422, "trail.empty", "The trail has no answers.", "Follow the key to at least one answer first.", "answers");
         if (it.Answers.Count > MostAnswers)
             throw Refusal.Of(422, "trail.too-long", "The trail is too long.", $"A trail has at most {MostAnswers} answers.", "answers");
@@ -84,15 +89,27 @@ internal sealed class RecordDeterminationHandler(LookCheck looksCheck) : IComman
                 "hand"
             );
         var looks = await looksCheck.NewAsync(context, it.PlantId, plant, it.Observations, stop);
-        await CheckChangeAsync(context, it, walk is null ? it.Names : [.. walk.Standing.Select(s => s.Name)], stop);
-        var confirmation = it.Confirming is null ? null : await ConfirmAsync(context, it, looks, stop);
+        // What the device came to is kept; what is come to here stands beside it.
+        var questions = new List<DeterminationQuestion>();
+        if (walk is not null && AskOfTrail(it, walk) is { } ofTrail)
+            questions.Add(ofTrail);
+        if (await AskOfChangeAsync(context, it, stop) is { } ofChange)
+            questions.Add(ofChange);
+        ConfirmResult? confirmation = null;
+        if (it.Confirming is not null)
+        {
+            (confirmation, var ofGrade) = await ConfirmAsync(context, it, looks.Known, stop);
+            if (ofGrade is not null)
+                questions.Add(ofGrade);
+        }
         await DeterminationRepository.AddAsync(
             context.Connection,
             it,
             date,
-            walk is null ? it.Names : [.. walk.Standing.Select(s => s.Name)],
+            it.Names,
             walk?.Steps ?? [],
             confirmation,
+            questions,
             context.Now,
             stop
         );
@@ -100,8 +117,9 @@ internal sealed class RecordDeterminationHandler(LookCheck looksCheck) : IComman
         return new CommandResult(it.Id, CommandStatus.Applied);
     }
 
-    // The grade is worked out from the whole sheet of the plant, whatever the device came to.
-    private static async Task<ConfirmResult> ConfirmAsync(
+    // The grade is worked out from the whole sheet of the plant, whatever the device came to. Where it can't be, or another name is to be
+    // reported by it, the name stands without one, and why is told.
+    private async Task<(ConfirmResult? Confirmation, DeterminationQuestion? Question)> ConfirmAsync(
         CommandContext context,
         RecordDeterminationCommand it,
         IReadOnlyList<Observation> looks,
@@ -109,10 +127,12 @@ internal sealed class RecordDeterminationHandler(LookCheck looksCheck) : IComman
     )
     {
         var asked = it.Confirming!;
+        static DeterminationQuestion Asked(string says, params IReadOnlyList<string> names) => new(QuestionKind.Grade, names, says);
         if (await FloraRepository.ReadyAsync(context.Connection, asked.FloraId, stop) is not { } flora)
-            throw Refusal.Of(422, "flora.unknown", "No flora has this id.", "Confirm the name by one of the floras.", "confirming.floraId");
+            return (null, Asked("How well this name stands can't be worked out here: the flora it was checked by isn't known here."));
         var place = await PlaceRepository.FindAsync(context.Connection, it.PlaceId, stop);
-        var sheet = (await EvidenceRepository.OfPlantAsync(context.Connection, it.PlantId, stop)).Readable.Concat(looks).ToList();
+        var known = await EvidenceRepository.OfPlantAsync(context.Connection, it.PlantId, glossary, stop);
+        var sheet = known.Readable.Concat(looks).ToList();
         ConfirmResult result;
         try
         {
@@ -120,18 +140,26 @@ internal sealed class RecordDeterminationHandler(LookCheck looksCheck) : IComman
         }
         catch (RequestException wrong)
         {
-            throw Refusal.Of(422, "confirmation.unusable", "The name can't be confirmed so.", wrong.Message, $"confirming.{wrong.Field}");
+            return (null, Asked($"How well this name stands can't be worked out here: {wrong.Message}"));
         }
         var reported = result.ReportAs.Name.Length > 0 ? result.ReportAs.Name : flora.NameOf(result.Taxon);
         if (it.Names is not [var name] || name != result.ReportAs.Name && name != flora.NameOf(result.Taxon))
-            throw Refusal.Of(422, "confirmation.name", "Another name was confirmed.", $"By the evidence it is {reported}.", "names");
-        return result;
+            return (null, Asked($"By the evidence, as it is weighed here, this is {reported}.", reported));
+        return asked.Grade is { } grade && grade != result.Grade
+            ? (
+                result,
+                Asked(
+                    $"On the device the name came to “{PageWords.Grades[grade]}”, here to “{PageWords.Grades[result.Grade]}”: flora, rules or what was seen have changed meanwhile.",
+                    name
+                )
+            )
+            : (result, null);
     }
 
-    // Found by sifting: what stands is what the recorder says; there is no trail to follow.
-    private static void CheckNames(RecordDeterminationCommand it)
+    // What stands is what the recorder says; without a key there is no trail to follow.
+    private static void CheckNames(RecordDeterminationCommand it, bool isSifted)
     {
-        if (it.Answers.Count > 0)
+        if (isSifted && it.Answers.Count > 0)
             throw Refusal.Of(
                 422,
                 "trail.without-key",
@@ -167,36 +195,45 @@ internal sealed class RecordDeterminationHandler(LookCheck looksCheck) : IComman
                 problem.Step is { } step ? string.Create(CultureInfo.InvariantCulture, $"answers[{step}]") : "startKey"
             );
         }
-        var walk = KeyWalk.Follow(shelf, it.StartKey, it.Answers);
-        if (!walk.Standing.Select(s => s.Name).Order(StringComparer.Ordinal).SequenceEqual(it.Names.Order(StringComparer.Ordinal)))
-        {
-            throw Refusal.Of(
-                422,
-                "trail.conclusion",
-                "The names don't follow from the trail.",
-                $"By these answers there remain: {Conclusion.InWords([.. walk.Standing.Select(s => s.Name)])}.",
-                "names"
-            );
-        }
-        return walk;
+        return KeyWalk.Follow(shelf, it.StartKey, it.Answers);
     }
 
-    // A name that takes the place of another one says why: narrowing an open set overturns nothing.
-    private static async Task CheckChangeAsync(
+    // The same key in the same version leads to the same, unless the program reads it otherwise now.
+    private static DeterminationQuestion? AskOfTrail(RecordDeterminationCommand it, WalkState walk)
+    {
+        string[] standing = [.. walk.Standing.Select(s => s.Name)];
+        return standing.Order(StringComparer.Ordinal).SequenceEqual(it.Names.Order(StringComparer.Ordinal))
+            ? null
+            : new DeterminationQuestion(
+                QuestionKind.Trail,
+                standing,
+                $"By these answers the key leads to {Conclusion.InWords(standing)} here."
+            );
+    }
+
+    // A name that takes the place of another one says why: narrowing an open set overturns nothing. Where the device couldn't know of the other
+    // one both stand, and that is a question.
+    private static async Task<DeterminationQuestion?> AskOfChangeAsync(
         CommandContext context,
         RecordDeterminationCommand it,
-        IReadOnlyList<string> names,
         CancellationToken stop
     )
     {
-        var before = await DeterminationRepository.NamesOfAsync(context.Connection, it.PlantId, stop);
-        if (NameChange.NeedsReason(before, names, it.Note))
-            throw Refusal.Of(
-                422,
-                "name.why",
-                "The name changes without a reason.",
-                $"So far this plant was {string.Join(" or ", before)}. Say in the note what overturns that.",
-                "note"
+        var (last, before) = await DeterminationRepository.NamesOfAsync(context.Connection, it.PlantId, stop);
+        if (!NameChange.NeedsReason(before, it.Names, it.Note))
+            return null;
+        if (it.KnownLast is { } known && known != last)
+            return new DeterminationQuestion(
+                QuestionKind.Meanwhile,
+                before,
+                $"Meanwhile somebody else named this plant {string.Join(" or ", before)}."
             );
+        throw Refusal.Of(
+            422,
+            "name.why",
+            "The name changes without a reason.",
+            $"So far this plant was {string.Join(" or ", before)}. Say in the note what overturns that.",
+            "note"
+        );
     }
 }

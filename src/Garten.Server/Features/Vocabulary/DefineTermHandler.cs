@@ -1,6 +1,7 @@
 using Garten.Core.Botany;
 using Garten.Core.Contracts;
 using Garten.Server.Commands;
+using Garten.Server.Features.Changes;
 
 namespace Garten.Server.Features.Vocabulary;
 
@@ -9,6 +10,9 @@ internal sealed class DefineTermHandler : ICommandHandler<DefineTermCommand>
 {
     // So many words for one thing; nobody reads more.
     private const int MostTerms = 60;
+
+    /// <inheritdoc />
+    public IEnumerable<string> AboutOf(DefineTermCommand command) => [ChangeSubject.Vocabulary];
 
     /// <inheritdoc />
     public async Task<CommandResult> HandleAsync(DefineTermCommand define, CommandContext context, CancellationToken stop)

@@ -8,6 +8,7 @@ import { useFloras } from "../../shared/botany/queries";
 import { oneFigure, spoken } from "../../shared/calendar/day";
 import { Page, Part } from "../../shared/ui/Page";
 import { isoDay } from "../../shared/ui/takeAway";
+import { catchUp, keepFloras } from "./catchUp";
 import { askToLast, missing, storage, takeAlong, takenAlong, type Progress } from "./takeAlong";
 
 const NOTHING: string[] = [];
@@ -33,6 +34,15 @@ export function TakeAlongPage() {
     setFailure(undefined);
     try {
       await askToLast();
+      // Where nothing more is wanted than is here, only what changed is fetched.
+      const isHere = wantedPlaces.every((it) => gone.places.has(it)) && wantedFloras.every((it) => gone.floras.has(it));
+      if (taken && isHere) {
+        setProgress({ done: 1, of: 3, what: "what has changed" });
+        if (await catchUp()) {
+          setProgress({ done: 2, of: 3, what: "floras" });
+          return await keepFloras(taken);
+        }
+      }
       await takeAlong({ places: wantedPlaces, floras: wantedFloras }, setProgress);
     } catch (error) {
       setFailure(error instanceof Error ? error.message : String(error));

@@ -1,4 +1,5 @@
-import { api, pageOf, type Schemas } from "../../api/client";
+import type { FetchQueryOptions } from "@tanstack/react-query";
+import { answerOf, api, pageOf, type Schemas } from "../../api/client";
 import { isPinned, today } from "../../api/today";
 import { keepPlants, placesServed, plantsServed, populationsServed, todayOf } from "../../offline/documents";
 import { keepFigures } from "../../offline/figures";
@@ -19,6 +20,9 @@ import { charactersServed, florasServed } from "../../shared/botany/queries";
 
 const NAME = "along";
 
+/** As many plants as the server gives as a whole at a time. */
+export const MOST_WHOLE = 100;
+
 /** What is to be taken along. */
 export interface Wanted {
   places: string[];
@@ -30,6 +34,9 @@ export interface Along extends Wanted {
   at: number;
   plants: number;
   keys: number;
+  /** Up to which change it is as the server had it, and in which life of the database; left out by earlier versions of the program. */
+  epoch?: string;
+  last?: number;
 }
 
 /** How far it is. */
@@ -42,54 +49,34 @@ export interface Progress {
 /** What was taken along last; nothing where it never was. */
 export const takenAlong = () => kept<Along>(NAME);
 
+/** Notes what was. */
+export const keepAlong = (along: Along) => keep(NAME, along);
+
 /** Fetches all that is needed where there is no signal. What was taken along before stays until all of it is here. */
 export async function takeAlong(wanted: Wanted, onProgress: (progress: Progress) => void): Promise<Along> {
   let plants = 0;
   let keys = 0;
-  const fresh = { staleTime: 0 };
+  // What changes while it is fetched is fetched again: the number is that of before.
+  const { epoch, last } = await answerOf((signal) => api.GET("/api/v1/changes", { signal }));
   const steps: [what: string, work: () => Promise<unknown>][] = [
     ["the program", keepProgram],
-    [
-      "places and people",
-      () =>
-        Promise.all([
-          queryClient.fetchQuery({ ...placesServed, ...fresh }),
-          queryClient.fetchQuery({ ...peopleServed, ...fresh }),
-        ]),
-    ],
-    [
-      "what is still to be seen",
-      () =>
-        Promise.all([
-          queryClient.fetchQuery({ ...openPlantsServed, ...fresh }),
-          queryClient.fetchQuery({ ...firstsServed, ...fresh }),
-          queryClient.fetchQuery({ ...populationsServed, ...fresh }),
-          queryClient.fetchQuery({ ...todayOf(today()), ...fresh }),
-        ]),
-    ],
+    ["places and people", () => Promise.all([freshly(placesServed), freshly(peopleServed)])],
+    ["what is still to be seen", keepToday],
     ["parts and qualities", keepVocabulary],
-    [
-      "keys",
-      async () => {
-        const all = await queryClient.fetchQuery({ ...keysServed, ...fresh });
-        keys = all.length;
-        await Promise.all([keepShelf([]), queryClient.fetchQuery({ ...shelfInShort([]), ...fresh })]);
-        for (const { hash } of all) await queryClient.fetchQuery(keyServed(hash));
-      },
-    ],
-    ["the list of floras", () => queryClient.fetchQuery({ ...florasServed, ...fresh })],
+    ["keys", async () => (keys = await keepKeys())],
+    ["the list of floras", () => freshly(florasServed)],
     ...wanted.floras.flatMap((id): [string, () => Promise<unknown>][] => [
-      ["a flora", () => Promise.all([keepFlora(id), queryClient.fetchQuery({ ...charactersServed(id), ...fresh })])],
+      ["a flora", () => keepFloraWhole(id)],
       ["its drawings", () => keepFigures(id)],
     ]),
-    ["the list of plants", () => listOf("")],
+    ["the list of plants", () => keepList("")],
     ...wanted.places.flatMap((place): [string, () => Promise<unknown>][] => [
-      ["plants of a place", () => listOf(place)],
+      ["plants of a place", () => keepList(place)],
       [
         "their history",
         async () => {
           for (let after: string | undefined; ;) {
-            const page = await wholePlants(place, after);
+            const page = await wholePlants({ place, after });
             await keepPlants(page.items);
             plants += page.items.length;
             if (page.next === undefined) return;
@@ -114,17 +101,45 @@ export async function takeAlong(wanted: Wanted, onProgress: (progress: Progress)
   for (const name of names)
     if ((await keptAnswer(name)) === undefined)
       throw new Error("The room on this device is used up, or can’t be written to.");
-  const along: Along = { ...wanted, at: Date.now(), plants, keys };
-  await keep(NAME, along);
+  const along: Along = { ...wanted, at: Date.now(), plants, keys, epoch, last };
+  await keepAlong(along);
   return along;
 }
 
-const wholePlants = (place: string, after: string | undefined) =>
+const fresh = { staleTime: 0 };
+
+/** Asks the server anew, and keeps what it answers. */
+export const freshly = <T, K extends readonly unknown[]>(asked: FetchQueryOptions<T, Error, T, K>): Promise<T> =>
+  queryClient.fetchQuery({ ...asked, ...fresh });
+
+/** What is open, what began, populations, and the page of today. */
+export const keepToday = () =>
+  Promise.all([
+    freshly(openPlantsServed),
+    freshly(firstsServed),
+    freshly(populationsServed),
+    freshly(todayOf(today())),
+  ]);
+
+/** All keys, ready to be followed; how many. */
+export async function keepKeys(): Promise<number> {
+  const all = await freshly(keysServed);
+  await Promise.all([keepShelf([]), freshly(shelfInShort([]))]);
+  // A version of a key never changes: one that is here is here.
+  for (const { hash } of all) if ((await keptAnswer(`key:${hash}`)) === undefined) await freshly(keyServed(hash));
+  return all.length;
+}
+
+export const keepFloraWhole = (id: string) => Promise.all([keepFlora(id), freshly(charactersServed(id))]);
+
+/** Plants as a whole: those of a place, or those named. */
+export const wholePlants = (query: { place?: string; id?: string[]; after?: string }) =>
   pageOf<Schemas["PlantDetail"]>((signal) =>
-    api.GET("/api/v1/plants/whole", { params: { query: { place, after, size: 100 } }, signal }),
+    api.GET("/api/v1/plants/whole", { params: { query: { ...query, size: MOST_WHOLE } }, signal }),
   );
 
-async function listOf(place: string): Promise<void> {
+/** The list of plants of a place, or of all, to its last page. */
+export async function keepList(place: string): Promise<void> {
   for (let after: string | undefined; ;) {
     const { next } = await plantsServed(place, after);
     if (next === undefined) return;

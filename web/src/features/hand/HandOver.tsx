@@ -1,6 +1,8 @@
-import { Box, Button, TextField, Typography } from "@mui/material";
+import { Box, Button, Checkbox, FormControlLabel, TextField, Typography } from "@mui/material";
+import { useQuery } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { handOver, HandOverError, takeIn } from "../../offline/handover";
+import { sentCommands } from "../../offline/outbox";
 import { Part } from "../../shared/ui/Page";
 import { takeAway } from "../../shared/ui/takeAway";
 
@@ -9,6 +11,8 @@ const name = () => `garten-waiting-${new Date().toISOString().slice(0, 10)}.json
 /** What waits on this device as one file, and such a file taken in: from device to device where there is no network. */
 export function HandOver({ waiting }: { waiting: number }) {
   const [phrase, setPhrase] = useState("");
+  const [isWithSent, setWithSent] = useState(false);
+  const sent = useQuery({ queryKey: ["waiting", "sent"], queryFn: sentCommands }).data?.length ?? 0;
   const [said, setSaid] = useState("");
   const [failure, setFailure] = useState("");
   const file = useRef<HTMLInputElement>(null);
@@ -23,9 +27,9 @@ export function HandOver({ waiting }: { waiting: number }) {
   };
   const save = () =>
     carry(async () => {
-      const { text, count } = await handOver(phrase);
+      const { text, count } = await handOver(phrase, isWithSent);
       takeAway(name(), text);
-      return `${count === 1 ? "1 change is" : `${count} changes are`} in the file${phrase ? ", locked" : ""}. They still wait here too.`;
+      return `${count === 1 ? "1 change is" : `${count} changes are`} in the file${phrase ? ", locked" : ""}. They stay here too.`;
     });
   const take = (chosen: File) =>
     carry(async () => {
@@ -48,9 +52,15 @@ export function HandOver({ waiting }: { waiting: number }) {
           onChange={(event) => setPhrase(event.target.value)}
           sx={{ width: 300, maxWidth: "100%" }}
         />
-        <Button variant="contained" disabled={waiting === 0} onClick={save}>
+        <Button variant="contained" disabled={waiting === 0 && !(isWithSent && sent > 0)} onClick={save}>
           Save what waits as a file
         </Button>
+        {sent > 0 && (
+          <FormControlLabel
+            control={<Checkbox checked={isWithSent} onChange={(_, on) => setWithSent(on)} />}
+            label={`with ${sent === 1 ? "the one" : `the ${sent}`} that this device has sent already`}
+          />
+        )}
         <Button onClick={() => file.current?.click()}>Take in a file</Button>
         <input
           ref={file}

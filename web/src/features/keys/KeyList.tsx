@@ -1,10 +1,15 @@
 import { Box, Button, Link, Typography } from "@mui/material";
+import { useState } from "react";
 import { Link as RouterLink } from "react-router";
 import { twoColumns } from "../../shared/ui/twoColumns";
 import { Page } from "../../shared/ui/Page";
+import { useIsPhone } from "../../shared/ui/useIsPhone";
 import { useKeys } from "../../offline/queries";
 import { useOutlook } from "../../plant-in-hand/key/Outlook";
 import { KeyDrawing } from "../../shared/botany/KeyDrawing";
+
+/** More keys than this that others lead to are folded on a phone. */
+const FOLDED_FROM = 3;
 
 export function KeyList() {
   const keys = useKeys();
@@ -14,6 +19,12 @@ export function KeyList() {
       ?.get(hash)
       ?.blocked.filter((it) => it.keyVersion === hash)
       .map((it) => it.couplet);
+  const isPhone = useIsPhone();
+  const [all, setAll] = useState(false);
+  // Those that one begins with stand on a phone; the others are led to by them.
+  const entered = keys.data?.filter((key) => key.enteredFrom.length > 0) ?? [];
+  const isFolded = isPhone && !all && entered.length > FOLDED_FROM && entered.length < (keys.data?.length ?? 0);
+  const shown = isFolded ? keys.data?.filter((key) => key.enteredFrom.length === 0) : keys.data;
   return (
     <Page
       title="Keys"
@@ -32,7 +43,7 @@ export function KeyList() {
         <Typography>There is no key yet. Paste one as text out of a book; both layouts are understood.</Typography>
       )}
       <Box component="ul" sx={twoColumns}>
-        {keys.data?.map((key) => (
+        {shown?.map((key) => (
           <Box
             component="li"
             key={key.hash}
@@ -52,6 +63,11 @@ export function KeyList() {
           </Box>
         ))}
       </Box>
+      {isFolded && (
+        <Button onClick={() => setAll(true)} sx={{ mt: 1, minHeight: 48 }}>
+          Show the {entered.length} that these lead to
+        </Button>
+      )}
     </Page>
   );
 }

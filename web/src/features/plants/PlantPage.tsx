@@ -65,9 +65,10 @@ export function PlantPage() {
   const plant = found.data;
   const again = async (key: { hash: string; title: string }) => {
     const looks = plant.determinations.map((d) => ({ id: d.occurrenceId, date: d.eventDate }));
+    const lastNamed = plant.determinations[0]?.id;
     const id = await beginWalk(
       key,
-      { id: plant.id, label: plant.label, placeId: plant.place.id, placeName: plant.place.name, looks },
+      { id: plant.id, label: plant.label, placeId: plant.place.id, placeName: plant.place.name, looks, lastNamed },
       plant.observations,
     );
     void navigate(`/bench/${id}${key.hash ? "" : "/sift"}`);
@@ -215,6 +216,7 @@ export function PlantPage() {
             taggedOn={mend?.command.taggedOn ?? plant.taggedOn ?? firstSeen(plant) ?? today()}
             version={plant.version}
             mends={mend?.id}
+            now={mend?.problem.code === "plant.changed" ? plant : undefined}
             onDone={() => setTagging(false)}
           />
         ) : (
@@ -272,6 +274,14 @@ function Named({ it, isNewest }: { it: Schemas["DeterminationDetail"]; isNewest:
       <Typography variant="h1" component="h3" id={it.id} sx={{ my: 0.5, fontSize: isNewest ? "1.4rem" : "1.2rem" }}>
         <NamesLabel names={it.names} />
       </Typography>
+      {it.questions?.map((question) => (
+        <Callout key={question.kind} tone="caution" role="note">
+          <Typography variant="body2">
+            <strong>△ In question.</strong> {question.says} Both stand until somebody has looked again: determine it
+            anew.
+          </Typography>
+        </Callout>
+      ))}
       {it.overturned && (
         <Callout tone="open">
           <Typography variant="body2">

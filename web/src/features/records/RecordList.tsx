@@ -202,6 +202,11 @@ function Line({ line, figure }: { line: Schemas["RecordLine"]; figure?: Schemas[
               ◐ {line.names.length} taxa open{" "}
             </Box>
           )}
+          {line.isInQuestion && (
+            <Box component="span" sx={{ color: "signal.conflict", fontWeight: 700 }}>
+              △ in question{" "}
+            </Box>
+          )}
           {overtaken && (
             <Box component="span" sx={{ color: "signal.absent", fontWeight: 700 }}>
               ↷ determined again later{" "}

@@ -121,6 +121,7 @@ function Confirm({ walkId }: { walkId: string }) {
             rules: settings.rules,
             planted: settings.planted ?? null,
             explanations: question?.explanations ?? [],
+            grade: fits.grade,
           }}
           backTo="Back to the checks"
           onChange={(form) => change({ ...walk, form, problem: undefined })}

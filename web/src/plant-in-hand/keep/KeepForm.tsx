@@ -1,7 +1,7 @@
 import { Autocomplete } from "../../shared/form/Autocomplete";
 import { Box, Button, MenuItem, TextField, Typography } from "@mui/material";
 import { useId, useRef, useState, type FormEvent } from "react";
-import { v7 as uuid } from "uuid";
+import { NIL, v7 as uuid } from "uuid";
 import type { Problem, Schemas } from "../../api/client";
 import { usePlaces } from "../../offline/documents";
 import { usePeople } from "../../offline/queries";
@@ -30,6 +30,9 @@ interface Props {
   onWaiting: () => void;
   onRefused: (problem: Problem) => void;
 }
+
+/** More names than this are said in small letters below the title: on a phone they filled the screen. */
+const NAMES_IN_TITLE = 2;
 
 /** Place, day, recorder and note of a determination; trail and sheet go with it. */
 export function KeepForm(props: Props) {
@@ -90,6 +93,7 @@ export function KeepForm(props: Props) {
         observations: (walk.observations ?? []).filter((o) => !walk.keptIds?.includes(o.id)),
         hand: walk.hand ?? [],
         confirming: confirming ?? null,
+        knownLast: walk.plant?.lastNamed ?? NIL,
       },
       { walkId: walk.id, creates: walk.plant ? [] : [plantId] },
     );
@@ -102,8 +106,13 @@ export function KeepForm(props: Props) {
   return (
     <Box component="form" noValidate onSubmit={(event) => void submit(event)} aria-labelledby={heading}>
       <Typography variant="h1" component="h2" id={heading}>
-        Keep it as <NamesLabel names={names} />
+        Keep it as {names.length > NAMES_IN_TITLE ? `one of ${names.length} taxa` : <NamesLabel names={names} />}
       </Typography>
+      {names.length > NAMES_IN_TITLE && (
+        <Typography variant="body2">
+          <NamesLabel names={names} />
+        </Typography>
+      )}
       <Typography variant="body2" color="text.secondary" sx={{ mb: 2 }}>
         {said}
         {walk.plant && " The plant’s earlier determinations stay."}

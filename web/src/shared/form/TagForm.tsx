@@ -72,7 +72,88 @@ interface Props {
   version: number | null;
   /** The refused command that it is opened with. */
   mends?: string;
+  /** What the tag says now, where somebody else has changed it meanwhile: shown beside what was typed here, field by field. */
+  now?: { label: string; taggedOn: string | null; site: Schemas["PlantSite"] | null; finding: Schemas["Finding"] };
   onDone: () => void;
+}
+
+/** A tag as its form holds it. */
+const typedOf = (it: NonNullable<Props["now"]>) => ({
+  label: it.label,
+  taggedOn: it.taggedOn ?? "",
+  latitude: it.site ? String(it.site.latitude) : "",
+  longitude: it.site ? String(it.site.longitude) : "",
+  uncertainty: it.site ? String(it.site.uncertaintyMetres) : "",
+  landmark: it.finding.landmark,
+  bearing: it.finding.bearingDegrees?.toString() ?? "",
+  distance: it.finding.distanceMetres?.toString() ?? "",
+  note: it.finding.note,
+});
+
+const names: Record<keyof ReturnType<typeof typedOf>, string> = {
+  label: "Tag",
+  taggedOn: "Tagged on",
+  latitude: "Latitude",
+  longitude: "Longitude",
+  uncertainty: "± metres",
+  landmark: "Landmark",
+  bearing: "Bearing from it, °",
+  distance: "Distance, m",
+  note: "How to find it",
+};
+
+/** Two versions of a tag side by side: for each field in which they differ, a person takes one. */
+function SideBySide(props: {
+  typed: Record<string, string>;
+  now: ReturnType<typeof typedOf>;
+  onTake: (field: string, value: string) => void;
+}) {
+  const { typed, now, onTake } = props;
+  const unlike = (Object.keys(names) as (keyof typeof names)[]).filter((it) => (typed[it] ?? "") !== now[it]);
+  const cell = { textAlign: "left", py: 0.5, pr: 2, verticalAlign: "baseline" } as const;
+  return (
+    <Box sx={{ border: 1, borderColor: "rule", p: 1.5, mb: 2 }}>
+      <Typography sx={{ fontWeight: 600 }}>
+        {unlike.length > 0 ? "△ Changed by somebody else meanwhile" : "✓ As it stands on the server now"}
+      </Typography>
+      {unlike.length > 0 && (
+        <Box component="table" sx={{ borderCollapse: "collapse", mt: 0.5 }}>
+          <thead>
+            <tr>
+              <Box component="th" sx={cell} />
+              <Box component="th" sx={cell}>
+                Yours
+              </Box>
+              <Box component="th" sx={cell}>
+                There now
+              </Box>
+              <th />
+            </tr>
+          </thead>
+          <tbody>
+            {unlike.map((it) => (
+              <tr key={it}>
+                <Box component="th" scope="row" sx={{ ...cell, fontWeight: 400 }}>
+                  {names[it]}
+                </Box>
+                <Box component="td" sx={cell}>
+                  {typed[it] || "nothing"}
+                </Box>
+                <Box component="td" sx={cell}>
+                  {now[it] || "nothing"}
+                </Box>
+                <td>
+                  <Button size="small" aria-label={`Take there now: ${names[it]}`} onClick={() => onTake(it, now[it])}>
+                    Take this
+                  </Button>
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </Box>
+      )}
+    </Box>
+  );
 }
 
 // Of a position all three are given or none; what is wrong with any stands at the first.
@@ -90,19 +171,8 @@ function siteOf(of: { latitude: string; longitude: string; uncertainty: string }
 export function TagForm(props: Props) {
   const people = usePeople();
   const send = useSend(props.mends);
-  const { field, set, refuse, submit, elsewhere } = useFields(
-    {
-      label: props.label,
-      taggedOn: props.taggedOn,
-      recorder: lastRecorder(),
-      latitude: props.site ? String(props.site.latitude) : "",
-      longitude: props.site ? String(props.site.longitude) : "",
-      uncertainty: props.site ? String(props.site.uncertaintyMetres) : "",
-      landmark: props.finding.landmark,
-      bearing: props.finding.bearingDegrees?.toString() ?? "",
-      distance: props.finding.distanceMetres?.toString() ?? "",
-      note: props.finding.note,
-    },
+  const { values, field, set, refuse, submit, elsewhere } = useFields(
+    { ...typedOf(props), recorder: lastRecorder() },
     {
       site: "latitude",
       "finding.landmark": "landmark",
@@ -151,40 +221,49 @@ export function TagForm(props: Props) {
     else props.onDone();
   });
   return (
-    <Box component="form" noValidate onSubmit={(event) => void keep(event)} aria-label="Tag">
+    <Box component="form" noValidate onSubmit={(event) => void keep(event)} aria-label={names.label}>
       {elsewhere && (
         <Typography role="alert" color="error" sx={{ mb: 1 }}>
           ✕ {elsewhere}
         </Typography>
       )}
+      {props.now && <SideBySide typed={values} now={typedOf(props.now)} onTake={(at, value) => set({ [at]: value })} />}
       <Box sx={{ display: "grid", gap: 2, gridTemplateColumns: { xs: "1fr", sm: "1fr 1fr 1fr" } }}>
         <TextField label="Tag" {...field("label", { required: "Write what the tag says." })} />
         <TextField
           type="date"
-          label="Tagged on"
+          label={names.taggedOn}
           slotProps={{ htmlInput: { max: today() }, inputLabel: { shrink: true } }}
           {...field("taggedOn", { required: "Give the day on which it was tagged." })}
         />
         <TextField label="Tagged by" {...field("recorder", { required: "Write who tagged it." })} />
         <TextField
-          label="Latitude"
+          label={names.latitude}
           slotProps={{ htmlInput: { inputMode: "decimal" } }}
           {...field("latitude", { check: (_, all) => siteOf(all).problem })}
         />
-        <TextField label="Longitude" slotProps={{ htmlInput: { inputMode: "decimal" } }} {...field("longitude")} />
-        <TextField label="± metres" slotProps={{ htmlInput: { inputMode: "decimal" } }} {...field("uncertainty")} />
-        <TextField label="Landmark" {...field("landmark")} />
         <TextField
-          label="Bearing from it, °"
+          label={names.longitude}
+          slotProps={{ htmlInput: { inputMode: "decimal" } }}
+          {...field("longitude")}
+        />
+        <TextField
+          label={names.uncertainty}
+          slotProps={{ htmlInput: { inputMode: "decimal" } }}
+          {...field("uncertainty")}
+        />
+        <TextField label={names.landmark} {...field("landmark")} />
+        <TextField
+          label={names.bearing}
           slotProps={{ htmlInput: { inputMode: "numeric" } }}
           {...field("bearing", { check: isNumber("A bearing has degrees from 0 to 359.") })}
         />
         <TextField
-          label="Distance, m"
+          label={names.distance}
           slotProps={{ htmlInput: { inputMode: "decimal" } }}
           {...field("distance", { check: isNumber("A distance has metres.") })}
         />
-        <TextField label="How to find it" sx={{ gridColumn: { sm: "1 / -1" } }} {...field("note")} />
+        <TextField label={names.note} sx={{ gridColumn: { sm: "1 / -1" } }} {...field("note")} />
       </Box>
       <Box sx={{ display: "flex", gap: 1.5, mt: 2, flexWrap: "wrap", alignItems: "center" }}>
         <Button type="submit" variant="contained">

@@ -1,0 +1,24 @@
+namespace Garten.Server.Features.Changes;
+
+/// <summary>What has changed since a device asked last: each thing once, however often it changed.</summary>
+/// <param name="Epoch">Which life of the database this is: the number of a change means something within one alone.</param>
+/// <param name="Earlier">Its earlier lives: one that a device knows is here, where the database was set back to a copy; it is not, where
+/// this is another database.</param>
+/// <param name="Last">The number of the last change that is told here: from here the device reads on.</param>
+/// <param name="IsMore">Whether more has changed after that.</param>
+/// <param name="Plants">The plants that changed, were tagged, visited or named.</param>
+/// <param name="Populations">Whether a population has changed.</param>
+/// <param name="Places">Whether a place has.</param>
+/// <param name="Keys">Whether a key has, or how statements of keys are read.</param>
+/// <param name="Vocabulary">Whether parts and qualities have.</param>
+public sealed record ChangePage(
+    Guid Epoch,
+    IReadOnlyList<Guid> Earlier,
+    long Last,
+    bool IsMore,
+    IReadOnlyList<Guid> Plants,
+    bool Populations,
+    bool Places,
+    bool Keys,
+    bool Vocabulary
+);

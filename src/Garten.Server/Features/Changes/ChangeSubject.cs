@@ -1,0 +1,27 @@
+using System.Globalization;
+
+namespace Garten.Server.Features.Changes;
+
+/// <summary>What a change is about, as the feed keeps it: a word, or a word with an id.</summary>
+internal static class ChangeSubject
+{
+    public const string Keys = "keys";
+    public const string Vocabulary = "vocabulary";
+    private const string PlantWord = "plant:";
+    private const string PopulationWord = "population:";
+    private const string PlaceWord = "place:";
+
+    public static string Plant(Guid id) => PlantWord + id.ToString("D", CultureInfo.InvariantCulture);
+
+    public static string Population(Guid id) => PopulationWord + id.ToString("D", CultureInfo.InvariantCulture);
+
+    public static string Place(Guid id) => PlaceWord + id.ToString("D", CultureInfo.InvariantCulture);
+
+    /// <summary>The plant that a subject names; null where it names none.</summary>
+    public static Guid? PlantOf(string subject) =>
+        subject.StartsWith(PlantWord, StringComparison.Ordinal) && Guid.TryParse(subject.AsSpan(PlantWord.Length), out var id) ? id : null;
+
+    public static bool IsPopulation(string subject) => subject.StartsWith(PopulationWord, StringComparison.Ordinal);
+
+    public static bool IsPlace(string subject) => subject.StartsWith(PlaceWord, StringComparison.Ordinal);
+}

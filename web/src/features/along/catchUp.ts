@@ -1,0 +1,83 @@
+import { answerOf, api, type Schemas } from "../../api/client";
+import { keepPlants, placesServed } from "../../offline/documents";
+import { inTurn } from "../../offline/inTurn";
+import { peopleServed } from "../../offline/queries";
+import { keptAnswer } from "../../offline/store";
+import { keepVocabulary } from "../../offline/vocabulary";
+import { florasServed } from "../../shared/botany/queries";
+import {
+  freshly,
+  keepAlong,
+  keepFloraWhole,
+  keepKeys,
+  keepList,
+  keepToday,
+  MOST_WHOLE,
+  takenAlong,
+  wholePlants,
+  type Along,
+} from "./takeAlong";
+
+/**
+ * Fetches what has changed since this device looked last, and nothing else. Says whether it could: a device that never took anything along, or
+ * did so in another life of the database, takes it along as a whole.
+ */
+export const catchUp = (last?: number): Promise<boolean> => inTurn("garten-catch-up", () => caughtUp(last));
+
+async function caughtUp(last: number | undefined): Promise<boolean> {
+  const along = await takenAlong();
+  if (along?.last === undefined) return false;
+  if (last === along.last) return true;
+  let known = along.last;
+  const plants = new Set<string>();
+  const changed = { populations: false, places: false, keys: false, vocabulary: false };
+  for (let isMore = true; isMore;) {
+    const after = known;
+    const page = await answerOf((signal) => api.GET("/api/v1/changes", { params: { query: { after } }, signal }));
+    if (page.epoch !== along.epoch) return false;
+    for (const id of page.plants) plants.add(id);
+    changed.populations ||= page.populations;
+    changed.places ||= page.places;
+    changed.keys ||= page.keys;
+    changed.vocabulary ||= page.vocabulary;
+    known = page.last;
+    isMore = page.isMore;
+  }
+  const hasPlants = plants.size > 0;
+  const added = hasPlants ? await keepChanged([...plants], along) : 0;
+  let { keys } = along;
+  await Promise.all([
+    hasPlants || changed.places ? Promise.all([freshly(placesServed), freshly(peopleServed)]) : undefined,
+    hasPlants || changed.populations ? keepToday() : undefined,
+    changed.vocabulary ? keepVocabulary() : undefined,
+    changed.keys ? keepKeys().then((count) => (keys = count)) : undefined,
+  ]);
+  // Kept at the end: where it breaks off, all of it is fetched again.
+  await keepAlong({ ...along, at: Date.now(), plants: along.plants + added, keys, last: known });
+  return true;
+}
+
+// The plants that changed, with the lists they stand in, and in which they stood; how many are new.
+async function keepChanged(ids: string[], along: Along): Promise<number> {
+  const lists = new Set([""]);
+  let added = 0;
+  for (let from = 0; from < ids.length; from += MOST_WHOLE) {
+    const { items } = await wholePlants({ id: ids.slice(from, from + MOST_WHOLE) });
+    const here = items.filter((it) => along.places.includes(it.place.id));
+    for (const it of here) {
+      const before = await keptAnswer<Schemas["PlantDetail"]>(`plant:${it.id}`);
+      if (!before) added++;
+      lists.add(it.place.id);
+      if (before) lists.add(before.place.id);
+    }
+    await keepPlants(here);
+  }
+  for (const place of lists) await keepList(place);
+  return added;
+}
+
+/** Floras that were published anew since; they come whole, where they changed. */
+export async function keepFloras(along: Along): Promise<void> {
+  const all = await freshly(florasServed);
+  for (const { id } of all) if (along.floras.includes(id)) await keepFloraWhole(id);
+}
