@@ -17,6 +17,63 @@ public sealed class DocumentTests(GartenServer server) : IClassFixture<GartenSer
     private static readonly string[] Servers = ["recordedAt", "floras"];
 
     [Fact]
+    public async Task AKeyThatWaitsIsTheKeyThatTheServerSaves()
+    {
+        var name = $"Waiting {Guid.NewGuid():N}";
+        JsonNode? before = await server.GetAsync("/api/v1/keys");
+        foreach (var last in new[] { "Alvena nigra", "Alvena rubra" })
+        {
+            var text = $"{name}\n1 Leaves flat ... {name} two\n- Leaves round ... {last}\n\n{name} two\n1 Hairy ... Alvena alba\n- Bald ... Alvena montis\n";
+            var command = new JsonObject
+            {
+                ["kind"] = "saveKeys",
+                ["id"] = Guid.CreateVersion7(),
+                ["text"] = text,
+            };
+            var waiting = new JsonObject
+            {
+                ["date"] = Day,
+                ["commands"] = new JsonArray(command.DeepClone()),
+                ["places"] = new JsonArray(),
+            };
+            JsonNode Asked(string call, JsonObject request) =>
+                JsonNode.Parse(CoreCalls.Named(call).Answer(request.ToJsonString(), new CoreSession()))!;
+            var made = Asked("keys", new() { ["keys"] = before.DeepClone(), ["waiting"] = waiting.DeepClone() });
+            var hashes = Asked("shelve", new() { ["commands"] = new JsonArray(command.DeepClone()) });
+            var (_, saved) = await server.SendAsync(command);
+            Assert.Equal(
+                hashes.AsArray().Select(h => (string)h!).Order(),
+                saved["results"]![0]!["keys"]!.AsArray().Select(k => (string)k!["hash"]!).Order()
+            );
+            var after = await server.GetAsync("/api/v1/keys");
+            static IEnumerable<string> Plain(JsonNode keys) =>
+                keys.AsArray()
+                    .Select(k =>
+                    {
+                        var line = (JsonObject)k!.DeepClone();
+                        line.Remove("addedAt");
+                        return line.ToJsonString();
+                    });
+            Assert.Equal(Plain(after), Plain(made));
+            var hash = (string)hashes[0]!;
+            var detail = Asked(
+                "key",
+                new()
+                {
+                    ["hash"] = hash,
+                    ["key"] = null,
+                    ["keys"] = before.DeepClone(),
+                    ["waiting"] = waiting.DeepClone(),
+                }
+            )[0]!;
+            var served = await server.GetAsync($"/api/v1/keys/{hash}");
+            foreach (var part in new[] { "hash", "title", "version", "key", "sourceText" })
+                Assert.Equal(served[part]!.ToJsonString(), detail[part]!.ToJsonString());
+            before = after;
+        }
+    }
+
+    [Fact]
     public async Task EachCommandDoesToTheDocumentsWhatItDoesOnTheServer()
     {
         var stop = TestContext.Current.CancellationToken;

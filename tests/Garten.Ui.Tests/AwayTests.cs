@@ -1,4 +1,6 @@
 using System.Globalization;
+using System.Net.Http.Json;
+using System.Text.Json.Nodes;
 using OpenQA.Selenium;
 using Xunit;
 
@@ -21,6 +23,10 @@ public sealed class AwayTests(GartenSite site) : IClassFixture<GartenSite>
         browser.ShouldBeAccessible();
         ScreenshotTests.Shoot(browser, "take-along");
         browser.ShouldFitTheScreen();
+        // What another device does meanwhile is fetched alone.
+        await TagElsewhereAsync(stop);
+        browser.Click("Fetch what is new");
+        browser.UntilText("91 plants with their history");
         await site.EndServerAsync();
         try
         {
@@ -35,12 +41,15 @@ public sealed class AwayTests(GartenSite site) : IClassFixture<GartenSite>
             SiftContrastAndConfirm(browser);
             Tag(browser);
             VisitAndCount(browser);
+            PasteAKeyAndUseIt(browser);
+            browser.Go("/plants");
+            browser.UntilText("tag of another");
             browser.Go("/records");
-            UntilWaiting(browser, 5);
+            UntilWaiting(browser, 7);
             // And again after another night.
             browser.Restart();
             browser.Open("/records");
-            UntilWaiting(browser, 5);
+            UntilWaiting(browser, 7);
         }
         finally
         {
@@ -48,6 +57,7 @@ public sealed class AwayTests(GartenSite site) : IClassFixture<GartenSite>
         }
         browser.Until(() => !browser.Text.Contains("Waiting to be sent", StringComparison.Ordinal), "all to be sent");
         await site.UntilServedAsync("/api/v1/records", "Keyed in the wood.");
+        await site.UntilServedAsync("/api/v1/records", "By a key of the wood.");
         await site.UntilServedAsync("/api/v1/plants?text=tag%2099", "tag 99");
         var populations = await site.Client.GetStringAsync(new Uri("/api/v1/populations", UriKind.Relative), stop);
         Assert.Contains("Counted in the wood.", populations, StringComparison.Ordinal);
@@ -160,5 +170,50 @@ public sealed class AwayTests(GartenSite site) : IClassFixture<GartenSite>
         browser.Click("Keep the count");
         UntilWaiting(browser, 5);
         browser.UntilText("10 stems");
+    }
+
+    private async Task TagElsewhereAsync(CancellationToken stop)
+    {
+        var places = (await site.Client.GetFromJsonAsync<JsonNode>("/api/v1/places", stop))!.AsArray();
+        var response = await site.Client.PostAsJsonAsync(
+            "/api/v1/commands",
+            new
+            {
+                commands = new[]
+                {
+                    new
+                    {
+                        kind = "tagPlant",
+                        id = Guid.CreateVersion7(),
+                        plantId = Guid.CreateVersion7(),
+                        placeId = (string)places[0]!["id"]!,
+                        label = "tag of another",
+                        taggedOn = "2026-05-01",
+                        recorder = new { id = Guid.CreateVersion7(), name = "Another" },
+                    },
+                },
+            },
+            stop
+        );
+        Assert.Contains("applied", await response.Content.ReadAsStringAsync(stop), StringComparison.Ordinal);
+    }
+
+    private static void PasteAKeyAndUseIt(Browser browser)
+    {
+        browser.Go("/keys/new");
+        browser.Type("Key text", "Two of the wood\n1 Leaves in pairs ... Vellorna alata\n- Leaves one by one ... Carpessa rubra\n");
+        browser.UntilText("✓ Sound");
+        browser.Find("button[aria-describedby=save-why]").Click();
+        browser.UntilText("It can be followed already.");
+        UntilWaiting(browser, 6);
+        browser.UntilText("Leaves one by one");
+        browser.Click("Follow this key");
+        browser.UntilText("Couplet 1");
+        browser.Press("2");
+        browser.UntilText("Carpessa rubra");
+        browser.Click("Keep it");
+        browser.Find("[name=note]").SendKeys("By a key of the wood.");
+        browser.Click("Keep the record");
+        browser.UntilText("Kept on this device on");
     }
 }

@@ -58,6 +58,7 @@ public sealed class CoreSession
     private Shelf? _filled;
     private ReadyFlora? _flora;
     private BotanyIndex? _botany;
+    private IReadOnlyList<KeyVersion> _waiting = [];
 
     /// <summary>The keys that are followed.</summary>
     public BenchShelf Shelf { get; set; } = new(new KeyShelf([]), CharacterTable.Empty, []);
@@ -77,8 +78,7 @@ public sealed class CoreSession
         {
             _botany = value;
             _flora?.With(value);
-            if (_filled is { } shelf)
-                Shelf = shelf.Ready(value);
+            Fill();
         }
     }
 
@@ -87,7 +87,23 @@ public sealed class CoreSession
     {
         ArgumentNullException.ThrowIfNull(shelf);
         _filled = shelf;
-        Shelf = shelf.Ready(_botany);
+        Fill();
+    }
+
+    /// <summary>Puts keys that wait on the device to be sent on the shelf too, now and whenever it is filled, in place of those that waited
+    /// before.</summary>
+    internal void Shelve(IReadOnlyList<KeyVersion> waiting)
+    {
+        if (_waiting.Select(k => k.Hash).SequenceEqual(waiting.Select(k => k.Hash), StringComparer.Ordinal))
+            return;
+        _waiting = waiting;
+        Fill();
+    }
+
+    private void Fill()
+    {
+        if (_filled is not null || _waiting.Count > 0)
+            Shelf = (_filled ?? new Shelf([], [], CharacterTable.Empty, [], [])).With(_waiting).Ready(_botany);
     }
 
     internal BotanyIndex Loaded() => _botany ?? throw new InvalidOperationException("The vocabulary isn't loaded.");
@@ -394,6 +410,30 @@ public static class CoreCalls
             (r, session) => r.Tell(session),
             null,
             "A plant, with what waits on the device to be sent."
+        ),
+        OfRequest(
+            "shelve",
+            Json.WaitingCommands,
+            Json.IReadOnlyListString,
+            (r, session) => r.Shelve(session),
+            null,
+            "Puts keys that wait on the device to be sent on the shelf, and answers with their hashes."
+        ),
+        OfRequest(
+            "keys",
+            Json.KeysDocument,
+            Json.IReadOnlyListKeySummary,
+            (r, _) => r.Tell(),
+            null,
+            "The newest version of every key, with what waits on the device to be sent."
+        ),
+        OfRequest(
+            "key",
+            Json.KeyDocument,
+            Json.IReadOnlyListKeyDetail,
+            (r, _) => r.Tell(),
+            null,
+            "A version of a key, where it waits on the device to be sent too."
         ),
         OfRequest(
             "unreadable",

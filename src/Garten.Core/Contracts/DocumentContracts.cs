@@ -1,5 +1,6 @@
 using System.Text.Json;
 using Garten.Core.Floras;
+using Garten.Core.Keys;
 
 namespace Garten.Core.Contracts;
 
@@ -45,6 +46,67 @@ public sealed record HandedCommands(IReadOnlyList<JsonElement> Commands)
     /// <summary>Where those stand that can't be read, from 0: of another kind, or without what their kind needs.</summary>
     public IReadOnlyList<int> Unreadable() =>
         [.. Enumerable.Range(0, Commands.Count).Where(i => Waiting.ReadOne(Commands[i]) is not { } it || it.Id == Guid.Empty)];
+}
+
+/// <summary>Commands that wait on the device.</summary>
+/// <param name="Commands">The commands, in their order.</param>
+public sealed record WaitingCommands(IReadOnlyList<JsonElement> Commands)
+{
+    /// <summary>Puts the keys among them on the shelf of the session, in place of those that waited before. Answers with their hashes.</summary>
+    public IReadOnlyList<string> Shelve(CoreSession session)
+    {
+        ArgumentNullException.ThrowIfNull(session);
+        IReadOnlyList<KeyVersion> keys = [.. Commands.Select(Waiting.ReadOne).OfType<SaveKeysCommand>().SelectMany(Documents.KeysOf)];
+        session.Shelve(keys);
+        return [.. keys.Select(k => k.Hash)];
+    }
+}
+
+/// <summary>The list of keys with what waits.</summary>
+/// <param name="Keys">What the server answered last.</param>
+/// <param name="Waiting">What waits.</param>
+public sealed record KeysDocument(IReadOnlyList<KeySummary> Keys, Waiting Waiting)
+{
+    /// <summary>The keys as they are on the device, by title.</summary>
+    public IReadOnlyList<KeySummary> Tell() => Waiting.Read().Aggregate(Keys, Documents.Apply);
+}
+
+/// <summary>A version of a key with what waits.</summary>
+/// <param name="Hash">Hash of the version.</param>
+/// <param name="Key">What the server answered last; null where it doesn't know it.</param>
+/// <param name="Keys">The list of keys that the server answered last: of an earlier version of the same key it has the number.</param>
+/// <param name="Waiting">What waits.</param>
+public sealed record KeyDocument(string Hash, KeyDetail? Key, IReadOnlyList<KeySummary> Keys, Waiting Waiting)
+{
+    /// <summary>The key as it is on the device; none where nothing makes it.</summary>
+    public IReadOnlyList<KeyDetail> Tell()
+    {
+        if (Key is not null)
+            return [Key];
+        var all = Keys;
+        foreach (var command in Waiting.Read())
+        {
+            all = Documents.Apply(all, command);
+            if (
+                command is SaveKeysCommand saved
+                && Documents.KeysOf(saved).FirstOrDefault(k => k.Hash == Hash) is { } made
+                && all.FirstOrDefault(k => k.Hash == Hash) is { } line
+            )
+                return
+                [
+                    new KeyDetail(
+                        Hash,
+                        line.Title,
+                        line.Version,
+                        made.Key,
+                        saved.Text,
+                        [new KeyVersionSummary(Hash, line.Version, line.AddedAt)],
+                        saved.Source
+                    ),
+                ];
+        }
+        return [];
+    }
 }
 
 /// <summary>A plant with what waits.</summary>

@@ -60,6 +60,35 @@ public static class Documents
             ];
     }
 
+    /// <summary>The keys that a command saves; none where its text can't be read as keys with titles.</summary>
+    public static IReadOnlyList<KeyVersion> KeysOf(SaveKeysCommand command)
+    {
+        ArgumentNullException.ThrowIfNull(command);
+        var reading = KeyTextReader.Read(command.Text);
+        return reading.IsSound && reading.Keys.All(k => k.Title.Length > 0)
+            ? [.. reading.Keys.Select(k => new KeyVersion(KeyHash.Of(k), k, command.Source?.Book ?? ""))]
+            : [];
+    }
+
+    /// <summary>The newest version of every key, by title.</summary>
+    public static IReadOnlyList<KeySummary> Apply(IReadOnlyList<KeySummary> keys, Command command)
+    {
+        ArgumentNullException.ThrowIfNull(keys);
+        if (command is not SaveKeysCommand it)
+            return keys;
+        var all = keys.ToList();
+        foreach (var (hash, key) in KeysOf(it).Where(k => all.TrueForAll(o => o.Hash != k.Hash)).Select(k => (k.Hash, k.Key)))
+        {
+            var at = all.FindIndex(k => KeyTitle.Plain(k.Title) == KeyTitle.Plain(key.Title));
+            var made = KeySummary.Of(hash, at < 0 ? 1 : all[at].Version + 1, key, DateTimeOffset.UnixEpoch) with { Source = it.Source };
+            if (at >= 0)
+                all[at] = made;
+            else
+                all.Add(made);
+        }
+        return KeySummary.Entered([.. all.OrderBy(k => KeyTitle.Plain(k.Title), StringComparer.Ordinal)]);
+    }
+
     /// <summary>A plant with all that is known of it; null before anything is.</summary>
     /// <param name="id">The plant.</param>
     /// <param name="plant">What is known of it.</param>

@@ -55,6 +55,21 @@ public sealed record Shelf(
     public BenchShelf Ready(BotanyIndex? botany = null) =>
         new(new KeyShelf(Versions, Taxa), Table with { Botany = Table.Botany ?? botany }, Taxa, Taught, Corrected, Kept);
 
+    /// <summary>The same with keys that wait on the device to be sent, each as the newest version of its title; those that are here already are
+    /// passed over.</summary>
+    /// <param name="keys">The keys, oldest first.</param>
+    public Shelf With(IReadOnlyList<KeyVersion> keys)
+    {
+        ArgumentNullException.ThrowIfNull(keys);
+        var known = Versions.Select(v => v.Hash).ToHashSet(StringComparer.Ordinal);
+        return keys.All(k => known.Contains(k.Hash))
+            ? this
+            : this with
+            {
+                Versions = [.. keys.Reverse().Where(k => known.Add(k.Hash)), .. Versions],
+            };
+    }
+
     /// <summary>The same with those key versions alone that some lead to, in any number of steps; these included.</summary>
     /// <param name="hashes">Hashes of the versions to start from.</param>
     public Shelf ReachedFrom(IEnumerable<string> hashes)
@@ -255,3 +270,76 @@ public sealed record StatementsRequest(string Hash) : IShelfRequest
         return shelf.Keys.Find(Hash) is { } version ? CoupletReadings.Of(shelf, version) : [];
     }
 }
+
+/// <summary>A key as the list shows it.</summary>
+/// <param name="Hash">Hash of its newest version.</param>
+/// <param name="Title">Its title.</param>
+/// <param name="Version">Number of the newest version, from 1.</param>
+/// <param name="Couplets">How many couplets it has.</param>
+/// <param name="Taxa">How many taxa it can end at, not counting those of keys it hands over to.</param>
+/// <param name="HandsOverTo">The keys it hands over to, as its leads name them.</param>
+/// <param name="EnteredFrom">Titles of the keys that hand over to it; empty for a key to begin with.</param>
+/// <param name="Notes">Lines below its title.</param>
+/// <param name="AddedAt">When the version was saved.</param>
+/// <param name="Source">Where its text is from; null where nothing is said of it.</param>
+public sealed record KeySummary(
+    string Hash,
+    string Title,
+    int Version,
+    int Couplets,
+    int Taxa,
+    IReadOnlyList<string> HandsOverTo,
+    IReadOnlyList<string> EnteredFrom,
+    IReadOnlyList<string> Notes,
+    DateTimeOffset AddedAt,
+    TextSource? Source = null
+)
+{
+    /// <summary>Its couplets and ends as they are drawn; of a large key its beginning.</summary>
+    public IReadOnlyList<KeyNode> Shape { get; init; } = [];
+
+    /// <summary>A key as the list shows it; what it is entered from is found among others (<see cref="Entered"/>).</summary>
+    /// <param name="hash">Hash of the version.</param>
+    /// <param name="version">Its number, from 1.</param>
+    /// <param name="key">The key.</param>
+    /// <param name="addedAt">When it was saved.</param>
+    public static KeySummary Of(string hash, int version, Key key, DateTimeOffset addedAt)
+    {
+        ArgumentNullException.ThrowIfNull(key);
+        var handsOver = key
+            .Couplets.SelectMany(c => c.Leads)
+            .Where(l => l.Destination?.Kind == DestinationKind.Key)
+            .Select(l => l.Destination!.Target)
+            .Distinct(StringComparer.Ordinal);
+        return new KeySummary(hash, key.Title, version, key.Couplets.Count, key.Taxa().Count(), [.. handsOver], [], key.Notes, addedAt)
+        {
+            Shape = KeyShape.Of(key),
+        };
+    }
+
+    /// <summary>The same keys with those that hand over to each.</summary>
+    public static IReadOnlyList<KeySummary> Entered(IReadOnlyList<KeySummary> keys)
+    {
+        ArgumentNullException.ThrowIfNull(keys);
+        return
+        [
+            .. keys.Select(k =>
+                k with
+                {
+                    EnteredFrom = [.. keys.Where(o => o != k && o.HandsOverTo.Any(to => KeyTitle.IsNamedBy(k.Title, to))).Select(o => o.Title)],
+                }
+            ),
+        ];
+    }
+}
+
+/// <summary>A version of a key with its text as it was typed.</summary>
+public sealed record KeyDetail(
+    string Hash,
+    string Title,
+    int Version,
+    Key Key,
+    string SourceText,
+    IReadOnlyList<KeyVersionSummary> Versions,
+    TextSource? Source = null
+);

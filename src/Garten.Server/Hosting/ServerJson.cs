@@ -12,8 +12,6 @@ namespace Garten.Server.Hosting;
 [JsonSourceGenerationOptions(PropertyNamingPolicy = JsonKnownNamingPolicy.CamelCase)]
 [JsonSerializable(typeof(CommandBatch))]
 [JsonSerializable(typeof(CommandBatchResponse))]
-[JsonSerializable(typeof(IReadOnlyList<KeySummary>))]
-[JsonSerializable(typeof(KeyDetail))]
 [JsonSerializable(typeof(KeyFloraMade))]
 [JsonSerializable(typeof(RecordPage))]
 [JsonSerializable(typeof(HealthReport))]

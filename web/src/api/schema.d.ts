@@ -2343,6 +2343,21 @@ export interface components {
                 request: components["schemas"]["PlantDocument"];
                 answer: components["schemas"]["PlantDetail"][];
             };
+            /** @description Puts keys that wait on the device to be sent on the shelf, and answers with their hashes. */
+            shelve: {
+                request: components["schemas"]["WaitingCommands"];
+                answer: string[];
+            };
+            /** @description The newest version of every key, with what waits on the device to be sent. */
+            keys: {
+                request: components["schemas"]["KeysDocument"];
+                answer: components["schemas"]["KeySummary"][];
+            };
+            /** @description A version of a key, where it waits on the device to be sent too. */
+            key: {
+                request: components["schemas"]["KeyDocument"];
+                answer: components["schemas"]["KeyDetail"][];
+            };
             /** @description Which of some commands can't be read, by their places from 0. */
             unreadable: {
                 request: components["schemas"]["HandedCommands"];
@@ -3233,6 +3248,15 @@ export interface components {
             versions: components["schemas"]["KeyVersionSummary"][];
             source?: null | components["schemas"]["TextSource"];
         };
+        /** @description A version of a key with what waits. */
+        KeyDocument: {
+            /** @description Hash of the version. */
+            hash: string;
+            key: null | components["schemas"]["KeyDetail"];
+            /** @description The list of keys that the server answered last: of an earlier version of the same key it has the number. */
+            keys: components["schemas"]["KeySummary"][];
+            waiting: components["schemas"]["Waiting"];
+        };
         /** @description A flora that was made of a key's statements. */
         KeyFloraMade: {
             /** @description Its id. */
@@ -3478,6 +3502,12 @@ export interface components {
             version: number;
             /** Format: date-time */
             addedAt: string;
+        };
+        /** @description The list of keys with what waits. */
+        KeysDocument: {
+            /** @description What the server answered last. */
+            keys: components["schemas"]["KeySummary"][];
+            waiting: components["schemas"]["Waiting"];
         };
         /** @description Taxa that keys may part. */
         KeysPartingRequest: {
@@ -6573,6 +6603,11 @@ export interface components {
             commands: unknown[];
             /** @description The places that the server knows. */
             places: components["schemas"]["Place"][];
+        };
+        /** @description Commands that wait on the device. */
+        WaitingCommands: {
+            /** @description The commands, in their order. */
+            commands: unknown[];
         };
         /** @description A walk through keys that the worker holds on its shelf. */
         WalkRequest: {

@@ -3,8 +3,8 @@ import { answerOf, api, AwayError, pageOf, type Paged, type Schemas } from "../a
 import { today } from "../api/today";
 import { core } from "../core/coreClient";
 import { onOutboxChange, queued } from "./outbox";
-import { queryClient, orKept } from "./queries";
-import { keepAnswers, keptAnswers, type Command } from "./store";
+import { keyServed, keysServed, queryClient, orKept } from "./queries";
+import { keepAnswers, keptAnswers, type Command, type QueuedCommand } from "./store";
 
 // The one door to what pages read of places, plants and populations: what the server answered last, with what waits on this device put into
 // it by the core. Whether there is signal makes no difference here.
@@ -12,18 +12,33 @@ import { keepAnswers, keptAnswers, type Command } from "./store";
 const WAITING = ["waiting"];
 const NOTHING: Command[] = [];
 const NO_PLACES: Schemas["Place"][] = [];
+const NO_KEYS: string[] = [];
+const NO_SUMMARIES: Schemas["KeySummary"][] = [];
 
 onOutboxChange(() => void queryClient.invalidateQueries({ queryKey: WAITING }));
 
+const waitingHere = queryOptions({
+  queryKey: WAITING,
+  queryFn: queued,
+  staleTime: Infinity,
+  refetchOnWindowFocus: true,
+});
+
+const commandsOf = (entries: QueuedCommand[]) => entries.map((it) => it.command);
+
 /** The commands that wait on this device, in their order; the same list until one comes or goes. */
 export function useWaiting(): Command[] {
-  const { data } = useQuery({
-    queryKey: WAITING,
-    queryFn: async () => (await queued()).map((it) => it.command),
-    staleTime: Infinity,
-    refetchOnWindowFocus: true,
-  });
+  const { data } = useQuery({ ...waitingHere, select: commandsOf });
   return data && data.length > 0 ? data : NOTHING;
+}
+
+const keysIn = (entries: QueuedCommand[]) =>
+  entries.flatMap((it) => (it.command.kind === "saveKeys" ? (it.creates ?? []) : []));
+
+/** Hashes of the keys that wait on this device to be sent. */
+export function useWaitingKeys(): string[] {
+  const { data } = useQuery({ ...waitingHere, select: keysIn });
+  return data ?? NO_KEYS;
 }
 
 /** Ids of what the waiting commands make or change. */
@@ -82,6 +97,46 @@ export function usePlaces() {
   );
   return { ...served, data };
 }
+
+/** The newest version of every key. */
+export function useKeys() {
+  const served = useQuery(keysServed);
+  const data = useWithWaiting("keys", served, served.data !== undefined || served.isError, (waiting) =>
+    core.keys({ keys: served.data ?? [], waiting }),
+  );
+  return { ...served, data };
+}
+
+/** A version of a key. */
+export function useKey(hash: string) {
+  const isHere = useWaitingKeys().includes(hash);
+  // The server doesn't know one that waits.
+  const served = useQuery({ ...keyServed(hash), enabled: !isHere });
+  const keys = useQuery(keysServed);
+  const data = useWithWaiting(
+    `key:${hash}`,
+    { data: served.data, dataUpdatedAt: served.dataUpdatedAt + keys.dataUpdatedAt },
+    served.data !== undefined || served.isError || isHere,
+    async (waiting) =>
+      (await core.key({ hash, key: served.data ?? null, keys: keys.data ?? NO_SUMMARIES, waiting }))[0],
+  );
+  return { ...served, data, isError: served.isError && !data };
+}
+
+/** A version of a key, asked once: of one that waits what is here, of another one what the server says or said last. */
+export async function keyKnown(hash: string): Promise<Schemas["KeyDetail"]> {
+  const entries = await queued();
+  if (!keysIn(entries).includes(hash)) return queryClient.fetchQuery(keyServed(hash));
+  const keys = await queryClient.fetchQuery(keysServed).catch(() => NO_SUMMARIES);
+  const waiting = { date: today(), commands: commandsOf(entries), places: [] };
+  const [found] = await core.key({ hash, key: null, keys, waiting });
+  if (!found) throw new AwayError();
+  return found;
+}
+
+/** Hashes of the keys that a command saves. */
+export const hashesOf = async (command: Command): Promise<string[]> =>
+  (await core.keys({ keys: [], waiting: { date: today(), commands: [command], places: [] } })).map((it) => it.hash);
 
 /** A plant with all that is known of it; nothing without an id. */
 export function usePlant(id: string | undefined) {

@@ -20,8 +20,14 @@ export class Host {
   instead?: () => Promise<unknown>;
   private open: () => void = () => undefined;
 
-  /** @param of What it is to hold: another thing is another host. */
-  constructor(readonly of: string) {
+  /**
+   * @param of What it is to hold: another thing is another host.
+   * @param isAlone Whether it alone can answer: the server doesn't know what is asked about yet.
+   */
+  constructor(
+    readonly of: string,
+    readonly isAlone = false,
+  ) {
     this.held = new Promise((resolve) => (this.open = resolve));
   }
 
@@ -41,8 +47,8 @@ void whenStarted().then(
 );
 
 /** A host that holds all once something is true of it. */
-export function useHost(isHeld: boolean, of: string): Host {
-  const host = useMemo(() => new Host(of), [of]);
+export function useHost(isHeld: boolean, of: string, isAlone = false): Host {
+  const host = useMemo(() => new Host(of, isAlone), [of, isAlone]);
   useEffect(() => {
     if (isHeld) host.hold();
   }, [host, isHeld]);
@@ -58,7 +64,10 @@ export async function askEither<N extends Served>(
   request: Calls[N]["request"],
   host: Host,
 ): Promise<Calls[N]["answer"]> {
-  if (!host.isReady) {
+  if (host.isAlone) {
+    hurry();
+    await host.held;
+  } else if (!host.isReady) {
     host.instead = () => core[name](request);
     const address = `/api/v1/${words.addresses[name]}` as "/api/v1/identify/sift";
     const there = await ask((signal) => api.POST(address, { body: request as never, signal }));

@@ -1,6 +1,7 @@
 import { useQuery } from "@tanstack/react-query";
 import { api, ask, type Schemas } from "../api/client";
 import { core } from "../core/coreClient";
+import { useWaitingKeys } from "./documents";
 import { holdShelf } from "./shelf";
 import { holdVocabulary } from "./vocabulary";
 
@@ -9,7 +10,11 @@ async function hold(hash: string): Promise<true> {
   return true;
 }
 
-async function read(hash: string, first: number): Promise<Schemas["ReadKey"]> {
+async function read(hash: string, first: number, isAlone: boolean): Promise<Schemas["ReadKey"]> {
+  if (isAlone) {
+    await hold(hash);
+    return core.keyReading({ hash, first });
+  }
   const there = await ask((signal) => api.POST("/api/v1/keys/reading", { body: { hash, first }, signal }));
   if (there.kind === "answer") return there.value;
   await hold(hash);
@@ -21,13 +26,14 @@ async function read(hash: string, first: number): Promise<Schemas["ReadKey"]> {
  * core on this device where there is no signal.
  */
 export function useKeyReadings(hash: string, first: number, enabled = true) {
+  const isAlone = useWaitingKeys().includes(hash);
   return useQuery({
     enabled,
     // What is taught or set makes the shelf another one, and the reading with it.
-    queryKey: ["shelf", "reading", hash, first],
+    queryKey: ["shelf", "reading", hash, first, isAlone],
     staleTime: Infinity,
     placeholderData: (before: Schemas["ReadKey"] | undefined) => before,
-    queryFn: () => read(hash, first),
+    queryFn: () => read(hash, first, isAlone),
   });
 }
 

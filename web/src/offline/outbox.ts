@@ -231,7 +231,7 @@ function touched(command: Command): string[] {
     case "visitPlant":
       return [command.plantId];
     case "recordDetermination":
-      return [command.plantId, command.placeId];
+      return [command.plantId, command.placeId, command.startKey, ...command.answers.map((it) => it.keyVersion)];
     case "savePopulation":
       return [command.placeId];
     case "countPopulation":

@@ -98,8 +98,6 @@ export const keysServed = queryOptions({
     orKept<Schemas["KeySummary"][]>("keys", () => answerOf((signal) => api.GET("/api/v1/keys", { signal }))),
 });
 
-export const useKeys = () => useQuery(keysServed);
-
 /** A version of a key. */
 export const keyServed = (hash: string) =>
   queryOptions({

@@ -1,7 +1,7 @@
 import { Button, Box, Link, Typography } from "@mui/material";
 import { Link as RouterLink } from "react-router";
 import { Page } from "../shared/ui/Page";
-import { useKeys } from "../offline/queries";
+import { useKeys } from "../offline/documents";
 import type { PlantInHand } from "../offline/store";
 import { ModeBar } from "./ModeBar";
 

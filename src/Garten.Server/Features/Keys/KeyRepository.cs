@@ -65,23 +65,12 @@ internal sealed class KeyRepository(NpgsqlDataSource database, SourceRepository 
             );
         var contents = await KeysAsync(connection, [.. rows.Select(r => r.Hash)], stop);
         var keys = rows.ConvertAll(r =>
-            Summary(r.Hash, r.Title, r.Version, contents[r.Hash], r.At) with
+            KeySummary.Of(r.Hash, r.Version, contents[r.Hash], r.At) with
             {
                 Source = known.GetValueOrDefault(r.Hash)?.Source,
             }
         );
-        return
-        [
-            .. keys.Select(k =>
-                k with
-                {
-                    EnteredFrom =
-                    [
-                        .. keys.Where(o => o != k && o.HandsOverTo.Any(to => KeyTitle.IsNamedBy(k.Title, to))).Select(o => o.Title),
-                    ],
-                }
-            ),
-        ];
+        return KeySummary.Entered(keys);
     }
 
     /// <summary>The newest version of every key by its title alone, ordered by it.</summary>
@@ -209,17 +198,4 @@ internal sealed class KeyRepository(NpgsqlDataSource database, SourceRepository 
 
     private static Key Content(NpgsqlDataReader row, int column) =>
         JsonSerializer.Deserialize(row.GetString(column), CoreJson.Default.Key)!;
-
-    private static KeySummary Summary(string hash, string title, int version, Key key, DateTimeOffset addedAt)
-    {
-        var handsOver = key
-            .Couplets.SelectMany(c => c.Leads)
-            .Where(l => l.Destination?.Kind == DestinationKind.Key)
-            .Select(l => l.Destination!.Target)
-            .Distinct(StringComparer.Ordinal);
-        return new KeySummary(hash, title, version, key.Couplets.Count, key.Taxa().Count(), [.. handsOver], [], key.Notes, addedAt)
-        {
-            Shape = KeyShape.Of(key),
-        };
-    }
 }

@@ -2,12 +2,12 @@ import { Box, Button, ButtonBase, TextField, Typography } from "@mui/material";
 import { useEffect, useRef, useState } from "react";
 import { Link as RouterLink, useNavigate, useSearchParams } from "react-router";
 import { v7 as uuid } from "uuid";
-import { api, ask, type Problem, type Schemas } from "../../api/client";
+import { ProblemError, type Problem, type Schemas } from "../../api/client";
 import { Page } from "../../shared/ui/Page";
 import { core } from "../../core/coreClient";
 import { useMending, useSend } from "../../offline/mending";
-import { useKeys } from "../../offline/queries";
-import { keep, kept } from "../../offline/store";
+import { hashesOf, keyKnown, useKeys } from "../../offline/documents";
+import { keep, kept, type Command } from "../../offline/store";
 import { later } from "../../shared/ui/later";
 import { NO_SOURCE, type Source } from "../../shared/ui/source";
 
@@ -56,7 +56,7 @@ function Editor({ from, refused }: { from: string | null; refused?: { id: string
   const [readText, setReadText] = useState<string>();
   const [failure, setFailure] = useState<string>();
   const [refusal, setRefusal] = useState<Problem>();
-  const [state, setState] = useState<"editing" | "saving" | "waiting">("editing");
+  const [state, setState] = useState<"editing" | "saving">("editing");
   const [source, setSource] = useState<Source>(refused?.source ?? NO_SOURCE);
   const field = useRef<HTMLTextAreaElement>(null);
   const asked = useRef(0);
@@ -71,21 +71,21 @@ function Editor({ from, refused }: { from: string | null; refused?: { id: string
       const draft = await kept<string>(draftOf(from));
       if (refusedText !== undefined) return draft ?? refusedText;
       if (from) {
-        const outcome = await ask((signal) =>
-          api.GET("/api/v1/keys/{hash}", { params: { path: { hash: from } }, signal }),
-        );
-        if (outcome.kind === "answer") {
+        try {
+          const known = await keyKnown(from);
           // A new version is from where the last one was, until something else is said.
-          if (current && outcome.value.source) setSource(outcome.value.source);
-          return draft ?? outcome.value.sourceText;
+          if (current && known.source) setSource(known.source);
+          return draft ?? known.sourceText;
+        } catch (error) {
+          if (draft) return draft;
+          // Another text in its place would be saved as a version of the wrong key.
+          throw new Error(
+            error instanceof ProblemError
+              ? `${error.problem.title} ${error.problem.detail}`
+              : "The text of this key is kept by the server, and the server doesn’t answer now. Come back to this page when it does.",
+            { cause: error },
+          );
         }
-        if (draft) return draft;
-        // Another text in its place would be saved as a version of the wrong key.
-        throw new Error(
-          outcome.kind === "problem"
-            ? `${outcome.problem.title} ${outcome.problem.detail}`
-            : "The text of this key is kept by the server, and the server doesn’t answer now. Come back to this page when it does.",
-        );
       }
       return draft ?? "";
     };
@@ -136,19 +136,22 @@ function Editor({ from, refused }: { from: string | null; refused?: { id: string
     setRefusal(undefined);
     const { book, page, licence, onlyHere } = source;
     const isSaid = book.trim() !== "" || page.trim() !== "" || licence !== "unsaid" || onlyHere;
-    const sent = await send({
+    const command: Command = {
       kind: "saveKeys",
       id: uuid(),
       text,
       ...(isSaid && { source: { book: book.trim(), page: page.trim(), licence, onlyHere } }),
-    });
+    };
+    // What is named by these keys waits for them.
+    const creates = await hashesOf(command);
+    const sent = await send(command, { creates });
     if (sent.kind === "refused") {
       setRefusal(sent.problem);
       setState("editing");
       return;
     }
     await keep(draftOf(from), undefined);
-    if (sent.kind === "waiting") setState("waiting");
+    if (sent.kind === "waiting") void navigate(creates[0] ? `/keys/${creates[0]}` : "/keys");
     else void navigate(sent.result.keys?.[0] ? `/keys/${sent.result.keys[0].hash}` : "/keys");
   };
 
@@ -171,13 +174,6 @@ function Editor({ from, refused }: { from: string | null; refused?: { id: string
     setText(text.slice(0, at) + choice.new + text.slice(at + choice.old.length));
   };
 
-  if (state === "waiting") {
-    return (
-      <Page title="Kept on this device">
-        <Typography>The key is saved by itself as soon as the database answers.</Typography>
-      </Page>
-    );
-  }
   return (
     <Page
       title={refused ? "A key that was refused" : from ? "A new version of a key" : "Paste a key"}

@@ -4,7 +4,7 @@ import { Link as RouterLink } from "react-router";
 import { twoColumns } from "../../shared/ui/twoColumns";
 import { Page } from "../../shared/ui/Page";
 import { useIsPhone } from "../../shared/ui/useIsPhone";
-import { useKeys } from "../../offline/queries";
+import { useKeys } from "../../offline/documents";
 import { useOutlook } from "../../plant-in-hand/key/Outlook";
 import { KeyDrawing } from "../../shared/botany/KeyDrawing";
 

@@ -1,12 +1,12 @@
 import { Box, Button, Link, Typography } from "@mui/material";
-import { useQuery, useQueryClient } from "@tanstack/react-query";
+import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link as RouterLink, useNavigate, useParams } from "react-router";
 import { answerOf, api, ProblemError } from "../../api/client";
 import { iso, spoken } from "../../shared/calendar/day";
 import { Page, Part } from "../../shared/ui/Page";
 import { beginWalk, saveWalk, WITHOUT_KEY } from "../../plant-in-hand/walks";
-import { keyServed } from "../../offline/queries";
+import { useKey, useWaitingKeys } from "../../offline/documents";
 import { store } from "../../offline/store";
 import { CoupletList } from "../../shared/botany/CoupletList";
 import { KeyMeter } from "./KeyMeter";
@@ -15,7 +15,8 @@ import { StatementList } from "./StatementList";
 export function KeyPage() {
   const { hash = "" } = useParams();
   const navigate = useNavigate();
-  const found = useQuery(keyServed(hash));
+  const found = useKey(hash);
+  const isWaiting = useWaitingKeys().includes(hash);
   if (found.isError) {
     return (
       <Page title="This key can’t be shown">
@@ -46,13 +47,18 @@ export function KeyPage() {
           >
             Follow this key
           </Button>
-          <SiftButton hash={hash} />
+          {!isWaiting && <SiftButton hash={hash} />}
           <Button component={RouterLink} to={`/keys/new?from=${hash}`}>
             Edit as a new version
           </Button>
         </Box>
       }
     >
+      {isWaiting && (
+        <Typography role="note" sx={{ bgcolor: "signal.openWash", px: 1, py: 0.75, mb: 1 }}>
+          ◌ Kept on this device and waiting to be sent. It can be followed already.
+        </Typography>
+      )}
       <Typography variant="body2" color="text.secondary" sx={{ mb: 2 }}>
         {key.notes.join(" ")} {key.layout}, {key.couplets.length} couplets. Version {version}
         {newest && newest.hash !== hash && (

@@ -2,6 +2,7 @@ import { useHeldVocabulary } from "../../offline/vocabulary";
 import { useEffect, useMemo, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { askEither, useHost } from "../../offline/hosts";
+import { useWaitingKeys } from "../../offline/documents";
 import { useHeldShelf, useShelfInShort } from "../../offline/shelf";
 import type { PlantInHand } from "../../offline/store";
 import { useStoredWalk } from "../useStoredWalk";
@@ -86,7 +87,11 @@ export function useWalk(walkId: string) {
   const held = useHeldShelf(wanted);
   // Keys are read by it, and looks at parts and qualities can't be weighed without.
   const vocabulary = useHeldVocabulary();
-  const host = useHost(held.data !== undefined && vocabulary.isSettled, wanted?.join() ?? "");
+  const waiting = useWaitingKeys();
+  const isAlone = walk
+    ? [walk.start, ...walk.answers.map((a) => a.keyVersion)].some((it) => waiting.includes(it))
+    : false;
+  const host = useHost(held.data !== undefined && vocabulary.isSettled, wanted?.join() ?? "", isAlone);
   const readBy = `${held.data} ${vocabulary.version}`;
   useEffect(() => {
     if (!walk?.start || wanted === undefined) return;

@@ -1,4 +1,4 @@
-import { useKeys } from "../../offline/queries";
+import { useKeys } from "../../offline/documents";
 import { useFloras } from "./queries";
 
 /** Whether there is neither a key nor a flora that a plant could be named by. */
