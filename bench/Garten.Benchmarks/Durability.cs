@@ -1,9 +1,7 @@
 using System.Collections.Concurrent;
-using System.Diagnostics;
 using System.Globalization;
 using System.Net;
 using System.Net.Http.Json;
-using System.Net.Sockets;
 using System.Text.Json.Nodes;
 
 namespace Garten.Benchmarks;
@@ -16,32 +14,29 @@ namespace Garten.Benchmarks;
 internal sealed class Durability(TextWriter output) : IAsyncDisposable
 {
     private const int Clients = 4;
-    private static readonly TimeSpan ToStart = TimeSpan.FromMinutes(3);
-    private readonly DirectoryInfo _data = Directory.CreateTempSubdirectory("garten-durability-");
-    private readonly int _port = FreePort();
+    private readonly OwnServer _own = new("demo");
     private readonly ConcurrentDictionary<string, bool> _kept = new(StringComparer.Ordinal);
     private readonly ConcurrentDictionary<string, bool> _sent = new(StringComparer.Ordinal);
-    private Process? _server;
 
     public async Task RunAsync(int kills)
     {
         var random = new Random(24);
         using var client = new HttpClient
         {
-            BaseAddress = new Uri(string.Create(CultureInfo.InvariantCulture, $"http://127.0.0.1:{_port}")),
+            BaseAddress = new Uri(string.Create(CultureInfo.InvariantCulture, $"http://127.0.0.1:{_own.Port}")),
             Timeout = TimeSpan.FromSeconds(30),
         };
-        await StartAsync(client);
+        await _own.StartAsync(client);
         var place = (string)((JsonArray)(await client.GetFromJsonAsync<JsonNode>("/api/v1/places"))!)[0]!["id"]!;
         for (var n = 0; n < kills; n++)
         {
             using var end = new CancellationTokenSource();
             var writers = Enumerable.Range(0, Clients).Select(_ => WriteAsync(client, place, end.Token)).ToArray();
             await Task.Delay(random.Next(300, 1500));
-            Kill(alsoDatabase: n % 2 == 1);
+            _own.Kill(alsoDatabase: n % 2 == 1);
             await end.CancelAsync();
             await Task.WhenAll(writers);
-            await StartAsync(client);
+            await _own.StartAsync(client);
         }
         var there = new HashSet<string>(StringComparer.Ordinal);
         foreach (var id in _sent.Keys)
@@ -103,91 +98,5 @@ internal sealed class Durability(TextWriter output) : IAsyncDisposable
         }
     }
 
-    private async Task StartAsync(HttpClient client)
-    {
-        var start = new ProcessStartInfo(
-            "bash",
-            [
-                Path.Combine(Repository.Root, "garten"),
-                "demo",
-                "--no-build",
-                "--data",
-                _data.FullName,
-                "--port",
-                _port.ToString(CultureInfo.InvariantCulture),
-            ]
-        )
-        {
-            UseShellExecute = false,
-            RedirectStandardOutput = true,
-            RedirectStandardError = true,
-        };
-        start.Environment.Remove("GARTEN_DATABASE");
-        _server = Process.Start(start)!;
-        _server.BeginOutputReadLine();
-        _server.BeginErrorReadLine();
-        var began = TimeProvider.System.GetTimestamp();
-        while (true)
-        {
-            try
-            {
-                if ((await client.GetStringAsync(new Uri("/api/v1/health", UriKind.Relative))).Contains("ready", StringComparison.Ordinal))
-                    return;
-            }
-            catch (HttpRequestException) when (TimeProvider.System.GetElapsedTime(began) < ToStart)
-            {
-                // Not there yet.
-            }
-            if (TimeProvider.System.GetElapsedTime(began) > ToStart)
-                throw new TimeoutException("The server didn't start.");
-            await Task.Delay(100);
-        }
-    }
-
-    // Without notice: what runs on this data folder and port.
-    private void Kill(bool alsoDatabase)
-    {
-        foreach (
-            var folder in Directory
-                .GetDirectories("/proc")
-                .Where(d => int.TryParse(Path.GetFileName(d), CultureInfo.InvariantCulture, out _))
-        )
-        {
-            try
-            {
-                var said = File.ReadAllText(Path.Combine(folder, "cmdline")).Replace('\0', ' ');
-                var isServer =
-                    said.Contains("Garten.Server", StringComparison.Ordinal)
-                    && File.ReadAllText(Path.Combine(folder, "environ"))
-                        .Contains(string.Create(CultureInfo.InvariantCulture, $":{_port}"), StringComparison.Ordinal);
-                var isDatabase =
-                    alsoDatabase
-                    && said.Contains("postgres", StringComparison.Ordinal)
-                    && said.Contains(_data.FullName, StringComparison.Ordinal);
-                if (isServer || isDatabase)
-                    Process.GetProcessById(int.Parse(Path.GetFileName(folder), CultureInfo.InvariantCulture)).Kill();
-            }
-            catch (Exception gone)
-                when (gone is IOException or UnauthorizedAccessException or ArgumentException or InvalidOperationException)
-            {
-                // Over already, or not ours.
-            }
-        }
-        _server!.WaitForExit((int)ToStart.TotalMilliseconds);
-        _server.Dispose();
-    }
-
-    private static int FreePort()
-    {
-        using var listener = new TcpListener(IPAddress.Loopback, 0);
-        listener.Start();
-        return ((IPEndPoint)listener.LocalEndpoint).Port;
-    }
-
-    public ValueTask DisposeAsync()
-    {
-        Kill(alsoDatabase: true);
-        _data.Delete(true);
-        return ValueTask.CompletedTask;
-    }
+    public ValueTask DisposeAsync() => _own.DisposeAsync();
 }

@@ -9,7 +9,7 @@ namespace Garten.Benchmarks;
 /// sound
 /// client sends, <c>./garten bench fuzz [address] [requests] [uploads] [seed]</c>; or kills
 /// a server of its own while changes come in, <c>./garten bench durability [kills]</c>; or measures one over a million observations,
-/// <c>./garten bench data</c>.
+/// <c>./garten bench data</c>; or lets two devices work while everything fails, <c>./garten bench faults [faults] [minutes]</c>.
 /// </summary>
 public static class Program
 {
@@ -17,6 +17,11 @@ public static class Program
     private const string BuildSeconds = "600";
 
     private const int UsualKills = 24;
+    private const int UsualFaults = 500;
+    private const int UsualMinutes = 60;
+
+    private static int Number(string[] args, int at, int otherwise) =>
+        args.Length > at ? int.Parse(args[at], System.Globalization.CultureInfo.InvariantCulture) : otherwise;
 
     public static async Task Main(string[] args)
     {
@@ -39,10 +44,15 @@ public static class Program
             await FuzzRun.RunAsync(Console.Out, args[1..]);
         else if (args is ["data", ..])
             await new DataOfSize(Console.Out).RunAsync(Repository.Root);
+        else if (args is ["faults", ..])
+        {
+            await using var faults = new Faults(Console.Out);
+            await faults.RunAsync(Number(args, 1, UsualFaults), TimeSpan.FromMinutes(Number(args, 2, UsualMinutes)));
+        }
         else if (args is ["durability", ..])
         {
             await using var durability = new Durability(Console.Out);
-            await durability.RunAsync(args.Length > 1 ? int.Parse(args[1], System.Globalization.CultureInfo.InvariantCulture) : UsualKills);
+            await durability.RunAsync(Number(args, 1, UsualKills));
         }
         else
             BenchmarkDotNet.Running.BenchmarkSwitcher.FromAssembly(typeof(Program).Assembly).Run([.. args, "--buildTimeout", BuildSeconds]);

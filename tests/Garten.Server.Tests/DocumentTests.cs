@@ -23,7 +23,8 @@ public sealed class DocumentTests(GartenServer server) : IClassFixture<GartenSer
         JsonNode? before = await server.GetAsync("/api/v1/keys");
         foreach (var last in new[] { "Alvena nigra", "Alvena rubra" })
         {
-            var text = $"{name}\n1 Leaves flat ... {name} two\n- Leaves round ... {last}\n\n{name} two\n1 Hairy ... Alvena alba\n- Bald ... Alvena montis\n";
+            var text =
+                $"{name}\n1 Leaves flat ... {name} two\n- Leaves round ... {last}\n\n{name} two\n1 Hairy ... Alvena alba\n- Bald ... Alvena montis\n";
             var command = new JsonObject
             {
                 ["kind"] = "saveKeys",

@@ -326,7 +326,10 @@ public sealed record KeySummary(
             .. keys.Select(k =>
                 k with
                 {
-                    EnteredFrom = [.. keys.Where(o => o != k && o.HandsOverTo.Any(to => KeyTitle.IsNamedBy(k.Title, to))).Select(o => o.Title)],
+                    EnteredFrom =
+                    [
+                        .. keys.Where(o => o != k && o.HandsOverTo.Any(to => KeyTitle.IsNamedBy(k.Title, to))).Select(o => o.Title),
+                    ],
                 }
             ),
         ];

@@ -137,7 +137,7 @@ export async function takeIn(text: string, phrase: string): Promise<{ taken: num
   const handed = await checked(it.commands);
   const db = await store();
   // All of it or nothing.
-  const change = db.transaction(["outbox", "refused"], "readwrite");
+  const change = db.transaction(["outbox", "refused"], "readwrite", { durability: "strict" });
   const outbox = change.objectStore("outbox");
   const here = new Set([
     ...(await outbox.getAll()).map((q) => q.id),

@@ -17,6 +17,10 @@ export interface SendOptions {
   mends?: string;
 }
 
+// Pages are told that the server has taken something in as often as this while much is sent, and at the end.
+const TELL_MS = 2_000;
+let toldAt = 0;
+
 // Between two tries while the server is away.
 const RETRY_MS = 3_000;
 const BATCH = 100;
@@ -38,8 +42,10 @@ let timer: ReturnType<typeof setTimeout> | undefined;
 type Told = { kind: "changed"; taken: boolean } | { kind: "settled"; id: string; sent: Sent };
 const tabs = typeof BroadcastChannel === "undefined" ? undefined : new BroadcastChannel("garten-outbox");
 tabs?.addEventListener("message", (event: MessageEvent<Told>) => {
-  if (event.data.kind === "settled") settleHere(event.data.id, event.data.sent);
-  else tell(event.data.taken);
+  if (event.data.kind === "settled") return settleHere(event.data.id, event.data.sent);
+  tell(event.data.taken);
+  // The tab that put something there may be closed before it has sent it.
+  if (!event.data.taken) void flush();
 });
 
 /** Calls back whenever the outbox, what was refused or a walk has changed, and says whether the server has taken something in. */
@@ -53,6 +59,7 @@ function tell(taken: boolean): void {
 }
 
 export function announce(taken = false): void {
+  if (taken) toldAt = Date.now();
   tell(taken);
   tabs?.postMessage({ kind: "changed", taken } satisfies Told);
 }
@@ -63,7 +70,8 @@ export function announce(taken = false): void {
  */
 export async function send(command: Command, { walkId, creates, mends }: SendOptions = {}): Promise<Sent> {
   const db = await store();
-  const change = db.transaction(["outbox", "refused"], "readwrite");
+  // On the disk before it is said to be kept.
+  const change = db.transaction(["outbox", "refused"], "readwrite", { durability: "strict" });
   await change.objectStore("outbox").add({ id: command.id, command, walkId, creates });
   if (mends) await change.objectStore("refused").delete(mends);
   await change.done;
@@ -171,17 +179,22 @@ async function sendAll(): Promise<void> {
     if (outcome.kind !== "answer") continue;
     // What came into being by one that wasn't carried out is missing to those behind it: they weren't at fault, and wait for it.
     const missing = new Set<string>();
+    const applied: Applied[] = [];
+    const others: (() => Promise<void> | void)[] = [];
     for (const result of outcome.value.results) {
       const entry = batch.find((q) => q.id === result.id);
       if (!entry) continue;
+      const { problem, status } = result;
       const hangs = touched(entry.command).some((id) => missing.has(id));
-      if (result.problem) for (const id of entry.creates ?? []) missing.add(id);
-      if (!result.problem) await taken(entry, result);
-      else if (hangs) settle(entry.id, { kind: "waiting" });
-      else if (result.status !== "failed") await refuse(entry, result.problem);
-      else if (batch.length > 1) await change(entry, { alone: true, problem: result.problem });
-      else await failed(entry, result.problem);
+      if (problem) for (const id of entry.creates ?? []) missing.add(id);
+      if (!problem) applied.push({ entry, result });
+      else if (hangs) others.push(() => settle(entry.id, { kind: "waiting" }));
+      else if (status !== "failed") others.push(() => refuse(entry, problem));
+      else if (batch.length > 1) others.push(() => change(entry, { alone: true, problem }));
+      else others.push(() => failed(entry, problem));
     }
+    await taken(applied);
+    for (const work of others) await work();
   }
   const waiting = (await queued()).flatMap((q) => q.nextTry ?? []);
   if (waiting.length > 0) later(Math.max(RETRY_MS, Math.min(...waiting) - Date.now()));
@@ -256,28 +269,37 @@ async function failed(entry: QueuedCommand, problem: Problem): Promise<void> {
   settle(entry.id, { kind: "waiting" });
 }
 
-// A walk ends when its command is taken in.
-async function taken(entry: QueuedCommand, result: Schemas["CommandResult"]): Promise<void> {
+interface Applied {
+  entry: QueuedCommand;
+  result: Schemas["CommandResult"];
+}
+
+// What was taken in leaves the outbox, all in one step; a walk ends when its command is taken in.
+async function taken(all: Applied[]): Promise<void> {
+  if (all.length === 0) return;
   const db = await store();
   const tx = db.transaction(["outbox", "walks", "refused", "sent"], "readwrite");
-  const { id, command, creates, seq } = entry;
-  if (seq !== undefined) {
-    await tx.objectStore("outbox").delete(seq);
-    await tx.objectStore("sent").put({ seq, id, command, creates, at: Date.now() });
-    // What is older than anybody would restore goes.
-    const old = IDBKeyRange.upperBound(Date.now() - SENT_KEPT_DAYS * DAY_MS);
-    for (let at = await tx.objectStore("sent").index("at").openCursor(old); at; at = await at.continue())
-      await at.delete();
+  const at = Date.now();
+  const closed = new Set(all.flatMap(({ entry }) => entry.walkId ?? []));
+  for (const { entry } of all) {
+    const { id, command, creates, seq } = entry;
+    if (seq === undefined) continue;
+    void tx.objectStore("outbox").delete(seq);
+    void tx.objectStore("sent").put({ seq, id, command, creates, at });
   }
-  if (entry.walkId) {
-    await tx.objectStore("walks").delete(entry.walkId);
-    // What was refused of this plant before has been mended.
+  for (const walkId of closed) void tx.objectStore("walks").delete(walkId);
+  // What was refused of this plant before has been mended.
+  if (closed.size > 0)
     for (const it of await tx.objectStore("refused").getAll())
-      if (it.walkId === entry.walkId) await tx.objectStore("refused").delete(it.id);
-  }
+      if (it.walkId && closed.has(it.walkId)) void tx.objectStore("refused").delete(it.id);
+  // What is older than anybody would restore goes.
+  const old = IDBKeyRange.upperBound(at - SENT_KEPT_DAYS * DAY_MS);
+  for (let it = await tx.objectStore("sent").index("at").openCursor(old); it; it = await it.continue())
+    await it.delete();
   await tx.done;
-  settle(entry.id, { kind: "applied", result });
-  announce(true);
+  for (const { entry, result } of all) settle(entry.id, { kind: "applied", result });
+  // While more is on its way pages aren't told that the server has something new: they would ask for all of it again each time.
+  announce((await db.count("outbox")) === 0 || at - toldAt > TELL_MS);
 }
 
 // Refused, it stays on the device with the reason; a walk is open again, and nothing typed is lost.

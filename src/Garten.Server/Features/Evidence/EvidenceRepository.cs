@@ -10,6 +10,14 @@ using Npgsql;
 
 namespace Garten.Server.Features.Evidence;
 
+/// <summary>The looks at a plant.</summary>
+/// <param name="Readable">Those with which something can be worked out, in the order in which they came in.</param>
+/// <param name="Unreadable">Those that are kept and can't be read.</param>
+internal sealed record PlantLooks(IReadOnlyList<Observation> Readable, IReadOnlyList<UnreadableFact> Unreadable)
+{
+    public static PlantLooks None { get; } = new([], []);
+}
+
 /// <summary>Looks at plants, and what persons have taught the reader of statements.</summary>
 internal sealed class EvidenceRepository(NpgsqlDataSource database)
 {
@@ -43,67 +51,68 @@ internal sealed class EvidenceRepository(NpgsqlDataSource database)
     private const double Smallest = 1e-9;
 
     /// <summary>The looks at a plant, and those that can't be read: they stay, and take nothing with them.</summary>
-    internal static async Task<(IReadOnlyList<Observation> Readable, IReadOnlyList<UnreadableFact> Unreadable)> OfPlantAsync(
+    internal static async Task<PlantLooks> OfPlantAsync(
         NpgsqlConnection connection,
         Guid plant,
         CharacterTable glossary,
         CancellationToken stop
+    ) => (await OfPlantsAsync(connection, [plant], glossary, stop)).GetValueOrDefault(plant) ?? PlantLooks.None;
+
+    /// <summary>The same for several plants at once; those without any look aren't there.</summary>
+    internal static async Task<Dictionary<Guid, PlantLooks>> OfPlantsAsync(
+        NpgsqlConnection connection,
+        Guid[] plants,
+        CharacterTable glossary,
+        CancellationToken stop
     )
     {
-        var readable = new List<Observation>();
-        var unreadable = new List<UnreadableFact>();
-        var unsure = new HashSet<Guid>();
-        await connection
-            .Command("select id, character, observed_on, content, is_known from observation where plant_id = $1 order by number", plant)
-            .ReadAllAsync(
-                r =>
+        var rows = await connection
+            .Command(
+                "select id, character, observed_on, content, is_known, plant_id from observation where plant_id = any($1) order by number",
+                (object)plants
+            )
+            .ReadAllAsync(r => (Look: Read(r), IsKnown: r.GetBoolean(4), Plant: r.GetGuid(5)), stop);
+        // What wasn't known when it came in may be now.
+        var table = rows.TrueForAll(r => r.IsKnown) ? null : await FloraRepository.TableAsync(connection, glossary, stop);
+        return rows.GroupBy(r => r.Plant)
+            .ToDictionary(
+                g => g.Key,
+                g =>
                 {
-                    string? why = null;
-                    try
-                    {
-                        var look = JsonSerializer.Deserialize(r.GetString(3), CoreJson.Default.Observation)!;
-                        if (
-                            look.Readings.Any(x =>
-                                !(x.Value == 0 || x.Value is >= Smallest and <= Largest)
-                                || !(x.Resolution <= Largest)
-                                || !(x.Calibration <= Largest)
-                            )
+                    var all = g.Select(r =>
+                            r is { IsKnown: false, Look.Readable: { } look } && EvidenceSheet.IsUnknown(look, table!.Find(look.Character))
+                                ? (Readable: null, Unreadable: Unknown(look))
+                                : r.Look
                         )
-                            why = "A reading of it is beyond all that is measured of plants.";
-                        else
-                            readable.Add(look);
-                        if (!r.GetBoolean(4))
-                            unsure.Add(look.Id);
-                    }
-                    catch (JsonException)
-                    {
-                        why = "It was written in a form that can't be read any more.";
-                    }
-                    if (why is not null)
-                        unreadable.Add(
-                            new UnreadableFact(
-                                r.GetGuid(0),
-                                r.GetString(1),
-                                r.GetFieldValue<DateOnly>(2).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
-                                why
-                            )
-                        );
-                    return true;
-                },
-                stop
+                        .ToList();
+                    return new PlantLooks(
+                        [.. all.Select(l => l.Readable).OfType<Observation>()],
+                        [.. all.Select(l => l.Unreadable).OfType<UnreadableFact>()]
+                    );
+                }
             );
-        if (unsure.Count > 0)
+    }
+
+    private static UnreadableFact Unknown(Observation look) =>
+        new(look.Id, look.Character, look.Date, "This character, or what was seen of it, isn't known here yet.");
+
+    private static (Observation? Readable, UnreadableFact? Unreadable) Read(NpgsqlDataReader r)
+    {
+        UnreadableFact Because(string why) =>
+            new(r.GetGuid(0), r.GetString(1), r.GetFieldValue<DateOnly>(2).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture), why);
+        try
         {
-            // What wasn't known when it came in may be now.
-            var table = await FloraRepository.TableAsync(connection, glossary, stop);
-            foreach (var look in readable.Where(o => unsure.Contains(o.Id) && EvidenceSheet.IsUnknown(o, table.Find(o.Character))))
-                unreadable.Add(
-                    new UnreadableFact(look.Id, look.Character, look.Date, "This character, or what was seen of it, isn't known here yet.")
-                );
-            var left = unreadable.Select(u => u.Id).ToHashSet();
-            readable.RemoveAll(o => left.Contains(o.Id));
+            var look = JsonSerializer.Deserialize(r.GetString(3), CoreJson.Default.Observation)!;
+            return look.Readings.Any(x =>
+                !(x.Value == 0 || x.Value is >= Smallest and <= Largest) || !(x.Resolution <= Largest) || !(x.Calibration <= Largest)
+            )
+                ? (null, Because("A reading of it is beyond all that is measured of plants."))
+                : (look, null);
         }
-        return (readable, unreadable);
+        catch (JsonException)
+        {
+            return (null, Because("It was written in a form that can't be read any more."));
+        }
     }
 
     /// <summary>Which of these ids are taken, and by which plant.</summary>

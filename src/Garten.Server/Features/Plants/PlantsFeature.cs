@@ -87,11 +87,9 @@ internal sealed class PlantsFeature : IFeature
                     Paging.LinkNext(context, next?.ToString());
                     List<PlantDetail> whole = [];
                     var index = new TaxonIndex(await floras.TaxaAsync(stop));
-                    foreach (var line in page)
-                    {
-                        if (await records.PlantAsync(line.Id, stop) is { } plant)
-                            whole.Add(await WithTaxaAsync(plant, index, floras, stop));
-                    }
+                    var sensitive = await floras.SensitiveAsync(stop);
+                    foreach (var plant in await records.PlantsAsync([.. page.Select(p => p.Id)], stop))
+                        whole.Add(await WithTaxaAsync(plant, index, sensitive, floras, stop));
                     return Results.Ok<IReadOnlyList<PlantDetail>>(whole);
                 }
             )
@@ -106,7 +104,15 @@ internal sealed class PlantsFeature : IFeature
 
         api.MapGet("/plants/{id:guid}", async (Guid id, DeterminationRepository records, FloraRepository floras, CancellationToken stop) =>
                 await records.PlantAsync(id, stop) is { } plant
-                    ? Results.Ok(await WithTaxaAsync(plant, new TaxonIndex(await floras.TaxaAsync(stop)), floras, stop))
+                    ? Results.Ok(
+                        await WithTaxaAsync(
+                            plant,
+                            new TaxonIndex(await floras.TaxaAsync(stop)),
+                            await floras.SensitiveAsync(stop),
+                            floras,
+                            stop
+                        )
+                    )
                     : Problems.Result(404, "plant.unknown", "No plant has this id.", "Choose one from the list of records.")
             )
             .Produces<PlantDetail>()
@@ -122,18 +128,16 @@ internal sealed class PlantsFeature : IFeature
     private static async Task<PlantDetail> WithTaxaAsync(
         PlantDetail plant,
         TaxonIndex index,
+        SensitiveTaxa sensitive,
         FloraRepository floras,
         CancellationToken stop
-    )
-    {
-        var sensitive = await floras.SensitiveAsync(stop);
-        return plant with
+    ) =>
+        plant with
         {
             IsSensitive = sensitive.HoldsAny(plant.Determinations.SelectMany(d => d.Names)),
             Taxa = [.. plant.Determinations.Take(1).SelectMany(d => d.Names).Select(index.Find).OfType<Taxon>()],
             Determinations = await WithOverturnedAsync(plant, floras, stop),
         };
-    }
 
     // A name that shares nothing with the one before has overturned it: by what, its flora says.
     private static async Task<IReadOnlyList<DeterminationDetail>> WithOverturnedAsync(

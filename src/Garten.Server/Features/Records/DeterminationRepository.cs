@@ -133,101 +133,132 @@ internal sealed class DeterminationRepository(NpgsqlDataSource database, Charact
     }
 
     /// <summary>A plant with its whole history; null where it isn't known.</summary>
-    public async Task<PlantDetail?> PlantAsync(Guid id, CancellationToken stop)
+    public async Task<PlantDetail?> PlantAsync(Guid id, CancellationToken stop) =>
+        (await PlantsAsync([id], stop)) is [var plant, ..] ? plant : null;
+
+    /// <summary>Plants with their whole history, in the order of their ids as given; those that aren't known are left out.</summary>
+    public async Task<IReadOnlyList<PlantDetail>> PlantsAsync(Guid[] ids, CancellationToken stop)
     {
         await using var connection = await database.OpenConnectionAsync(stop);
-        var plants = await connection
-            .Command(
-                $"""
-                select p.id, p.label, p.tagged_on, p.latitude, p.longitude, p.uncertainty_metres, p.finding, p.population_id, p.version, {PlaceRepository.Columns}
-                from plant p join place l on l.id = p.place_id where p.id = $1
-                """,
-                id
-            )
-            .ReadAllAsync(
-                r => new PlantDetail(
-                    r.GetGuid(0),
-                    r.GetString(1),
-                    PlaceRepository.Read(r, 9),
-                    [],
-                    [],
-                    [],
-                    [],
-                    PlantRepository.Day(r, 2),
-                    PlantRepository.Site(r, 3),
-                    PlantRepository.Finding(r.GetString(6)),
-                    r.IsDBNull(7) ? null : r.GetGuid(7),
-                    r.GetInt32(8),
-                    []
-                ),
-                stop
-            );
-        if (plants.Count == 0)
-            return null;
-        // What was worked out once and can't be read any more is left out, and said; the name stands.
-        var broken = new List<UnreadableFact>();
-        ConfirmResult? Confirmation(NpgsqlDataReader r)
-        {
-            if (r.IsDBNull(13))
-                return null;
-            try
-            {
-                return JsonSerializer.Deserialize(r.GetString(13), CoreJson.Default.ConfirmResult);
-            }
-            catch (JsonException)
-            {
-                broken.Add(
-                    new UnreadableFact(
+        var plants = (
+            await connection
+                .Command(
+                    $"""
+                    select p.id, p.label, p.tagged_on, p.latitude, p.longitude, p.uncertainty_metres, p.finding, p.population_id, p.version, {PlaceRepository.Columns}
+                    from plant p join place l on l.id = p.place_id where p.id = any($1)
+                    """,
+                    (object)ids
+                )
+                .ReadAllAsync(
+                    r => new PlantDetail(
                         r.GetGuid(0),
-                        "How a name was confirmed",
-                        r.GetFieldValue<DateOnly>(2).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
-                        "It was written in a form that can't be read any more."
-                    )
-                );
-                return null;
-            }
-        }
-        var determinations = await connection
+                        r.GetString(1),
+                        PlaceRepository.Read(r, 9),
+                        [],
+                        [],
+                        [],
+                        [],
+                        PlantRepository.Day(r, 2),
+                        PlantRepository.Site(r, 3),
+                        PlantRepository.Finding(r.GetString(6)),
+                        r.IsDBNull(7) ? null : r.GetGuid(7),
+                        r.GetInt32(8),
+                        []
+                    ),
+                    stop
+                )
+        ).ToDictionary(p => p.Id);
+        if (plants.Count == 0)
+            return [];
+        var determinations = (await DeterminationsAsync(connection, ids, stop)).ToLookup(d => d.Plant);
+        var looks = await EvidenceRepository.OfPlantsAsync(connection, ids, glossary, stop);
+        var visits = (await PlantRepository.VisitsAsync(connection, ids, stop)).ToLookup(v => v.PlantId);
+        return
+        [
+            .. ids.Where(plants.ContainsKey)
+                .Select(id =>
+                {
+                    var (readable, unreadable) = looks.GetValueOrDefault(id) ?? PlantLooks.None;
+                    return plants[id] with
+                    {
+                        Determinations = [.. determinations[id].Select(d => d.It)],
+                        Observations = readable,
+                        // What was worked out once and can't be read any more is left out, and said; the name stands.
+                        Unreadable = [.. unreadable, .. determinations[id].Select(d => d.Broken).OfType<UnreadableFact>()],
+                        Visits = [.. visits[id]],
+                    };
+                }),
+        ];
+    }
+
+    // Newest first.
+    private static Task<List<(Guid Plant, DeterminationDetail It, UnreadableFact? Broken)>> DeterminationsAsync(
+        NpgsqlConnection connection,
+        Guid[] plants,
+        CancellationToken stop
+    ) =>
+        connection
             .Command(
                 """
-                select d.id, d.occurrence_id, d.event_date, d.recorded_at, w.id, w.name, d.name, d.names, coalesce(d.start_key, ''), coalesce(k.title, ''), d.trail, d.note, d.floras, d.confirmation, d.question
+                select d.id, d.occurrence_id, d.event_date, d.recorded_at, w.id, w.name, d.name, d.names, coalesce(d.start_key, ''), coalesce(k.title, ''), d.trail, d.note, d.floras, d.confirmation, d.question, d.plant_id
                 from determination d
                 join person w on w.id = d.identified_by
                 left join key_version k on k.hash = d.start_key
-                where d.plant_id = $1
+                where d.plant_id = any($1)
                 order by d.number desc
                 """,
-                id
+                (object)plants
             )
             .ReadAllAsync(
-                r => new DeterminationDetail(
-                    r.GetGuid(0),
-                    r.GetGuid(1),
-                    r.GetFieldValue<DateOnly>(2),
-                    r.GetFieldValue<DateTimeOffset>(3),
-                    new PersonReference(r.GetGuid(4), r.GetString(5)),
-                    r.GetString(6),
-                    r.GetFieldValue<string[]>(7),
-                    r.GetString(8),
-                    r.GetString(9),
-                    Steps(r.GetString(10)),
-                    r.GetString(11),
-                    JsonSerializer.Deserialize(r.GetString(12), CoreJson.Default.IReadOnlyDictionaryStringInt32)!,
-                    Confirmation(r),
-                    Questions: r.IsDBNull(14)
-                        ? null
-                        : JsonSerializer.Deserialize(r.GetString(14), CoreJson.Default.IReadOnlyListDeterminationQuestion)
-                ),
+                r =>
+                {
+                    var (confirmation, broken) = Confirmation(r);
+                    return (
+                        r.GetGuid(15),
+                        new DeterminationDetail(
+                            r.GetGuid(0),
+                            r.GetGuid(1),
+                            r.GetFieldValue<DateOnly>(2),
+                            r.GetFieldValue<DateTimeOffset>(3),
+                            new PersonReference(r.GetGuid(4), r.GetString(5)),
+                            r.GetString(6),
+                            r.GetFieldValue<string[]>(7),
+                            r.GetString(8),
+                            r.GetString(9),
+                            Steps(r.GetString(10)),
+                            r.GetString(11),
+                            JsonSerializer.Deserialize(r.GetString(12), CoreJson.Default.IReadOnlyDictionaryStringInt32)!,
+                            confirmation,
+                            Questions: r.IsDBNull(14)
+                                ? null
+                                : JsonSerializer.Deserialize(r.GetString(14), CoreJson.Default.IReadOnlyListDeterminationQuestion)
+                        ),
+                        broken
+                    );
+                },
                 stop
             );
-        var (readable, unreadable) = await EvidenceRepository.OfPlantAsync(connection, id, glossary, stop);
-        return plants[0] with
+
+    private static (ConfirmResult? It, UnreadableFact? Broken) Confirmation(NpgsqlDataReader r)
+    {
+        if (r.IsDBNull(13))
+            return (null, null);
+        try
         {
-            Determinations = determinations,
-            Observations = readable,
-            Unreadable = [.. unreadable, .. broken],
-            Visits = await PlantRepository.VisitsAsync(connection, [id], stop),
-        };
+            return (JsonSerializer.Deserialize(r.GetString(13), CoreJson.Default.ConfirmResult), null);
+        }
+        catch (JsonException)
+        {
+            return (
+                null,
+                new UnreadableFact(
+                    r.GetGuid(0),
+                    "How a name was confirmed",
+                    r.GetFieldValue<DateOnly>(2).ToString("yyyy-MM-dd", CultureInfo.InvariantCulture),
+                    "It was written in a form that can't be read any more."
+                )
+            );
+        }
     }
 
     /// <summary>A page of the plants of which something is still to be seen, by their newest determination; by place and label. What is

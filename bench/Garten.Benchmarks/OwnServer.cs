@@ -1,0 +1,107 @@
+using System.Diagnostics;
+using System.Globalization;
+using System.Net;
+using System.Net.Sockets;
+
+namespace Garten.Benchmarks;
+
+/// <summary>A server with a database of its own, as <c>./garten</c> starts it, that is killed without notice and begun again on the same data.</summary>
+internal sealed class OwnServer(string command) : IAsyncDisposable
+{
+    private static readonly TimeSpan ToStart = TimeSpan.FromMinutes(3);
+    private readonly DirectoryInfo _data = Directory.CreateTempSubdirectory("garten-own-");
+    private Process? _server;
+
+    /// <summary>Where it listens on this machine.</summary>
+    public int Port { get; } = FreePort();
+
+    /// <summary>Starts it, and waits until it answers.</summary>
+    public async Task StartAsync(HttpClient client)
+    {
+        var start = new ProcessStartInfo(
+            "bash",
+            [
+                Path.Combine(Repository.Root, "garten"),
+                command,
+                "--no-build",
+                "--data",
+                _data.FullName,
+                "--port",
+                Port.ToString(CultureInfo.InvariantCulture),
+            ]
+        )
+        {
+            UseShellExecute = false,
+            RedirectStandardOutput = true,
+            RedirectStandardError = true,
+        };
+        start.Environment.Remove("GARTEN_DATABASE");
+        _server = Process.Start(start)!;
+        _server.BeginOutputReadLine();
+        _server.BeginErrorReadLine();
+        var began = TimeProvider.System.GetTimestamp();
+        while (true)
+        {
+            try
+            {
+                if ((await client.GetStringAsync(new Uri("/api/v1/health", UriKind.Relative))).Contains("ready", StringComparison.Ordinal))
+                    return;
+            }
+            catch (HttpRequestException) when (TimeProvider.System.GetElapsedTime(began) < ToStart)
+            {
+                // Not there yet.
+            }
+            if (TimeProvider.System.GetElapsedTime(began) > ToStart)
+                throw new TimeoutException("The server didn't start.");
+            await Task.Delay(100);
+        }
+    }
+
+    /// <summary>Ends all that runs on this data folder and port.</summary>
+    public void Kill(bool alsoDatabase)
+    {
+        foreach (
+            var folder in Directory
+                .GetDirectories("/proc")
+                .Where(d => int.TryParse(Path.GetFileName(d), CultureInfo.InvariantCulture, out _))
+        )
+        {
+            try
+            {
+                var said = File.ReadAllText(Path.Combine(folder, "cmdline")).Replace('\0', ' ');
+                var isServer =
+                    said.Contains("Garten.Server", StringComparison.Ordinal)
+                    && File.ReadAllText(Path.Combine(folder, "environ"))
+                        .Contains(string.Create(CultureInfo.InvariantCulture, $":{Port}"), StringComparison.Ordinal);
+                var isDatabase =
+                    alsoDatabase
+                    && said.Contains("postgres", StringComparison.Ordinal)
+                    && said.Contains(_data.FullName, StringComparison.Ordinal);
+                if (isServer || isDatabase)
+                    Process.GetProcessById(int.Parse(Path.GetFileName(folder), CultureInfo.InvariantCulture)).Kill();
+            }
+            catch (Exception gone)
+                when (gone is IOException or UnauthorizedAccessException or ArgumentException or InvalidOperationException)
+            {
+                // Over already, or not ours.
+            }
+        }
+        _server?.WaitForExit((int)ToStart.TotalMilliseconds);
+        _server?.Dispose();
+        _server = null;
+    }
+
+    private static int FreePort()
+    {
+        using var listener = new TcpListener(IPAddress.Loopback, 0);
+        listener.Start();
+        return ((IPEndPoint)listener.LocalEndpoint).Port;
+    }
+
+    public ValueTask DisposeAsync()
+    {
+        Kill(alsoDatabase: true);
+        _data.Delete(true);
+        return ValueTask.CompletedTask;
+    }
+}

@@ -1,0 +1,350 @@
+using System.Collections.Concurrent;
+using System.Diagnostics;
+using System.Globalization;
+using System.Net.Http.Json;
+using System.Text.Json.Nodes;
+
+namespace Garten.Testing;
+
+/// <summary>A fault, and its end.</summary>
+/// <param name="Name">What it is called.</param>
+/// <param name="Breaks">Has it happen.</param>
+/// <param name="Mends">Ends it.</param>
+public sealed record Fault(string Name, Func<Task> Breaks, Func<Task> Mends);
+
+/// <summary>What came of it.</summary>
+/// <param name="Accepted">Facts that the page had accepted.</param>
+/// <param name="ByForm">Of these those that were typed into a form.</param>
+/// <param name="Faults">How often each fault happened.</param>
+/// <param name="Lost">Accepted and not there.</param>
+/// <param name="Doubled">There more than once, accepted or not.</param>
+/// <param name="Half">There without a part of it.</param>
+/// <param name="Refused">What the server refused, and waits for a person.</param>
+/// <param name="Unsaid">Begun, never said to be accepted, and there all the same.</param>
+/// <param name="Hashes">The hash of all facts on each device at the end.</param>
+public sealed record FaultyOutcome(
+    int Accepted,
+    int ByForm,
+    IReadOnlyDictionary<string, int> Faults,
+    IReadOnlyList<string> Lost,
+    IReadOnlyList<string> Doubled,
+    IReadOnlyList<string> Half,
+    long Refused,
+    int Unsaid,
+    IReadOnlyList<string> Hashes
+);
+
+/// <summary>
+/// Two devices work on the same plants while browsers, tabs, the network, the server and its database fail at random. Afterwards every fact
+/// that a page had accepted has to be there, once and whole, and both devices have to show the same.
+/// </summary>
+public sealed class FaultyDays(HttpClient client, Uri address, int seed) : IDisposable
+{
+    private const int BasePlants = 20;
+
+    // More than this and the devices only heap up what they send.
+    private const long MostWaiting = 1500;
+    private const int LargestBatch = 120;
+    private static readonly TimeSpan ToSend = TimeSpan.FromMinutes(5);
+    private readonly FaultyDevice[] _devices = [new(address), new(address)];
+    private readonly ConcurrentDictionary<string, FaultyFact> _begun = new(StringComparer.Ordinal);
+    private readonly ConcurrentDictionary<string, bool> _accepted = new(StringComparer.Ordinal);
+    private readonly Dictionary<string, int> _faults = new(StringComparer.Ordinal);
+    private readonly List<Guid> _plants = [];
+    private readonly Guid _place = Guid.CreateVersion7();
+    private readonly Guid _population = Guid.CreateVersion7();
+    private readonly Random _random = new(seed);
+    private int _byForm;
+    private int _number;
+
+    /// <summary>The faults of the devices themselves.</summary>
+    public IEnumerable<Fault> OfDevices =>
+        _devices.SelectMany(d =>
+            new[]
+            {
+                new Fault("browser killed", () => Run(d.Kill), () => Run(() => d.Start())),
+                new Fault("tab crashed", () => Run(d.Crash), () => Run(() => d.Start())),
+            }
+        );
+
+    private static Task Run(Action action) => Task.Run(action);
+
+    /// <summary>Works until as many faults happened, or until the time is over.</summary>
+    /// <param name="faults">What may happen.</param>
+    /// <param name="most">How many faults at most.</param>
+    /// <param name="time">For how long at most.</param>
+    /// <param name="formOneIn">One in so many steps is typed into a form.</param>
+    /// <param name="tell">Told now and then how far it is.</param>
+    public async Task<FaultyOutcome> RunAsync(IReadOnlyList<Fault> faults, int most, TimeSpan time, int formOneIn, Action<string> tell)
+    {
+        await BeginAsync();
+        var began = Stopwatch.GetTimestamp();
+        for (var n = 0; n < most && Stopwatch.GetElapsedTime(began) < time; n++)
+        {
+            using var end = new CancellationTokenSource();
+            var work = _devices.Select(d => Task.Run(() => Work(d, _random.Next(), formOneIn, end.Token))).ToArray();
+            await Task.Delay(_random.Next(200, 1200));
+            var fault = faults[_random.Next(faults.Count)];
+            await fault.Breaks();
+            await Task.Delay(_random.Next(0, 400));
+            await end.CancelAsync();
+            // Whoever waits for what is gone goes on when it is back.
+            await fault.Mends();
+            await Task.WhenAll(work);
+            _faults[fault.Name] = _faults.GetValueOrDefault(fault.Name) + 1;
+            if (n % 25 == 24)
+                tell(string.Create(CultureInfo.InvariantCulture, $"{n + 1} faults, {_accepted.Count} facts accepted"));
+        }
+        return await EndAsync();
+    }
+
+    private async Task BeginAsync()
+    {
+        var commands = new JsonArray(
+            Command(
+                "savePlace",
+                ("placeId", _place),
+                ("name", "Fault Fen"),
+                ("locality", "Torvane"),
+                ("latitude", 57.1),
+                ("longitude", -11.2),
+                ("uncertaintyMetres", 200),
+                ("caution", "")
+            ),
+            Command("savePopulation", ("populationId", _population), ("placeId", _place), ("name", "north"), ("taxon", "Alvena alba"))
+        );
+        for (var i = 0; i < BasePlants; i++)
+        {
+            _plants.Add(Guid.CreateVersion7());
+            commands.Add(Tag(_plants[i], string.Create(CultureInfo.InvariantCulture, $"base {i}")));
+        }
+        using var response = await client.PostAsJsonAsync("/api/v1/commands", new JsonObject { ["commands"] = commands });
+        response.EnsureSuccessStatusCode();
+        await Task.WhenAll(_devices.Select(d => Task.Run(() => d.Start())));
+    }
+
+    private void Work(FaultyDevice device, int seed, int formOneIn, CancellationToken stop)
+    {
+        var random = new Random(seed);
+        try
+        {
+            while (!stop.IsCancellationRequested)
+            {
+                if (random.Next(formOneIn) == 0)
+                {
+                    var plant = _plants[random.Next(BasePlants)];
+                    var fact = new FaultyFact("visitPlant", Next("form"), new JsonObject(), [], Guid.Empty);
+                    _begun[fact.Name] = fact;
+                    if (!device.VisitByForm(plant, fact.Name))
+                        return;
+                    _accepted[fact.Name] = true;
+                    Interlocked.Increment(ref _byForm);
+                    continue;
+                }
+                var facts = new List<FaultyFact>();
+                for (var left = random.Next(1, LargestBatch); left > 0; left--)
+                    facts.AddRange(Draw(random));
+                foreach (var fact in facts)
+                    _begun[fact.Name] = fact;
+                if (!device.KeepAll(facts))
+                    return;
+                foreach (var fact in facts)
+                    _accepted[fact.Name] = true;
+                while (device.Count().Waiting > MostWaiting && !stop.IsCancellationRequested)
+                    Thread.Sleep(100);
+            }
+        }
+        catch (Exception gone)
+            when (gone is OpenQA.Selenium.WebDriverException or NullReferenceException or ObjectDisposedException or HttpRequestException)
+        {
+            // The device is.
+        }
+    }
+
+    private string Next(string of) => string.Create(CultureInfo.InvariantCulture, $"{of} {Interlocked.Increment(ref _number):x6}.");
+
+    private IEnumerable<FaultyFact> Draw(Random random)
+    {
+        var plant = _plants[random.Next(BasePlants)];
+        switch (random.Next(6))
+        {
+            case 0:
+                var tagged = Guid.CreateVersion7();
+                var label = Next("tag");
+                yield return new FaultyFact("tagPlant", label, Tag(tagged, label), [tagged.ToString()], Guid.Empty);
+                // What hangs on it goes after it.
+                yield return Visit(tagged, Next("visit"), Guid.Empty);
+                break;
+            case 1:
+                var counted = Next("count");
+                yield return new FaultyFact(
+                    "countPopulation",
+                    counted,
+                    Command(
+                        "countPopulation",
+                        ("countId", Guid.CreateVersion7()),
+                        ("populationId", _population),
+                        ("date", "2026-05-03"),
+                        ("recorder", Recorder()),
+                        ("unit", "individuals"),
+                        ("number", random.Next(500)),
+                        ("note", counted)
+                    ),
+                    [],
+                    Guid.Empty
+                );
+                break;
+            case 2:
+                var (named, note) = (Guid.CreateVersion7(), Next("name"));
+                yield return new FaultyFact(
+                    "recordDetermination",
+                    note,
+                    Command(
+                        "recordDetermination",
+                        ("determinationId", Guid.CreateVersion7()),
+                        ("occurrenceId", Guid.CreateVersion7()),
+                        ("plantId", named),
+                        ("plantLabel", ""),
+                        ("placeId", _place),
+                        ("eventDate", "2026-05-02"),
+                        ("recorder", Recorder()),
+                        ("startKey", ""),
+                        ("answers", new JsonArray()),
+                        ("names", new JsonArray("Alvena alba", "Alvena nigra")),
+                        ("note", note)
+                    ),
+                    [named.ToString()],
+                    Guid.Empty
+                );
+                break;
+            case 3:
+                yield return Visit(plant, Next("visit"), Guid.CreateVersion7());
+                break;
+            default:
+                yield return Visit(plant, Next("visit"), Guid.Empty);
+                break;
+        }
+    }
+
+    private static FaultyFact Visit(Guid plant, string note, Guid look)
+    {
+        var command = Command(
+            "visitPlant",
+            ("visitId", Guid.CreateVersion7()),
+            ("plantId", plant),
+            ("date", "2026-05-04"),
+            ("recorder", Recorder()),
+            ("state", "alive"),
+            ("note", note)
+        );
+        if (look != Guid.Empty)
+            command["observations"] = new JsonArray(
+                JsonNode.Parse(
+                    $$"""{"id":"{{look}}","character":"leaf-margin","outcome":"notFound","states":[],"together":false,"readings":[],"show":0,"of":0,"sureness":"sure","context":{},"tool":"lens","date":"2026-05-04","note":""}"""
+                )
+            );
+        return new FaultyFact("visitPlant", note, command, [], look);
+    }
+
+    private JsonObject Tag(Guid plant, string label) =>
+        Command(
+            "tagPlant",
+            ("plantId", plant),
+            ("placeId", _place),
+            ("label", label),
+            ("taggedOn", "2026-05-01"),
+            ("recorder", Recorder())
+        );
+
+    private static JsonObject Recorder() => new() { ["id"] = "0197a1c0-5b00-7a11-9c3e-2f6f6b1d0d01", ["name"] = "Ilse Marrin" };
+
+    private static JsonObject Command(string kind, params (string Field, JsonNode? Value)[] fields)
+    {
+        var command = new JsonObject { ["kind"] = kind, ["id"] = Guid.CreateVersion7() };
+        foreach (var (field, value) in fields)
+            command[field] = value;
+        return command;
+    }
+
+    // All that waits is sent; then what is there is held against what was accepted.
+    private async Task<FaultyOutcome> EndAsync()
+    {
+        var began = Stopwatch.GetTimestamp();
+        long refused = 0;
+        foreach (var device in _devices)
+        {
+            await Run(() => device.Open("/hand"));
+            while (true)
+            {
+                (var waiting, var waitsForAPerson) = await Task.Run(device.Count);
+                if (waiting == 0)
+                {
+                    refused += waitsForAPerson;
+                    break;
+                }
+                if (Stopwatch.GetElapsedTime(began) > ToSend)
+                    throw new TimeoutException($"{waiting} changes were never sent.");
+                await Task.Delay(100);
+            }
+        }
+        var (there, looks) = await ReadAsync();
+        List<string> hashes = [];
+        foreach (var device in _devices)
+            hashes.Add(await Task.Run(device.TakeAlong));
+        return new FaultyOutcome(
+            _accepted.Count,
+            _byForm,
+            _faults,
+            [.. _accepted.Keys.Where(n => !there.ContainsKey(n)).Order()],
+            [.. there.Where(t => t.Value > 1).Select(t => t.Key).Order()],
+            [
+                .. _begun
+                    .Values.Where(f => f.Look != Guid.Empty && there.ContainsKey(f.Name) != (looks.GetValueOrDefault(f.Look) == 1))
+                    .Select(f => f.Name)
+                    .Order(),
+            ],
+            refused,
+            _begun.Keys.Count(n => !_accepted.ContainsKey(n) && there.ContainsKey(n)),
+            hashes
+        );
+    }
+
+    private async Task<(Dictionary<string, int> Facts, Dictionary<Guid, int> Looks)> ReadAsync()
+    {
+        var there = new Dictionary<string, int>(StringComparer.Ordinal);
+        var looks = new Dictionary<Guid, int>();
+        void Count(JsonNode? name)
+        {
+            if ((string?)name is { } text && _begun.ContainsKey(text))
+                there[text] = there.GetValueOrDefault(text) + 1;
+        }
+        for (string? next = $"/api/v1/plants/whole?place={_place}&size=100"; next is not null; )
+        {
+            using var response = await client.GetAsync(new Uri(next, UriKind.Relative));
+            response.EnsureSuccessStatusCode();
+            foreach (var plant in (await response.Content.ReadFromJsonAsync<JsonNode>())!.AsArray())
+            {
+                Count(plant!["label"]);
+                foreach (var visit in plant["visits"]!.AsArray())
+                    Count(visit!["note"]);
+                foreach (var name in plant["determinations"]!.AsArray())
+                    Count(name!["note"]);
+                foreach (var look in plant["observations"]!.AsArray())
+                    looks[(Guid)look!["id"]!] = looks.GetValueOrDefault((Guid)look["id"]!) + 1;
+            }
+            next = response.Headers.TryGetValues("Link", out var links) ? links.First().Split('<', '>')[1] : null;
+        }
+        foreach (var population in (await client.GetFromJsonAsync<JsonNode>("/api/v1/populations"))!.AsArray())
+        {
+            foreach (var count in population!["counts"]!.AsArray())
+                Count(count!["note"]);
+        }
+        return (there, looks);
+    }
+
+    public void Dispose()
+    {
+        foreach (var device in _devices)
+            device.Dispose();
+    }
+}

@@ -1,0 +1,270 @@
+using System.Diagnostics;
+using System.Globalization;
+using System.Text.Json;
+using System.Text.Json.Nodes;
+using OpenQA.Selenium;
+using OpenQA.Selenium.Chrome;
+
+namespace Garten.Testing;
+
+/// <summary>A device in a wood: Chromium with a profile of its own, which is ended without notice and begun again.</summary>
+public sealed class FaultyDevice : IDisposable
+{
+    private static readonly TimeSpan Patience = TimeSpan.FromMinutes(2);
+
+    // A form that doesn't come, because what it is fetched from is gone, is left.
+    private static readonly TimeSpan FormPatience = TimeSpan.FromSeconds(8);
+    private readonly DirectoryInfo _profile = Directory.CreateTempSubdirectory("garten-device-");
+    private readonly Uri _server;
+    private ChromeDriver? _driver;
+
+    public FaultyDevice(Uri server) => _server = server;
+
+    // What a form's page does when something is kept, on its own store: what comes back as "kept" is on the disk.
+    private const string Keep = """
+        const [commands,done]=[JSON.parse(arguments[0]),arguments[arguments.length-1]];
+        const opened=indexedDB.open('garten');
+        opened.onerror=()=>done('not opened');
+        opened.onsuccess=()=>{
+          const db=opened.result;
+          const change=db.transaction('outbox','readwrite',{durability:'strict'});
+          for(const it of commands)change.objectStore('outbox').add({id:it.command.id,command:it.command,creates:it.creates});
+          change.oncomplete=()=>{db.close();new BroadcastChannel('garten-outbox').postMessage({kind:'changed',taken:false});done('kept')};
+          change.onabort=change.onerror=()=>done('aborted');
+        };
+        """;
+
+    private const string Waiting = """
+        const done=arguments[arguments.length-1];
+        const opened=indexedDB.open('garten');
+        opened.onsuccess=()=>{
+          const db=opened.result;
+          const [waiting,refused]=['outbox','refused'].map(s=>db.transaction(s).objectStore(s).count());
+          refused.onsuccess=()=>{done([waiting.result,refused.result]);db.close()};
+        };
+        """;
+
+    private const string Facts = """
+        const done=arguments[arguments.length-1];
+        (async()=>{
+          const db=await new Promise(ok=>{const r=indexedDB.open('garten');r.onsuccess=()=>ok(r.result)});
+          const all=await new Promise(ok=>{const r=db.transaction('answers').objectStore('answers').getAll();r.onsuccess=()=>ok(r.result)});
+          db.close();
+          const facts=all.filter(a=>/^(plant:|places$|populations$)/.test(a.name)).sort((a,b)=>a.name<b.name?-1:1).map(a=>[a.name,a.value]);
+          const hash=await crypto.subtle.digest('SHA-256',new TextEncoder().encode(JSON.stringify(facts)));
+          done(facts.length+' '+[...new Uint8Array(hash)].map(b=>b.toString(16).padStart(2,'0')).join(''));
+        })();
+        """;
+
+    /// <summary>Starts it at a page, and waits until its store is there.</summary>
+    public void Start(string path = "/plants")
+    {
+        var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
+        options.AddArguments(
+            "--headless=new",
+            "--no-sandbox",
+            "--disable-gpu",
+            "--disable-quic",
+            "--no-first-run",
+            "--disable-background-networking",
+            "--disable-component-update",
+            "--lang=en-GB",
+            "--window-size=1280,900",
+            $"--user-data-dir={_profile.FullName}"
+        );
+        var service = ChromeDriverService.CreateDefaultService("/usr/bin", "chromedriver");
+        service.SuppressInitialDiagnosticInformation = true;
+        service.HideCommandPromptWindow = true;
+        _driver = new ChromeDriver(service, options, Patience);
+        _driver.Manage().Timeouts().AsynchronousJavaScript = Patience;
+        Open(path);
+        Until(
+            () =>
+                (bool)
+                    _driver.ExecuteAsyncScript(
+                        "const done=arguments[0];indexedDB.databases().then(all=>done(all.some(d=>d.name==='garten'&&d.version>0)&&document.querySelector('main')!==null))"
+                    )!,
+            "the page and its store"
+        );
+    }
+
+    public void Open(string path) => _driver!.Navigate().GoToUrl(new Uri(_server, path));
+
+    /// <summary>Ends all its processes at once, as a device does whose battery is out.</summary>
+    public void Kill()
+    {
+        foreach (var process in OwnProcesses())
+            process.Kill();
+        End();
+    }
+
+    /// <summary>Has its tab crash; the browser is begun again afterwards.</summary>
+    public void Crash()
+    {
+        try
+        {
+            _driver!.Navigate().GoToUrl("chrome://crash");
+        }
+        catch (WebDriverException)
+        {
+            // That is the crash.
+        }
+        End();
+    }
+
+    private void End()
+    {
+        try
+        {
+            _driver?.Quit();
+        }
+        catch (WebDriverException)
+        {
+            // There is nothing left that could be asked to end.
+        }
+        _driver?.Dispose();
+        _driver = null;
+        foreach (var process in OwnProcesses())
+            process.Kill();
+    }
+
+    private List<Process> OwnProcesses()
+    {
+        var own = new List<Process>();
+        foreach (var process in Process.GetProcesses())
+        {
+            try
+            {
+                var said = File.ReadAllText(string.Create(CultureInfo.InvariantCulture, $"/proc/{process.Id}/cmdline"));
+                if (said.Contains(_profile.FullName, StringComparison.Ordinal) && !said.Contains("chromedriver", StringComparison.Ordinal))
+                    own.Add(process);
+            }
+            catch (Exception gone) when (gone is IOException or UnauthorizedAccessException or InvalidOperationException)
+            {
+                // Over already.
+            }
+        }
+        return own;
+    }
+
+    /// <summary>Keeps commands in one step of the page's own outbox; false where it didn't say that they are kept.</summary>
+    public bool KeepAll(IReadOnlyList<FaultyFact> facts)
+    {
+        var text = new JsonArray([
+            .. facts.Select(f => new JsonObject
+            {
+                ["command"] = f.Command.DeepClone(),
+                ["creates"] = new JsonArray([.. f.Creates.Select(c => JsonValue.Create(c))]),
+            }),
+        ]).ToJsonString();
+        try
+        {
+            return (string?)_driver!.ExecuteAsyncScript(Keep, text) == "kept";
+        }
+        catch (Exception gone)
+            when (gone is WebDriverException or NullReferenceException or ObjectDisposedException or HttpRequestException)
+        {
+            return false;
+        }
+    }
+
+    /// <summary>Visits a plant through its form; false where the page didn't say that the visit is kept.</summary>
+    public bool VisitByForm(Guid plant, string note)
+    {
+        try
+        {
+            Open($"/plants/{plant}/visit");
+            Until(() => _driver!.FindElements(By.CssSelector("[aria-label^='State: alive']")).Count > 0, "the form", FormPatience);
+            _driver!.FindElement(By.CssSelector("[aria-label^='State: alive']")).Click();
+            var recorder = Field("Recorder");
+            if (recorder.GetAttribute("value") == "")
+                recorder.SendKeys("Ilse Marrin");
+            Field("Note").SendKeys(note);
+            _driver.FindElement(By.CssSelector("button[type=submit]")).Click();
+            // The page leaves the form when it is kept, here or there.
+            Until(() => !_driver.Url.EndsWith("/visit", StringComparison.Ordinal), "the form to close", FormPatience);
+            return true;
+        }
+        catch (Exception gone)
+            when (gone
+                    is WebDriverException
+                        or NullReferenceException
+                        or ObjectDisposedException
+                        or HttpRequestException
+                        or TimeoutException
+            )
+        {
+            return false;
+        }
+    }
+
+    private IWebElement Field(string label)
+    {
+        var of = _driver!.FindElement(By.XPath($"//label[starts-with(normalize-space(.),'{label}')]")).GetAttribute("for")!;
+        return _driver.FindElement(By.Id(of));
+    }
+
+    /// <summary>How many changes wait on it, and how many were refused.</summary>
+    public (long Waiting, long Refused) Count()
+    {
+        var counts = (IReadOnlyCollection<object>)_driver!.ExecuteAsyncScript(Waiting)!;
+        return ((long)counts.First(), (long)counts.Last());
+    }
+
+    /// <summary>Takes everything along, and gives the hash of all facts that are on it then.</summary>
+    public string TakeAlong()
+    {
+        Open("/along");
+        Until(() => Button() is { Enabled: true }, "what can be taken along");
+        Button()!.Click();
+        Until(() => Text().Contains("Ready to leave", StringComparison.Ordinal) && Button() is { Enabled: true }, "all to be here");
+        return (string)_driver!.ExecuteAsyncScript(Facts)!;
+    }
+
+    private IWebElement? Button() =>
+        _driver!.FindElements(By.CssSelector("main button")).FirstOrDefault(b => b.Text is "Take it along" or "Fetch what is new");
+
+    private string Text() => (string)_driver!.ExecuteScript("return document.body.innerText")!;
+
+    private static void Until(Func<bool> condition, string what, TimeSpan? patience = null)
+    {
+        for (var began = Stopwatch.GetTimestamp(); !Holds(condition); Thread.Sleep(50))
+        {
+            if (Stopwatch.GetElapsedTime(began) > (patience ?? Patience))
+                throw new TimeoutException($"Waited for {what}.");
+        }
+    }
+
+    private static bool Holds(Func<bool> condition)
+    {
+        try
+        {
+            return condition();
+        }
+        catch (Exception moving) when (moving is StaleElementReferenceException or NoSuchElementException or JavaScriptException)
+        {
+            return false;
+        }
+    }
+
+    public void Dispose()
+    {
+        Kill();
+        try
+        {
+            _profile.Delete(true);
+        }
+        catch (IOException)
+        {
+            // Written to until the last; the machine clears it away.
+        }
+    }
+}
+
+/// <summary>Something that a device does, and what comes into being by it.</summary>
+/// <param name="Kind">Its kind of command.</param>
+/// <param name="Name">Stands in it, and in nothing else.</param>
+/// <param name="Command">The command.</param>
+/// <param name="Creates">Ids of what comes into being.</param>
+/// <param name="Look">The look at a plant that it has; all zeros for none.</param>
+public sealed record FaultyFact(string Kind, string Name, JsonObject Command, IReadOnlyList<string> Creates, Guid Look);
