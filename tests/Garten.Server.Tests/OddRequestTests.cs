@@ -95,6 +95,7 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
     private static JsonObject Fields(string kind) =>
         kind switch
         {
+            "erase" => new() { ["subjectId"] = Guid.CreateVersion7() },
             "savePlace" => new()
             {
                 ["placeId"] = Guid.CreateVersion7(),

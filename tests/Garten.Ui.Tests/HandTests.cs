@@ -434,6 +434,41 @@ public sealed partial class HandTests(GartenSite site) : IClassFixture<GartenSit
         Assert.DoesNotContain("set back", browser.Text, StringComparison.Ordinal);
     }
 
+    /// <summary>Erased on a page, a plant is gone from the device that knew it too, with what that had sent of it.</summary>
+    [Fact]
+    public async Task WhatIsErasedIsForgottenByTheDevice()
+    {
+        var browser = site.Browse();
+        browser.Open("/plants");
+        browser.UntilText("Tag a plant");
+        var place = await IdAsync("places");
+        var tag =
+            $$"""[{"kind":"tagPlant","id":"{{Guid.CreateVersion7()}}","plantId":"{{Guid.CreateVersion7()}}","placeId":"{{place}}","label":"tag to be erased","taggedOn":"2026-05-02","recorder":{{Recorder}}}]""";
+        Assert.Equal("queued", browser.Run(Queue, tag));
+        browser.Open("/plants");
+        await site.UntilServedAsync("/api/v1/plants?text=to%20be%20erased", "tag to be erased");
+        browser.Type("Find", "to be erased");
+        browser.ClickLink("/plants/", "tag to be erased");
+        browser.UntilText("To find it again");
+        const string holds = """
+            const db=await new Promise(ok=>{const r=indexedDB.open('garten');r.onsuccess=()=>ok(r.result)});
+            const all=await Promise.all(['answers','sent','outbox'].map(s=>new Promise(ok=>{const r=db.transaction(s).objectStore(s).getAll();r.onsuccess=()=>ok(r.result)})));
+            db.close();
+            return String(JSON.stringify(all).split('tag to be erased').length-1);
+            """;
+        Assert.NotEqual("0", browser.Run(holds));
+        browser.Click("Erase on request …: this plant");
+        browser.UntilText("It can’t be undone.");
+        browser.ShouldBeAccessible();
+        browser.Type("Type “erase”", "erase");
+        browser.Click("Erase it for good");
+        browser.Until(() => browser.Path == "/plants", "the list of plants");
+        browser.Until(() => browser.Run(holds) == "0", "the device having forgotten it");
+        browser.Open("/people");
+        browser.UntilText("Ilse Marrin");
+        browser.ShouldBeAccessible();
+    }
+
     private static void State(Browser browser, string state) =>
         browser
             .Find("section[aria-label='margin of the leaf']")

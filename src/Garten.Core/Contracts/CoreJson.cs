@@ -165,6 +165,7 @@ namespace Garten.Core.Contracts;
 [JsonSerializable(typeof(RecordsDocument))]
 [JsonSerializable(typeof(IReadOnlyList<RecordLine>))]
 [JsonSerializable(typeof(WaitingCommands))]
+[JsonSerializable(typeof(IReadOnlyList<ErasedSubject>))]
 [JsonSerializable(typeof(KeysDocument))]
 [JsonSerializable(typeof(KeyDocument))]
 [JsonSerializable(typeof(IReadOnlyList<KeySummary>))]

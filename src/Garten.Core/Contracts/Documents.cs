@@ -104,6 +104,7 @@ public static class Documents
             TagPlantCommand it when it.PlantId == id => Tagged(plant, it, context),
             VisitPlantCommand it when it.PlantId == id && plant is not null => Visited(plant, it),
             RecordDeterminationCommand it when it.PlantId == id => Determined(plant, it, context),
+            EraseCommand it => Without(id, plant, it.SubjectId),
             _ => plant,
         };
     }
@@ -148,6 +149,12 @@ public static class Documents
             CountPopulationCommand it => With(populations, it.PopulationId, context, p => Counted(p, it)),
             NoteThreatCommand it => With(populations, it.PopulationId, context, p => Threatened(p, it)),
             TagPlantCommand { PopulationId: { } of } it => With(populations, of, context, p => Pegged(p, it)),
+            EraseCommand it => With(
+                populations,
+                populations.FirstOrDefault(p => p.Pegs.Any(peg => peg.Id == it.SubjectId))?.Id,
+                context,
+                p => p with { Pegs = [.. p.Pegs.Where(peg => peg.Id != it.SubjectId)] }
+            ),
             VisitPlantCommand it => With(
                 populations,
                 populations.FirstOrDefault(p => p.Pegs.Any(peg => peg.Id == it.PlantId))?.Id,
@@ -191,6 +198,8 @@ public static class Documents
                     plants,
                     new TaggedPlant(it.PlantId, it.Label, place.Id, place.Name, [], Day(it.TaggedOn), null, null, it.PopulationId)
                 );
+            case EraseCommand it:
+                return plants.Any(p => p.Id == it.SubjectId) ? [.. plants.Where(p => p.Id != it.SubjectId)] : plants;
             case VisitPlantCommand it:
                 var day = Day(it.Date);
                 return With(it.PlantId, p => (
@@ -214,6 +223,25 @@ public static class Documents
                 return plants;
         }
     }
+
+    // What is erased is there no longer, as a whole or a part of it; of a person the name is.
+    private static PlantDetail? Without(Guid id, PlantDetail? plant, Guid subject) =>
+        plant is null || id == subject
+            ? null
+            : plant with
+            {
+                Determinations =
+                [
+                    .. plant
+                        .Determinations.Where(d => d.Id != subject)
+                        .Select(d => d.Recorder.Id == subject ? d with { Recorder = new PersonReference(subject, ErasedName) } : d),
+                ],
+                Observations = [.. plant.Observations.Where(o => o.Id != subject)],
+                Visits = [.. plant.Visits.Where(v => v.Id != subject)],
+            };
+
+    /// <summary>What stands where a person's name was.</summary>
+    public const string ErasedName = "(erased)";
 
     private static List<TaggedPlant> Ordered(IReadOnlyList<TaggedPlant> plants, TaggedPlant added) =>
         [

@@ -52,6 +52,7 @@ public static class PageWords
             ["defineTerm"] = "A term of the glossary",
             ["teachTerm"] = "A word for a state",
             ["correctStatement"] = "How a statement is read",
+            ["erase"] = "An erasure",
         };
 
     /// <summary>What may be done with a text, in the order in which it is offered.</summary>

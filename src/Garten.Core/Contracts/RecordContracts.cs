@@ -25,6 +25,7 @@ namespace Garten.Core.Contracts;
 [JsonDerivedType(typeof(CountPopulationCommand), "countPopulation")]
 [JsonDerivedType(typeof(NoteThreatCommand), "noteThreat")]
 [JsonDerivedType(typeof(DefineTermCommand), "defineTerm")]
+[JsonDerivedType(typeof(EraseCommand), "erase")]
 public abstract record Command(Guid Id);
 
 /// <summary>Saves every key of a text; a key whose title is known already becomes its next version.</summary>
@@ -153,6 +154,18 @@ public sealed record TeachTermCommand(Guid Id, string Character, string State, s
 /// <param name="Text">The statement as typed.</param>
 /// <param name="Claims">Its claims; empty: it stays text.</param>
 public sealed record CorrectStatementCommand(Guid Id, string Text, IReadOnlyList<StatementClaim> Claims) : Command(Id);
+
+/// <summary>Erases something on request, for good: a person's name, a plant with all that was recorded of it, or a single record, visit or
+/// look. Its id stays, and whatever names it is answered <c>erased</c>.</summary>
+/// <param name="Id">Identity of the command.</param>
+/// <param name="SubjectId">What is erased.</param>
+public sealed record EraseCommand(Guid Id, Guid SubjectId) : Command(Id);
+
+/// <summary>Something that was erased on request.</summary>
+/// <param name="Id">Its id: all that stays of it.</param>
+/// <param name="Kind">What it was: <c>person</c>, <c>plant</c>, <c>determination</c>, <c>occurrence</c>, <c>observation</c>, <c>visit</c>, or
+/// <c>unknown</c> for what was never here.</param>
+public sealed record ErasedSubject(Guid Id, string Kind);
 
 /// <summary>What became of a command.</summary>
 public enum CommandStatus

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Garten.Core.Contracts;
 using Garten.Server.Database;
+using Garten.Server.Features.Erasure;
 using Npgsql;
 using NpgsqlTypes;
 
@@ -105,14 +106,16 @@ internal sealed partial class CommandPipeline(
                     stop
                 )
         ).ToDictionary(k => k.Id, k => k.Known);
+        var erased = await ErasureRepository.AmongAsync(connection, [.. commands.SelectMany(c => CommandIds.Of(c.Command))], stop);
         var context = new CommandContext(connection, clock.GetUtcNow(), device);
         var results = new CommandResult[commands.Length];
         var written = new List<(ReceivedCommand Command, string Result)>();
         for (var i = 0; i < commands.Length; i++)
         {
             var it = commands[i];
-            results[i] = before.TryGetValue(it.Command.Id, out var known)
-                ? Again(it, known)
+            results[i] =
+                erased.Count > 0 && CommandIds.Of(it.Command).Any(erased.Contains) ? RefusedBy(it.Command, Erased)
+                : before.TryGetValue(it.Command.Id, out var known) ? Again(it, known)
                 : await CarryOutAsync(it.Command, context, transaction, commands.Length > 1, stop);
             if (results[i].Status != CommandStatus.Applied)
                 continue;
@@ -151,6 +154,14 @@ internal sealed partial class CommandPipeline(
                 )
             );
     }
+
+    private static readonly CommandRefusedException Erased = Refusal.Of(
+        410,
+        "erased",
+        "This was erased on request.",
+        "Its id stays and nothing else: it can't be recorded again.",
+        ""
+    );
 
     private static CommandResult RefusedBy(Command command, CommandRefusedException refused) =>
         new(command.Id, CommandStatus.Refused, refused.Problem);

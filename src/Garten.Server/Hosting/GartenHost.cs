@@ -2,6 +2,7 @@ using System.Reflection;
 using Garten.Server.Database;
 using Garten.Server.Demo;
 using Garten.Server.Features;
+using Garten.Server.Features.Erasure;
 
 namespace Garten.Server.Hosting;
 
@@ -41,6 +42,7 @@ internal static class GartenHost
         if (!IsDescribing)
         {
             await app.Services.GetRequiredService<DatabaseStart>().MigrateAsync(app.Lifetime.ApplicationStopping);
+            await app.Services.GetRequiredService<ErasedList>().ReplayAsync(app.Lifetime.ApplicationStopping);
             if (app.Configuration["GARTEN_DEMO"] is { Length: > 0 } demo)
                 await app.Services.GetRequiredService<DemoLoader>().LoadOnceAsync(demo, app.Lifetime.ApplicationStopping);
         }

@@ -38,6 +38,7 @@ public sealed class MigrationTests : IAsyncLifetime
             ["0016_plant_search.sql"] = "2b5bc02ff45cc431598fe83d1bb34b2938dcc0640db9f853eebb4c812a5dde5c",
             ["0017_change_feed.sql"] = "012d98642b99db1873d900e0c8fc3d999633983e1f6edf218432229e23a9bb03",
             ["0018_questions.sql"] = "05d6733946cbf9d91504c4cef97b15b1ee762c4492dfc97351bb5f9e6de8c4b0",
+            ["0019_erasure.sql"] = "44c5628a78025a1ecee73d8417cb9fdb7dfeb519d23ea28ee424bbf8db21189e",
         };
         var assembly = typeof(Migrator).Assembly;
         var found = assembly

@@ -412,6 +412,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/erased": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Ids of what was erased on request: a device forgets it, and whatever names one is answered “erased”. */
+        get: operations["listErased"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/health": {
         parameters: {
             query?: never;
@@ -1436,6 +1453,8 @@ export interface components {
             keys: boolean;
             /** @description Whether parts and qualities have. */
             vocabulary: boolean;
+            /** @description Whether something was erased on request. */
+            erased: boolean;
         };
         /** @description A statement that is read otherwise once a word is taught. */
         ChangedStatement: {
@@ -1619,7 +1638,7 @@ export interface components {
          * @description A change, made on a device with or without signal and sent when it can be. The id is made by the device (UUID version 7);
          *     the same command sent again changes nothing.
          */
-        Command: components["schemas"]["CommandSaveKeysCommand"] | components["schemas"]["CommandSavePlaceCommand"] | components["schemas"]["CommandRecordDeterminationCommand"] | components["schemas"]["CommandTeachTermCommand"] | components["schemas"]["CommandCorrectStatementCommand"] | components["schemas"]["CommandTagPlantCommand"] | components["schemas"]["CommandVisitPlantCommand"] | components["schemas"]["CommandSavePopulationCommand"] | components["schemas"]["CommandCountPopulationCommand"] | components["schemas"]["CommandNoteThreatCommand"] | components["schemas"]["CommandDefineTermCommand"];
+        Command: components["schemas"]["CommandSaveKeysCommand"] | components["schemas"]["CommandSavePlaceCommand"] | components["schemas"]["CommandRecordDeterminationCommand"] | components["schemas"]["CommandTeachTermCommand"] | components["schemas"]["CommandCorrectStatementCommand"] | components["schemas"]["CommandTagPlantCommand"] | components["schemas"]["CommandVisitPlantCommand"] | components["schemas"]["CommandSavePopulationCommand"] | components["schemas"]["CommandCountPopulationCommand"] | components["schemas"]["CommandNoteThreatCommand"] | components["schemas"]["CommandDefineTermCommand"] | components["schemas"]["CommandEraseCommand"];
         /** @description Commands in the order in which they were given. */
         CommandBatch: {
             commands: components["schemas"]["Command"][];
@@ -1689,6 +1708,24 @@ export interface components {
             kind?: "defineTerm";
             part?: null | components["schemas"]["Part"];
             quality?: null | components["schemas"]["Quality"];
+            /**
+             * Format: uuid
+             * @description Identity of the command.
+             */
+            id: string;
+        };
+        /**
+         * @description Erases something on request, for good: a person's name, a plant with all that was recorded of it, or a single record, visit or
+         *                 look. Its id stays, and whatever names it is answered `erased`.
+         */
+        CommandEraseCommand: {
+            /** @enum {string} */
+            kind?: "erase";
+            /**
+             * Format: uuid
+             * @description What is erased.
+             */
+            subjectId: string;
             /**
              * Format: uuid
              * @description Identity of the command.
@@ -2670,6 +2707,19 @@ export interface components {
             isSeen: boolean;
             /** @description For one that wasn't: when it can be seen, "now" or a stretch of the year. */
             when: string;
+        };
+        /** @description Something that was erased on request. */
+        ErasedSubject: {
+            /**
+             * Format: uuid
+             * @description Its id: all that stays of it.
+             */
+            id: string;
+            /**
+             * @description What it was: `person`, `plant`, `determination`, `occurrence`, `observation`, `visit`, or
+             *                 `unknown` for what was never here.
+             */
+            kind: string;
         };
         /** @description What the recorder says to a concern. */
         Explanation: {
@@ -7950,6 +8000,26 @@ export interface operations {
             };
         };
     };
+    listErased: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ErasedSubject"][];
+                };
+            };
+        };
+    };
     getHealth: {
         parameters: {
             query?: never;
@@ -8139,6 +8209,15 @@ export interface operations {
             };
             /** @description Not Found */
             404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Gone */
+            410: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -32,6 +32,7 @@ const pages: Record<string, () => Promise<ComponentType>> = {
   along: () => import("../features/along/TakeAlongPage").then((it) => it.TakeAlongPage),
   hand: () => import("../features/hand/HandPage").then((it) => it.HandPage),
   records: () => import("../features/records/RecordList").then((it) => it.RecordList),
+  people: () => import("../features/people/PeoplePage").then((it) => it.PeoplePage),
   visits: () => import("../features/visits/VisitsPage").then((it) => it.VisitsPage),
   seasons: () => import("../features/seasons/SeasonsPage").then((it) => it.SeasonsPage),
   "populations/:populationId": () => import("../features/populations/PopulationPage").then((it) => it.PopulationPage),

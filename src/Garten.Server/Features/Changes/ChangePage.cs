@@ -11,6 +11,7 @@ namespace Garten.Server.Features.Changes;
 /// <param name="Places">Whether a place has.</param>
 /// <param name="Keys">Whether a key has, or how statements of keys are read.</param>
 /// <param name="Vocabulary">Whether parts and qualities have.</param>
+/// <param name="Erased">Whether something was erased on request.</param>
 public sealed record ChangePage(
     Guid Epoch,
     IReadOnlyList<Guid> Earlier,
@@ -20,5 +21,6 @@ public sealed record ChangePage(
     bool Populations,
     bool Places,
     bool Keys,
-    bool Vocabulary
+    bool Vocabulary,
+    bool Erased
 );

@@ -10,12 +10,17 @@ internal static class ChangeSubject
     private const string PlantWord = "plant:";
     private const string PopulationWord = "population:";
     private const string PlaceWord = "place:";
+    private const string ErasedWord = "erased:";
 
     public static string Plant(Guid id) => PlantWord + id.ToString("D", CultureInfo.InvariantCulture);
 
     public static string Population(Guid id) => PopulationWord + id.ToString("D", CultureInfo.InvariantCulture);
 
     public static string Place(Guid id) => PlaceWord + id.ToString("D", CultureInfo.InvariantCulture);
+
+    public static string Erased(Guid id) => ErasedWord + id.ToString("D", CultureInfo.InvariantCulture);
+
+    public static bool IsErased(string subject) => subject.StartsWith(ErasedWord, StringComparison.Ordinal);
 
     /// <summary>The plant that a subject names; null where it names none.</summary>
     public static Guid? PlantOf(string subject) =>

@@ -55,7 +55,8 @@ internal sealed class ChangesFeature : IFeature
             subjects.Exists(ChangeSubject.IsPopulation),
             subjects.Exists(ChangeSubject.IsPlace),
             subjects.Contains(ChangeSubject.Keys),
-            subjects.Contains(ChangeSubject.Vocabulary)
+            subjects.Contains(ChangeSubject.Vocabulary),
+            subjects.Exists(ChangeSubject.IsErased)
         );
     }
 }

@@ -1,6 +1,7 @@
 using Garten.Core.Confirmation;
 using Garten.Core.Contracts;
 using Garten.Core.Floras;
+using Garten.Server.Features.Erasure;
 using Garten.Server.Features.Floras;
 using Garten.Server.Features.Records;
 using Garten.Server.Hosting;
@@ -102,20 +103,31 @@ internal sealed class PlantsFeature : IFeature
                 "Plants by place and tag with their whole history, all, those of a place or those named, to be taken along; in pages, the next one in the header “Link”."
             );
 
-        api.MapGet("/plants/{id:guid}", async (Guid id, DeterminationRepository records, FloraRepository floras, CancellationToken stop) =>
-                await records.PlantAsync(id, stop) is { } plant
-                    ? Results.Ok(
-                        await WithTaxaAsync(
-                            plant,
-                            new TaxonIndex(await floras.TaxaAsync(stop)),
-                            await floras.SensitiveAsync(stop),
-                            floras,
-                            stop
+        api.MapGet(
+                "/plants/{id:guid}",
+                async (
+                    Guid id,
+                    DeterminationRepository records,
+                    FloraRepository floras,
+                    ErasureRepository erased,
+                    CancellationToken stop
+                ) =>
+                    await records.PlantAsync(id, stop) is { } plant
+                        ? Results.Ok(
+                            await WithTaxaAsync(
+                                plant,
+                                new TaxonIndex(await floras.TaxaAsync(stop)),
+                                await floras.SensitiveAsync(stop),
+                                floras,
+                                stop
+                            )
                         )
-                    )
+                    : await erased.IsErasedAsync(id, stop)
+                        ? Problems.Result(410, "erased", "This was erased on request.", "Its id stays and nothing else.")
                     : Problems.Result(404, "plant.unknown", "No plant has this id.", "Choose one from the list of records.")
             )
             .Produces<PlantDetail>()
+            .Produces<ProblemReport>(410, Problem)
             .Produces<ProblemReport>(404, Problem)
             .Exact()
             .WithName("getPlant")

@@ -1,5 +1,6 @@
 import { answerOf, api, type Schemas } from "../../api/client";
 import { keepPlants, placesServed } from "../../offline/documents";
+import { forgetErased } from "../../offline/erased";
 import { inTurn } from "../../offline/inTurn";
 import { peopleServed } from "../../offline/queries";
 import { keptAnswer } from "../../offline/store";
@@ -25,11 +26,12 @@ import {
 export const catchUp = (last?: number): Promise<boolean> => inTurn("garten-catch-up", () => caughtUp(last));
 
 async function caughtUp(last: number | undefined): Promise<boolean> {
+  const forgotten = await forgetErased();
   const along = await takenAlong();
   if (along?.last === undefined) return false;
   if (last === along.last) return true;
   let known = along.last;
-  const plants = new Set<string>();
+  const plants = new Set(forgotten);
   const changed = { populations: false, places: false, keys: false, vocabulary: false };
   for (let isMore = true; isMore;) {
     const after = known;
@@ -40,10 +42,13 @@ async function caughtUp(last: number | undefined): Promise<boolean> {
     changed.places ||= page.places;
     changed.keys ||= page.keys;
     changed.vocabulary ||= page.vocabulary;
+    // Lists that it stood in were forgotten with it.
+    changed.populations ||= page.erased;
+    changed.places ||= page.erased;
     known = page.last;
     isMore = page.isMore;
   }
-  const hasPlants = plants.size > 0;
+  const hasPlants = plants.size > 0 || forgotten.length > 0;
   const added = hasPlants ? await keepChanged([...plants], along) : 0;
   let { keys } = along;
   await Promise.all([

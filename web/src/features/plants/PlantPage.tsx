@@ -19,6 +19,7 @@ import { beginWalk, WITHOUT_KEY } from "../../plant-in-hand/walks";
 import { GradeShoot } from "../../shared/botany/GradeShoot";
 import { Callout, CautionNotes, GroundCaution } from "../../shared/botany/Cautions";
 import { NamesLabel } from "../../shared/botany/TaxonLabel";
+import { Erase } from "../../shared/form/EraseDialog";
 import { FindingSketch, TagForm } from "../../shared/form/TagForm";
 import { PlantYearStrip, useLooks } from "../../shared/calendar/PlantYears";
 import { SeasonsSideBySide } from "../../shared/calendar/SeasonsSideBySide";
@@ -227,6 +228,14 @@ export function PlantPage() {
           </>
         )}
       </Part>
+      <Part id="erase" title="On request">
+        <Erase
+          subjectId={plant.id}
+          what="this plant"
+          goes="The plant goes with its tag, visits, names and all that was seen of it."
+          onErased={() => void navigate("/plants")}
+        />
+      </Part>
       <Dialog open={choosing} onClose={() => setChoosing(false)} aria-labelledby="choose-key">
         <DialogTitle id="choose-key">By which key?</DialogTitle>
         <DialogContent sx={{ display: "grid", gap: 1 }}>
@@ -319,6 +328,11 @@ function Named({ it, isNewest }: { it: Schemas["DeterminationDetail"]; isNewest:
         </Box>
       )}
       {it.note && <Typography sx={{ mb: 1 }}>{it.note}</Typography>}
+      <Erase
+        subjectId={it.id}
+        what={`the name ${it.names.join(" or ")}`}
+        goes="This name goes with its note and trail."
+      />
       <Box sx={{ maxWidth: 620 }}>
         {it.steps.length > 0 ? (
           <TrailRibbon steps={it.steps} />
