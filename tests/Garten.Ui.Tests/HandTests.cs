@@ -457,7 +457,7 @@ public sealed partial class HandTests(GartenSite site) : IClassFixture<GartenSit
             return String(JSON.stringify(all).split('tag to be erased').length-1);
             """;
         Assert.NotEqual("0", browser.Run(holds));
-        browser.Click("Erase on request …: this plant");
+        browser.Click("Erase this plant on request");
         browser.UntilText("It can’t be undone.");
         browser.ShouldBeAccessible();
         browser.Type("Type “erase”", "erase");

@@ -2,6 +2,7 @@ import { Box, Typography } from "@mui/material";
 import { usePeople } from "../../offline/queries";
 import { Erase } from "../../shared/form/EraseDialog";
 import { Page } from "../../shared/ui/Page";
+import { twoColumns } from "../../shared/ui/twoColumns";
 
 /** Who has recorded: each name stands in one place, and can be erased there. */
 export function PeoplePage() {
@@ -13,7 +14,7 @@ export function PeoplePage() {
         records stay.
       </Typography>
       {people.data?.length === 0 && <Typography>Nobody has recorded yet.</Typography>}
-      <Box component="ul" aria-label="People" sx={{ listStyle: "none", p: 0, m: 0 }}>
+      <Box component="ul" aria-label="People" sx={twoColumns}>
         {people.data?.map((it) => (
           <Box
             component="li"
@@ -22,7 +23,6 @@ export function PeoplePage() {
               display: "flex",
               justifyContent: "space-between",
               alignItems: "center",
-              maxWidth: 720,
               minHeight: 48,
               borderBottom: "1px dotted",
               borderColor: "rule",
@@ -32,7 +32,8 @@ export function PeoplePage() {
             {it.name !== "(erased)" && (
               <Erase
                 subjectId={it.id}
-                what={`the name of ${it.name}`}
+                what="the name"
+                of={it.name}
                 goes="The name goes from every record; the records stay."
               />
             )}

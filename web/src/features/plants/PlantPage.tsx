@@ -228,14 +228,14 @@ export function PlantPage() {
           </>
         )}
       </Part>
-      <Part id="erase" title="On request">
+      <Box sx={{ mt: 3 }}>
         <Erase
           subjectId={plant.id}
           what="this plant"
           goes="The plant goes with its tag, visits, names and all that was seen of it."
           onErased={() => void navigate("/plants")}
         />
-      </Part>
+      </Box>
       <Dialog open={choosing} onClose={() => setChoosing(false)} aria-labelledby="choose-key">
         <DialogTitle id="choose-key">By which key?</DialogTitle>
         <DialogContent sx={{ display: "grid", gap: 1 }}>
@@ -328,11 +328,6 @@ function Named({ it, isNewest }: { it: Schemas["DeterminationDetail"]; isNewest:
         </Box>
       )}
       {it.note && <Typography sx={{ mb: 1 }}>{it.note}</Typography>}
-      <Erase
-        subjectId={it.id}
-        what={`the name ${it.names.join(" or ")}`}
-        goes="This name goes with its note and trail."
-      />
       <Box sx={{ maxWidth: 620 }}>
         {it.steps.length > 0 ? (
           <TrailRibbon steps={it.steps} />
@@ -342,6 +337,12 @@ function Named({ it, isNewest }: { it: Schemas["DeterminationDetail"]; isNewest:
           </Typography>
         )}
       </Box>
+      <Erase
+        subjectId={it.id}
+        what="this name"
+        of={it.names.join(" or ")}
+        goes="The name goes with its note and its trail; the plant stays."
+      />
     </Box>
   );
 }

@@ -32,7 +32,7 @@ export function Erase({ subjectId, what, of, goes, onErased }: Props) {
   return (
     <>
       <QuietButton name={`Erase ${what} on request …${of ? `: ${of}` : ""}`} onClick={() => setOpen(true)}>
-        Erase {what} on request …
+        {`Erase ${what} on request …`}
       </QuietButton>
       <Dialog open={open} onClose={() => setOpen(false)} aria-labelledby="erase-title">
         <DialogTitle id="erase-title">
