@@ -9,7 +9,8 @@ namespace Garten.Benchmarks;
 /// sound
 /// client sends, <c>./garten bench fuzz [address] [requests] [uploads] [seed]</c>; or kills
 /// a server of its own while changes come in, <c>./garten bench durability [kills]</c>; or measures one over a million observations,
-/// <c>./garten bench data</c>; or lets two devices work while everything fails, <c>./garten bench faults [faults] [minutes]</c>.
+/// <c>./garten bench data</c>; or lets two devices work while everything fails, <c>./garten bench faults [faults] [minutes]</c>; or measures a
+/// day without signal, <c>./garten bench away</c>.
 /// </summary>
 public static class Program
 {
@@ -44,6 +45,11 @@ public static class Program
             await FuzzRun.RunAsync(Console.Out, args[1..]);
         else if (args is ["data", ..])
             await new DataOfSize(Console.Out).RunAsync(Repository.Root);
+        else if (args is ["away", ..])
+        {
+            await using var away = new AwayBench(Console.Out);
+            await away.RunAsync();
+        }
         else if (args is ["faults", ..])
         {
             await using var faults = new Faults(Console.Out);

@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Net.Http.Json;
 using System.Text.Json.Nodes;
+using Garten.Testing;
 using OpenQA.Selenium;
 using Xunit;
 
@@ -64,6 +65,47 @@ public sealed class AwayTests(GartenSite site) : IClassFixture<GartenSite>
         browser.Go("/hand");
         browser.UntilText("Nothing. What the server refuses");
     }
+
+    /// <summary>Something between the device and the server that answers in its place, breaks off, or is late: the page says what is true,
+    /// goes on with what is on the device, and loses nothing.</summary>
+    [Fact]
+    public async Task WhateverLiesOnTheWayNothingIsLost()
+    {
+        await using var way = new LyingRelay(site.Address.Port);
+        using var browser = new Browser(new Uri($"http://127.0.0.1:{way.Port}"));
+        browser.Size(1280, 800);
+        browser.Open("/along");
+        browser.UntilText("Nothing was taken along yet.");
+        browser.Click("Take it along");
+        browser.UntilText("Ready to leave");
+        var place = (string)
+            (await site.Client.GetFromJsonAsync<JsonNode>("/api/v1/places", TestContext.Current.CancellationToken))![0]!["id"]!;
+        foreach (var lie in new[] { Lie.Portal, Lie.Forbidding, Lie.Reset, Lie.Yesterday })
+        {
+            way.Lie = lie;
+            browser.Open("/plants");
+            browser.UntilText("Out of reach of the server.");
+            browser.UntilText("by the second footbridge");
+            Assert.Equal("queued", browser.Run(HandTests.Queue, TagOf(place, $"tag in spite of {lie}")));
+            browser.Open("/plants");
+            browser.UntilText("Waiting to be sent: 1.");
+            browser.UntilText($"tag in spite of {lie}");
+            way.Lie = Lie.None;
+            browser.Until(() => !browser.Text.Contains("Waiting to be sent", StringComparison.Ordinal), "it to be sent");
+            await site.UntilServedAsync("/api/v1/plants?text=in%20spite", $"tag in spite of {lie}");
+        }
+        way.Lie = Lie.Slow;
+        Assert.Equal("queued", browser.Run(HandTests.Queue, TagOf(place, "tag in spite of all delay")));
+        browser.Open("/plants");
+        browser.UntilText("tag in spite of all delay");
+        await site.UntilServedAsync("/api/v1/plants?text=in%20spite", "tag in spite of all delay");
+        way.Lie = Lie.None;
+        browser.Open("/hand");
+        browser.UntilText("Nothing. What the server refuses");
+    }
+
+    private static string TagOf(string place, string label) =>
+        $$"""[{"kind":"tagPlant","id":"{{Guid.CreateVersion7()}}","plantId":"{{Guid.CreateVersion7()}}","placeId":"{{place}}","label":"{{label}}","taggedOn":"2026-05-02","recorder":{"id":"0197a1c0-5b00-7a11-9c3e-2f6f6b1d0d01","name":"Ilse Marrin"} }]""";
 
     private static void ReadAPlantATaxonAndTheLists(Browser browser)
     {

@@ -17,7 +17,7 @@ public sealed partial class HandTests(GartenSite site) : IClassFixture<GartenSit
     private const string Recorder = """{"id":"0197a1c0-5b00-7a11-9c3e-2f6f6b1d0d01","name":"Ilse Marrin"}""";
 
     // Commands on their way, as the pages queue them.
-    private const string Queue = """
+    internal const string Queue = """
         const commands=JSON.parse(arguments[0]);
         const db=await new Promise((ok,no)=>{const r=indexedDB.open('garten');r.onsuccess=()=>ok(r.result);r.onerror=no});
         const t=db.transaction('outbox','readwrite');

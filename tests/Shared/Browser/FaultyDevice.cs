@@ -221,6 +221,47 @@ public sealed class FaultyDevice : IDisposable
         return (string)_driver!.ExecuteAsyncScript(Facts)!;
     }
 
+    /// <summary>Ends it in peace and starts it again.</summary>
+    public void Restart(string path)
+    {
+        End();
+        Start(path);
+    }
+
+    /// <summary>Slows the page's thread to a share of its speed.</summary>
+    public void Slow(int rate) => _driver!.ExecuteCdpCommand("Emulation.setCPUThrottlingRate", new() { ["rate"] = rate });
+
+    /// <summary>Marks every flora on the page of what is taken along.</summary>
+    public void ChooseAllFloras()
+    {
+        Until(() => _driver!.FindElements(By.CssSelector("section[aria-labelledby='along-floras'] input")).Count > 0, "the floras");
+        foreach (var box in _driver!.FindElements(By.CssSelector("section[aria-labelledby='along-floras'] input")).Where(b => !b.Selected))
+            box.Click();
+    }
+
+    /// <summary>How many seconds something takes.</summary>
+    public static double Timed(Action work)
+    {
+        var began = Stopwatch.GetTimestamp();
+        work();
+        return Stopwatch.GetElapsedTime(began).TotalSeconds;
+    }
+
+    /// <summary>Seconds from the address until a text stands on the page; or, with something to be clicked, from the click.</summary>
+    public double UntilSeen(string path, string text, string? click = null, string? then = null)
+    {
+        var began = Stopwatch.GetTimestamp();
+        Open(path);
+        Until(() => Text().Contains(text, StringComparison.Ordinal), text);
+        if (click is null)
+            return Stopwatch.GetElapsedTime(began).TotalSeconds;
+        Until(() => _driver!.FindElements(By.CssSelector(click)).Count > 0, click);
+        began = Stopwatch.GetTimestamp();
+        _driver!.FindElement(By.CssSelector(click)).Click();
+        Until(() => Text().Contains(then!, StringComparison.Ordinal), then!);
+        return Stopwatch.GetElapsedTime(began).TotalSeconds;
+    }
+
     private IWebElement? Button() =>
         _driver!.FindElements(By.CssSelector("main button")).FirstOrDefault(b => b.Text is "Take it along" or "Fetch what is new");
 

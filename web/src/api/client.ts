@@ -29,7 +29,9 @@ export async function ask<T>(
     if (response.ok && data !== undefined) return { kind: "answer", value: data };
     if (response.status === 503 || response.status === 502 || response.status === 504)
       return { kind: "away", isServerThere: response.status === 503 };
-    return { kind: "problem", problem: asProblem(error, response.status) };
+    // The server says what is wrong in its own form; anything else that answers in its place isn't the server.
+    const problem = asProblem(error);
+    return problem ? { kind: "problem", problem } : { kind: "away", isServerThere: false };
   } catch {
     return { kind: "away", isServerThere: false };
   }
@@ -76,14 +78,5 @@ export async function pageOf<T>(
   return { items, next: next ? (new URL(next, location.href).searchParams.get("after") ?? undefined) : undefined };
 }
 
-function asProblem(error: unknown, status: number): Problem {
-  if (typeof error === "object" && error !== null && "code" in error && "detail" in error) return error as Problem;
-  return {
-    title: "The server gave no reason.",
-    status,
-    code: "unknown",
-    detail: `It answered with status ${status}.`,
-    field: "",
-    problems: null,
-  };
-}
+const asProblem = (error: unknown): Problem | undefined =>
+  typeof error === "object" && error !== null && "code" in error && "detail" in error ? (error as Problem) : undefined;

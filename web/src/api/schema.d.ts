@@ -8022,7 +8022,9 @@ export interface operations {
     };
     getHealth: {
         parameters: {
-            query?: never;
+            query?: {
+                at?: string;
+            };
             header?: never;
             path?: never;
             cookie?: never;
