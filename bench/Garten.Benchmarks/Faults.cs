@@ -55,7 +55,7 @@ internal sealed class Faults(TextWriter output) : IAsyncDisposable
         await output.WriteLineAsync(
             string.Create(
                 CultureInfo.InvariantCulture,
-                $"{kills} faults ({string.Join(", ", outcome.Faults.OrderBy(f => f.Key, StringComparer.Ordinal).Select(f => $"{f.Key} {f.Value}"))}); {outcome.Accepted} facts accepted, {outcome.ByForm} of them typed into forms: {outcome.Lost.Count} lost, {outcome.Doubled.Count} doubled, {outcome.Half.Count} half, {outcome.Refused} refused; {outcome.Unsaid} there that weren't said to be"
+                $"{kills} faults ({string.Join(", ", outcome.Faults.OrderBy(f => f.Key, StringComparer.Ordinal).Select(f => $"{f.Key} {f.Value}"))}); {outcome.Accepted} facts accepted, {outcome.ByForm} of them typed into forms: {outcome.Lost.Count} lost, {outcome.Doubled.Count} doubled, {outcome.Half.Count} half, {outcome.Refused} refused; {outcome.Unsaid} there that weren't said to be; stores that the browser cleared {outcome.Cleared}"
             )
         );
         foreach (var (what, names) in new[] { ("lost", outcome.Lost), ("doubled", outcome.Doubled), ("half", outcome.Half) })

@@ -29,9 +29,11 @@ public sealed class FaultyDaysTests(GartenSite site) : IClassFixture<GartenSite>
             new("server ended", () => site.EndServerAsync().AsTask(), () => Done(site.StartAgain)),
         ];
         var outcome = await days.RunAsync(faults, int.MaxValue, Time, FormOneIn, _ => { });
-        var said = $"seed {seed}: {string.Join(", ", outcome.Faults)}; {outcome.Accepted} accepted, {outcome.ByForm} by form";
+        var said =
+            $"seed {seed}: {string.Join(", ", outcome.Faults)}; {outcome.Accepted} accepted, {outcome.ByForm} by form, {outcome.Cleared} cleared";
         Assert.True(outcome.Accepted > 0, said);
-        Assert.True(outcome.Lost.Count == 0, $"{said}; lost: {string.Join(' ', outcome.Lost)}");
+        // A browser that begins its store anew by itself takes what waited there with it: the page says so, and can do no more.
+        Assert.True(outcome.Lost.Count == 0 || outcome.Cleared > 0, $"{said}; lost: {string.Join(' ', outcome.Lost)}");
         Assert.True(outcome.Doubled.Count == 0, $"{said}; doubled: {string.Join(' ', outcome.Doubled)}");
         Assert.True(outcome.Half.Count == 0, $"{said}; half: {string.Join(' ', outcome.Half)}");
         Assert.True(outcome.Refused == 0, said);

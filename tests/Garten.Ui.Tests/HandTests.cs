@@ -434,6 +434,47 @@ public sealed partial class HandTests(GartenSite site) : IClassFixture<GartenSit
         Assert.DoesNotContain("set back", browser.Text, StringComparison.Ordinal);
     }
 
+    /// <summary>Browsers clear stores by themselves: that is said, with how much was lost by it.</summary>
+    [Fact]
+    public void AStoreThatTheBrowserClearedIsSaid()
+    {
+        var browser = site.Browse();
+        browser.Open("/plants");
+        browser.UntilText("Tag a plant");
+        site.Relay.TakeAway();
+        try
+        {
+            const string place = "01a00000-0000-7000-8000-000000000001";
+            var tag =
+                $$"""[{"kind":"tagPlant","id":"{{Guid.CreateVersion7()}}","plantId":"{{Guid.CreateVersion7()}}","placeId":"{{place}}","label":"gone","taggedOn":"2026-05-02","recorder":{{Recorder}}}]""";
+            Assert.Equal("queued", browser.Run(Queue, tag));
+            browser.Open("/plants");
+            browser.UntilText("Waiting to be sent: 1.");
+            // Anything that is told of notes how much waits.
+            browser.Run("new BroadcastChannel('garten-outbox').postMessage({kind:'changed',taken:false});return 'told'");
+            browser.Until(() => browser.Run("return localStorage.getItem('garten-waiting')??''") == "1", "it being noted");
+            browser.Open("/licences.txt");
+            Assert.Equal(
+                "cleared",
+                browser.Run(
+                    "return await new Promise(ok=>{const r=indexedDB.deleteDatabase('garten');r.onsuccess=()=>ok('cleared');r.onerror=()=>ok('not')})"
+                )
+            );
+            browser.Open("/plants");
+            browser.UntilText("The browser has cleared what Garten kept on this device.");
+            browser.UntilText("1 change that waited to be sent went with it.");
+            browser.ShouldBeAccessible();
+            browser.Click("I have seen it");
+            browser.Open("/plants");
+            browser.UntilText("Tag a plant");
+            Assert.DoesNotContain("has cleared", browser.Text, StringComparison.Ordinal);
+        }
+        finally
+        {
+            site.Relay.BringBack();
+        }
+    }
+
     /// <summary>Erased on a page, a plant is gone from the device that knew it too, with what that had sent of it.</summary>
     [Fact]
     public async Task WhatIsErasedIsForgottenByTheDevice()

@@ -21,6 +21,7 @@ public sealed record Fault(string Name, Func<Task> Breaks, Func<Task> Mends);
 /// <param name="Half">There without a part of it.</param>
 /// <param name="Refused">What the server refused, and waits for a person.</param>
 /// <param name="Unsaid">Begun, never said to be accepted, and there all the same.</param>
+/// <param name="Cleared">How often a browser came back with an empty store: what waited in it is lost by the browser's own doing.</param>
 /// <param name="Hashes">The hash of all facts on each device at the end.</param>
 public sealed record FaultyOutcome(
     int Accepted,
@@ -31,6 +32,7 @@ public sealed record FaultyOutcome(
     IReadOnlyList<string> Half,
     long Refused,
     int Unsaid,
+    int Cleared,
     IReadOnlyList<string> Hashes
 );
 
@@ -305,6 +307,7 @@ public sealed class FaultyDays(HttpClient client, Uri address, int seed) : IDisp
             ],
             refused,
             _begun.Keys.Count(n => !_accepted.ContainsKey(n) && there.ContainsKey(n)),
+            _devices.Sum(d => d.Cleared),
             hashes
         );
     }

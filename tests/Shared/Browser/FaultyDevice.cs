@@ -34,6 +34,23 @@ public sealed class FaultyDevice : IDisposable
         };
         """;
 
+    private const string Mark = """
+        const done=arguments[arguments.length-1];
+        const opened=indexedDB.open('garten');
+        opened.onsuccess=()=>{
+          const db=opened.result;
+          const change=db.transaction('kept','readwrite',{durability:'strict'});
+          const was=change.objectStore('kept').get('bench-mark');
+          change.objectStore('kept').put(true,'bench-mark');
+          change.oncomplete=()=>{db.close();done(was.result===true)};
+        };
+        """;
+
+    private bool _hasStarted;
+
+    /// <summary>How often its browser came back without the store that it had: cleared by the browser itself.</summary>
+    public int Cleared { get; private set; }
+
     private const string Waiting = """
         const done=arguments[arguments.length-1];
         const opened=indexedDB.open('garten');
@@ -86,6 +103,11 @@ public sealed class FaultyDevice : IDisposable
                     )!,
             "the page and its store"
         );
+        // A mark in the store tells whether the browser has begun it anew.
+        var marked = (bool)_driver.ExecuteAsyncScript(Mark)!;
+        if (_hasStarted && !marked)
+            Cleared++;
+        _hasStarted = true;
     }
 
     public void Open(string path) => _driver!.Navigate().GoToUrl(new Uri(_server, path));

@@ -1,10 +1,10 @@
 import { Box, Button, Link, Typography } from "@mui/material";
-import { useEffect, useRef, useSyncExternalStore, type ReactNode } from "react";
+import { useEffect, useRef, useState, useSyncExternalStore, type ReactNode } from "react";
 import { Link as RouterLink, NavigationType, Outlet, useLocation, useNavigationType } from "react-router";
 import { takeAway } from "../shared/ui/takeAway";
 import { useLocalWork, useSetBack, useWatched } from "../offline/queries";
 import { beginNewer, isStartedFromHere, keepProgram, program } from "../offline/program";
-import { rescue, storeFailure } from "../offline/store";
+import { clearedIsSeen, rescue, storeFailure, whatWasCleared, type Cleared } from "../offline/store";
 import type { Look } from "../theme/theme";
 import { useLook } from "../theme/LookChoice";
 import { serif } from "../theme/theme";
@@ -57,6 +57,10 @@ export function Frame() {
   const { connection, last } = useWatched();
   const { outbox, refused, stuck } = useLocalWork();
   const failure = useSyncExternalStore(storeFailure.subscribe, storeFailure.now);
+  const [cleared, setCleared] = useState<Cleared>();
+  useEffect(() => {
+    void whatWasCleared().then(setCleared, () => undefined);
+  }, []);
   const needsHand = refused.length + stuck.length;
   const { setBack, isSandbox, seen } = useSetBack();
   const { isNewer } = useSyncExternalStore(program.subscribe, program.now);
@@ -163,6 +167,28 @@ export function Frame() {
           </Typography>
           <Button onClick={() => void rescue().then((text) => takeAway("garten-device.json", text))}>
             Export it as a file
+          </Button>
+        </Notice>
+      )}
+      {cleared && (
+        <Notice role="alert">
+          <Typography variant="body2">
+            <strong>△ The browser has cleared what Garten kept on this device.</strong>{" "}
+            {cleared.waiting > 0 &&
+              `${cleared.waiting === 1 ? "1 change" : `${cleared.waiting} changes`} that waited to be sent went with it. `}
+            A file that was saved brings it back:{" "}
+            <Link component={RouterLink} to="/hand">
+              take it in
+            </Link>
+            . Take along again what you need without signal.
+          </Typography>
+          <Button
+            onClick={() => {
+              void clearedIsSeen();
+              setCleared(undefined);
+            }}
+          >
+            I have seen it
           </Button>
         </Notice>
       )}

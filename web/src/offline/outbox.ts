@@ -1,6 +1,6 @@
 import { api, ask, type Problem, type Schemas } from "../api/client";
 import { inTurn } from "./inTurn";
-import { store, type Command, type QueuedCommand, type RefusedCommand } from "./store";
+import { noteWaiting, store, type Command, type QueuedCommand, type RefusedCommand } from "./store";
 
 /** What became of a command. */
 export type Sent =
@@ -46,6 +46,7 @@ tabs?.addEventListener("message", (event: MessageEvent<Told>) => {
   tell(event.data.taken);
   // The tab that put something there may be closed before it has sent it.
   if (!event.data.taken) void flush();
+  noteWaiting().catch(() => undefined);
 });
 
 /** Calls back whenever the outbox, what was refused or a walk has changed, and says whether the server has taken something in. */
@@ -60,6 +61,7 @@ function tell(taken: boolean): void {
 
 export function announce(taken = false): void {
   if (taken) toldAt = Date.now();
+  noteWaiting().catch(() => undefined);
   tell(taken);
   tabs?.postMessage({ kind: "changed", taken } satisfies Told);
 }

@@ -183,8 +183,9 @@ export function store(): Promise<IDBPDatabase<GartenStore>> {
       opened = undefined;
     },
   }).then(
-    (db) => {
+    async (db) => {
       fail(undefined);
+      await noticeCleared(db).catch(() => undefined);
       return db;
     },
     (error: unknown) => {
@@ -196,6 +197,44 @@ export function store(): Promise<IDBPDatabase<GartenStore>> {
     },
   );
   return opened;
+}
+
+// The mark of this store, in the store and outside it: where only the one outside is left, the browser has cleared the store.
+const MARK = "garten-store";
+const WAITING = "garten-waiting";
+const CLEARED = "cleared";
+
+/** What the browser has cleared away by itself. */
+export interface Cleared {
+  /** How many changes waited in it to be sent. */
+  waiting: number;
+}
+
+async function noticeCleared(db: IDBPDatabase<GartenStore>): Promise<void> {
+  const outside = localStorage.getItem(MARK);
+  const inside = (await db.get("kept", MARK)) as string | undefined;
+  if (inside) {
+    if (outside !== inside) localStorage.setItem(MARK, inside);
+    return;
+  }
+  if (outside) {
+    const told: Cleared = { waiting: Number(localStorage.getItem(WAITING) ?? 0) };
+    await db.put("kept", told, CLEARED);
+  }
+  const mark = crypto.randomUUID();
+  await db.put("kept", mark, MARK);
+  localStorage.setItem(MARK, mark);
+}
+
+/** What the browser has cleared away since somebody last saw to it; nothing where it hasn’t. */
+export const whatWasCleared = () => kept<Cleared>(CLEARED);
+
+/** Somebody has seen it. */
+export const clearedIsSeen = () => keep(CLEARED, undefined);
+
+/** Notes outside the store how much waits in it. */
+export async function noteWaiting(): Promise<void> {
+  localStorage.setItem(WAITING, String(await (await store()).count("outbox")));
 }
 
 function fail(words: string | undefined): void {
