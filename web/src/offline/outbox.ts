@@ -271,6 +271,9 @@ async function failed(entry: QueuedCommand, problem: Problem): Promise<void> {
   settle(entry.id, { kind: "waiting" });
 }
 
+// Whether anything goes on to be sent at once.
+const hasMore = async () => (await next()).length > 0;
+
 interface Applied {
   entry: QueuedCommand;
   result: Schemas["CommandResult"];
@@ -301,7 +304,7 @@ async function taken(all: Applied[]): Promise<void> {
   await tx.done;
   for (const { entry, result } of all) settle(entry.id, { kind: "applied", result });
   // While more is on its way pages aren't told that the server has something new: they would ask for all of it again each time.
-  announce((await db.count("outbox")) === 0 || at - toldAt > TELL_MS);
+  if (at - toldAt > TELL_MS || !(await hasMore())) announce(true);
 }
 
 // Refused, it stays on the device with the reason; a walk is open again, and nothing typed is lost.
