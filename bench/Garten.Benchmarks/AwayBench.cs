@@ -33,11 +33,14 @@ internal sealed class AwayBench(TextWriter output) : IAsyncDisposable
         device.Start("/along");
         device.ChooseAllFloras();
         Tell("take along", FaultyDevice.Timed(() => device.TakeAlong()));
-        await SendAsync(client, _plants.Take(Changes).Select(p => Visit(p, "changed elsewhere")));
+        await SendAsync(client, _plants.Take(Changes).Select(p => Made.Visit(p, "changed elsewhere")));
         device.Open("/along");
         Tell($"catch up after {Changes} changes", FaultyDevice.Timed(() => device.TakeAlong()));
         device.Open("/plants");
-        FaultyFact[] waiting = [.. _plants.Take(Changes).Select(p => new FaultyFact("visitPlant", "", Visit(p, "waited"), [], Guid.Empty))];
+        FaultyFact[] waiting =
+        [
+            .. _plants.Take(Changes).Select(p => new FaultyFact("visitPlant", "", Made.Visit(p, "waited"), [], Guid.Empty)),
+        ];
         Tell(
             $"send {Changes} that wait",
             FaultyDevice.Timed(() =>
@@ -65,9 +68,11 @@ internal sealed class AwayBench(TextWriter output) : IAsyncDisposable
         }
     }
 
-    private void Tell(string what, params IReadOnlyList<double> seconds) =>
+    private void Tell(string what, double seconds) => output.WriteLine($"{what}: {seconds:0.00} s");
+
+    private void Tell(string what, List<double> seconds) =>
         output.WriteLine(
-            $"{what}: {seconds.Order().ElementAt(seconds.Count / 2):0.00} s ({seconds.Min():0.00} to {seconds.Max():0.00} of {seconds.Count})"
+            $"{what}: median {seconds.Order().ElementAt(seconds.Count / 2):0.00} s, {seconds.Min():0.00} to {seconds.Max():0.00} of {seconds.Count}"
         );
 
     private async Task FillAsync(HttpClient client)
@@ -81,7 +86,7 @@ internal sealed class AwayBench(TextWriter output) : IAsyncDisposable
             client,
             places.Select(
                 (p, i) =>
-                    Command(
+                    Made.Command(
                         "savePlace",
                         ("placeId", p),
                         ("name", $"Bench Brake {i}"),
@@ -95,41 +100,9 @@ internal sealed class AwayBench(TextWriter output) : IAsyncDisposable
         );
         for (var i = 0; i < Plants; i++)
             _plants.Add(Guid.CreateVersion7());
-        await SendAsync(
-            client,
-            _plants.Select(
-                (p, i) =>
-                    Command(
-                        "tagPlant",
-                        ("plantId", p),
-                        ("placeId", places[i % places.Length]),
-                        ("label", $"bench {i}"),
-                        ("taggedOn", "2026-04-01"),
-                        ("recorder", Recorder())
-                    )
-            )
-        );
-        await SendAsync(client, _plants.Select(p => Visit(p, "first")));
-        await SendAsync(
-            client,
-            _plants.Select(
-                (p, i) =>
-                    Command(
-                        "recordDetermination",
-                        ("determinationId", Guid.CreateVersion7()),
-                        ("occurrenceId", Guid.CreateVersion7()),
-                        ("plantId", p),
-                        ("plantLabel", ""),
-                        ("placeId", places[i % places.Length]),
-                        ("eventDate", "2026-05-02"),
-                        ("recorder", Recorder()),
-                        ("startKey", ""),
-                        ("answers", new JsonArray()),
-                        ("names", new JsonArray("Carpessa rubra")),
-                        ("note", "")
-                    )
-            )
-        );
+        await SendAsync(client, _plants.Select((p, i) => Made.Tag(p, places[i % places.Length], $"bench {i}")));
+        await SendAsync(client, _plants.Select(p => Made.Visit(p, "first")));
+        await SendAsync(client, _plants.Select((p, i) => Made.Named(p, places[i % places.Length], "", "Carpessa rubra")));
     }
 
     private static async Task SendAsync(HttpClient client, IEnumerable<JsonObject> commands)
@@ -142,27 +115,6 @@ internal sealed class AwayBench(TextWriter output) : IAsyncDisposable
             );
             response.EnsureSuccessStatusCode();
         }
-    }
-
-    private static JsonObject Recorder() => new() { ["id"] = "0197a1c0-5b00-7a11-9c3e-2f6f6b1d0d01", ["name"] = "Ilse Marrin" };
-
-    private static JsonObject Visit(Guid plant, string note) =>
-        Command(
-            "visitPlant",
-            ("visitId", Guid.CreateVersion7()),
-            ("plantId", plant),
-            ("date", "2026-05-04"),
-            ("recorder", Recorder()),
-            ("state", "alive"),
-            ("note", note)
-        );
-
-    private static JsonObject Command(string kind, params (string Field, JsonNode? Value)[] fields)
-    {
-        var command = new JsonObject { ["kind"] = kind, ["id"] = Guid.CreateVersion7() };
-        foreach (var (field, value) in fields)
-            command[field] = value;
-        return command;
     }
 
     public ValueTask DisposeAsync() => _own.DisposeAsync();

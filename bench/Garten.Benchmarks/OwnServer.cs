@@ -5,7 +5,8 @@ using System.Net.Sockets;
 
 namespace Garten.Benchmarks;
 
-/// <summary>A server with a database of its own, as <c>./garten</c> starts it, that is killed without notice and begun again on the same data.</summary>
+/// <summary>A server with a database of its own, as <c>./garten</c> starts it, that is killed without notice and begun again on the same
+/// data.</summary>
 internal sealed class OwnServer(string command) : IAsyncDisposable
 {
     private static readonly TimeSpan ToStart = TimeSpan.FromMinutes(3);

@@ -5,7 +5,8 @@ using Xunit;
 
 namespace Garten.Server.Tests;
 
-/// <summary>What a device came to is kept, though something else is come to here; and what changed is told to devices that were away.</summary>
+/// <summary>What a device came to is kept, though something else is come to here; and what changed is told to devices that were
+/// away.</summary>
 public sealed class ConclusionApiTests(GartenServer server) : IClassFixture<GartenServer>, IAsyncLifetime
 {
     private readonly Guid _place = Guid.CreateVersion7();

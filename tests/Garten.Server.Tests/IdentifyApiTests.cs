@@ -369,7 +369,8 @@ public sealed class IdentifyApiTests(GartenServer server) : IClassFixture<Garten
             TestContext.Current.CancellationToken
         );
         Assert.Contains("LOCATION:Harrow Heath\r\n", calendar, StringComparison.Ordinal);
-        // A name that the evidence here doesn't report, or that can't be checked here, is kept without a grade, and with that as a question.
+        // A name that the evidence here doesn't report, or that can't be checked here, is kept without a grade, and with that as a
+        // question.
         foreach (
             var (odd, says) in new[]
             {

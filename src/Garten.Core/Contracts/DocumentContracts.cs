@@ -52,7 +52,8 @@ public sealed record HandedCommands(IReadOnlyList<JsonElement> Commands)
 /// <param name="Commands">The commands, in their order.</param>
 public sealed record WaitingCommands(IReadOnlyList<JsonElement> Commands)
 {
-    /// <summary>Puts the keys among them on the shelf of the session, in place of those that waited before. Answers with their hashes.</summary>
+    /// <summary>Puts the keys among them on the shelf of the session, in place of those that waited before. Answers with their
+    /// hashes.</summary>
     public IReadOnlyList<string> Shelve(CoreSession session)
     {
         ArgumentNullException.ThrowIfNull(session);

@@ -119,7 +119,8 @@ public sealed record Confirming(
 /// <param name="Observations">The looks at the plant that aren't kept yet; those known already by their id are passed over.</param>
 /// <param name="Hand">Statements weighed by hand.</param>
 /// <param name="Confirming">How the name was confirmed; null where it wasn't.</param>
-/// <param name="KnownLast">The plant's last determination that the device knew, all zeros for none; null where it doesn't say. Where another
+/// <param name="KnownLast">The plant's last determination that the device knew, all zeros for none; null where it doesn't say. Where
+/// another
 /// one came meanwhile, a name that overturns it needs no reason: both stand, with a question.</param>
 public sealed record RecordDeterminationCommand(
     Guid Id,
@@ -163,7 +164,8 @@ public sealed record EraseCommand(Guid Id, Guid SubjectId) : Command(Id);
 
 /// <summary>Something that was erased on request.</summary>
 /// <param name="Id">Its id: all that stays of it.</param>
-/// <param name="Kind">What it was: <c>person</c>, <c>plant</c>, <c>determination</c>, <c>occurrence</c>, <c>observation</c>, <c>visit</c>, or
+/// <param name="Kind">What it was: <c>person</c>, <c>plant</c>, <c>determination</c>, <c>occurrence</c>, <c>observation</c>, <c>visit</c>,
+/// or
 /// <c>unknown</c> for what was never here.</param>
 public sealed record ErasedSubject(Guid Id, string Kind);
 

@@ -223,7 +223,8 @@ public static class EvidenceSheet
             && (character is null || !character.IsQuantity && observation.States.Any(s => character.IndexOf(s) < 0));
     }
 
-    /// <summary>What is wrong with an observation whatever it is of, as a sentence; null where nothing is. Enough for one at a character that
+    /// <summary>What is wrong with an observation whatever it is of, as a sentence; null where nothing is. Enough for one at a character
+    /// that
     /// isn't known here.</summary>
     public static string? ProblemOfForm(Observation observation, DateOnly today)
     {

@@ -103,7 +103,7 @@ public sealed class FaultyDays(HttpClient client, Uri address, int seed) : IDisp
     private async Task BeginAsync()
     {
         var commands = new JsonArray(
-            Command(
+            Made.Command(
                 "savePlace",
                 ("placeId", _place),
                 ("name", "Fault Fen"),
@@ -113,12 +113,12 @@ public sealed class FaultyDays(HttpClient client, Uri address, int seed) : IDisp
                 ("uncertaintyMetres", 200),
                 ("caution", "")
             ),
-            Command("savePopulation", ("populationId", _population), ("placeId", _place), ("name", "north"), ("taxon", "Alvena alba"))
+            Made.Command("savePopulation", ("populationId", _population), ("placeId", _place), ("name", "north"), ("taxon", "Alvena alba"))
         );
         for (var i = 0; i < BasePlants; i++)
         {
             _plants.Add(Guid.CreateVersion7());
-            commands.Add(Tag(_plants[i], string.Create(CultureInfo.InvariantCulture, $"base {i}")));
+            commands.Add(Made.Tag(_plants[i], _place, string.Create(CultureInfo.InvariantCulture, $"base {i}")));
         }
         using var response = await client.PostAsJsonAsync("/api/v1/commands", new JsonObject { ["commands"] = commands });
         response.EnsureSuccessStatusCode();
@@ -173,7 +173,7 @@ public sealed class FaultyDays(HttpClient client, Uri address, int seed) : IDisp
             case 0:
                 var tagged = Guid.CreateVersion7();
                 var label = Next("tag");
-                yield return new FaultyFact("tagPlant", label, Tag(tagged, label), [tagged.ToString()], Guid.Empty);
+                yield return new FaultyFact("tagPlant", label, Made.Tag(tagged, _place, label), [tagged.ToString()], Guid.Empty);
                 // What hangs on it goes after it.
                 yield return Visit(tagged, Next("visit"), Guid.Empty);
                 break;
@@ -182,12 +182,12 @@ public sealed class FaultyDays(HttpClient client, Uri address, int seed) : IDisp
                 yield return new FaultyFact(
                     "countPopulation",
                     counted,
-                    Command(
+                    Made.Command(
                         "countPopulation",
                         ("countId", Guid.CreateVersion7()),
                         ("populationId", _population),
                         ("date", "2026-05-03"),
-                        ("recorder", Recorder()),
+                        ("recorder", Made.Recorder()),
                         ("unit", "individuals"),
                         ("number", random.Next(500)),
                         ("note", counted)
@@ -201,20 +201,7 @@ public sealed class FaultyDays(HttpClient client, Uri address, int seed) : IDisp
                 yield return new FaultyFact(
                     "recordDetermination",
                     note,
-                    Command(
-                        "recordDetermination",
-                        ("determinationId", Guid.CreateVersion7()),
-                        ("occurrenceId", Guid.CreateVersion7()),
-                        ("plantId", named),
-                        ("plantLabel", ""),
-                        ("placeId", _place),
-                        ("eventDate", "2026-05-02"),
-                        ("recorder", Recorder()),
-                        ("startKey", ""),
-                        ("answers", new JsonArray()),
-                        ("names", new JsonArray("Alvena alba", "Alvena nigra")),
-                        ("note", note)
-                    ),
+                    Made.Named(named, _place, note, "Alvena alba", "Alvena nigra"),
                     [named.ToString()],
                     Guid.Empty
                 );
@@ -230,15 +217,7 @@ public sealed class FaultyDays(HttpClient client, Uri address, int seed) : IDisp
 
     private static FaultyFact Visit(Guid plant, string note, Guid look)
     {
-        var command = Command(
-            "visitPlant",
-            ("visitId", Guid.CreateVersion7()),
-            ("plantId", plant),
-            ("date", "2026-05-04"),
-            ("recorder", Recorder()),
-            ("state", "alive"),
-            ("note", note)
-        );
+        var command = Made.Visit(plant, note);
         if (look != Guid.Empty)
             command["observations"] = new JsonArray(
                 JsonNode.Parse(
@@ -246,26 +225,6 @@ public sealed class FaultyDays(HttpClient client, Uri address, int seed) : IDisp
                 )
             );
         return new FaultyFact("visitPlant", note, command, [], look);
-    }
-
-    private JsonObject Tag(Guid plant, string label) =>
-        Command(
-            "tagPlant",
-            ("plantId", plant),
-            ("placeId", _place),
-            ("label", label),
-            ("taggedOn", "2026-05-01"),
-            ("recorder", Recorder())
-        );
-
-    private static JsonObject Recorder() => new() { ["id"] = "0197a1c0-5b00-7a11-9c3e-2f6f6b1d0d01", ["name"] = "Ilse Marrin" };
-
-    private static JsonObject Command(string kind, params (string Field, JsonNode? Value)[] fields)
-    {
-        var command = new JsonObject { ["kind"] = kind, ["id"] = Guid.CreateVersion7() };
-        foreach (var (field, value) in fields)
-            command[field] = value;
-        return command;
     }
 
     // All that waits is sent; then what is there is held against what was accepted.

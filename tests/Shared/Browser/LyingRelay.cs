@@ -27,7 +27,8 @@ public enum Lie
     Slow,
 }
 
-/// <summary>Stands between a browser and the server as what lies between them in the world: something that answers in its place, or breaks off,
+/// <summary>Stands between a browser and the server as what lies between them in the world: something that answers in its place, or breaks
+/// off,
 /// or is late.</summary>
 public sealed class LyingRelay : IAsyncDisposable
 {
@@ -48,7 +49,13 @@ public sealed class LyingRelay : IAsyncDisposable
     public int Port => ((IPEndPoint)_listener.LocalEndpoint).Port;
 
     /// <summary>How it lies now.</summary>
-    public volatile Lie Lie;
+    public Lie Lie
+    {
+        get => _lie;
+        set => _lie = value;
+    }
+
+    private volatile Lie _lie;
 
     public async ValueTask DisposeAsync()
     {

@@ -1817,7 +1817,8 @@ export interface components {
             confirming?: null | components["schemas"]["Confirming"];
             /**
              * Format: uuid
-             * @description The plant's last determination that the device knew, all zeros for none; null where it doesn't say. Where another
+             * @description The plant's last determination that the device knew, all zeros for none; null where it doesn't say. Where
+             *                 another
              *                 one came meanwhile, a name that overturns it needs no reason: both stand, with a question.
              */
             knownLast?: null | string;
@@ -2716,7 +2717,8 @@ export interface components {
              */
             id: string;
             /**
-             * @description What it was: `person`, `plant`, `determination`, `occurrence`, `observation`, `visit`, or
+             * @description What it was: `person`, `plant`, `determination`, `occurrence`, `observation`, `visit`,
+             *                 or
              *                 `unknown` for what was never here.
              */
             kind: string;

@@ -4,7 +4,8 @@ using Npgsql;
 namespace Garten.Server.Features.Erasure;
 
 /// <summary>
-/// The list of the erased in a file beside the database and outside its copies: a copy that is restored brings back what was erased after it was
+/// The list of the erased in a file beside the database and outside its copies: a copy that is restored brings back what was erased after
+/// it was
 /// made, and this takes it out again when the server starts. The setting <c>GARTEN_ERASED</c> says where; without it there is none.
 /// </summary>
 internal sealed partial class ErasedList(ErasureRepository erased, IConfiguration settings, ILogger<ErasedList> log) : BackgroundService

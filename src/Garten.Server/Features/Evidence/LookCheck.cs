@@ -15,7 +15,8 @@ internal sealed record NewLooks(IReadOnlyList<Observation> All, IReadOnlyList<Ob
 /// <summary>Checks the looks at a plant that come with a command.</summary>
 internal sealed class LookCheck(CharacterTable glossary)
 {
-    /// <summary>The looks that are new, each sound; those that are kept already must be of this plant. One at a character that isn't known here
+    /// <summary>The looks that are new, each sound; those that are kept already must be of this plant. One at a character that isn't known
+    /// here
     /// (the device has a newer flora, or the database was set back) is kept where it is well formed.</summary>
     /// <exception cref="CommandRefusedException">One can't be kept; the field says which.</exception>
     public async Task<NewLooks> NewAsync(
