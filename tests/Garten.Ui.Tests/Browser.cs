@@ -95,8 +95,7 @@ public sealed class Browser : IDisposable
         _driver.Quit();
         _driver.Dispose();
         // Some of the browser's processes end a moment after it, and write to the profile until then. What can't be cleared away is left to
-        // the
-        // machine: no test has failed by it.
+        // the machine: no test has failed by it.
         for (var left = TimeSpan.FromSeconds(5); ; left -= Pause)
         {
             try

@@ -56,8 +56,7 @@ public sealed record Shelf(
         new(new KeyShelf(Versions, Taxa), Table with { Botany = Table.Botany ?? botany }, Taxa, Taught, Corrected, Kept);
 
     /// <summary>The same with keys that wait on the device to be sent, each as the newest version of its title; those that are here already
-    /// are
-    /// passed over.</summary>
+    /// are passed over.</summary>
     /// <param name="keys">The keys, oldest first.</param>
     public Shelf With(IReadOnlyList<KeyVersion> keys)
     {

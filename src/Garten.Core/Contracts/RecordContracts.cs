@@ -120,8 +120,7 @@ public sealed record Confirming(
 /// <param name="Hand">Statements weighed by hand.</param>
 /// <param name="Confirming">How the name was confirmed; null where it wasn't.</param>
 /// <param name="KnownLast">The plant's last determination that the device knew, all zeros for none; null where it doesn't say. Where
-/// another
-/// one came meanwhile, a name that overturns it needs no reason: both stand, with a question.</param>
+/// another one came meanwhile, a name that overturns it needs no reason: both stand, with a question.</param>
 public sealed record RecordDeterminationCommand(
     Guid Id,
     Guid DeterminationId,

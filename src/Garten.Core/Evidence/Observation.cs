@@ -224,8 +224,7 @@ public static class EvidenceSheet
     }
 
     /// <summary>What is wrong with an observation whatever it is of, as a sentence; null where nothing is. Enough for one at a character
-    /// that
-    /// isn't known here.</summary>
+    /// that isn't known here.</summary>
     public static string? ProblemOfForm(Observation observation, DateOnly today)
     {
         ArgumentNullException.ThrowIfNull(observation);

@@ -28,8 +28,7 @@ public enum Lie
 }
 
 /// <summary>Stands between a browser and the server as what lies between them in the world: something that answers in its place, or breaks
-/// off,
-/// or is late.</summary>
+/// off, or is late.</summary>
 public sealed class LyingRelay : IAsyncDisposable
 {
     private const int Beginning = 120;

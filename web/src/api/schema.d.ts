@@ -1818,8 +1818,7 @@ export interface components {
             /**
              * Format: uuid
              * @description The plant's last determination that the device knew, all zeros for none; null where it doesn't say. Where
-             *                 another
-             *                 one came meanwhile, a name that overturns it needs no reason: both stand, with a question.
+             *                 another one came meanwhile, a name that overturns it needs no reason: both stand, with a question.
              */
             knownLast?: null | string;
             /**

@@ -16,8 +16,7 @@ internal sealed record NewLooks(IReadOnlyList<Observation> All, IReadOnlyList<Ob
 internal sealed class LookCheck(CharacterTable glossary)
 {
     /// <summary>The looks that are new, each sound; those that are kept already must be of this plant. One at a character that isn't known
-    /// here
-    /// (the device has a newer flora, or the database was set back) is kept where it is well formed.</summary>
+    /// here (the device has a newer flora, or the database was set back) is kept where it is well formed.</summary>
     /// <exception cref="CommandRefusedException">One can't be kept; the field says which.</exception>
     public async Task<NewLooks> NewAsync(
         CommandContext context,

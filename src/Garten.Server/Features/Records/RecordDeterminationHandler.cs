@@ -212,8 +212,7 @@ internal sealed class RecordDeterminationHandler(LookCheck looksCheck, Character
     }
 
     // A name that takes the place of another one says why: narrowing an open set overturns nothing. Where the device couldn't know of the
-    // other
-    // one both stand, and that is a question.
+    // other one both stand, and that is a question.
     private static async Task<DeterminationQuestion?> AskOfChangeAsync(
         CommandContext context,
         RecordDeterminationCommand it,
