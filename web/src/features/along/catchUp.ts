@@ -32,7 +32,7 @@ async function caughtUp(last: number | undefined): Promise<boolean> {
   if (last === along.last) return true;
   let known = along.last;
   const plants = new Set(forgotten);
-  const changed = { populations: false, places: false, keys: false, vocabulary: false };
+  const changed = { populations: false, places: false, keys: false, vocabulary: false, erased: false };
   for (let isMore = true; isMore;) {
     const after = known;
     const page = await answerOf((signal) => api.GET("/api/v1/changes", { params: { query: { after } }, signal }));
@@ -42,14 +42,13 @@ async function caughtUp(last: number | undefined): Promise<boolean> {
     changed.places ||= page.places;
     changed.keys ||= page.keys;
     changed.vocabulary ||= page.vocabulary;
-    // Lists that it stood in were forgotten with it.
-    changed.populations ||= page.erased;
-    changed.places ||= page.erased;
+    changed.erased ||= page.erased;
     known = page.last;
     isMore = page.isMore;
   }
-  const hasPlants = plants.size > 0 || forgotten.length > 0;
-  const added = hasPlants ? await keepChanged([...plants], along) : 0;
+  // The lists in which something erased stood were forgotten with it: those of any place.
+  const hasPlants = plants.size > 0 || changed.erased;
+  const added = hasPlants ? await keepChanged([...plants], along, changed.erased ? along.places : []) : 0;
   let { keys } = along;
   await Promise.all([
     hasPlants || changed.places ? Promise.all([freshly(placesServed), freshly(peopleServed)]) : undefined,
@@ -63,8 +62,8 @@ async function caughtUp(last: number | undefined): Promise<boolean> {
 }
 
 // The plants that changed, with the lists they stand in, and in which they stood; how many are new.
-async function keepChanged(ids: string[], along: Along): Promise<number> {
-  const lists = new Set([""]);
+async function keepChanged(ids: string[], along: Along, lost: string[]): Promise<number> {
+  const lists = new Set(["", ...lost]);
   let added = 0;
   for (let from = 0; from < ids.length; from += MOST_WHOLE) {
     const { items } = await wholePlants({ id: ids.slice(from, from + MOST_WHOLE) });
