@@ -8,6 +8,12 @@ namespace Garten.Server.Commands;
 /// <param name="Device">The device that sent it; null where none was named.</param>
 internal sealed record CommandContext(NpgsqlConnection Connection, DateTimeOffset Now, Guid? Device)
 {
+    /// <summary>Plants whose rows in the lists are made again at the end of the batch, all at once.</summary>
+    public HashSet<Guid> PlantsChanged { get; } = [];
+
+    /// <summary>People who are known to be kept within this transaction.</summary>
+    public HashSet<Guid> PeopleThere { get; } = [];
+
     /// <summary>The latest day that isn't in the future: a device's own day may be a day ahead of the server's, where its zone
     /// is.</summary>
     public DateOnly LatestDay => DateOnly.FromDateTime(Now.UtcDateTime).AddDays(1);

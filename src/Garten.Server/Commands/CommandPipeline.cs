@@ -2,6 +2,7 @@ using System.Text.Json;
 using Garten.Core.Contracts;
 using Garten.Server.Database;
 using Garten.Server.Features.Erasure;
+using Garten.Server.Features.Plants;
 using Npgsql;
 using NpgsqlTypes;
 
@@ -66,7 +67,11 @@ internal sealed partial class CommandPipeline(
             {
                 try
                 {
-                    results.AddRange(await ApplyOnceAsync(chunk, device, stop));
+                    // Nearly always all of a batch is taken. Where one isn't, all is done again, each so that it can be taken back alone.
+                    results.AddRange(
+                        (chunk.Length > 1 ? await ApplyOnceAsync(chunk, device, isEachApart: false, stop) : null)
+                            ?? (await ApplyOnceAsync(chunk, device, isEachApart: true, stop))!
+                    );
                     break;
                 }
                 catch (PostgresException error)
@@ -81,7 +86,8 @@ internal sealed partial class CommandPipeline(
         return results;
     }
 
-    private async Task<CommandResult[]> ApplyOnceAsync(ReceivedCommand[] commands, Guid? device, CancellationToken stop)
+    // Null where commands aren't kept apart and one of them isn't taken: then nothing was carried out.
+    private async Task<CommandResult[]?> ApplyOnceAsync(ReceivedCommand[] commands, Guid? device, bool isEachApart, CancellationToken stop)
     {
         await using var connection = await database.OpenConnectionAsync(stop);
         await using var transaction = await connection.BeginTransactionAsync(stop);
@@ -113,16 +119,23 @@ internal sealed partial class CommandPipeline(
         for (var i = 0; i < commands.Length; i++)
         {
             var it = commands[i];
-            results[i] =
+            var result =
                 erased.Count > 0 && CommandIds.Of(it.Command).Any(erased.Contains) ? RefusedBy(it.Command, Erased)
                 : before.TryGetValue(it.Command.Id, out var known) ? Again(it, known)
-                : await CarryOutAsync(it.Command, context, transaction, commands.Length > 1, stop);
+                : it.Command.Id == Guid.Empty ? RefusedBy(it.Command, NoId)
+                : isEachApart ? await CarryOutAsync(it.Command, context, transaction, commands.Length > 1, stop)
+                : await CarryOutAsync(it.Command, context, stop);
+            if (result is null)
+                return null;
+            results[i] = result;
             if (results[i].Status != CommandStatus.Applied)
                 continue;
             var stored = JsonSerializer.Serialize(results[i], StoredResult.Default.CommandResult);
             written.Add((it, stored));
             before[it.Command.Id] = new KnownCommand(handlers.KindOf(it.Command), it.Hash, HashForm, stored);
         }
+        if (context.PlantsChanged.Count > 0)
+            await PlantNow.RefreshAsync(connection, context.PlantsChanged, stop);
         if (written.Count > 0)
             await WriteAsync(connection, written, context, stop);
         await transaction.CommitAsync(stop);
@@ -166,6 +179,40 @@ internal sealed partial class CommandPipeline(
     private static CommandResult RefusedBy(Command command, CommandRefusedException refused) =>
         new(command.Id, CommandStatus.Refused, refused.Problem);
 
+    private static readonly CommandRefusedException NoId = Refusal.Of(
+        422,
+        "command.id",
+        "A command needs an id.",
+        "Make a new UUID (version 7) for each command.",
+        "id"
+    );
+
+    // One of many; null where it isn't taken, whatever the reason.
+    private async Task<CommandResult?> CarryOutAsync(Command command, CommandContext context, CancellationToken stop)
+    {
+        try
+        {
+            return await handlers.HandleAsync(command, context, stop);
+        }
+        catch (Exception error) when (IsItsOwn(error))
+        {
+            return null;
+        }
+    }
+
+    // What a command can't be carried out for; anything else is the database's, and passes.
+    private static bool IsItsOwn(Exception error) =>
+        error is CommandRefusedException
+        || (error is PostgresException { SqlState: var state } && IsHeldBack(state))
+        || error is not (NpgsqlException or TimeoutException or OperationCanceledException);
+
+    private static bool IsHeldBack(string state) =>
+        state
+            is PostgresErrorCodes.UniqueViolation
+                or PostgresErrorCodes.ForeignKeyViolation
+                or PostgresErrorCodes.CheckViolation
+                or PostgresErrorCodes.NumericValueOutOfRange;
+
     // One command; beside others it is taken back alone where it is refused.
     private async Task<CommandResult> CarryOutAsync(
         Command command,
@@ -176,11 +223,6 @@ internal sealed partial class CommandPipeline(
     )
     {
         const string point = "command";
-        if (command.Id == Guid.Empty)
-            return RefusedBy(
-                command,
-                Refusal.Of(422, "command.id", "A command needs an id.", "Make a new UUID (version 7) for each command.", "id")
-            );
         await transaction.SaveAsync(point, stop);
         CommandResult result;
         try
@@ -194,13 +236,7 @@ internal sealed partial class CommandPipeline(
         {
             result = RefusedBy(command, refused);
         }
-        catch (PostgresException error)
-            when (error.SqlState
-                    is PostgresErrorCodes.UniqueViolation
-                        or PostgresErrorCodes.ForeignKeyViolation
-                        or PostgresErrorCodes.CheckViolation
-                        or PostgresErrorCodes.NumericValueOutOfRange
-            )
+        catch (PostgresException error) when (IsHeldBack(error.SqlState))
         {
             // Written by another device in the same moment, or something that no check before it saw: the database held it back.
             result = RefusedBy(
@@ -238,6 +274,8 @@ internal sealed partial class CommandPipeline(
             );
         }
         await transaction.RollbackAsync(point, stop);
+        // A person may have been written by it first.
+        context.PeopleThere.Clear();
         return result;
     }
 

@@ -12,6 +12,9 @@ namespace Garten.Server.Hosting;
 
 internal static class ServiceSetup
 {
+    // More than there are statements in the way that a change takes.
+    private const int PreparedStatements = 60;
+
     public static void AddGartenStorage(this IServiceCollection services, string connectionString, IConfiguration configuration)
     {
         if (connectionString.Length == 0)
@@ -29,6 +32,9 @@ internal static class ServiceSetup
             Timeout = limits.ConnectSeconds,
             CommandTimeout = limits.StatementSeconds,
             ApplicationName = "garten",
+            // The same few statements are sent for each change of a batch: parsed once a connection. Each is planned by its own values.
+            MaxAutoPrepare = PreparedStatements,
+            Options = "-c plan_cache_mode=force_custom_plan",
         };
         services.AddSingleton<ConnectionLimit>();
         services.AddSingleton(p =>

@@ -10,48 +10,72 @@ import { keepAnswers, keptAnswers, type Command, type QueuedCommand } from "./st
 // it by the core. Whether there is signal makes no difference here.
 
 const WAITING = ["waiting"];
-const NOTHING: Command[] = [];
 const NO_PLACES: Schemas["Place"][] = [];
-const NO_KEYS: string[] = [];
 const NO_SUMMARIES: Schemas["KeySummary"][] = [];
 
 onOutboxChange(() => void queryClient.invalidateQueries({ queryKey: WAITING }));
+
+// The same list stays for as long as nothing in it has changed: all that is worked out of it stays too.
+const isSame = (one: QueuedCommand, other: QueuedCommand | undefined) =>
+  one.id === other?.id && one.failures === other.failures && one.nextTry === other.nextTry;
 
 const waitingHere = queryOptions({
   queryKey: WAITING,
   queryFn: queued,
   staleTime: Infinity,
   refetchOnWindowFocus: true,
+  // What is worked out of the list comes by here too, and is taken as it is.
+  structuralSharing: (old, now) => {
+    if (!Array.isArray(old) || !Array.isArray(now)) return now;
+    const [before, after] = [old as QueuedCommand[], now as QueuedCommand[]];
+    return before.length === after.length && after.every((it, i) => isSame(it, before[i])) ? before : after;
+  },
 });
 
-const commandsOf = (entries: QueuedCommand[]) => entries.map((it) => it.command);
-
-/** The commands that wait on this device, in their order; the same list until one comes or goes. */
-export function useWaiting(): Command[] {
-  const { data } = useQuery({ ...waitingHere, select: commandsOf });
-  return data && data.length > 0 ? data : NOTHING;
+/** What pages ask of the list that waits. */
+interface Waits {
+  /** Tells this list from any other one. */
+  number: number;
+  commands: Command[];
+  /** Ids of what they make or change. */
+  ids: Set<string>;
+  /** Hashes of the keys among them. */
+  keys: string[];
 }
 
 const keysIn = (entries: QueuedCommand[]) =>
   entries.flatMap((it) => (it.command.kind === "saveKeys" ? (it.creates ?? []) : []));
 
-/** Hashes of the keys that wait on this device to be sent. */
-export function useWaitingKeys(): string[] {
-  const { data } = useQuery({ ...waitingHere, select: keysIn });
-  return data ?? NO_KEYS;
+const commandsOf = (entries: QueuedCommand[]) => entries.map((it) => it.command);
+
+const idsOf = (command: Command) =>
+  Object.entries(command).flatMap(([field, value]) => (field.endsWith("Id") && typeof value === "string" ? value : []));
+
+const NOTHING: Waits = { number: 0, commands: [], ids: new Set(), keys: [] };
+const known = new WeakMap<QueuedCommand[], Waits>();
+let numbers = 0;
+
+// Worked out once for all that ask: a long list of plants asks for each of its rows.
+function waitsOf(entries: QueuedCommand[]): Waits {
+  if (entries.length === 0) return NOTHING;
+  const before = known.get(entries);
+  if (before) return before;
+  const commands = commandsOf(entries);
+  const waits = { number: ++numbers, commands, ids: new Set(commands.flatMap(idsOf)), keys: keysIn(entries) };
+  known.set(entries, waits);
+  return waits;
 }
 
+const useWaits = (): Waits => useQuery({ ...waitingHere, select: waitsOf }).data ?? NOTHING;
+
+/** The commands that wait on this device, in their order; the same list until one comes or goes. */
+export const useWaiting = (): Command[] => useWaits().commands;
+
+/** Hashes of the keys that wait on this device to be sent. */
+export const useWaitingKeys = (): string[] => useWaits().keys;
+
 /** Ids of what the waiting commands make or change. */
-export function useWaitingIds(): Set<string> {
-  const waiting = useWaiting();
-  return new Set(
-    waiting.flatMap((command) =>
-      Object.entries(command).flatMap(([field, value]) =>
-        field.endsWith("Id") && typeof value === "string" ? value : [],
-      ),
-    ),
-  );
-}
+export const useWaitingIds = (): Set<string> => useWaits().ids;
 
 interface Answered<T> {
   data: T | undefined;
@@ -65,15 +89,15 @@ function useWithWaiting<T>(
   isKnown: boolean,
   put: (waiting: Schemas["Waiting"]) => Promise<T | undefined>,
 ): T | undefined {
-  const commands = useWaiting();
+  const { commands, number } = useWaits();
   const served = useServedPlaces();
   // What was never fetched here may be made here.
   const places = served.data ?? (served.isError ? NO_PLACES : undefined);
   const { data } = useQuery({
     enabled: isKnown && commands.length > 0 && places !== undefined,
-    queryKey: ["with-waiting", name, answered.dataUpdatedAt, places?.length, ...commands.map((it) => it.id)],
+    queryKey: ["with-waiting", name, answered.dataUpdatedAt, places?.length, number],
     staleTime: Infinity,
-    gcTime: 60_000,
+    gcTime: 10_000,
     // Of the same document alone: another plant is never shown in its place.
     placeholderData: (before, query) => (query?.queryKey[1] === name ? before : undefined),
     queryFn: async () => (await put({ date: today(), commands, places: places ?? [] })) ?? null,

@@ -159,7 +159,15 @@ const later = (ms: number) => {
 };
 
 async function sendAll(): Promise<void> {
-  for (let batch = await next(); batch.length > 0; batch = await next()) {
+  let hasTaken = false;
+  for (;;) {
+    const batch = await next();
+    // While more is on its way pages aren't told each time that the server has something new: they would ask for all of it again.
+    if (hasTaken && (batch.length === 0 || Date.now() - toldAt > TELL_MS)) {
+      hasTaken = false;
+      announce(true);
+    }
+    if (batch.length === 0) break;
     const outcome = await ask((signal) =>
       api.POST("/api/v1/commands", {
         body: { commands: batch.map((q) => q.command) },
@@ -168,6 +176,7 @@ async function sendAll(): Promise<void> {
     );
     if (outcome.kind === "away" || (outcome.kind === "problem" && mayPass(outcome.problem.status))) {
       for (const { id } of batch) settle(id, { kind: "waiting" });
+      if (hasTaken) announce(true);
       return later(RETRY_MS);
     }
     const first = batch[0];
@@ -196,6 +205,7 @@ async function sendAll(): Promise<void> {
       else others.push(() => failed(entry, problem));
     }
     await taken(applied);
+    hasTaken ||= applied.length > 0;
     for (const work of others) await work();
   }
   const waiting = (await queued()).flatMap((q) => q.nextTry ?? []);
@@ -271,9 +281,6 @@ async function failed(entry: QueuedCommand, problem: Problem): Promise<void> {
   settle(entry.id, { kind: "waiting" });
 }
 
-// Whether anything goes on to be sent at once.
-const hasMore = async () => (await next()).length > 0;
-
 interface Applied {
   entry: QueuedCommand;
   result: Schemas["CommandResult"];
@@ -303,8 +310,6 @@ async function taken(all: Applied[]): Promise<void> {
     await it.delete();
   await tx.done;
   for (const { entry, result } of all) settle(entry.id, { kind: "applied", result });
-  // While more is on its way pages aren't told that the server has something new: they would ask for all of it again each time.
-  if (at - toldAt > TELL_MS || !(await hasMore())) announce(true);
 }
 
 // Refused, it stays on the device with the reason; a walk is open again, and nothing typed is lost.

@@ -276,6 +276,13 @@ export async function keptAnswer<T>(name: string): Promise<T | undefined> {
   return it?.form === FORM ? (it.value as T) : undefined;
 }
 
+/** The same of many, in their order. */
+export async function keptAnswersOf<T>(names: string[]): Promise<(T | undefined)[]> {
+  const answers = (await store()).transaction("answers").store;
+  const found = await Promise.all(names.map((name) => answers.get(name)));
+  return found.map((it) => (it?.form === FORM ? (it.value as T) : undefined));
+}
+
 /** What the server answered last under all names that begin so. */
 export async function keptAnswers<T>(prefix: string): Promise<T[]> {
   const range = IDBKeyRange.bound(prefix, `${prefix}\uffff`);

@@ -39,6 +39,8 @@ internal sealed class EraseHandler : ICommandHandler<EraseCommand>
                 "subjectId"
             );
         await ErasureRepository.EraseAsync(context.Connection, it.SubjectId, stop);
+        // It has no row in the lists any more.
+        context.PlantsChanged.Remove(it.SubjectId);
         return new CommandResult(it.Id, CommandStatus.Applied);
     }
 }

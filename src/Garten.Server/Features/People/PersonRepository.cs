@@ -1,4 +1,5 @@
 using Garten.Core.Contracts;
+using Garten.Server.Commands;
 using Garten.Server.Database;
 using Npgsql;
 
@@ -16,9 +17,13 @@ internal sealed class PersonRepository(NpgsqlDataSource database)
             .ReadAllAsync(r => new PersonReference(r.GetGuid(0), r.GetString(1)), stop);
     }
 
-    // A person who is known keeps the name they have: a record never changes it.
-    internal static Task EnsureAsync(NpgsqlConnection connection, PersonReference person, CancellationToken stop) =>
-        connection
-            .Command("insert into person (id, name) values ($1, $2) on conflict (id) do nothing", person.Id, person.Name)
+    // A person who is known keeps the name they have: a record never changes it. Of a batch most commands are of one person.
+    internal static async Task EnsureAsync(CommandContext context, PersonReference person, CancellationToken stop)
+    {
+        if (!context.PeopleThere.Add(person.Id))
+            return;
+        await context
+            .Connection.Command("insert into person (id, name) values ($1, $2) on conflict (id) do nothing", person.Id, person.Name)
             .RunAsync(stop);
+    }
 }

@@ -2,6 +2,7 @@ using System.Text.Json;
 using Garten.Core.Contracts;
 using Garten.Core.Seasons;
 using Garten.Core.Surveys;
+using Garten.Server.Commands;
 using Garten.Server.Database;
 using Garten.Server.Features.People;
 using Npgsql;
@@ -176,11 +177,11 @@ internal sealed class PlantRepository(NpgsqlDataSource database)
         return found.Count == 0 ? null : found[0];
     }
 
-    internal static async Task TagAsync(NpgsqlConnection connection, TagPlantCommand it, DateOnly on, CancellationToken stop)
+    internal static async Task TagAsync(CommandContext context, TagPlantCommand it, DateOnly on, CancellationToken stop)
     {
-        await PersonRepository.EnsureAsync(connection, it.Recorder, stop);
-        await connection
-            .Command(
+        await PersonRepository.EnsureAsync(context, it.Recorder, stop);
+        await context
+            .Connection.Command(
                 """
                 insert into plant (id, place_id, label, tagged_on, latitude, longitude, uncertainty_metres, population_id, finding) values ($1, $2, $3, $4, $5, $6, $7, $8, $9)
                 on conflict (id) do update set label = excluded.label, tagged_on = excluded.tagged_on, latitude = excluded.latitude, longitude = excluded.longitude,
@@ -197,23 +198,17 @@ internal sealed class PlantRepository(NpgsqlDataSource database)
             )
             .With(Sql.Json(JsonSerializer.Serialize(it.Finding ?? Core.Contracts.Finding.None, CoreJson.Default.Finding)))
             .RunAsync(stop);
-        await PlantNow.RefreshAsync(connection, [it.PlantId], stop);
+        context.PlantsChanged.Add(it.PlantId);
     }
 
     internal static async Task<bool> IsVisitAsync(NpgsqlConnection connection, Guid id, CancellationToken stop) =>
         (await connection.Command("select 1 from plant_visit where id = $1", id).ReadAllAsync(r => r.GetInt32(0), stop)).Count > 0;
 
-    internal static async Task AddVisitAsync(
-        NpgsqlConnection connection,
-        VisitPlantCommand it,
-        DateOnly on,
-        DateTimeOffset now,
-        CancellationToken stop
-    )
+    internal static async Task AddVisitAsync(CommandContext context, VisitPlantCommand it, DateOnly on, CancellationToken stop)
     {
-        await PersonRepository.EnsureAsync(connection, it.Recorder, stop);
-        await connection
-            .Command(
+        await PersonRepository.EnsureAsync(context, it.Recorder, stop);
+        await context
+            .Connection.Command(
                 "insert into plant_visit (id, plant_id, visited_on, state, note, visitor, recorded_at, phases, sexes) values ($1, $2, $3, $4, $5, $6, $7, $8, $9)",
                 it.VisitId,
                 it.PlantId,
@@ -221,12 +216,12 @@ internal sealed class PlantRepository(NpgsqlDataSource database)
                 JsonNamingPolicy.CamelCase.ConvertName(it.State.ToString()),
                 it.Note,
                 it.Recorder.Id,
-                now
+                context.Now
             )
             .With(Sql.Json(JsonSerializer.Serialize(it.Phases ?? [], CoreJson.Default.IReadOnlyListPhaseNote)))
             .With(Sql.Json(JsonSerializer.Serialize(it.Sexes ?? [], CoreJson.Default.IReadOnlyListBranchSex)))
             .RunAsync(stop);
-        await PlantNow.RefreshAsync(connection, [it.PlantId], stop);
+        context.PlantsChanged.Add(it.PlantId);
     }
 
     /// <summary>The first day on which evidence of a plant was taken; null where there is none.</summary>

@@ -97,7 +97,7 @@ internal sealed class TagPlantHandler : ICommandHandler<TagPlantCommand>
                     "taggedOn"
                 );
         }
-        await PlantRepository.TagAsync(context.Connection, it, on, stop);
+        await PlantRepository.TagAsync(context, it, on, stop);
         return new CommandResult(it.Id, CommandStatus.Applied);
     }
 

@@ -52,7 +52,7 @@ internal sealed class VisitPlantHandler(LookCheck looksCheck) : ICommandHandler<
                 "visitId"
             );
         var looks = await looksCheck.NewAsync(context, it.PlantId, plant, it.Observations, stop);
-        await PlantRepository.AddVisitAsync(context.Connection, it, on, context.Now, stop);
+        await PlantRepository.AddVisitAsync(context, it, on, stop);
         await EvidenceRepository.AddAsync(context.Connection, it.PlantId, it.Recorder.Id, looks, context.Now, stop);
         return new CommandResult(it.Id, CommandStatus.Applied);
     }

@@ -50,7 +50,7 @@ internal sealed class CountPopulationHandler : ICommandHandler<CountPopulationCo
                 "Choose one of its counts.",
                 "supersedes"
             );
-        if (!await PopulationRepository.CountAsync(context.Connection, it, on, context.Now, stop))
+        if (!await PopulationRepository.CountAsync(context, it, on, stop))
             throw Refusal.Of(
                 409,
                 "count.exists",

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Garten.Core.Contracts;
 using Garten.Core.Surveys;
+using Garten.Server.Commands;
 using Garten.Server.Database;
 using Garten.Server.Features.People;
 using Garten.Server.Features.Places;
@@ -132,17 +133,11 @@ internal sealed class PopulationRepository(NpgsqlDataSource database)
         return found.Count == 0 ? null : found[0];
     }
 
-    internal static async Task<bool> CountAsync(
-        NpgsqlConnection connection,
-        CountPopulationCommand it,
-        DateOnly on,
-        DateTimeOffset now,
-        CancellationToken stop
-    )
+    internal static async Task<bool> CountAsync(CommandContext context, CountPopulationCommand it, DateOnly on, CancellationToken stop)
     {
-        await PersonRepository.EnsureAsync(connection, it.Recorder, stop);
-        return await connection
-                .Command(
+        await PersonRepository.EnsureAsync(context, it.Recorder, stop);
+        return await context
+                .Connection.Command(
                     "insert into population_count (id, population_id, counted_on, unit, counted, note, counter, supersedes, recorded_at) values ($1, $2, $3, $4, $5, $6, $7, $8, $9) on conflict (id) do nothing",
                     it.CountId,
                     it.PopulationId,
@@ -152,7 +147,7 @@ internal sealed class PopulationRepository(NpgsqlDataSource database)
                     it.Note,
                     it.Recorder.Id,
                     it.Supersedes,
-                    now
+                    context.Now
                 )
                 .RunAsync(stop) == 1;
     }

@@ -5,6 +5,7 @@ using Garten.Core.Contracts;
 using Garten.Core.Floras;
 using Garten.Core.Keys;
 using Garten.Core.Visits;
+using Garten.Server.Commands;
 using Garten.Server.Database;
 using Garten.Server.Features.Evidence;
 using Garten.Server.Features.People;
@@ -448,18 +449,17 @@ internal sealed class DeterminationRepository(NpgsqlDataSource database, Charact
         (await connection.Command("select 1 from determination where id = $1", id).ReadAllAsync(r => r.GetInt32(0), stop)).Count > 0;
 
     internal static async Task AddAsync(
-        NpgsqlConnection connection,
+        CommandContext context,
         RecordDeterminationCommand it,
         DateOnly date,
-        IReadOnlyList<string> standing,
         IReadOnlyList<TrailStep> steps,
         ConfirmResult? confirmation,
         IReadOnlyList<DeterminationQuestion> questions,
-        DateTimeOffset now,
         CancellationToken stop
     )
     {
-        await PersonRepository.EnsureAsync(connection, it.Recorder, stop);
+        var connection = context.Connection;
+        await PersonRepository.EnsureAsync(context, it.Recorder, stop);
         await connection
             .Command(
                 "insert into plant (id, place_id, label) values ($1, $2, $3) on conflict (id) do nothing",
@@ -477,7 +477,7 @@ internal sealed class DeterminationRepository(NpgsqlDataSource database, Charact
                 it.Recorder.Id
             )
             .RunAsync(stop);
-        var names = standing.ToArray();
+        var names = it.Names.ToArray();
         var numbers = await connection
             .Command(
                 """
@@ -492,7 +492,7 @@ internal sealed class DeterminationRepository(NpgsqlDataSource database, Charact
                 it.PlaceId,
                 date,
                 it.Recorder.Id,
-                now,
+                context.Now,
                 Conclusion.SharedName(names),
                 names,
                 it.StartKey.Length > 0 ? it.StartKey : null,
@@ -504,7 +504,7 @@ internal sealed class DeterminationRepository(NpgsqlDataSource database, Charact
             .With(Sql.Json(JsonSerializer.Serialize(questions, CoreJson.Default.IReadOnlyListDeterminationQuestion)))
             .ReadAllAsync(r => r.GetInt64(0), stop);
         await connection.Command("select refresh_determination_names($1)", (object)numbers.ToArray()).RunAsync(stop);
-        await PlantNow.RefreshAsync(connection, [it.PlantId], stop);
+        context.PlantsChanged.Add(it.PlantId);
     }
 
     private static IReadOnlyList<TrailStep> Steps(string json) =>

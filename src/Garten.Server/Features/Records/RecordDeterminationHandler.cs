@@ -102,17 +102,7 @@ internal sealed class RecordDeterminationHandler(LookCheck looksCheck, Character
             if (ofGrade is not null)
                 questions.Add(ofGrade);
         }
-        await DeterminationRepository.AddAsync(
-            context.Connection,
-            it,
-            date,
-            it.Names,
-            walk?.Steps ?? [],
-            confirmation,
-            questions,
-            context.Now,
-            stop
-        );
+        await DeterminationRepository.AddAsync(context, it, date, walk?.Steps ?? [], confirmation, questions, stop);
         await EvidenceRepository.AddAsync(context.Connection, it.PlantId, it.Recorder.Id, looks, context.Now, stop);
         return new CommandResult(it.Id, CommandStatus.Applied);
     }

@@ -3,7 +3,8 @@ import { keepPlants, placesServed } from "../../offline/documents";
 import { forgetErased } from "../../offline/erased";
 import { inTurn } from "../../offline/inTurn";
 import { peopleServed } from "../../offline/queries";
-import { keptAnswer } from "../../offline/store";
+import { sideBySide } from "../../offline/sideBySide";
+import { keptAnswersOf } from "../../offline/store";
 import { keepVocabulary } from "../../offline/vocabulary";
 import { florasServed } from "../../shared/botany/queries";
 import {
@@ -65,18 +66,17 @@ async function caughtUp(last: number | undefined): Promise<boolean> {
 async function keepChanged(ids: string[], along: Along, lost: string[]): Promise<number> {
   const lists = new Set(["", ...lost]);
   let added = 0;
-  for (let from = 0; from < ids.length; from += MOST_WHOLE) {
-    const { items } = await wholePlants({ id: ids.slice(from, from + MOST_WHOLE) });
+  const parts: string[][] = [];
+  for (let from = 0; from < ids.length; from += MOST_WHOLE) parts.push(ids.slice(from, from + MOST_WHOLE));
+  await sideBySide(parts, async (part) => {
+    const { items } = await wholePlants({ id: part });
     const here = items.filter((it) => along.places.includes(it.place.id));
-    for (const it of here) {
-      const before = await keptAnswer<Schemas["PlantDetail"]>(`plant:${it.id}`);
-      if (!before) added++;
-      lists.add(it.place.id);
-      if (before) lists.add(before.place.id);
-    }
+    const before = await keptAnswersOf<Schemas["PlantDetail"]>(here.map((it) => `plant:${it.id}`));
+    added += before.filter((it) => !it).length;
+    for (const it of [...here, ...before]) if (it) lists.add(it.place.id);
     await keepPlants(here);
-  }
-  for (const place of lists) await keepList(place);
+  });
+  await sideBySide([...lists], keepList);
   return added;
 }
 

@@ -14,6 +14,7 @@ import {
   queryClient,
 } from "../../offline/queries";
 import { keepShelf, shelfInShort } from "../../offline/shelf";
+import { sideBySide } from "../../offline/sideBySide";
 import { keep, kept, keptAnswer } from "../../offline/store";
 import { keepVocabulary } from "../../offline/vocabulary";
 import { charactersServed, florasServed } from "../../shared/botany/queries";
@@ -70,20 +71,18 @@ export async function takeAlong(wanted: Wanted, onProgress: (progress: Progress)
       ["its drawings", () => keepFigures(id)],
     ]),
     ["the list of plants", () => keepList("")],
-    ...wanted.places.flatMap((place): [string, () => Promise<unknown>][] => [
-      ["plants of a place", () => keepList(place)],
-      [
-        "their history",
-        async () => {
-          for (let after: string | undefined; ;) {
-            const page = await wholePlants({ place, after });
-            await keepPlants(page.items);
-            plants += page.items.length;
-            if (page.next === undefined) return;
-            after = page.next;
-          }
-        },
-      ],
+    ["the plants of each place", () => sideBySide(wanted.places, keepList)],
+    ...wanted.places.map((place): [string, () => Promise<unknown>] => [
+      "their history",
+      async () => {
+        for (let after: string | undefined; ;) {
+          const page = await wholePlants({ place, after });
+          await keepPlants(page.items);
+          plants += page.items.length;
+          if (page.next === undefined) return;
+          after = page.next;
+        }
+      },
     ]),
   ];
   for (const [done, [what, work]] of steps.entries()) {
