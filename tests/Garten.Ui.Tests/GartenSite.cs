@@ -16,6 +16,9 @@ public class GartenSite : IAsyncLifetime
     /// <summary>The day that it takes for today; empty for that of the machine.</summary>
     protected virtual string Today => "";
 
+    /// <summary>Settings of its own.</summary>
+    protected virtual IReadOnlyDictionary<string, string> Settings { get; } = new Dictionary<string, string>(StringComparer.Ordinal);
+
     private TestDatabase _database = null!;
     private WebApplicationFactory<Program> _factory = null!;
 
@@ -70,7 +73,13 @@ public class GartenSite : IAsyncLifetime
     {
         var web = Environment.GetEnvironmentVariable("GARTEN_WEB") ?? Path.Combine(Root, "artifacts", "web");
         Assert.True(File.Exists(Path.Combine(web, "index.html")), $"The web app isn't built in {web}: run the tests with ./garten test.");
-        _factory = Factory(_throughRelay, web, Today, port);
+        _factory = Factory(_throughRelay, web, Today, port)
+            .WithWebHostBuilder(b =>
+            {
+                foreach (var (name, value) in Settings)
+                    b.UseSetting(name, value);
+            });
+        _factory.UseKestrel();
         _factory.StartServer();
         Address = new Uri(
             _factory.Services.GetRequiredService<IServer>().Features.GetRequiredFeature<IServerAddressesFeature>().Addresses.First()

@@ -48,6 +48,8 @@ public sealed class PageTests(GartenSite site) : IClassFixture<GartenSite>
                 ("/bench/nothing", "isn’t on this device"),
                 ("/no/such/page", "nothing at this address"),
                 ("/along", "Room on this device"),
+                ("/devices", "Paired devices"),
+                ("/pair", "nothing has to be paired here"),
                 ("/places", "I am here"),
                 ("/diagnostic", "Diagnostic here: Torvane"),
                 ("/flora", "75 taxa."),

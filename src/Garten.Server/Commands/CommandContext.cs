@@ -2,11 +2,20 @@ using Npgsql;
 
 namespace Garten.Server.Commands;
 
+/// <summary>Who sent a command.</summary>
+/// <param name="Device">The device; null where none was named.</param>
+/// <param name="Person">Whose paired device it is; null on the server's own machine.</param>
+internal sealed record Sender(Guid? Device, Guid? Person)
+{
+    /// <summary>The server itself.</summary>
+    public static Sender Server { get; } = new(null, null);
+}
+
 /// <summary>What a command is carried out in.</summary>
 /// <param name="Connection">Open, within the transaction of the command.</param>
 /// <param name="Now">The moment at which it came in.</param>
-/// <param name="Device">The device that sent it; null where none was named.</param>
-internal sealed record CommandContext(NpgsqlConnection Connection, DateTimeOffset Now, Guid? Device)
+/// <param name="Sender">Who sent it.</param>
+internal sealed record CommandContext(NpgsqlConnection Connection, DateTimeOffset Now, Sender Sender)
 {
     /// <summary>Plants whose rows in the lists are made again at the end of the batch, all at once.</summary>
     public HashSet<Guid> PlantsChanged { get; } = [];

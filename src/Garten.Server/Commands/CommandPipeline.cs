@@ -45,7 +45,7 @@ internal sealed partial class CommandPipeline(
                     CanonicalJson.Hash(JsonSerializer.SerializeToElement(c, CoreJson.Default.Command))
                 )),
             ],
-            null,
+            Sender.Server,
             stop
         );
 
@@ -56,7 +56,7 @@ internal sealed partial class CommandPipeline(
     /// </summary>
     public async Task<IReadOnlyList<CommandResult>> ApplyAsync(
         IReadOnlyList<ReceivedCommand> commands,
-        Guid? device,
+        Sender sender,
         CancellationToken stop
     )
     {
@@ -69,8 +69,8 @@ internal sealed partial class CommandPipeline(
                 {
                     // Nearly always all of a batch is taken. Where one isn't, all is done again, each so that it can be taken back alone.
                     results.AddRange(
-                        (chunk.Length > 1 ? await ApplyOnceAsync(chunk, device, isEachApart: false, stop) : null)
-                            ?? (await ApplyOnceAsync(chunk, device, isEachApart: true, stop))!
+                        (chunk.Length > 1 ? await ApplyOnceAsync(chunk, sender, isEachApart: false, stop) : null)
+                            ?? (await ApplyOnceAsync(chunk, sender, isEachApart: true, stop))!
                     );
                     break;
                 }
@@ -87,7 +87,7 @@ internal sealed partial class CommandPipeline(
     }
 
     // Null where commands aren't kept apart and one of them isn't taken: then nothing was carried out.
-    private async Task<CommandResult[]?> ApplyOnceAsync(ReceivedCommand[] commands, Guid? device, bool isEachApart, CancellationToken stop)
+    private async Task<CommandResult[]?> ApplyOnceAsync(ReceivedCommand[] commands, Sender sender, bool isEachApart, CancellationToken stop)
     {
         await using var connection = await database.OpenConnectionAsync(stop);
         await using var transaction = await connection.BeginTransactionAsync(stop);
@@ -113,7 +113,7 @@ internal sealed partial class CommandPipeline(
                 )
         ).ToDictionary(k => k.Id, k => k.Known);
         var erased = await ErasureRepository.AmongAsync(connection, [.. commands.SelectMany(c => CommandIds.Of(c.Command))], stop);
-        var context = new CommandContext(connection, clock.GetUtcNow(), device);
+        var context = new CommandContext(connection, clock.GetUtcNow(), sender);
         var results = new CommandResult[commands.Length];
         var written = new List<(ReceivedCommand Command, string Result)>();
         for (var i = 0; i < commands.Length; i++)
@@ -297,15 +297,16 @@ internal sealed partial class CommandPipeline(
         )[0];
         await using var insert = connection.Command(
             """
-            insert into command (id, kind, body_hash, hash_form, result, change, received_at, device, about)
-            select id, kind, hash, $1, result::jsonb, $2 + nth, $3, $4, string_to_array(about, ' ')
-            from unnest($5::uuid[], $6::text[], $7::text[], $8::text[], $9::text[]) with ordinality as w (id, kind, hash, result, about, nth)
+            insert into command (id, kind, body_hash, hash_form, result, change, received_at, device, person, about)
+            select id, kind, hash, $1, result::jsonb, $2 + nth, $3, $4, $5, string_to_array(about, ' ')
+            from unnest($6::uuid[], $7::text[], $8::text[], $9::text[], $10::text[]) with ordinality as w (id, kind, hash, result, about, nth)
             """,
             HashForm,
             last - written.Count,
             context.Now
         );
-        insert.Parameters.Add(new NpgsqlParameter { Value = (object?)context.Device ?? DBNull.Value, NpgsqlDbType = NpgsqlDbType.Uuid });
+        foreach (var who in new[] { context.Sender.Device, context.Sender.Person })
+            insert.Parameters.Add(new NpgsqlParameter { Value = (object?)who ?? DBNull.Value, NpgsqlDbType = NpgsqlDbType.Uuid });
         insert.Parameters.Add(new NpgsqlParameter { Value = written.Select(w => w.Command.Command.Id).ToArray() });
         insert.Parameters.Add(new NpgsqlParameter { Value = written.Select(w => handlers.KindOf(w.Command.Command)).ToArray() });
         insert.Parameters.Add(new NpgsqlParameter { Value = written.Select(w => w.Command.Hash).ToArray() });

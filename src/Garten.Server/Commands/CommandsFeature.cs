@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Garten.Core.Contracts;
 using Garten.Server.Features;
+using Garten.Server.Features.Devices;
 using Garten.Server.Hosting;
 using Microsoft.AspNetCore.Mvc;
 using Microsoft.Extensions.Options;
@@ -13,8 +14,11 @@ internal sealed class CommandsFeature : IFeature
     /// <summary>Which device sends: a UUID that it makes once.</summary>
     public const string DeviceHeader = "Garten-Device";
 
-    /// <summary>The device that asks; null where none is named.</summary>
-    public static Guid? DeviceOf(HttpRequest request) => Guid.TryParse(request.Headers[DeviceHeader], out var device) ? device : null;
+    /// <summary>The device that asks: a paired one is the one that was paired; null where none is named.</summary>
+    public static Guid? DeviceOf(HttpRequest request) =>
+        request.HttpContext.Features.Get<PairedDevice>() is { } paired ? paired.Id
+        : Guid.TryParse(request.Headers[DeviceHeader], out var device) ? device
+        : null;
 
     public void Add(IServiceCollection services)
     {
@@ -50,7 +54,11 @@ internal sealed class CommandsFeature : IFeature
                         .Last(p => string.Equals(p.Name, "commands", StringComparison.OrdinalIgnoreCase))
                         .Value.EnumerateArray()
                         .Zip(batch.Commands, (json, command) => new ReceivedCommand(command, CanonicalJson.Hash(json)));
-                    var results = await pipeline.ApplyAsync([.. received], DeviceOf(request), stop);
+                    var results = await pipeline.ApplyAsync(
+                        [.. received],
+                        new Sender(DeviceOf(request), request.HttpContext.Features.Get<PairedDevice>()?.Person.Id),
+                        stop
+                    );
                     // A batch of one that is refused is answered by its problem, so that a script sees it in the status.
                     return results is [{ Problem: { } problem }] ? Problems.Result(problem) : Results.Ok(new CommandBatchResponse(results));
                 }

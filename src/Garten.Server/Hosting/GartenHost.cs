@@ -3,6 +3,7 @@ using Garten.Server.Database;
 using Garten.Server.Demo;
 using Garten.Server.Features;
 using Garten.Server.Features.Erasure;
+using Garten.Server.Hosting.Beyond;
 
 namespace Garten.Server.Hosting;
 
@@ -20,8 +21,12 @@ internal static class GartenHost
         var builder = WebApplication.CreateBuilder(options);
         if (own is not null)
             builder.Configuration.AddInMemoryCollection(own);
+        var beyond = new BeyondLoopback(builder.Configuration);
+        if (beyond.Url is { } url)
+            builder.WebHost.UseUrls(builder.Configuration["urls"] ?? "http://127.0.0.1:5080", url);
         builder.WebHost.ConfigureKestrel(kestrel =>
         {
+            kestrel.ConfigureHttpsDefaults(o => o.ServerCertificate = beyond.Certificate);
             kestrel.AddServerHeader = false;
             // Bodies are counted where they are read, so that who sends too much gets an answer and not a cut line.
             kestrel.Limits.MaxRequestBodySize = null;
@@ -33,6 +38,7 @@ internal static class GartenHost
         );
         builder.Services.AddGartenTelemetry(builder.Configuration);
         builder.Services.AddGartenApi();
+        builder.Services.AddPairedDevices(beyond);
         return builder.Build();
     }
 
@@ -49,12 +55,15 @@ internal static class GartenHost
         app.UseResponseCompression();
         app.UseGartenProblems();
         app.UseGartenSecurity();
+        app.UsePairedDevices();
         app.UseWholeAnswers();
         app.UseRequestGuard();
         app.UseTurnstile();
         app.UseGartenWebApp();
-        app.MapGroup("/api/v1").MapFeatures();
-        app.MapOpenApi("/api/v1/openapi.json");
+        var api = app.MapGroup("/api/v1");
+        api.WithMetadata(new PairedDevices.OfApi());
+        api.MapFeatures();
+        app.MapOpenApi("/api/v1/openapi.json").WithMetadata(new PairedDevices.OfApi());
         app.MapGartenPages();
     }
 }

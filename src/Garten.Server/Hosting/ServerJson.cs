@@ -1,5 +1,6 @@
 using System.Text.Json.Serialization;
 using Garten.Server.Commands;
+using Garten.Server.Features.Devices;
 using Garten.Server.Features.Floras;
 using Garten.Server.Features.Health;
 using Garten.Server.Features.Keys;
@@ -12,7 +13,12 @@ namespace Garten.Server.Hosting;
 [JsonSourceGenerationOptions(PropertyNamingPolicy = JsonKnownNamingPolicy.CamelCase)]
 [JsonSerializable(typeof(CommandBatch))]
 [JsonSerializable(typeof(CommandBatchResponse))]
+[JsonSerializable(typeof(DeviceHere))]
+[JsonSerializable(typeof(DeviceList))]
 [JsonSerializable(typeof(KeyFloraMade))]
+[JsonSerializable(typeof(PairingOffer))]
+[JsonSerializable(typeof(PairingRequest))]
+[JsonSerializable(typeof(PairRequest))]
 [JsonSerializable(typeof(RecordPage))]
 [JsonSerializable(typeof(HealthReport))]
 [JsonSerializable(typeof(SandboxOpened))]

@@ -72,8 +72,8 @@ internal static class ServiceSetup
         services.Configure<RouteHandlerOptions>(o => o.ThrowOnBadRequest = true);
         services.AddResponseCompression(o =>
         {
-            // Loopback and public content only: nothing secret is compressed beside what a stranger chose.
-            o.EnableForHttps = false;
+            // Nothing secret stands in a body beside what a stranger chose: the cookie of a paired device goes with no request of another site.
+            o.EnableForHttps = true;
             o.MimeTypes =
             [
                 .. Microsoft.AspNetCore.ResponseCompression.ResponseCompressionDefaults.MimeTypes,

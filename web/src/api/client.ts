@@ -7,10 +7,15 @@ export type Problem = Schemas["ProblemReport"];
 
 /** What a request ended in: an answer, a problem that the server states, or no database, or no server at all, within reach. */
 export type Outcome<T> =
-  { kind: "answer"; value: T } | { kind: "problem"; problem: Problem } | { kind: "away"; isServerThere: boolean };
+  | { kind: "answer"; value: T }
+  | { kind: "problem"; problem: Problem }
+  | { kind: "away"; isServerThere: boolean; isUnpaired?: boolean };
 
 // Longer than this and the server, or the database behind it, is taken to be away.
 const PATIENCE_MS = 20_000;
+
+// What a server says to a device that was never paired with it, or was taken out.
+const UNPAIRED = "device.unpaired";
 
 export const api = createClient<paths>({ baseUrl: "/" });
 api.use({
@@ -31,6 +36,8 @@ export async function ask<T>(
       return { kind: "away", isServerThere: response.status === 503 };
     // The server says what is wrong in its own form; anything else that answers in its place isn't the server.
     const problem = asProblem(error);
+    // Nothing is wrong with what was asked: it waits until the device is let in.
+    if (problem?.code === UNPAIRED) return { kind: "away", isServerThere: true, isUnpaired: true };
     return problem ? { kind: "problem", problem } : { kind: "away", isServerThere: false };
   } catch {
     return { kind: "away", isServerThere: false };

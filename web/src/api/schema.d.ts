@@ -412,6 +412,91 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/devices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The devices that were paired, and where this server is reached; on its own machine alone. */
+        get: operations["listDevices"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/devices/here": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Who asks: the server's own machine, or a paired device with its person. */
+        get: operations["getDeviceHere"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/devices/codes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A code that pairs one device with a person, once, within ten minutes; on the server's own machine alone. */
+        post: operations["offerPairing"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/devices/pair": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Pairs the device that asks, by a code; from then on it is known by a cookie that no script reads. */
+        post: operations["pairDevice"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/devices/{id}/revoke": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Lets a device in no more; what it has sent stays. On the server's own machine alone. */
+        post: operations["revokeDevice"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/erased": {
         parameters: {
             query?: never;
@@ -2697,6 +2782,25 @@ export interface components {
             /** @description It in a sentence. */
             says: string;
         };
+        /** @description Who asks, as the server knows it. */
+        DeviceHere: {
+            /** @description Whether it asks from the server's own machine, where nothing has to be paired. */
+            isHere: boolean;
+            person: null | components["schemas"]["PersonReference"];
+            /** @description What the device is called. */
+            name: string;
+        };
+        /** @description What the server's own page shows of devices. */
+        DeviceList: {
+            /** @description Where devices reach this server; none where it answers on its own machine alone. */
+            addresses: string[];
+            /** @description Whether its certificate is of an authority of its own, that a device has to be told to trust. */
+            hasOwnAuthority: boolean;
+            /** @description SHA-256 of that authority's certificate, to be compared on the device; empty without one. */
+            authorityFingerprint: string;
+            /** @description All that were paired, the last first. */
+            devices: components["schemas"]["PairedDevice"][];
+        };
         /** @description A diagnostic character of the name: one that sets it apart from what it is taken for. */
         Diagnostic: {
             /** @description Its id. */
@@ -4183,6 +4287,59 @@ export interface components {
             name: string;
             /** @description Records that hold this name, newest first. */
             records: components["schemas"]["RecordLine"][];
+        };
+        /** @description Pairs a device; the header `Garten-Device` says which. */
+        PairRequest: {
+            /** @description The code; hyphens, spaces and small letters don't matter. */
+            code: string;
+            /** @description What its person calls it. */
+            name: string;
+        };
+        /** @description A device that was paired with this server. */
+        PairedDevice: {
+            /**
+             * Format: uuid
+             * @description Its id: the one that it made for itself.
+             */
+            id: string;
+            /** @description Whose it is. */
+            person: components["schemas"]["PersonReference"];
+            /** @description What its person calls it. */
+            name: string;
+            /**
+             * Format: date-time
+             * @description When it was paired.
+             */
+            pairedAt: string;
+            /**
+             * Format: date-time
+             * @description When it was here last, to the hour.
+             */
+            seenAt: string;
+            /**
+             * Format: date-time
+             * @description Since when it may not come here any more; null: it may.
+             */
+            revokedAt: null | string;
+        };
+        /** @description A code that pairs one device, once. */
+        PairingOffer: {
+            /** @description The code, as it is typed. */
+            code: string;
+            /**
+             * Format: date-time
+             * @description Until when.
+             */
+            expiresAt: string;
+            /** @description The address that opens the page of pairing with the code in it. */
+            address: string;
+            /** @description That address as a QR code, an SVG picture. */
+            qr: string;
+        };
+        /** @description Asks for a code for a device. */
+        PairingRequest: {
+            /** @description Whose device it is; somebody new is taken in by it. */
+            person: components["schemas"]["PersonReference"];
         };
         /** @description A part of plants. */
         Part: {
@@ -7992,6 +8149,204 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    listDevices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceList"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    getDeviceHere: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceHere"];
+                };
+            };
+        };
+    };
+    offerPairing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PairingRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PairingOffer"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    pairDevice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PairRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeviceHere"];
+                };
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Conflict */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Too Many Requests */
+            429: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    revokeDevice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Forbidden */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Not Found */
+            404: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -135,6 +135,14 @@ export function Frame() {
                   <strong>◌ The database doesn’t answer.</strong> What you type and keep stays on this device and is
                   sent by itself when it is back.
                 </>
+              ) : connection === "unpaired" ? (
+                <>
+                  <strong>◌ The server doesn’t know this device.</strong> What is on it goes on working; what you keep
+                  is sent once it is paired.{" "}
+                  <Link component={RouterLink} to="/pair">
+                    Pair this device
+                  </Link>
+                </>
               ) : connection === "outOfReach" ? (
                 <>
                   <strong>◌ Out of reach of the server.</strong> What is on this device goes on working; what you keep

@@ -59,10 +59,11 @@ export const rooms: Room[] = [
     to: "/records",
     name: "Records",
     sign: "M5 3h14v18H5zM8.5 8h7M8.5 12h7M8.5 16h4",
-    below: ["/records", "/hand", "/people"],
+    below: ["/records", "/hand", "/people", "/devices", "/pair"],
     parts: [
       { to: "/records", name: "All records" },
       { to: "/people", name: "People" },
+      { to: "/devices", name: "Devices" },
       { to: "/hand", name: "Waiting and refused" },
     ],
   },

@@ -111,7 +111,7 @@ export const keyServed = (hash: string) =>
 const EPOCH = "epoch";
 const SET_BACK = "set-back";
 
-export type Connection = "ready" | "away" | "outOfReach";
+export type Connection = "ready" | "away" | "outOfReach" | "unpaired";
 
 /** Whether a copy of the database is wanted: none was made for a month. */
 export function useCopyWanted(): boolean {
@@ -184,6 +184,7 @@ export function useWatched(): Watched {
       const at = String(Date.now());
       const outcome = await ask((signal) => api.GET("/api/v1/health", { params: { query: { at } }, signal }));
       if (outcome.kind === "away" && !outcome.isServerThere) return { connection: "outOfReach" };
+      if (outcome.kind === "away" && outcome.isUnpaired) return { connection: "unpaired" };
       return outcome.kind === "answer"
         ? { connection: "ready", last: outcome.value.lastChange }
         : { connection: "away" };

@@ -1,5 +1,6 @@
 using Garten.Core.Contracts;
 using Garten.Server.Database;
+using Garten.Server.Features.Devices;
 using Npgsql;
 
 namespace Garten.Server.Features.Erasure;
@@ -31,8 +32,11 @@ internal sealed class ErasureRepository(NpgsqlDataSource database)
                 .ReadAllAsync(r => r.GetGuid(0), stop),
         ];
 
-    internal static Task EraseAsync(NpgsqlConnection connection, Guid subject, CancellationToken stop) =>
-        connection.Command("select erase($1)", subject).RunAsync(stop);
+    internal static async Task EraseAsync(NpgsqlConnection connection, Guid subject, CancellationToken stop)
+    {
+        await connection.Command("select erase($1)", subject).RunAsync(stop);
+        await DeviceRepository.ForgetOfAsync(connection, subject, stop);
+    }
 
     /// <summary>Erases again what a copy of the database has brought back, and answers with all that was erased.</summary>
     public async Task<IReadOnlyList<Guid>> ReplayAsync(IReadOnlyCollection<Guid> listed, CancellationToken stop)

@@ -39,7 +39,7 @@ internal sealed class SaveKeysHandler : ICommandHandler<SaveKeysCommand>
                 "Write a title on a line of its own above its first couplet.",
                 "text"
             );
-        SourceCheck.Sound(save.Source, context.Device);
+        SourceCheck.Sound(save.Source, context.Sender.Device);
         var saved = new List<SavedKey>();
         // In the order of titles, so that two who save the same keys can't wait for each other.
         foreach (var key in reading.Keys.OrderBy(k => KeyTitle.Plain(k.Title), StringComparer.Ordinal))
@@ -50,7 +50,7 @@ internal sealed class SaveKeysHandler : ICommandHandler<SaveKeysCommand>
                 SourcedText.Key,
                 kept.Hash,
                 save.Source,
-                context.Device,
+                context.Sender.Device,
                 context.Now,
                 stop
             );

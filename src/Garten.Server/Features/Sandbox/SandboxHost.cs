@@ -64,6 +64,7 @@ internal sealed class SandboxHost(
                         ["GARTEN_TODAY"] = configuration["GARTEN_TODAY"],
                         ["GARTEN_WEB"] = configuration["GARTEN_WEB"],
                         [IsSandbox] = "yes",
+                        ["GARTEN_LISTEN"] = "",
                         // Any free port, on this machine alone.
                         ["urls"] = "http://127.0.0.1:0",
                     }

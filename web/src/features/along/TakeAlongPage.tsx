@@ -1,6 +1,7 @@
-import { Box, Button, Checkbox, FormControlLabel, LinearProgress, Typography } from "@mui/material";
+import { Box, Button, Checkbox, FormControlLabel, LinearProgress, Link, Typography } from "@mui/material";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState, useSyncExternalStore } from "react";
+import { Link as RouterLink } from "react-router";
 import { usePlaces } from "../../offline/documents";
 import { program } from "../../offline/program";
 import { useConnection } from "../../offline/queries";
@@ -146,6 +147,13 @@ export function TakeAlongPage() {
             )}
           </Part>
           <Part id="along-room" title="Room on this device">
+            <Typography sx={{ mb: 1 }}>
+              A phone reaches this server once it is{" "}
+              <Link component={RouterLink} to="/devices">
+                paired with it
+              </Link>
+              .
+            </Typography>
             {room ? (
               <>
                 <Typography>
