@@ -256,6 +256,10 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
                 ["narrowing"] = JsonNode.Parse("""{"families":["Alvenaceae"],"recordedHere":true}"""),
             },
             "identify/describe" => new JsonObject { ["floraId"] = Flora, ["taxa"] = new JsonArray("alvena-montis") },
+            "surveys/statistics" => JsonNode.Parse(
+                """{"kind":"individuals","samples":[{"sample":"A","taxon":"x","value":3},{"sample":"B","taxon":"y","value":1}],"rarefyTo":1}"""
+            )!,
+            "surveys/table" => JsonNode.Parse("""{"text":"plot\tx\ty\nA\t3\t1","layout":"samplesInRows","kind":"individuals"}""")!,
             "identify/near" => new JsonObject { ["floraId"] = Flora, ["taxon"] = "alvena-montis" },
             "seasons/visits" => JsonNode.Parse(
                 """{"from":"2026-05-10","needs":[{"id":"a","place":"Harrow","windows":[{"from":130,"to":150},{"from":350,"to":20}]},{"id":"b","place":"Harrow","windows":[]}]}"""

@@ -18,7 +18,6 @@ public sealed class DeviceTests(GartenBeyond site) : IClassFixture<GartenBeyond>
         here.ShouldBeAccessible();
         var code = ShowACode(here);
         here.ShouldBeAccessible();
-        ScreenshotTests.Shoot(here, "devices");
         using var phone = new Browser(site.Beyond);
         phone.Size(390, 844);
         phone.Open("/plants");

@@ -49,6 +49,7 @@ public sealed class PageTests(GartenSite site) : IClassFixture<GartenSite>
                 ("/no/such/page", "nothing at this address"),
                 ("/along", "Room on this device"),
                 ("/devices", "Paired devices"),
+                ("/figures", "Take the records kept here"),
                 ("/pair", "nothing has to be paired here"),
                 ("/places", "I am here"),
                 ("/diagnostic", "Diagnostic here: Torvane"),

@@ -378,6 +378,22 @@ public static class CoreCalls
             null,
             "All that is open of plants and populations, as it stands on a day."
         ),
+        OfRequest(
+            "communityTable",
+            Json.CommunityTableRequest,
+            Json.CommunityTableAnswer,
+            (r, _) => r.WorkOut(),
+            "surveys/table",
+            "The figures of a pasted table of samples and taxa, or what in it can't be used, at its line and cell."
+        ),
+        OfRequest(
+            "statistics",
+            Json.StatisticsRequest,
+            Json.StatisticsResponse,
+            (r, _) => r.WorkOut(),
+            "surveys/statistics",
+            "Figures of the samples of a survey: diversity, how many taxa there are in all, accumulation, how alike samples are."
+        ),
         new CoreCall<TodayRequest, IReadOnlyList<NextVisit>>(
             "nextVisit",
             CoreNeed.Nothing,

@@ -11,6 +11,7 @@ using Garten.Core.Packs;
 using Garten.Core.Quantities;
 using Garten.Core.Seasons;
 using Garten.Core.Surveys;
+using Garten.Core.Surveys.Figures;
 
 namespace Garten.Core.Contracts;
 
@@ -24,6 +25,8 @@ namespace Garten.Core.Contracts;
     RespectRequiredConstructorParameters = true,
     Converters = [
         typeof(CamelCaseWords<Grade>),
+        typeof(CamelCaseWords<SampleKind>),
+        typeof(CamelCaseWords<TableLayout>),
         typeof(CamelCaseWords<QuestionKind>),
         typeof(CamelCaseWords<FoundKind>),
         typeof(CamelCaseWords<KeyNodeKind>),
@@ -139,6 +142,10 @@ namespace Garten.Core.Contracts;
 [JsonSerializable(typeof(MovedVisit))]
 [JsonSerializable(typeof(QuestionStatusRequest))]
 [JsonSerializable(typeof(IReadOnlyList<QuestionStatus>))]
+[JsonSerializable(typeof(CommunityTableRequest))]
+[JsonSerializable(typeof(CommunityTableAnswer))]
+[JsonSerializable(typeof(StatisticsRequest))]
+[JsonSerializable(typeof(StatisticsResponse))]
 [JsonSerializable(typeof(SeasonRequest))]
 [JsonSerializable(typeof(SeasonResponse))]
 [JsonSerializable(typeof(IReadOnlyList<SeasonFirst>))]

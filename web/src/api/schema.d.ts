@@ -327,6 +327,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/surveys/table": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The figures of a pasted table of samples and taxa, or what in it can't be used, at its line and cell. Stores nothing; the browser does the same by itself. */
+        post: operations["communityTable"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/surveys/statistics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Figures of the samples of a survey: diversity, how many taxa there are in all, accumulation, how alike samples are. Stores nothing; the browser does the same by itself. */
+        post: operations["statistics"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/descriptions/read": {
         parameters: {
             query?: never;
@@ -1372,6 +1406,24 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @description A point of the curve of accumulation. */
+        AccumulationPoint: {
+            /**
+             * Format: int32
+             * @description So many samples.
+             */
+            samples: number;
+            /**
+             * Format: double
+             * @description Taxa to be expected in them.
+             */
+            richness: number;
+            /**
+             * Format: double
+             * @description Standard deviation over the orders in which they may be taken, of these very samples: 0 at the last.
+             */
+            sd: number;
+        };
         /** @description A character exists only where another one has one of some states. */
         Applicability: {
             character: string;
@@ -2116,6 +2168,26 @@ export interface components {
              */
             id: string;
         };
+        /** @description What a pasted table comes to. */
+        CommunityTableAnswer: {
+            figures: null | components["schemas"]["StatisticsResponse"];
+            /** @description What can't. */
+            problems: components["schemas"]["TableProblem"][];
+        };
+        /** @description Reads a pasted table of samples and taxa, and works its figures out. */
+        CommunityTableRequest: {
+            /** @description The table. */
+            text: string;
+            /** @description What its rows are. */
+            layout: components["schemas"]["TableLayout"];
+            /** @description What its values are. */
+            kind: components["schemas"]["SampleKind"];
+            /**
+             * Format: int64
+             * @description To how many individuals samples are rarefied; left out: as the smallest has.
+             */
+            rarefyTo?: null | number;
+        };
         /** @description Characters that are wanted by their ids. */
         ComposedRequest: {
             /** @description Ids made of part and quality. */
@@ -2444,6 +2516,16 @@ export interface components {
             questions: {
                 request: components["schemas"]["QuestionsRequest"];
                 answer: components["schemas"]["QuestionOnDay"][];
+            };
+            /** @description The figures of a pasted table of samples and taxa, or what in it can't be used, at its line and cell. */
+            communityTable: {
+                request: components["schemas"]["CommunityTableRequest"];
+                answer: components["schemas"]["CommunityTableAnswer"];
+            };
+            /** @description Figures of the samples of a survey: diversity, how many taxa there are in all, accumulation, how alike samples are. */
+            statistics: {
+                request: components["schemas"]["StatisticsRequest"];
+                answer: components["schemas"]["StatisticsResponse"];
             };
             /** @description The first visit behind a day, of the fewest that answer all that is open. */
             nextVisit: {
@@ -2840,6 +2922,24 @@ export interface components {
              * @default
              */
             character: string;
+        };
+        /** @description How a figure is worked out. */
+        FigureMethod: {
+            /** @description Its name in the answer. */
+            figure: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description The formula. */
+            formula: string;
+            /** @description Where it was published. */
+            source: string;
+            /** @description In what it is counted. */
+            unit: string;
+            /**
+             * @description Why it isn't given for values of this kind; empty where it is.
+             * @default
+             */
+            refused: string;
         };
         /** @description Small figures of taxa for a list: of each the organ that is asked for, or the one that tells most on a day. */
         FiguresRequest: {
@@ -4288,6 +4388,28 @@ export interface components {
             /** @description Records that hold this name, newest first. */
             records: components["schemas"]["RecordLine"][];
         };
+        /** @description How alike two samples are. */
+        PairFigures: {
+            /** @description The one. */
+            a: string;
+            /** @description The other. */
+            b: string;
+            /**
+             * Format: double
+             * @description Sørensen's similarity.
+             */
+            sorensen: null | number;
+            /**
+             * Format: double
+             * @description Jaccard's similarity.
+             */
+            jaccard: null | number;
+            /**
+             * Format: double
+             * @description Bray and Curtis's dissimilarity.
+             */
+            brayCurtis: null | number;
+        };
         /** @description Pairs a device; the header `Garten-Device` says which. */
         PairRequest: {
             /** @description The code; hyphens, spaces and small letters don't matter. */
@@ -4714,6 +4836,111 @@ export interface components {
              * @default
              */
             text: string;
+        };
+        /** @description Figures of all samples together. */
+        PooledFigures: {
+            /**
+             * Format: int64
+             * @description Individuals counted.
+             */
+            individuals: null | number;
+            /**
+             * Format: int32
+             * @description Taxa found.
+             */
+            richness: number;
+            /**
+             * Format: double
+             * @description H′ of the sums.
+             */
+            shannon: null | number;
+            /**
+             * Format: double
+             * @description 1 − Σ p².
+             */
+            simpson: null | number;
+            /**
+             * Format: double
+             * @description 1 / Σ p².
+             */
+            inverseSimpson: null | number;
+            /**
+             * Format: double
+             * @description H′ / ln S.
+             */
+            pielou: null | number;
+            /** @description Hill numbers of order 0, 1, 2. */
+            hill: (null | number)[];
+            /**
+             * Format: double
+             * @description Taxa in all, from individuals.
+             */
+            chao1: null | number;
+            /**
+             * Format: double
+             * @description Its standard error.
+             */
+            chao1SE: null | number;
+            /**
+             * Format: double
+             * @description Taxa in all, by the coverage of rare ones.
+             */
+            ace: null | number;
+            /**
+             * Format: double
+             * @description Its standard error.
+             */
+            aceSE: null | number;
+            /**
+             * Format: double
+             * @description Share of the community's individuals whose taxa were found.
+             */
+            coverage: null | number;
+            /**
+             * Format: double
+             * @description Taxa to be expected among fewer individuals.
+             */
+            rarefied: null | number;
+            /**
+             * Format: double
+             * @description Its standard error.
+             */
+            rarefiedSE: null | number;
+            /**
+             * Format: double
+             * @description Taxa in all, from the samples in which they stand.
+             */
+            chao2: null | number;
+            /**
+             * Format: double
+             * @description Its standard error.
+             */
+            chao2SE: null | number;
+            /**
+             * Format: double
+             * @description The same, first-order jackknife.
+             */
+            jackknife1: null | number;
+            /**
+             * Format: double
+             * @description Its standard error.
+             */
+            jackknife1SE: null | number;
+            /**
+             * Format: double
+             * @description The same, second-order jackknife.
+             */
+            jackknife2: null | number;
+            /**
+             * Format: double
+             * @description The same, bootstrap.
+             */
+            bootstrap: null | number;
+            /**
+             * Format: double
+             * @description Its standard error.
+             */
+            bootstrapSE: null | number;
         };
         /** @description A count of a patch. A fact; a correction supersedes it. */
         PopulationCount: {
@@ -5450,6 +5677,95 @@ export interface components {
              * @description Mean uncertainty that the instrument brings; it doesn't shrink with n.
              */
             calibration: number;
+        };
+        /** @description Figures of one sample. What isn't defined for it, or not for values of its kind, is null; never a number that isn't one. */
+        SampleFigures: {
+            /** @description Its name. */
+            sample: string;
+            /**
+             * Format: int64
+             * @description Individuals counted.
+             */
+            individuals: null | number;
+            /**
+             * Format: int32
+             * @description Taxa found.
+             */
+            richness: number;
+            /**
+             * Format: double
+             * @description H′, natural logarithms.
+             */
+            shannon: null | number;
+            /**
+             * Format: double
+             * @description 1 − Σ p².
+             */
+            simpson: null | number;
+            /**
+             * Format: double
+             * @description 1 / Σ p².
+             */
+            inverseSimpson: null | number;
+            /**
+             * Format: double
+             * @description H′ / ln S.
+             */
+            pielou: null | number;
+            /** @description Hill numbers of order 0, 1, 2. */
+            hill: (null | number)[];
+            /**
+             * Format: double
+             * @description Taxa in all, after Chao, bias-corrected.
+             */
+            chao1: null | number;
+            /**
+             * Format: double
+             * @description Its standard error.
+             */
+            chao1SE: null | number;
+            /**
+             * Format: double
+             * @description Taxa in all, by the coverage of rare ones.
+             */
+            ace: null | number;
+            /**
+             * Format: double
+             * @description Its standard error.
+             */
+            aceSE: null | number;
+            /**
+             * Format: double
+             * @description Share of the community's individuals whose taxa were found.
+             */
+            coverage: null | number;
+            /**
+             * Format: double
+             * @description Taxa to be expected among fewer individuals.
+             */
+            rarefied: null | number;
+            /**
+             * Format: double
+             * @description Its standard error.
+             */
+            rarefiedSE: null | number;
+        };
+        /**
+         * @description What the values of a survey are.
+         * @enum {unknown}
+         */
+        SampleKind: "individuals" | "incidence" | "cover";
+        /** @description How much of a taxon was found in a sample. */
+        SampleValue: {
+            /** @description Name of the plot, list or place. */
+            sample: string;
+            /** @description Name of the taxon. */
+            taxon: string;
+            /**
+             * Format: double
+             * @description How much: 0 to 1,000,000. With 0 a sample is there, and the taxon isn't in it.
+             */
+            value: number;
         };
         /** @description A sandbox that was opened. */
         SandboxOpened: {
@@ -6203,6 +6519,36 @@ export interface components {
             /** @description Hash of the version. */
             hash: string;
         };
+        /** @description Asks for the figures of some samples. */
+        StatisticsRequest: {
+            /** @description What the values are. */
+            kind: components["schemas"]["SampleKind"];
+            /** @description The values; a taxon that isn't named in a sample isn't in it. */
+            samples: components["schemas"]["SampleValue"][];
+            /**
+             * Format: int64
+             * @description To how many individuals samples are rarefied; left out: as many as the smallest has that isn't empty.
+             */
+            rarefyTo?: null | number;
+        };
+        /** @description The figures of some samples. */
+        StatisticsResponse: {
+            /** @description Of each, in the order in which they were named first. */
+            samples: components["schemas"]["SampleFigures"][];
+            /** @description Of all together. */
+            pooled: components["schemas"]["PooledFigures"];
+            /** @description Taxa to be expected in so many of the samples. */
+            accumulation: components["schemas"]["AccumulationPoint"][];
+            /** @description How alike any two are; none of more than 300 samples. */
+            pairs: components["schemas"]["PairFigures"][];
+            /**
+             * Format: int64
+             * @description To how many individuals samples were rarefied.
+             */
+            rarefiedTo: null | number;
+            /** @description How each figure is worked out, and why one isn't given. */
+            methods: components["schemas"]["FigureMethod"][];
+        };
         /** @description A question whose standing is asked for. */
         StatusQuestion: {
             /** @description Its identity. */
@@ -6218,6 +6564,26 @@ export interface components {
          * @enum {unknown}
          */
         Sureness: "sure" | "fairly" | "guess";
+        /**
+         * @description What the rows of a pasted table are.
+         * @enum {unknown}
+         */
+        TableLayout: "samplesInRows" | "taxaInRows" | "finds";
+        /** @description Something in a pasted table that can't be used. */
+        TableProblem: {
+            /**
+             * Format: int32
+             * @description Its line, from 1.
+             */
+            line: number;
+            /**
+             * Format: int32
+             * @description Its cell in that line, from 1.
+             */
+            column: number;
+            /** @description What is wrong, and what would be right. */
+            message: string;
+        };
         /** @description A tagged plant in a list. */
         TaggedPlant: {
             /**
@@ -7891,6 +8257,108 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["QuestionStatus"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    communityTable: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CommunityTableRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CommunityTableAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    statistics: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StatisticsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StatisticsResponse"];
                 };
             };
             /** @description Bad Request */

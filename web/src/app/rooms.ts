@@ -59,9 +59,10 @@ export const rooms: Room[] = [
     to: "/records",
     name: "Records",
     sign: "M5 3h14v18H5zM8.5 8h7M8.5 12h7M8.5 16h4",
-    below: ["/records", "/hand", "/people", "/devices", "/pair"],
+    below: ["/records", "/hand", "/people", "/figures", "/devices", "/pair"],
     parts: [
       { to: "/records", name: "All records" },
+      { to: "/figures", name: "Figures" },
       { to: "/people", name: "People" },
       { to: "/devices", name: "Devices" },
       { to: "/hand", name: "Waiting and refused" },

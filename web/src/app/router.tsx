@@ -32,6 +32,7 @@ const pages: Record<string, () => Promise<ComponentType>> = {
   along: () => import("../features/along/TakeAlongPage").then((it) => it.TakeAlongPage),
   hand: () => import("../features/hand/HandPage").then((it) => it.HandPage),
   records: () => import("../features/records/RecordList").then((it) => it.RecordList),
+  figures: () => import("../features/figures/FiguresPage").then((it) => it.FiguresPage),
   devices: () => import("../features/devices/DevicesPage").then((it) => it.DevicesPage),
   pair: () => import("../features/devices/PairPage").then((it) => it.PairPage),
   people: () => import("../features/people/PeoplePage").then((it) => it.PeoplePage),

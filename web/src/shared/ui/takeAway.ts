@@ -1,6 +1,6 @@
 /** Offers a text as a file of its own. */
-export function takeAway(name: string, text: string): void {
-  const address = URL.createObjectURL(new Blob([text], { type: "application/json" }));
+export function takeAway(name: string, text: string, type = "application/json"): void {
+  const address = URL.createObjectURL(new Blob([text], { type }));
   const link = document.createElement("a");
   link.href = address;
   link.download = name;
