@@ -27,7 +27,7 @@ internal sealed partial class DataOfSize(TextWriter output)
     public async Task RunAsync(string root)
     {
         await using var database = await TestDatabase.CreateAsync();
-        var port = FreePort();
+        var port = FreePort.Find();
         var address = string.Create(CultureInfo.InvariantCulture, $"http://127.0.0.1:{port}");
         using var client = new HttpClient { BaseAddress = new Uri(address), Timeout = TimeSpan.FromMinutes(2) };
         using var server = Start(root, database.ConnectionString, address);
@@ -190,13 +190,6 @@ internal sealed partial class DataOfSize(TextWriter output)
                 })
         );
         return Batches * PerBatch / began.Elapsed.TotalSeconds;
-    }
-
-    private static int FreePort()
-    {
-        using var listener = new TcpListener(System.Net.IPAddress.Loopback, 0);
-        listener.Start();
-        return ((System.Net.IPEndPoint)listener.LocalEndpoint).Port;
     }
 
     [GeneratedRegex(@"^\s*50%\s+(\d+)", RegexOptions.Multiline)]

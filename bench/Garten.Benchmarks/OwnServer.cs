@@ -2,6 +2,7 @@ using System.Diagnostics;
 using System.Globalization;
 using System.Net;
 using System.Net.Sockets;
+using Garten.Testing;
 
 namespace Garten.Benchmarks;
 
@@ -14,7 +15,7 @@ internal sealed class OwnServer(string command) : IAsyncDisposable
     private Process? _server;
 
     /// <summary>Where it listens on this machine.</summary>
-    public int Port { get; } = FreePort();
+    public int Port { get; } = FreePort.Find();
 
     /// <summary>Starts it, and waits until it answers.</summary>
     public async Task StartAsync(HttpClient client)
@@ -90,13 +91,6 @@ internal sealed class OwnServer(string command) : IAsyncDisposable
         _server?.WaitForExit((int)ToStart.TotalMilliseconds);
         _server?.Dispose();
         _server = null;
-    }
-
-    private static int FreePort()
-    {
-        using var listener = new TcpListener(IPAddress.Loopback, 0);
-        listener.Start();
-        return ((IPEndPoint)listener.LocalEndpoint).Port;
     }
 
     public ValueTask DisposeAsync()

@@ -2,7 +2,6 @@ using System.Globalization;
 using System.Net;
 using System.Net.Http.Json;
 using System.Net.Security;
-using System.Net.Sockets;
 using System.Security.Cryptography.X509Certificates;
 using System.Text.Json.Nodes;
 using Garten.Server.Features.Devices;
@@ -29,7 +28,7 @@ public sealed class DeviceApiTests : IAsyncLifetime
     public async ValueTask InitializeAsync()
     {
         _database = await TestDatabase.CreateAsync();
-        var (here, beyond) = (FreePort(), FreePort());
+        var (here, beyond) = (FreePort.Find(), FreePort.Find());
         _app = GartenHost.Build(
             new WebApplicationOptions { ContentRootPath = AppContext.BaseDirectory },
             new Dictionary<string, string?>
@@ -54,13 +53,6 @@ public sealed class DeviceApiTests : IAsyncLifetime
         await _app.DisposeAsync();
         await _database.DisposeAsync();
         _folder.Delete(true);
-    }
-
-    private static int FreePort()
-    {
-        using var listener = new TcpListener(IPAddress.Loopback, 0);
-        listener.Start();
-        return ((IPEndPoint)listener.LocalEndpoint).Port;
     }
 
     // A device that trusts the server's own authority and nothing else.

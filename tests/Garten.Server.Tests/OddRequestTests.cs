@@ -259,6 +259,9 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
             "surveys/statistics" => JsonNode.Parse(
                 """{"kind":"individuals","samples":[{"sample":"A","taxon":"x","value":3},{"sample":"B","taxon":"y","value":1}],"rarefyTo":1}"""
             )!,
+            "surveys/arrangement" => JsonNode.Parse(
+                """{"kind":"cover","samples":[{"sample":"A","taxon":"x","value":3},{"sample":"B","taxon":"y","value":1},{"sample":"C","taxon":"y","value":2}],"distance":"jaccard","axes":1}"""
+            )!,
             "surveys/table" => JsonNode.Parse("""{"text":"plot\tx\ty\nA\t3\t1","layout":"samplesInRows","kind":"individuals"}""")!,
             "identify/near" => new JsonObject { ["floraId"] = Flora, ["taxon"] = "alvena-montis" },
             "seasons/visits" => JsonNode.Parse(

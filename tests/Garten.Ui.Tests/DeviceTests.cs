@@ -1,6 +1,5 @@
 using System.Globalization;
-using System.Net;
-using System.Net.Sockets;
+using Garten.Testing;
 using OpenQA.Selenium;
 using Xunit;
 
@@ -73,7 +72,7 @@ public sealed class DeviceTests(GartenBeyond site) : IClassFixture<GartenBeyond>
 /// <summary>The same island, served over TLS too.</summary>
 public sealed class GartenBeyond : GartenSite
 {
-    private static readonly int Port = FreePort();
+    private static readonly int Port = FreePort.Find();
     private readonly DirectoryInfo _authority = Directory.CreateTempSubdirectory("garten-authority-");
 
     /// <summary>Where devices reach it.</summary>
@@ -85,11 +84,4 @@ public sealed class GartenBeyond : GartenSite
             ["GARTEN_LISTEN"] = string.Create(CultureInfo.InvariantCulture, $"127.0.0.1:{Port}"),
             ["GARTEN_AUTHORITY"] = _authority.FullName,
         };
-
-    private static int FreePort()
-    {
-        using var listener = new TcpListener(IPAddress.Loopback, 0);
-        listener.Start();
-        return ((IPEndPoint)listener.LocalEndpoint).Port;
-    }
 }

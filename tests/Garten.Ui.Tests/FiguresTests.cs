@@ -13,6 +13,10 @@ public sealed class FiguresTests(GartenSite site) : IClassFixture<GartenSite>
         browser.Click("Put an example in");
         browser.UntilText("8 taxa were found, 118 individuals");
         browser.UntilText("Rarefied to 17");
+        browser.UntilText("70.7 % of the differences");
+        browser.Click("Told apart by");
+        browser.Click("which taxa stand there (Jaccard)");
+        browser.Until(() => !browser.Text.Contains("70.7 %", StringComparison.Ordinal), "the plots told apart by their taxa");
         browser.ShouldBeAccessible();
         browser.ShouldFitTheScreen();
         browser.Click("What the values are");

@@ -379,6 +379,14 @@ public static class CoreCalls
             "All that is open of plants and populations, as it stands on a day."
         ),
         OfRequest(
+            "arrangement",
+            Json.ArrangementRequest,
+            Json.Arrangement,
+            (r, _) => r.WorkOut(),
+            "surveys/arrangement",
+            "How samples lie to each other: principal coordinates and average linkage of their distances."
+        ),
+        OfRequest(
             "communityTable",
             Json.CommunityTableRequest,
             Json.CommunityTableAnswer,

@@ -26,6 +26,7 @@ namespace Garten.Core.Contracts;
     Converters = [
         typeof(CamelCaseWords<Grade>),
         typeof(CamelCaseWords<SampleKind>),
+        typeof(CamelCaseWords<SampleDistance>),
         typeof(CamelCaseWords<TableLayout>),
         typeof(CamelCaseWords<QuestionKind>),
         typeof(CamelCaseWords<FoundKind>),
@@ -144,6 +145,8 @@ namespace Garten.Core.Contracts;
 [JsonSerializable(typeof(IReadOnlyList<QuestionStatus>))]
 [JsonSerializable(typeof(CommunityTableRequest))]
 [JsonSerializable(typeof(CommunityTableAnswer))]
+[JsonSerializable(typeof(ArrangementRequest))]
+[JsonSerializable(typeof(Arrangement))]
 [JsonSerializable(typeof(StatisticsRequest))]
 [JsonSerializable(typeof(StatisticsResponse))]
 [JsonSerializable(typeof(SeasonRequest))]

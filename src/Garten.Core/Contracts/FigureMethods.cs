@@ -87,4 +87,23 @@ public static class FigureMethods
         new(new("jaccard", "Jaccard", "a / (a + b + c), similarity", "Jaccard 1901", Share)),
         new(new("brayCurtis", "Bray–Curtis", "Σ |x − y| / Σ (x + y), dissimilarity", "Bray and Curtis 1957", Share)),
     ];
+
+    /// <summary>How samples are arranged.</summary>
+    public static IReadOnlyList<FigureMethod> OfArrangement { get; } =
+    [
+        new(
+            "ordination",
+            "Principal coordinates",
+            "eigenvectors of the doubly centred −½ d², each as long as the root of its eigenvalue; axes whose eigenvalue isn't above 0 are left out",
+            "Gower 1966",
+            ""
+        ),
+        new(
+            "clustering",
+            "Clusters",
+            "average linkage: two clusters are as far apart as their samples are in the mean",
+            "Sokal and Michener 1958",
+            ""
+        ),
+    ];
 }

@@ -85,6 +85,98 @@ public sealed class StatisticsTests
         });
     }
 
+    [Theory]
+    [InlineData("meadow")]
+    [InlineData("cover")]
+    public void ArrangementsEqualTheReference(string name)
+    {
+        var gold = Read(name);
+        var lines = File.ReadAllLines(Path.Combine(AppContext.BaseDirectory, "Surveys", "Communities", name + "-arranged.txt"));
+        foreach (var of in lines.Skip(1).Select(l => l.Split('\t')).GroupBy(p => p[0]))
+        {
+            var answer = new ArrangementRequest(
+                gold.Kind,
+                gold.Values,
+                Enum.Parse<SampleDistance>(of.Key, ignoreCase: true),
+                Axes: 3
+            ).WorkOut();
+            Assert.All(of, line =>
+            {
+                var words = line[1].Split(' ');
+                int At(int word) => int.Parse(words[word], CultureInfo.InvariantCulture) - 1;
+                var found = words[0] switch
+                {
+                    "eigenvalue" => answer.Ordination.Axes[At(1)].Eigenvalue,
+                    "point" => answer.Ordination.Points[At(1)][At(2)],
+                    "negative" => answer.Ordination.Negative,
+                    "height" => answer.Clustering.Merges[At(1)].Height,
+                    _ => JoinedAt(answer.Clustering, answer.Samples.Count, At(1), At(2)),
+                };
+                Assert.Equal(double.Parse(line[2], CultureInfo.InvariantCulture), found, Exactness);
+            });
+        }
+    }
+
+    private static double JoinedAt(Clustering clustering, int samples, int one, int other)
+    {
+        var cluster = Enumerable.Range(0, samples).ToArray();
+        for (var m = 0; m < clustering.Merges.Count; m++)
+        {
+            var merge = clustering.Merges[m];
+            for (var s = 0; s < samples; s++)
+            {
+                if (cluster[s] == merge.One || cluster[s] == merge.Other)
+                    cluster[s] = samples + m;
+            }
+            if (cluster[one] == cluster[other])
+                return merge.Height;
+        }
+        return double.NaN;
+    }
+
+    [Fact]
+    public void WhateverIsArrangedLiesAsFarApartAsItIs() =>
+        AnyTable.Sample(rows =>
+        {
+            var samples = rows.Where(r => r.Sum() > 0).ToArray();
+            if (samples.Length < 2)
+                return;
+            var request = new ArrangementRequest(
+                SampleKind.Individuals,
+                [.. samples.SelectMany((r, s) => r.Select((v, t) => new SampleValue($"S{s}", $"t{t}", v)))],
+                Axes: 10
+            );
+            var answer = request.WorkOut();
+            // Where no eigenvalue is below 0 all distances come back.
+            if (answer.Ordination.Negative < 1e-12)
+            {
+                for (var i = 1; i < samples.Length; i++)
+                {
+                    var lies = Math.Sqrt(answer.Ordination.Points[0].Zip(answer.Ordination.Points[i], (a, b) => (a - b) * (a - b)).Sum());
+                    Assert.Equal(Likeness.BrayCurtis(samples[0], samples[i])!.Value, lies, 1e-6);
+                }
+            }
+            Assert.Equal(Enumerable.Range(0, samples.Length), answer.Clustering.Order.Order());
+            Assert.Equal(samples.Length - 1, answer.Clustering.Merges.Count);
+            Assert.True(
+                answer.Clustering.Merges.Zip(answer.Clustering.Merges.Skip(1)).All(m => m.Second.Height >= m.First.Height - Exactness)
+            );
+            Assert.DoesNotContain("NaN", JsonSerializer.Serialize(answer, CoreJson.Default.Arrangement), StringComparison.Ordinal);
+        });
+
+    [Fact]
+    public void WhatCantBeArrangedIsSaid()
+    {
+        static string Code(params SampleValue[] values) =>
+            Assert.Throws<RequestException>(() => new ArrangementRequest(SampleKind.Cover, values).WorkOut()).Code;
+        Assert.Equal("statistics.empty-sample", Code(new("A", "x", 1), new("B", "x", 0)));
+        // All alike lie at one point, on no axis.
+        var alike = new ArrangementRequest(SampleKind.Cover, [new("A", "x", 2), new("B", "x", 2), new("C", "x", 2)]).WorkOut();
+        Assert.Empty(alike.Ordination.Axes);
+        Assert.Equal([0, 0], alike.Clustering.Merges.Select(m => m.Height));
+        Assert.Empty(new ArrangementRequest(SampleKind.Cover, [new("A", "x", 2)]).WorkOut().Clustering.Merges);
+    }
+
     private static CommunityTableAnswer Pasted(
         string text,
         TableLayout layout = TableLayout.SamplesInRows,

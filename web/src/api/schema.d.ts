@@ -327,6 +327,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/surveys/arrangement": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How samples lie to each other: principal coordinates and average linkage of their distances. Stores nothing; the browser does the same by itself. */
+        post: operations["arrangement"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/surveys/table": {
         parameters: {
             query?: never;
@@ -1429,6 +1446,34 @@ export interface components {
             character: string;
             states: string[];
         };
+        /** @description How samples lie to each other: in a plane, and joined step by step. */
+        Arrangement: {
+            /** @description Their names. */
+            samples: string[];
+            /** @description By what they are told apart. */
+            distance: components["schemas"]["SampleDistance"];
+            /** @description Principal coordinates. */
+            ordination: components["schemas"]["Ordination"];
+            /** @description Average linkage. */
+            clustering: components["schemas"]["Clustering"];
+            /** @description How it is worked out. */
+            methods: components["schemas"]["FigureMethod"][];
+        };
+        /** @description Asks how samples lie to each other. */
+        ArrangementRequest: {
+            /** @description What the values are. */
+            kind: components["schemas"]["SampleKind"];
+            /** @description The values. */
+            samples: components["schemas"]["SampleValue"][];
+            /** @description By what samples are told apart. */
+            distance?: components["schemas"]["SampleDistance"];
+            /**
+             * Format: int32
+             * @description How many axes, 1 to 10.
+             * @default 2
+             */
+            axes: number;
+        };
         /**
          * @description Whether the part is the plant's own.
          * @default unsaid
@@ -1771,6 +1816,36 @@ export interface components {
          * @enum {unknown}
          */
         ClauseKind: "taken" | "proposed" | "text";
+        /** @description Two clusters that become one. */
+        ClusterMerge: {
+            /**
+             * Format: int32
+             * @description A sample by its index, or an earlier merge as the number of samples plus its index.
+             */
+            one: number;
+            /**
+             * Format: int32
+             * @description The other one.
+             */
+            other: number;
+            /**
+             * Format: double
+             * @description Their mean distance.
+             */
+            height: number;
+            /**
+             * Format: int32
+             * @description Samples in the new one.
+             */
+            size: number;
+        };
+        /** @description Samples joined by their mean distances, the nearest first. */
+        Clustering: {
+            /** @description The merges, in their order: one fewer than there are samples. */
+            merges: components["schemas"]["ClusterMerge"][];
+            /** @description The samples in an order in which no branches cross. */
+            order: number[];
+        };
         /**
          * @description A change, made on a device with or without signal and sent when it can be. The id is made by the device (UUID version 7);
          *     the same command sent again changes nothing.
@@ -2171,6 +2246,7 @@ export interface components {
         /** @description What a pasted table comes to. */
         CommunityTableAnswer: {
             figures: null | components["schemas"]["StatisticsResponse"];
+            arrangement: null | components["schemas"]["Arrangement"];
             /** @description What can't. */
             problems: components["schemas"]["TableProblem"][];
         };
@@ -2187,6 +2263,8 @@ export interface components {
              * @description To how many individuals samples are rarefied; left out: as the smallest has.
              */
             rarefyTo?: null | number;
+            /** @description By what samples are told apart where they are arranged. */
+            distance?: components["schemas"]["SampleDistance"];
         };
         /** @description Characters that are wanted by their ids. */
         ComposedRequest: {
@@ -2516,6 +2594,11 @@ export interface components {
             questions: {
                 request: components["schemas"]["QuestionsRequest"];
                 answer: components["schemas"]["QuestionOnDay"][];
+            };
+            /** @description How samples lie to each other: principal coordinates and average linkage of their distances. */
+            arrangement: {
+                request: components["schemas"]["ArrangementRequest"];
+                answer: components["schemas"]["Arrangement"];
             };
             /** @description The figures of a pasted table of samples and taxa, or what in it can't be used, at its line and cell. */
             communityTable: {
@@ -4319,6 +4402,31 @@ export interface components {
             /** @description Whether its place is kept back in whatever leaves the program. */
             isSensitive: boolean;
         };
+        /** @description Samples in a plane or a space: the nearer, the more alike. */
+        Ordination: {
+            /** @description The axes, the longest first; fewer than were asked for where no more have an eigenvalue above 0. */
+            axes: components["schemas"]["OrdinationAxis"][];
+            /** @description Per sample its place on each axis. The signs of an axis say nothing. */
+            points: number[][];
+            /**
+             * Format: double
+             * @description How much of the distances no space holds: the sum of the eigenvalues below 0 over that of those above; 0 or more.
+             */
+            negative: number;
+        };
+        /** @description An axis of an ordination. */
+        OrdinationAxis: {
+            /**
+             * Format: double
+             * @description Its eigenvalue.
+             */
+            eigenvalue: number;
+            /**
+             * Format: double
+             * @description Its share of all eigenvalues above 0, 0 to 1.
+             */
+            share: number;
+        };
         /**
          * @description The organs by which the evidence sheet is ordered.
          * @enum {unknown}
@@ -5678,6 +5786,11 @@ export interface components {
              */
             calibration: number;
         };
+        /**
+         * @description By what samples are told apart.
+         * @enum {unknown}
+         */
+        SampleDistance: "brayCurtis" | "sorensen" | "jaccard";
         /** @description Figures of one sample. What isn't defined for it, or not for values of its kind, is null; never a number that isn't one. */
         SampleFigures: {
             /** @description Its name. */
@@ -8257,6 +8370,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["QuestionStatus"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    arrangement: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ArrangementRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Arrangement"];
                 };
             };
             /** @description Bad Request */

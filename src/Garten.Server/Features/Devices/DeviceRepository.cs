@@ -2,6 +2,7 @@ using System.Collections.Concurrent;
 using System.Security.Cryptography;
 using Garten.Core.Contracts;
 using Garten.Server.Database;
+using Garten.Server.Features.People;
 using Npgsql;
 
 namespace Garten.Server.Features.Devices;
@@ -52,9 +53,7 @@ internal sealed class DeviceRepository(NpgsqlDataSource database, TimeProvider c
         var token = Convert.ToBase64String(RandomNumberGenerator.GetBytes(TokenBytes)).TrimEnd('=').Replace('+', '-').Replace('/', '_');
         await using var connection = await database.OpenConnectionAsync(stop);
         await using var transaction = await connection.BeginTransactionAsync(stop);
-        await connection
-            .Command("insert into person (id, name) values ($1, $2) on conflict (id) do nothing", person.Id, person.Name)
-            .RunAsync(stop);
+        await PersonRepository.EnsureAsync(connection, person, stop);
         var written = await connection
             .Command(
                 """

@@ -20,10 +20,12 @@ internal sealed class PersonRepository(NpgsqlDataSource database)
     // A person who is known keeps the name they have: a record never changes it. Of a batch most commands are of one person.
     internal static async Task EnsureAsync(CommandContext context, PersonReference person, CancellationToken stop)
     {
-        if (!context.PeopleThere.Add(person.Id))
-            return;
-        await context
-            .Connection.Command("insert into person (id, name) values ($1, $2) on conflict (id) do nothing", person.Id, person.Name)
-            .RunAsync(stop);
+        if (context.PeopleThere.Add(person.Id))
+            await EnsureAsync(context.Connection, person, stop);
     }
+
+    internal static Task EnsureAsync(NpgsqlConnection connection, PersonReference person, CancellationToken stop) =>
+        connection
+            .Command("insert into person (id, name) values ($1, $2) on conflict (id) do nothing", person.Id, person.Name)
+            .RunAsync(stop);
 }

@@ -5,6 +5,7 @@ import type { Schemas } from "../../api/client";
 import { core } from "../../core/coreClient";
 import { useAsked } from "../../offline/flora";
 import { Page, Part } from "../../shared/ui/Page";
+import { Arranged } from "./Arranged";
 import { AccumulationCurve, Estimates } from "./drawings";
 import { EXAMPLE } from "./example";
 import { ownFinds } from "./ownRecords";
@@ -128,8 +129,13 @@ export function FiguresPage() {
           <Part id="alike" title="How alike they are">
             <Likenesses figures={figures} />
           </Part>
+          {answer.arrangement && (
+            <Part id="arranged" title="How they lie to each other">
+              <Arranged arrangement={answer.arrangement} onDistance={(distance) => change({ distance })} />
+            </Part>
+          )}
           <Part id="methods" title="How it is worked out">
-            <Methods methods={figures.methods} />
+            <Methods methods={[...figures.methods, ...(answer.arrangement?.methods ?? [])]} />
           </Part>
         </>
       )}

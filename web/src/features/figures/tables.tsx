@@ -161,7 +161,7 @@ export function Methods({ methods }: { methods: Schemas["FigureMethod"][] }) {
           </dt>
           <Box component="dd" sx={{ m: 0 }}>
             {it.formula}
-            {it.unit && `; in ${it.unit}`}
+            {it.unit && ` · ${it.unit}`}
             {it.refused && (
               <Box component="span" sx={{ display: "block" }}>
                 ◌ Not given: {it.refused}
