@@ -1,20 +1,20 @@
 using System.Net.Sockets;
 using Garten.Server.Hosting;
 
-var app = GartenHost.Build(new WebApplicationOptions { Args = args });
-await GartenHost.PrepareAsync(app);
+// An address that isn't one of this machine, a port in use, a certificate that can't be read: no stack says it better.
 try
 {
+    var app = GartenHost.Build(new WebApplicationOptions { Args = args });
+    await GartenHost.PrepareAsync(app);
     await app.StartAsync();
+    await app.WaitForShutdownAsync();
+    return 0;
 }
-catch (Exception error) when (error is IOException or SocketException)
+catch (Exception error) when (error is IOException or SocketException or Garten.Server.Hosting.Beyond.UnusableSettingException)
 {
-    // An address that isn't one of this machine, or a port that is in use: no stack says it better.
-    await Console.Error.WriteLineAsync($"The server can't listen: {error.Message}");
+    await Console.Error.WriteLineAsync($"The server can't start: {error.Message}");
     return 1;
 }
-await app.WaitForShutdownAsync();
-return 0;
 
 /// <summary>Named so that tests can start it.</summary>
 public partial class Program;

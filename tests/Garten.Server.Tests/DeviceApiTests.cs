@@ -9,6 +9,7 @@ using Garten.Server.Hosting;
 using Garten.Server.Hosting.Beyond;
 using Garten.Testing;
 using Microsoft.AspNetCore.Builder;
+using Microsoft.Extensions.Configuration;
 using Npgsql;
 using Xunit;
 
@@ -35,7 +36,7 @@ public sealed class DeviceApiTests : IAsyncLifetime
             {
                 ["GARTEN_DATABASE"] = _database.ConnectionString,
                 ["GARTEN_DEMO"] = "",
-                ["GARTEN_LISTEN"] = string.Create(CultureInfo.InvariantCulture, $"127.0.0.1:{beyond}"),
+                ["GARTEN_LISTEN"] = string.Create(CultureInfo.InvariantCulture, $"127.0.0.2:{beyond}"),
                 ["GARTEN_AUTHORITY"] = _folder.FullName,
                 ["urls"] = string.Create(CultureInfo.InvariantCulture, $"http://127.0.0.1:{here}"),
             }
@@ -43,7 +44,7 @@ public sealed class DeviceApiTests : IAsyncLifetime
         await GartenHost.PrepareAsync(_app);
         await _app.StartAsync(Stop);
         _here = new HttpClient { BaseAddress = new Uri(string.Create(CultureInfo.InvariantCulture, $"http://127.0.0.1:{here}")) };
-        _beyond = new Uri(string.Create(CultureInfo.InvariantCulture, $"https://127.0.0.1:{beyond}"));
+        _beyond = new Uri(string.Create(CultureInfo.InvariantCulture, $"https://127.0.0.2:{beyond}"));
     }
 
     public async ValueTask DisposeAsync()
@@ -242,6 +243,19 @@ public sealed class DeviceApiTests : IAsyncLifetime
         Assert.Equal((403, "device.here"), (status, (string)body["code"]!));
     }
 
+    [Theory]
+    [InlineData("rebound.example", HttpStatusCode.BadRequest)]
+    [InlineData("192.168.1.20", HttpStatusCode.BadRequest)]
+    [InlineData("localhost", HttpStatusCode.OK)]
+    [InlineData("127.0.0.1:5080", HttpStatusCode.OK)]
+    [InlineData("[::1]", HttpStatusCode.OK)]
+    public async Task ANameThatIsMadeToLeadHereOpensNothing(string host, HttpStatusCode status)
+    {
+        using var request = new HttpRequestMessage(HttpMethod.Get, "/api/v1/devices") { Headers = { Host = host } };
+        using var answer = await _here.SendAsync(request, Stop);
+        Assert.Equal(status, answer.StatusCode);
+    }
+
     [Fact]
     public async Task WhoTriesManyCodesIsHeldUp()
     {
@@ -291,6 +305,16 @@ public sealed class DeviceApiTests : IAsyncLifetime
         }
         Assert.True(Holds(first));
         Assert.False(Holds(authority.CertificateFor(["203.0.113.7"], now)));
+        Assert.True(LocalAuthority.VouchesFor(IPAddress.Parse("172.31.0.9")));
+        Assert.False(LocalAuthority.VouchesFor(IPAddress.Parse("172.32.0.9")));
+        var wrong = Assert.Throws<UnusableSettingException>(() =>
+            new BeyondLoopback(
+                new ConfigurationBuilder()
+                    .AddInMemoryCollection([new("GARTEN_LISTEN", "203.0.113.7:5443"), new("GARTEN_AUTHORITY", folder)])
+                    .Build()
+            )
+        );
+        Assert.Contains("bring a certificate", wrong.Message, StringComparison.Ordinal);
         if (!OperatingSystem.IsWindows())
         {
             foreach (var secret in new[] { "authority.key", "server.key" })

@@ -76,12 +76,12 @@ public sealed class GartenBeyond : GartenSite
     private readonly DirectoryInfo _authority = Directory.CreateTempSubdirectory("garten-authority-");
 
     /// <summary>Where devices reach it.</summary>
-    public Uri Beyond { get; } = new(string.Create(CultureInfo.InvariantCulture, $"https://127.0.0.1:{Port}"));
+    public Uri Beyond { get; } = new(string.Create(CultureInfo.InvariantCulture, $"https://127.0.0.2:{Port}"));
 
     protected override IReadOnlyDictionary<string, string> Settings =>
         new Dictionary<string, string>(StringComparer.Ordinal)
         {
-            ["GARTEN_LISTEN"] = string.Create(CultureInfo.InvariantCulture, $"127.0.0.1:{Port}"),
+            ["GARTEN_LISTEN"] = string.Create(CultureInfo.InvariantCulture, $"127.0.0.2:{Port}"),
             ["GARTEN_AUTHORITY"] = _authority.FullName,
         };
 }

@@ -308,6 +308,29 @@ public sealed class StatisticsTests
             Assert.Equal(0, (double)curve[^1]!["sd"]!, 9);
         });
 
+    private static readonly double[] Odd = [0, 5e-324, 1e-308, 1e-150, 1e-12, 0.5, 52, 1_000_000];
+
+    // As small and as large as numbers are: none of it comes out as no number.
+    [Fact]
+    public void OddMeasuresGiveNumbersOrNothing() =>
+        (
+            from samples in Gen.Int[1, 6]
+            from taxa in Gen.Int[1, 6]
+            from rows in Gen.Int[0, Odd.Length - 1].Select(i => Odd[i]).Array[taxa].Array[samples]
+            select rows
+        ).Sample(rows =>
+        {
+            SampleValue[] values = [.. rows.SelectMany((r, s) => r.Select((v, t) => new SampleValue($"S{s}", $"t{t}", v)))];
+            var figures = new StatisticsRequest(SampleKind.Cover, values).WorkOut();
+            Assert.DoesNotContain("NaN", JsonSerializer.Serialize(figures, CoreJson.Default.StatisticsResponse), StringComparison.Ordinal);
+            if (figures.Samples.All(s => s.Richness > 0))
+                foreach (var distance in Enum.GetValues<SampleDistance>())
+                    JsonSerializer.Serialize(
+                        new ArrangementRequest(SampleKind.Cover, values, distance, 3).WorkOut(),
+                        CoreJson.Default.Arrangement
+                    );
+        });
+
     [Fact]
     public void TheOrderOfSamplesDoesntMatter() =>
         (from rows in AnyTable from order in Gen.Shuffle(Enumerable.Range(0, rows.Length).ToArray()) select (rows, order)).Sample(

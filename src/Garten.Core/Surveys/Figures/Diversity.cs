@@ -24,8 +24,10 @@ public static class Diversity
         var sum = 0.0;
         foreach (var value in values)
         {
-            if (value > 0)
-                sum -= value / total * Math.Log(value / total);
+            // A share may be too small for any number.
+            var share = value / total;
+            if (share > 0)
+                sum -= share * Math.Log(share);
         }
         // A single taxon comes out as −0.
         return sum + 0.0;

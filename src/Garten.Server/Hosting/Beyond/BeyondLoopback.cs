@@ -15,13 +15,13 @@ internal sealed class BeyondLoopback
 {
     /// <summary>Reads the settings: <c>GARTEN_LISTEN</c> (address:port), <c>GARTEN_CERTIFICATE</c> and <c>GARTEN_KEY</c> (PEM files), or
     /// <c>GARTEN_AUTHORITY</c> (the folder of an authority of its own).</summary>
-    /// <exception cref="InvalidOperationException">They can't be used; the message says why.</exception>
+    /// <exception cref="UnusableSettingException">They can't be used; the message says why.</exception>
     public BeyondLoopback(IConfiguration settings)
     {
         if (settings["GARTEN_LISTEN"] is not { Length: > 0 } listen)
             return;
         if (!IPEndPoint.TryParse(listen, out var end) || end.Port == 0)
-            throw new InvalidOperationException($"“{listen}” isn't an address of this machine with a port, such as 192.168.1.20:5443.");
+            throw new UnusableSettingException($"“{listen}” isn't an address of this machine with a port, such as 192.168.1.20:5443.");
         Url = $"https://{listen}";
         var hosts = HostsOf(end.Address);
         if (settings["GARTEN_CERTIFICATE"] is { Length: > 0 } certificate)
@@ -33,7 +33,7 @@ internal sealed class BeyondLoopback
             catch (Exception error)
                 when (error is CryptographicException or IOException or UnauthorizedAccessException or ArgumentException)
             {
-                throw new InvalidOperationException(
+                throw new UnusableSettingException(
                     $"The certificate {certificate} with its key can't be used: {error.Message} Both are PEM files.",
                     error
                 );
@@ -42,17 +42,33 @@ internal sealed class BeyondLoopback
         else
         {
             var folder = settings["GARTEN_AUTHORITY"]
-                ?? throw new InvalidOperationException(
+                ?? throw new UnusableSettingException(
                     "A certificate is needed: set GARTEN_CERTIFICATE and GARTEN_KEY, or GARTEN_AUTHORITY."
+                );
+            hosts.RemoveAll(h => !LocalAuthority.VouchesFor(IPAddress.Parse(h)));
+            if (hosts.Count == 0)
+                throw new UnusableSettingException(
+                    $"{end.Address} isn't an address of a private network, and the server's own authority vouches for no other: bring a certificate."
                 );
             Authority = LocalAuthority.In(folder);
             Certificate = Authority.CertificateFor(hosts, DateTimeOffset.UtcNow);
         }
+        // The names of a certificate that was brought go first: at a bare address a device wouldn't take it.
+        Names =
+        [
+            .. NamesOf(Certificate).Concat(hosts.Select(h => h.Contains(':') ? $"[{h}]" : h)).Distinct(StringComparer.OrdinalIgnoreCase),
+        ];
         Addresses =
         [
-            .. hosts.Select(h => string.Create(CultureInfo.InvariantCulture, $"https://{(h.Contains(':') ? $"[{h}]" : h)}:{end.Port}")),
+            .. Names.Where(n => !n.StartsWith('*')).Select(n => string.Create(CultureInfo.InvariantCulture, $"https://{n}:{end.Port}")),
         ];
     }
+
+    private static IEnumerable<string> NamesOf(X509Certificate2 certificate) =>
+        certificate.Extensions.OfType<X509SubjectAlternativeNameExtension>().SelectMany(e => e.EnumerateDnsNames());
+
+    /// <summary>The names and addresses by which devices ask for it; a request by another one isn't answered.</summary>
+    public IReadOnlyList<string> Names { get; } = [];
 
     /// <summary>What it listens at beyond loopback; null: nowhere.</summary>
     public string? Url { get; }

@@ -90,18 +90,23 @@ internal sealed class LocalAuthority
         Write(file, made.ExportCertificatePem(), isSecret: false);
     }
 
-    // Networks that no site of the internet has its address in (RFC 1918, 3927, 4193, 4291), and this machine itself.
+    // Networks that no site of the internet has its address in (RFC 1918, 3927, 4193, 4291, 6598), and this machine itself.
     private static readonly (string Network, int Bits)[] Private =
     [
         ("10.0.0.0", 8),
         ("172.16.0.0", 12),
         ("192.168.0.0", 16),
         ("169.254.0.0", 16),
+        ("100.64.0.0", 10),
         ("127.0.0.0", 8),
         ("fc00::", 7),
         ("fe80::", 10),
         ("::1", 128),
     ];
+
+    /// <summary>Whether it may vouch for an address.</summary>
+    public static bool VouchesFor(IPAddress address) =>
+        Array.Exists(Private, p => new IPNetwork(IPAddress.Parse(p.Network), p.Bits).Contains(address));
 
     // Name constraints (RFC 5280, 4.2.1.10): addresses in private networks and no names at all.
     private static X509Extension OnlyPrivateNetworks()

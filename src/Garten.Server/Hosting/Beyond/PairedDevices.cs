@@ -1,5 +1,6 @@
 using System.Threading.RateLimiting;
 using Garten.Server.Features.Devices;
+using Microsoft.AspNetCore.HostFiltering;
 using Microsoft.AspNetCore.RateLimiting;
 
 namespace Garten.Server.Hosting.Beyond;
@@ -26,6 +27,8 @@ internal static class PairedDevices
     public static void AddPairedDevices(this IServiceCollection services, BeyondLoopback beyond)
     {
         services.AddSingleton(beyond);
+        if (beyond.Names.Count > 0)
+            services.Configure<HostFilteringOptions>(o => o.AllowedHosts = ["localhost", "127.0.0.1", "[::1]", .. beyond.Names]);
         services.AddRateLimiter(o =>
         {
             o.GlobalLimiter = PartitionedRateLimiter.Create<HttpContext, string>(context =>
