@@ -4,8 +4,8 @@ using Garten.Core.Contracts;
 namespace Garten.Benchmarks;
 
 /// <summary>
-/// Figures of a survey of 225 taxa in 50 plots with some 21,000 individuals, beside a plain working-out of the two dearest of them (the error of
-/// rarefaction and the deviation of the accumulation, pair by pair of taxa, with logarithms of factorials).
+/// Figures of a survey of 225 taxa in 50 plots with some 21,000 individuals, beside a plain working-out of the two dearest of them (the
+/// error of rarefaction and the deviation of the accumulation, pair by pair of taxa, with logarithms of factorials).
 /// </summary>
 public class StatisticsBenchmarks
 {

@@ -25,7 +25,14 @@ public sealed class Browser : IDisposable
     /// gone.</summary>
     public void Restart()
     {
-        _driver.Quit();
+        try
+        {
+            _driver.Quit();
+        }
+        catch (WebDriverException)
+        {
+            // It has ended by itself.
+        }
         _driver.Dispose();
         _driver = Start();
     }
@@ -65,6 +72,12 @@ public sealed class Browser : IDisposable
     /// left.</summary>
     public void BeginAnew(int width, int height, bool touch)
     {
+        AgainAfterACrash(NewTab);
+        Size(width, height, touch);
+    }
+
+    private void NewTab()
+    {
         var before = _driver.CurrentWindowHandle;
         var tab = _driver.SwitchTo().NewWindow(WindowType.Tab).CurrentWindowHandle;
         _driver.SwitchTo().Window(before).Close();
@@ -74,8 +87,26 @@ public sealed class Browser : IDisposable
             new() { ["origin"] = _address.GetLeftPart(UriPartial.Authority), ["storageTypes"] = "cookies,local_storage,indexeddb" }
         );
         _driver.Manage().Logs.GetLog(LogType.Browser);
-        Size(width, height, touch);
     }
+
+    // Now and then Chromium's own process for a page ends as the page is left or begun. What is on the device is there after a new start, and
+    // the page is loaded anew in any case.
+    private void AgainAfterACrash(Action action)
+    {
+        try
+        {
+            action();
+        }
+        catch (WebDriverException crashed) when (crashed.Message.Contains("tab crashed", StringComparison.Ordinal))
+        {
+            Restart();
+            if (_size is var (width, height, touch))
+                Size(width, height, touch);
+            action();
+        }
+    }
+
+    private (int Width, int Height, bool Touch)? _size;
 
     /// <summary>Opens a page in another tab beside this one and goes there.</summary>
     public void Beside(string path)
@@ -121,6 +152,7 @@ public sealed class Browser : IDisposable
 
     public void Size(int width, int height, bool touch = false)
     {
+        _size = (width, height, touch);
         _driver.ExecuteCdpCommand(
             "Emulation.setDeviceMetricsOverride",
             new()
@@ -134,7 +166,7 @@ public sealed class Browser : IDisposable
         _driver.ExecuteCdpCommand("Emulation.setTouchEmulationEnabled", new() { ["enabled"] = touch });
     }
 
-    public void Open(string path) => _driver.Navigate().GoToUrl(new Uri(_address, path));
+    public void Open(string path) => AgainAfterACrash(() => _driver.Navigate().GoToUrl(new Uri(_address, path)));
 
     /// <summary>Goes to a page as a link within the application does: nothing is loaded anew.</summary>
     public void Go(string path)

@@ -94,7 +94,8 @@ public static class FigureMethods
         new(
             "ordination",
             "Principal coordinates",
-            "eigenvectors of the doubly centred −½ d², each as long as the root of its eigenvalue; axes whose eigenvalue isn't above 0 are left out",
+            "eigenvectors of the doubly centred −½ d², each as long as the root of its eigenvalue; "
+                + "axes whose eigenvalue isn't above 0 are left out",
             "Gower 1966",
             ""
         ),

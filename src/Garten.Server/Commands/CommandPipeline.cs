@@ -299,7 +299,8 @@ internal sealed partial class CommandPipeline(
             """
             insert into command (id, kind, body_hash, hash_form, result, change, received_at, device, person, about)
             select id, kind, hash, $1, result::jsonb, $2 + nth, $3, $4, $5, string_to_array(about, ' ')
-            from unnest($6::uuid[], $7::text[], $8::text[], $9::text[], $10::text[]) with ordinality as w (id, kind, hash, result, about, nth)
+            from unnest($6::uuid[], $7::text[], $8::text[], $9::text[], $10::text[]) with ordinality
+                as w (id, kind, hash, result, about, nth)
             """,
             HashForm,
             last - written.Count,

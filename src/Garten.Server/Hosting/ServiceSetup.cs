@@ -72,7 +72,8 @@ internal static class ServiceSetup
         services.Configure<RouteHandlerOptions>(o => o.ThrowOnBadRequest = true);
         services.AddResponseCompression(o =>
         {
-            // Nothing secret stands in a body beside what a stranger chose: the cookie of a paired device goes with no request of another site.
+            // Nothing secret stands in a body beside what a stranger chose: the cookie of a paired device goes with no request of another
+            // site.
             o.EnableForHttps = true;
             o.MimeTypes =
             [

@@ -9,7 +9,8 @@ using Xunit;
 
 namespace Garten.Core.Tests.Surveys;
 
-/// <summary>Figures of surveys: equal to what R's vegan 2.6 gives for made-up tables (<c>Communities</c>), worked by hand, and as properties.</summary>
+/// <summary>Figures of surveys: equal to what R's vegan 2.6 gives for made-up tables (<c>Communities</c>), worked by hand, and as
+/// properties.</summary>
 public sealed class StatisticsTests
 {
     private const double Exactness = 1e-9;

@@ -4410,7 +4410,8 @@ export interface components {
             points: number[][];
             /**
              * Format: double
-             * @description How much of the distances no space holds: the sum of the eigenvalues below 0 over that of those above; 0 or more.
+             * @description How much of the distances no space holds: the sum of the eigenvalues below 0 over that of those above; 0 or
+             *                 more.
              */
             negative: number;
         };
@@ -5791,7 +5792,10 @@ export interface components {
          * @enum {unknown}
          */
         SampleDistance: "brayCurtis" | "sorensen" | "jaccard";
-        /** @description Figures of one sample. What isn't defined for it, or not for values of its kind, is null; never a number that isn't one. */
+        /**
+         * @description Figures of one sample. What isn't defined for it, or not for values of its kind, is null; never a number that isn't
+         *                 one.
+         */
         SampleFigures: {
             /** @description Its name. */
             sample: string;

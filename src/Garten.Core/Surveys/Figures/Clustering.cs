@@ -12,8 +12,8 @@ public sealed record ClusterMerge(int One, int Other, double Height, int Size);
 /// <param name="Order">The samples in an order in which no branches cross.</param>
 public sealed record Clustering(IReadOnlyList<ClusterMerge> Merges, IReadOnlyList<int> Order)
 {
-    /// <summary>Average linkage between groups (Sokal and Michener 1958). Of equal distances the first in the order of the samples is joined
-    /// first.</summary>
+    /// <summary>Average linkage between groups (Sokal and Michener 1958). Of equal distances the first in the order of the samples is
+    /// joined first.</summary>
     /// <param name="distances">Distances between samples: square, symmetric, 0 on the diagonal.</param>
     public static Clustering Of(double[][] distances)
     {

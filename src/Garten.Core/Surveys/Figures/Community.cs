@@ -2,8 +2,8 @@ using System.Numerics;
 
 namespace Garten.Core.Surveys.Figures;
 
-/// <summary>Samples (plots, lists) by taxa: what every figure of a survey is worked out from. Taxa that stand in no sample are left out, samples
-/// without a taxon stay.</summary>
+/// <summary>Samples (plots, lists) by taxa: what every figure of a survey is worked out from. Taxa that stand in no sample are left out,
+/// samples without a taxon stay.</summary>
 public sealed class Community
 {
     private readonly double[][] _values;

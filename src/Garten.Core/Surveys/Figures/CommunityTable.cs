@@ -32,7 +32,8 @@ public sealed record TableCell(string Sample, string Taxon, double Value, int Li
 
 /// <summary>
 /// Reads a table of samples and taxa as it is copied out of a sheet: cells parted by tabs, semicolons or commas, in quotes where one holds
-/// the sign itself; empty cells and "-" or "·" are 0, "+" is presence. What can't be read is a problem at its line and cell; nothing is guessed.
+/// the sign itself; empty cells and "-" or "·" are 0, "+" is presence. What can't be read is a problem at its line and cell; nothing is
+/// guessed.
 /// </summary>
 public static class CommunityTable
 {

@@ -33,7 +33,8 @@ public static class Diversity
         return sum + 0.0;
     }
 
-    /// <summary>1 − Σ p² (Simpson 1949): the probability that two drawn with replacement are of two taxa; null where nothing stands in it.</summary>
+    /// <summary>1 − Σ p² (Simpson 1949): the probability that two drawn with replacement are of two taxa; null where nothing stands in
+    /// it.</summary>
     public static double? Simpson(ReadOnlySpan<double> values) => 1 - SumOfSquares(values);
 
     /// <summary>1 / Σ p²; null where nothing stands in it.</summary>

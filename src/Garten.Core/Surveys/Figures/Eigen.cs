@@ -7,7 +7,8 @@ namespace Garten.Core.Surveys.Figures;
 /// <param name="Vector">The vector.</param>
 internal sealed record EigenPair(double Value, double[] Vector);
 
-/// <summary>Eigenvalues and vectors of symmetric matrices: all of them by rotations into a tridiagonal form and from there to a diagonal.</summary>
+/// <summary>Eigenvalues and vectors of symmetric matrices: all of them by rotations into a tridiagonal form and from there to a
+/// diagonal.</summary>
 internal static class Eigen
 {
     // Ten turns at one eigenvalue are far more than any needs.
@@ -49,8 +50,8 @@ internal static class Eigen
         return vector;
     }
 
-    // Householder's reflections (1958), row by row from the last; what they come to together stands in the matrix afterwards. Both halves of the
-    // matrix are kept up, so that all is done along rows.
+    // Householder's reflections (1958), row by row from the last; what they come to together stands in the matrix afterwards. Both halves
+    // of the matrix are kept up, so that all is done along rows.
     private static void Tridiagonal(double[][] a, double[] diagonal, double[] beside)
     {
         var n = a.Length;

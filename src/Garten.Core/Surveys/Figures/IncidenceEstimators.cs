@@ -10,8 +10,8 @@ public sealed record AccumulationPoint(int Samples, double Richness, double Sd);
 public static class IncidenceEstimators
 {
     /// <summary>
-    /// Chao2, classic: S + (T−1)/T · q1² / (2 q2), where q1 taxa stand in one of T samples and q2 in two; without any in two the bias-corrected form
-    /// S + (T−1)/T · q1(q1−1) / 2 (Chao 1987). Standard error after the same.
+    /// Chao2, classic: S + (T−1)/T · q1² / (2 q2), where q1 taxa stand in one of T samples and q2 in two; without any in two the
+    /// bias-corrected form S + (T−1)/T · q1(q1−1) / 2 (Chao 1987). Standard error after the same.
     /// </summary>
     public static Estimate Chao2(Community community)
     {
@@ -32,7 +32,8 @@ public static class IncidenceEstimators
         return Estimate.Of(all, small * (small * (q1 * twice * twice / 4 - q1 * q1 * q1 * q1 / all / 4) + q1 * (q1 - 1) / 2));
     }
 
-    /// <summary>First-order jackknife: S + q1 (T−1)/T (Burnham and Overton 1978; standard error after Heltshe and Forrester 1983).</summary>
+    /// <summary>First-order jackknife: S + q1 (T−1)/T (Burnham and Overton 1978; standard error after Heltshe and Forrester
+    /// 1983).</summary>
     public static Estimate Jackknife1(Community community)
     {
         ArgumentNullException.ThrowIfNull(community);
@@ -55,8 +56,8 @@ public static class IncidenceEstimators
         return Estimate.Of(taxa + q1 * (samples - 1) / samples, q1 > 0 ? (squares - q1 / samples) * (samples - 1) / samples : 0);
     }
 
-    /// <summary>Second-order jackknife: S + q1 (2T−3)/T − q2 (T−2)² / (T(T−1)) (Burnham and Overton 1978); S with one sample. Null without a
-    /// taxon.</summary>
+    /// <summary>Second-order jackknife: S + q1 (2T−3)/T − q2 (T−2)² / (T(T−1)) (Burnham and Overton 1978); S with one sample. Null without
+    /// a taxon.</summary>
     public static double? Jackknife2(Community community)
     {
         var (taxa, samples, q1, q2) = Counts(community);
@@ -88,8 +89,8 @@ public static class IncidenceEstimators
     }
 
     /// <summary>
-    /// The exact curve of accumulation over all orders of the samples (Ugland, Gray and Ellingsen 2003; Kindt, Van Damme and Simons 2006), with
-    /// its standard deviation conditional on these samples.
+    /// The exact curve of accumulation over all orders of the samples (Ugland, Gray and Ellingsen 2003; Kindt, Van Damme and Simons 2006),
+    /// with its standard deviation conditional on these samples.
     /// </summary>
     public static IReadOnlyList<AccumulationPoint> Accumulation(Community community)
     {

@@ -8,8 +8,8 @@ public static class IndividualEstimators
     private const int Rare = 10;
 
     /// <summary>
-    /// Chao1, bias-corrected: S + f1(f1−1) / (2(f2+1)), where f1 taxa have one individual and f2 two (Chao 1984, 1987). Its standard error is
-    /// that of the delta method with the covariance of a multinomial sample.
+    /// Chao1, bias-corrected: S + f1(f1−1) / (2(f2+1)), where f1 taxa have one individual and f2 two (Chao 1984, 1987). Its standard error
+    /// is that of the delta method with the covariance of a multinomial sample.
     /// </summary>
     public static Estimate Chao1(ReadOnlySpan<double> counts)
     {
@@ -28,9 +28,9 @@ public static class IndividualEstimators
     }
 
     /// <summary>
-    /// ACE, the abundance-based coverage estimator (Chao and Lee 1992; O'Hara 2005): S_abund + S_rare / C + f1 / C · γ², taxa of 10 or fewer being
-    /// rare, C = 1 − f1 / N_rare. The standard error is that of the delta method, with C = 1 + f1 / (N_rare − 1) in its gradient as it is usual.
-    /// Null where no taxon is rare, or all rare ones are single.
+    /// ACE, the abundance-based coverage estimator (Chao and Lee 1992; O'Hara 2005): S_abund + S_rare / C + f1 / C · γ², taxa of 10 or
+    /// fewer being rare, C = 1 − f1 / N_rare. The standard error is that of the delta method, with C = 1 + f1 / (N_rare − 1) in its
+    /// gradient as it is usual. Null where no taxon is rare, or all rare ones are single.
     /// </summary>
     public static Estimate Ace(ReadOnlySpan<double> counts)
     {
@@ -86,8 +86,8 @@ public static class IndividualEstimators
     }
 
     /// <summary>
-    /// Sample coverage: which share of the individuals of the whole community belongs to taxa that were seen (Chao and Jost 2012), 0 to 1. Null
-    /// where nothing was counted.
+    /// Sample coverage: which share of the individuals of the whole community belongs to taxa that were seen (Chao and Jost 2012), 0 to 1.
+    /// Null where nothing was counted.
     /// </summary>
     public static double? Coverage(ReadOnlySpan<double> counts)
     {
@@ -103,8 +103,8 @@ public static class IndividualEstimators
     }
 
     /// <summary>
-    /// Rarefaction without replacement: the taxa to be expected among so many individuals (Hurlbert 1971), with the standard error of Heck, van Belle
-    /// and Simberloff (1975). Null where so many weren't counted.
+    /// Rarefaction without replacement: the taxa to be expected among so many individuals (Hurlbert 1971), with the standard error of Heck,
+    /// van Belle and Simberloff (1975). Null where so many weren't counted.
     /// </summary>
     /// <param name="counts">Individuals of each taxon.</param>
     /// <param name="size">To how many individuals; 1 or more.</param>

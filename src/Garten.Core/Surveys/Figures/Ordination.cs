@@ -21,7 +21,8 @@ public sealed record OrdinationAxis(double Eigenvalue, double Share);
 /// <summary>Samples in a plane or a space: the nearer, the more alike.</summary>
 /// <param name="Axes">The axes, the longest first; fewer than were asked for where no more have an eigenvalue above 0.</param>
 /// <param name="Points">Per sample its place on each axis. The signs of an axis say nothing.</param>
-/// <param name="Negative">How much of the distances no space holds: the sum of the eigenvalues below 0 over that of those above; 0 or more.</param>
+/// <param name="Negative">How much of the distances no space holds: the sum of the eigenvalues below 0 over that of those above; 0 or
+/// more.</param>
 public sealed record Ordination(IReadOnlyList<OrdinationAxis> Axes, IReadOnlyList<IReadOnlyList<double>> Points, double Negative)
 {
     // Eigenvalues this much smaller than the largest are rounding.

@@ -47,7 +47,8 @@ internal sealed class DeviceRepository(NpgsqlDataSource database, TimeProvider c
         return found[0];
     }
 
-    /// <summary>Notes that a device is paired, and answers with what it shows from now on; null where this id is another person's device.</summary>
+    /// <summary>Notes that a device is paired, and answers with what it shows from now on; null where this id is another person's
+    /// device.</summary>
     public async Task<string?> PairAsync(Guid id, PersonReference person, string name, CancellationToken stop)
     {
         var token = Convert.ToBase64String(RandomNumberGenerator.GetBytes(TokenBytes)).TrimEnd('=').Replace('+', '-').Replace('/', '_');

@@ -4,8 +4,8 @@ using Garten.Core.Contracts;
 namespace Garten.Server.Features.Devices;
 
 /// <summary>
-/// Codes that pair one device each: good for a few minutes, for one use, and gone when the server ends. Who guesses has a handful of tries for
-/// all codes that are open: after these none is good any more.
+/// Codes that pair one device each: good for a few minutes, for one use, and gone when the server ends. Who guesses has a handful of tries
+/// for all codes that are open: after these none is good any more.
 /// </summary>
 internal sealed class PairingCodes(TimeProvider clock)
 {

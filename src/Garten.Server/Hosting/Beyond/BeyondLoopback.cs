@@ -48,7 +48,8 @@ internal sealed class BeyondLoopback
             hosts.RemoveAll(h => !LocalAuthority.VouchesFor(IPAddress.Parse(h)));
             if (hosts.Count == 0)
                 throw new UnusableSettingException(
-                    $"{end.Address} isn't an address of a private network, and the server's own authority vouches for no other: bring a certificate."
+                    $"{end.Address} isn't an address of a private network, and the server's own authority vouches for no other: "
+                        + "bring a certificate."
                 );
             Authority = LocalAuthority.In(folder);
             Certificate = Authority.CertificateFor(hosts, DateTimeOffset.UtcNow);

@@ -45,7 +45,8 @@ internal sealed class LocalAuthority
         return new LocalAuthority(folder, X509Certificate2.CreateFromPemFile(file, keyFile));
     }
 
-    /// <summary>A certificate for the server at some addresses: the one that was made last, or a new one where that runs out or names others.</summary>
+    /// <summary>A certificate for the server at some addresses: the one that was made last, or a new one where that runs out or names
+    /// others.</summary>
     public X509Certificate2 CertificateFor(IReadOnlyList<string> hosts, DateTimeOffset now)
     {
         var (file, keyFile) = (Path.Combine(_folder, "server.crt"), Path.Combine(_folder, "server.key"));

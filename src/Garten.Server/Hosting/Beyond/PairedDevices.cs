@@ -5,8 +5,8 @@ using Microsoft.AspNetCore.RateLimiting;
 
 namespace Garten.Server.Hosting.Beyond;
 
-/// <summary>Lets in from beyond the server's own machine who comes over TLS and is paired; the program's own files and the way to be paired are
-/// open.</summary>
+/// <summary>Lets in from beyond the server's own machine who comes over TLS and is paired; the program's own files and the way to be paired
+/// are open.</summary>
 internal static class PairedDevices
 {
     // The prefix has browsers take it over TLS alone, from this very host, for all paths.
