@@ -213,6 +213,7 @@ public sealed class DeviceApiTests : IAsyncLifetime
         var person = Person("Runa Velt");
         using var device = Device(Guid.CreateVersion7());
         Assert.Equal(200, (await PairAsync(device, (string)(await OfferAsync(person))["code"]!, "Runa's phone")).Status);
+        Assert.Equal("", await CodeOf(device, "/api/v1/places"));
         using var erased = await _here.PostAsJsonAsync(
             "/api/v1/commands",
             new JsonObject { ["commands"] = new JsonArray(Made.Command("erase", ("subjectId", person["id"]!.DeepClone()))) },

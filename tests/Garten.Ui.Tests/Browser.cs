@@ -89,8 +89,8 @@ public sealed class Browser : IDisposable
         _driver.Manage().Logs.GetLog(LogType.Browser);
     }
 
-    // Now and then Chromium's own process for a page ends as the page is left or begun. What is on the device is there after a new start, and
-    // the page is loaded anew in any case.
+    // Now and then Chromium's own process for a page ends as the page is left or begun. What is on the device is there after a new start,
+    // and the page is loaded anew in any case.
     private void AgainAfterACrash(Action action)
     {
         try

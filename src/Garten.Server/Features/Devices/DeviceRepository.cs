@@ -1,4 +1,3 @@
-using System.Collections.Concurrent;
 using System.Security.Cryptography;
 using Garten.Core.Contracts;
 using Garten.Server.Database;
@@ -14,9 +13,6 @@ internal sealed class DeviceRepository(NpgsqlDataSource database, TimeProvider c
     private static readonly TimeSpan SeenEvery = TimeSpan.FromHours(1);
     private const int TokenBytes = 32;
 
-    // Devices by the hash of what they show: each request of one asks.
-    private readonly ConcurrentDictionary<string, PairedDevice> _known = new(StringComparer.Ordinal);
-
     /// <summary>All, the last paired first.</summary>
     public async Task<IReadOnlyList<PairedDevice>> ListAsync(CancellationToken stop)
     {
@@ -27,24 +23,16 @@ internal sealed class DeviceRepository(NpgsqlDataSource database, TimeProvider c
     /// <summary>The device that shows a token; null where none does, or not any more.</summary>
     public async Task<PairedDevice?> FindAsync(string token, CancellationToken stop)
     {
+        // Asked of the database each time: one that was taken out a moment ago isn't let in.
         var hash = Hash(token);
         var now = clock.GetUtcNow();
-        if (_known.TryGetValue(Convert.ToHexString(hash), out var known) && now - known.SeenAt < SeenEvery)
-            return known;
         await using var connection = await database.OpenConnectionAsync(stop);
-        await connection
-            .Command(
-                "update paired_device set seen_at = $2 where token_hash = $1 and revoked_at is null and seen_at < $3",
-                hash,
-                now,
-                now - SeenEvery
-            )
-            .RunAsync(stop);
         var found = await connection.Command($"{Select} where d.token_hash = $1 and d.revoked_at is null", hash).ReadAllAsync(Read, stop);
-        if (found.Count == 0)
+        if (found is not [var device])
             return null;
-        _known[Convert.ToHexString(hash)] = found[0];
-        return found[0];
+        if (now - device.SeenAt >= SeenEvery)
+            await connection.Command("update paired_device set seen_at = $2 where id = $1", device.Id, now).RunAsync(stop);
+        return device;
     }
 
     /// <summary>Notes that a device is paired, and answers with what it shows from now on; null where this id is another person's
@@ -71,7 +59,6 @@ internal sealed class DeviceRepository(NpgsqlDataSource database, TimeProvider c
             )
             .RunAsync(stop);
         await transaction.CommitAsync(stop);
-        _known.Clear();
         return written == 1 ? token : null;
     }
 
@@ -82,7 +69,6 @@ internal sealed class DeviceRepository(NpgsqlDataSource database, TimeProvider c
         var changed = await connection
             .Command("update paired_device set revoked_at = coalesce(revoked_at, $2) where id = $1", id, clock.GetUtcNow())
             .RunAsync(stop);
-        _known.Clear();
         return changed == 1;
     }
 
@@ -91,9 +77,6 @@ internal sealed class DeviceRepository(NpgsqlDataSource database, TimeProvider c
         connection
             .Command("update paired_device set name = '(erased)', revoked_at = coalesce(revoked_at, now()) where person = $1", person)
             .RunAsync(stop);
-
-    /// <summary>Asks the database again from now on.</summary>
-    public void Forget() => _known.Clear();
 
     private const string Select =
         "select d.id, d.person, p.name, d.name, d.paired_at, d.seen_at, d.revoked_at from paired_device d join person p on p.id = d.person";
