@@ -169,6 +169,75 @@ public sealed class DocumentTests(GartenServer server) : IClassFixture<GartenSer
     }
 
     [Fact]
+    public async Task EachCommandDoesToAVisitWhatItDoesOnTheServer()
+    {
+        var stop = TestContext.Current.CancellationToken;
+        string Id() => Guid.CreateVersion7().ToString();
+        var (place, plant, visit, line, slip) = (Id(), Id(), Id(), Id(), Id());
+        var commands = new[]
+        {
+            $$"""{"kind":"savePlace","id":"{{Id()}}","placeId":"{{place}}","name":"Visited Dell","locality":"Torvane","latitude":57.1,"longitude":-11.2,"uncertaintyMetres":50,"caution":"","cell":"B2","elevationMetres":40,"habitats":["meadow"]}""",
+            $$"""{"kind":"tagPlant","id":"{{Id()}}","plantId":"{{plant}}","placeId":"{{place}}","label":"unnamed 1","taggedOn":"2026-05-02","recorder":{{Person}}}""",
+            $$"""{"kind":"saveSiteVisit","id":"{{Id()}}","siteVisitId":"{{visit}}","placeId":"{{place}}","date":"2026-05-02","startedAt":"09:40","people":[{{Person}}]}""",
+            $$"""{"kind":"listTaxon","id":"{{Id()}}","lineId":"{{line}}","siteVisitId":"{{visit}}","taxon":"Alvena alba","recorder":{{Person}},"at":"10:00"}""",
+            $$"""{"kind":"listTaxon","id":"{{Id()}}","lineId":"{{slip}}","siteVisitId":"{{visit}}","taxon":"Alvena nigra","recorder":{{Person}},"compartment":"ditch"}""",
+            $$"""{"kind":"listTaxon","id":"{{Id()}}","lineId":"{{Id()}}","siteVisitId":"{{visit}}","taxon":"","unnamed":"unnamed 1","plantId":"{{plant}}","recorder":{{Person}},"site":{"latitude":57.1,"longitude":-11.2,"uncertaintyMetres":6} }""",
+            $$"""{"kind":"listTaxon","id":"{{Id()}}","lineId":"{{Id()}}","siteVisitId":"{{visit}}","taxon":"Alvena alba","recorder":{{Person}},"at":"10:00","details":{"abundance":"rare","count":3,"unit":"stems","growth":"planted","growthReason":"in a row","note":"by the gate"},"supersedes":"{{line}}"}""",
+            $$"""{"kind":"withdrawLine","id":"{{Id()}}","siteVisitId":"{{visit}}","lineId":"{{slip}}"}""",
+            $$"""{"kind":"closeSiteVisit","id":"{{Id()}}","siteVisitId":"{{visit}}","closing":{"endedAt":"12:10","completeness":"complete","group":"","level":"","sought":[{"taxon":"Brontia lenta","area":"","minutes":20,"observers":1}],"ticks":[],"note":""} }""",
+            $$"""{"kind":"saveSiteVisit","id":"{{Id()}}","siteVisitId":"{{visit}}","placeId":"{{place}}","date":"2026-05-03","startedAt":"09:00","people":[{{Person}}],"purpose":"spring list","weather":"wet","pauses":[{"from":"10:00","to":"10:30"}],"safety":{"contact":"the hut","backBy":"17:00"},"version":1}""",
+            $$"""{"kind":"recordDetermination","id":"{{Id()}}","determinationId":"{{Id()}}","occurrenceId":"{{Id()}}","plantId":"{{plant}}","plantLabel":"","placeId":"{{place}}","eventDate":"2026-05-10","recorder":{{Person}},"startKey":"","answers":[],"names":["Brontia alta"],"note":""}""",
+        };
+        async Task<(JsonNode? Whole, JsonNode List, JsonNode Places)> ReadAsync()
+        {
+            var own = await server.Client.GetAsync(new Uri($"/api/v1/site-visits/{visit}", UriKind.Relative), stop);
+            return (
+                own.IsSuccessStatusCode ? JsonNode.Parse(await own.Content.ReadAsStringAsync(stop)) : null,
+                await server.GetAsync($"/api/v1/site-visits?place={place}"),
+                await server.GetAsync("/api/v1/places")
+            );
+        }
+        foreach (var json in commands)
+        {
+            var command = JsonSerializer.Deserialize(json, CoreJson.Default.Command)!;
+            var before = await ReadAsync();
+            var (_, answer) = await server.PostAsync(
+                "/api/v1/commands",
+                new JsonObject { ["commands"] = new JsonArray(JsonNode.Parse(json)) }
+            );
+            Assert.True((string?)answer?["results"]?[0]?["status"] == "applied", answer?.ToJsonString());
+            var after = await ReadAsync();
+            foreach (var from in new[] { before, after })
+            {
+                var waiting = new Waiting(Day, [Json(command)], Read(from.Places, CoreJson.Default.IReadOnlyListPlace)!);
+                var whole = Read(from.Whole, CoreJson.Default.SiteVisit);
+                var made = new SiteVisitDocument(Guid.Parse(visit), whole, waiting).Tell();
+                Same(
+                    after.Whole,
+                    made is [var it] ? JsonSerializer.SerializeToNode(it, CoreJson.Default.SiteVisit) : null,
+                    command.GetType().Name
+                );
+                Same(
+                    after.List,
+                    JsonSerializer.SerializeToNode(
+                        new SiteVisitsDocument(
+                            Read(from.List, CoreJson.Default.IReadOnlyListSiteVisitSummary)!,
+                            whole is null ? [] : [whole],
+                            waiting
+                        ).Tell(),
+                        CoreJson.Default.IReadOnlyListSiteVisitSummary
+                    ),
+                    command.GetType().Name + " in the list"
+                );
+            }
+        }
+        var found = await server.GetAsync($"/api/v1/places/{place}/found?before=2026-06-01");
+        Assert.Equal(["Alvena alba", "Brontia alta"], found.AsArray().Select(f => (string)f!["name"]!));
+        var changed = await server.GetAsync("/api/v1/changes?after=0");
+        Assert.Contains(visit, changed["visits"]!.AsArray().Select(v => (string)v!));
+    }
+
+    [Fact]
     public void WhatTheServerWillRefuseStandsInNoWay()
     {
         var place = new Place(Guid.CreateVersion7(), "Dell", "", 57, -11, 50, "");

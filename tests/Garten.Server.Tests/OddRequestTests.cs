@@ -15,6 +15,8 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
     private static readonly Guid Place = Guid.CreateVersion7();
     private static readonly Guid Plant = Guid.CreateVersion7();
     private static readonly Guid Population = Guid.CreateVersion7();
+    private static readonly Guid SiteVisit = Guid.CreateVersion7();
+    private static readonly Guid Line = Guid.CreateVersion7();
     private static string _key = "";
 
     public async ValueTask InitializeAsync()
@@ -58,6 +60,8 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
                 ("savePlace", "placeId", Place),
                 ("tagPlant", "plantId", Plant),
                 ("savePopulation", "populationId", Population),
+                ("saveSiteVisit", "siteVisitId", SiteVisit),
+                ("listTaxon", "lineId", Line),
             }
         )
         {
@@ -141,6 +145,39 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
                 ["sexes"] = new JsonArray(new JsonObject { ["branch"] = "east", ["sex"] = "male" }),
                 ["note"] = "",
                 ["observations"] = new JsonArray(Fact),
+            },
+            "saveSiteVisit" => new()
+            {
+                ["siteVisitId"] = Guid.CreateVersion7(),
+                ["placeId"] = Place,
+                ["date"] = "2026-05-20",
+                ["startedAt"] = "09:40",
+                ["people"] = new JsonArray(Recorder),
+                ["purpose"] = "spring list",
+                ["weather"] = "dry",
+                ["pauses"] = JsonNode.Parse("""[{"from":"12:00","to":"12:20"}]"""),
+                ["safety"] = JsonNode.Parse("""{"contact":"the hut","backBy":"17:00"}"""),
+            },
+            "listTaxon" => new()
+            {
+                ["lineId"] = Guid.CreateVersion7(),
+                ["siteVisitId"] = SiteVisit,
+                ["taxon"] = "Alvena montis",
+                ["recorder"] = Recorder,
+                ["compartment"] = "north ride",
+                ["at"] = "10:05",
+                ["details"] = JsonNode.Parse(
+                    """{"abundance":"frequent","isLocal":true,"count":12,"unit":"shoots","phase":"flower","sex":"female","growth":"planted","growthReason":"in a row","associates":["Alvena palus"],"note":""}"""
+                ),
+                ["site"] = JsonNode.Parse("""{"latitude":57.0,"longitude":-11.0,"uncertaintyMetres":5}"""),
+            },
+            "withdrawLine" => new() { ["siteVisitId"] = SiteVisit, ["lineId"] = Line },
+            "closeSiteVisit" => new()
+            {
+                ["siteVisitId"] = SiteVisit,
+                ["closing"] = JsonNode.Parse(
+                    """{"endedAt":"16:15","completeness":"complete","group":"Vascular plants","level":"Species","sought":[{"taxon":"Alvena palus","area":"north ride","minutes":20,"observers":2,"note":""}],"ticks":["Looked for ticks"],"note":""}"""
+                ),
             },
             "savePopulation" => new()
             {
@@ -263,6 +300,23 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
                 """{"kind":"cover","samples":[{"sample":"A","taxon":"x","value":3},{"sample":"B","taxon":"y","value":1},{"sample":"C","taxon":"y","value":2}],"distance":"jaccard","axes":1}"""
             )!,
             "surveys/table" => JsonNode.Parse("""{"text":"plot\tx\ty\nA\t3\t1","layout":"samplesInRows","kind":"individuals"}""")!,
+            "visits/names" => new JsonObject
+            {
+                ["floraId"] = Flora,
+                ["typed"] = "al mo f",
+                ["most"] = 8,
+            },
+            "visits/advice" => new JsonObject
+            {
+                ["floraId"] = Flora,
+                ["date"] = "2026-05-20",
+                ["lines"] = JsonNode.Parse(
+                    """[{"id":"01900000-0000-7000-8000-0000000000b1","name":"Alvena montis","unnamed":"","plantId":null,"compartment":"","recorder":"Örn","at":"10:00","details":{"phase":"flower"},"supersedes":null,"isWithdrawn":false}]"""
+                ),
+                ["at"] = JsonNode.Parse("""{"cell":"B2","elevation":10,"habitats":["heath"]}"""),
+                ["before"] = JsonNode.Parse("""[{"name":"Alvena palus","years":[2024,2025]}]"""),
+                ["most"] = 30,
+            },
             "identify/near" => new JsonObject { ["floraId"] = Flora, ["taxon"] = "alvena-montis" },
             "seasons/visits" => JsonNode.Parse(
                 """{"from":"2026-05-10","needs":[{"id":"a","place":"Harrow","windows":[{"from":130,"to":150},{"from":350,"to":20}]},{"id":"b","place":"Harrow","windows":[]}]}"""
@@ -334,6 +388,10 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
             "savePopulation",
             "countPopulation",
             "noteThreat",
+            "saveSiteVisit",
+            "listTaxon",
+            "withdrawLine",
+            "closeSiteVisit",
             "defineTerm",
             "recordDetermination",
             "saveKeys",

@@ -500,6 +500,38 @@ public static class CoreCalls
             "Populations, with what waits on the device to be sent."
         ),
         OfRequest(
+            "siteVisit",
+            Json.SiteVisitDocument,
+            Json.IReadOnlyListSiteVisit,
+            (r, _) => r.Tell(),
+            null,
+            "A visit to a place, with what waits on the device to be sent."
+        ),
+        OfRequest(
+            "siteVisits",
+            Json.SiteVisitsDocument,
+            Json.IReadOnlyListSiteVisitSummary,
+            (r, _) => r.Tell(),
+            null,
+            "Visits to places, with what waits on the device to be sent."
+        ),
+        OfFlora(
+            "shortNames",
+            Json.ShortNameRequest,
+            Json.ShortNameAnswer,
+            (r, flora) => r.Find(flora),
+            "visits/names",
+            "Taxa by a few typed letters: two of the genus and two of the epithet, three and three, four and three, or any beginnings."
+        ),
+        OfFlora(
+            "listAdvice",
+            Json.ListAdviceRequest,
+            Json.ListAdvice,
+            (r, flora) => r.Tell(flora),
+            "visits/advice",
+            "The list of a visit held against the flora: what is doubtful, new here, expected and not yet seen."
+        ),
+        OfRequest(
             "search",
             Json.SearchRequest,
             Json.IReadOnlyListFindable,

@@ -12,6 +12,7 @@ using Garten.Core.Quantities;
 using Garten.Core.Seasons;
 using Garten.Core.Surveys;
 using Garten.Core.Surveys.Figures;
+using Garten.Core.Surveys.SiteVisits;
 
 namespace Garten.Core.Contracts;
 
@@ -70,6 +71,11 @@ namespace Garten.Core.Contracts;
         typeof(CamelCaseWords<PlantState>),
         typeof(CamelCaseWords<PhaseStage>),
         typeof(CamelCaseWords<CountUnit>),
+        typeof(CamelCaseWords<Abundance>),
+        typeof(CamelCaseWords<WildOrPlanted>),
+        typeof(CamelCaseWords<Completeness>),
+        typeof(CamelCaseWords<DoubtKind>),
+        typeof(CamelCaseWords<ShortNameFit>),
         typeof(CamelCaseWords<GridNaming>),
         typeof(CamelCaseWords<ClauseKind>),
     ]
@@ -181,6 +187,19 @@ namespace Garten.Core.Contracts;
 [JsonSerializable(typeof(IReadOnlyList<KeySummary>))]
 [JsonSerializable(typeof(IReadOnlyList<KeyDetail>))]
 [JsonSerializable(typeof(PopulationsDocument))]
+[JsonSerializable(typeof(SiteVisitDocument))]
+[JsonSerializable(typeof(SiteVisitsDocument))]
+[JsonSerializable(typeof(IReadOnlyList<SiteVisit>))]
+[JsonSerializable(typeof(IReadOnlyList<SiteVisitSummary>))]
+[JsonSerializable(typeof(ShortNameRequest))]
+[JsonSerializable(typeof(ShortNameAnswer))]
+[JsonSerializable(typeof(ListAdviceRequest))]
+[JsonSerializable(typeof(ListAdvice))]
+[JsonSerializable(typeof(IReadOnlyList<FoundBefore>))]
+[JsonSerializable(typeof(IReadOnlyList<VisitPause>))]
+[JsonSerializable(typeof(SafetyPlan))]
+[JsonSerializable(typeof(LineDetails))]
+[JsonSerializable(typeof(VisitClosing))]
 [JsonSerializable(typeof(TodayRequest))]
 [JsonSerializable(typeof(TodayAnswer))]
 [JsonSerializable(typeof(TodayDocument))]

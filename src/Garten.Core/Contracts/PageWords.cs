@@ -10,6 +10,7 @@ using Garten.Core.Identification;
 using Garten.Core.Keys;
 using Garten.Core.Seasons;
 using Garten.Core.Surveys;
+using Garten.Core.Surveys.SiteVisits;
 
 namespace Garten.Core.Contracts;
 
@@ -52,7 +53,55 @@ public static class PageWords
             ["defineTerm"] = "A term of the glossary",
             ["teachTerm"] = "A word for a state",
             ["correctStatement"] = "How a statement is read",
+            ["saveSiteVisit"] = "A visit to a place",
+            ["listTaxon"] = "A line of a list",
+            ["withdrawLine"] = "A line taken back",
+            ["closeSiteVisit"] = "The end of a visit",
             ["erase"] = "An erasure",
+        };
+
+    /// <summary>What is minded at the beginning of a visit to a place.</summary>
+    public static IReadOnlyList<string> MindedAtStart { get; } =
+    [
+        "Somebody knows where you are and when you are back.",
+        "Legs and arms covered: ticks.",
+        "Boots and gear clean; of several sites the cleanest water first.",
+    ];
+
+    /// <summary>What is ticked off at its end.</summary>
+    public static IReadOnlyList<string> MindedAtEnd { get; } =
+    [
+        "Boots and gear cleaned before the next site",
+        "No fragment of an invasive plant carried away unsealed",
+        "The contact told that all are back",
+        "Looked for ticks",
+    ];
+
+    /// <summary>Groups of plants that a list may go through, as they are offered.</summary>
+    public static IReadOnlyList<string> ListedGroups { get; } =
+    ["Vascular plants", "Trees and shrubs", "Ferns and horsetails", "Grasses, sedges and rushes", "Water plants"];
+
+    /// <summary>How fine a list may be, as it is offered.</summary>
+    public static IReadOnlyList<string> ListedLevels { get; } =
+    ["Species", "Species, critical groups as aggregates", "Genera and species as far as they could be told"];
+
+    /// <summary>How far a list goes, as an answer to whether every taxon that was noticed and could be named is on it.</summary>
+    public static IReadOnlyDictionary<Completeness, string> Completenesses { get; } =
+        new Dictionary<Completeness, string>
+        {
+            [Completeness.Complete] = "Yes, all of them",
+            [Completeness.Partial] = "No, some were passed over",
+            [Completeness.Unsaid] = "I can’t say",
+        };
+
+    /// <summary>Whether a plant grows wild, as it is chosen.</summary>
+    public static IReadOnlyDictionary<WildOrPlanted, string> Growths { get; } =
+        new Dictionary<WildOrPlanted, string>
+        {
+            [WildOrPlanted.Wild] = "wild",
+            [WildOrPlanted.Planted] = "planted",
+            [WildOrPlanted.Escaped] = "escaped",
+            [WildOrPlanted.Unsure] = "unsure",
         };
 
     /// <summary>What may be done with a text, in the order in which it is offered.</summary>
@@ -323,6 +372,15 @@ public static class PageWords
             days.Add($"{day:MM-dd}");
         return new JsonObject
         {
+            ["mindedAtStart"] = Texts(MindedAtStart),
+            ["mindedAtEnd"] = Texts(MindedAtEnd),
+            ["listedGroups"] = Texts(ListedGroups),
+            ["listedLevels"] = Texts(ListedLevels),
+            ["completenesses"] = Words(Completenesses),
+            ["abundances"] = Words(Enum.GetValues<Abundance>().ToDictionary(a => a, SiteVisitWords.Of)),
+            ["growths"] = Words(Growths),
+            ["doing"] = Words(Enum.GetValues<Phenophase>().ToDictionary(p => p, SiteVisitWords.Of)),
+            ["sexes"] = Words(Enum.GetValues<PartSex>().Where(s => s != PartSex.Unsaid).ToDictionary(s => s, SiteVisitWords.Of)),
             ["commands"] = new JsonObject(Commands.Select(c => KeyValuePair.Create(c.Key, (JsonNode?)c.Value))),
             ["organs"] = Words(Organs),
             ["organsThatMayLack"] = Names(OrgansThatMayLack),
@@ -399,6 +457,8 @@ public static class PageWords
 
     private static string Name<T>(T value)
         where T : struct, Enum => JsonNamingPolicy.CamelCase.ConvertName(value.ToString());
+
+    private static JsonArray Texts(IReadOnlyList<string> texts) => new([.. texts.Select(t => (JsonNode?)t)]);
 
     private static JsonObject Words<T>(IReadOnlyDictionary<T, string> words)
         where T : struct, Enum => new(words.Select(w => KeyValuePair.Create(Name(w.Key), (JsonNode?)w.Value)));

@@ -25,6 +25,10 @@ namespace Garten.Core.Contracts;
 [JsonDerivedType(typeof(CountPopulationCommand), "countPopulation")]
 [JsonDerivedType(typeof(NoteThreatCommand), "noteThreat")]
 [JsonDerivedType(typeof(DefineTermCommand), "defineTerm")]
+[JsonDerivedType(typeof(SaveSiteVisitCommand), "saveSiteVisit")]
+[JsonDerivedType(typeof(ListTaxonCommand), "listTaxon")]
+[JsonDerivedType(typeof(WithdrawLineCommand), "withdrawLine")]
+[JsonDerivedType(typeof(CloseSiteVisitCommand), "closeSiteVisit")]
 [JsonDerivedType(typeof(EraseCommand), "erase")]
 public abstract record Command(Guid Id);
 

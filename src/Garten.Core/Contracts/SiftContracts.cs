@@ -516,6 +516,10 @@ public sealed class ReadyFlora : IDisposable
     public CharacterTable Table { get; private set; }
 
     private FloraBook? _book;
+    private ShortNames? _shortNames;
+
+    /// <summary>Its taxa by a few typed letters.</summary>
+    public ShortNames ShortNames => _shortNames ??= new ShortNames(Pack.Taxa);
 
     /// <summary>The same flora made ready for reading: its pages and lists as the server makes them of the flora itself.</summary>
     public FloraBook Book =>

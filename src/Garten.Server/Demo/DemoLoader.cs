@@ -123,14 +123,30 @@ internal sealed partial class DemoLoader(
             await LoadAsync(plant, survey.Places[0], shelf, people, taxa, today, stop);
         // Genera with plants of their own in the file are left out.
         var known = new HashSet<string>(["Vellorna", "Carpessa", "Crepessa", "Senecorra", "Rubaxa", "Tharsina"], StringComparer.Ordinal);
-        var drawn = new DemoYears((await floras.ReadyAsync(FloraId, stop))!, survey.Places, [.. people.Values], known, today)
-            .Draw()
-            .ToList();
+        var ready = (await floras.ReadyAsync(FloraId, stop))!;
+        var drawn = new DemoYears(ready, survey.Places, [.. people.Values], known, today).Draw().ToList();
         foreach (var population in drawn.OfType<SavePopulationCommand>())
             await SendAsync(population, stop);
         // What belongs to one plant or population goes in its order; the others needn't wait for it.
         await Parallel.ForEachAsync(
             drawn.Where(c => c is not SavePopulationCommand).GroupBy(SubjectOf),
+            new ParallelOptions { MaxDegreeOfParallelism = AtOnce, CancellationToken = stop },
+            async (own, cancel) =>
+            {
+                await SendAsync(own, cancel);
+            }
+        );
+        await Parallel.ForEachAsync(
+            new DemoVisits(
+                ready,
+                survey.Places,
+                [.. people.Values],
+                [.. drawn.OfType<TagPlantCommand>()],
+                drawn.OfType<RecordDeterminationCommand>().SelectMany(d => d.Names).ToHashSet(StringComparer.Ordinal),
+                today
+            )
+                .Draw()
+                .ToList(),
             new ParallelOptions { MaxDegreeOfParallelism = AtOnce, CancellationToken = stop },
             async (own, cancel) =>
             {

@@ -40,6 +40,7 @@ public sealed class MigrationTests : IAsyncLifetime
             ["0018_questions.sql"] = "05d6733946cbf9d91504c4cef97b15b1ee762c4492dfc97351bb5f9e6de8c4b0",
             ["0019_erasure.sql"] = "44c5628a78025a1ecee73d8417cb9fdb7dfeb519d23ea28ee424bbf8db21189e",
             ["0020_devices.sql"] = "8d172803c34ee1fb46fd3f8bd8cef41c61ee0c82981d0904321cfd7821f8f2f1",
+            ["0021_site_visits.sql"] = "26d89538aaa2c11b1f5dec87378b9fa1cdd27b7622f23ad368b2dcdfbc741670",
         };
         var assembly = typeof(Migrator).Assembly;
         var found = assembly

@@ -378,6 +378,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/visits/names": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Taxa by a few typed letters: two of the genus and two of the epithet, three and three, four and three, or any beginnings. Stores nothing; the browser does the same by itself. */
+        post: operations["shortNames"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/visits/advice": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The list of a visit held against the flora: what is doubtful, new here, expected and not yet seen. Stores nothing; the browser does the same by itself. */
+        post: operations["listAdvice"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/descriptions/read": {
         parameters: {
             query?: never;
@@ -877,6 +911,86 @@ export interface paths {
          * @description Exact: for one's own pages. It tells the places of sensitive taxa as they are; nothing of it is to be passed on.
          */
         get: operations["getToday"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/site-visits": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Visits to places in short, newest first; in pages, the next one in the header “Link”.
+         * @description Exact: for one's own pages. It tells the places of sensitive taxa as they are; nothing of it is to be passed on.
+         */
+        get: operations["listSiteVisits"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/site-visits/whole": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Visits with their lists, all, those to a place or those named, newest first; in pages.
+         * @description Exact: for one's own pages. It tells the places of sensitive taxa as they are; nothing of it is to be passed on.
+         */
+        get: operations["listWholeSiteVisits"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/site-visits/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * A visit with its list and what was said at its end.
+         * @description Exact: for one's own pages. It tells the places of sensitive taxa as they are; nothing of it is to be passed on.
+         */
+        get: operations["getSiteVisit"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/places/{id}/found": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What was found at a place on visits and as plants, with the years; before a day where one is given.
+         * @description Exact: for one's own pages. It tells the places of sensitive taxa as they are; nothing of it is to be passed on.
+         */
+        get: operations["listFoundAtPlace"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1423,6 +1537,8 @@ export interface paths {
 export type webhooks = Record<string, never>;
 export interface components {
     schemas: {
+        /** @enum {unknown} */
+        Abundance: "dominant" | "abundant" | "frequent" | "occasional" | "rare";
         /** @description A point of the curve of accumulation. */
         AccumulationPoint: {
             /**
@@ -1480,6 +1596,19 @@ export interface components {
          * @enum {unknown}
          */
         Attachment: "unsaid" | "attached" | "beneath" | "perhapsNeighbours";
+        /** @description A taxon that may be found yet. */
+        Awaited: {
+            /** @description Its name. */
+            name: string;
+            /** @description A common name; may be empty. */
+            commonName: string;
+            /** @description What of it can be seen now; empty where unknown. */
+            shows: string;
+            /** @description The years in which it was found here. */
+            years: number[];
+            /** @description Whether it shows itself on the day; null where unknown. */
+            canBeTold: null | boolean;
+        };
         /** @description A walk with a sheet of evidence. */
         BenchRequest: {
             /** @description Hash of the version to start with. */
@@ -1627,6 +1756,8 @@ export interface components {
             isMore: boolean;
             /** @description The plants that changed, were tagged, visited or named. */
             plants: string[];
+            /** @description The visits to places that changed, or on whose lists a plant has another name. */
+            visits: string[];
             /** @description Whether a population has changed. */
             populations: boolean;
             /** @description Whether a place has. */
@@ -1850,7 +1981,7 @@ export interface components {
          * @description A change, made on a device with or without signal and sent when it can be. The id is made by the device (UUID version 7);
          *     the same command sent again changes nothing.
          */
-        Command: components["schemas"]["CommandSaveKeysCommand"] | components["schemas"]["CommandSavePlaceCommand"] | components["schemas"]["CommandRecordDeterminationCommand"] | components["schemas"]["CommandTeachTermCommand"] | components["schemas"]["CommandCorrectStatementCommand"] | components["schemas"]["CommandTagPlantCommand"] | components["schemas"]["CommandVisitPlantCommand"] | components["schemas"]["CommandSavePopulationCommand"] | components["schemas"]["CommandCountPopulationCommand"] | components["schemas"]["CommandNoteThreatCommand"] | components["schemas"]["CommandDefineTermCommand"] | components["schemas"]["CommandEraseCommand"];
+        Command: components["schemas"]["CommandSaveKeysCommand"] | components["schemas"]["CommandSavePlaceCommand"] | components["schemas"]["CommandRecordDeterminationCommand"] | components["schemas"]["CommandTeachTermCommand"] | components["schemas"]["CommandCorrectStatementCommand"] | components["schemas"]["CommandTagPlantCommand"] | components["schemas"]["CommandVisitPlantCommand"] | components["schemas"]["CommandSavePopulationCommand"] | components["schemas"]["CommandCountPopulationCommand"] | components["schemas"]["CommandNoteThreatCommand"] | components["schemas"]["CommandDefineTermCommand"] | components["schemas"]["CommandSaveSiteVisitCommand"] | components["schemas"]["CommandListTaxonCommand"] | components["schemas"]["CommandWithdrawLineCommand"] | components["schemas"]["CommandCloseSiteVisitCommand"] | components["schemas"]["CommandEraseCommand"];
         /** @description Commands in the order in which they were given. */
         CommandBatch: {
             commands: components["schemas"]["Command"][];
@@ -1858,6 +1989,23 @@ export interface components {
         /** @description The results in the order of the commands. */
         CommandBatchResponse: {
             results: components["schemas"]["CommandResult"][];
+        };
+        /** @description Says what is to be said at the end of a visit. Said again, the newest holds; the earlier ones are kept. */
+        CommandCloseSiteVisitCommand: {
+            /** @enum {string} */
+            kind?: "closeSiteVisit";
+            /**
+             * Format: uuid
+             * @description The visit.
+             */
+            siteVisitId: string;
+            /** @description What is said. */
+            closing: components["schemas"]["VisitClosing"];
+            /**
+             * Format: uuid
+             * @description Identity of the command.
+             */
+            id: string;
         };
         /** @description Sets the reading of a statement, wherever it stands in just these words. */
         CommandCorrectStatementCommand: {
@@ -1938,6 +2086,57 @@ export interface components {
              * @description What is erased.
              */
             subjectId: string;
+            /**
+             * Format: uuid
+             * @description Identity of the command.
+             */
+            id: string;
+        };
+        /** @description Adds a line to the list of a visit: a taxon that was found. */
+        CommandListTaxonCommand: {
+            /** @enum {string} */
+            kind?: "listTaxon";
+            /**
+             * Format: uuid
+             * @description Identity of the line.
+             */
+            lineId: string;
+            /**
+             * Format: uuid
+             * @description The visit.
+             */
+            siteVisitId: string;
+            /** @description Scientific name; empty where the plant has none yet. */
+            taxon: string;
+            /** @description Who found it. */
+            recorder: components["schemas"]["PersonReference"];
+            /**
+             * @description Without a name: what it is called until it has one ("unnamed 3"); empty else.
+             * @default
+             */
+            unnamed: string;
+            /**
+             * Format: uuid
+             * @description The plant that stands for it: its name is the line's; null for none.
+             */
+            plantId?: null | string;
+            /**
+             * @description The part of the place; empty for the place as a whole.
+             * @default
+             */
+            compartment: string;
+            /**
+             * @description The time, `HH:mm`; empty where not taken.
+             * @default
+             */
+            at: string;
+            details?: null | components["schemas"]["LineDetails"];
+            site?: null | components["schemas"]["PlantSite"];
+            /**
+             * Format: uuid
+             * @description The line of the same visit that this one corrects; null for none.
+             */
+            supersedes?: null | string;
             /**
              * Format: uuid
              * @description Identity of the command.
@@ -2142,6 +2341,50 @@ export interface components {
              */
             id: string;
         };
+        /** @description Begins a visit to a place, or changes what is said of one: who is there, since when, what for. */
+        CommandSaveSiteVisitCommand: {
+            /** @enum {string} */
+            kind?: "saveSiteVisit";
+            /**
+             * Format: uuid
+             * @description Identity of the visit, made by the device; one that is known is changed.
+             */
+            siteVisitId: string;
+            /**
+             * Format: uuid
+             * @description Where.
+             */
+            placeId: string;
+            /** @description The day, `YYYY-MM-DD`; not in the future. */
+            date: string;
+            /** @description When it began, `HH:mm` of that place; empty where nobody looked at the clock. */
+            startedAt: string;
+            /** @description Who is there; the first one leads. At least one. */
+            people: components["schemas"]["PersonReference"][];
+            /**
+             * @description What for; may be empty.
+             * @default
+             */
+            purpose: string;
+            /**
+             * @description The weather; may be empty.
+             * @default
+             */
+            weather: string;
+            /** @description When nobody searched; null for none. */
+            pauses?: null | components["schemas"]["VisitPause"][];
+            safety?: null | components["schemas"]["SafetyPlan"];
+            /**
+             * Format: int32
+             * @description Of a known visit: the version that is changed.
+             */
+            version?: null | number;
+            /**
+             * Format: uuid
+             * @description Identity of the command.
+             */
+            id: string;
+        };
         /**
          * @description What became of a command.
          * @enum {unknown}
@@ -2243,6 +2486,26 @@ export interface components {
              */
             id: string;
         };
+        /** @description Takes a line back that was a slip. It stays among the facts, and leaves list, map and exports. */
+        CommandWithdrawLineCommand: {
+            /** @enum {string} */
+            kind?: "withdrawLine";
+            /**
+             * Format: uuid
+             * @description The visit.
+             */
+            siteVisitId: string;
+            /**
+             * Format: uuid
+             * @description The line.
+             */
+            lineId: string;
+            /**
+             * Format: uuid
+             * @description Identity of the command.
+             */
+            id: string;
+        };
         /** @description What a pasted table comes to. */
         CommunityTableAnswer: {
             figures: null | components["schemas"]["StatisticsResponse"];
@@ -2266,6 +2529,11 @@ export interface components {
             /** @description By what samples are told apart where they are arranged. */
             distance?: components["schemas"]["SampleDistance"];
         };
+        /**
+         * @description How far a list goes.
+         * @enum {unknown}
+         */
+        Completeness: "unsaid" | "complete" | "partial";
         /** @description Characters that are wanted by their ids. */
         ComposedRequest: {
             /** @description Ids made of part and quality. */
@@ -2670,6 +2938,26 @@ export interface components {
                 request: components["schemas"]["PopulationsDocument"];
                 answer: components["schemas"]["PopulationDetail"][];
             };
+            /** @description A visit to a place, with what waits on the device to be sent. */
+            siteVisit: {
+                request: components["schemas"]["SiteVisitDocument"];
+                answer: components["schemas"]["SiteVisit"][];
+            };
+            /** @description Visits to places, with what waits on the device to be sent. */
+            siteVisits: {
+                request: components["schemas"]["SiteVisitsDocument"];
+                answer: components["schemas"]["SiteVisitSummary"][];
+            };
+            /** @description Taxa by a few typed letters: two of the genus and two of the epithet, three and three, four and three, or any beginnings. */
+            shortNames: {
+                request: components["schemas"]["ShortNameRequest"];
+                answer: components["schemas"]["ShortNameAnswer"];
+            };
+            /** @description The list of a visit held against the flora: what is doubtful, new here, expected and not yet seen. */
+            listAdvice: {
+                request: components["schemas"]["ListAdviceRequest"];
+                answer: components["schemas"]["ListAdvice"];
+            };
             /** @description What is found of a text among some things, the taxa of a flora and the terms of the glossary. */
             search: {
                 request: components["schemas"]["SearchRequest"];
@@ -2977,6 +3265,11 @@ export interface components {
             /** @description For one that wasn't: when it can be seen, "now" or a stretch of the year. */
             when: string;
         };
+        /**
+         * @description What a doubt about a line of a list is of.
+         * @enum {unknown}
+         */
+        DoubtKind: "name" | "critical" | "season" | "presence" | "elevation" | "habitat" | "planted";
         /** @description Something that was erased on request. */
         ErasedSubject: {
             /**
@@ -3269,6 +3562,13 @@ export interface components {
              * @description Its version, from 1.
              */
             version: number;
+        };
+        /** @description What is known of a taxon at a place from other visits. */
+        FoundBefore: {
+            /** @description Its name. */
+            name: string;
+            /** @description The years in which it was found there. */
+            years: number[];
         };
         /**
          * @description What a thing is that was found.
@@ -3938,6 +4238,170 @@ export interface components {
          * @enum {unknown}
          */
         Light: "unsaid" | "sun" | "shade";
+        /** @description What is to be said about a line. */
+        LineAdvice: {
+            /**
+             * Format: uuid
+             * @description The line.
+             */
+            lineId: string;
+            /** @description Id of the taxon that the flora has by its name; empty where it has none. */
+            taxon: string;
+            /** @description Why it is asked about at the end; empty for nothing. */
+            doubts: components["schemas"]["LineDoubt"][];
+            /** @description Whether other visits to the place didn't find it. */
+            isNewHere: boolean;
+            /** @description What to mind of the plant. */
+            cautions: components["schemas"]["CautionLine"][];
+            /** @description What it is taken for. */
+            kin: components["schemas"]["NamedTaxon"][];
+        };
+        /** @description What was noted of a taxon besides its name. Everything may be unsaid. */
+        LineDetails: {
+            abundance?: null | components["schemas"]["Abundance"];
+            /**
+             * @description Whether that holds in parts of the place only ("locally frequent").
+             * @default false
+             */
+            isLocal: boolean;
+            /**
+             * Format: int32
+             * @description How many; null where not counted.
+             */
+            count?: null | number;
+            unit?: null | components["schemas"]["CountUnit"];
+            phase?: null | components["schemas"]["Phenophase"];
+            /** @description The sex seen; unsaid for none. Absence of fruit is none. */
+            sex?: components["schemas"]["PartSex"];
+            growth?: null | components["schemas"]["WildOrPlanted"];
+            /**
+             * @description Why that is thought; may be empty.
+             * @default
+             */
+            growthReason: string;
+            /** @description What grows with it; empty for none. */
+            associates?: null | string[];
+            /**
+             * @description A note; may be empty.
+             * @default
+             */
+            note: string;
+        };
+        /** @description Why a line of a list is asked about at the end of a visit. It marks the line and refuses nothing. */
+        LineDoubt: {
+            /** @description What it is of. */
+            kind: components["schemas"]["DoubtKind"];
+            /** @description It in a sentence. */
+            says: string;
+            /**
+             * @description The name under which it would be beyond doubt; empty for none.
+             * @default
+             */
+            instead: string;
+        };
+        /** @description A list held against what is known. */
+        ListAdvice: {
+            /** @description Of each line that holds: what is doubtful and what to mind. */
+            lines: components["schemas"]["LineAdvice"][];
+            /**
+             * @description What was found here before and isn't on the list yet: what shows itself now first, and what was found
+             *                 in most years.
+             */
+            seenBefore: components["schemas"]["Awaited"][];
+            /** @description What the flora expects here now and isn't on the list, nor was found before. */
+            expected: components["schemas"]["Awaited"][];
+        };
+        /** @description A list held against the flora and against what was found at the place before. */
+        ListAdviceRequest: {
+            /** @description The flora. */
+            floraId: string;
+            /** @description The day of the visit, `YYYY-MM-DD`. */
+            date: string;
+            /** @description The list as it stands. */
+            lines: components["schemas"]["ListLine"][];
+            at?: null | components["schemas"]["SiftPlace"];
+            /** @description What was found there before; null where nothing is known. */
+            before?: null | components["schemas"]["FoundBefore"][];
+            /**
+             * Format: int32
+             * @description How many expected taxa are told at most.
+             * @default 30
+             */
+            most: number;
+        };
+        /**
+         * @description A line of the list of a visit: a taxon that somebody found there. A fact: a line that corrects it supersedes it, a line that was
+         *                 a slip is withdrawn.
+         */
+        ListLine: {
+            /**
+             * Format: uuid
+             * @description Its identity, made by the device.
+             */
+            id: string;
+            /** @description Scientific name, as it is now; empty while the plant is unnamed. */
+            name: string;
+            /** @description What it is called while it has no name ("unnamed 3"); empty where it was named at once. */
+            unnamed: string;
+            /**
+             * Format: uuid
+             * @description The plant that stands for it, whose name it takes; null for a line that was named at once.
+             */
+            plantId: null | string;
+            /** @description The part of the place where it was found; empty for the place as a whole. */
+            compartment: string;
+            /** @description Who found it. */
+            recorder: string;
+            /** @description The time of the day, `HH:mm`; empty where not taken. */
+            at: string;
+            /** @description What else was noted. */
+            details: components["schemas"]["LineDetails"];
+            /**
+             * Format: double
+             * @description Where it was seen, WGS 84 decimal degrees; null where only the visit's place is known.
+             */
+            latitude?: null | number;
+            /**
+             * Format: double
+             * @description East positive; null with the latitude.
+             */
+            longitude?: null | number;
+            /**
+             * Format: double
+             * @description Radius of the circle that holds it, in metres above 0; null with the latitude.
+             */
+            uncertaintyMetres?: null | number;
+            /**
+             * Format: uuid
+             * @description The line that it corrects; null for none.
+             */
+            supersedes?: null | string;
+            /**
+             * @description Whether it was taken back.
+             * @default false
+             */
+            isWithdrawn: boolean;
+            /** @description What it is called: its name, or what it is called while it has none. */
+            called: string;
+            /** @description What else was noted, in short words; empty where nothing was. */
+            said: string;
+        };
+        /** @description A taxon found in one part of a place on a visit: one record, whoever and however many noted it. */
+        ListedTaxon: {
+            /**
+             * Format: uuid
+             * @description Identity of the record: that of its first line.
+             */
+            id: string;
+            /** @description Its name, or what it is called while it has none. */
+            called: string;
+            /** @description The part of the place; empty for the place as a whole. */
+            compartment: string;
+            /** @description Who found it, each once. */
+            observers: string[];
+            /** @description The lines that it is made of: what each of them noted stands. */
+            lines: components["schemas"]["ListLine"][];
+        };
         /** @description What separates a taxon from one that it is mistaken for. */
         LookAlike: {
             /** @description The other taxon. */
@@ -5739,6 +6203,13 @@ export interface components {
          * @enum {unknown}
          */
         RowGroup: "seen" | "now" | "later";
+        /** @description Who expects the visitors back, and when. The program calls nobody. */
+        SafetyPlan: {
+            /** @description Who, and how they are reached. */
+            contact: string;
+            /** @description By when, `HH:mm`. */
+            backBy: string;
+        };
         /** @description What readings of one character say together; struck-out ones don't count. */
         Sample: {
             /**
@@ -6240,6 +6711,55 @@ export interface components {
              */
             isOfYear: boolean;
         };
+        /** @description What fits some typed letters. */
+        ShortNameAnswer: {
+            /** @description The one name that they mean; empty where none or several do. */
+            meant: string;
+            /** @description What fits, the better fit first. */
+            found: components["schemas"]["ShortNamed"][];
+            abundance?: null | components["schemas"]["Abundance"];
+            /**
+             * @description Whether "locally" was typed before it.
+             * @default false
+             */
+            isLocal: boolean;
+            /**
+             * Format: int32
+             * @description The count that was typed behind; null for none.
+             */
+            count?: null | number;
+        };
+        /**
+         * @description How well a taxon fits what was typed; the better ones stand first.
+         * @enum {unknown}
+         */
+        ShortNameFit: "whole" | "beginning" | "otherName";
+        /** @description Taxa that fit a few typed letters, with what may be typed behind them: "ve al", "veal f", "veal lf", "veal 12". */
+        ShortNameRequest: {
+            /** @description The flora. */
+            floraId: string;
+            /** @description What was typed. */
+            typed: string;
+            /**
+             * Format: int32
+             * @description How many are told at most.
+             * @default 8
+             */
+            most: number;
+        };
+        /** @description A taxon that fits some typed letters. */
+        ShortNamed: {
+            /** @description Its id. */
+            taxon: string;
+            /** @description Its scientific name. */
+            name: string;
+            /** @description A common name; may be empty. */
+            commonName: string;
+            /** @description How well it fits. */
+            fit: components["schemas"]["ShortNameFit"];
+            /** @description What to mind before it is touched. */
+            cautions: components["schemas"]["CautionLine"][];
+        };
         /** @description Something to photograph, or to look at because a camera won't settle it. */
         Shot: {
             /** @description Id of the character. */
@@ -6452,6 +6972,115 @@ export interface components {
             /** @description Whether it is likely enough to be warned of. */
             isWarnedOf: boolean;
         };
+        /** @description A visit to a place, with its list. */
+        SiteVisit: {
+            /**
+             * Format: uuid
+             * @description Its identity.
+             */
+            id: string;
+            /** @description Where. */
+            place: components["schemas"]["Place"];
+            /**
+             * Format: date
+             * @description The day.
+             */
+            date: string;
+            /** @description When it began, `HH:mm`; empty where unknown. */
+            startedAt: string;
+            /** @description Who was there; the first one led. */
+            people: components["schemas"]["PersonReference"][];
+            /** @description What for. */
+            purpose: string;
+            /** @description The weather. */
+            weather: string;
+            /** @description When nobody searched. */
+            pauses: components["schemas"]["VisitPause"][];
+            safety: null | components["schemas"]["SafetyPlan"];
+            /**
+             * Format: int32
+             * @description Version of all of the above.
+             */
+            version: number;
+            /** @description Its list, in the order in which it was noted, superseded and withdrawn lines too. */
+            lines: components["schemas"]["ListLine"][];
+            closing: null | components["schemas"]["VisitClosing"];
+            /** @description Names on it whose places are kept back in whatever leaves the program. */
+            sensitive?: null | string[];
+            /** @description Its records: each taxon once in each part of the place, whoever noted it. */
+            records: components["schemas"]["ListedTaxon"][];
+            /** @description How long was searched. */
+            effort: components["schemas"]["VisitEffort"];
+            /** @description That in words; empty while it isn't known. */
+            effortInWords: string;
+        };
+        /** @description A visit with what waits. */
+        SiteVisitDocument: {
+            /**
+             * Format: uuid
+             * @description The visit.
+             */
+            id: string;
+            visit: null | components["schemas"]["SiteVisit"];
+            waiting: components["schemas"]["Waiting"];
+        };
+        /** @description A visit as a list shows it. */
+        SiteVisitSummary: {
+            /**
+             * Format: uuid
+             * @description Its identity.
+             */
+            id: string;
+            /**
+             * Format: uuid
+             * @description Where.
+             */
+            placeId: string;
+            /** @description Name of that place. */
+            placeName: string;
+            /**
+             * Format: date
+             * @description The day.
+             */
+            date: string;
+            /** @description When it began; empty where unknown. */
+            startedAt: string;
+            /** @description Who was there. */
+            people: string[];
+            /** @description What for. */
+            purpose: string;
+            /**
+             * Format: int32
+             * @description How many taxa are on its list.
+             */
+            taxa: number;
+            /**
+             * Format: int32
+             * @description How many were looked for in vain.
+             */
+            sought: number;
+            /**
+             * Format: int32
+             * @description How many plants on it have no name yet.
+             */
+            unnamed: number;
+            /**
+             * Format: int32
+             * @description Minutes of searching, added up over the people; null where unknown.
+             */
+            personMinutes: null | number;
+            /** @description Whether its end was said. */
+            isClosed: boolean;
+            safety?: null | components["schemas"]["SafetyPlan"];
+        };
+        /** @description The list of visits with what waits. */
+        SiteVisitsDocument: {
+            /** @description What the server answered last. */
+            visits: components["schemas"]["SiteVisitSummary"][];
+            /** @description Visits that are known as a whole: those of the list to which waiting commands add something. */
+            known: components["schemas"]["SiteVisit"][];
+            waiting: components["schemas"]["Waiting"];
+        };
         /** @description A question whose window has closed before anybody answered it. */
         SlippedNeed: {
             /** @description The question. */
@@ -6466,6 +7095,28 @@ export interface components {
              * @description The next day on which it can.
              */
             again: string;
+        };
+        /** @description Something that was looked for on a visit and not found. */
+        SoughtInVain: {
+            /** @description Scientific name. */
+            taxon: string;
+            /** @description Where, in words or by compartment; may be empty. */
+            area: string;
+            /**
+             * Format: int32
+             * @description How long was searched for it, in minutes; above 0.
+             */
+            minutes: number;
+            /**
+             * Format: int32
+             * @description How many searched for it; at least 1.
+             */
+            observers: number;
+            /**
+             * @description A note; may be empty.
+             * @default
+             */
+            note: string;
         };
         /** @description A branch of a split as it is drawn. */
         SplitBranch: {
@@ -7242,12 +7893,64 @@ export interface components {
             /** @description Why, in a sentence. */
             reason: string;
         };
+        /** @description What was said at the end of a visit. */
+        VisitClosing: {
+            /** @description When it ended, `HH:mm`; empty where nobody looked at the clock. */
+            endedAt: string;
+            /** @description How far the list goes. */
+            completeness: components["schemas"]["Completeness"];
+            /** @description The group that was listed ("vascular plants"); empty for all plants. */
+            group: string;
+            /** @description How fine ("to species, aggregates where critical"); may be empty. */
+            level: string;
+            /** @description What was looked for in vain. */
+            sought: components["schemas"]["SoughtInVain"][];
+            /** @description What was done for safety and cleanliness, as it stood on the list. */
+            ticks: string[];
+            /** @description A note; may be empty. */
+            note: string;
+        };
+        /** @description How long a visit lasted and how long was searched. */
+        VisitEffort: {
+            /**
+             * Format: int32
+             * @description From start to end, pauses too; null while there is no end.
+             */
+            minutes: null | number;
+            /**
+             * Format: int32
+             * @description Of these without searching.
+             */
+            pausedMinutes: number;
+            /**
+             * Format: int32
+             * @description The rest, of one person; null while there is no end.
+             */
+            searchMinutes: null | number;
+            /**
+             * Format: int32
+             * @description How many searched; at least 1.
+             */
+            people: number;
+            /**
+             * Format: int32
+             * @description Minutes of searching, added up over the people; null while there is no end.
+             */
+            personMinutes: null | number;
+        };
         /** @description What became of the questions about a plant. */
         VisitOutcome: {
             /** @description What was open before the last visit and isn't any more. */
             answered: components["schemas"]["OpenNeed"][];
             /** @description What could have been answered since, and can't for the time being. */
             slipped: components["schemas"]["SlippedNeed"][];
+        };
+        /** @description A time at which nobody searched. */
+        VisitPause: {
+            /** @description When it began, `HH:mm`. */
+            from: string;
+            /** @description When it ended, `HH:mm`; empty while it lasts. */
+            to: string;
         };
         /** @description Needs for which the fewest visits are wanted. */
         VisitsRequest: {
@@ -7385,6 +8088,8 @@ export interface components {
             /** @description Whether it is worth a word though the answers left it behind. */
             isLikelyOffTrail: boolean;
         };
+        /** @enum {unknown} */
+        WildOrPlanted: "wild" | "planted" | "escaped" | "unsure";
         /** @description How far a year is ahead of others or behind them, by one's own firsts. */
         YearLead: {
             /**
@@ -8558,6 +9263,108 @@ export interface operations {
             };
         };
     };
+    shortNames: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShortNameRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShortNameAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    listAdvice: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ListAdviceRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListAdvice"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
     readDescriptions: {
         parameters: {
             query?: never;
@@ -9513,6 +10320,146 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["TodayDocument"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    listSiteVisits: {
+        parameters: {
+            query?: {
+                place?: string;
+                after?: string;
+                size?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SiteVisitSummary"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    listWholeSiteVisits: {
+        parameters: {
+            query?: {
+                place?: string;
+                id?: string[];
+                after?: string;
+                size?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SiteVisit"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    getSiteVisit: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SiteVisit"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    listFoundAtPlace: {
+        parameters: {
+            query?: {
+                before?: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FoundBefore"][];
                 };
             };
             /** @description Unprocessable Entity */

@@ -13,3 +13,6 @@ export function iso(date: Date): string {
 export function today(): string {
   return pinned ?? iso(new Date());
 }
+
+/** The time of the day on this device, as a time field writes it. */
+export const timeNow = (): string => new Date().toTimeString().slice(0, 5);

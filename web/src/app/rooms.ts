@@ -31,11 +31,12 @@ export const rooms: Room[] = [
     parts: [],
   },
   {
-    to: "/plants",
+    to: "/site-visits",
     name: "Field",
     sign: "M6 21V4M6 5h10l-2.4 3L16 11H6M3 21h18",
-    below: ["/plants", "/populations", "/places", "/visits", "/along"],
+    below: ["/site-visits", "/plants", "/populations", "/places", "/visits", "/along"],
     parts: [
+      { to: "/site-visits", name: "Visits" },
       { to: "/plants", name: "Plants" },
       { to: "/places", name: "Places" },
       { to: "/visits", name: "Planned visits" },
@@ -79,4 +80,4 @@ export const roomOf = (pathname: string): Room | undefined =>
 /** The part of a room that an address lies in: the longest that fits; a population stands among the plants. */
 export const partOf = (room: Room, pathname: string): RoomPart | undefined =>
   room.parts.find((part) => isBelow(pathname, part.to)) ??
-  (pathname.startsWith("/populations/") ? room.parts[0] : undefined);
+  (isBelow(pathname, "/populations") ? room.parts.find((part) => part.to === "/plants") : undefined);

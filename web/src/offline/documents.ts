@@ -83,7 +83,7 @@ interface Answered<T> {
 }
 
 /** An answer with what waits put into it; while that is worked out, what was shown last. */
-function useWithWaiting<T>(
+export function useWithWaiting<T>(
   name: string,
   answered: Answered<T>,
   isKnown: boolean,

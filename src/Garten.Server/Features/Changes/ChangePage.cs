@@ -7,6 +7,7 @@ namespace Garten.Server.Features.Changes;
 /// <param name="Last">The number of the last change that is told here: from here the device reads on.</param>
 /// <param name="IsMore">Whether more has changed after that.</param>
 /// <param name="Plants">The plants that changed, were tagged, visited or named.</param>
+/// <param name="Visits">The visits to places that changed, or on whose lists a plant has another name.</param>
 /// <param name="Populations">Whether a population has changed.</param>
 /// <param name="Places">Whether a place has.</param>
 /// <param name="Keys">Whether a key has, or how statements of keys are read.</param>
@@ -18,6 +19,7 @@ public sealed record ChangePage(
     long Last,
     bool IsMore,
     IReadOnlyList<Guid> Plants,
+    IReadOnlyList<Guid> Visits,
     bool Populations,
     bool Places,
     bool Keys,

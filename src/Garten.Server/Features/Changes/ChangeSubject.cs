@@ -11,6 +11,7 @@ internal static class ChangeSubject
     private const string PopulationWord = "population:";
     private const string PlaceWord = "place:";
     private const string ErasedWord = "erased:";
+    private const string SiteVisitWord = "site-visit:";
 
     public static string Plant(Guid id) => PlantWord + id.ToString("D", CultureInfo.InvariantCulture);
 
@@ -18,13 +19,20 @@ internal static class ChangeSubject
 
     public static string Place(Guid id) => PlaceWord + id.ToString("D", CultureInfo.InvariantCulture);
 
+    public static string SiteVisit(Guid id) => SiteVisitWord + id.ToString("D", CultureInfo.InvariantCulture);
+
     public static string Erased(Guid id) => ErasedWord + id.ToString("D", CultureInfo.InvariantCulture);
 
     public static bool IsErased(string subject) => subject.StartsWith(ErasedWord, StringComparison.Ordinal);
 
     /// <summary>The plant that a subject names; null where it names none.</summary>
-    public static Guid? PlantOf(string subject) =>
-        subject.StartsWith(PlantWord, StringComparison.Ordinal) && Guid.TryParse(subject.AsSpan(PlantWord.Length), out var id) ? id : null;
+    public static Guid? PlantOf(string subject) => IdBehind(PlantWord, subject);
+
+    /// <summary>The visit to a place that a subject names; null where it names none.</summary>
+    public static Guid? SiteVisitOf(string subject) => IdBehind(SiteVisitWord, subject);
+
+    private static Guid? IdBehind(string word, string subject) =>
+        subject.StartsWith(word, StringComparison.Ordinal) && Guid.TryParse(subject.AsSpan(word.Length), out var id) ? id : null;
 
     public static bool IsPopulation(string subject) => subject.StartsWith(PopulationWord, StringComparison.Ordinal);
 

@@ -46,12 +46,20 @@ internal sealed class ChangesFeature : IFeature
                 : await connection
                     .Command("select distinct unnest(about) from command where change > $1 and change <= $2", from, until)
                     .ReadAllAsync(r => r.GetString(0), stop);
+        Guid[] plants = [.. subjects.Select(ChangeSubject.PlantOf).OfType<Guid>().Order()];
+        var listed =
+            plants.Length == 0
+                ? []
+                : await connection
+                    .Command("select distinct visit_id from list_line where plant_id = any($1)", (object)plants)
+                    .ReadAllAsync(r => r.GetGuid(0), stop);
         return new ChangePage(
             epochs[0],
             [.. epochs.Skip(1)],
             until,
             until < last,
-            [.. subjects.Select(ChangeSubject.PlantOf).OfType<Guid>().Order()],
+            plants,
+            [.. subjects.Select(ChangeSubject.SiteVisitOf).OfType<Guid>().Concat(listed).Distinct().Order()],
             subjects.Exists(ChangeSubject.IsPopulation),
             subjects.Exists(ChangeSubject.IsPlace),
             subjects.Contains(ChangeSubject.Keys),

@@ -3,6 +3,7 @@ import { keepPlants, placesServed } from "../../offline/documents";
 import { forgetErased } from "../../offline/erased";
 import { inTurn } from "../../offline/inTurn";
 import { peopleServed } from "../../offline/queries";
+import { keepSiteVisits, wholeSiteVisits } from "../../offline/siteVisits";
 import { sideBySide } from "../../offline/sideBySide";
 import { keptAnswersOf } from "../../offline/store";
 import { keepVocabulary } from "../../offline/vocabulary";
@@ -14,6 +15,7 @@ import {
   keepKeys,
   keepList,
   keepToday,
+  keepVisitLists,
   MOST_WHOLE,
   takenAlong,
   wholePlants,
@@ -33,12 +35,14 @@ async function caughtUp(last: number | undefined): Promise<boolean> {
   if (last === along.last) return true;
   let known = along.last;
   const plants = new Set(forgotten);
+  const visits = new Set<string>();
   const changed = { populations: false, places: false, keys: false, vocabulary: false, erased: false };
   for (let isMore = true; isMore;) {
     const after = known;
     const page = await answerOf((signal) => api.GET("/api/v1/changes", { params: { query: { after } }, signal }));
     if (page.epoch !== along.epoch) return false;
     for (const id of page.plants) plants.add(id);
+    for (const id of page.visits) visits.add(id);
     changed.populations ||= page.populations;
     changed.places ||= page.places;
     changed.keys ||= page.keys;
@@ -54,6 +58,7 @@ async function caughtUp(last: number | undefined): Promise<boolean> {
   await Promise.all([
     hasPlants || changed.places ? Promise.all([freshly(placesServed), freshly(peopleServed)]) : undefined,
     hasPlants || changed.populations ? keepToday() : undefined,
+    visits.size > 0 ? keepChangedVisits([...visits], along) : undefined,
     changed.vocabulary ? keepVocabulary() : undefined,
     changed.keys ? keepKeys().then((count) => (keys = count)) : undefined,
   ]);
@@ -78,6 +83,18 @@ async function keepChanged(ids: string[], along: Along, lost: string[]): Promise
   });
   await sideBySide([...lists], keepList);
   return added;
+}
+
+// The visits that changed to places that were taken along, with the lists they stand in.
+async function keepChangedVisits(ids: string[], along: Along): Promise<void> {
+  const places = new Set<string>();
+  for (let from = 0; from < ids.length; from += MOST_WHOLE) {
+    const { items } = await wholeSiteVisits({ id: ids.slice(from, from + MOST_WHOLE) });
+    const here = items.filter((it) => along.places.includes(it.place.id));
+    for (const it of here) places.add(it.place.id);
+    await keepSiteVisits(here);
+  }
+  await keepVisitLists([...places]);
 }
 
 /** Floras that were published anew since; they come whole, where they changed. */

@@ -14,6 +14,7 @@ import {
   queryClient,
 } from "../../offline/queries";
 import { keepShelf, shelfInShort } from "../../offline/shelf";
+import { foundServed, keepSiteVisits, siteVisitsServed, wholeSiteVisits } from "../../offline/siteVisits";
 import { sideBySide } from "../../offline/sideBySide";
 import { keep, kept, keptAnswer } from "../../offline/store";
 import { keepVocabulary } from "../../offline/vocabulary";
@@ -72,6 +73,18 @@ export async function takeAlong(wanted: Wanted, onProgress: (progress: Progress)
     ]),
     ["the list of plants", () => keepList("")],
     ["the plants of each place", () => sideBySide(wanted.places, keepList)],
+    ["the visits to each place", () => keepVisitLists(wanted.places)],
+    ...wanted.places.map((place): [string, () => Promise<unknown>] => [
+      "their lists",
+      async () => {
+        for (let after: string | undefined; ;) {
+          const page = await wholeSiteVisits({ place, after });
+          await keepSiteVisits(page.items);
+          if (page.next === undefined) return;
+          after = page.next;
+        }
+      },
+    ]),
     ...wanted.places.map((place): [string, () => Promise<unknown>] => [
       "their history",
       async () => {
@@ -94,7 +107,7 @@ export async function takeAlong(wanted: Wanted, onProgress: (progress: Progress)
   const lists = ["places", "people", "open-plants", "firsts", "populations", "keys", "floras", "plants::"];
   const names = [
     ...lists,
-    ...wanted.places.map((it) => `plants:${it}:`),
+    ...wanted.places.flatMap((it) => [`plants:${it}:`, `site-visits:${it}:`, `found:${it}`]),
     ...wanted.floras.map((it) => `characters:${it}`),
   ];
   for (const name of names)
@@ -110,6 +123,13 @@ const fresh = { staleTime: 0 };
 /** Asks the server anew, and keeps what it answers. */
 export const freshly = <T, K extends readonly unknown[]>(asked: FetchQueryOptions<T, Error, T, K>): Promise<T> =>
   queryClient.fetchQuery({ ...asked, ...fresh });
+
+/** The lists of visits, the first page of each, and what was found at each place. */
+export const keepVisitLists = (places: string[]) =>
+  sideBySide(["", ...places], async (place) => {
+    await siteVisitsServed(place, undefined);
+    if (place) await freshly(foundServed(place, today()));
+  });
 
 /** What is open, what began, populations, and the page of today. */
 export const keepToday = () =>

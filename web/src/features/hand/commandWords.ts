@@ -20,6 +20,8 @@ export function whatItIs(command: Command): string {
       return `${names[command.kind]}: ${command.name}`;
     case "countPopulation":
       return `${names[command.kind]}: ${command.number} ${command.unit}`;
+    case "listTaxon":
+      return `${names[command.kind]}: ${command.taxon || command.unnamed}`;
     default:
       return command.kind ? names[command.kind] : "A change";
   }
@@ -36,6 +38,12 @@ export function said(command: Command): string {
       return [`On ${spoken(command.date)}.`, quoted(command.note)].filter(Boolean).join(" ");
     case "countPopulation":
       return [`Counted on ${spoken(command.date)}.`, quoted(command.note)].filter(Boolean).join(" ");
+    case "saveSiteVisit":
+      return [`On ${spoken(command.date)}.`, quoted(command.purpose)].filter(Boolean).join(" ");
+    case "listTaxon":
+      return quoted(command.details?.note);
+    case "closeSiteVisit":
+      return quoted(command.closing.note);
     case "tagPlant":
       return `Tagged on ${spoken(command.taggedOn)}.`;
     case "noteThreat":
@@ -78,6 +86,11 @@ export async function formOf(it: RefusedCommand): Promise<string | undefined> {
       return typeof command.version === "number" ? `/plants/${command.plantId}?mend=${id}` : `/plants?mend=${id}`;
     case "savePopulation":
       return `/plants?mend=${id}`;
+    case "saveSiteVisit":
+    case "listTaxon":
+      return `/site-visits/${command.siteVisitId}?mend=${id}`;
+    case "closeSiteVisit":
+      return `/site-visits/${command.siteVisitId}/end?mend=${id}`;
     case "saveKeys":
       return `/keys/new?mend=${id}`;
     case "recordDetermination": {

@@ -1,5 +1,5 @@
 import { useSyncExternalStore } from "react";
-import { iso } from "../../api/today";
+import { iso, timeNow } from "../../api/today";
 import { PLACE } from "../form/last";
 import { now } from "../calendar/day";
 
@@ -11,8 +11,7 @@ export function choosePlace(placeId: string): void {
   if (placeId === (localStorage.getItem(PLACE) ?? "")) return;
   if (placeId) {
     localStorage.setItem(PLACE, placeId);
-    const time = new Date();
-    localStorage.setItem(SINCE, `${iso(now())}T${time.toTimeString().slice(0, 5)}`);
+    localStorage.setItem(SINCE, `${iso(now())}T${timeNow()}`);
   } else {
     localStorage.removeItem(PLACE);
     localStorage.removeItem(SINCE);

@@ -1,0 +1,71 @@
+import { v7 as uuid } from "uuid";
+import { timeNow, today } from "../../api/today";
+import type { Schemas } from "../../api/client";
+import { send } from "../../offline/outbox";
+import type { Sent } from "../../offline/outbox";
+
+type Visit = Schemas["SiteVisit"];
+
+/** What is listed: a name, or a plant without one; with what else was noted. */
+export interface Listed {
+  taxon: string;
+  unnamed?: string;
+  plantId?: string;
+  compartment: string;
+  details?: Schemas["LineDetails"];
+  supersedes?: string;
+}
+
+/** The command that adds a line to a list. A visit of an earlier day is entered afterwards: its lines have no time. */
+export const lineCommand = (visit: Visit, recorder: Schemas["PersonReference"], it: Listed, lineId: string = uuid()) =>
+  ({
+    kind: "listTaxon",
+    id: uuid(),
+    lineId,
+    siteVisitId: visit.id,
+    taxon: it.taxon,
+    recorder,
+    unnamed: it.unnamed ?? "",
+    plantId: it.plantId ?? null,
+    compartment: it.compartment,
+    at: visit.date === today() && !visit.closing ? timeNow() : "",
+    details: it.details ?? null,
+    site: null,
+    supersedes: it.supersedes ?? null,
+  }) as const;
+
+/** Nothing noted of a line but its name. */
+export const NOTHING_NOTED: Schemas["LineDetails"] = {
+  abundance: null,
+  isLocal: false,
+  count: null,
+  unit: null,
+  phase: null,
+  sex: "unsaid",
+  growth: null,
+  growthReason: "",
+  associates: null,
+  note: "",
+};
+
+export const withdraw = (visit: Visit, lineId: string): Promise<Sent> =>
+  send({ kind: "withdrawLine", id: uuid(), siteVisitId: visit.id, lineId });
+
+/** The head of a visit as a command changes it. */
+export const headCommand = (visit: Visit, changed: Partial<Visit>) => {
+  const it = { ...visit, ...changed };
+  return {
+    kind: "saveSiteVisit",
+    id: uuid(),
+    siteVisitId: visit.id,
+    placeId: it.place.id,
+    date: it.date,
+    startedAt: it.startedAt,
+    people: it.people,
+    purpose: it.purpose,
+    weather: it.weather,
+    pauses: it.pauses,
+    safety: it.safety ?? null,
+    version: visit.version,
+  } as const;
+};
