@@ -12,6 +12,7 @@ public sealed partial class ArchitectureTests
     [
         "Quantities",
         "Seasons",
+        "Grounds",
         "Characters",
         "Botany",
         "Floras",

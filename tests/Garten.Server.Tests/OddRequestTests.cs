@@ -146,6 +146,14 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
                 ["note"] = "",
                 ["observations"] = new JsonArray(Fact),
             },
+            "describePlace" => new()
+            {
+                ["placeId"] = Place,
+                ["ground"] = JsonNode.Parse(
+                    """{"outline":[{"latitude":57.0,"longitude":-11.0},{"latitude":57.0,"longitude":-11.01},{"latitude":57.01,"longitude":-11.0}],"parts":[{"name":"ride","habitat":"heath","substrate":"","moisture":"","light":"","aspect":"","slopeDegrees":5,"outline":[]}],"entrances":[{"name":"gate","at":{"latitude":57.0,"longitude":-11.0}}],"hazards":[{"name":"bull","at":null}],"leave":{"from":"the holder","until":"2027-01-01","allows":"touch","passingOn":""}}"""
+                ),
+                ["version"] = null,
+            },
             "saveSiteVisit" => new()
             {
                 ["siteVisitId"] = Guid.CreateVersion7(),
@@ -388,6 +396,7 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
             "savePopulation",
             "countPopulation",
             "noteThreat",
+            "describePlace",
             "saveSiteVisit",
             "listTaxon",
             "withdrawLine",

@@ -500,6 +500,22 @@ public static class CoreCalls
             "Populations, with what waits on the device to be sent."
         ),
         OfRequest(
+            "grounds",
+            Json.GroundsDocument,
+            Json.IReadOnlyListPlaceGround,
+            (r, _) => r.Tell(),
+            null,
+            "The grounds of places, with what waits on the device to be sent."
+        ),
+        OfRequest(
+            "outline",
+            Json.OutlineRequest,
+            Json.OutlineAnswer,
+            (r, _) => r.Tell(),
+            null,
+            "How large an outline is, and what is wrong with it."
+        ),
+        OfRequest(
             "siteVisit",
             Json.SiteVisitDocument,
             Json.IReadOnlyListSiteVisit,

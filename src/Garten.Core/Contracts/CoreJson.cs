@@ -4,6 +4,7 @@ using Garten.Core.Characters;
 using Garten.Core.Confirmation;
 using Garten.Core.Evidence;
 using Garten.Core.Floras;
+using Garten.Core.Grounds;
 using Garten.Core.Identification;
 using Garten.Core.Keys;
 using Garten.Core.Language;
@@ -71,6 +72,9 @@ namespace Garten.Core.Contracts;
         typeof(CamelCaseWords<PlantState>),
         typeof(CamelCaseWords<PhaseStage>),
         typeof(CamelCaseWords<CountUnit>),
+        typeof(CamelCaseWords<Allowed>),
+        typeof(CamelCaseWords<ShapeKind>),
+        typeof(CamelCaseWords<MapPointKind>),
         typeof(CamelCaseWords<Abundance>),
         typeof(CamelCaseWords<WildOrPlanted>),
         typeof(CamelCaseWords<Completeness>),
@@ -187,6 +191,13 @@ namespace Garten.Core.Contracts;
 [JsonSerializable(typeof(IReadOnlyList<KeySummary>))]
 [JsonSerializable(typeof(IReadOnlyList<KeyDetail>))]
 [JsonSerializable(typeof(PopulationsDocument))]
+[JsonSerializable(typeof(ShapesRead))]
+[JsonSerializable(typeof(GroundsDocument))]
+[JsonSerializable(typeof(IReadOnlyList<PlaceGround>))]
+[JsonSerializable(typeof(GroundDescription))]
+[JsonSerializable(typeof(OutlineRequest))]
+[JsonSerializable(typeof(OutlineAnswer))]
+[JsonSerializable(typeof(IReadOnlyList<MapPoint>))]
 [JsonSerializable(typeof(SiteVisitDocument))]
 [JsonSerializable(typeof(SiteVisitsDocument))]
 [JsonSerializable(typeof(IReadOnlyList<SiteVisit>))]

@@ -6,6 +6,7 @@ using Garten.Core.Characters;
 using Garten.Core.Confirmation;
 using Garten.Core.Evidence;
 using Garten.Core.Floras;
+using Garten.Core.Grounds;
 using Garten.Core.Identification;
 using Garten.Core.Keys;
 using Garten.Core.Seasons;
@@ -53,6 +54,7 @@ public static class PageWords
             ["defineTerm"] = "A term of the glossary",
             ["teachTerm"] = "A word for a state",
             ["correctStatement"] = "How a statement is read",
+            ["describePlace"] = "The ground of a place",
             ["saveSiteVisit"] = "A visit to a place",
             ["listTaxon"] = "A line of a list",
             ["withdrawLine"] = "A line taken back",
@@ -92,6 +94,16 @@ public static class PageWords
             [Completeness.Complete] = "Yes, all of them",
             [Completeness.Partial] = "No, some were passed over",
             [Completeness.Unsaid] = "I can’t say",
+        };
+
+    /// <summary>What leave to record allows, as it is chosen.</summary>
+    public static IReadOnlyDictionary<Allowed, string> AllowedThings { get; } =
+        new Dictionary<Allowed, string>
+        {
+            [Allowed.Unsaid] = "nobody asked",
+            [Allowed.Look] = "to look from the paths",
+            [Allowed.Touch] = "to touch and measure",
+            [Allowed.Take] = "to take pieces",
         };
 
     /// <summary>Whether a plant grows wild, as it is chosen.</summary>
@@ -378,6 +390,7 @@ public static class PageWords
             ["listedLevels"] = Texts(ListedLevels),
             ["completenesses"] = Words(Completenesses),
             ["abundances"] = Words(Enum.GetValues<Abundance>().ToDictionary(a => a, SiteVisitWords.Of)),
+            ["allowed"] = Words(AllowedThings),
             ["growths"] = Words(Growths),
             ["doing"] = Words(Enum.GetValues<Phenophase>().ToDictionary(p => p, SiteVisitWords.Of)),
             ["sexes"] = Words(Enum.GetValues<PartSex>().Where(s => s != PartSex.Unsaid).ToDictionary(s => s, SiteVisitWords.Of)),

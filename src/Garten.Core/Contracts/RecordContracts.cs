@@ -29,6 +29,7 @@ namespace Garten.Core.Contracts;
 [JsonDerivedType(typeof(ListTaxonCommand), "listTaxon")]
 [JsonDerivedType(typeof(WithdrawLineCommand), "withdrawLine")]
 [JsonDerivedType(typeof(CloseSiteVisitCommand), "closeSiteVisit")]
+[JsonDerivedType(typeof(DescribePlaceCommand), "describePlace")]
 [JsonDerivedType(typeof(EraseCommand), "erase")]
 public abstract record Command(Guid Id);
 

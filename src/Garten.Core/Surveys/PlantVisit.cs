@@ -1,5 +1,6 @@
 using System.Globalization;
 using Garten.Core.Evidence;
+using Garten.Core.Grounds;
 using Garten.Core.Seasons;
 
 namespace Garten.Core.Surveys;
@@ -104,21 +105,12 @@ public sealed record PlantVisit(
 /// <summary>Where a plant stands, and whether it can be that one which stood elsewhere.</summary>
 public static class PlantPosition
 {
-    private const double EarthRadiusMetres = 6_371_008.8;
-
     // A place's circle is drawn round what is recorded there; a plant just outside it still belongs to it.
     private const double Beside = 2000;
 
     /// <summary>Metres between two positions on a sphere (haversine).</summary>
-    public static double MetresBetween(double latitude, double longitude, double otherLatitude, double otherLongitude)
-    {
-        static double Radians(double degrees) => degrees * Math.PI / 180;
-        static double Square(double x) => x * x;
-        var h =
-            Square(Math.Sin(Radians(otherLatitude - latitude) / 2))
-            + Math.Cos(Radians(latitude)) * Math.Cos(Radians(otherLatitude)) * Square(Math.Sin(Radians(otherLongitude - longitude) / 2));
-        return 2 * EarthRadiusMetres * Math.Asin(Math.Min(1, Math.Sqrt(h)));
-    }
+    public static double MetresBetween(double latitude, double longitude, double otherLatitude, double otherLongitude) =>
+        Ring.Metres(new GroundPoint(latitude, longitude), new GroundPoint(otherLatitude, otherLongitude));
 
     /// <summary>Whether a plant of this position can belong to a place: it lies within both uncertainties and 2 km beside.</summary>
     public static bool BelongsTo(double metres, double uncertainty, double placeUncertainty) =>

@@ -5,6 +5,7 @@ using Garten.Core.Characters;
 using Garten.Core.Contracts;
 using Garten.Core.Evidence;
 using Garten.Core.Floras;
+using Garten.Core.Grounds;
 using Garten.Core.Keys;
 using Garten.Core.Quantities;
 using Garten.Formats;
@@ -22,6 +23,7 @@ internal sealed partial class DemoLoader(
     FloraRepository floras,
     KeyRepository keys,
     PlaceRepository places,
+    GroundRepository grounds,
     CommandPipeline commands,
     TimeProvider clock,
     ILogger<DemoLoader> log
@@ -118,6 +120,7 @@ internal sealed partial class DemoLoader(
                 stop
             );
         }
+        await LoadGroundsAsync(folder, stop);
         var taxa = flora.Taxa.ToDictionary(t => t.Name, t => t.Id, StringComparer.Ordinal);
         foreach (var plant in survey.Plants)
             await LoadAsync(plant, survey.Places[0], shelf, people, taxa, today, stop);
@@ -154,6 +157,17 @@ internal sealed partial class DemoLoader(
             }
         );
         Loaded(log, clock.GetElapsedTime(began).TotalSeconds);
+    }
+
+    private async Task LoadGroundsAsync(string folder, CancellationToken stop)
+    {
+        using var map = JsonDocument.Parse(await File.ReadAllBytesAsync(Path.Combine(folder, "map.geojson"), stop));
+        await grounds.SaveBaseAsync(FloraId, map.RootElement.GetProperty("features").GetRawText(), stop);
+        await using var stream = File.OpenRead(Path.Combine(folder, "grounds.json"));
+        var all = await JsonSerializer.DeserializeAsync(stream, DemoJson.Default.DictionaryGuidGroundDescription, stop)
+            ?? throw new JsonException("The grounds are empty.");
+        foreach (var (place, ground) in all)
+            await SendAsync(new DescribePlaceCommand(Guid.CreateVersion7(), place, ground), stop);
     }
 
     private static Flora ReadFlora(string folder)
@@ -264,6 +278,7 @@ internal sealed record DemoPlant(string Label, IReadOnlyList<DemoDetermination> 
 
 internal sealed record DemoSurvey(IReadOnlyList<Place> Places, IReadOnlyList<DemoPlant> Plants);
 
-[JsonSourceGenerationOptions(PropertyNamingPolicy = JsonKnownNamingPolicy.CamelCase)]
+[JsonSourceGenerationOptions(PropertyNamingPolicy = JsonKnownNamingPolicy.CamelCase, Converters = [typeof(CamelCaseWords<Allowed>)])]
 [JsonSerializable(typeof(DemoSurvey))]
+[JsonSerializable(typeof(Dictionary<Guid, GroundDescription>))]
 internal sealed partial class DemoJson : JsonSerializerContext;

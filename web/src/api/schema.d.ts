@@ -650,6 +650,81 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/places/grounds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What the grounds of places are like: boundary, parts, ways in, hazards, leave to record.
+         * @description Exact: for one's own pages. It tells the places of sensitive taxa as they are; nothing of it is to be passed on.
+         */
+        get: operations["listGrounds"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/map/points": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Marked plants, lines of lists with a position of their own, and populations, for a map; up to 10,000 of each kind.
+         * @description Exact: for one's own pages. It tells the places of sensitive taxa as they are; nothing of it is to be passed on.
+         */
+        get: operations["listMapPoints"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/map/base": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What maps are drawn on, as GeoJSON: features with a kind and a name. */
+        get: operations["getBaseMap"];
+        put?: never;
+        /** Brings an own map as a GeoJSON FeatureCollection in WGS 84, as the file “file” of a form; it takes the place of the one before. */
+        post: operations["bringBaseMap"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/map/shapes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Shapes out of a GeoJSON, GPX or KML file, the file “file” of a form, thinned to 2,000 corners each. Stores and fetches nothing. */
+        post: operations["readShapes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/places": {
         parameters: {
             query?: never;
@@ -1557,6 +1632,11 @@ export interface components {
              */
             sd: number;
         };
+        /**
+         * @description What may be done to plants at a place.
+         * @enum {unknown}
+         */
+        Allowed: "unsaid" | "look" | "touch" | "take";
         /** @description A character exists only where another one has one of some states. */
         Applicability: {
             character: string;
@@ -1981,7 +2061,7 @@ export interface components {
          * @description A change, made on a device with or without signal and sent when it can be. The id is made by the device (UUID version 7);
          *     the same command sent again changes nothing.
          */
-        Command: components["schemas"]["CommandSaveKeysCommand"] | components["schemas"]["CommandSavePlaceCommand"] | components["schemas"]["CommandRecordDeterminationCommand"] | components["schemas"]["CommandTeachTermCommand"] | components["schemas"]["CommandCorrectStatementCommand"] | components["schemas"]["CommandTagPlantCommand"] | components["schemas"]["CommandVisitPlantCommand"] | components["schemas"]["CommandSavePopulationCommand"] | components["schemas"]["CommandCountPopulationCommand"] | components["schemas"]["CommandNoteThreatCommand"] | components["schemas"]["CommandDefineTermCommand"] | components["schemas"]["CommandSaveSiteVisitCommand"] | components["schemas"]["CommandListTaxonCommand"] | components["schemas"]["CommandWithdrawLineCommand"] | components["schemas"]["CommandCloseSiteVisitCommand"] | components["schemas"]["CommandEraseCommand"];
+        Command: components["schemas"]["CommandSaveKeysCommand"] | components["schemas"]["CommandSavePlaceCommand"] | components["schemas"]["CommandRecordDeterminationCommand"] | components["schemas"]["CommandTeachTermCommand"] | components["schemas"]["CommandCorrectStatementCommand"] | components["schemas"]["CommandTagPlantCommand"] | components["schemas"]["CommandVisitPlantCommand"] | components["schemas"]["CommandSavePopulationCommand"] | components["schemas"]["CommandCountPopulationCommand"] | components["schemas"]["CommandNoteThreatCommand"] | components["schemas"]["CommandDefineTermCommand"] | components["schemas"]["CommandSaveSiteVisitCommand"] | components["schemas"]["CommandListTaxonCommand"] | components["schemas"]["CommandWithdrawLineCommand"] | components["schemas"]["CommandCloseSiteVisitCommand"] | components["schemas"]["CommandDescribePlaceCommand"] | components["schemas"]["CommandEraseCommand"];
         /** @description Commands in the order in which they were given. */
         CommandBatch: {
             commands: components["schemas"]["Command"][];
@@ -2068,6 +2148,28 @@ export interface components {
             kind?: "defineTerm";
             part?: null | components["schemas"]["Part"];
             quality?: null | components["schemas"]["Quality"];
+            /**
+             * Format: uuid
+             * @description Identity of the command.
+             */
+            id: string;
+        };
+        /** @description Says what the ground of a place is like: its boundary, parts, ways in, hazards, and leave to record. */
+        CommandDescribePlaceCommand: {
+            /** @enum {string} */
+            kind?: "describePlace";
+            /**
+             * Format: uuid
+             * @description The place.
+             */
+            placeId: string;
+            /** @description All that is said of it. */
+            ground: components["schemas"]["GroundDescription"];
+            /**
+             * Format: int32
+             * @description The version that is changed; null where nothing was said before.
+             */
+            version?: null | number;
             /**
              * Format: uuid
              * @description Identity of the command.
@@ -2938,6 +3040,16 @@ export interface components {
                 request: components["schemas"]["PopulationsDocument"];
                 answer: components["schemas"]["PopulationDetail"][];
             };
+            /** @description The grounds of places, with what waits on the device to be sent. */
+            grounds: {
+                request: components["schemas"]["GroundsDocument"];
+                answer: components["schemas"]["PlaceGround"][];
+            };
+            /** @description How large an outline is, and what is wrong with it. */
+            outline: {
+                request: components["schemas"]["OutlineRequest"];
+                answer: components["schemas"]["OutlineAnswer"];
+            };
             /** @description A visit to a place, with what waits on the device to be sent. */
             siteVisit: {
                 request: components["schemas"]["SiteVisitDocument"];
@@ -3728,6 +3840,65 @@ export interface components {
          * @enum {unknown}
          */
         GridNaming: "lettersEastNumbersNorth" | "lettersEastNumbersSouth" | "numbersEastNumbersNorth";
+        /** @description The ground of a place. */
+        GroundDescription: {
+            /** @description Its boundary, joined from the last point to the first; empty where not drawn. */
+            outline: components["schemas"]["GroundPoint"][];
+            /** @description Its parts. */
+            parts: components["schemas"]["GroundPart"][];
+            /** @description Ways in. */
+            entrances: components["schemas"]["GroundMark"][];
+            /** @description What to mind, where. */
+            hazards: components["schemas"]["GroundMark"][];
+            leave: null | components["schemas"]["RecordingLeave"];
+        };
+        /** @description Something at a place that is found again by its name: a way in, or what to mind. */
+        GroundMark: {
+            /** @description What it is. */
+            name: string;
+            at: null | components["schemas"]["GroundPoint"];
+        };
+        /** @description A part of a place with a ground of its own: a compartment, a habitat. */
+        GroundPart: {
+            /** @description What it is called. */
+            name: string;
+            /** @description Its habitat, by the words of the flora; may be empty. */
+            habitat: string;
+            /** @description What it grows on; may be empty. */
+            substrate: string;
+            /** @description How wet; may be empty. */
+            moisture: string;
+            /** @description How light; may be empty. */
+            light: string;
+            /** @description Which way it faces; may be empty. */
+            aspect: string;
+            /**
+             * Format: double
+             * @description How steep, 0 to 90; null where not taken.
+             */
+            slopeDegrees: null | number;
+            /** @description Its outline, joined from the last point to the first; empty where not drawn. */
+            outline: components["schemas"]["GroundPoint"][];
+        };
+        /** @description A point on the earth. */
+        GroundPoint: {
+            /**
+             * Format: double
+             * @description WGS 84 decimal degrees, north positive.
+             */
+            latitude: number;
+            /**
+             * Format: double
+             * @description WGS 84 decimal degrees, east positive.
+             */
+            longitude: number;
+        };
+        /** @description The grounds of places with what waits. */
+        GroundsDocument: {
+            /** @description What the server answered last. */
+            grounds: components["schemas"]["PlaceGround"][];
+            waiting: components["schemas"]["Waiting"];
+        };
         /** @description A statement that isn't understood, weighed by hand. */
         HandWeighing: {
             /** @description Hash of the version. */
@@ -4472,6 +4643,53 @@ export interface components {
             context: components["schemas"]["ObservationContext"];
             tool: components["schemas"]["Tool"];
         };
+        /** @description Something recorded, on the map. */
+        MapPoint: {
+            /** @description What it is. */
+            kind: components["schemas"]["MapPointKind"];
+            /**
+             * Format: uuid
+             * @description The plant, the visit of the line, or the population.
+             */
+            id: string;
+            /**
+             * Format: uuid
+             * @description Where.
+             */
+            placeId: string;
+            /** @description Its name, or what it is called. */
+            called: string;
+            /**
+             * Format: date
+             * @description The last day on which it was seen; null for never.
+             */
+            date: null | string;
+            /**
+             * Format: double
+             * @description WGS 84 decimal degrees.
+             */
+            latitude: number;
+            /**
+             * Format: double
+             * @description East positive.
+             */
+            longitude: number;
+            /**
+             * Format: double
+             * @description Radius of the circle that holds it.
+             */
+            uncertaintyMetres: number;
+            /**
+             * @description Whether its place is kept back in whatever leaves the program.
+             * @default false
+             */
+            isSensitive: boolean;
+        };
+        /**
+         * @description What a point of the map is of.
+         * @enum {unknown}
+         */
+        MapPointKind: "plant" | "line" | "population";
         /** @description Readings as typed. */
         MeasureRequest: {
             /** @description The line. */
@@ -4907,6 +5125,22 @@ export interface components {
          * @enum {unknown}
          */
         Outcome: "seen" | "notFound" | "outOfReach";
+        /** @description What an outline comes to. */
+        OutlineAnswer: {
+            /**
+             * Format: double
+             * @description Its area.
+             */
+            squareMetres: number;
+            /** @description What is wrong with it, in a sentence; empty where nothing is. */
+            wrong: string;
+        };
+        /** @description An outline that is being drawn. */
+        OutlineRequest: {
+            /** @description Its corners. */
+            outline: components["schemas"]["GroundPoint"][];
+            place: components["schemas"]["GroundPoint"];
+        };
         /** @description What awaits one who starts keys today. */
         OutlookRequest: {
             /** @description The day, `YYYY-MM-DD`. */
@@ -5254,6 +5488,26 @@ export interface components {
             /** Format: double */
             elevationMetres?: null | number;
             habitats?: null | string[];
+        };
+        /** @description The ground of a place, as it is kept. */
+        PlaceGround: {
+            /**
+             * Format: uuid
+             * @description The place.
+             */
+            placeId: string;
+            /** @description What is said of it. */
+            ground: components["schemas"]["GroundDescription"];
+            /**
+             * Format: int32
+             * @description Its version.
+             */
+            version: number;
+            /**
+             * Format: double
+             * @description Area within its boundary, in square metres; null where it isn't drawn.
+             */
+            squareMetres: null | number;
         };
         /** @description What is in season at a place. */
         PlaceInSeason: {
@@ -6111,6 +6365,17 @@ export interface components {
             /** @description All names that records have, for the filter. */
             names: string[];
         };
+        /** @description Leave to record at a place. */
+        RecordingLeave: {
+            /** @description Who gave it. */
+            from: string;
+            /** @description Until when, `YYYY-MM-DD`; empty where it doesn't end. */
+            until: string;
+            /** @description What it allows. */
+            allows: components["schemas"]["Allowed"];
+            /** @description Whether records may be passed on, to whom, how precisely; may be empty. */
+            passingOn: string;
+        };
         /** @description The list of records, made of plants that are known as a whole where no server lists them. */
         RecordsDocument: {
             /** @description The plants. */
@@ -6587,6 +6852,32 @@ export interface components {
             notSexed: number;
             /** @description Share of females among those of one sex. */
             femaleShare: components["schemas"]["ShareEstimate"];
+        };
+        /** @description A shape out of a file. */
+        Shape: {
+            /** @description What it is. */
+            kind: components["schemas"]["ShapeKind"];
+            /** @description What the file calls it; may be empty. */
+            name: string;
+            /** @description Its points; an area is joined from the last to the first, its holes are left out. */
+            points: components["schemas"]["GroundPoint"][];
+            /**
+             * Format: int32
+             * @description How many points it had in the file; more than Points where it was thinned.
+             */
+            corners: number;
+        };
+        /**
+         * @description What a shape is.
+         * @enum {unknown}
+         */
+        ShapeKind: "point" | "line" | "area";
+        /** @description What was read of a file. */
+        ShapesRead: {
+            /** @description Its shapes, in the order of the file. */
+            shapes: components["schemas"]["Shape"][];
+            /** @description Why it can't be read, or what of it was left out, in a sentence; empty where nothing is wrong. */
+            problem: string;
         };
         /**
          * @description What was done to the plant.
@@ -9886,6 +10177,187 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PersonReference"][];
+                };
+            };
+        };
+    };
+    listGrounds: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlaceGround"][];
+                };
+            };
+        };
+    };
+    listMapPoints: {
+        parameters: {
+            query?: {
+                taxon?: string;
+                place?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MapPoint"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    getBaseMap: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/geo+json": string;
+                };
+            };
+        };
+    };
+    bringBaseMap: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["IFormFile"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Payload Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    readShapes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["IFormFile"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShapesRead"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Payload Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
                 };
             };
         };

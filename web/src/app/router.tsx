@@ -29,6 +29,7 @@ const pages: Record<string, () => Promise<ComponentType>> = {
   "site-visits": () => import("../features/site-visits/SiteVisitsPage").then((it) => it.SiteVisitsPage),
   "site-visits/:visitId": () => import("../features/site-visits/SiteVisitPage").then((it) => it.SiteVisitPage),
   "site-visits/:visitId/end": () => import("../features/site-visits/CloseVisitPage").then((it) => it.CloseVisitPage),
+  map: () => import("../features/map/MapPage").then((it) => it.MapPage),
   places: () => import("../features/places/PlacesPage").then((it) => it.PlacesPage),
   "places/:placeId": () => import("../features/places/PlacesPage").then((it) => it.PlacesPage),
   diagnostic: () => import("../plant-in-hand/contrast/CribPage").then((it) => it.CribPage),

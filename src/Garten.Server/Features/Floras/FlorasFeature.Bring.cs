@@ -9,7 +9,6 @@ using Garten.Formats.Tables;
 using Garten.Server.Commands;
 using Garten.Server.Features.Vocabulary;
 using Garten.Server.Hosting;
-using Microsoft.AspNetCore.Http.Features;
 
 namespace Garten.Server.Features.Floras;
 
@@ -137,64 +136,15 @@ internal sealed partial class FlorasFeature
         CancellationToken stop
     )
     {
-        if (!request.HasFormContentType)
-            return (
-                null,
-                Problems.Result(
-                    415,
-                    "body.type",
-                    "The body isn't a form with files.",
-                    "Send multipart/form-data with the field “name” and the files “characters”, “matrix” and “taxa”."
-                )
-            );
-        if (request.ContentLength > LargestTables)
-        {
-            await RequestGuard.RefuseAsync(request.HttpContext, LargestTables);
-            return (null, Results.Empty);
-        }
-        if (request.HttpContext.Features.Get<IHttpMaxRequestBodySizeFeature>() is { IsReadOnly: false } limit)
-            limit.MaxRequestBodySize = LargestTables;
-        IFormCollection form;
-        try
-        {
-            form = await request.ReadFormAsync(
-                new FormOptions
-                {
-                    MultipartBodyLengthLimit = LargestTables,
-                    ValueLengthLimit = LongestField,
-                    BufferBodyLengthLimit = LargestTables,
-                    MemoryBufferThreshold = 256 << 10,
-                },
-                stop
-            );
-        }
-        catch (Exception error)
-            when (error
-                    is InvalidDataException
-                        or IOException
-                        or ArgumentException
-                        or FormatException
-                        or NotSupportedException
-                        or InvalidOperationException
-            )
-        {
-            return (
-                null,
-                error.Message.Contains("limit", StringComparison.Ordinal)
-                    ? Problems.Result(
-                        413,
-                        "body.too-large",
-                        "These tables are too large.",
-                        $"Send at most {LargestTables >> 20} MiB at a time."
-                    )
-                    : Problems.Result(
-                        400,
-                        "request.invalid",
-                        "The form can't be read.",
-                        "It isn't whole, or not a form with files: send multipart/form-data."
-                    )
-            );
-        }
+        var (form, unread) = await FormFiles.ReadAsync(
+            request,
+            LargestTables,
+            LongestField,
+            "Send multipart/form-data with the field “name” and the files “characters”, “matrix” and “taxa”.",
+            stop
+        );
+        if (form is null)
+            return (null, unread);
         var name = form["name"].ToString().Trim();
         if (needsName && name.Length is 0 or > LongestName)
             return (

@@ -14,6 +14,7 @@ import {
   keepFloraWhole,
   keepKeys,
   keepList,
+  keepMap,
   keepToday,
   keepVisitLists,
   MOST_WHOLE,
@@ -58,6 +59,7 @@ async function caughtUp(last: number | undefined): Promise<boolean> {
   await Promise.all([
     hasPlants || changed.places ? Promise.all([freshly(placesServed), freshly(peopleServed)]) : undefined,
     hasPlants || changed.populations ? keepToday() : undefined,
+    hasPlants || changed.places || visits.size > 0 ? keepMap() : undefined,
     visits.size > 0 ? keepChangedVisits([...visits], along) : undefined,
     changed.vocabulary ? keepVocabulary() : undefined,
     changed.keys ? keepKeys().then((count) => (keys = count)) : undefined,

@@ -4,6 +4,7 @@ import { isPinned, today } from "../../api/today";
 import { keepPlants, placesServed, plantsServed, populationsServed, todayOf } from "../../offline/documents";
 import { keepFigures } from "../../offline/figures";
 import { keepFlora } from "../../offline/flora";
+import { baseServed, groundsServed, pointsServed } from "../../offline/grounds";
 import { keepProgram, program } from "../../offline/program";
 import {
   firstsServed,
@@ -63,6 +64,7 @@ export async function takeAlong(wanted: Wanted, onProgress: (progress: Progress)
   const steps: [what: string, work: () => Promise<unknown>][] = [
     ["the program", keepProgram],
     ["places and people", () => Promise.all([freshly(placesServed), freshly(peopleServed)])],
+    ["the map", keepMap],
     ["what is still to be seen", keepToday],
     ["parts and qualities", keepVocabulary],
     ["keys", async () => (keys = await keepKeys())],
@@ -123,6 +125,9 @@ const fresh = { staleTime: 0 };
 /** Asks the server anew, and keeps what it answers. */
 export const freshly = <T, K extends readonly unknown[]>(asked: FetchQueryOptions<T, Error, T, K>): Promise<T> =>
   queryClient.fetchQuery({ ...asked, ...fresh });
+
+/** The map: what it is drawn on, boundaries, and what was recorded where. */
+export const keepMap = () => Promise.all([freshly(groundsServed), freshly(baseServed), freshly(pointsServed(""))]);
 
 /** The lists of visits, the first page of each, and what was found at each place. */
 export const keepVisitLists = (places: string[]) =>

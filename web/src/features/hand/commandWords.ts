@@ -86,6 +86,8 @@ export async function formOf(it: RefusedCommand): Promise<string | undefined> {
       return typeof command.version === "number" ? `/plants/${command.plantId}?mend=${id}` : `/plants?mend=${id}`;
     case "savePopulation":
       return `/plants?mend=${id}`;
+    case "describePlace":
+      return `/map?place=${command.placeId}&mend=${id}`;
     case "saveSiteVisit":
     case "listTaxon":
       return `/site-visits/${command.siteVisitId}?mend=${id}`;

@@ -1,0 +1,156 @@
+import { Box, Button, Link, TextField, Typography } from "@mui/material";
+import { useQuery } from "@tanstack/react-query";
+import { useMemo, useState } from "react";
+import { Link as RouterLink, useSearchParams } from "react-router";
+import type { Schemas } from "../../api/client";
+import { usePlaces } from "../../offline/documents";
+import { useMending } from "../../offline/mending";
+import { baseServed, pointsServed, useGrounds } from "../../offline/grounds";
+import { useFlora } from "../../shared/botany/queries";
+import { TaxonLabel } from "../../shared/botany/TaxonLabel";
+import { useAllTaxa } from "../../offline/taxa";
+import { useBenchFlora } from "../../shared/botany/useBenchFlora";
+import { day } from "../../shared/calendar/day";
+import { Autocomplete } from "../../shared/form/Autocomplete";
+import { useHere } from "../../shared/place/here";
+import { Page } from "../../shared/ui/Page";
+import { GroundForm } from "./GroundForm";
+import { GroundPanel } from "./GroundPanel";
+import { MapSheet } from "./MapSheet";
+
+const NO_PLACES: Schemas["Place"][] = [];
+const NO_POINTS: Schemas["MapPoint"][] = [];
+
+// Beside the map nobody reads more of them.
+const MOST_LISTED = 25;
+
+/** Places and what was recorded, on a map and in a list beside it. */
+export function MapPage() {
+  const [search, setSearch] = useSearchParams();
+  const here = useHere();
+  const chosen = search.get("place") ?? here.placeId;
+  const taxon = search.get("taxon") ?? "";
+  const places = usePlaces().data ?? NO_PLACES;
+  const grounds = useGrounds().data;
+  const base = useQuery(baseServed).data;
+  const points = useQuery(pointsServed(taxon)).data ?? NO_POINTS;
+  const [drawn, setDrawn] = useState<Schemas["GroundPoint"][]>();
+  const [changing, setChanging] = useState(false);
+  const mend = useMending("describePlace");
+  const { flora } = useFlora(undefined);
+  const { asked } = useBenchFlora(undefined, undefined, flora !== undefined);
+  const taxa = useAllTaxa(asked);
+  const described = useMemo(() => new Map(grounds?.map((it) => [it.placeId, it.ground])), [grounds]);
+  const place = places.find((it) => it.id === chosen);
+  const ground = grounds?.find((it) => it.placeId === chosen);
+  const set = (part: Record<string, string>) =>
+    setSearch(
+      Object.fromEntries(
+        Object.entries({ place: chosen, taxon, ...part }).filter(([name, it]) => it || name === "place"),
+      ),
+      { replace: true },
+    );
+  const listed = points.filter((it) => !place || it.placeId === place.id);
+  return (
+    <Page title={place ? `Map: ${place.name}` : "Map"} isKeptBack={points.some((it) => it.isSensitive)}>
+      <Box role="search" aria-label="Narrow the map" sx={{ display: "flex", flexWrap: "wrap", gap: 2, mb: 1.5 }}>
+        <Autocomplete
+          options={taxa.map((it) => it.name)}
+          value={taxon || null}
+          onChange={(_, value) => set({ taxon: value ?? "" })}
+          isOptionEqualToValue={(option, value) => option === value}
+          sx={{ flex: "1 1 16rem", maxWidth: 420 }}
+          renderInput={(params) => <TextField {...params} label="Only records of" />}
+        />
+        {place && <Button onClick={() => set({ place: "" })}>All places</Button>}
+      </Box>
+      <Box
+        sx={{ display: "grid", gap: { xs: 2, md: 3 }, gridTemplateColumns: { md: "minmax(0, 3fr) minmax(0, 2fr)" } }}
+      >
+        <Box sx={{ minWidth: 0 }}>
+          <MapSheet
+            base={base}
+            places={places}
+            grounds={described}
+            points={points}
+            chosen={place?.id ?? ""}
+            onChoose={(id) => set({ place: id })}
+            drawn={drawn}
+            onDraw={setDrawn}
+          />
+          <Typography variant="body2" color="text.secondary" sx={{ mt: 0.5 }}>
+            ● marked plant · ○ line of a list or population · number: as many close together · △ hazard · ⌂ way in
+          </Typography>
+        </Box>
+        <Box sx={{ minWidth: 0 }}>
+          {!place && (
+            <Box component="ul" aria-label="Places" sx={{ listStyle: "none", p: 0, m: 0 }}>
+              {places.map((it) => (
+                <Box component="li" key={it.id} sx={{ borderTop: "1px dotted", borderColor: "rule", py: 0.5 }}>
+                  <Link component={RouterLink} to={`/map?place=${it.id}${taxon ? `&taxon=${taxon}` : ""}`}>
+                    {it.name}
+                  </Link>
+                  <Typography variant="body2" color="text.secondary">
+                    {[
+                      it.cell && `square ${it.cell}`,
+                      described.has(it.id) ? "" : "no boundary yet",
+                      `${points.filter((point) => point.placeId === it.id).length} recorded with a position`,
+                    ]
+                      .filter(Boolean)
+                      .join(" · ")}
+                  </Typography>
+                </Box>
+              ))}
+            </Box>
+          )}
+          {place && (changing || mend) && (
+            <GroundForm
+              key={place.id}
+              place={place}
+              ground={ground}
+              refused={mend ? { id: mend.id, ground: mend.command.ground } : undefined}
+              drawn={drawn}
+              onDraw={setDrawn}
+              onDone={() => {
+                setDrawn(undefined);
+                setChanging(false);
+                set({});
+              }}
+            />
+          )}
+          {place && !changing && !mend && (
+            <>
+              <GroundPanel place={place} ground={ground} onChange={() => setChanging(true)} />
+              <Box component="ul" aria-label="Recorded here" sx={{ listStyle: "none", p: 0, m: 0 }}>
+                {listed.slice(0, MOST_LISTED).map((it, i) => (
+                  <Box
+                    component="li"
+                    key={it.id + i}
+                    data-kept-back={it.isSensitive ? "" : undefined}
+                    sx={{ borderTop: "1px dotted", borderColor: "rule", py: 0.25 }}
+                  >
+                    <Link component={RouterLink} to={`${addresses[it.kind]}/${it.id}`}>
+                      <TaxonLabel name={it.called} scientific={/^[A-Z]\S* /.test(it.called)} />
+                    </Link>{" "}
+                    <Typography component="span" variant="body2" color="text.secondary">
+                      {it.date ? day(it.date) : ""} ± {it.uncertaintyMetres} m
+                    </Typography>
+                  </Box>
+                ))}
+              </Box>
+              {listed.length > MOST_LISTED && (
+                <Typography variant="body2">and {listed.length - MOST_LISTED} more on the map</Typography>
+              )}
+            </>
+          )}
+        </Box>
+      </Box>
+    </Page>
+  );
+}
+
+const addresses: Record<Schemas["MapPointKind"], string> = {
+  plant: "/plants",
+  line: "/site-visits",
+  population: "/populations",
+};

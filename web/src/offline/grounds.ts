@@ -1,0 +1,51 @@
+import { queryOptions, useQuery } from "@tanstack/react-query";
+import { answerOf, api, type Schemas } from "../api/client";
+import { core } from "../core/coreClient";
+import { useWithWaiting } from "./documents";
+import { orKept } from "./queries";
+
+// Where places lie and what is drawn of them, as documents: what the server answered last, with what waits on this device put into it.
+
+export const groundsServed = queryOptions({
+  queryKey: ["grounds"],
+  queryFn: () =>
+    orKept<Schemas["PlaceGround"][]>("grounds", () =>
+      answerOf((signal) => api.GET("/api/v1/places/grounds", { signal })),
+    ),
+});
+
+/** What maps are drawn on: features with a kind and a name. */
+export interface BaseMap {
+  type: "FeatureCollection";
+  features: { type: "Feature"; properties: { kind?: string; name?: string } | null; geometry: unknown }[];
+}
+
+export const baseServed = queryOptions({
+  queryKey: ["base-map"],
+  staleTime: 600_000,
+  queryFn: () =>
+    orKept<BaseMap>(
+      "base-map",
+      () => answerOf((signal) => api.GET("/api/v1/map/base", { signal })) as unknown as Promise<BaseMap>,
+    ),
+});
+
+export const pointsServed = (taxon: string) =>
+  queryOptions({
+    queryKey: ["map-points", taxon],
+    queryFn: () =>
+      orKept<Schemas["MapPoint"][]>(`map-points:${taxon}`, () =>
+        answerOf((signal) =>
+          api.GET("/api/v1/map/points", { params: { query: { taxon: taxon || undefined } }, signal }),
+        ),
+      ),
+  });
+
+/** The grounds of places. */
+export function useGrounds() {
+  const served = useQuery(groundsServed);
+  const data = useWithWaiting("grounds", served, served.data !== undefined || served.isError, (waiting) =>
+    core.grounds({ grounds: served.data ?? [], waiting }),
+  );
+  return { ...served, data };
+}
