@@ -73,6 +73,8 @@ public sealed class DemoTests
         Assert.All(populations, p => Assert.NotEmpty(p!["summary"]!["changes"]!.AsArray()));
         Assert.Contains(populations, p => p!["summary"]!["neverFlowered"]!.AsArray().Count > 0);
 
+        await VisitsAndTheirArchiveAsync(client, stop);
+
         // What lists read was written with the facts; made again from them it is the same.
         await using var source = NpgsqlDataSource.Create(database.ConnectionString);
         const string lists = """
@@ -109,6 +111,55 @@ public sealed class DemoTests
         Assert.Equal(6, (await clients[1].GetFromJsonAsync<JsonNode>("/api/v1/populations", stop))!.AsArray().Count);
         foreach (var server in servers)
             await server.DisposeAsync();
+    }
+
+    // Two years of visits, and the archive that is made of them: read strictly, with every record in it, and nothing exact of what is kept
+    // back in the public one.
+    private static async Task VisitsAndTheirArchiveAsync(HttpClient client, CancellationToken stop)
+    {
+        var visits = (await client.GetFromJsonAsync<JsonNode>("/api/v1/site-visits/whole?size=100", stop))!.AsArray();
+        Assert.True(visits.SelectMany(v => v!["lines"]!.AsArray()).Count() >= 600, "600 lines");
+        Assert.True(visits.Select(v => (string)v!["place"]!["id"]!).Distinct().Count() == 5, "five places");
+        Assert.Contains(visits, v => v!["closing"]!["sought"]!.AsArray().Count > 0);
+        Assert.Contains(visits, v =>
+            v!["lines"]!.AsArray().Any(l => ((string)l!["unnamed"]!).Length > 0 && ((string)l["name"]!).Length > 0)
+        );
+        Assert.Contains(visits, v => v!["lines"]!.AsArray().Any(l => (string?)l!["details"]!["growth"] == "planted"));
+        var exact = await StrictArchive.ReadAsync(await client.GetByteArrayAsync("/api/v1/exact/archive.zip", stop));
+        var open = await StrictArchive.ReadAsync(await client.GetByteArrayAsync("/api/v1/archive.zip?licence=ccBy", stop));
+        var present = exact.Tables["occurrence"].Where(o => o["occurrenceStatus"] == "present").ToList();
+        var absent = exact.Tables["occurrence"].Where(o => o["occurrenceStatus"] == "absent").ToList();
+        Assert.Equal(visits.Sum(v => v!["closing"]!["sought"]!.AsArray().Count), absent.Count);
+        // Each record of a list is there by its id, or as the record of its plant.
+        var ids = present.Select(o => o["occurrenceID"]).ToHashSet(StringComparer.Ordinal);
+        var plants = present.Select(o => o["organismID"]).ToHashSet(StringComparer.Ordinal);
+        Assert.All(visits.SelectMany(v => v!["records"]!.AsArray()), r =>
+            Assert.True(ids.Contains($"urn:uuid:{r!["id"]}") || plants.Contains($"urn:uuid:{r["lines"]![0]!["plantId"]}"), r.ToJsonString())
+        );
+        Assert.Equal(visits.Count, exact.Tables["humboldt"].Count);
+        Assert.NotEmpty(exact.Tables["measurementorfact"]);
+        Assert.Contains("CC BY", open.Eml.Descendants("intellectualRights").Single().Value, StringComparison.Ordinal);
+        // The public one: what is kept back hangs on events that say a cell and a year, and nobody's name.
+        Assert.Equal(exact.Tables["occurrence"].Count, open.Tables["occurrence"].Count);
+        var events = open.Tables["event"].ToDictionary(e => e["eventID"]);
+        var keptBack = open.Tables["occurrence"].Where(o => o["informationWithheld"].Length > 0).ToList();
+        Assert.NotEmpty(keptBack);
+        Assert.All(keptBack, o =>
+        {
+            var of = events[o["eventID"]];
+            Assert.Equal(("Record", 4, ""), (of["eventType"], of["eventDate"].Length, of["locationID"]));
+            Assert.Equal(("", "", "", ""), (o["recordedBy"], o["decimalLatitude"], o["organismID"], o["occurrenceRemarks"]));
+        });
+        var names = visits.SelectMany(v => v!["sensitive"]!.AsArray()).Select(n => (string)n!).ToHashSet(StringComparer.Ordinal);
+        Assert.NotEmpty(names);
+        Assert.All(names, n => Assert.Contains(keptBack, o => o["scientificName"] == n));
+        Assert.DoesNotContain(open.Tables["occurrence"], o => o["informationWithheld"].Length == 0 && names.Contains(o["scientificName"]));
+        var places = (await client.GetFromJsonAsync<JsonNode>("/api/v1/plants/whole", stop))!.AsArray();
+        foreach (var plant in places.Where(p => (bool)p!["isSensitive"]! && p["site"] is not null))
+        {
+            var latitude = ((double)plant!["site"]!["latitude"]!).ToString("R", System.Globalization.CultureInfo.InvariantCulture);
+            Assert.DoesNotContain(latitude, open.Whole, StringComparison.Ordinal);
+        }
     }
 
     private static string Root

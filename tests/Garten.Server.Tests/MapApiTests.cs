@@ -39,7 +39,7 @@ public sealed class MapApiTests(GartenServer server) : IClassFixture<GartenServe
     private async Task KeepAsync(JsonObject command)
     {
         var result = await SendAsync(command);
-        Assert.True((string?)result["status"] == "applied", result.ToJsonString());
+        Assert.True(result["status"]?.ToString() == "applied", result.ToJsonString());
     }
 
     private JsonObject Described(string outline, int? version = null) =>

@@ -75,6 +75,7 @@ namespace Garten.Core.Contracts;
         typeof(CamelCaseWords<Allowed>),
         typeof(CamelCaseWords<ShapeKind>),
         typeof(CamelCaseWords<MapPointKind>),
+        typeof(CamelCaseWords<RecordsOf>),
         typeof(CamelCaseWords<Abundance>),
         typeof(CamelCaseWords<WildOrPlanted>),
         typeof(CamelCaseWords<Completeness>),

@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Garten.Core.Floras;
 using Garten.Core.Keys;
+using Garten.Core.Surveys.SiteVisits;
 
 namespace Garten.Core.Contracts;
 
@@ -191,23 +192,50 @@ public sealed record FoundPlantsRequest(IReadOnlyList<TaggedPlant> Plants, Guid?
         && plant.Names.Append(plant.Label).Any(t => t.Contains(text.Trim(), StringComparison.OrdinalIgnoreCase));
 }
 
-/// <summary>The list of records, made of plants that are known as a whole where no server lists them.</summary>
+/// <summary>The list of records, made of plants and visits that are known as a whole where no server lists them.</summary>
 /// <param name="Plants">The plants.</param>
 /// <param name="Taxon">Only records with this name; null or empty for all.</param>
-/// <param name="PlaceId">Only plants of this place; null for all.</param>
-public sealed record RecordsDocument(IReadOnlyList<PlantDetail> Plants, string? Taxon = null, Guid? PlaceId = null)
+/// <param name="PlaceId">Only those of this place; null for all.</param>
+/// <param name="Visits">The visits; null for none.</param>
+/// <param name="Of">Which records.</param>
+public sealed record RecordsDocument(
+    IReadOnlyList<PlantDetail> Plants,
+    string? Taxon = null,
+    Guid? PlaceId = null,
+    IReadOnlyList<SiteVisit>? Visits = null,
+    RecordsOf Of = RecordsOf.All
+)
 {
-    /// <summary>A line for each determination, newest first.</summary>
+    /// <summary>A line for each determination and for each line of a list that stands for no plant, newest first.</summary>
     public IReadOnlyList<RecordLine> Tell() =>
         [
-            .. (Plants ?? [])
-                .Where(p => PlaceId is null || p.Place.Id == PlaceId)
-                .SelectMany(p => p.Determinations.Select((d, i) => (Line: Line(p, d, i), d.RecordedAt)))
+            .. Determinations()
+                .Concat(Listed())
                 .Where(l => string.IsNullOrEmpty(Taxon) || l.Line.Name == Taxon || l.Line.Names.Contains(Taxon, StringComparer.Ordinal))
                 .OrderByDescending(l => l.Line.EventDate)
-                .ThenByDescending(l => l.RecordedAt)
+                .ThenBy(l => l.Line.SiteVisitId is not null)
+                .ThenByDescending(l => l.Order)
                 .Select(l => l.Line),
         ];
+
+    private IEnumerable<(RecordLine Line, long Order)> Determinations() =>
+        Of == RecordsOf.Lists
+            ? []
+            : (Plants ?? [])
+                .Where(p => PlaceId is null || p.Place.Id == PlaceId)
+                .SelectMany(p => p.Determinations.Select((d, i) => (Line(p, d, i), d.RecordedAt.UtcTicks)));
+
+    private IEnumerable<(RecordLine Line, long Order)> Listed() =>
+        Of == RecordsOf.Plants
+            ? []
+            : (Visits ?? [])
+                .Where(v => PlaceId is null || v.Place.Id == PlaceId)
+                .SelectMany(v =>
+                    ListLine
+                        .Holding(v.Lines)
+                        .Where(l => l.PlantId is null)
+                        .Select((l, i) => (RecordLine.Of(l, v.Id, v.Place.Id, v.Place.Name, v.Date), (long)i))
+                );
 
     // A plant's determinations stand newest first.
     private static RecordLine Line(PlantDetail plant, DeterminationDetail it, int place) =>

@@ -80,7 +80,7 @@ public sealed record OwnPlantsRequest(
         return
         [
             .. Taxa.Select(t =>
-                    t.Records.Where(r => r.Names.Count == 1 && r.Name == t.Name && r.PlantId != Except)
+                    t.Records.Where(r => r.Names.Count == 1 && r.Name == t.Name && r.PlantId is not null && r.PlantId != Except)
                         .Select(r => new OwnPlant(t.Taxon, r, Away(r) is { } away ? InWords(away) : "", Away(r)))
                         .OrderByDescending(p => p.Record.Grade is Confirmation.Grade.Confirmed or Confirmation.Grade.Verified)
                         .ThenBy(p => p.Metres ?? 0)
@@ -98,4 +98,8 @@ public sealed record OwnPlantsRequest(
 /// <param name="Record">Its record.</param>
 /// <param name="Away">How far from the plant in hand, in words; empty where that isn't known.</param>
 /// <param name="Metres">The same in metres; null where it isn't known.</param>
-public sealed record OwnPlant(string Taxon, RecordLine Record, string Away, double? Metres);
+public sealed record OwnPlant(string Taxon, RecordLine Record, string Away, double? Metres)
+{
+    /// <summary>The plant.</summary>
+    public Guid PlantId => Record.PlantId ?? Guid.Empty;
+}

@@ -5,6 +5,7 @@ using Garten.Core.Floras;
 using Garten.Core.Keys;
 using Garten.Core.Language;
 using Garten.Core.Surveys;
+using Garten.Core.Surveys.SiteVisits;
 
 namespace Garten.Core.Contracts;
 
@@ -168,7 +169,7 @@ public sealed record EraseCommand(Guid Id, Guid SubjectId) : Command(Id);
 
 /// <summary>Something that was erased on request.</summary>
 /// <param name="Id">Its id: all that stays of it.</param>
-/// <param name="Kind">What it was: <c>person</c>, <c>plant</c>, <c>determination</c>, <c>occurrence</c>, <c>observation</c>, <c>visit</c>,
+/// <param name="Kind">What it was: <c>person</c>, <c>plant</c>, <c>determination</c>, <c>occurrence</c>, <c>observation</c>, <c>visit</c>, <c>line</c>,
 /// or
 /// <c>unknown</c> for what was never here.</param>
 public sealed record ErasedSubject(Guid Id, string Kind);
@@ -369,9 +370,9 @@ public sealed record TaggedPlant(
     public TaggedPlant In(int year) => Years.Contains(year) ? this : this with { Years = [.. Years.Append(year).Order()] };
 }
 
-/// <summary>A line of the record list: one determination.</summary>
-/// <param name="DeterminationId">The determination.</param>
-/// <param name="PlantId">The plant.</param>
+/// <summary>A line of the record list: one determination, or one line of the list of a visit.</summary>
+/// <param name="DeterminationId">The determination, or the line.</param>
+/// <param name="PlantId">The plant; null for a line of a list.</param>
 /// <param name="PlantLabel">What the plant is called; may be empty.</param>
 /// <param name="PlaceId">Where it grows.</param>
 /// <param name="PlaceName">Name of that place.</param>
@@ -385,9 +386,10 @@ public sealed record TaggedPlant(
 /// <param name="Grade">Its grade; null where it wasn't confirmed.</param>
 /// <param name="IsSensitive">Whether its place is kept back in whatever leaves the program.</param>
 /// <param name="IsInQuestion">Whether something else was come to where it was taken in.</param>
+/// <param name="SiteVisitId">The visit whose list it is of; null for a determination.</param>
 public sealed record RecordLine(
     Guid DeterminationId,
-    Guid PlantId,
+    Guid? PlantId,
     string PlantLabel,
     Guid PlaceId,
     string PlaceName,
@@ -400,5 +402,41 @@ public sealed record RecordLine(
     string Note,
     Grade? Grade = null,
     bool IsSensitive = false,
-    bool IsInQuestion = false
-);
+    bool IsInQuestion = false,
+    Guid? SiteVisitId = null
+)
+{
+    /// <summary>A line of the list of a visit.</summary>
+    public static RecordLine Of(ListLine line, Guid visit, Guid place, string placeName, DateOnly date)
+    {
+        ArgumentNullException.ThrowIfNull(line);
+        return new(
+            line.Id,
+            null,
+            "",
+            place,
+            placeName,
+            date,
+            line.Recorder,
+            line.Called,
+            [line.Called],
+            1,
+            1,
+            string.Join(" · ", new[] { line.Compartment, line.Said }.Where(t => t.Length > 0)),
+            SiteVisitId: visit
+        );
+    }
+}
+
+/// <summary>Which records are asked for.</summary>
+public enum RecordsOf
+{
+    /// <summary>All.</summary>
+    All,
+
+    /// <summary>Determinations of plants.</summary>
+    Plants,
+
+    /// <summary>Lines of lists.</summary>
+    Lists,
+}

@@ -263,6 +263,10 @@ public static class SiteVisitDocuments
                 People = [.. visit.People.Select(p => p == person ? person with { Name = Documents.ErasedName } : p)],
                 Lines = [.. visit.Lines.Select(l => l.Recorder == person.Name ? l with { Recorder = Documents.ErasedName } : l)],
             },
+            EraseCommand it when visit?.Lines.Any(l => l.Id == it.SubjectId || l.PlantId == it.SubjectId) == true => visit with
+            {
+                Lines = [.. visit.Lines.Where(l => l.Id != it.SubjectId && l.PlantId != it.SubjectId)],
+            },
             _ => visit,
         };
     }

@@ -193,7 +193,7 @@ public static class ShapeFile
                 ),
         ];
 
-    private static Geometry? Area(Coordinate[] points)
+    private static Polygon? Area(Coordinate[] points)
     {
         if (points.Length < Ring.FewestCorners)
             return null;

@@ -41,7 +41,7 @@ public sealed class MigrationTests : IAsyncLifetime
             ["0019_erasure.sql"] = "44c5628a78025a1ecee73d8417cb9fdb7dfeb519d23ea28ee424bbf8db21189e",
             ["0020_devices.sql"] = "8d172803c34ee1fb46fd3f8bd8cef41c61ee0c82981d0904321cfd7821f8f2f1",
             ["0021_site_visits.sql"] = "26d89538aaa2c11b1f5dec87378b9fa1cdd27b7622f23ad368b2dcdfbc741670",
-            ["0022_grounds.sql"] = "7a0867e04e6f6c908aecf2aa24e4015fca2319224fc6abe6ac4709e5f3a9402e",
+            ["0022_grounds.sql"] = "77720b6405dc781484b31d107649f91ae3cced4e2c2e76b771dcf049a9540ca4",
         };
         var assembly = typeof(Migrator).Assembly;
         var found = assembly

@@ -21,6 +21,43 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/archive.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Visits, lists, what was sought in vain, plants and looks as a Darwin Core Archive. Sensitive taxa hang on coarse events of their own. */
+        get: operations["exportArchive"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/exact/archive.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The same with the exact places of sensitive taxa: only for one's own keeping, never to be passed on.
+         * @description Exact: for one's own pages. It tells the places of sensitive taxa as they are; nothing of it is to be passed on.
+         */
+        get: operations["exportExactArchive"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/keys/walk": {
         parameters: {
             query?: never;
@@ -870,7 +907,7 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Determinations, newest first, by taxon and place.
+         * Determinations and lines of lists, newest first, by taxon, place and kind (all, plants, lists).
          * @description Exact: for one's own pages. It tells the places of sensitive taxa as they are; nothing of it is to be passed on.
          */
         get: operations["listRecords"];
@@ -3390,7 +3427,7 @@ export interface components {
              */
             id: string;
             /**
-             * @description What it was: `person`, `plant`, `determination`, `occurrence`, `observation`, `visit`,
+             * @description What it was: `person`, `plant`, `determination`, `occurrence`, `observation`, `visit`, `line`,
              *                 or
              *                 `unknown` for what was never here.
              */
@@ -5171,6 +5208,11 @@ export interface components {
              * @description The same in metres; null where it isn't known.
              */
             metres: null | number;
+            /**
+             * Format: uuid
+             * @description The plant.
+             */
+            plantId: string;
         };
         /** @description Own plants to hold a plant in hand against. */
         OwnPlantsRequest: {
@@ -6300,18 +6342,18 @@ export interface components {
              */
             isQuestion: boolean;
         };
-        /** @description A line of the record list: one determination. */
+        /** @description A line of the record list: one determination, or one line of the list of a visit. */
         RecordLine: {
             /**
              * Format: uuid
-             * @description The determination.
+             * @description The determination, or the line.
              */
             determinationId: string;
             /**
              * Format: uuid
-             * @description The plant.
+             * @description The plant; null for a line of a list.
              */
-            plantId: string;
+            plantId: null | string;
             /** @description What the plant is called; may be empty. */
             plantLabel: string;
             /**
@@ -6355,6 +6397,11 @@ export interface components {
              * @default false
              */
             isInQuestion: boolean;
+            /**
+             * Format: uuid
+             * @description The visit whose list it is of; null for a determination.
+             */
+            siteVisitId?: null | string;
         };
         /** @description A page of the record list. */
         RecordPage: {
@@ -6376,7 +6423,7 @@ export interface components {
             /** @description Whether records may be passed on, to whom, how precisely; may be empty. */
             passingOn: string;
         };
-        /** @description The list of records, made of plants that are known as a whole where no server lists them. */
+        /** @description The list of records, made of plants and visits that are known as a whole where no server lists them. */
         RecordsDocument: {
             /** @description The plants. */
             plants: components["schemas"]["PlantDetail"][];
@@ -6384,10 +6431,19 @@ export interface components {
             taxon?: null | string;
             /**
              * Format: uuid
-             * @description Only plants of this place; null for all.
+             * @description Only those of this place; null for all.
              */
             placeId?: null | string;
+            /** @description The visits; null for none. */
+            visits?: null | components["schemas"]["SiteVisit"][];
+            of?: components["schemas"]["RecordsOf"];
         };
+        /**
+         * @description Which records are asked for.
+         * @default all
+         * @enum {unknown}
+         */
+        RecordsOf: "all" | "plants" | "lists";
         /** @description A taxon that the answers leave standing. */
         RemainingTaxon: {
             /** @description Its name without authorship; for a hand-over to a key that isn't there, how the lead names that key. */
@@ -8470,6 +8526,79 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    exportArchive: {
+        parameters: {
+            query?: {
+                place?: string;
+                licence?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/zip": string;
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    exportExactArchive: {
+        parameters: {
+            query?: {
+                place?: string;
+                licence?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/zip": string;
                 };
             };
             /** @description Service Unavailable */
@@ -10583,6 +10712,7 @@ export interface operations {
             query?: {
                 taxon?: string;
                 place?: string;
+                of?: string;
                 after?: string;
                 size?: number;
             };
@@ -10603,6 +10733,15 @@ export interface operations {
             };
             /** @description Bad Request */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -222,7 +222,7 @@ export const keepPlants = (plants: Schemas["PlantDetail"][]) => keepAnswers(plan
 
 /** A page of the records; out of reach those of the plants that are on this device, and that it is so. */
 export async function recordsServed(
-  narrow: { taxon?: string; place?: string },
+  narrow: { taxon?: string; place?: string; of?: Schemas["RecordsOf"] },
   after: string | undefined,
 ): Promise<Schemas["RecordPage"] & { isOfDevice?: boolean }> {
   try {
@@ -230,9 +230,16 @@ export async function recordsServed(
   } catch (error) {
     const plants = error instanceof AwayError ? await keptAnswers<Schemas["PlantDetail"]>("plant:") : [];
     if (plants.length === 0) throw error;
+    const visits = await keptAnswers<Schemas["SiteVisit"]>("site-visit:");
     const [records, all] = await Promise.all([
-      core.records({ plants, taxon: narrow.taxon ?? null, placeId: narrow.place ?? null }),
-      core.records({ plants }),
+      core.records({
+        plants,
+        visits,
+        taxon: narrow.taxon ?? null,
+        placeId: narrow.place ?? null,
+        of: narrow.of ?? "all",
+      }),
+      core.records({ plants, visits, of: "all" }),
     ]);
     return { records, next: null, names: [...new Set(all.flatMap((it) => it.names))].sort(), isOfDevice: true };
   }

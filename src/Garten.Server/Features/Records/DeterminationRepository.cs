@@ -4,6 +4,7 @@ using Garten.Core.Confirmation;
 using Garten.Core.Contracts;
 using Garten.Core.Floras;
 using Garten.Core.Keys;
+using Garten.Core.Surveys.SiteVisits;
 using Garten.Core.Visits;
 using Garten.Server.Commands;
 using Garten.Server.Database;
@@ -18,26 +19,33 @@ namespace Garten.Server.Features.Records;
 /// <summary>What the record list is narrowed to.</summary>
 /// <param name="Taxon">A name that a determination has, alone or among others left open; null for all.</param>
 /// <param name="Place">A place; null for all.</param>
-internal sealed record RecordFilter(string? Taxon, Guid? Place);
+/// <param name="Of">Which records.</param>
+internal sealed record RecordFilter(string? Taxon, Guid? Place, RecordsOf Of = RecordsOf.All);
 
 /// <summary>A place in the record list: the line after which the next page begins.</summary>
-internal sealed record RecordCursor(DateOnly EventDate, long Number)
+/// <param name="EventDate">Its day.</param>
+/// <param name="Number">Its number among its kind.</param>
+/// <param name="IsList">Whether it is a line of a list: of one day these stand behind determinations.</param>
+internal sealed record RecordCursor(DateOnly EventDate, long Number, bool IsList = false)
 {
+    private const string ListMark = "l";
+
     /// <summary>Reads a cursor as it was given out; null where it isn't one.</summary>
     public static RecordCursor? Parse(string text)
     {
         ArgumentNullException.ThrowIfNull(text);
         var parts = text.Split('_');
         return
-            parts.Length == 2
+            (parts.Length == 2 || parts.Length == 3 && parts[2] == ListMark)
             && DateOnly.TryParseExact(parts[0], "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out var date)
             && long.TryParse(parts[1], NumberStyles.None, CultureInfo.InvariantCulture, out var number)
-            ? new RecordCursor(date, number)
+            ? new RecordCursor(date, number, parts.Length == 3)
             : null;
     }
 
     /// <inheritdoc />
-    public override string ToString() => string.Create(CultureInfo.InvariantCulture, $"{EventDate:yyyy-MM-dd}_{Number}");
+    public override string ToString() =>
+        string.Create(CultureInfo.InvariantCulture, $"{EventDate:yyyy-MM-dd}_{Number}{(IsList ? "_" + ListMark : "")}");
 }
 
 /// <summary>An occurrence with its determinations, newest first, for the export.</summary>
@@ -69,7 +77,7 @@ internal sealed class DeterminationRepository(NpgsqlDataSource database, Charact
 {
     private const string Filtered = "($1::text is null or d.name = $1 or $1 = any(d.names)) and ($2::uuid is null or d.place_id = $2)";
 
-    /// <summary>A page of determinations, newest first.</summary>
+    /// <summary>A page of determinations and of lines of lists, newest first.</summary>
     /// <param name="filter">What it is narrowed to.</param>
     /// <param name="after">The last line of the page before; null for the first page.</param>
     /// <param name="size">How many lines at most.</param>
@@ -82,9 +90,12 @@ internal sealed class DeterminationRepository(NpgsqlDataSource database, Charact
         var (from, order) = filter.Taxon is null
             ? ("determination d", "d")
             : ("determination_name n join determination d on d.number = n.number", "n");
-        var lines = await connection
-            .Command(
-                $"""
+        var lines =
+            filter.Of == RecordsOf.Lists
+                ? []
+                : await connection
+                    .Command(
+                        $"""
                 select d.id, d.plant_id, p.label, d.place_id, l.name, d.event_date, w.name, d.name, d.names, d.note, d.number, d.confirmation->>'grade',
                     (select count(*) from determination o where o.plant_id = d.plant_id and o.number <= d.number)::int,
                     (select count(*) from determination o where o.plant_id = d.plant_id)::int, d.question is not null
@@ -98,40 +109,109 @@ internal sealed class DeterminationRepository(NpgsqlDataSource database, Charact
                 order by {order}.event_date desc, {order}.number desc
                 limit $5
                 """,
+                        filter.Taxon,
+                        filter.Place,
+                        after?.EventDate,
+                        // Behind a line of a list stands no determination of its day any more.
+                        after is { IsList: true }
+                            ? 0L
+                            : after?.Number ?? 0L,
+                        size + 1
+                    )
+                    .ReadAllAsync(
+                        r =>
+                            (
+                                Line: new RecordLine(
+                                    r.GetGuid(0),
+                                    r.GetGuid(1),
+                                    r.GetString(2),
+                                    r.GetGuid(3),
+                                    r.GetString(4),
+                                    r.GetFieldValue<DateOnly>(5),
+                                    r.GetString(6),
+                                    r.GetString(7),
+                                    r.GetFieldValue<string[]>(8),
+                                    r.GetInt32(12),
+                                    r.GetInt32(13),
+                                    r.GetString(9),
+                                    r.IsDBNull(11) ? null : Enum.Parse<Grade>(r.GetString(11), ignoreCase: true),
+                                    IsInQuestion: r.GetBoolean(14)
+                                ),
+                                Number: r.GetInt64(10)
+                            ),
+                        stop
+                    );
+        if (filter.Of != RecordsOf.Plants)
+            lines =
+            [
+                .. lines
+                    .Concat(await ListedAsync(connection, filter, after, size, stop))
+                    .OrderByDescending(l => l.Line.EventDate)
+                    .ThenBy(l => l.Line.SiteVisitId is not null)
+                    .ThenByDescending(l => l.Number),
+            ];
+        var names = await connection.Command("select name from record_name order by name").ReadAllAsync(r => r.GetString(0), stop);
+        var page = lines.Take(size).ToList();
+        var next =
+            lines.Count > size
+                ? new RecordCursor(page[^1].Line.EventDate, page[^1].Number, page[^1].Line.SiteVisitId is not null).ToString()
+                : null;
+        return new RecordPage([.. page.Select(l => l.Line)], next, names);
+    }
+
+    // Lines of lists that stand for no plant and hold.
+    private static Task<List<(RecordLine Line, long Number)>> ListedAsync(
+        NpgsqlConnection connection,
+        RecordFilter filter,
+        RecordCursor? after,
+        int size,
+        CancellationToken stop
+    ) =>
+        connection
+            .Command(
+                """
+                select l.id, l.visit_id, v.place_id, p.name, v.visited_on, w.name, l.taxon, l.unnamed, l.compartment, l.at, l.details, l.number
+                from list_line l
+                join site_visit v on v.id = l.visit_id
+                join place p on p.id = v.place_id
+                join person w on w.id = l.recorder
+                where l.plant_id is null and ($1::text is null or l.taxon = $1) and ($2::uuid is null or v.place_id = $2)
+                    and ($3::date is null or v.visited_on < $3 or v.visited_on = $3 and ($4::bigint is null or l.number < $4))
+                    and not exists (select from list_line_withdrawal d where d.line_id = l.id)
+                    and not exists (
+                        select from list_line o where o.supersedes = l.id and not exists (select from list_line_withdrawal d where d.line_id = o.id))
+                order by v.visited_on desc, l.number desc
+                limit $5
+                """,
                 filter.Taxon,
                 filter.Place,
                 after?.EventDate,
-                after?.Number ?? 0L,
+                after is { IsList: true } ? after.Number : null,
                 size + 1
             )
             .ReadAllAsync(
                 r =>
                     (
-                        Line: new RecordLine(
-                            r.GetGuid(0),
+                        RecordLine.Of(
+                            new ListLine(
+                                r.GetGuid(0),
+                                r.GetString(6),
+                                r.GetString(7),
+                                null,
+                                r.GetString(8),
+                                r.GetString(5),
+                                r.GetString(9),
+                                JsonSerializer.Deserialize(r.GetString(10), CoreJson.Default.LineDetails) ?? LineDetails.None
+                            ),
                             r.GetGuid(1),
-                            r.GetString(2),
-                            r.GetGuid(3),
-                            r.GetString(4),
-                            r.GetFieldValue<DateOnly>(5),
-                            r.GetString(6),
-                            r.GetString(7),
-                            r.GetFieldValue<string[]>(8),
-                            r.GetInt32(12),
-                            r.GetInt32(13),
-                            r.GetString(9),
-                            r.IsDBNull(11) ? null : Enum.Parse<Grade>(r.GetString(11), ignoreCase: true),
-                            IsInQuestion: r.GetBoolean(14)
+                            r.GetGuid(2),
+                            r.GetString(3),
+                            r.GetFieldValue<DateOnly>(4)
                         ),
-                        Number: r.GetInt64(10)
+                        r.GetInt64(11)
                     ),
                 stop
             );
-        var names = await connection.Command("select name from record_name order by name").ReadAllAsync(r => r.GetString(0), stop);
-        var page = lines.Take(size).ToList();
-        var next = lines.Count > size ? new RecordCursor(page[^1].Line.EventDate, page[^1].Number).ToString() : null;
-        return new RecordPage([.. page.Select(l => l.Line)], next, names);
-    }
 
     /// <summary>A plant with its whole history; null where it isn't known.</summary>
     public async Task<PlantDetail?> PlantAsync(Guid id, CancellationToken stop) =>

@@ -25,6 +25,7 @@ internal sealed class RecordsFeature : IFeature
                 async (
                     string? taxon,
                     Guid? place,
+                    string? of,
                     string? after,
                     int? size,
                     DeterminationRepository records,
@@ -32,6 +33,15 @@ internal sealed class RecordsFeature : IFeature
                     CancellationToken stop
                 ) =>
                 {
+                    var which = RecordsOf.All;
+                    if (of is { Length: > 0 } && !Enum.TryParse(of, ignoreCase: true, out which))
+                        return Problems.Result(
+                            422,
+                            "records.of",
+                            "There are no such records.",
+                            "Ask for “all”, “plants” or “lists”.",
+                            "of"
+                        );
                     RecordCursor? cursor = null;
                     if (after is { Length: > 0 } && (cursor = RecordCursor.Parse(after)) is null)
                         return Problems.Result(
@@ -42,7 +52,7 @@ internal sealed class RecordsFeature : IFeature
                             "after"
                         );
                     var page = await records.PageAsync(
-                        new RecordFilter(Blank(taxon), place),
+                        new RecordFilter(Blank(taxon), place, which),
                         cursor,
                         Math.Clamp(size ?? PageSize, 1, LargestPage),
                         stop
@@ -58,9 +68,10 @@ internal sealed class RecordsFeature : IFeature
             )
             .Produces<RecordPage>()
             .Produces<ProblemReport>(400, Problem)
+            .Produces<ProblemReport>(422, Problem)
             .Exact()
             .WithName("listRecords")
-            .WithSummary("Determinations, newest first, by taxon and place.");
+            .WithSummary("Determinations and lines of lists, newest first, by taxon, place and kind (all, plants, lists).");
 
         api.MapGet(
                 "/records.csv",

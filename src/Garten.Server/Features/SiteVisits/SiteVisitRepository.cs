@@ -242,35 +242,34 @@ internal sealed class SiteVisitRepository(NpgsqlDataSource database)
     }
 
     // False where a line of this id stands already.
-    internal static async Task<bool> AddLineAsync(
-        CommandContext context,
-        ListTaxonCommand it,
-        LineDetails details,
-        CancellationToken stop
-    ) =>
-        await context
-            .Connection.Command(
-                """
-                insert into list_line (id, visit_id, taxon, unnamed, plant_id, compartment, recorder, at, latitude, longitude, uncertainty_metres, supersedes, recorded_at, details)
-                values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14)
-                on conflict (id) do nothing
-                """,
-                it.LineId,
-                it.SiteVisitId,
-                it.Taxon,
-                it.Unnamed,
-                it.PlantId,
-                it.Compartment,
-                it.Recorder.Id,
-                it.At,
-                it.Site?.Latitude,
-                it.Site?.Longitude,
-                it.Site?.UncertaintyMetres,
-                it.Supersedes,
-                context.Now
-            )
-            .With(Sql.Json(JsonSerializer.Serialize(details, CoreJson.Default.LineDetails)))
-            .RunAsync(stop) == 1;
+    internal static async Task<bool> AddLineAsync(CommandContext context, ListTaxonCommand it, LineDetails details, CancellationToken stop)
+    {
+        if (it.Taxon.Length > 0)
+            await context.Connection.Command("insert into record_name (name) values ($1) on conflict do nothing", it.Taxon).RunAsync(stop);
+        return await context
+                .Connection.Command(
+                    """
+                    insert into list_line (id, visit_id, taxon, unnamed, plant_id, compartment, recorder, at, latitude, longitude, uncertainty_metres, supersedes, recorded_at, details)
+                    values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14)
+                    on conflict (id) do nothing
+                    """,
+                    it.LineId,
+                    it.SiteVisitId,
+                    it.Taxon,
+                    it.Unnamed,
+                    it.PlantId,
+                    it.Compartment,
+                    it.Recorder.Id,
+                    it.At,
+                    it.Site?.Latitude,
+                    it.Site?.Longitude,
+                    it.Site?.UncertaintyMetres,
+                    it.Supersedes,
+                    context.Now
+                )
+                .With(Sql.Json(JsonSerializer.Serialize(details, CoreJson.Default.LineDetails)))
+                .RunAsync(stop) == 1;
+    }
 
     internal static Task WithdrawAsync(CommandContext context, Guid line, CancellationToken stop) =>
         context

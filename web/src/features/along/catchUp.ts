@@ -17,6 +17,7 @@ import {
   keepMap,
   keepToday,
   keepVisitLists,
+  keepVisitsOf,
   MOST_WHOLE,
   takenAlong,
   wholePlants,
@@ -60,6 +61,8 @@ async function caughtUp(last: number | undefined): Promise<boolean> {
     hasPlants || changed.places ? Promise.all([freshly(placesServed), freshly(peopleServed)]) : undefined,
     hasPlants || changed.populations ? keepToday() : undefined,
     hasPlants || changed.places || visits.size > 0 ? keepMap() : undefined,
+    // What named something erased was forgotten with it.
+    changed.erased ? sideBySide(along.places, keepVisitsOf).then(() => keepVisitLists(along.places)) : undefined,
     visits.size > 0 ? keepChangedVisits([...visits], along) : undefined,
     changed.vocabulary ? keepVocabulary() : undefined,
     changed.keys ? keepKeys().then((count) => (keys = count)) : undefined,

@@ -76,17 +76,7 @@ export async function takeAlong(wanted: Wanted, onProgress: (progress: Progress)
     ["the list of plants", () => keepList("")],
     ["the plants of each place", () => sideBySide(wanted.places, keepList)],
     ["the visits to each place", () => keepVisitLists(wanted.places)],
-    ...wanted.places.map((place): [string, () => Promise<unknown>] => [
-      "their lists",
-      async () => {
-        for (let after: string | undefined; ;) {
-          const page = await wholeSiteVisits({ place, after });
-          await keepSiteVisits(page.items);
-          if (page.next === undefined) return;
-          after = page.next;
-        }
-      },
-    ]),
+    ["their lists", () => sideBySide(wanted.places, keepVisitsOf)],
     ...wanted.places.map((place): [string, () => Promise<unknown>] => [
       "their history",
       async () => {
@@ -135,6 +125,16 @@ export const keepVisitLists = (places: string[]) =>
     await siteVisitsServed(place, undefined);
     if (place) await freshly(foundServed(place, today()));
   });
+
+/** The visits to a place with their lists. */
+export async function keepVisitsOf(place: string): Promise<void> {
+  for (let after: string | undefined; ;) {
+    const page = await wholeSiteVisits({ place, after });
+    await keepSiteVisits(page.items);
+    if (page.next === undefined) return;
+    after = page.next;
+  }
+}
 
 /** What is open, what began, populations, and the page of today. */
 export const keepToday = () =>

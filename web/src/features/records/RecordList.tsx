@@ -1,6 +1,7 @@
 import { Autocomplete } from "../../shared/form/Autocomplete";
 import { day } from "../../shared/calendar/day";
 import { Box, Button, Link, MenuItem, Typography } from "@mui/material";
+import { Choice } from "../../shared/form/Choice";
 import { TextField } from "../../shared/form/TextField";
 import { keepPreviousData, useInfiniteQuery, useQuery } from "@tanstack/react-query";
 import { Link as RouterLink, useSearchParams } from "react-router";
@@ -16,7 +17,13 @@ import { LineFigure } from "../../shared/botany/LineFigure";
 import { useFlora } from "../../shared/botany/queries";
 import { NamesLabel } from "../../shared/botany/TaxonLabel";
 
-/** The records, newest first. */
+const kinds = [
+  ["all", "all"],
+  ["plants", "plants"],
+  ["lists", "lists"],
+] as const;
+
+/** The records, newest first: names of plants, and what was listed on visits. */
 export function RecordList() {
   const [search, setSearch] = useSearchParams();
   const taxon = search.get("taxon") ?? "";
@@ -25,9 +32,10 @@ export function RecordList() {
   const place = search.get("place") ?? here.placeId;
   const places = usePlaces();
   const { outbox } = useLocalWork();
-  const narrow = { taxon: taxon || undefined, place: place || undefined };
+  const of = kinds.find(([id]) => id === search.get("of"))?.[0] ?? "all";
+  const narrow = { taxon: taxon || undefined, place: place || undefined, of };
   const records = useInfiniteQuery({
-    queryKey: ["records", taxon, place],
+    queryKey: ["records", taxon, place, of],
     initialPageParam: undefined as string | undefined,
     placeholderData: keepPreviousData,
     queryFn: ({ pageParam }) => recordsServed(narrow, pageParam),
@@ -46,7 +54,7 @@ export function RecordList() {
     lines.flatMap((line) => (line.names[0] ? [{ name: line.names[0], character: "" }] : [])),
   );
   const set = (part: Record<string, string>) => {
-    const next = { taxon, place, ...part };
+    const next = { taxon, place, of: of === "all" ? "" : of, ...part };
     // "All places" is a choice of its own while one is at a place.
     setSearch(Object.fromEntries(Object.entries(next).filter(([name, value]) => value || name === "place")), {
       replace: true,
@@ -54,9 +62,10 @@ export function RecordList() {
   };
   const waiting = outbox.flatMap((entry) => (entry.command.kind === "recordDetermination" ? [entry.command] : []));
   const query = new URLSearchParams(
-    Object.entries(narrow).flatMap(([key, value]) => (value ? [[key, value]] : [])),
+    Object.entries({ taxon, place }).flatMap(([key, value]) => (value ? [[key, value]] : [])),
   ).toString();
 
+  const archive = place ? `?place=${place}` : "";
   return (
     <Page
       title="Records"
@@ -64,6 +73,9 @@ export function RecordList() {
         <>
           <Button component="a" href={`/api/v1/records.csv${query && "?" + query}`} download>
             Export as CSV
+          </Button>
+          <Button component="a" href={`/api/v1/archive.zip${archive}`} download>
+            Darwin Core Archive
           </Button>
           <ExactExport href={`/api/v1/exact/records.csv${query && "?" + query}`} what="Records" />
         </>
@@ -93,6 +105,12 @@ export function RecordList() {
             </MenuItem>
           ))}
         </TextField>
+        <Choice
+          label="Records"
+          choices={kinds}
+          value={of}
+          onChoose={(it) => set({ of: !it || it === "all" ? "" : it })}
+        />
         {(taxon || place) && <Button onClick={() => set({ taxon: "", place: "" })}>Show all</Button>}
       </Box>
       {records.data?.pages.some((page) => page.isOfDevice) && (
@@ -148,7 +166,7 @@ export function RecordList() {
       )}
       <Box
         component="ol"
-        aria-label="Determinations, newest first"
+        aria-label="Records, newest first"
         sx={{ listStyle: "none", p: 0, m: 0, borderTop: lines.length ? 1 : 0, borderColor: "rule" }}
       >
         {lines.map((line) => (
@@ -193,7 +211,11 @@ function Line({ line, figure }: { line: Schemas["RecordLine"]; figure?: Schemas[
         {day(line.eventDate)}
       </Typography>
       <Box>
-        <Link component={RouterLink} to={`/plants/${line.plantId}`} sx={{ fontSize: "1.0625rem" }}>
+        <Link
+          component={RouterLink}
+          to={line.siteVisitId ? `/site-visits/${line.siteVisitId}` : `/plants/${line.plantId}`}
+          sx={{ fontSize: "1.0625rem" }}
+        >
           <NamesLabel names={line.names} />
         </Link>
         <Typography component="span" variant="body2" sx={{ display: "block" }}>

@@ -58,7 +58,7 @@ function Contrast({ walkId }: { walkId: string }) {
     walk?.plant?.id,
   );
   const plants = useMemo(
-    () => own.filter((it) => walk?.comparedPlants?.includes(it.record.plantId)).map((it) => it.record.plantId),
+    () => own.filter((it) => walk?.comparedPlants?.includes(it.plantId)).map((it) => it.plantId),
     [own, walk?.comparedPlants],
   );
   const plantKey = plants.join();
@@ -246,19 +246,19 @@ function Contrast({ walkId }: { walkId: string }) {
                 sx={{ display: "flex", flexWrap: "wrap", gap: 1, alignItems: "center", mb: 1 }}
               >
                 <Typography variant="body2">Plants seen before:</Typography>
-                {own.map(({ record: line, away }) => {
-                  const on = plants.includes(line.plantId);
+                {own.map(({ plantId, record: line, away }) => {
+                  const on = plants.includes(plantId);
                   return (
                     <Button
-                      key={line.plantId}
+                      key={plantId}
                       aria-pressed={on}
                       variant={on ? "contained" : "outlined"}
                       onClick={() =>
                         change({
                           ...walk,
                           comparedPlants: on
-                            ? (walk.comparedPlants ?? []).filter((id) => id !== line.plantId)
-                            : [...(walk.comparedPlants ?? []), line.plantId],
+                            ? (walk.comparedPlants ?? []).filter((id) => id !== plantId)
+                            : [...(walk.comparedPlants ?? []), plantId],
                         })
                       }
                     >
@@ -279,7 +279,7 @@ function Contrast({ walkId }: { walkId: string }) {
                   characters={characters}
                   nameOf={nameOf}
                   sides={walk.sides?.leads}
-                  plants={own.filter((it) => plants.includes(it.record.plantId))}
+                  plants={own.filter((it) => plants.includes(it.plantId))}
                   plantIds={plants}
                   onLook={(character) => {
                     const found = characters.find((c) => c.id === character);

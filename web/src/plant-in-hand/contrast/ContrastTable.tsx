@@ -124,9 +124,9 @@ export function ContrastTable(props: Props) {
               </Box>
             )}
             {plants.map((it) => (
-              <Box component="th" scope="col" key={it.record.plantId} sx={{ borderTop: "0 !important" }}>
+              <Box component="th" scope="col" key={it.plantId} sx={{ borderTop: "0 !important" }}>
                 <Typography variant="body2">
-                  <Link component={RouterLink} to={`/plants/${it.record.plantId}`}>
+                  <Link component={RouterLink} to={`/plants/${it.plantId}`}>
                     {it.record.plantLabel || "A plant"}
                   </Link>
                   , {it.record.placeName}, {it.record.eventDate}
@@ -163,7 +163,7 @@ export function ContrastTable(props: Props) {
               ))}
               {hasOwn && <Box component="td" sx={{ bgcolor: "signal.chosenWash" }} />}
               {plants.map((plant) => (
-                <td key={plant.record.plantId} />
+                <td key={plant.plantId} />
               ))}
             </tr>
           ))}
@@ -260,9 +260,9 @@ export function ContrastTable(props: Props) {
                       </Box>
                     )}
                     {plants.map((plant) => (
-                      <td key={plant.record.plantId}>
+                      <td key={plant.plantId}>
                         <Typography variant="body2">
-                          {row.plants[plantIds.indexOf(plant.record.plantId)] || "not looked at"}
+                          {row.plants[plantIds.indexOf(plant.plantId)] || "not looked at"}
                         </Typography>
                       </td>
                     ))}

@@ -21,7 +21,7 @@ export function useOwnPlants(
         Promise.all(
           (JSON.parse(named) as { id: string; name: string }[]).map(async ({ id, name }) => {
             const page = await answerOf((signal) =>
-              api.GET("/api/v1/records", { params: { query: { taxon: name } }, signal }),
+              api.GET("/api/v1/records", { params: { query: { taxon: name, of: "plants" } }, signal }),
             );
             return { taxon: id, name, records: page.records };
           }),
