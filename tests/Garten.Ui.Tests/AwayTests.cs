@@ -49,14 +49,16 @@ public sealed partial class AwayTests(GartenSite site) : IClassFixture<GartenSit
             Tag(browser);
             VisitAndCount(browser);
             PasteAKeyAndUseIt(browser);
+            ListOnAVisit(browser);
             browser.Go("/plants");
             browser.UntilText("tag of another");
             browser.Go("/records");
-            UntilWaiting(browser, 7);
+            UntilWaiting(browser, 11);
             // And again after another night.
             browser.Restart();
             browser.Open("/records");
-            UntilWaiting(browser, 7);
+            UntilWaiting(browser, 11);
+            browser.UntilText("Sorvella pinnata");
         }
         finally
         {
@@ -66,6 +68,7 @@ public sealed partial class AwayTests(GartenSite site) : IClassFixture<GartenSit
         await site.UntilServedAsync("/api/v1/records", "Keyed in the wood.");
         await site.UntilServedAsync("/api/v1/records", "By a key of the wood.");
         await site.UntilServedAsync("/api/v1/plants?text=tag%2099", "tag 99");
+        await site.UntilServedAsync("/api/v1/site-visits/whole", "Listed in the wood.");
         var populations = await site.Client.GetStringAsync(new Uri("/api/v1/populations", UriKind.Relative), stop);
         Assert.Contains("Counted in the wood.", populations, StringComparison.Ordinal);
         browser.Go("/hand");
@@ -227,6 +230,28 @@ public sealed partial class AwayTests(GartenSite site) : IClassFixture<GartenSit
         browser.Click("Keep the count");
         UntilWaiting(browser, 5);
         browser.UntilText("10 stems");
+    }
+
+    private static void ListOnAVisit(Browser browser)
+    {
+        browser.Go("/site-visits");
+        browser.UntilText("person-min");
+        browser.Click("Begin a visit to Harrow Alder Wood");
+        browser.UntilText("What grows here?");
+        foreach (var typed in new[] { "ve al", "sor pin f" })
+            browser.Find("input[role=combobox]").SendKeys(typed + Keys.Enter);
+        browser.UntilText("Sorvella pinnata");
+        browser.UntilText("frequent");
+        browser.Click("End the visit");
+        browser.UntilText("Seen here before and not on this list");
+        browser.Type("Note", "Listed in the wood.");
+        browser.Find("form button[type=submit]").Click();
+        browser.UntilText("What the visit says");
+        UntilWaiting(browser, 11);
+        browser.Go("/site-visits");
+        browser.UntilText("2 taxa");
+        browser.Go("/map");
+        browser.UntilText("within its boundary");
     }
 
     private async Task TagElsewhereAsync(CancellationToken stop)

@@ -21,11 +21,13 @@ public sealed class PageTests(GartenSite site) : IClassFixture<GartenSite>
     {
         var stop = TestContext.Current.CancellationToken;
         var key = (string)(await site.Client.GetFromJsonAsync<JsonNode>("/api/v1/keys", stop))![0]!["hash"]!;
-        var plant = (string)(await site.Client.GetFromJsonAsync<JsonNode>("/api/v1/records", stop))!["records"]![0]!["plantId"]!;
+        var plant = (string)(await site.Client.GetFromJsonAsync<JsonNode>("/api/v1/records?of=plants", stop))!["records"]![0]!["plantId"]!;
         var population = (string)
             (await site.Client.GetFromJsonAsync<JsonNode>("/api/v1/populations", stop))!
                 .AsArray()
                 .First(p => p!["pegs"]!.AsArray().Count > 0)!["id"]!;
+        var seen = (await site.Client.GetFromJsonAsync<JsonNode>("/api/v1/site-visits", stop))![0]!;
+        var (visit, place) = ((string)seen["id"]!, (string)seen["placeId"]!);
         var browser = site.Browse();
         browser.Open("/bench");
         browser.Run($"localStorage.setItem('garten.look','{look}')");
@@ -52,6 +54,11 @@ public sealed class PageTests(GartenSite site) : IClassFixture<GartenSite>
                 ("/figures", "Take the records kept here"),
                 ("/pair", "nothing has to be paired here"),
                 ("/places", "I am here"),
+                ("/site-visits", "Enter one afterwards"),
+                ($"/site-visits/{visit}", "What the visit says"),
+                ($"/site-visits/{visit}/end", "Before you leave"),
+                ("/map", "recorded with a position"),
+                ($"/map?place={place}", "within its boundary"),
                 ("/diagnostic", "Diagnostic here: Torvane"),
                 ("/flora", "75 taxa."),
                 ("/glossary", "271 parts"),

@@ -124,7 +124,7 @@ public sealed class PhoneTests(GartenSite site) : IClassFixture<GartenSite>
             var (room, text) in new[]
             {
                 ("Identify", "A plant in hand"),
-                ("Field", "Plants to come back to"),
+                ("Field", "Enter one afterwards"),
                 ("Flora", "Flora of Torvane"),
                 ("Records", "Records"),
                 ("Today", "Go to"),

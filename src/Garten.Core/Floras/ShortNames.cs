@@ -20,7 +20,8 @@ public sealed record ShortNameMatch(Taxon Taxon, ShortNameFit Fit);
 
 /// <summary>
 /// Finds taxa by a few typed letters, as lists are written in the field: two letters of the genus and two of the epithet ("veal", "ve al"),
-/// three and three, or four and three; with a space between, any beginnings of both words. Nothing is guessed: where several fit equally,
+/// three and three, or four and three; with a space between, any beginnings of both words. Of what stands below a species the last epithet
+/// counts. Nothing is guessed: where several fit equally,
 /// all of them are told.
 /// </summary>
 public sealed class ShortNames
@@ -41,7 +42,7 @@ public sealed class ShortNames
         _codes =
         [
             .. _entries
-                .SelectMany((e, i) => e.Epithets.SelectMany(epithet => Codes(e.Genus, epithet)).Distinct().Select(c => (Code: c, Entry: i)))
+                .SelectMany((e, i) => Codes(e.Genus, e.Epithet).Distinct().Select(c => (Code: c, Entry: i)))
                 .OrderBy(c => c.Code, StringComparer.Ordinal)
                 .ThenBy(c => c.Entry),
         ];
@@ -72,7 +73,7 @@ public sealed class ShortNames
         for (var i = 0; i < _entries.Length; i++)
         {
             var entry = _entries[i];
-            if (words.Length == 2 && Begins(entry.Genus, words[0]) && entry.Epithets.Any(e => Begins(e, words[1])))
+            if (words.Length == 2 && Begins(entry.Genus, words[0]) && Begins(entry.Epithet, words[1]))
                 Fits(i, ShortNameFit.Whole);
             else if (entry.Name == text || entry.Others.Contains(text, StringComparer.Ordinal))
                 Fits(i, ShortNameFit.Whole);
@@ -134,7 +135,7 @@ public sealed class ShortNames
 
     private static readonly string[] RankWords = ["subsp", "ssp", "var", "subvar", "f", "forma", "agg", "sect", "x"];
 
-    private sealed record Entry(Taxon Taxon, string Name, string Genus, string[] Epithets, string[] Others)
+    private sealed record Entry(Taxon Taxon, string Name, string Genus, string Epithet, string[] Others)
     {
         public static Entry Of(Taxon taxon)
         {
@@ -147,7 +148,7 @@ public sealed class ShortNames
                 .Where(o => o.Length > 0)
                 .Distinct(StringComparer.Ordinal)
                 .ToArray();
-            return new Entry(taxon, name, words.Length > 0 ? words[0] : "", words.Length > 1 ? words[1..] : [], others);
+            return new Entry(taxon, name, words.Length > 0 ? words[0] : "", words.Length > 1 ? words[^1] : "", others);
         }
     }
 }

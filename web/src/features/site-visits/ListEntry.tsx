@@ -19,11 +19,20 @@ interface Props {
 const detailsOf = ({ abundance, isLocal, count }: Answer): Schemas["LineDetails"] | undefined =>
   abundance || count ? { ...NOTHING_NOTED, abundance, isLocal, count, unit: count ? "individuals" : null } : undefined;
 
+/** Something that was entered before it was known what it means. */
+interface Unclear {
+  text: string;
+  answer: Answer;
+}
+
+const NOTHING_FITS: Answer = { meant: "", found: [], abundance: null, isLocal: false, count: null };
+
 /** The line at which a list is written: a few letters and Enter. Where several taxa fit, it asks; nothing is taken in silence. */
 export function ListEntry({ floraId, host, onList, onTyping }: Props) {
   const [typed, setTyped] = useState("");
   const [at, setAt] = useState(-1);
   const [asks, setAsks] = useState(false);
+  const [unclear, setUnclear] = useState<Unclear[]>([]);
   const field = useRef<HTMLInputElement>(null);
   const listId = useId();
   const question = useMemo(() => (typed.trim() ? { floraId, typed, most: 8 } : undefined), [floraId, typed]);
@@ -45,11 +54,16 @@ export function ListEntry({ floraId, host, onList, onTyping }: Props) {
     if (!question) return;
     const picked = found[at];
     if (picked && shown) return take(picked.name, shown);
-    // Typed faster than it was answered: what stands there is another question.
-    const now =
-      of === question && answer ? answer : await askEither("shortNames", question, host).catch(() => undefined);
-    if (now?.meant) take(now.meant, now);
-    else setAsks(true);
+    if (of === question && answer) {
+      if (answer.meant) take(answer.meant, answer);
+      else setAsks(true);
+      return;
+    }
+    // Written faster than it is answered: the next name can be typed meanwhile, and what isn't clear is asked below.
+    clear();
+    const now = await askEither("shortNames", question, host).catch(() => NOTHING_FITS);
+    if (now.meant) onList(now.meant, detailsOf(now));
+    else setUnclear((all) => [...all, { text: question.typed.trim(), answer: now }]);
   };
   const press = (event: KeyboardEvent) => {
     if (event.key === "Enter") {
@@ -134,6 +148,29 @@ export function ListEntry({ floraId, host, onList, onTyping }: Props) {
           </ButtonBase>
         ))}
       </Box>
+      {unclear.map((it) => {
+        const settle = (name: string | undefined) => {
+          if (name) onList(name, detailsOf(it.answer));
+          setUnclear((all) => all.filter((other) => other !== it));
+          field.current?.focus();
+        };
+        return (
+          <Box key={it.text} role="group" aria-label={`Which one is “${it.text}”?`} sx={{ my: 1 }}>
+            <Typography role="status" sx={{ color: "signal.open", fontWeight: 700 }}>
+              △ “{it.text}”: {it.answer.found.length > 0 ? "several fit. Which one?" : "no taxon of the flora fits."}
+            </Typography>
+            <Box sx={{ display: "flex", flexWrap: "wrap", gap: 0.75 }}>
+              {it.answer.found.map((one) => (
+                <Button key={one.taxon} onClick={() => settle(one.name)}>
+                  <TaxonLabel name={one.name} />
+                </Button>
+              ))}
+              <Button onClick={() => settle(it.text)}>Keep it as I wrote it</Button>
+              <Button onClick={() => settle(undefined)}>Not this one</Button>
+            </Box>
+          </Box>
+        );
+      })}
       {isNothing && (
         <Box role="status" sx={{ display: "flex", flexWrap: "wrap", gap: 1, alignItems: "center", mt: 0.5 }}>
           <Typography>No taxon of the flora fits “{typed.trim()}”.</Typography>

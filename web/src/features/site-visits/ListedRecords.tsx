@@ -78,7 +78,7 @@ export function ListedRecords({ visit, advice, recorder, isOpen, onWithdraw }: P
                       Add
                     </QuietButton>
                     {isOpen && (
-                      <QuietButton name={`Take ${record.called} back`} onClick={() => onWithdraw(line)}>
+                      <QuietButton name={`Undo: ${record.called}`} onClick={() => onWithdraw(line)}>
                         Undo
                       </QuietButton>
                     )}

@@ -16,6 +16,7 @@ import { Callout, CautionMarks } from "../../shared/botany/Cautions";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
 import { bySubject, linkOf, type Question } from "../../shared/calendar/questions";
 import { InSeason, MOST_DRAWN } from "./InSeason";
+import { OpenVisits } from "./OpenVisits";
 import { useToday } from "./useToday";
 import { WeekStrip } from "./WeekStrip";
 
@@ -56,6 +57,7 @@ export function TodayPage() {
           The server doesn’t answer just now; what is open appears as soon as it does.
         </Typography>
       )}
+      <OpenVisits />
       {isFirstStart && <FirstSteps />}
       {answer && !isFirstStart && (
         <Typography component="p" variant="h2" sx={{ fontWeight: 500, mb: 2, maxWidth: "60ch" }}>
