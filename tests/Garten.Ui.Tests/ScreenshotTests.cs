@@ -25,7 +25,6 @@ public sealed class ScreenshotTests(GartenInJune site) : IClassFixture<GartenInJ
         var browser = site.Browse();
         browser.Open("/bench");
         browser.UntilText("couplets can’t be answered today");
-        Shoot(browser, "bench-start");
         browser.Click("Follow Key to the woody plants");
         foreach (
             var (key, next) in new[]
@@ -68,7 +67,7 @@ public sealed class ScreenshotTests(GartenInJune site) : IClassFixture<GartenInJ
         browser.Click("Keep it as it stands");
         browser.UntilText("kept as an open set");
         browser.Open("/records");
-        browser.UntilText("determined again later");
+        browser.UntilText("Show older records");
         Shoot(browser, "records");
         browser.Open("/");
         browser.UntilText("In season at your places");
@@ -96,6 +95,25 @@ public sealed class ScreenshotTests(GartenInJune site) : IClassFixture<GartenInJ
         browser.Open("/visits");
         browser.UntilText("no fewer will do");
         Shoot(browser, "visits");
+        browser.Open("/map?place=0197a1c0-5b00-7a11-9c3e-2f6f6b1d0a02");
+        browser.UntilText("within its boundary");
+        Shoot(browser, "map");
+        browser.Run(
+            "localStorage.setItem('garten.recorder','Ilse Marrin'); localStorage.setItem('garten.place','0197a1c0-5b00-7a11-9c3e-2f6f6b1d0a01')"
+        );
+        browser.Open("/site-visits");
+        browser.Click("Begin a visit to Harrow Alder Wood");
+        browser.UntilText("Seen here before, not yet today");
+        foreach (var typed in new[] { "on cr o", "ca sc", "thaspi", "mi vi 12", "ve al f" })
+        {
+            browser.Find("input[role=combobox]").SendKeys(typed);
+            browser.Until(() => browser.All("[role=option]").Count > 0, typed);
+            browser.Find("input[role=combobox]").SendKeys(OpenQA.Selenium.Keys.Enter);
+            browser.Until(() => browser.All("[role=option]").Count == 0, typed);
+        }
+        browser.UntilText("✓ Vellorna alata");
+        Shoot(browser, "visit");
+        browser.Run("localStorage.removeItem('garten.place')");
         browser.Open("/keys");
         browser.Click("A KEY TO THE GENERA");
         browser.UntilText("To choose:");
@@ -152,10 +170,6 @@ public sealed class ScreenshotTests(GartenInJune site) : IClassFixture<GartenInJ
         browser.Run("scrollTo(0,0)");
         Shoot(browser, "contrast");
         browser.Size(390, 844, touch: true);
-        browser.Open("/bench");
-        browser.Tap("Identify by characters");
-        browser.UntilText("Best to check next");
-        Shoot(browser, "sift-phone");
         browser.Open("/bench");
         browser.Tap("Follow Key to Carpessa");
         browser.UntilText("4 taxa");

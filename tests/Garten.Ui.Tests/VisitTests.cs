@@ -69,7 +69,10 @@ public sealed class VisitTests(GartenSite site) : IClassFixture<GartenSite>
             {
                 // Too few letters for one taxon: it asks, and takes none of them in silence.
                 Entry(browser).SendKeys("mi");
-                browser.Until(() => browser.All("[role=option]").Any(o => o.Text.Contains("Mirelda", StringComparison.Ordinal)), "what fits");
+                browser.Until(
+                    () => browser.All("[role=option]").Any(o => o.Text.Contains("Mirelda", StringComparison.Ordinal)),
+                    "what fits"
+                );
                 Entry(browser).SendKeys(Keys.Enter);
                 browser.UntilText("everal fit. Which one?");
                 browser.ShouldBeAccessible();

@@ -516,6 +516,14 @@ public static class CoreCalls
             "How large an outline is, and what is wrong with it."
         ),
         OfRequest(
+            "position",
+            Json.PositionRequest,
+            Json.String,
+            (r, _) => r.Tell(),
+            null,
+            "Why a person would doubt a position; nothing where nobody would."
+        ),
+        OfRequest(
             "siteVisit",
             Json.SiteVisitDocument,
             Json.IReadOnlyListSiteVisit,

@@ -197,6 +197,7 @@ namespace Garten.Core.Contracts;
 [JsonSerializable(typeof(IReadOnlyList<PlaceGround>))]
 [JsonSerializable(typeof(GroundDescription))]
 [JsonSerializable(typeof(OutlineRequest))]
+[JsonSerializable(typeof(PositionRequest))]
 [JsonSerializable(typeof(OutlineAnswer))]
 [JsonSerializable(typeof(IReadOnlyList<MapPoint>))]
 [JsonSerializable(typeof(SiteVisitDocument))]

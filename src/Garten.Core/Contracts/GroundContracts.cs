@@ -57,6 +57,24 @@ public sealed record OutlineRequest(IReadOnlyList<GroundPoint> Outline, GroundPo
 /// <param name="Wrong">What is wrong with it, in a sentence; empty where nothing is.</param>
 public sealed record OutlineAnswer(double SquareMetres, string Wrong);
 
+/// <summary>A position that is to be believed or not.</summary>
+/// <param name="Fix">The position.</param>
+/// <param name="Place">The point of the place where one is.</param>
+/// <param name="PlaceMetres">Radius of the circle that holds the place, in metres.</param>
+/// <param name="Outline">Its boundary; empty where it isn't drawn.</param>
+/// <param name="Before">The position before; null for a first one.</param>
+public sealed record PositionRequest(
+    PositionFix Fix,
+    GroundPoint Place,
+    double PlaceMetres,
+    IReadOnlyList<GroundPoint> Outline,
+    PositionFix? Before = null
+)
+{
+    /// <summary>Why a person would doubt it, as a sentence; empty where nobody would.</summary>
+    public string Tell() => Fix.Doubt(Place, PlaceMetres, Outline ?? [], Before);
+}
+
 /// <summary>What a point of the map is of.</summary>
 public enum MapPointKind
 {

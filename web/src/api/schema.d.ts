@@ -3087,6 +3087,11 @@ export interface components {
                 request: components["schemas"]["OutlineRequest"];
                 answer: components["schemas"]["OutlineAnswer"];
             };
+            /** @description Why a person would doubt a position; nothing where nobody would. */
+            position: {
+                request: components["schemas"]["PositionRequest"];
+                answer: string;
+            };
             /** @description A visit to a place, with what waits on the device to be sent. */
             siteVisit: {
                 request: components["schemas"]["SiteVisitDocument"];
@@ -5924,6 +5929,42 @@ export interface components {
          * @enum {unknown}
          */
         Position: "unsaid" | "low" | "middle" | "top";
+        /** @description A position as a receiver gives it. */
+        PositionFix: {
+            /**
+             * Format: double
+             * @description WGS 84 decimal degrees, north positive.
+             */
+            latitude: number;
+            /**
+             * Format: double
+             * @description East positive.
+             */
+            longitude: number;
+            /**
+             * Format: double
+             * @description Radius in metres that holds it in two of three cases; above 0.
+             */
+            accuracyMetres: number;
+            /**
+             * Format: double
+             * @description When, in seconds since any fixed moment.
+             */
+            seconds: number;
+        };
+        /** @description A position that is to be believed or not. */
+        PositionRequest: {
+            fix: components["schemas"]["PositionFix"];
+            place: components["schemas"]["GroundPoint"];
+            /**
+             * Format: double
+             * @description Radius of the circle that holds the place, in metres.
+             */
+            placeMetres: number;
+            /** @description Its boundary; empty where it isn't drawn. */
+            outline: components["schemas"]["GroundPoint"][];
+            before?: null | components["schemas"]["PositionFix"];
+        };
         /** @description A threat that nobody has dealt with yet. */
         PressingThreat: {
             /**

@@ -5,6 +5,7 @@ using Garten.Core.Evidence;
 using Garten.Core.Floras;
 using Garten.Core.Keys;
 using Garten.Core.Quantities;
+using Garten.Core.Seasons;
 using Garten.Formats;
 using Garten.Formats.Archive;
 using Garten.Server.Database;
@@ -250,7 +251,7 @@ internal sealed class ArchiveExport(
                 var on = recordsOf[plant].OrderBy(r => r.Day).ToList();
                 foreach (var look in EvidenceSheet.Holding(own.Readable))
                 {
-                    var day = DateOnly.TryParseExact(look.Date, "yyyy-MM-dd", out var read) ? read : on[0].Day;
+                    var day = DayText.TryRead(look.Date, out var read) ? read : on[0].Day;
                     var (_, occurrence, of) = on.FindLast(r => r.Day <= day) is { Event: not null } last ? last : on[0];
                     var isKeptBack = isPublic && of.EndsWith("#event", StringComparison.Ordinal);
                     var character = table.Find(look.Character);

@@ -1,5 +1,5 @@
 import { Box, Button, Checkbox, FormControlLabel, IconButton, TextField, Typography } from "@mui/material";
-import { useState, type FormEvent } from "react";
+import type { FormEvent } from "react";
 import { useNavigate, useParams } from "react-router";
 import { v7 as uuid } from "uuid";
 import type { Schemas } from "../../api/client";
@@ -9,6 +9,7 @@ import { useMending, useSend } from "../../offline/mending";
 import { useSiteVisit } from "../../offline/siteVisits";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
 import { Choice } from "../../shared/form/Choice";
+import { useTyped } from "../../shared/form/useTyped";
 import { useProblem } from "../../shared/form/useProblem";
 import { Page, Part } from "../../shared/ui/Page";
 import { useListAdvice } from "./useListAdvice";
@@ -21,11 +22,20 @@ export function CloseVisitPage() {
   const { visitId = "" } = useParams();
   const { data: visit, isError } = useSiteVisit(visitId);
   const mend = useMending("closeSiteVisit");
+  // What was typed and not sent yet outlives the page.
+  const [draft, setDraft, clearDraft] = useTyped<Draft | null>(`closing:${visitId}`, () => null);
   return (
     <Page title={visit ? `The end of the visit to ${visit.place.name}` : "The end of a visit"}>
       {isError && <Typography role="alert">There is no such visit on this device or server.</Typography>}
-      {visit && mend !== undefined && (
-        <ClosingForm key={visit.id} visit={visit} typed={mend?.command.closing ?? visit.closing} mends={mend?.id} />
+      {visit && mend !== undefined && draft !== undefined && (
+        <ClosingForm
+          key={visit.id}
+          visit={visit}
+          draft={draft ?? draftOf(mend?.command.closing ?? visit.closing, visit)}
+          mends={mend?.id}
+          onChange={setDraft}
+          onSent={clearDraft}
+        />
       )}
     </Page>
   );
@@ -43,24 +53,48 @@ const EMPTY: Sought = { taxon: "", area: "", minutes: "", observers: "1", note: 
 
 const completenesses = Object.entries(words.completenesses) as [Closing["completeness"], string][];
 
-function ClosingForm({ visit, typed, mends }: { visit: Visit; typed: Closing | null | undefined; mends?: string }) {
-  const navigate = useNavigate();
-  const send = useSend(mends);
-  const { answer, advice } = useListAdvice(visit);
-  const [endedAt, setEndedAt] = useState(typed?.endedAt ?? (visit.date === today() ? timeNow() : ""));
-  const [completeness, setCompleteness] = useState<Closing["completeness"]>(typed?.completeness ?? "unsaid");
-  const [group, setGroup] = useState(typed?.group ?? words.listedGroups[0] ?? "");
-  const [level, setLevel] = useState(typed?.level ?? words.listedLevels[0] ?? "");
-  const [sought, setSought] = useState<Sought[]>(
-    typed?.sought.map((it) => ({
+/** What is typed, before it is sent. */
+interface Draft {
+  endedAt: string;
+  completeness: Closing["completeness"];
+  group: string;
+  level: string;
+  sought: Sought[];
+  ticks: string[];
+  note: string;
+}
+
+const draftOf = (said: Closing | null | undefined, visit: Visit): Draft => ({
+  endedAt: said?.endedAt ?? (visit.date === today() ? timeNow() : ""),
+  completeness: said?.completeness ?? "unsaid",
+  group: said?.group ?? words.listedGroups[0] ?? "",
+  level: said?.level ?? words.listedLevels[0] ?? "",
+  sought:
+    said?.sought.map((it) => ({
       ...it,
       minutes: String(it.minutes),
       observers: String(it.observers),
       note: it.note ?? "",
     })) ?? [],
-  );
-  const [ticks, setTicks] = useState<string[]>(typed?.ticks ?? []);
-  const [note, setNote] = useState(typed?.note ?? "");
+  ticks: said?.ticks ?? [],
+  note: said?.note ?? "",
+});
+
+interface FormProps {
+  visit: Visit;
+  draft: Draft;
+  mends?: string;
+  onChange: (draft: Draft) => void;
+  onSent: () => void;
+}
+
+function ClosingForm({ visit, draft, mends, onChange, onSent }: FormProps) {
+  const navigate = useNavigate();
+  const send = useSend(mends);
+  const { answer, advice } = useListAdvice(visit);
+  const { endedAt, completeness, group, level, sought, ticks, note } = draft;
+  const set = (part: Partial<Draft>) => onChange({ ...draft, ...part });
+  const setSought = (make: (all: Sought[]) => Sought[]) => set({ sought: make(sought) });
   const { at, elsewhere, miss, setProblem } = useProblem(["endedAt", "sought", "note"]);
   const unnamed = visit.records.filter((it) => it.lines[0]?.name === "");
   const doubted = visit.records.flatMap((record) =>
@@ -101,6 +135,7 @@ function ClosingForm({ visit, typed, mends }: { visit: Visit; typed: Closing | n
         ...sent.problem,
         field: sent.problem.code.startsWith("visit.sought") ? "sought" : sent.problem.field,
       });
+    onSent();
     void navigate(`/site-visits/${visit.id}`);
   };
   const wrong = at("sought");
@@ -112,7 +147,7 @@ function ClosingForm({ visit, typed, mends }: { visit: Visit; typed: Closing | n
             type="time"
             label="Ended at"
             value={endedAt}
-            onChange={(event) => setEndedAt(event.target.value)}
+            onChange={(event) => set({ endedAt: event.target.value })}
             slotProps={{ inputLabel: { shrink: true } }}
             sx={{ width: 180 }}
             {...at("endedAt")}
@@ -123,12 +158,22 @@ function ClosingForm({ visit, typed, mends }: { visit: Visit; typed: Closing | n
               label="Complete"
               choices={completenesses}
               value={completeness}
-              onChoose={(it) => it && setCompleteness(it)}
+              onChoose={(it) => it && set({ completeness: it })}
             />
           </Box>
           <Box sx={{ display: "grid", gap: 2, gridTemplateColumns: { xs: "1fr", sm: "1fr 1fr" } }}>
-            <Offered label="Of which group" value={group} offered={words.listedGroups} onChange={setGroup} />
-            <Offered label="How fine" value={level} offered={words.listedLevels} onChange={setLevel} />
+            <Offered
+              label="Of which group"
+              value={group}
+              offered={words.listedGroups}
+              onChange={(it) => set({ group: it })}
+            />
+            <Offered
+              label="How fine"
+              value={level}
+              offered={words.listedLevels}
+              onChange={(it) => set({ level: it })}
+            />
           </Box>
         </Box>
       </Part>
@@ -248,7 +293,7 @@ function ClosingForm({ visit, typed, mends }: { visit: Visit; typed: Closing | n
             control={
               <Checkbox
                 checked={ticks.includes(it)}
-                onChange={(_, on) => setTicks((all) => (on ? [...all, it] : all.filter((t) => t !== it)))}
+                onChange={(_, on) => set({ ticks: on ? [...ticks, it] : ticks.filter((t) => t !== it) })}
               />
             }
             label={it}
@@ -259,7 +304,7 @@ function ClosingForm({ visit, typed, mends }: { visit: Visit; typed: Closing | n
           multiline
           label="Note"
           value={note}
-          onChange={(event) => setNote(event.target.value)}
+          onChange={(event) => set({ note: event.target.value })}
           sx={{ mt: 1 }}
           {...at("note")}
         />

@@ -14,7 +14,7 @@ import { lineCommand } from "./useVisitCommands";
 interface Props {
   visit: Schemas["SiteVisit"];
   recorder: Schemas["PersonReference"];
-  line: { id: string; name: string; details: Schemas["LineDetails"] };
+  line: { id: string; name: string; details: Schemas["LineDetails"]; site: Schemas["PlantSite"] | null };
   compartment: string;
   /** What is to be said of it; nothing while that is worked out. */
   advice: Schemas["LineAdvice"] | undefined;
@@ -40,6 +40,7 @@ export function LastListed({ visit, recorder, line, compartment, advice, onChang
           plantId: own?.plantId ?? undefined,
           compartment,
           details,
+          site: line.site,
           supersedes: line.id,
         },
         id,

@@ -13,7 +13,14 @@ interface Props {
   visit: Schemas["SiteVisit"];
   recorder: Schemas["PersonReference"];
   /** What stands there now. */
-  from: { taxon: string; unnamed: string; plantId: string | null; compartment: string; details: Details };
+  from: {
+    taxon: string;
+    unnamed: string;
+    plantId: string | null;
+    compartment: string;
+    details: Details;
+    site: Schemas["PlantSite"] | null;
+  };
   /** The line that it takes the place of; nothing for a new one. */
   supersedes?: string;
   /** The refused command that it is opened with. */
@@ -51,6 +58,7 @@ export function LineForm({ visit, recorder, from, supersedes, mends, onDone }: P
         plantId: from.plantId ?? undefined,
         compartment: compartment.trim(),
         supersedes,
+        site: from.site,
         details: {
           ...details,
           count: number,

@@ -7,6 +7,7 @@ import { TaxonLabel } from "../../shared/botany/TaxonLabel";
 import { QuietButton } from "../../shared/ui/QuietButton";
 import { WaitingNote } from "../../shared/ui/WaitingNote";
 import { LineForm } from "./LineForm";
+import { siteOf } from "./useVisitCommands";
 
 type Visit = Schemas["SiteVisit"];
 type Advice = Schemas["LineAdvice"];
@@ -94,6 +95,7 @@ export function ListedRecords({ visit, advice, recorder, isOpen, onWithdraw }: P
                       plantId: line.plantId ?? null,
                       compartment: line.compartment,
                       details: line.details,
+                      site: siteOf(line),
                     }}
                     supersedes={line.id}
                     onDone={() => setChanging(undefined)}

@@ -20,6 +20,7 @@ import { LastListed } from "./LastListed";
 import { LineForm } from "./LineForm";
 import { ListedRecords } from "./ListedRecords";
 import { ListEntry } from "./ListEntry";
+import { usePosition } from "./usePosition";
 import { useListAdvice } from "./useListAdvice";
 import { headCommand, lineCommand, NOTHING_NOTED, withdraw, type Listed } from "./useVisitCommands";
 import { VisitForm } from "./VisitForm";
@@ -73,10 +74,17 @@ function Visit({ visit }: { visit: Schemas["SiteVisit"] }) {
   const mend = useMending("saveSiteVisit", "listTaxon");
   const [changing, setChanging] = useState(false);
   const [part, setPart] = useTyped<string>(`visit-part:${visit.id}`, () => "");
-  const [last, setLast] = useState<{ id: string; name: string; details: Schemas["LineDetails"] }>();
+  const [last, setLast] = useState<{
+    id: string;
+    name: string;
+    details: Schemas["LineDetails"];
+    site: Schemas["PlantSite"] | null;
+  }>();
   const [isTyping, setTyping] = useState(false);
   const [failure, setFailure] = useState("");
   const isPhone = useIsPhone();
+  const [isPlaced, setPlaced] = useTyped<boolean>(`visit-placed:${visit.id}`, () => false);
+  const position = usePosition(visit.place, isPlaced === true && !visit.closing);
   const again = useSend();
   const isOpen = !visit.closing;
   const compartment = part ?? "";
@@ -85,8 +93,9 @@ function Visit({ visit }: { visit: Schemas["SiteVisit"] }) {
   if (!recorder) return null;
   const list = async (it: Omit<Listed, "compartment">) => {
     const id = uuid();
-    setLast({ id, name: it.taxon || (it.unnamed ?? ""), details: it.details ?? NOTHING_NOTED });
-    const sent = await send(lineCommand(visit, recorder, { compartment, ...it }, id));
+    const site = position.siteNow();
+    setLast({ id, name: it.taxon || (it.unnamed ?? ""), details: it.details ?? NOTHING_NOTED, site });
+    const sent = await send(lineCommand(visit, recorder, { compartment, site, ...it }, id));
     setFailure(sent.kind === "refused" ? `${sent.problem.title} ${sent.problem.detail}` : "");
   };
   const unnamed = async () => {
@@ -187,6 +196,7 @@ function Visit({ visit }: { visit: Schemas["SiteVisit"] }) {
               plantId: mend.command.plantId ?? null,
               compartment: mend.command.compartment ?? "",
               details: mend.command.details ?? NOTHING_NOTED,
+              site: mend.command.site ?? null,
             }}
             supersedes={mend.command.supersedes ?? undefined}
             mends={mend.id}
@@ -229,6 +239,22 @@ function Visit({ visit }: { visit: Schemas["SiteVisit"] }) {
                   sx={{ width: { xs: "100%", sm: 260 } }}
                 />
                 <Button onClick={() => void unnamed()}>A plant I can’t name yet</Button>
+                {visit.date === today() && "geolocation" in navigator && (
+                  <Box>
+                    <Button aria-pressed={isPlaced === true} onClick={() => setPlaced(!isPlaced)}>
+                      {isPlaced ? "✓ Noting where I stand" : "Note where I stand"}
+                    </Button>
+                    {isPlaced && (
+                      <Typography variant="body2" role="status">
+                        {position.doubt
+                          ? `△ ${position.doubt} Lines are noted without it.`
+                          : typeof position.metres === "number"
+                            ? `± ${position.metres} m`
+                            : "Waiting for a position. There is none while the screen is off."}
+                      </Typography>
+                    )}
+                  </Box>
+                )}
                 {parts.map((it) => (
                   <Button key={it} aria-pressed={it === compartment} onClick={() => setPart(it)}>
                     {it === compartment ? `✓ ${it}` : it}

@@ -14,6 +14,7 @@ export interface Listed {
   compartment: string;
   details?: Schemas["LineDetails"];
   supersedes?: string;
+  site?: Schemas["PlantSite"] | null;
 }
 
 /** The command that adds a line to a list. A visit of an earlier day is entered afterwards: its lines have no time. */
@@ -30,7 +31,7 @@ export const lineCommand = (visit: Visit, recorder: Schemas["PersonReference"], 
     compartment: it.compartment,
     at: visit.date === today() && !visit.closing ? timeNow() : "",
     details: it.details ?? null,
-    site: null,
+    site: it.site ?? null,
     supersedes: it.supersedes ?? null,
   }) as const;
 
@@ -47,6 +48,12 @@ export const NOTHING_NOTED: Schemas["LineDetails"] = {
   associates: null,
   note: "",
 };
+
+/** Where a line was seen, as a command takes it. */
+export const siteOf = ({ latitude, longitude, uncertaintyMetres }: Schemas["ListLine"]): Schemas["PlantSite"] | null =>
+  typeof latitude === "number" && typeof longitude === "number" && typeof uncertaintyMetres === "number"
+    ? { latitude, longitude, uncertaintyMetres }
+    : null;
 
 export const withdraw = (visit: Visit, lineId: string): Promise<Sent> =>
   send({ kind: "withdrawLine", id: uuid(), siteVisitId: visit.id, lineId });
