@@ -314,6 +314,7 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
                 ["typed"] = "al mo f",
                 ["most"] = 8,
             },
+            "visits/read" => new JsonObject { ["floraId"] = Flora, ["text"] = "1. Alvena montis f\n- al pa\nNothing known" },
             "visits/advice" => new JsonObject
             {
                 ["floraId"] = Flora,

@@ -195,7 +195,7 @@ public sealed class SiteVisitApiTests(GartenServer server) : IClassFixture<Garte
             }
         );
         await KeepAsync(Visit(visit));
-        var (ofPlant, other) = (Line(visit, "", plant), Line(visit, "Alvena nigra"));
+        var (ofPlant, other) = (Line(visit, "", plant), Line(visit, "Alvena oblita"));
         await KeepAsync(ofPlant);
         var corrected = Line(visit, "Brontia alta");
         corrected["supersedes"] = ofPlant["lineId"]!.DeepClone();
@@ -207,10 +207,39 @@ public sealed class SiteVisitApiTests(GartenServer server) : IClassFixture<Garte
                 ", ",
                 (await server.GetAsync($"/api/v1/site-visits/{visit}"))["records"]!.AsArray().Select(r => (string)r!["called"]!)
             );
-        Assert.Equal("Brontia alta, Alvena nigra", await ListAsync());
+        Assert.Equal("Brontia alta, Alvena oblita", await ListAsync());
         await KeepAsync(new() { ["kind"] = "erase", ["subjectId"] = other["lineId"]!.DeepClone() });
         Assert.Equal("Brontia alta", await ListAsync());
         Assert.Equal("erased", (string?)(await SendAsync(Line(visit, "", plant)))["code"]);
-        Assert.DoesNotContain("Alvena nigra", (await server.GetAsync("/api/v1/records"))["names"]!.AsArray().Select(n => (string)n!));
+        Assert.DoesNotContain("Alvena oblita", (await server.GetAsync("/api/v1/records"))["names"]!.AsArray().Select(n => (string)n!));
+    }
+
+    // Names that are new to all of them, in whatever order: batches wait for each other and never two for one another.
+    [Fact]
+    public async Task ListsThatAreSentAtOnceAreAllTaken()
+    {
+        var names = Enumerable.Range(0, 40).Select(i => $"Simultana species{i}").ToList();
+        var all = Enumerable
+            .Range(0, 8)
+            .Select(async d =>
+            {
+                var visit = Guid.CreateVersion7();
+                var random = new Random(d);
+                var commands = new List<JsonObject> { Visit(visit) };
+                commands.AddRange(names.OrderBy(_ => random.Next()).Select(n => Line(visit, n)));
+                foreach (var command in commands)
+                    command["id"] = Guid.CreateVersion7();
+                var (status, answer) = await server.PostAsync(
+                    "/api/v1/commands",
+                    new JsonObject { ["commands"] = new JsonArray([.. commands]) }
+                );
+                Assert.True(
+                    status == 200 && answer["results"]!.AsArray().All(r => r!["status"]!.ToString() == "applied"),
+                    answer.ToJsonString()
+                );
+            });
+        await Task.WhenAll(all);
+        var known = (await server.GetAsync("/api/v1/records"))["names"]!.AsArray().Select(n => (string)n!).ToHashSet();
+        Assert.All(names, n => Assert.Contains(n, known));
     }
 }

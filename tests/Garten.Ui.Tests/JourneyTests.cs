@@ -110,7 +110,7 @@ public sealed class JourneyTests(GartenSite site) : IClassFixture<GartenSite>
     public void APlantDeterminedAgainKeepsItsFirstDetermination()
     {
         var browser = site.Browse();
-        browser.Open("/records");
+        browser.Open("/records?of=plants");
         browser.Click("Ondrelia palustris or Ondrelia × media");
         browser.Click("Determine it again");
         browser.ShouldBeAccessible();

@@ -152,6 +152,35 @@ public sealed class VisitTests(GartenSite site) : IClassFixture<GartenSite>
     }
 
     [Fact]
+    public void AListOutOfANotebookIsShownAsItIsReadBeforeItIsKept()
+    {
+        var browser = site.Browse();
+        browser.Open("/site-visits");
+        browser.Click("Enter one afterwards");
+        browser.UntilText("Who was there?");
+        browser.Find("main form [role=combobox][aria-haspopup=listbox]").Click();
+        browser.Until(() => browser.All("[role=option]").Count > 1, "the places");
+        browser.Click(browser.All("[role=option]").First(o => o.Text == "Lang Meadow"));
+        browser.Until(() => browser.All("[role=option]").Count == 0, "the chosen place");
+        browser.SetDate("input[type=date]", "2024-06-10");
+        browser.Type("Who was there?", "Runa Velt, Tove Askling");
+        browser.Click("Open its list");
+        browser.UntilText("What grows here?");
+        browser.Click("Paste a list");
+        browser.Type("Names, one a line", "1. Vellorna alata f\n- on cr\nVellorna alata\nmirelda\nve\nIgnotella nova");
+        browser.Click("Show how it is read");
+        browser.UntilText("stands above already");
+        browser.UntilText("several fit");
+        browser.UntilText("no taxon of the flora fits");
+        browser.ShouldBeAccessible();
+        browser.Click("Put 3 on the list");
+        browser.Until(() => Listed(browser) == 3, "what was clear");
+        browser.UntilText("Ondrelia crenata");
+        browser.UntilText("This visit was never ended.");
+        browser.ShouldHaveNoErrors();
+    }
+
+    [Fact]
     public void ABoundaryIsTypedOrDrawnAndSaysWhatIsWrongWithIt()
     {
         var browser = site.Browse();

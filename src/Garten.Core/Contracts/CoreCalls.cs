@@ -548,6 +548,14 @@ public static class CoreCalls
             "Taxa by a few typed letters: two of the genus and two of the epithet, three and three, four and three, or any beginnings."
         ),
         OfFlora(
+            "nameList",
+            Json.NameListRequest,
+            Json.IReadOnlyListListedName,
+            (r, flora) => r.Read(flora),
+            "visits/read",
+            "A list of names, one a line, as it is read: what each means, and what several taxa fit. Stores nothing."
+        ),
+        OfFlora(
             "listAdvice",
             Json.ListAdviceRequest,
             Json.ListAdvice,

@@ -206,6 +206,8 @@ namespace Garten.Core.Contracts;
 [JsonSerializable(typeof(IReadOnlyList<SiteVisitSummary>))]
 [JsonSerializable(typeof(ShortNameRequest))]
 [JsonSerializable(typeof(ShortNameAnswer))]
+[JsonSerializable(typeof(NameListRequest))]
+[JsonSerializable(typeof(IReadOnlyList<ListedName>))]
 [JsonSerializable(typeof(ListAdviceRequest))]
 [JsonSerializable(typeof(ListAdvice))]
 [JsonSerializable(typeof(IReadOnlyList<FoundBefore>))]

@@ -327,7 +327,7 @@ public sealed record ShortNameRequest(string FloraId, string Typed, int Most = 8
     /// <summary>More than this many nobody reads.</summary>
     public const int LargestMost = 50;
 
-    private const int LongestTyped = 200;
+    internal const int LongestTyped = 200;
 
     // The letters by which the five words of abundance are noted.
     private static readonly Dictionary<string, Abundance> Letters = Enum.GetValues<Abundance>()
@@ -393,6 +393,53 @@ public sealed record ShortNameAnswer(
     bool IsLocal = false,
     int? Count = null
 );
+
+/// <summary>A list of names, one a line, as it stands in a notebook or a table: with abundance or count behind a name where there is
+/// one.</summary>
+/// <param name="FloraId">The flora.</param>
+/// <param name="Text">The list.</param>
+public sealed record NameListRequest(string FloraId, string Text) : IFloraRequest
+{
+    /// <summary>Lines of the longest list that is read.</summary>
+    public const int MostLines = 2_000;
+
+    private const int MostOffered = 5;
+
+    // What stands before a name in lists: bullets and numbers.
+    private static readonly char[] Marks = [' ', '\t', '-', '–', '•', '*', '.', ')', ',', ';'];
+
+    /// <summary>Reads it line by line: nothing is taken where several taxa fit, or none does. A name that stood there before is said to be
+    /// there twice.</summary>
+    /// <exception cref="RequestException">It is too long.</exception>
+    public IReadOnlyList<ListedName> Read(ReadyFlora flora)
+    {
+        ArgumentNullException.ThrowIfNull(flora);
+        var lines = (Text ?? "")
+            .Split(['\n', '\r'], StringSplitOptions.RemoveEmptyEntries)
+            .Select(l => l.Split('\t')[0].TrimStart([.. Marks, .. "0123456789"]).TrimEnd(Marks))
+            .Where(l => l.Length > 0)
+            .ToList();
+        if (lines.Count > MostLines)
+            throw new RequestException("text", $"A list has up to {MostLines} lines.");
+        var seen = new HashSet<string>(StringComparer.Ordinal);
+        return
+        [
+            .. lines.Select(line =>
+            {
+                if (line.Length > ShortNameRequest.LongestTyped)
+                    return new ListedName(line[..ShortNameRequest.LongestTyped], new ShortNameAnswer("", []), false);
+                var answer = new ShortNameRequest(FloraId, line, MostOffered).Find(flora);
+                return new ListedName(line, answer, answer.Meant.Length > 0 && !seen.Add(answer.Meant));
+            }),
+        ];
+    }
+}
+
+/// <summary>A line of a list of names.</summary>
+/// <param name="Text">The line, without what stands before a name in lists.</param>
+/// <param name="Answer">What it means.</param>
+/// <param name="IsAgain">Whether the same taxon stood in a line above.</param>
+public sealed record ListedName(string Text, ShortNameAnswer Answer, bool IsAgain);
 
 /// <summary>A taxon that fits some typed letters.</summary>
 /// <param name="Taxon">Its id.</param>

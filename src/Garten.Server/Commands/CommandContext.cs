@@ -20,6 +20,14 @@ internal sealed record CommandContext(NpgsqlConnection Connection, DateTimeOffse
     /// <summary>Plants whose rows in the lists are made again at the end of the batch, all at once.</summary>
     public HashSet<Guid> PlantsChanged { get; } = [];
 
+    /// <summary>Determinations that were added, by their numbers: their names are put among those of the lists at the end of the
+    /// batch.</summary>
+    public List<long> Determined { get; } = [];
+
+    /// <summary>Names of lists that were added, in their order: two batches that put them among the others never wait for each
+    /// other.</summary>
+    public SortedSet<string> NamesListed { get; } = new(StringComparer.Ordinal);
+
     /// <summary>People who are known to be kept within this transaction.</summary>
     public HashSet<Guid> PeopleThere { get; } = [];
 

@@ -295,6 +295,13 @@ internal sealed partial class CommandPipeline(
                 .Command("update change_counter set last = last + $1 returning last", (long)written.Count)
                 .ReadAllAsync(r => r.GetInt64(0), stop)
         )[0];
+        // Under the counter's lock: of two batches with the same new names one waits for the other here, and never the other for it.
+        if (context.Determined.Count > 0)
+            await connection.Command("select refresh_determination_names($1)", (object)context.Determined.ToArray()).RunAsync(stop);
+        if (context.NamesListed.Count > 0)
+            await connection
+                .Command("insert into record_name select unnest($1::text[]) on conflict do nothing", (object)context.NamesListed.ToArray())
+                .RunAsync(stop);
         await using var insert = connection.Command(
             """
             insert into command (id, kind, body_hash, hash_form, result, change, received_at, device, person, about)

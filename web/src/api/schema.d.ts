@@ -432,6 +432,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/visits/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** A list of names, one a line, as it is read: what each means, and what several taxa fit. Stores nothing. Stores nothing; the browser does the same by itself. */
+        post: operations["nameList"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/visits/advice": {
         parameters: {
             query?: never;
@@ -3107,6 +3124,11 @@ export interface components {
                 request: components["schemas"]["ShortNameRequest"];
                 answer: components["schemas"]["ShortNameAnswer"];
             };
+            /** @description A list of names, one a line, as it is read: what each means, and what several taxa fit. Stores nothing. */
+            nameList: {
+                request: components["schemas"]["NameListRequest"];
+                answer: components["schemas"]["ListedName"][];
+            };
             /** @description The list of a visit held against the flora: what is doubtful, new here, expected and not yet seen. */
             listAdvice: {
                 request: components["schemas"]["ListAdviceRequest"];
@@ -4599,6 +4621,15 @@ export interface components {
             /** @description What else was noted, in short words; empty where nothing was. */
             said: string;
         };
+        /** @description A line of a list of names. */
+        ListedName: {
+            /** @description The line, without what stands before a name in lists. */
+            text: string;
+            /** @description What it means. */
+            answer: components["schemas"]["ShortNameAnswer"];
+            /** @description Whether the same taxon stood in a line above. */
+            isAgain: boolean;
+        };
         /** @description A taxon found in one part of a place on a visit: one record, whoever and however many noted it. */
         ListedTaxon: {
             /**
@@ -4767,6 +4798,16 @@ export interface components {
             kept: string[];
             /** @description Ids of what it doesn't any more. */
             lost: string[];
+        };
+        /**
+         * @description A list of names, one a line, as it stands in a notebook or a table: with abundance or count behind a name where there is
+         *                 one.
+         */
+        NameListRequest: {
+            /** @description The flora. */
+            floraId: string;
+            /** @description The list. */
+            text: string;
         };
         /** @description A day of something. */
         NamedDay: {
@@ -9744,6 +9785,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ShortNameAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    nameList: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NameListRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ListedName"][];
                 };
             };
             /** @description Bad Request */

@@ -583,7 +583,7 @@ internal sealed class DeterminationRepository(NpgsqlDataSource database, Charact
             .With(Sql.Json(confirmation is null ? "null" : JsonSerializer.Serialize(confirmation, CoreJson.Default.ConfirmResult)))
             .With(Sql.Json(JsonSerializer.Serialize(questions, CoreJson.Default.IReadOnlyListDeterminationQuestion)))
             .ReadAllAsync(r => r.GetInt64(0), stop);
-        await connection.Command("select refresh_determination_names($1)", (object)numbers.ToArray()).RunAsync(stop);
+        context.Determined.AddRange(numbers);
         context.PlantsChanged.Add(it.PlantId);
     }
 

@@ -47,7 +47,8 @@ internal sealed class SaveSiteVisitHandler : ICommandHandler<SaveSiteVisitComman
         SiteVisitCheck.Times(it.StartedAt, closing?.EndedAt ?? "", it.Pauses ?? []);
         if (!await DeterminationRepository.IsPlaceAsync(context.Connection, it.PlaceId, stop))
             throw Refusal.Of(422, "place.unknown", "This place isn't known.", "Choose one of the places, or add it first.", "placeId");
-        foreach (var person in it.People)
+        // In one order: two that name the same people never wait for each other.
+        foreach (var person in it.People.OrderBy(p => p.Id))
             await PersonRepository.EnsureAsync(context, person, stop);
         var known = await SiteVisitRepository.VersionAsync(context.Connection, it.SiteVisitId, stop);
         if (known is not null && it.Version != known)

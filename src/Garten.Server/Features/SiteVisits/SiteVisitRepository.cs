@@ -244,9 +244,8 @@ internal sealed class SiteVisitRepository(NpgsqlDataSource database)
     // False where a line of this id stands already.
     internal static async Task<bool> AddLineAsync(CommandContext context, ListTaxonCommand it, LineDetails details, CancellationToken stop)
     {
-        if (it.Taxon.Length > 0)
-            await context.Connection.Command("insert into record_name (name) values ($1) on conflict do nothing", it.Taxon).RunAsync(stop);
-        return await context
+        var isNew =
+            await context
                 .Connection.Command(
                     """
                     insert into list_line (id, visit_id, taxon, unnamed, plant_id, compartment, recorder, at, latitude, longitude, uncertainty_metres, supersedes, recorded_at, details)
@@ -269,6 +268,9 @@ internal sealed class SiteVisitRepository(NpgsqlDataSource database)
                 )
                 .With(Sql.Json(JsonSerializer.Serialize(details, CoreJson.Default.LineDetails)))
                 .RunAsync(stop) == 1;
+        if (isNew && it.Taxon.Length > 0)
+            context.NamesListed.Add(it.Taxon);
+        return isNew;
     }
 
     internal static Task WithdrawAsync(CommandContext context, Guid line, CancellationToken stop) =>

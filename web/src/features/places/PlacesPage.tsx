@@ -84,6 +84,12 @@ function PlaceEntry({ place, isAlone }: { place: Schemas["Place"]; isAlone: bool
         >
           {isHere ? "✓ You are here" : "I am here"}
         </Button>
+        <Link component={RouterLink} to={`/site-visits?place=${place.id}`} sx={{ py: 1.25 }}>
+          Visits
+        </Link>
+        <Link component={RouterLink} to={`/map?place=${place.id}`} sx={{ py: 1.25 }}>
+          Map
+        </Link>
         <Link component={RouterLink} to={`/seasons?place=${place.id}`} sx={{ py: 1.25 }}>
           What can be seen now
         </Link>

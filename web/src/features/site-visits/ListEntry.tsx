@@ -3,7 +3,7 @@ import { useId, useMemo, useRef, useState, type KeyboardEvent } from "react";
 import type { Schemas } from "../../api/client";
 import { askEither, useAskedEither, type Host } from "../../offline/hosts";
 import { CautionMarks } from "../../shared/botany/Cautions";
-import { NOTHING_NOTED } from "./useVisitCommands";
+import { detailsTyped } from "./useVisitCommands";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
 
 type Answer = Schemas["ShortNameAnswer"];
@@ -15,9 +15,6 @@ interface Props {
   /** Whether something is typed: then what fits stands below. */
   onTyping: (isTyping: boolean) => void;
 }
-
-const detailsOf = ({ abundance, isLocal, count }: Answer): Schemas["LineDetails"] | undefined =>
-  abundance || count ? { ...NOTHING_NOTED, abundance, isLocal, count, unit: count ? "individuals" : null } : undefined;
 
 /** Something that was entered before it was known what it means. */
 interface Unclear {
@@ -47,7 +44,7 @@ export function ListEntry({ floraId, host, onList, onTyping }: Props) {
     field.current?.focus();
   };
   const take = (name: string, by: Answer | undefined) => {
-    onList(name, by && detailsOf(by));
+    onList(name, by && detailsTyped(by));
     clear();
   };
   const enter = async () => {
@@ -62,7 +59,7 @@ export function ListEntry({ floraId, host, onList, onTyping }: Props) {
     // Written faster than it is answered: the next name can be typed meanwhile, and what isn't clear is asked below.
     clear();
     const now = await askEither("shortNames", question, host).catch(() => NOTHING_FITS);
-    if (now.meant) onList(now.meant, detailsOf(now));
+    if (now.meant) onList(now.meant, detailsTyped(now));
     else setUnclear((all) => [...all, { text: question.typed.trim(), answer: now }]);
   };
   const press = (event: KeyboardEvent) => {
@@ -150,7 +147,7 @@ export function ListEntry({ floraId, host, onList, onTyping }: Props) {
       </Box>
       {unclear.map((it) => {
         const settle = (name: string | undefined) => {
-          if (name) onList(name, detailsOf(it.answer));
+          if (name) onList(name, detailsTyped(it.answer));
           setUnclear((all) => all.filter((other) => other !== it));
           field.current?.focus();
         };

@@ -20,6 +20,7 @@ import { LastListed } from "./LastListed";
 import { LineForm } from "./LineForm";
 import { ListedRecords } from "./ListedRecords";
 import { ListEntry } from "./ListEntry";
+import { PasteList } from "./PasteList";
 import { usePosition } from "./usePosition";
 import { useListAdvice } from "./useListAdvice";
 import { headCommand, lineCommand, NOTHING_NOTED, withdraw, type Listed } from "./useVisitCommands";
@@ -81,6 +82,7 @@ function Visit({ visit }: { visit: Schemas["SiteVisit"] }) {
     site: Schemas["PlantSite"] | null;
   }>();
   const [isTyping, setTyping] = useState(false);
+  const [isPasting, setPasting] = useState(false);
   const [failure, setFailure] = useState("");
   const isPhone = useIsPhone();
   const [isPlaced, setPlaced] = useTyped<boolean>(`visit-placed:${visit.id}`, () => false);
@@ -239,6 +241,9 @@ function Visit({ visit }: { visit: Schemas["SiteVisit"] }) {
                   sx={{ width: { xs: "100%", sm: 260 } }}
                 />
                 <Button onClick={() => void unnamed()}>A plant I can’t name yet</Button>
+                <Button aria-expanded={isPasting} onClick={() => setPasting(!isPasting)}>
+                  Paste a list
+                </Button>
                 {visit.date === today() && "geolocation" in navigator && (
                   <Box>
                     <Button aria-pressed={isPlaced === true} onClick={() => setPlaced(!isPlaced)}>
@@ -262,6 +267,14 @@ function Visit({ visit }: { visit: Schemas["SiteVisit"] }) {
                 ))}
               </Box>
             </>
+          )}
+          {isOpen && flora && isPasting && (
+            <PasteList
+              floraId={flora.id}
+              host={host}
+              onList={(taxon, details) => list({ taxon, details })}
+              onDone={() => setPasting(false)}
+            />
           )}
           {visit.records.length === 0 ? (
             <Typography sx={{ mt: 2 }}>

@@ -9,6 +9,7 @@ import { send } from "../../offline/outbox";
 import { personOf } from "../../offline/people";
 import { usePeople } from "../../offline/queries";
 import { useSiteVisits } from "../../offline/siteVisits";
+import { Callout } from "../../shared/botany/Cautions";
 import { day } from "../../shared/calendar/day";
 import { lastRecorder } from "../../shared/form/last";
 import { useHere } from "../../shared/place/here";
@@ -26,13 +27,17 @@ export function SiteVisitsPage() {
   const people = usePeople();
   const { visits, hasNextPage, fetchNextPage, isError } = useSiteVisits(place);
   const [entering, setEntering] = useState(false);
+  const [isAsking, setAsking] = useState(false);
   const [failure, setFailure] = useState("");
   const at = places.find((it) => it.id === (place || here.placeId));
   const recorder = lastRecorder();
   const open = visits?.filter((it) => !it.isClosed) ?? [];
   const closed = visits?.filter((it) => it.isClosed) ?? [];
-  const begin = async () => {
+  const still = open.find((it) => it.date === today() && it.people.includes(recorder));
+  const begin = async (isSure = false) => {
     if (!at || !recorder) return setEntering(true);
+    // Nobody is at two places at once: it is asked before a second one is begun.
+    if (still && !isSure) return setAsking(true);
     const id = uuid();
     const sent = await send({
       kind: "saveSiteVisit",
@@ -67,6 +72,18 @@ export function SiteVisitsPage() {
         <Typography role="alert" color="error">
           ✕ {failure}
         </Typography>
+      )}
+      {isAsking && still && (
+        <Callout tone="open" role="alert">
+          <Typography>
+            △ {recorder} is still on a visit to{" "}
+            <Link component={RouterLink} to={`/site-visits/${still.id}`}>
+              {still.placeName}
+            </Link>
+            , since {still.startedAt}. Go on there or end it; or{" "}
+          </Typography>
+          <Button onClick={() => void begin(true)}>Begin another one all the same</Button>
+        </Callout>
       )}
       {entering && (
         <Part id="enter" title={at && !recorder ? "Who is there?" : "A visit"}>

@@ -1,4 +1,5 @@
 import { Box, Button, MenuItem, TextField, Typography } from "@mui/material";
+import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { timeNow, today } from "../../api/today";
 import { usePlaces } from "../../offline/documents";
@@ -41,9 +42,13 @@ export function VisitForm({ visit, refused, make, submitName, onDone, onCancel }
       contact: (typed?.safety ?? visit?.safety)?.contact ?? "",
       backBy: (typed?.safety ?? visit?.safety)?.backBy ?? "",
     },
-    { safety: "backBy", version: "placeId" },
+    { safety: "backBy" },
   );
+  const [isTried, setTried] = useState(false);
+  const placeMissing = isTried && !values.placeId;
   const keep = async (it: typeof values) => {
+    setTried(true);
+    if (!it.placeId) return;
     const names = it.people
       .split(",")
       .map((name) => name.trim())
@@ -77,10 +82,12 @@ export function VisitForm({ visit, refused, make, submitName, onDone, onCancel }
     >
       <TextField
         select
+        required
         label="Place"
-        {...field("placeId", { required: "Choose a place." })}
         value={places.some((it) => it.id === values.placeId) ? values.placeId : ""}
         onChange={(event) => set({ placeId: event.target.value })}
+        error={placeMissing}
+        helperText={placeMissing ? "✕ Choose a place." : undefined}
         sx={{ gridColumn: { xs: "1 / -1", sm: "span 2" } }}
       >
         {places.map((it) => (

@@ -49,6 +49,14 @@ export const NOTHING_NOTED: Schemas["LineDetails"] = {
   note: "",
 };
 
+/** What was typed behind a name, as details of its line. */
+export const detailsTyped = (answer: Schemas["ShortNameAnswer"]): Schemas["LineDetails"] | undefined => {
+  const { abundance, isLocal, count } = answer;
+  return abundance || count
+    ? { ...NOTHING_NOTED, abundance, isLocal, count, unit: count ? "individuals" : null }
+    : undefined;
+};
+
 /** Where a line was seen, as a command takes it. */
 export const siteOf = ({ latitude, longitude, uncertaintyMetres }: Schemas["ListLine"]): Schemas["PlantSite"] | null =>
   typeof latitude === "number" && typeof longitude === "number" && typeof uncertaintyMetres === "number"
