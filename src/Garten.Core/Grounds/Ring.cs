@@ -10,9 +10,9 @@ public sealed record GroundPoint(double Latitude, double Longitude)
 }
 
 /// <summary>
-/// The arithmetic of outlines no larger than an island: points are laid on a plane that touches the sphere at the outline (equirectangular),
-/// which errs by less than one in a thousand up to 50 km across and 70° of latitude. Rings are open: the last point is joined to the first.
-/// Across the 180th meridian they aren't understood.
+/// The arithmetic of outlines no larger than an island: points are laid on a plane that touches the sphere at the outline
+/// (equirectangular), which errs by less than one in a thousand up to 50 km across and 70° of latitude. Rings are open: the last point is
+/// joined to the first. Across the 180th meridian they aren't understood.
 /// </summary>
 public static class Ring
 {

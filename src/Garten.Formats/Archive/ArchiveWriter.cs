@@ -26,8 +26,8 @@ public sealed record ArchiveAbout(
 );
 
 /// <summary>
-/// Writes a Darwin Core Archive: tables as CSV (UTF-8, commas, quotes, a row a line), <c>meta.xml</c> that says which column holds which term,
-/// and <c>eml.xml</c> (EML 2.2).
+/// Writes a Darwin Core Archive: tables as CSV (UTF-8, commas, quotes, a row a line), <c>meta.xml</c> that says which column holds which
+/// term, and <c>eml.xml</c> (EML 2.2).
 /// </summary>
 public static class ArchiveWriter
 {

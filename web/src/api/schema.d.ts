@@ -4565,8 +4565,8 @@ export interface components {
             most: number;
         };
         /**
-         * @description A line of the list of a visit: a taxon that somebody found there. A fact: a line that corrects it supersedes it, a line that was
-         *                 a slip is withdrawn.
+         * @description A line of the list of a visit: a taxon that somebody found there. A fact: a line that corrects it supersedes it, a line that
+         *                 was a slip is withdrawn.
          */
         ListLine: {
             /**

@@ -86,7 +86,8 @@ public sealed class LineDoubts(IReadOnlyList<Taxon> taxa, SiftPlace? place, Date
             doubts.Add(
                 new LineDoubt(
                     DoubtKind.Planted,
-                    $"It is {(facts.Establishment.Length > 0 ? facts.Establishment : "a cultivated form")} here: say whether this one grows wild."
+                    $"It is {(facts.Establishment.Length > 0 ? facts.Establishment : "a cultivated form")} here: "
+                        + "say whether this one grows wild."
                 )
             );
         return doubts;
@@ -114,20 +115,24 @@ public sealed class LineDoubts(IReadOnlyList<Taxon> taxa, SiftPlace? place, Date
             ? null
             : new LineDoubt(
                 DoubtKind.Presence,
-                $"Not recorded in {cell} yet{(facts.Cells.Any(c => Plausibility.AreNeighbours(c, cell)) ? ", but beside it" : " or beside it")}. An empty square may be an unvisited one."
+                $"Not recorded in {cell} yet{(IsBeside(facts, cell) ? ", but beside it" : " or beside it")}. "
+                    + "An empty square may be an unvisited one."
             );
     }
+
+    private static bool IsBeside(TaxonFacts facts, string cell) => facts.Cells.Any(c => Plausibility.AreNeighbours(c, cell));
 
     private LineDoubt? Elevation(TaxonFacts facts)
     {
         if (place?.Elevation is not { } metres)
             return null;
+        var highest = facts.ElevationTo ?? facts.ElevationFrom;
         return metres < facts.ElevationFrom - MetresOff || metres > facts.ElevationTo + MetresOff
             ? new LineDoubt(
                 DoubtKind.Elevation,
                 string.Create(
                     CultureInfo.InvariantCulture,
-                    $"The place lies at {metres:0} m; it grows at {facts.ElevationFrom ?? 0} to {facts.ElevationTo ?? facts.ElevationFrom} m."
+                    $"The place lies at {metres:0} m; it grows at {facts.ElevationFrom ?? 0} to {highest} m."
                 )
             )
             : null;

@@ -103,8 +103,8 @@ public sealed record LineDetails(
     }
 }
 
-/// <summary>A line of the list of a visit: a taxon that somebody found there. A fact: a line that corrects it supersedes it, a line that was
-/// a slip is withdrawn.</summary>
+/// <summary>A line of the list of a visit: a taxon that somebody found there. A fact: a line that corrects it supersedes it, a line that
+/// was a slip is withdrawn.</summary>
 /// <param name="Id">Its identity, made by the device.</param>
 /// <param name="Name">Scientific name, as it is now; empty while the plant is unnamed.</param>
 /// <param name="Unnamed">What it is called while it has no name ("unnamed 3"); empty where it was named at once.</param>

@@ -81,7 +81,8 @@ public sealed record VisitEffort(int? Minutes, int PausedMinutes, int? SearchMin
         return null;
     }
 
-    /// <summary>In words: "2 h 10 min of searching by 2 people (4 h 20 min in all), 15 min of pauses"; empty while it isn't known.</summary>
+    /// <summary>In words: "2 h 10 min of searching by 2 people (4 h 20 min in all), 15 min of pauses"; empty while it isn't
+    /// known.</summary>
     public string InWords()
     {
         if (SearchMinutes is not { } each)

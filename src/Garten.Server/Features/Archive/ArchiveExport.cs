@@ -117,7 +117,8 @@ internal sealed class ArchiveExport(
             new ArchiveAbout(
                 $"urn:uuid:{await EpochAsync(stop):D}",
                 "Visits, lists and plants",
-                "Visits to places with the taxa listed there, what was looked for in vain with its effort, marked plants with their determinations, and what was seen and measured of them."
+                "Visits to places with the taxa listed there, what was looked for in vain with its effort, "
+                    + "marked plants with their determinations, and what was seen and measured of them."
                     + (
                         sensitive is null
                             ? " Exact places of sensitive taxa are included: not to be passed on."
@@ -129,9 +130,11 @@ internal sealed class ArchiveExport(
                     ? "No licence is given: ask the recorders before the data are used or passed on."
                     : TextSource.LicenceInWords(rights),
                 [
-                    "Places are searched and every taxon that is noticed is listed, in parts of the place where these are named. Minutes of searching are counted without pauses.",
+                    "Places are searched and every taxon that is noticed is listed, in parts of the place where these are named. "
+                        + "Minutes of searching are counted without pauses.",
                     "A taxon counts as absent only where it was named as sought, with minutes and observers.",
-                    "Plants are determined with keys and diagnostic characters; each look at a character is a measurement or fact of its own.",
+                    "Plants are determined with keys and diagnostic characters; "
+                        + "each look at a character is a measurement or fact of its own.",
                 ],
                 box.Box
             ),

@@ -24,7 +24,8 @@ internal sealed class ArchiveFeature : IFeature
             .Produces<ProblemReport>(503, "application/problem+json")
             .WithName("exportArchive")
             .WithSummary(
-                "Visits, lists, what was sought in vain, plants and looks as a Darwin Core Archive. Sensitive taxa hang on coarse events of their own."
+                "Visits, lists, what was sought in vain, plants and looks as a Darwin Core Archive. "
+                    + "Sensitive taxa hang on coarse events of their own."
             );
 
         api.MapGet(

@@ -33,7 +33,8 @@ internal sealed class GroundRepository(NpgsqlDataSource database)
             .Command("select features::text from base_map order by added_at, id")
             .ReadAllAsync(r => r.GetString(0), stop);
         // Several are drawn one over the other.
-        return $$"""{"type":"FeatureCollection","features":[{{string.Join(',', found.Select(f => f.Trim()[1..^1]).Where(f => f.Length > 0))}}]}""";
+        var features = string.Join(',', found.Select(f => f.Trim()[1..^1]).Where(f => f.Length > 0));
+        return $$"""{"type":"FeatureCollection","features":[{{features}}]}""";
     }
 
     /// <summary>Keeps the features of a map; one of the same id is replaced.</summary>
@@ -57,17 +58,21 @@ internal sealed class GroundRepository(NpgsqlDataSource database)
         return await connection
             .Command(
                 """
-                (select 0, n.plant_id, n.place_id, coalesce(nullif(array_to_string(n.names, ' or '), ''), n.label), n.seen_on, p.latitude, p.longitude, p.uncertainty_metres
+                (select 0, n.plant_id, n.place_id, coalesce(nullif(array_to_string(n.names, ' or '), ''), n.label), n.seen_on,
+                    p.latitude, p.longitude, p.uncertainty_metres
                 from plant_now n join plant p on p.id = n.plant_id
                 where p.latitude is not null and ($1::text is null or $1 = any(n.names)) and ($2::uuid is null or n.place_id = $2)
                 order by n.seen_on desc nulls last limit $3)
                 union all
-                (select 1, l.visit_id, l.place_id, coalesce(nullif(l.name, ''), l.unnamed), l.visited_on, l.latitude, l.longitude, l.uncertainty_metres
+                (select 1, l.visit_id, l.place_id, coalesce(nullif(l.name, ''), l.unnamed), l.visited_on,
+                    l.latitude, l.longitude, l.uncertainty_metres
                 from list_line_now l
-                where l.latitude is not null and l.plant_id is null and ($1::text is null or l.name = $1) and ($2::uuid is null or l.place_id = $2)
+                where l.latitude is not null and l.plant_id is null and ($1::text is null or l.name = $1)
+                    and ($2::uuid is null or l.place_id = $2)
                 order by l.visited_on desc, l.number desc limit $3)
                 union all
-                (select 2, q.id, q.place_id, q.taxon, (select max(counted_on) from population_count c where c.population_id = q.id), l.latitude, l.longitude, l.uncertainty_metres
+                (select 2, q.id, q.place_id, q.taxon,
+                    (select max(counted_on) from population_count c where c.population_id = q.id), l.latitude, l.longitude, l.uncertainty_metres
                 from population q join place l on l.id = q.place_id
                 where ($1::text is null or q.taxon = $1) and ($2::uuid is null or q.place_id = $2)
                 order by q.id limit $3)

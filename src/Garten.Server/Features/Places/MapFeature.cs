@@ -92,7 +92,8 @@ internal sealed class MapFeature : IFeature
             .Accepts<IFormFile>("multipart/form-data")
             .WithName("bringBaseMap")
             .WithSummary(
-                "Brings an own map as a GeoJSON FeatureCollection in WGS 84, as the file “file” of a form; it takes the place of the one before."
+                "Brings an own map as a GeoJSON FeatureCollection in WGS 84, as the file “file” of a form; "
+                    + "it takes the place of the one before."
             );
 
         api.MapPost("/map/shapes", async (HttpRequest request, Turnstile turns, CancellationToken stop) =>
@@ -108,7 +109,8 @@ internal sealed class MapFeature : IFeature
             .Accepts<IFormFile>("multipart/form-data")
             .WithName("readShapes")
             .WithSummary(
-                "Shapes out of a GeoJSON, GPX or KML file, the file “file” of a form, thinned to 2,000 corners each. Stores and fetches nothing."
+                "Shapes out of a GeoJSON, GPX or KML file, the file “file” of a form, thinned to 2,000 corners each. "
+                    + "Stores and fetches nothing."
             );
     }
 

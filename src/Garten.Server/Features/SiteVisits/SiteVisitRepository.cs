@@ -112,7 +112,10 @@ internal sealed class SiteVisitRepository(NpgsqlDataSource database)
     ) =>
         connection
             .Command(
-                "select p.visit_id, w.id, w.name from site_visit_person p join person w on w.id = p.person_id where p.visit_id = any($1) order by p.place",
+                """
+                select p.visit_id, w.id, w.name from site_visit_person p join person w on w.id = p.person_id
+                where p.visit_id = any($1) order by p.place
+                """,
                 (object)visits
             )
             .ReadAllAsync(r => (r.GetGuid(0), new PersonReference(r.GetGuid(1), r.GetString(2))), stop);
@@ -122,8 +125,10 @@ internal sealed class SiteVisitRepository(NpgsqlDataSource database)
         connection
             .Command(
                 """
-                select l.visit_id, l.id, case when l.plant_id is null then l.taxon when cardinality(n.names) = 1 then n.names[1] else '' end,
-                    l.unnamed, l.plant_id, l.compartment, w.name, l.at, l.details, l.latitude, l.longitude, l.uncertainty_metres, l.supersedes,
+                select l.visit_id, l.id,
+                    case when l.plant_id is null then l.taxon when cardinality(n.names) = 1 then n.names[1] else '' end,
+                    l.unnamed, l.plant_id, l.compartment, w.name, l.at, l.details, l.latitude, l.longitude, l.uncertainty_metres,
+                    l.supersedes,
                     exists (select from list_line_withdrawal d where d.line_id = l.id)
                 from list_line l
                 join person w on w.id = l.recorder
@@ -165,7 +170,10 @@ internal sealed class SiteVisitRepository(NpgsqlDataSource database)
     ) =>
         connection
             .Command(
-                "select distinct on (visit_id) visit_id, closing from site_visit_closing where visit_id = any($1) order by visit_id, number desc",
+                """
+                select distinct on (visit_id) visit_id, closing from site_visit_closing
+                where visit_id = any($1) order by visit_id, number desc
+                """,
                 (object)visits
             )
             .ReadAllAsync(r => (r.GetGuid(0), JsonSerializer.Deserialize(r.GetString(1), CoreJson.Default.VisitClosing)!), stop);
@@ -212,7 +220,8 @@ internal sealed class SiteVisitRepository(NpgsqlDataSource database)
                 insert into site_visit (id, place_id, visited_on, started_at, purpose, weather, recorded_at, pauses, safety)
                 values ($1, $2, $3, $4, $5, $6, $7, $8, $9)
                 on conflict (id) do update set (place_id, visited_on, started_at, purpose, weather, pauses, safety, version) =
-                    (excluded.place_id, excluded.visited_on, excluded.started_at, excluded.purpose, excluded.weather, excluded.pauses, excluded.safety, site_visit.version + 1)
+                    (excluded.place_id, excluded.visited_on, excluded.started_at, excluded.purpose, excluded.weather, excluded.pauses,
+                        excluded.safety, site_visit.version + 1)
                 """,
                 it.SiteVisitId,
                 it.PlaceId,
@@ -234,7 +243,10 @@ internal sealed class SiteVisitRepository(NpgsqlDataSource database)
         await context.Connection.Command("delete from site_visit_person where visit_id = $1", it.SiteVisitId).RunAsync(stop);
         await context
             .Connection.Command(
-                "insert into site_visit_person (visit_id, person_id, place) select $1, id, place from unnest($2::uuid[]) with ordinality as p(id, place)",
+                """
+                insert into site_visit_person (visit_id, person_id, place)
+                select $1, id, place from unnest($2::uuid[]) with ordinality as p(id, place)
+                """,
                 it.SiteVisitId,
                 it.People.Select(p => p.Id).ToArray()
             )
@@ -248,7 +260,8 @@ internal sealed class SiteVisitRepository(NpgsqlDataSource database)
             await context
                 .Connection.Command(
                     """
-                    insert into list_line (id, visit_id, taxon, unnamed, plant_id, compartment, recorder, at, latitude, longitude, uncertainty_metres, supersedes, recorded_at, details)
+                    insert into list_line (id, visit_id, taxon, unnamed, plant_id, compartment, recorder, at, latitude, longitude,
+                        uncertainty_metres, supersedes, recorded_at, details)
                     values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11, $12, $13, $14)
                     on conflict (id) do nothing
                     """,

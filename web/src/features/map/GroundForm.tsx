@@ -164,7 +164,7 @@ export function GroundForm({ place, ground, refused, drawn, onDraw, onDone }: Pr
             const read = pointsOf(event.target.value);
             if (read) onDraw(read);
           }}
-          onBlur={() => setTyped(undefined)}
+          onBlur={() => typed !== undefined && pointsOf(typed) && setTyped(undefined)}
           {...at("outline")}
         />
       </Part>
