@@ -173,7 +173,7 @@ public sealed class VisitRows(TaxonIndex taxa, SensitiveTaxa? sensitive, IReadOn
             "",
             "",
             "",
-            isKeptBack ? "" : line.Compartment,
+            isKeptBack ? "" : Free(line.Compartment),
             // What the visit's place says of where it is isn't said again of each taxon.
             isKeptBack ? "" : Number(line.Latitude),
             isKeptBack ? "" : Number(line.Longitude),
@@ -213,7 +213,7 @@ public sealed class VisitRows(TaxonIndex taxa, SensitiveTaxa? sensitive, IReadOn
             "",
             "",
             "",
-            isKeptBack ? "" : sought.Area,
+            isKeptBack ? "" : Free(sought.Area),
             "",
             "",
             "",
@@ -251,15 +251,15 @@ public sealed class VisitRows(TaxonIndex taxa, SensitiveTaxa? sensitive, IReadOn
         };
     }
 
-    private static string Properties(ListLine line, LineDetails details)
+    private string Properties(ListLine line, LineDetails details)
     {
         var said = new Dictionary<string, string>();
         if (line.At.Length > 0)
             said["at"] = line.At;
         if (details.Growth is { } growth)
             said["growth"] = growth.ToString().ToLowerInvariant();
-        if (details.GrowthReason.Length > 0)
-            said["growthReason"] = details.GrowthReason;
+        if (Free(details.GrowthReason) is { Length: > 0 } reason)
+            said["growthReason"] = reason;
         return said.Count == 0 ? "" : JsonSerializer.Serialize(said);
     }
 

@@ -47,16 +47,17 @@ internal sealed class ArchiveExport(
         // Which visit a plant's record of a day hangs on.
         var visitOf = new Dictionary<(Guid Place, DateOnly Day), Guid>();
         var people = new SortedSet<string>(StringComparer.Ordinal);
+        var box = new Bounds();
         await foreach (var visit in VisitsAsync(place, stop))
         {
             visitOf.TryAdd((visit.Place.Id, visit.Date), visit.Id);
             people.UnionWith(visit.People.Select(p => p.Name));
+            box.Add(visit.Place.Latitude, visit.Place.Longitude);
         }
         var seen = new HashSet<(Guid Plant, DateOnly Day)>();
         // Plants that ever bore a name that is kept back: their lines would say where they stand.
         var keptBack = new HashSet<Guid>();
         var recordsOf = new Dictionary<Guid, List<(DateOnly Day, Guid Occurrence, string Event)>>();
-        var box = new Bounds();
         await foreach (var row in records.ExportAsync(filter, stop))
         {
             var it = OccurrenceExport.Of(row, taxa, sensitive);
@@ -68,14 +69,11 @@ internal sealed class ArchiveExport(
                 recordsOf[row.PlantId] = own = [];
             own.Add((row.EventDate, row.Id, EventOf(row, it, visitOf)));
         }
-        await foreach (var visit in VisitsAsync(place, stop))
-            box.Add(visit.Place.Latitude, visit.Place.Longitude);
-
         async IAsyncEnumerable<IReadOnlyList<string>> Rows(ArchiveTable table)
         {
             if (table == ArchiveTerms.Measurements)
             {
-                await foreach (var row in MeasurementsAsync(recordsOf, sensitive is not null, stop))
+                await foreach (var row in MeasurementsAsync(recordsOf, keptBack, stop))
                     yield return row;
                 yield break;
             }
@@ -234,7 +232,7 @@ internal sealed class ArchiveExport(
     // Each look that holds, with the record of its plant on that day or the last one before.
     private async IAsyncEnumerable<IReadOnlyList<string>> MeasurementsAsync(
         Dictionary<Guid, List<(DateOnly Day, Guid Occurrence, string Event)>> recordsOf,
-        bool isPublic,
+        HashSet<Guid> keptBack,
         [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken stop
     )
     {
@@ -256,7 +254,7 @@ internal sealed class ArchiveExport(
                 {
                     var day = DayText.TryRead(look.Date, out var read) ? read : on[0].Day;
                     var (_, occurrence, of) = on.FindLast(r => r.Day <= day) is { Event: not null } last ? last : on[0];
-                    var isKeptBack = isPublic && of.EndsWith("#event", StringComparison.Ordinal);
+                    var isKeptBack = keptBack.Contains(plant);
                     var character = table.Find(look.Character);
                     yield return
                     [
