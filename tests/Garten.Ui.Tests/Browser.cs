@@ -108,6 +108,13 @@ public sealed class Browser : IDisposable
 
     private (int Width, int Height, bool Touch)? _size;
 
+    /// <summary>Requests to addresses of this form are lost on their way from now on; none are where nothing is said.</summary>
+    public void Lose(params string[] addresses)
+    {
+        _driver.ExecuteCdpCommand("Network.enable", []);
+        _driver.ExecuteCdpCommand("Network.setBlockedURLs", new() { ["urls"] = addresses });
+    }
+
     /// <summary>Opens a page in another tab beside this one and goes there.</summary>
     public void Beside(string path)
     {

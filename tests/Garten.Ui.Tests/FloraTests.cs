@@ -7,6 +7,19 @@ namespace Garten.Ui.Tests;
 public sealed class FloraTests(GartenSite site) : IClassFixture<GartenSite>
 {
     [Fact]
+    public void WhatWasLostOnItsWayIsAskedForAgainByItself()
+    {
+        var browser = site.Browse();
+        browser.Open("/flora/torvane");
+        browser.UntilText("75 taxa.");
+        browser.Lose("*/api/v1/floras*");
+        browser.Go("/flora/torvane/taxa/vellorna-alata");
+        browser.UntilText("can’t");
+        browser.Lose();
+        browser.UntilText("Know it by");
+    }
+
+    [Fact]
     public void ATaxonIsFoundByAPartOfItsNameAndShownWithWhatSeparatesIt()
     {
         var browser = site.Browse();

@@ -130,6 +130,30 @@ public sealed class VisitTests(GartenSite site) : IClassFixture<GartenSite>
     }
 
     [Fact]
+    public void WhatWasSentStaysOnTheListThoughTheServerIsNotReachedAfter()
+    {
+        var browser = site.Browse();
+        Begin(browser, "Tove Askling");
+        List(browser, "ve al");
+        // The line is sent and taken in; the list as the server has it now doesn't arrive.
+        browser.Lose("*/api/v1/site-visits/*");
+        List(browser, "velcin");
+        browser.Until(() => Waiting(browser) == "0", "nothing to wait any more");
+        browser.Until(() => browser.Run("return String((await fetch('/api/v1/health')).status)") == "200", "the server to be there");
+        for (var look = 0; look < 20; look++)
+            Assert.Equal(2, Listed(browser));
+        // Nor after a new start.
+        browser.Open(browser.Path);
+        browser.UntilText("What grows here?");
+        browser.Until(() => Listed(browser) == 2, "both lines");
+        browser.Lose();
+        browser.Open(browser.Path);
+        browser.Until(() => Listed(browser) == 2, "both lines as the server has them");
+    }
+
+    private static string Waiting(Browser browser) => browser.Run("return localStorage.getItem('garten-waiting')");
+
+    [Fact]
     public void OnThePhoneTheListIsWrittenByThumb()
     {
         var browser = site.Browse(390, 844, touch: true);

@@ -39,9 +39,19 @@ export async function ask<T>(
     // Nothing is wrong with what was asked: it waits until the device is let in.
     if (problem?.code === UNPAIRED) return { kind: "away", isServerThere: true, isUnpaired: true };
     return problem ? { kind: "problem", problem } : { kind: "away", isServerThere: false };
-  } catch {
+  } catch (failure) {
+    // What ran out of time says that the server is slow; any other failure that it wasn't reached at all, for whatever reason.
+    if (!(failure instanceof DOMException)) for (const listener of lostListeners) listener();
     return { kind: "away", isServerThere: false };
   }
+}
+
+const lostListeners = new Set<() => void>();
+
+/** Calls back whenever a request was lost on its way. */
+export function onLost(listener: () => void): () => void {
+  lostListeners.add(listener);
+  return () => lostListeners.delete(listener);
 }
 
 export class AwayError extends Error {
@@ -69,6 +79,8 @@ export async function answerOf<T>(
 export interface Paged<T> {
   items: T[];
   next?: string;
+  /** When it was asked for; left out of pages that were kept by earlier versions. */
+  asOf?: number;
 }
 
 /** A page of a list; the header “Link” (RFC 8288) says where the next one is. */
@@ -76,13 +88,18 @@ export async function pageOf<T>(
   request: (signal: AbortSignal) => Promise<{ data?: T[]; error?: unknown; response: Response }>,
 ): Promise<Paged<T>> {
   let link = "";
+  const asOf = Date.now();
   const items = await answerOf(async (signal) => {
     const answer = await request(signal);
     link = answer.response.headers.get("Link") ?? "";
     return answer;
   });
   const next = /<([^>]+)>;\s*rel="next"/.exec(link)?.[1];
-  return { items, next: next ? (new URL(next, location.href).searchParams.get("after") ?? undefined) : undefined };
+  return {
+    items,
+    next: next ? (new URL(next, location.href).searchParams.get("after") ?? undefined) : undefined,
+    asOf,
+  };
 }
 
 const asProblem = (error: unknown): Problem | undefined =>

@@ -23,7 +23,7 @@ if (location.pathname === "/") void queryClient.prefetchQuery(todayOf(today()));
 const PAGES_AFTER_MS = 6_000;
 addEventListener("load", () => {
   firstViewDrawn();
-  void whenStarted();
+  whenStarted().catch(() => undefined);
   setTimeout(fetchPages, PAGES_AFTER_MS);
 });
 const root = document.getElementById("root");

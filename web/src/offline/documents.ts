@@ -2,12 +2,12 @@ import { keepPreviousData, queryOptions, useInfiniteQuery, useQuery } from "@tan
 import { answerOf, api, AwayError, pageOf, type Paged, type Schemas } from "../api/client";
 import { today } from "../api/today";
 import { core } from "../core/coreClient";
-import { onOutboxChange, queued } from "./outbox";
-import { keyServed, keysServed, queryClient, orKept } from "./queries";
+import { onOutboxChange, queued, queuedAndSent, sentSince } from "./outbox";
+import { asOf, keyServed, keysServed, queryClient, orKept } from "./queries";
 import { keepAnswers, keptAnswers, type Command, type QueuedCommand } from "./store";
 
 // The one door to what pages read of places, plants and populations: what the server answered last, with what waits on this device put into
-// it by the core. Whether there is signal makes no difference here.
+// it by the core, and what was sent since it was asked. Whether there is signal makes no difference here.
 
 const WAITING = ["waiting"];
 const NO_PLACES: Schemas["Place"][] = [];
@@ -19,16 +19,25 @@ onOutboxChange(() => void queryClient.invalidateQueries({ queryKey: WAITING }));
 const isSame = (one: QueuedCommand, other: QueuedCommand | undefined) =>
   one.id === other?.id && one.failures === other.failures && one.nextTry === other.nextTry;
 
+interface Here {
+  entries: QueuedCommand[];
+  lastSent: number;
+}
+
+const isHere = (it: unknown): it is Here => typeof it === "object" && it !== null && "entries" in it;
+
 const waitingHere = queryOptions({
   queryKey: WAITING,
-  queryFn: queued,
+  queryFn: queuedAndSent,
   staleTime: Infinity,
   refetchOnWindowFocus: true,
   // What is worked out of the list comes by here too, and is taken as it is.
   structuralSharing: (old, now) => {
-    if (!Array.isArray(old) || !Array.isArray(now)) return now;
-    const [before, after] = [old as QueuedCommand[], now as QueuedCommand[]];
-    return before.length === after.length && after.every((it, i) => isSame(it, before[i])) ? before : after;
+    if (!isHere(old) || !isHere(now)) return now;
+    const [before, after] = [old.entries, now.entries];
+    const isUnchanged = before.length === after.length && after.every((it, i) => isSame(it, before[i]));
+    if (!isUnchanged) return now;
+    return old.lastSent === now.lastSent ? old : { entries: before, lastSent: now.lastSent };
   },
 });
 
@@ -66,7 +75,9 @@ function waitsOf(entries: QueuedCommand[]): Waits {
   return waits;
 }
 
-const useWaits = (): Waits => useQuery({ ...waitingHere, select: waitsOf }).data ?? NOTHING;
+const useWaits = (): Waits => useQuery({ ...waitingHere, select: (it) => waitsOf(it.entries) }).data ?? NOTHING;
+
+const useLastSent = (): number => useQuery({ ...waitingHere, select: (it) => it.lastSent }).data ?? 0;
 
 /** The commands that wait on this device, in their order; the same list until one comes or goes. */
 export const useWaiting = (): Command[] => useWaits().commands;
@@ -80,9 +91,17 @@ export const useWaitingIds = (): Set<string> => useWaits().ids;
 interface Answered<T> {
   data: T | undefined;
   dataUpdatedAt: number;
+  /** When it was asked of the server; 0 where it never answered. */
+  asOf: number;
 }
 
-/** An answer with what waits put into it; while that is worked out, what was shown last. */
+// What was never answered is made up of what was sent in so many days.
+const LONGEST_BEHIND_MS = 7 * 86_400_000;
+
+/** Whether something was sent from here since an answer was asked for: the answer may be without it. */
+export const useIsBehind = (asOf: number): boolean => useLastSent() >= Math.max(asOf, 1);
+
+/** An answer with what waits put into it, and what was sent since; while that is worked out, what was shown last. */
 export function useWithWaiting<T>(
   name: string,
   answered: Answered<T>,
@@ -90,20 +109,40 @@ export function useWithWaiting<T>(
   put: (waiting: Schemas["Waiting"]) => Promise<T | undefined>,
 ): T | undefined {
   const { commands, number } = useWaits();
+  const lastSent = useLastSent();
+  const isBehind = useIsBehind(answered.asOf);
   const served = useServedPlaces();
   // What was never fetched here may be made here.
   const places = served.data ?? (served.isError ? NO_PLACES : undefined);
+  const isMore = commands.length > 0 || isBehind;
   const { data } = useQuery({
-    enabled: isKnown && commands.length > 0 && places !== undefined,
-    queryKey: ["with-waiting", name, answered.dataUpdatedAt, places?.length, number],
+    enabled: isKnown && isMore && places !== undefined,
+    queryKey: [
+      "with-waiting",
+      name,
+      answered.dataUpdatedAt,
+      answered.asOf,
+      places?.length,
+      number,
+      isBehind ? lastSent : 0,
+    ],
     staleTime: Infinity,
     gcTime: 10_000,
     // Of the same document alone: another plant is never shown in its place.
     placeholderData: (before, query) => (query?.queryKey[1] === name ? before : undefined),
-    queryFn: async () => (await put({ date: today(), commands, places: places ?? [] })) ?? null,
+    queryFn: async () => {
+      const sent = isBehind ? await sentSince(answered.asOf || lastSent - LONGEST_BEHIND_MS) : [];
+      const waiting = new Set(commands.map((it) => it.id));
+      const all = [...sent.filter((it) => !waiting.has(it.id)), ...commands];
+      return (await put({ date: today(), commands: all, places: places ?? [] })) ?? null;
+    },
   });
-  return commands.length === 0 ? answered.data : (data ?? answered.data);
+  return isMore ? (data ?? answered.data) : answered.data;
 }
+
+/** When the earliest of pages was asked of the server; 0 where none has answered, or an earlier version kept it. */
+export const asOfPages = (pages: Paged<unknown>[] | undefined): number =>
+  pages && pages.length > 0 ? Math.min(...pages.map((it) => it.asOf ?? 0)) : 0;
 
 export const placesServed = queryOptions({
   queryKey: ["places"],
@@ -116,8 +155,11 @@ const useServedPlaces = () => useQuery(placesServed);
 /** The places, by name. */
 export function usePlaces() {
   const served = useServedPlaces();
-  const data = useWithWaiting("places", served, served.data !== undefined || served.isError, (waiting) =>
-    core.places(waiting),
+  const data = useWithWaiting(
+    "places",
+    { ...served, asOf: asOf("places") },
+    served.data !== undefined || served.isError,
+    (waiting) => core.places(waiting),
   );
   return { ...served, data };
 }
@@ -125,8 +167,11 @@ export function usePlaces() {
 /** The newest version of every key. */
 export function useKeys() {
   const served = useQuery(keysServed);
-  const data = useWithWaiting("keys", served, served.data !== undefined || served.isError, (waiting) =>
-    core.keys({ keys: served.data ?? [], waiting }),
+  const data = useWithWaiting(
+    "keys",
+    { ...served, asOf: asOf("keys") },
+    served.data !== undefined || served.isError,
+    (waiting) => core.keys({ keys: served.data ?? [], waiting }),
   );
   return { ...served, data };
 }
@@ -139,7 +184,11 @@ export function useKey(hash: string) {
   const keys = useQuery(keysServed);
   const data = useWithWaiting(
     `key:${hash}`,
-    { data: served.data, dataUpdatedAt: served.dataUpdatedAt + keys.dataUpdatedAt },
+    {
+      data: served.data,
+      dataUpdatedAt: served.dataUpdatedAt + keys.dataUpdatedAt,
+      asOf: asOf(served.data ? `key:${hash}` : "keys"),
+    },
     served.data !== undefined || served.isError || isHere,
     async (waiting) =>
       (await core.key({ hash, key: served.data ?? null, keys: keys.data ?? NO_SUMMARIES, waiting }))[0],
@@ -174,7 +223,7 @@ export function usePlant(id: string | undefined) {
   });
   const data = useWithWaiting(
     `plant:${id}`,
-    served,
+    { ...served, asOf: asOf(`plant:${id}`) },
     // One that was tagged out of reach is known here alone.
     id !== undefined && (served.data !== undefined || served.isError),
     async (waiting) => (await core.plant({ id: id ?? "", plant: served.data ?? null, waiting }))[0],
@@ -203,8 +252,11 @@ export const populationsServed = queryOptions({
 /** Populations with what they come to. */
 export function usePopulations(isWanted = true) {
   const served = useQuery({ ...populationsServed, enabled: isWanted });
-  const data = useWithWaiting("populations", served, served.data !== undefined || served.isError, (waiting) =>
-    core.populations({ populations: served.data ?? [], waiting }),
+  const data = useWithWaiting(
+    "populations",
+    { ...served, asOf: asOf("populations") },
+    served.data !== undefined || served.isError,
+    (waiting) => core.populations({ populations: served.data ?? [], waiting }),
   );
   return { ...served, data };
 }
@@ -252,6 +304,7 @@ async function foundAmongKept(place: string, text: string): Promise<Paged<Schema
   return {
     items: await core.foundPlants({ plants: [...all.values()], placeId: place || null, text }),
     next: undefined,
+    asOf: asOfPages(pages),
   };
 }
 
@@ -282,7 +335,7 @@ export function usePlants(filter: { place: string; text: string }) {
   const shown = served.data?.pages.flatMap((page) => page.items);
   const plants = useWithWaiting(
     `plants:${place}:${text}`,
-    { data: shown, dataUpdatedAt: served.dataUpdatedAt },
+    { data: shown, dataUpdatedAt: served.dataUpdatedAt, asOf: asOfPages(served.data?.pages) },
     shown !== undefined || served.isError,
     (waiting) =>
       core.plants({ plants: shown ?? [], waiting, isWhole: !served.hasNextPage, placeId: place || null, text }),

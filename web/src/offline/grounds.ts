@@ -2,7 +2,7 @@ import { queryOptions, useQuery } from "@tanstack/react-query";
 import { answerOf, api, type Schemas } from "../api/client";
 import { core } from "../core/coreClient";
 import { useWithWaiting } from "./documents";
-import { orKept } from "./queries";
+import { asOf, orKept } from "./queries";
 
 // Where places lie and what is drawn of them, as documents: what the server answered last, with what waits on this device put into it.
 
@@ -44,8 +44,11 @@ export const pointsServed = (taxon: string) =>
 /** The grounds of places. */
 export function useGrounds() {
   const served = useQuery(groundsServed);
-  const data = useWithWaiting("grounds", served, served.data !== undefined || served.isError, (waiting) =>
-    core.grounds({ grounds: served.data ?? [], waiting }),
+  const data = useWithWaiting(
+    "grounds",
+    { ...served, asOf: asOf("grounds") },
+    served.data !== undefined || served.isError,
+    (waiting) => core.grounds({ grounds: served.data ?? [], waiting }),
   );
   return { ...served, data };
 }

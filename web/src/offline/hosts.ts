@@ -1,7 +1,7 @@
 import { useEffect, useMemo } from "react";
 import { api, ask, ProblemError, type Schemas } from "../api/client";
 import words from "../api/words";
-import { core, whenStarted } from "../core/coreClient";
+import { core, coreStarted } from "../core/coreClient";
 import { hurry } from "../core/firstView";
 import { useAsked } from "./flora";
 
@@ -41,10 +41,7 @@ export class Host {
 
 /** Of calls that are answered from the request alone: the core, once it has started. */
 export const started = new Host("");
-void whenStarted().then(
-  () => started.hold(),
-  () => undefined,
-);
+void coreStarted.then(() => started.hold());
 
 /** A host that holds all once something is true of it. */
 export function useHost(isHeld: boolean, of: string, isAlone = false): Host {

@@ -87,6 +87,22 @@ export async function queued(): Promise<QueuedCommand[]> {
   return (await store()).getAll("outbox");
 }
 
+/** What waits, and when the server took something in last; 0 where it never did. Of one moment: what goes from the one comes to the other. */
+export async function queuedAndSent(): Promise<{ entries: QueuedCommand[]; lastSent: number }> {
+  const read = (await store()).transaction(["outbox", "sent"]);
+  const [entries, last] = await Promise.all([
+    read.objectStore("outbox").getAll(),
+    read.objectStore("sent").index("at").openKeyCursor(null, "prev"),
+  ]);
+  return { entries, lastSent: last?.key ?? 0 };
+}
+
+/** What the server has taken in since a moment, in its order. */
+export async function sentSince(at: number): Promise<Command[]> {
+  const all = await (await store()).getAllFromIndex("sent", "at", IDBKeyRange.lowerBound(at));
+  return all.sort((a, b) => a.seq - b.seq).map((it) => it.command);
+}
+
 /** Puts what was sent in the last months back among what waits: the server was set back, and knows what it still has by its id. How many, and
  * how many older ones are left. */
 export async function sendForgotten(): Promise<{ again: number; older: number }> {

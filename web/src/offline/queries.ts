@@ -1,11 +1,11 @@
 import { QueryClient, queryOptions, useQuery, useQueryClient, type Query } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
-import { answerOf, api, ask, AwayError, pageOf, type Paged, type Schemas } from "../api/client";
+import { answerOf, api, ask, AwayError, onLost, pageOf, type Paged, type Schemas } from "../api/client";
 import { inTurn } from "./inTurn";
 import { flush, MOST_FAILURES, onOutboxChange, queued, refusedCommands, sendForgotten } from "./outbox";
 import {
   keep,
-  keepAnswer,
+  keepAnswers,
   kept,
   keptAnswer,
   store,
@@ -30,17 +30,25 @@ async function fetchAnew(client: QueryClient): Promise<void> {
 const WATCH_MS = 15_000;
 const WATCH_AWAY_MS = 2_000;
 
+const asked = new Map<string, number>();
+
+/** When what is shown under a name was asked of the server; 0 where it never answered. */
+export const asOf = (name: string): number => asked.get(name) ?? 0;
+
 /** The answer of the server, or what it answered last time when it is away. */
 export async function orKept<T>(name: string, fetch: () => Promise<T>): Promise<T> {
+  const at = Date.now();
   try {
     const value = await fetch();
     // A store that is full, or can't be written, takes nothing from what the server has answered.
-    await keepAnswer(name, value).catch(() => undefined);
+    await keepAnswers([[name, value]], at).catch(() => undefined);
+    asked.set(name, at);
     return value;
   } catch (error) {
     const before = error instanceof AwayError ? await keptAnswer<T>(name) : undefined;
     if (before === undefined) throw error;
-    return before;
+    asked.set(name, before.at);
+    return before.value;
   }
 }
 
@@ -172,7 +180,31 @@ interface Watched {
   connection: Connection;
   /** The number of the server's last change. */
   last?: number;
+  /** How many times requests were lost, when it was asked. */
+  lost: number;
 }
+
+// A request can be lost on its way while the server is well: where a device changes from one network to the other its browser ends all that
+// is under way. So long after a loss it is asked whether the server is there, and what is shown is asked for again; longer each time that
+// it happens, and from the first again once nothing was lost for long.
+const ASKED_AFTER_LOSS_MS = [300, 2_000, WATCH_MS, 60_000];
+let losses = 0;
+let lostLast = 0;
+
+let asking: ReturnType<typeof setTimeout> | undefined;
+
+// One question after several that were lost together.
+onLost(() => {
+  if (asking !== undefined) return;
+  if (Date.now() - lostLast > 2 * (ASKED_AFTER_LOSS_MS.at(-1) ?? 0)) losses = 0;
+  const wait = ASKED_AFTER_LOSS_MS[Math.min(losses, ASKED_AFTER_LOSS_MS.length - 1)];
+  losses++;
+  lostLast = Date.now();
+  asking = setTimeout(() => {
+    asking = undefined;
+    void queryClient.invalidateQueries({ queryKey: ["health"] });
+  }, wait);
+});
 
 /** Watches whether the server and its database answer; sends what waits as soon as they do, and shows what others have changed. */
 export function useWatched(): Watched {
@@ -182,24 +214,25 @@ export function useWatched(): Watched {
     queryFn: async (): Promise<Watched> => {
       // No proxy has an answer to this of yesterday.
       const at = String(Date.now());
+      const lost = losses;
       const outcome = await ask((signal) => api.GET("/api/v1/health", { params: { query: { at } }, signal }));
-      if (outcome.kind === "away" && !outcome.isServerThere) return { connection: "outOfReach" };
-      if (outcome.kind === "away" && outcome.isUnpaired) return { connection: "unpaired" };
+      if (outcome.kind === "away" && !outcome.isServerThere) return { connection: "outOfReach", lost };
+      if (outcome.kind === "away" && outcome.isUnpaired) return { connection: "unpaired", lost };
       return outcome.kind === "answer"
-        ? { connection: "ready", last: outcome.value.lastChange }
-        : { connection: "away" };
+        ? { connection: "ready", last: outcome.value.lastChange, lost }
+        : { connection: "away", lost };
     },
     refetchInterval: (query) => (query.state.data?.connection === "ready" ? WATCH_MS : WATCH_AWAY_MS),
     refetchIntervalInBackground: true,
     staleTime: 0,
   });
-  const { connection, last } = data ?? {};
+  const { connection, last, lost } = data ?? {};
   useEffect(() => {
     if (connection !== "ready") return;
     void flush();
     void client.invalidateQueries({ predicate: isOfServer });
-  }, [connection, last, client]);
-  return data ?? { connection: "ready" };
+  }, [connection, last, lost, client]);
+  return data ?? { connection: "ready", lost: 0 };
 }
 
 /** Whether the server and its database answer. */

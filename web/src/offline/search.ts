@@ -14,10 +14,10 @@ export async function found(text: string): Promise<Findable[]> {
     if (!(error instanceof AwayError)) throw error;
   }
   const [places, keys, plants, floras] = await Promise.all([
-    keptAnswer<Schemas["Place"][]>("places"),
-    keptAnswer<Schemas["KeySummary"][]>("keys"),
+    keptAnswer<Schemas["Place"][]>("places").then((it) => it?.value),
+    keptAnswer<Schemas["KeySummary"][]>("keys").then((it) => it?.value),
     keptAnswers<{ items: Schemas["TaggedPlant"][] }>("plants:"),
-    keptAnswer<Schemas["FloraSummary"][]>("floras"),
+    keptAnswer<Schemas["FloraSummary"][]>("floras").then((it) => it?.value),
   ]);
   // The terms of the glossary are known where the vocabulary was taken along.
   await holdVocabulary().catch(() => undefined);

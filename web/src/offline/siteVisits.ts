@@ -1,8 +1,8 @@
 import { queryOptions, useInfiniteQuery, useQuery } from "@tanstack/react-query";
 import { answerOf, api, pageOf, type Paged, type Schemas } from "../api/client";
 import { core } from "../core/coreClient";
-import { useWithWaiting } from "./documents";
-import { orKept } from "./queries";
+import { asOfPages, useWithWaiting } from "./documents";
+import { asOf, orKept } from "./queries";
 import { keepAnswers, keptAnswers } from "./store";
 
 // Visits to places, as documents: what the server answered last, with what waits on this device put into it.
@@ -36,7 +36,7 @@ export function useSiteVisits(place: string) {
   const shown = served.data?.pages.flatMap((page) => page.items);
   const visits = useWithWaiting(
     `site-visits:${place}`,
-    { data: shown, dataUpdatedAt: served.dataUpdatedAt },
+    { data: shown, dataUpdatedAt: served.dataUpdatedAt, asOf: asOfPages(served.data?.pages) },
     shown !== undefined || served.isError,
     async (waiting) => {
       const known = await keptAnswers<Schemas["SiteVisit"]>("site-visit:");
@@ -59,7 +59,7 @@ export function useSiteVisit(id: string) {
   // One that was begun out of reach is known here alone.
   const data = useWithWaiting(
     wholeName(id),
-    served,
+    { ...served, asOf: asOf(wholeName(id)) },
     served.data !== undefined || served.isError,
     async (waiting) => (await core.siteVisit({ id, visit: served.data ?? null, waiting }))[0],
   );

@@ -270,10 +270,11 @@ export async function keep(name: string, value: unknown): Promise<void> {
   await (await store()).put("kept", value, name);
 }
 
-/** What the server answered last under a name; undefined where it isn't known, or only in a form that is no longer understood. */
-export async function keptAnswer<T>(name: string): Promise<T | undefined> {
+/** What the server answered last under a name, and when it was asked; undefined where it isn't known, or only in a form that is no longer
+ * understood. */
+export async function keptAnswer<T>(name: string): Promise<{ value: T; at: number } | undefined> {
   const it = await (await store()).get("answers", name);
-  return it?.form === FORM ? (it.value as T) : undefined;
+  return it?.form === FORM ? { value: it.value as T, at: it.at } : undefined;
 }
 
 /** The same of many, in their order. */
@@ -290,25 +291,22 @@ export async function keptAnswers<T>(prefix: string): Promise<T[]> {
   return found.filter((it) => it.form === FORM).map((it) => it.value as T);
 }
 
-/** Keeps an answer of the server for when it is out of reach. */
-export const keepAnswer = (name: string, value: unknown): Promise<void> => keepAnswers([[name, value]]);
-
-/** Keeps several, all or none. */
-export async function keepAnswers(all: [name: string, value: unknown][]): Promise<void> {
+/** Keeps answers of the server for when it is out of reach, all or none; with the moment at which they were asked for. */
+export async function keepAnswers(all: [name: string, value: unknown][], at = Date.now()): Promise<void> {
   const db = await store();
   const change = db.transaction(["answers", "kept"], "readwrite");
   const answers = change.objectStore("answers");
   await Promise.all(
     all.flatMap(([name, value]) => [
-      answers.put({ name, form: FORM, at: Date.now(), value }),
+      answers.put({ name, form: FORM, at, value }),
       // Earlier versions kept answers among other things.
       change.objectStore("kept").delete(name),
     ]),
   );
   let surplus = (await answers.count()) - MOST_ANSWERS;
-  for (let at = surplus > 0 ? await answers.index("at").openCursor() : null; at && surplus > 0; surplus--) {
-    await at.delete();
-    at = await at.continue();
+  for (let old = surplus > 0 ? await answers.index("at").openCursor() : null; old && surplus > 0; surplus--) {
+    await old.delete();
+    old = await old.continue();
   }
   await change.done;
 }

@@ -3,8 +3,8 @@ import { useMemo } from "react";
 import type { Schemas } from "../../api/client";
 import { core } from "../../core/coreClient";
 import { useAsked } from "../../offline/flora";
-import { todayOf, usePlaces, useWaiting } from "../../offline/documents";
-import { useFirsts } from "../../offline/queries";
+import { todayOf, useIsBehind, usePlaces, useWaiting } from "../../offline/documents";
+import { asOf, useFirsts } from "../../offline/queries";
 import { useBenchFlora } from "../../shared/botany/useBenchFlora";
 import { useOpenDocuments } from "../../shared/calendar/questions";
 
@@ -16,8 +16,9 @@ export function useToday(day: string): { page: Schemas["TodayDocument"] | undefi
   const waiting = useWaiting();
   const isWaiting = waiting.length > 0;
   const served = useQuery({ ...todayOf(day), enabled: !isWaiting });
+  const isBehind = useIsBehind(asOf(`today:${day}`)) && served.data !== undefined;
   // A day that was never asked of the server is worked out here too.
-  const isOwn = isWaiting || (served.isError && !served.data);
+  const isOwn = isWaiting || isBehind || (served.isError && !served.data);
   const own = useOwn(day, isOwn);
   return { page: isOwn ? (own.page ?? served.data) : served.data, isAway: isOwn ? own.isAway : served.isError };
 }
