@@ -379,6 +379,62 @@ public static class CoreCalls
             "All that is open of plants and populations, as it stands on a day."
         ),
         OfRequest(
+            "survey",
+            Json.SurveyDocument,
+            Json.IReadOnlyListSurveyWhole,
+            (r, _) => r.Tell(),
+            null,
+            "A survey with what waits on the device put into it."
+        ),
+        OfRequest(
+            "surveyFigures",
+            Json.SurveyFiguresRequest,
+            Json.SurveyFigures,
+            (r, session) => r.WorkOut(new TaxonIndex(session.Flora?.Pack.Taxa ?? [])),
+            null,
+            "The figures of a survey by list, plot, place, year or group, with tables of frequency and indicators."
+        ),
+        OfRequest(
+            "surveyChange",
+            Json.SurveyChangeRequest,
+            Json.IReadOnlyListSurveyChange,
+            (r, _) => r.WorkOut(),
+            null,
+            "What changed in a survey's permanent plots between two years, with intervals, beside what two recordings of one day differ by."
+        ),
+        OfRequest(
+            "surveyStanding",
+            Json.SurveyStandingRequest,
+            Json.SurveyStanding,
+            (r, _) => r.Tell(),
+            null,
+            "What a survey wants done in a year, and what became of the taxa that it seeks."
+        ),
+        OfRequest(
+            "checkPlot",
+            Json.PlotCheckRequest,
+            Json.IReadOnlyListPlotProblem,
+            (r, _) => r.Check(),
+            null,
+            "What can't be so in the recording of a plot; nothing where it is sound."
+        ),
+        OfRequest(
+            "layPlots",
+            Json.LayPlotsRequest,
+            Json.IReadOnlyListPlacedPlot,
+            (r, _) => r.Lay(),
+            "surveys/plots/lay",
+            "Spots for plots within a boundary, by chance from a seed, within parts, or on a grid."
+        ),
+        OfRequest(
+            "surveyDesign",
+            Json.SurveyDesignRequest,
+            Json.SurveyDesignAnswer,
+            (r, _) => r.WorkOut(),
+            "surveys/design",
+            "How many plots see a change, and how many visits find a plant that is there."
+        ),
+        OfRequest(
             "arrangement",
             Json.ArrangementRequest,
             Json.Arrangement,
@@ -538,6 +594,14 @@ public static class CoreCalls
             (r, _) => r.Tell(),
             null,
             "Visits to places, with what waits on the device to be sent."
+        ),
+        OfFlora(
+            "plotName",
+            Json.PlotNameRequest,
+            Json.PlotNameAnswer,
+            (r, flora) => r.Find(flora),
+            "surveys/plots/name",
+            "The taxon that some typed letters mean in a plot, with how much of it is there typed behind."
         ),
         OfFlora(
             "shortNames",

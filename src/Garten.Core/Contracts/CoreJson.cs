@@ -13,6 +13,7 @@ using Garten.Core.Quantities;
 using Garten.Core.Seasons;
 using Garten.Core.Surveys;
 using Garten.Core.Surveys.Figures;
+using Garten.Core.Surveys.Plots;
 using Garten.Core.Surveys.SiteVisits;
 
 namespace Garten.Core.Contracts;
@@ -28,6 +29,15 @@ namespace Garten.Core.Contracts;
     Converters = [
         typeof(CamelCaseWords<Grade>),
         typeof(CamelCaseWords<SampleKind>),
+        typeof(CamelCaseWords<PlotKind>),
+        typeof(CamelCaseWords<PlotShape>),
+        typeof(CamelCaseWords<RootingRule>),
+        typeof(CamelCaseWords<EdgeRule>),
+        typeof(CamelCaseWords<PlotScale>),
+        typeof(CamelCaseWords<PlotPlacing>),
+        typeof(CamelCaseWords<SurveySource>),
+        typeof(CamelCaseWords<SurveyUnit>),
+        typeof(CamelCaseWords<SurveyTaskState>),
         typeof(CamelCaseWords<SampleDistance>),
         typeof(CamelCaseWords<TableLayout>),
         typeof(CamelCaseWords<QuestionKind>),
@@ -86,6 +96,30 @@ namespace Garten.Core.Contracts;
     ]
 )]
 [JsonSerializable(typeof(Vocabulary))]
+[JsonSerializable(typeof(IReadOnlyList<SurveySummary>))]
+[JsonSerializable(typeof(SurveyWhole))]
+[JsonSerializable(typeof(IReadOnlyList<SurveyWhole>))]
+[JsonSerializable(typeof(SurveyDocument))]
+[JsonSerializable(typeof(SurveyFiguresRequest))]
+[JsonSerializable(typeof(SurveyFigures))]
+[JsonSerializable(typeof(SurveyChangeRequest))]
+[JsonSerializable(typeof(IReadOnlyList<SurveyChange>))]
+[JsonSerializable(typeof(LayPlotsRequest))]
+[JsonSerializable(typeof(IReadOnlyList<PlacedPlot>))]
+[JsonSerializable(typeof(SurveyDesignRequest))]
+[JsonSerializable(typeof(SurveyDesignAnswer))]
+[JsonSerializable(typeof(SurveyStandingRequest))]
+[JsonSerializable(typeof(SurveyStanding))]
+[JsonSerializable(typeof(SurveyReport))]
+[JsonSerializable(typeof(PlotNameRequest))]
+[JsonSerializable(typeof(PlotNameAnswer))]
+[JsonSerializable(typeof(PlotCheckRequest))]
+[JsonSerializable(typeof(IReadOnlyList<PlotProblem>))]
+[JsonSerializable(typeof(SurveyProtocol))]
+[JsonSerializable(typeof(PlotFinding))]
+[JsonSerializable(typeof(IReadOnlyList<PlotFind>))]
+[JsonSerializable(typeof(IReadOnlyList<PlotLayer>))]
+[JsonSerializable(typeof(IReadOnlyList<CoverClass>))]
 [JsonSerializable(typeof(Part))]
 [JsonSerializable(typeof(Quality))]
 [JsonSerializable(typeof(FindCharacterRequest))]

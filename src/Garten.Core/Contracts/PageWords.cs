@@ -11,6 +11,7 @@ using Garten.Core.Identification;
 using Garten.Core.Keys;
 using Garten.Core.Seasons;
 using Garten.Core.Surveys;
+using Garten.Core.Surveys.Plots;
 using Garten.Core.Surveys.SiteVisits;
 
 namespace Garten.Core.Contracts;
@@ -59,7 +60,92 @@ public static class PageWords
             ["listTaxon"] = "A line of a list",
             ["withdrawLine"] = "A line taken back",
             ["closeSiteVisit"] = "The end of a visit",
+            ["saveSurvey"] = "A survey",
+            ["savePlot"] = "A plot",
+            ["recordPlot"] = "What a plot holds",
+            ["writeSurveyText"] = "A sentence of a report",
+            ["keepReport"] = "A report",
             ["erase"] = "An erasure",
+        };
+
+    /// <summary>What plots are.</summary>
+    public static IReadOnlyDictionary<PlotKind, string> PlotKinds { get; } =
+        new Dictionary<PlotKind, string>
+        {
+            [PlotKind.Quadrat] = "Quadrats",
+            [PlotKind.NestedQuadrat] = "Nested quadrats",
+            [PlotKind.FrequencyFrame] = "Frequency frames",
+            [PlotKind.PointTransect] = "Transects of points",
+            [PlotKind.BeltTransect] = "Belt transects",
+        };
+
+    /// <summary>Outlines of plots.</summary>
+    public static IReadOnlyDictionary<PlotShape, string> PlotShapes { get; } =
+        new Dictionary<PlotShape, string>
+        {
+            [PlotShape.Square] = "Square",
+            [PlotShape.Circle] = "Circle",
+            [PlotShape.Rectangle] = "Rectangle",
+            [PlotShape.Line] = "Line",
+        };
+
+    /// <summary>How much of a taxon is noted in plots.</summary>
+    public static IReadOnlyDictionary<PlotScale, string> PlotScales { get; } =
+        new Dictionary<PlotScale, string>
+        {
+            [PlotScale.Percent] = "Cover in per cent",
+            [PlotScale.SevenClasses] = "Braun-Blanquet, seven classes",
+            [PlotScale.TenClasses] = "Domin, ten classes",
+            [PlotScale.Presence] = "There or not",
+            [PlotScale.Count] = "Individuals, counted",
+            [PlotScale.Hits] = "Pins or cells hit",
+        };
+
+    /// <summary>When a plant counts as within a plot.</summary>
+    public static IReadOnlyDictionary<RootingRule, string> RootingRules { get; } =
+        new Dictionary<RootingRule, string>
+        {
+            [RootingRule.Rooted] = "Where it is rooted within",
+            [RootingRule.Shoot] = "Where any part hangs within",
+        };
+
+    /// <summary>What is done with plants on the edge.</summary>
+    public static IReadOnlyDictionary<EdgeRule, string> EdgeRules { get; } =
+        new Dictionary<EdgeRule, string>
+        {
+            [EdgeRule.TwoSides] = "On two chosen sides they count",
+            [EdgeRule.Within] = "They count",
+            [EdgeRule.Without] = "They don’t count",
+        };
+
+    /// <summary>How the positions of plots were chosen.</summary>
+    public static IReadOnlyDictionary<PlotPlacing, string> PlotPlacings { get; } =
+        new Dictionary<PlotPlacing, string>
+        {
+            [PlotPlacing.Random] = "At random",
+            [PlotPlacing.Stratified] = "At random within each part",
+            [PlotPlacing.Systematic] = "On a grid with a random start",
+            [PlotPlacing.Chosen] = "Chosen by a person",
+        };
+
+    /// <summary>How what a survey wants stands.</summary>
+    public static IReadOnlyDictionary<SurveyTaskState, string> SurveyTaskStates { get; } =
+        new Dictionary<SurveyTaskState, string>
+        {
+            [SurveyTaskState.Due] = "due",
+            [SurveyTaskState.Late] = "late",
+            [SurveyTaskState.Coming] = "to come",
+            [SurveyTaskState.Done] = "done",
+        };
+
+    /// <summary>By what recordings of a survey are put together.</summary>
+    public static IReadOnlyDictionary<SurveyUnit, string> SurveyUnits { get; } =
+        new Dictionary<SurveyUnit, string>
+        {
+            [SurveyUnit.Each] = "each by itself",
+            [SurveyUnit.Place] = "by place",
+            [SurveyUnit.Year] = "by year",
+            [SurveyUnit.Group] = "by group",
         };
 
     /// <summary>What is minded at the beginning of a visit to a place.</summary>
@@ -413,6 +499,14 @@ public static class PageWords
             ["handlingOfLook"] = Words(HandlingOfLook),
             ["handlingThatTakes"] = Names(HandlingThatTakes),
             ["grades"] = Words(Grades),
+            ["plotKinds"] = Words(PlotKinds),
+            ["plotShapes"] = Words(PlotShapes),
+            ["plotScales"] = Words(PlotScales),
+            ["rootingRules"] = Words(RootingRules),
+            ["edgeRules"] = Words(EdgeRules),
+            ["plotPlacings"] = Words(PlotPlacings),
+            ["surveyTaskStates"] = Words(SurveyTaskStates),
+            ["surveyUnits"] = Words(SurveyUnits),
             ["reportKinds"] = Words(ReportKinds),
             ["checks"] = Words(Checks),
             ["verdicts"] = Words(Verdicts),

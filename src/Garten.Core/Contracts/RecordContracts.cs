@@ -31,6 +31,11 @@ namespace Garten.Core.Contracts;
 [JsonDerivedType(typeof(WithdrawLineCommand), "withdrawLine")]
 [JsonDerivedType(typeof(CloseSiteVisitCommand), "closeSiteVisit")]
 [JsonDerivedType(typeof(DescribePlaceCommand), "describePlace")]
+[JsonDerivedType(typeof(SaveSurveyCommand), "saveSurvey")]
+[JsonDerivedType(typeof(SavePlotCommand), "savePlot")]
+[JsonDerivedType(typeof(RecordPlotCommand), "recordPlot")]
+[JsonDerivedType(typeof(WriteSurveyTextCommand), "writeSurveyText")]
+[JsonDerivedType(typeof(KeepReportCommand), "keepReport")]
 [JsonDerivedType(typeof(EraseCommand), "erase")]
 public abstract record Command(Guid Id);
 

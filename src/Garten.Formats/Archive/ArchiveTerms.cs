@@ -43,7 +43,10 @@ public static class ArchiveTerms
                 "footprintSRS",
                 "eventRemarks",
                 "dataGeneralizations",
-                "informationWithheld"
+                "informationWithheld",
+                "parentEventID",
+                "sampleSizeValue",
+                "sampleSizeUnit"
             )
         );
 

@@ -1,6 +1,4 @@
 using System.Globalization;
-using System.Security.Cryptography;
-using System.Text;
 using System.Text.Json;
 using Garten.Core.Contracts;
 using Garten.Core.Evidence;
@@ -18,9 +16,19 @@ namespace Garten.Formats.Archive;
 /// <param name="taxa">The taxa of all floras.</param>
 /// <param name="sensitive">Which are kept back; null for an export with everything exact.</param>
 /// <param name="grounds">The grounds of places, for their boundaries.</param>
-public sealed class VisitRows(TaxonIndex taxa, SensitiveTaxa? sensitive, IReadOnlyDictionary<Guid, GroundDescription> grounds)
+/// <param name="isOfFewPlaces">Whether the archive is one of a single place, or of a survey: that a sensitive taxon stands in it would say
+/// where it grows, however coarse its position is, and so it is left out.</param>
+public sealed class VisitRows(
+    TaxonIndex taxa,
+    SensitiveTaxa? sensitive,
+    IReadOnlyDictionary<Guid, GroundDescription> grounds,
+    bool isOfFewPlaces = false
+)
 {
     private const string Datum = "EPSG:4326";
+
+    /// <summary>What an event says that is no plot of a larger one: nothing of its event, its size and the unit.</summary>
+    public static IReadOnlyList<string> NoPlot { get; } = ["", "", ""];
 
     private static string Number(double? value) => value?.ToString("R", CultureInfo.InvariantCulture) ?? "";
 
@@ -28,10 +36,13 @@ public sealed class VisitRows(TaxonIndex taxa, SensitiveTaxa? sensitive, IReadOn
 
     private static string Urn(Guid id) => $"urn:uuid:{id:D}";
 
+    /// <summary>Whether a name isn't told at all.</summary>
+    internal bool IsLeftOut(string name) => isOfFewPlaces && IsKeptBack(name);
+
     private bool IsKeptBack(string name) => name.Length > 0 && sensitive?.Holds(name) == true;
 
     // What people write may name what is kept back.
-    private string Free(string text) =>
+    internal string Free(string text) =>
         sensitive is not null && sensitive.Names.Any(n => text.Contains(n, StringComparison.OrdinalIgnoreCase)) ? "" : text;
 
     /// <summary>The event of a visit.</summary>
@@ -61,6 +72,7 @@ public sealed class VisitRows(TaxonIndex taxa, SensitiveTaxa? sensitive, IReadOn
             Free(string.Join(". ", new[] { visit.Purpose, visit.Weather, visit.Closing?.Note ?? "" }.Where(t => t.Length > 0))),
             "",
             "",
+            .. NoPlot,
         ];
     }
 
@@ -96,26 +108,24 @@ public sealed class VisitRows(TaxonIndex taxa, SensitiveTaxa? sensitive, IReadOn
             "",
             $"{coarse.Generalization} Of the day the year alone is given.",
             coarse.Withheld,
+            .. NoPlot,
         ];
     }
 
-    private static string CoarseId(Guid record) => $"urn:uuid:{record:D}#event";
+    internal static string CoarseId(Guid record) => $"urn:uuid:{record:D}#event";
 
     private IEnumerable<(string Name, Guid Id)> KeptBack(SiteVisit visit) =>
         visit
             .Records.Where(r => IsKeptBack(r.Lines[0].Name))
             .Select(r => (r.Lines[0].Name, r.Id))
-            .Concat((visit.Closing?.Sought ?? []).Where(s => IsKeptBack(s.Taxon)).Select(s => (s.Taxon, AbsenceId(visit.Id, s))));
+            .Concat((visit.Closing?.Sought ?? []).Where(s => IsKeptBack(s.Taxon)).Select(s => (s.Taxon, AbsenceId(visit.Id, s))))
+            .Where(x => !IsLeftOut(x.Item1));
 
     /// <summary>Identity of something sought in vain on a visit: the same in every export (SHA-256 of visit, taxon and area).</summary>
     public static Guid AbsenceId(Guid visit, SoughtInVain sought)
     {
         ArgumentNullException.ThrowIfNull(sought);
-        var bytes = SHA256.HashData(Encoding.UTF8.GetBytes($"{visit:D}\n{sought.Taxon}\n{sought.Area}")).AsSpan(0, 16);
-        // UUID version 8 (RFC 9562): made by a rule of one's own.
-        bytes[6] = (byte)(bytes[6] & 0x0F | 0x80);
-        bytes[8] = (byte)(bytes[8] & 0x3F | 0x80);
-        return new Guid(bytes, bigEndian: true);
+        return MadeId.Of($"{visit:D}\n{sought.Taxon}\n{sought.Area}");
     }
 
     /// <summary>The occurrences of a visit: each record of its list, and what was sought in vain as absent.</summary>
@@ -127,11 +137,11 @@ public sealed class VisitRows(TaxonIndex taxa, SensitiveTaxa? sensitive, IReadOn
         ArgumentNullException.ThrowIfNull(isElsewhere);
         foreach (var record in visit.Records)
         {
-            if (record.Lines[0].PlantId is { } plant && isElsewhere(plant))
+            if (record.Lines[0].PlantId is { } plant && isElsewhere(plant) || IsLeftOut(record.Lines[0].Name))
                 continue;
             yield return Present(visit, record);
         }
-        foreach (var sought in visit.Closing?.Sought ?? [])
+        foreach (var sought in (visit.Closing?.Sought ?? []).Where(s => !IsLeftOut(s.Taxon)))
             yield return Absent(visit, sought);
     }
 
@@ -227,7 +237,7 @@ public sealed class VisitRows(TaxonIndex taxa, SensitiveTaxa? sensitive, IReadOn
     // Kingdom, family, name, rank, common name, and the name as it was given.
     private static string[] NameOf(ListLine line, Taxon? taxon) => NameOf(line.Name, taxon, line.Called);
 
-    private static string[] NameOf(string name, Taxon? taxon, string given) =>
+    internal static string[] NameOf(string name, Taxon? taxon, string given) =>
         [
             "Plantae",
             taxon?.Family ?? "",

@@ -120,7 +120,7 @@ internal sealed partial class DemoLoader(
                 stop
             );
         }
-        await LoadGroundsAsync(folder, stop);
+        var described = await LoadGroundsAsync(folder, stop);
         var taxa = flora.Taxa.ToDictionary(t => t.Name, t => t.Id, StringComparer.Ordinal);
         foreach (var plant in survey.Plants)
             await LoadAsync(plant, survey.Places[0], shelf, people, taxa, today, stop);
@@ -156,10 +156,11 @@ internal sealed partial class DemoLoader(
                 await SendAsync(own, cancel);
             }
         );
+        await SendAsync(new DemoSurveys(ready, survey.Places, described, [.. people.Values], today).Draw(), stop);
         Loaded(log, clock.GetElapsedTime(began).TotalSeconds);
     }
 
-    private async Task LoadGroundsAsync(string folder, CancellationToken stop)
+    private async Task<Dictionary<Guid, GroundDescription>> LoadGroundsAsync(string folder, CancellationToken stop)
     {
         using var map = JsonDocument.Parse(await File.ReadAllBytesAsync(Path.Combine(folder, "map.geojson"), stop));
         await grounds.SaveBaseAsync(FloraId, map.RootElement.GetProperty("features").GetRawText(), stop);
@@ -168,6 +169,7 @@ internal sealed partial class DemoLoader(
             ?? throw new JsonException("The grounds are empty.");
         foreach (var (place, ground) in all)
             await SendAsync(new DescribePlaceCommand(Guid.CreateVersion7(), place, ground), stop);
+        return all;
     }
 
     private static Flora ReadFlora(string folder)

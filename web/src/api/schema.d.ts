@@ -364,6 +364,40 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/surveys/plots/lay": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Spots for plots within a boundary, by chance from a seed, within parts, or on a grid. Stores nothing; the browser does the same by itself. */
+        post: operations["layPlots"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/surveys/design": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** How many plots see a change, and how many visits find a plant that is there. Stores nothing; the browser does the same by itself. */
+        post: operations["surveyDesign"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/surveys/arrangement": {
         parameters: {
             query?: never;
@@ -409,6 +443,23 @@ export interface paths {
         put?: never;
         /** Figures of the samples of a survey: diversity, how many taxa there are in all, accumulation, how alike samples are. Stores nothing; the browser does the same by itself. */
         post: operations["statistics"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/surveys/plots/name": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** The taxon that some typed letters mean in a plot, with how much of it is there typed behind. Stores nothing; the browser does the same by itself. */
+        post: operations["plotName"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1120,6 +1171,262 @@ export interface paths {
          * @description Exact: for one's own pages. It tells the places of sensitive taxa as they are; nothing of it is to be passed on.
          */
         get: operations["listFoundAtPlace"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/surveys": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Surveys in short, newest first. */
+        get: operations["listSurveys"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/surveys/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * A survey with its plots, what was recorded in them, the visits that belong to it and the reports that were kept.
+         * @description Exact: for one's own pages. It tells the places of sensitive taxa as they are; nothing of it is to be passed on.
+         */
+        get: operations["getSurvey"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/surveys/{id}/report": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The report of a survey as it stands now: sections, sentences with their keys, tables. Sensitive taxa are kept back. */
+        get: operations["getSurveyReport"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/reports/{id}.html": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A report as it was kept: later data never change it. */
+        get: operations["getKeptReport"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/surveys/{id}/report.html": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The report of a survey as one page that needs nothing else. */
+        get: operations["exportSurveyReport"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/surveys/{id}/tables.xlsx": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The tables of a survey as a workbook. */
+        get: operations["exportSurveyTables"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/surveys/{id}/records.geojson": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Places, plots and records of a survey as GeoJSON. */
+        get: operations["exportSurveyShapes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/surveys/{id}/datapackage.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The tables of a survey as a data package: CSV with what each column is. */
+        get: operations["exportSurveyPackage"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/surveys/{id}/archive.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Visits, lists, plots and plants of a survey as a Darwin Core Archive. */
+        get: operations["exportSurveyArchive"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/exact/surveys/{id}/report.html": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The report of a survey as one page that needs nothing else. With the exact places of sensitive taxa: only for one’s own keeping.
+         * @description Exact: for one's own pages. It tells the places of sensitive taxa as they are; nothing of it is to be passed on.
+         */
+        get: operations["exportExactSurveyReport"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/exact/surveys/{id}/tables.xlsx": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The tables of a survey as a workbook. With the exact places of sensitive taxa: only for one’s own keeping.
+         * @description Exact: for one's own pages. It tells the places of sensitive taxa as they are; nothing of it is to be passed on.
+         */
+        get: operations["exportExactSurveyTables"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/exact/surveys/{id}/records.geojson": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Places, plots and records of a survey as GeoJSON. With the exact places of sensitive taxa: only for one’s own keeping.
+         * @description Exact: for one's own pages. It tells the places of sensitive taxa as they are; nothing of it is to be passed on.
+         */
+        get: operations["exportExactSurveyShapes"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/exact/surveys/{id}/datapackage.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The tables of a survey as a data package: CSV with what each column is. With the exact places of sensitive taxa: only for one’s own keeping.
+         * @description Exact: for one's own pages. It tells the places of sensitive taxa as they are; nothing of it is to be passed on.
+         */
+        get: operations["exportExactSurveyPackage"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/exact/surveys/{id}/archive.zip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Visits, lists, plots and plants of a survey as a Darwin Core Archive. With the exact places of sensitive taxa: only for one’s own keeping.
+         * @description Exact: for one's own pages. It tells the places of sensitive taxa as they are; nothing of it is to be passed on.
+         */
+        get: operations["exportExactSurveyArchive"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1869,6 +2176,26 @@ export interface components {
             /** @description What they mean. */
             note: string;
         };
+        /** @description A change with its 95 % interval. */
+        Change: {
+            /**
+             * Format: double
+             * @description The later minus the earlier.
+             */
+            value: number;
+            /**
+             * Format: double
+             * @description Lower bound; null where nothing can be said of it.
+             */
+            low: null | number;
+            /**
+             * Format: double
+             * @description Upper bound.
+             */
+            high: null | number;
+            /** @description Whether the interval leaves out no change at all. */
+            isClear?: boolean;
+        };
         /** @description What has changed since a device asked last: each thing once, however often it changed. */
         ChangePage: {
             /**
@@ -1896,6 +2223,8 @@ export interface components {
             populations: boolean;
             /** @description Whether a place has. */
             places: boolean;
+            /** @description Whether a survey has, one of its plots, or what was recorded in one. */
+            surveys: boolean;
             /** @description Whether a key has, or how statements of keys are read. */
             keys: boolean;
             /** @description Whether parts and qualities have. */
@@ -2115,7 +2444,7 @@ export interface components {
          * @description A change, made on a device with or without signal and sent when it can be. The id is made by the device (UUID version 7);
          *     the same command sent again changes nothing.
          */
-        Command: components["schemas"]["CommandSaveKeysCommand"] | components["schemas"]["CommandSavePlaceCommand"] | components["schemas"]["CommandRecordDeterminationCommand"] | components["schemas"]["CommandTeachTermCommand"] | components["schemas"]["CommandCorrectStatementCommand"] | components["schemas"]["CommandTagPlantCommand"] | components["schemas"]["CommandVisitPlantCommand"] | components["schemas"]["CommandSavePopulationCommand"] | components["schemas"]["CommandCountPopulationCommand"] | components["schemas"]["CommandNoteThreatCommand"] | components["schemas"]["CommandDefineTermCommand"] | components["schemas"]["CommandSaveSiteVisitCommand"] | components["schemas"]["CommandListTaxonCommand"] | components["schemas"]["CommandWithdrawLineCommand"] | components["schemas"]["CommandCloseSiteVisitCommand"] | components["schemas"]["CommandDescribePlaceCommand"] | components["schemas"]["CommandEraseCommand"];
+        Command: components["schemas"]["CommandSaveKeysCommand"] | components["schemas"]["CommandSavePlaceCommand"] | components["schemas"]["CommandRecordDeterminationCommand"] | components["schemas"]["CommandTeachTermCommand"] | components["schemas"]["CommandCorrectStatementCommand"] | components["schemas"]["CommandTagPlantCommand"] | components["schemas"]["CommandVisitPlantCommand"] | components["schemas"]["CommandSavePopulationCommand"] | components["schemas"]["CommandCountPopulationCommand"] | components["schemas"]["CommandNoteThreatCommand"] | components["schemas"]["CommandDefineTermCommand"] | components["schemas"]["CommandSaveSiteVisitCommand"] | components["schemas"]["CommandListTaxonCommand"] | components["schemas"]["CommandWithdrawLineCommand"] | components["schemas"]["CommandCloseSiteVisitCommand"] | components["schemas"]["CommandDescribePlaceCommand"] | components["schemas"]["CommandSaveSurveyCommand"] | components["schemas"]["CommandSavePlotCommand"] | components["schemas"]["CommandRecordPlotCommand"] | components["schemas"]["CommandWriteSurveyTextCommand"] | components["schemas"]["CommandKeepReportCommand"] | components["schemas"]["CommandEraseCommand"];
         /** @description Commands in the order in which they were given. */
         CommandBatch: {
             commands: components["schemas"]["Command"][];
@@ -2242,6 +2571,28 @@ export interface components {
              * @description What is erased.
              */
             subjectId: string;
+            /**
+             * Format: uuid
+             * @description Identity of the command.
+             */
+            id: string;
+        };
+        /** @description Keeps a survey's report as it is now: what comes later never changes it. */
+        CommandKeepReportCommand: {
+            /** @enum {string} */
+            kind?: "keepReport";
+            /**
+             * Format: uuid
+             * @description Id of the report.
+             */
+            reportId: string;
+            /**
+             * Format: uuid
+             * @description The survey.
+             */
+            surveyId: string;
+            /** @description Whom it is for. */
+            for: string;
             /**
              * Format: uuid
              * @description Identity of the command.
@@ -2394,6 +2745,72 @@ export interface components {
              */
             id: string;
         };
+        /** @description Records a plot on a visit to its place. */
+        CommandRecordPlotCommand: {
+            /** @enum {string} */
+            kind?: "recordPlot";
+            /**
+             * Format: uuid
+             * @description Id of the record.
+             */
+            recordId: string;
+            /**
+             * Format: uuid
+             * @description The plot.
+             */
+            plotId: string;
+            /**
+             * Format: uuid
+             * @description The visit.
+             */
+            siteVisitId: string;
+            /** @description Who recorded it. */
+            recorder: components["schemas"]["PersonReference"];
+            /** @description What was found; empty: nothing grows there. */
+            finds: components["schemas"]["PlotFind"][];
+            /** @description Layers as a whole. */
+            layers?: null | components["schemas"]["PlotLayer"][];
+            /**
+             * Format: double
+             * @description Bare ground in per cent.
+             */
+            bareGround?: null | number;
+            /**
+             * Format: double
+             * @description Litter in per cent.
+             */
+            litter?: null | number;
+            /**
+             * Format: int32
+             * @description Minutes spent at it.
+             */
+            minutes?: null | number;
+            /**
+             * @description In what it departs from the protocol.
+             * @default
+             */
+            departure: string;
+            /**
+             * @description A note.
+             * @default
+             */
+            note: string;
+            /**
+             * Format: uuid
+             * @description The record that it is an independent second of.
+             */
+            repeats?: null | string;
+            /**
+             * Format: uuid
+             * @description The record that it corrects.
+             */
+            supersedes?: null | string;
+            /**
+             * Format: uuid
+             * @description Identity of the command.
+             */
+            id: string;
+        };
         /** @description The result of a command. */
         CommandResult: {
             /**
@@ -2468,6 +2885,64 @@ export interface components {
              */
             id: string;
         };
+        /** @description Adds a plot to a survey, or changes what is said of one. */
+        CommandSavePlotCommand: {
+            /** @enum {string} */
+            kind?: "savePlot";
+            /**
+             * Format: uuid
+             * @description Id of the plot.
+             */
+            plotId: string;
+            /**
+             * Format: uuid
+             * @description Its survey.
+             */
+            surveyId: string;
+            /**
+             * Format: uuid
+             * @description The place that it lies in, one of the survey's.
+             */
+            placeId: string;
+            /** @description What it is called, once in a survey. */
+            label: string;
+            /** @description Whether it is found and recorded again. */
+            isPermanent: boolean;
+            /** @description How its position was chosen. */
+            placing: components["schemas"]["PlotPlacing"];
+            /**
+             * Format: int64
+             * @description Where chance began; null where it wasn't by chance.
+             */
+            seed?: null | number;
+            site?: null | components["schemas"]["PlantSite"];
+            /**
+             * @description The part of the place; may be empty.
+             * @default
+             */
+            part: string;
+            /**
+             * @description What it is compared under: "grazed", "mown"; may be empty.
+             * @default
+             */
+            group: string;
+            /**
+             * Format: double
+             * @description Its size where it isn't the protocol's; null where it is.
+             */
+            squareMetres?: null | number;
+            finding?: null | components["schemas"]["PlotFinding"];
+            /**
+             * Format: int32
+             * @description The version that is changed; null for a new one.
+             */
+            version?: null | number;
+            /**
+             * Format: uuid
+             * @description Identity of the command.
+             */
+            id: string;
+        };
         /** @description Adds a population: a patch of one taxon that is counted year by year. */
         CommandSavePopulationCommand: {
             /** @enum {string} */
@@ -2533,6 +3008,41 @@ export interface components {
             /**
              * Format: int32
              * @description Of a known visit: the version that is changed.
+             */
+            version?: null | number;
+            /**
+             * Format: uuid
+             * @description Identity of the command.
+             */
+            id: string;
+        };
+        /** @description Begins a survey, or changes what is said of one. All visits to its places within its days belong to it. */
+        CommandSaveSurveyCommand: {
+            /** @enum {string} */
+            kind?: "saveSurvey";
+            /**
+             * Format: uuid
+             * @description Id of the survey.
+             */
+            surveyId: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description What it is to find out; may be empty. */
+            question: string;
+            /** @description Its first day, `YYYY-MM-DD`. */
+            from: string;
+            /** @description Its last day. */
+            to: string;
+            /** @description Who answers for it. */
+            leader: components["schemas"]["PersonReference"];
+            /** @description Its places, at least one. */
+            placeIds: string[];
+            /** @description Taxa that are sought above all; may be empty. */
+            sought: string[];
+            protocol?: null | components["schemas"]["SurveyProtocol"];
+            /**
+             * Format: int32
+             * @description The version that is changed; null for a new one.
              */
             version?: null | number;
             /**
@@ -2656,6 +3166,25 @@ export interface components {
              * @description The line.
              */
             lineId: string;
+            /**
+             * Format: uuid
+             * @description Identity of the command.
+             */
+            id: string;
+        };
+        /** @description Writes a sentence of a survey's report in one's own words. It stays when the data are renewed. */
+        CommandWriteSurveyTextCommand: {
+            /** @enum {string} */
+            kind?: "writeSurveyText";
+            /**
+             * Format: uuid
+             * @description The survey.
+             */
+            surveyId: string;
+            /** @description Which sentence. */
+            key: string;
+            /** @description The words; empty: as it is made from the data. */
+            text: string;
             /**
              * Format: uuid
              * @description Identity of the command.
@@ -3019,6 +3548,41 @@ export interface components {
                 request: components["schemas"]["QuestionsRequest"];
                 answer: components["schemas"]["QuestionOnDay"][];
             };
+            /** @description A survey with what waits on the device put into it. */
+            survey: {
+                request: components["schemas"]["SurveyDocument"];
+                answer: components["schemas"]["SurveyWhole"][];
+            };
+            /** @description The figures of a survey by list, plot, place, year or group, with tables of frequency and indicators. */
+            surveyFigures: {
+                request: components["schemas"]["SurveyFiguresRequest"];
+                answer: components["schemas"]["SurveyFigures"];
+            };
+            /** @description What changed in a survey's permanent plots between two years, with intervals, beside what two recordings of one day differ by. */
+            surveyChange: {
+                request: components["schemas"]["SurveyChangeRequest"];
+                answer: components["schemas"]["SurveyChange"][];
+            };
+            /** @description What a survey wants done in a year, and what became of the taxa that it seeks. */
+            surveyStanding: {
+                request: components["schemas"]["SurveyStandingRequest"];
+                answer: components["schemas"]["SurveyStanding"];
+            };
+            /** @description What can't be so in the recording of a plot; nothing where it is sound. */
+            checkPlot: {
+                request: components["schemas"]["PlotCheckRequest"];
+                answer: components["schemas"]["PlotProblem"][];
+            };
+            /** @description Spots for plots within a boundary, by chance from a seed, within parts, or on a grid. */
+            layPlots: {
+                request: components["schemas"]["LayPlotsRequest"];
+                answer: components["schemas"]["PlacedPlot"][];
+            };
+            /** @description How many plots see a change, and how many visits find a plant that is there. */
+            surveyDesign: {
+                request: components["schemas"]["SurveyDesignRequest"];
+                answer: components["schemas"]["SurveyDesignAnswer"];
+            };
             /** @description How samples lie to each other: principal coordinates and average linkage of their distances. */
             arrangement: {
                 request: components["schemas"]["ArrangementRequest"];
@@ -3118,6 +3682,11 @@ export interface components {
             siteVisits: {
                 request: components["schemas"]["SiteVisitsDocument"];
                 answer: components["schemas"]["SiteVisitSummary"][];
+            };
+            /** @description The taxon that some typed letters mean in a plot, with how much of it is there typed behind. */
+            plotName: {
+                request: components["schemas"]["PlotNameRequest"];
+                answer: components["schemas"]["PlotNameAnswer"];
             };
             /** @description Taxa by a few typed letters: two of the genus and two of the epithet, three and three, four and three, or any beginnings. */
             shortNames: {
@@ -3446,6 +4015,11 @@ export interface components {
          * @enum {unknown}
          */
         DoubtKind: "name" | "critical" | "season" | "presence" | "elevation" | "habitat" | "planted";
+        /**
+         * @description What is done with plants on the line itself.
+         * @enum {unknown}
+         */
+        EdgeRule: "twoSides" | "within" | "without";
         /** @description Something that was erased on request. */
         ErasedSubject: {
             /**
@@ -3963,6 +4537,32 @@ export interface components {
             grounds: components["schemas"]["PlaceGround"][];
             waiting: components["schemas"]["Waiting"];
         };
+        /** @description In how many samples of a group a taxon stands. */
+        GroupFrequency: {
+            /** @description The group. */
+            group: string;
+            /**
+             * Format: int32
+             * @description Samples with the taxon.
+             */
+            found: number;
+            /**
+             * Format: int32
+             * @description Samples of the group.
+             */
+            of: number;
+            share: components["schemas"]["ShareEstimate"];
+            /**
+             * Format: int32
+             * @description The class of constancy, 1 (up to 20 %) to 5 (above 80 %); 0 where it isn't found.
+             */
+            constancy: number;
+            /**
+             * Format: double
+             * @description Mean amount over all samples of the group, in the unit of the values; null where only presence is known.
+             */
+            mean: null | number;
+        };
         /** @description A statement that isn't understood, weighed by hand. */
         HandWeighing: {
             /** @description Hash of the version. */
@@ -4063,6 +4663,38 @@ export interface components {
             /** @description What began this year on one's own plants. */
             firsts?: null | components["schemas"]["SeasonFirst"][];
         };
+        /**
+         * @description How well a taxon stands for one of several groups of samples (Dufrêne and Legendre 1997: Species assemblages and indicator
+         *                 species). The value is specificity times fidelity: the taxon's mean amount in the group as a share of the sum of its means in all groups,
+         *                 times the share of the group's samples that it stands in.
+         */
+        IndicatorValue: {
+            /** @description Its name. */
+            taxon: string;
+            /** @description The group in which its value is largest; of equal ones the first. */
+            group: string;
+            /**
+             * Format: double
+             * @description Mean amount there, as a share of the sum of means: 0 to 1.
+             */
+            specificity: number;
+            /**
+             * Format: double
+             * @description Share of the group's samples with it: 0 to 1.
+             */
+            fidelity: number;
+            /**
+             * Format: double
+             * @description Their product: 0 to 1.
+             */
+            value: number;
+            /**
+             * Format: double
+             * @description How often samples put into groups by chance give a value as large, of the permutations and the groups as they
+             *                 are.
+             */
+            p: number;
+        };
         /** @description How one item of a sheet stands to one taxon. */
         ItemFit: {
             /** @description Id of the character. */
@@ -4093,6 +4725,26 @@ export interface components {
             number: number;
             /** @description The readings. */
             couplets: components["schemas"]["CoupletReadings"][];
+        };
+        /** @description A report that was kept. */
+        KeptReport: {
+            /**
+             * Format: uuid
+             * @description Its id.
+             */
+            id: string;
+            /** @description Whom it is for. */
+            for: string;
+            /**
+             * Format: date-time
+             * @description When it was kept.
+             */
+            keptAt: string;
+            /**
+             * Format: int32
+             * @description Which of the survey's reports, from 1.
+             */
+            version: number;
         };
         /** @description A dichotomous key (couplets of three or more leads are allowed). The first couplet is where it starts. */
         Key: {
@@ -4426,6 +5078,28 @@ export interface components {
             when: string;
             /** @description What it waits for, in a sentence. */
             inWords: string;
+        };
+        /** @description Asks for spots for plots. */
+        LayPlotsRequest: {
+            /** @description The place with its boundary. */
+            ground: components["schemas"]["GroundDescription"];
+            /** @description How they are chosen. */
+            placing: components["schemas"]["PlotPlacing"];
+            /**
+             * Format: int32
+             * @description How many.
+             */
+            count: number;
+            /**
+             * Format: double
+             * @description How far apart at least.
+             */
+            apartMetres: number;
+            /**
+             * Format: int64
+             * @description Where chance begins.
+             */
+            seed: number;
         };
         /** @description One of the choices of a couplet. */
         Lead: {
@@ -5621,6 +6295,13 @@ export interface components {
              */
             listed: number;
         };
+        /** @description A spot for a plot. */
+        PlacedPlot: {
+            /** @description Its middle. */
+            at: components["schemas"]["GroundPoint"];
+            /** @description The part of the place that it lies in; empty where that isn't known. */
+            part: string;
+        };
         /** @description A plant with its history. */
         PlantDetail: {
             /**
@@ -5752,6 +6433,266 @@ export interface components {
              */
             text: string;
         };
+        /** @description A plot. */
+        Plot: {
+            /**
+             * Format: uuid
+             * @description Its id.
+             */
+            id: string;
+            /**
+             * Format: uuid
+             * @description Its place.
+             */
+            placeId: string;
+            /** @description What it is called. */
+            label: string;
+            /** @description Whether it is found and recorded again. */
+            isPermanent: boolean;
+            /** @description How its position was chosen. */
+            placing: components["schemas"]["PlotPlacing"];
+            /**
+             * Format: int64
+             * @description Where chance began.
+             */
+            seed: null | number;
+            site: null | components["schemas"]["PlantSite"];
+            /** @description The part of the place. */
+            part: string;
+            /** @description What it is compared under. */
+            group: string;
+            /**
+             * Format: double
+             * @description Its size where it isn't the protocol's.
+             */
+            squareMetres: null | number;
+            /** @description How it is found again. */
+            finding: components["schemas"]["PlotFinding"];
+            /**
+             * Format: int32
+             * @description Its version.
+             */
+            version: number;
+        };
+        /** @description Asks what can't be so in the recording of a plot. */
+        PlotCheckRequest: {
+            protocol: components["schemas"]["SurveyProtocol"];
+            record: components["schemas"]["RecordPlotCommand"];
+        };
+        /** @description A taxon in a plot. */
+        PlotFind: {
+            /** @description Its name. */
+            taxon: string;
+            /**
+             * @description The layer, as the protocol names it; empty where layers aren't told apart.
+             * @default
+             */
+            layer: string;
+            /**
+             * Format: double
+             * @description Cover in per cent; null where the scale is another one.
+             */
+            percent?: null | number;
+            /**
+             * @description The mark of its class; empty where the scale has none.
+             * @default
+             */
+            class: string;
+            /**
+             * Format: int32
+             * @description Individuals; null where they aren't counted.
+             */
+            count?: null | number;
+            /**
+             * Format: int32
+             * @description Pins or cells at which it was met first, or stands in; null where there are none.
+             */
+            firstHits?: null | number;
+            /**
+             * Format: int32
+             * @description All hits by pins, several at one pin counted each; null where only the first was noted.
+             */
+            hits?: null | number;
+        };
+        /** @description How a plot is found again. */
+        PlotFinding: {
+            /** @description Two marks at best. */
+            marks: components["schemas"]["PlotMark"][];
+            /**
+             * Format: double
+             * @description By how much the compass pointed beside true north, east positive; null where unknown.
+             */
+            declinationDegrees?: null | number;
+            /**
+             * @description What was buried, where that is permitted; empty for nothing.
+             * @default
+             */
+            buried: string;
+            /**
+             * @description From where a photograph is taken each time.
+             * @default
+             */
+            photograph: string;
+        };
+        /**
+         * @description What a plot is.
+         * @enum {unknown}
+         */
+        PlotKind: "quadrat" | "nestedQuadrat" | "frequencyFrame" | "pointTransect" | "beltTransect";
+        /** @description A layer of a plot as a whole. */
+        PlotLayer: {
+            /** @description Its name. */
+            name: string;
+            /**
+             * Format: double
+             * @description Its cover; null where it wasn't estimated.
+             */
+            percent?: null | number;
+            /**
+             * Format: double
+             * @description Its height in centimetres; null where it wasn't measured.
+             */
+            heightCm?: null | number;
+        };
+        /** @description A mark by which a plot is found again. */
+        PlotMark: {
+            /** @description What it is: "split boulder". */
+            what: string;
+            /**
+             * Format: double
+             * @description How far the plot's first corner lies from it.
+             */
+            metres: number;
+            /**
+             * Format: double
+             * @description In which direction from it, 0 to 360, by the compass; null where it wasn't taken.
+             */
+            bearingDegrees?: null | number;
+        };
+        /** @description What typed letters mean in a plot. */
+        PlotNameAnswer: {
+            /** @description The one taxon that is meant; empty where none or several fit. */
+            meant: string;
+            /** @description The taxa that fit. */
+            found: components["schemas"]["ShortNamed"][];
+            find: null | components["schemas"]["PlotFind"];
+            /** @description What is still to be typed; empty where nothing is. */
+            missing: string;
+        };
+        /** @description Asks which taxon some typed letters mean, with how much of it is there typed behind: "ve al 12", "onc +", "mir gla 7/9". */
+        PlotNameRequest: {
+            /** @description Id of the flora. */
+            floraId: string;
+            /** @description What was typed. */
+            typed: string;
+            /** @description How much of a taxon is noted. */
+            scale: components["schemas"]["PlotScale"];
+            /**
+             * @description The layer that is recorded just now; empty where layers aren't told apart.
+             * @default
+             */
+            layer: string;
+            /**
+             * Format: int32
+             * @description How many taxa are told at most.
+             * @default 6
+             */
+            most: number;
+        };
+        /**
+         * @description How the position of a plot was chosen.
+         * @enum {unknown}
+         */
+        PlotPlacing: "random" | "stratified" | "systematic" | "chosen";
+        /** @description What can't be so in the recording of a plot. */
+        PlotProblem: {
+            /** @description Where: "finds[3]", "bareGround". */
+            field: string;
+            /** @description What, in a sentence. */
+            message: string;
+        };
+        /**
+         * @description What was recorded in a plot on a visit: a fact. One that corrects another one supersedes it; one of the same visit by somebody
+         *                 else who hasn't seen the first stands beside it.
+         */
+        PlotRecord: {
+            /**
+             * Format: uuid
+             * @description Its id.
+             */
+            id: string;
+            /**
+             * Format: uuid
+             * @description The plot.
+             */
+            plotId: string;
+            /**
+             * Format: uuid
+             * @description The visit on which it was made.
+             */
+            siteVisitId: string;
+            /**
+             * Format: date
+             * @description The day of the visit.
+             */
+            date: string;
+            /** @description Name of the recorder. */
+            recorder: string;
+            /**
+             * Format: int32
+             * @description By which version of the protocol.
+             */
+            protocolVersion: number;
+            /** @description What was found; empty: nothing grows there. */
+            finds: components["schemas"]["PlotFind"][];
+            /** @description Layers as a whole. */
+            layers: components["schemas"]["PlotLayer"][];
+            /**
+             * Format: double
+             * @description Bare ground in per cent; null where it wasn't estimated.
+             */
+            bareGround?: null | number;
+            /**
+             * Format: double
+             * @description Litter in per cent.
+             */
+            litter?: null | number;
+            /**
+             * Format: int32
+             * @description Minutes spent at it; null where they weren't noted.
+             */
+            minutes?: null | number;
+            /**
+             * @description In what it departs from the protocol; empty where it doesn't.
+             * @default
+             */
+            departure: string;
+            /**
+             * @description A note.
+             * @default
+             */
+            note: string;
+            /**
+             * Format: uuid
+             * @description The record that it is an independent second of; null where it is the first.
+             */
+            repeats?: null | string;
+            /**
+             * Format: uuid
+             * @description The record that it corrects.
+             */
+            supersedes?: null | string;
+        };
+        /**
+         * @description How much of a taxon is noted in a plot.
+         * @enum {unknown}
+         */
+        PlotScale: "percent" | "sevenClasses" | "tenClasses" | "presence" | "count" | "hits";
+        /**
+         * @description The outline of a plot.
+         * @enum {unknown}
+         */
+        PlotShape: "square" | "circle" | "rectangle" | "line";
         /** @description Figures of all samples together. */
         PooledFigures: {
             /**
@@ -6070,6 +7011,16 @@ export interface components {
             items: components["schemas"]["ProseItem"][];
             /** @description What it is about: "Leaves". */
             subject: string;
+        };
+        /** @description A version of a survey's protocol. */
+        ProtocolVersion: {
+            /**
+             * Format: int32
+             * @description Which, from 1.
+             */
+            version: number;
+            /** @description What was agreed. */
+            protocol: components["schemas"]["SurveyProtocol"];
         };
         /** @description All qualities, each on a part that shows it. */
         QualitiesRequest: Record<string, never>;
@@ -6494,6 +7445,69 @@ export interface components {
             /** @description All names that records have, for the filter. */
             names: string[];
         };
+        /** @description Records a plot on a visit to its place. */
+        RecordPlotCommand: {
+            /**
+             * Format: uuid
+             * @description Id of the record.
+             */
+            recordId: string;
+            /**
+             * Format: uuid
+             * @description The plot.
+             */
+            plotId: string;
+            /**
+             * Format: uuid
+             * @description The visit.
+             */
+            siteVisitId: string;
+            recorder: components["schemas"]["PersonReference"];
+            /** @description What was found; empty: nothing grows there. */
+            finds: components["schemas"]["PlotFind"][];
+            /** @description Layers as a whole. */
+            layers?: null | components["schemas"]["PlotLayer"][];
+            /**
+             * Format: double
+             * @description Bare ground in per cent.
+             */
+            bareGround?: null | number;
+            /**
+             * Format: double
+             * @description Litter in per cent.
+             */
+            litter?: null | number;
+            /**
+             * Format: int32
+             * @description Minutes spent at it.
+             */
+            minutes?: null | number;
+            /**
+             * @description In what it departs from the protocol.
+             * @default
+             */
+            departure: string;
+            /**
+             * @description A note.
+             * @default
+             */
+            note: string;
+            /**
+             * Format: uuid
+             * @description The record that it is an independent second of.
+             */
+            repeats?: null | string;
+            /**
+             * Format: uuid
+             * @description The record that it corrects.
+             */
+            supersedes?: null | string;
+            /**
+             * Format: uuid
+             * @description Identity of the command.
+             */
+            id: string;
+        };
         /** @description Leave to record at a place. */
         RecordingLeave: {
             /** @description Who gave it. */
@@ -6559,6 +7573,54 @@ export interface components {
          * @enum {unknown}
          */
         ReportKind: "undetermined" | "species" | "aggregate" | "genus" | "family" | "hybrid";
+        /** @description A section of a report. */
+        ReportSection: {
+            /** @description Its heading. */
+            title: string;
+            /** @description What it says. */
+            sentences: components["schemas"]["ReportSentence"][];
+            /** @description Its tables. */
+            tables: components["schemas"]["ReportTable"][];
+        };
+        /** @description A sentence of a report. */
+        ReportSentence: {
+            /** @description By which it is known when the data are renewed. */
+            key: string;
+            /** @description As it is made from the data; may be empty where only a person can say it. */
+            made: string;
+            /** @description In a person's own words; empty where nobody changed it. */
+            own: string;
+            /** @description What is read. */
+            text: string;
+        };
+        /** @description A plot or place on the report's map. */
+        ReportSpot: {
+            /** @description What it is called. */
+            label: string;
+            /**
+             * Format: double
+             * @description Degrees, north positive.
+             */
+            latitude: number;
+            /**
+             * Format: double
+             * @description Degrees, east positive.
+             */
+            longitude: number;
+            /** @description Whether it is a plot, or a place. */
+            isPlot: boolean;
+        };
+        /** @description A table of a report. */
+        ReportTable: {
+            /** @description What it shows. */
+            title: string;
+            /** @description Its columns. */
+            columns: string[];
+            /** @description Its rows, a cell a column. */
+            rows: string[][];
+            /** @description Which columns hold names of taxa: they are set in italics. */
+            names: number[];
+        };
         /** @description Something that a visit is to answer. */
         RequestedNeed: {
             /** @description Identity; each need has one of its own. */
@@ -6601,6 +7663,11 @@ export interface components {
             /** @description Whether any day of the year will do. */
             isAllYear: boolean;
         };
+        /**
+         * @description When a plant at the edge counts as within.
+         * @enum {unknown}
+         */
+        RootingRule: "rooted" | "shoot";
         /**
          * @description Where a row of a contrast belongs.
          * @enum {unknown}
@@ -7547,6 +8614,20 @@ export interface components {
              */
             note: string;
         };
+        /** @description What became of a taxon that a survey seeks. */
+        SoughtStanding: {
+            /** @description Its name. */
+            taxon: string;
+            /** @description Names of the places where it was found. */
+            found: string[];
+            /**
+             * Format: int32
+             * @description Person-minutes for which it was sought in vain.
+             */
+            sought: number;
+            /** @description Names of the places where it was sought in vain. */
+            soughtAt: string[];
+        };
         /** @description A branch of a split as it is drawn. */
         SplitBranch: {
             /** @description What would be seen; "7 others" for those that go together. */
@@ -7761,6 +8842,350 @@ export interface components {
          * @enum {unknown}
          */
         Sureness: "sure" | "fairly" | "guess";
+        /** @description A survey. */
+        Survey: {
+            /**
+             * Format: uuid
+             * @description Its id.
+             */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /** @description What it is to find out. */
+            question: string;
+            /**
+             * Format: date
+             * @description Its first day.
+             */
+            from: string;
+            /**
+             * Format: date
+             * @description Its last day.
+             */
+            to: string;
+            /** @description Who answers for it. */
+            leader: components["schemas"]["PersonReference"];
+            /** @description Its places. */
+            places: components["schemas"]["Place"][];
+            /** @description Taxa that are sought above all. */
+            sought: string[];
+            /** @description The versions of its protocol, oldest first; none for a survey by lists. */
+            protocols: components["schemas"]["ProtocolVersion"][];
+            /** @description Sentences of its report in one's own words, by their keys. */
+            texts: {
+                [key: string]: string;
+            };
+            /**
+             * Format: int32
+             * @description Its version.
+             */
+            version: number;
+        };
+        /** @description What changed in permanent plots between two years. */
+        SurveyChange: {
+            /**
+             * Format: int32
+             * @description The earlier year.
+             */
+            from: number;
+            /**
+             * Format: int32
+             * @description The later year.
+             */
+            to: number;
+            /**
+             * Format: int32
+             * @description Plots recorded in both.
+             */
+            plots: number;
+            richness: components["schemas"]["Change"];
+            /**
+             * Format: double
+             * @description Mean share of taxa found in one of the years alone; null where all plots are empty.
+             */
+            turnover: null | number;
+            /**
+             * Format: double
+             * @description The same between two independent recordings of one visit: what of the turnover is overlooking; null where
+             *                 none was made.
+             */
+            pseudoTurnover: null | number;
+            /**
+             * Format: int32
+             * @description How many plots were recorded twice.
+             */
+            twice: number;
+            /** @description The taxa, those that changed most first. */
+            taxa: components["schemas"]["TaxonChange"][];
+        };
+        /** @description Asks what changed in a survey's plots between two years. */
+        SurveyChangeRequest: {
+            survey: components["schemas"]["SurveyWhole"];
+            /**
+             * Format: int32
+             * @description The earlier year; null: the first in which permanent plots were recorded.
+             */
+            from?: null | number;
+            /**
+             * Format: int32
+             * @description The later one; null: the last.
+             */
+            to?: null | number;
+        };
+        /** @description How much has to be recorded. */
+        SurveyDesignAnswer: {
+            /**
+             * Format: int32
+             * @description Plots that see the change in four of five surveys; null where it can't be said.
+             */
+            plots: null | number;
+            /**
+             * Format: int32
+             * @description Visits that find the plant; null where it can't be said.
+             */
+            visits: null | number;
+        };
+        /** @description Asks how much has to be recorded. */
+        SurveyDesignRequest: {
+            /**
+             * Format: double
+             * @description Standard deviation of the differences between two recordings of a plot.
+             */
+            deviation: number;
+            /**
+             * Format: double
+             * @description The change to be seen.
+             */
+            change: number;
+            /**
+             * Format: double
+             * @description With which probability one visit finds a plant that is there.
+             */
+            chance: number;
+            /**
+             * Format: double
+             * @description With which one it is to be found by all together.
+             */
+            wanted: number;
+        };
+        /** @description A survey as the server answered it, with what waits on the device. */
+        SurveyDocument: {
+            /**
+             * Format: uuid
+             * @description Id of the survey.
+             */
+            id: string;
+            survey: null | components["schemas"]["SurveyWhole"];
+            waiting: components["schemas"]["Waiting"];
+        };
+        /** @description The figures of a survey. */
+        SurveyFigures: {
+            kind: components["schemas"]["SampleKind"];
+            /** @description Names of the samples, in their order. */
+            samples: string[];
+            /** @description What has to be known to read them. */
+            notes: string[];
+            statistics: null | components["schemas"]["StatisticsResponse"];
+            /** @description In how many recordings each taxon stands, the most frequent first; none where they can't be compared. */
+            frequencies: components["schemas"]["TaxonFrequency"][];
+            /** @description Which taxa stand for which group, the best first; none with one group. */
+            indicators: components["schemas"]["IndicatorValue"][];
+            /** @description The unit of the amounts; empty where only presence is known. */
+            unit: string;
+        };
+        /** @description Asks for the figures of a survey. */
+        SurveyFiguresRequest: {
+            survey: components["schemas"]["SurveyWhole"];
+            from: components["schemas"]["SurveySource"];
+            by: components["schemas"]["SurveyUnit"];
+            under?: components["schemas"]["SurveyUnit"];
+            /**
+             * Format: int64
+             * @description To how many individuals samples are rarefied.
+             */
+            rarefyTo?: null | number;
+        };
+        /**
+         * @description How the plots of a survey are laid and recorded. A later version changes what is done from then on; each record says by which
+         *                 version it was made.
+         */
+        SurveyProtocol: {
+            /** @description What a plot is. */
+            kind: components["schemas"]["PlotKind"];
+            /** @description Its outline. */
+            shape: components["schemas"]["PlotShape"];
+            /**
+             * Format: double
+             * @description Its size, of nested quadrats the largest; 0 for lines. Up to 1,000,000.
+             */
+            squareMetres: number;
+            /**
+             * Format: int32
+             * @description Pins laid along a line, or cells of a frame; 0 where there are none. Up to 10,000.
+             */
+            pins: number;
+            /** @description How much of a taxon is noted. */
+            scale: components["schemas"]["PlotScale"];
+            /** @description When a plant counts as within. */
+            rooting: components["schemas"]["RootingRule"];
+            /** @description What is done with plants on the line. */
+            edge: components["schemas"]["EdgeRule"];
+            /** @description Layers that are recorded apart, from above; empty: all as one. */
+            layers: string[];
+            /**
+             * @description First day of the season, MM-DD; empty: any.
+             * @default
+             */
+            seasonFrom: string;
+            /**
+             * @description Last day of the season.
+             * @default
+             */
+            seasonTo: string;
+            /**
+             * Format: int32
+             * @description Fewest minutes at a plot; 0: not said.
+             * @default 0
+             */
+            leastMinutes: number;
+            /**
+             * Format: int32
+             * @description Of so many plots one is recorded twice, independently; 0: none.
+             * @default 10
+             */
+            twiceOneIn: number;
+            /**
+             * @description What else is agreed.
+             * @default
+             */
+            note: string;
+        };
+        /** @description The report of a survey. */
+        SurveyReport: {
+            /** @description Its title. */
+            title: string;
+            /**
+             * Format: date
+             * @description The day on which it was made.
+             */
+            madeOn: string;
+            /** @description Whether places of sensitive taxa are kept back. */
+            isPublic: boolean;
+            /** @description Its sections. */
+            sections: components["schemas"]["ReportSection"][];
+            /** @description What stands on its map. */
+            spots: components["schemas"]["ReportSpot"][];
+            /** @description Taxa by the number of samples, for its drawing. */
+            accumulation: components["schemas"]["AccumulationPoint"][];
+        };
+        /**
+         * @description From what the figures of a survey are worked out.
+         * @enum {unknown}
+         */
+        SurveySource: "lists" | "plots";
+        /** @description How a survey stands. */
+        SurveyStanding: {
+            /** @description What it wants done this year: due first, then late, to come, done. */
+            tasks: components["schemas"]["SurveyTask"][];
+            /** @description What became of the taxa that it seeks. */
+            sought: components["schemas"]["SoughtStanding"][];
+            /**
+             * Format: int32
+             * @description Plots to be recorded twice this year, of those that were recorded.
+             */
+            twiceWanted: number;
+            /**
+             * Format: int32
+             * @description Plots that were.
+             */
+            twiceDone: number;
+        };
+        /** @description Asks how a survey stands on a day. */
+        SurveyStandingRequest: {
+            survey: components["schemas"]["SurveyWhole"];
+            /** @description The day, `YYYY-MM-DD`. */
+            date: string;
+        };
+        /** @description A survey in short. */
+        SurveySummary: {
+            /**
+             * Format: uuid
+             * @description Its id.
+             */
+            id: string;
+            /** @description What it is called. */
+            name: string;
+            /**
+             * Format: date
+             * @description Its first day.
+             */
+            from: string;
+            /**
+             * Format: date
+             * @description Its last day.
+             */
+            to: string;
+            /** @description Name of who answers for it. */
+            leader: string;
+            /** @description Names of its places. */
+            places: string[];
+            /**
+             * Format: int32
+             * @description Visits that belong to it.
+             */
+            visits: number;
+            /**
+             * Format: int32
+             * @description Its plots.
+             */
+            plots: number;
+            /**
+             * Format: int32
+             * @description Records of its plots that hold.
+             */
+            records: number;
+        };
+        /** @description Something that a survey wants done in a year. */
+        SurveyTask: {
+            /** @description "Plot A3", "A visit to Lang Meadow". */
+            what: string;
+            /**
+             * Format: uuid
+             * @description Where.
+             */
+            placeId: string;
+            /**
+             * Format: uuid
+             * @description The plot; null for a visit.
+             */
+            plotId: null | string;
+            state: components["schemas"]["SurveyTaskState"];
+            /** @description When it was done, or until when it can be; empty where nothing is said of it. */
+            when: string;
+        };
+        /**
+         * @description How something that a survey wants stands in the year of a day.
+         * @enum {unknown}
+         */
+        SurveyTaskState: "done" | "due" | "coming" | "late";
+        /**
+         * @description By what recordings are put together.
+         * @enum {unknown}
+         */
+        SurveyUnit: "each" | "place" | "year" | "group";
+        /** @description A survey with all that belongs to it. */
+        SurveyWhole: {
+            /** @description The survey. */
+            survey: components["schemas"]["Survey"];
+            /** @description Its plots, by their labels. */
+            plots: components["schemas"]["Plot"][];
+            /** @description What was recorded in them, in the order in which it was kept; corrected ones too. */
+            records: components["schemas"]["PlotRecord"][];
+            /** @description The visits to its places within its days. */
+            visits: components["schemas"]["SiteVisit"][];
+            /** @description Reports that were kept. */
+            reports: components["schemas"]["KeptReport"][];
+        };
         /**
          * @description What the rows of a pasted table are.
          * @enum {unknown}
@@ -7859,6 +9284,27 @@ export interface components {
             cautionNote: string;
             facts?: null | components["schemas"]["TaxonFacts"];
         };
+        /** @description How the share of plots with a taxon changed. */
+        TaxonChange: {
+            /** @description Its name. */
+            taxon: string;
+            /**
+             * Format: int32
+             * @description Plots with it in both years.
+             */
+            both: number;
+            /**
+             * Format: int32
+             * @description Plots with it in the earlier year alone.
+             */
+            lost: number;
+            /**
+             * Format: int32
+             * @description Plots with it in the later year alone.
+             */
+            gained: number;
+            share: components["schemas"]["Change"];
+        };
         /** @description What a taxon is like. A character that isn't among them is unknown. */
         TaxonDescription: {
             /** @description Id of the taxon. */
@@ -7924,6 +9370,18 @@ export interface components {
             organ: components["schemas"]["Organ"];
             /** @description What it is like, as far as the drawing needs it. */
             description: components["schemas"]["CharacterDescription"][];
+        };
+        /** @description A taxon over the groups. */
+        TaxonFrequency: {
+            /** @description Its name. */
+            taxon: string;
+            /** @description One a group, in their order. */
+            groups: components["schemas"]["GroupFrequency"][];
+            /**
+             * Format: int32
+             * @description Samples with it in all groups.
+             */
+            found: number;
         };
         /** @description A taxon with its description as it was read. */
         TaxonInProse: {
@@ -9612,6 +11070,108 @@ export interface operations {
             };
         };
     };
+    layPlots: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LayPlotsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlacedPlot"][];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    surveyDesign: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SurveyDesignRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SurveyDesignAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
     arrangement: {
         parameters: {
             query?: never;
@@ -9734,6 +11294,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["StatisticsResponse"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    plotName: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PlotNameRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlotNameAnswer"];
                 };
             };
             /** @description Bad Request */
@@ -11208,6 +12819,519 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    listSurveys: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SurveySummary"][];
+                };
+            };
+        };
+    };
+    getSurvey: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SurveyWhole"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    getSurveyReport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SurveyReport"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    getKeptReport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/html; charset=utf-8": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    exportSurveyReport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/html": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    exportSurveyTables: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    exportSurveyShapes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/geo+json": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    exportSurveyPackage: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/zip": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    exportSurveyArchive: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/zip": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    exportExactSurveyReport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/html": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    exportExactSurveyTables: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    exportExactSurveyShapes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/geo+json": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    exportExactSurveyPackage: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/zip": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    exportExactSurveyArchive: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/zip": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };

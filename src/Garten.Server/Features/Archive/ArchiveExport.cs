@@ -14,9 +14,21 @@ using Garten.Server.Features.Floras;
 using Garten.Server.Features.Places;
 using Garten.Server.Features.Records;
 using Garten.Server.Features.SiteVisits;
+using Garten.Server.Features.Surveys;
 using Npgsql;
 
 namespace Garten.Server.Features.Archive;
+
+/// <summary>Of what an archive is made.</summary>
+/// <param name="Place">Only of this place; null for all.</param>
+/// <param name="Survey">Only of this survey; null for all.</param>
+internal sealed record ArchiveScope(Guid? Place, SurveyWhole? Survey)
+{
+    /// <summary>Whether it is of one place, or of a survey's.</summary>
+    public bool IsOfFewPlaces => Place is not null || Survey is not null;
+
+    public bool Holds(OccurrenceRow row) => Survey is null || Survey.Survey.Holds(row.Place.Id, row.EventDate);
+}
 
 /// <summary>Makes a Darwin Core Archive of all visits, lists, plants and looks, or of those of a place.</summary>
 internal sealed class ArchiveExport(
@@ -25,6 +37,7 @@ internal sealed class ArchiveExport(
     DeterminationRepository records,
     GroundRepository grounds,
     FloraRepository floras,
+    SurveyRepository surveys,
     CharacterTable glossary,
     TimeProvider clock
 )
@@ -34,21 +47,27 @@ internal sealed class ArchiveExport(
 
     /// <summary>Writes it.</summary>
     /// <param name="output">Where to.</param>
-    /// <param name="place">Only of this place; null for all.</param>
+    /// <param name="scope">Of what.</param>
     /// <param name="isExact">Whether sensitive taxa are told exactly.</param>
     /// <param name="rights">What may be done with it.</param>
     /// <param name="stop">Stops the writing.</param>
-    public async Task WriteAsync(Stream output, Guid? place, bool isExact, TextLicence rights, CancellationToken stop)
+    public async Task WriteAsync(Stream output, ArchiveScope scope, bool isExact, TextLicence rights, CancellationToken stop)
     {
         var taxa = new TaxonIndex(await floras.TaxaAsync(stop));
         var sensitive = isExact ? null : await floras.SensitiveAsync(stop);
-        var rows = new VisitRows(taxa, sensitive, (await grounds.ListAsync(stop)).ToDictionary(g => g.PlaceId, g => g.Ground));
-        var filter = new RecordFilter(null, place);
+        var rows = new VisitRows(
+            taxa,
+            sensitive,
+            (await grounds.ListAsync(stop)).ToDictionary(g => g.PlaceId, g => g.Ground),
+            scope.IsOfFewPlaces
+        );
+        var filter = new RecordFilter(null, scope.Place);
+        var plots = (await SurveysAsync(scope, stop)).Select(s => new PlotRows(s, taxa, sensitive, rows)).ToList();
         // Which visit a plant's record of a day hangs on.
         var visitOf = new Dictionary<(Guid Place, DateOnly Day), Guid>();
         var people = new SortedSet<string>(StringComparer.Ordinal);
         var box = new Bounds();
-        await foreach (var visit in VisitsAsync(place, stop))
+        await foreach (var visit in VisitsAsync(scope, stop))
         {
             visitOf.TryAdd((visit.Place.Id, visit.Date), visit.Id);
             people.UnionWith(visit.People.Select(p => p.Name));
@@ -58,9 +77,14 @@ internal sealed class ArchiveExport(
         // Plants that ever bore a name that is kept back: their lines would say where they stand.
         var keptBack = new HashSet<Guid>();
         var recordsOf = new Dictionary<Guid, List<(DateOnly Day, Guid Occurrence, string Event)>>();
-        await foreach (var row in records.ExportAsync(filter, stop))
+        await foreach (var row in ExportAsync(filter, scope, stop))
         {
             var it = OccurrenceExport.Of(row, taxa, sensitive);
+            if (IsKeptBack(it) && scope.IsOfFewPlaces)
+            {
+                keptBack.Add(row.PlantId);
+                continue;
+            }
             box.Add(it.DecimalLatitude, it.DecimalLongitude);
             seen.Add((row.PlantId, row.EventDate));
             if (IsKeptBack(it))
@@ -77,7 +101,7 @@ internal sealed class ArchiveExport(
                     yield return row;
                 yield break;
             }
-            await foreach (var visit in VisitsAsync(place, stop))
+            await foreach (var visit in VisitsAsync(scope, stop))
             {
                 if (table == ArchiveTerms.Events)
                 {
@@ -98,9 +122,13 @@ internal sealed class ArchiveExport(
             }
             if (table == ArchiveTerms.Effort)
                 yield break;
-            await foreach (var row in records.ExportAsync(filter, stop))
+            foreach (var row in plots.SelectMany(p => table == ArchiveTerms.Events ? p.Events(scope.Place) : p.Occurrences(scope.Place)))
+                yield return row;
+            await foreach (var row in ExportAsync(filter, scope, stop))
             {
                 var it = OccurrenceExport.Of(row, taxa, sensitive);
+                if (IsKeptBack(it) && scope.IsOfFewPlaces)
+                    continue;
                 var of = EventOf(row, it, visitOf);
                 if (table == ArchiveTerms.Occurrences)
                     yield return Occurrence(it, of);
@@ -149,14 +177,44 @@ internal sealed class ArchiveExport(
 
     private static bool IsKeptBack(DarwinCoreOccurrence it) => it.InformationWithheld.Length > 0;
 
-    private async IAsyncEnumerable<SiteVisit> VisitsAsync(
-        Guid? place,
+    private async Task<IReadOnlyList<SurveyWhole>> SurveysAsync(ArchiveScope scope, CancellationToken stop)
+    {
+        if (scope.Survey is { } one)
+            return [one];
+        var all = new List<SurveyWhole>();
+        foreach (var it in (await surveys.ListAsync(stop)).Where(s => s.Records > 0))
+        {
+            if (await surveys.FindAsync(it.Id, stop) is { } whole)
+                all.Add(whole);
+        }
+        return all;
+    }
+
+    private async IAsyncEnumerable<OccurrenceRow> ExportAsync(
+        RecordFilter filter,
+        ArchiveScope scope,
         [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken stop
     )
     {
+        await foreach (var row in records.ExportAsync(filter, stop))
+        {
+            if (scope.Holds(row))
+                yield return row;
+        }
+    }
+
+    private async IAsyncEnumerable<SiteVisit> VisitsAsync(
+        ArchiveScope scope,
+        [System.Runtime.CompilerServices.EnumeratorCancellation] CancellationToken stop
+    )
+    {
+        foreach (var visit in scope.Survey?.Visits ?? [])
+            yield return visit;
+        if (scope.Survey is not null)
+            yield break;
         for (SiteVisitCursor? after = null; ; )
         {
-            var (page, next) = await visits.PageAsync(place, null, after, VisitsAtATime, stop);
+            var (page, next) = await visits.PageAsync(scope.Place, null, after, VisitsAtATime, stop);
             foreach (var visit in page)
                 yield return visit;
             if (next is null)
@@ -185,6 +243,7 @@ internal sealed class ArchiveExport(
             "",
             isKeptBack ? $"{it.DataGeneralizations} Of the day the year alone is given." : "",
             it.InformationWithheld,
+            .. VisitRows.NoPlot,
         ];
 
     private static string[] Occurrence(DarwinCoreOccurrence it, string of)

@@ -71,7 +71,7 @@ internal sealed class ArchiveFeature : IFeature
         );
         try
         {
-            await archive.WriteAsync(file, place, isExact, rights, stop);
+            await archive.WriteAsync(file, new ArchiveScope(place, null), isExact, rights, stop);
             file.Position = 0;
             return Results.Stream(file, Zip, $"garten-archive{(isExact ? "-exact" : "")}.zip");
         }

@@ -10,6 +10,7 @@ namespace Garten.Server.Features.Changes;
 /// <param name="Visits">The visits to places that changed, or on whose lists a plant has another name.</param>
 /// <param name="Populations">Whether a population has changed.</param>
 /// <param name="Places">Whether a place has.</param>
+/// <param name="Surveys">Whether a survey has, one of its plots, or what was recorded in one.</param>
 /// <param name="Keys">Whether a key has, or how statements of keys are read.</param>
 /// <param name="Vocabulary">Whether parts and qualities have.</param>
 /// <param name="Erased">Whether something was erased on request.</param>
@@ -22,6 +23,7 @@ public sealed record ChangePage(
     IReadOnlyList<Guid> Visits,
     bool Populations,
     bool Places,
+    bool Surveys,
     bool Keys,
     bool Vocabulary,
     bool Erased

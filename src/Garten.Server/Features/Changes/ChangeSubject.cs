@@ -12,6 +12,8 @@ internal static class ChangeSubject
     private const string PlaceWord = "place:";
     private const string ErasedWord = "erased:";
     private const string SiteVisitWord = "site-visit:";
+    private const string SurveyWord = "survey:";
+    private const string PlotWord = "plot:";
 
     public static string Plant(Guid id) => PlantWord + id.ToString("D", CultureInfo.InvariantCulture);
 
@@ -20,6 +22,14 @@ internal static class ChangeSubject
     public static string Place(Guid id) => PlaceWord + id.ToString("D", CultureInfo.InvariantCulture);
 
     public static string SiteVisit(Guid id) => SiteVisitWord + id.ToString("D", CultureInfo.InvariantCulture);
+
+    public static string Survey(Guid id) => SurveyWord + id.ToString("D", CultureInfo.InvariantCulture);
+
+    public static string Plot(Guid id) => PlotWord + id.ToString("D", CultureInfo.InvariantCulture);
+
+    /// <summary>Whether a survey, or a plot of one, is named.</summary>
+    public static bool IsSurvey(string subject) =>
+        subject.StartsWith(SurveyWord, StringComparison.Ordinal) || subject.StartsWith(PlotWord, StringComparison.Ordinal);
 
     public static string Erased(Guid id) => ErasedWord + id.ToString("D", CultureInfo.InvariantCulture);
 

@@ -62,6 +62,7 @@ internal sealed class ChangesFeature : IFeature
             [.. subjects.Select(ChangeSubject.SiteVisitOf).OfType<Guid>().Concat(listed).Distinct().Order()],
             subjects.Exists(ChangeSubject.IsPopulation),
             subjects.Exists(ChangeSubject.IsPlace),
+            subjects.Exists(ChangeSubject.IsSurvey),
             subjects.Contains(ChangeSubject.Keys),
             subjects.Contains(ChangeSubject.Vocabulary),
             subjects.Exists(ChangeSubject.IsErased)

@@ -284,7 +284,7 @@ internal sealed class FloraRepository(NpgsqlDataSource database, CharacterTable 
     }
 
     // What another device brought for itself isn't among the floras of who asks.
-    private async Task<List<Flora>> SeenAsync(NpgsqlConnection connection, CancellationToken stop)
+    internal async Task<List<Flora>> SeenAsync(NpgsqlConnection connection, CancellationToken stop)
     {
         var known = await sources.ListAsync(connection, SourcedText.Flora, stop);
         var floras = await FlorasAsync(connection, stop);
@@ -298,6 +298,11 @@ internal sealed class FloraRepository(NpgsqlDataSource database, CharacterTable 
     public async Task<SensitiveTaxa> SensitiveAsync(CancellationToken stop)
     {
         await using var connection = await database.OpenConnectionAsync(stop);
+        return await SensitiveAsync(connection, stop);
+    }
+
+    internal async Task<SensitiveTaxa> SensitiveAsync(NpgsqlConnection connection, CancellationToken stop)
+    {
         var newest = await connection
             .Command("select distinct on (id) content_hash from flora order by id, version desc")
             .ReadAllAsync(r => r.GetString(0), stop);

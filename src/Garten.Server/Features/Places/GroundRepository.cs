@@ -25,6 +25,33 @@ internal sealed class GroundRepository(NpgsqlDataSource database)
             );
     }
 
+    /// <summary>A place with its boundary; that is empty where none was drawn.</summary>
+    internal static async Task<(Place Place, IReadOnlyList<GroundPoint> Outline)> OutlineAsync(
+        NpgsqlConnection connection,
+        Guid place,
+        CancellationToken stop
+    ) =>
+        (
+            await connection
+                .Command(
+                    $"select {PlaceRepository.Columns}, g.ground from place l left join place_ground g on g.place_id = l.id where l.id = $1",
+                    place
+                )
+                .ReadAllAsync(
+                    r =>
+                        (
+                            PlaceRepository.Read(r, 0),
+                            r.IsDBNull(PlaceRepository.Width)
+                                ? []
+                                : JsonSerializer
+                                    .Deserialize(r.GetString(PlaceRepository.Width), CoreJson.Default.GroundDescription)
+                                    ?.Outline
+                                    ?? []
+                        ),
+                    stop
+                )
+        )[0];
+
     /// <summary>What maps are drawn on, as GeoJSON; an empty collection where nothing was brought.</summary>
     public async Task<string> BaseAsync(CancellationToken stop)
     {

@@ -137,7 +137,11 @@ internal sealed class RecordsFeature : IFeature
         // Answers are written out whole before they leave: the database is done with when the reader begins.
         await OccurrenceCsv.WriteAsync(
             context.Response.Body,
-            records.ExportAsync(filter, stop).Select(row => OccurrenceExport.Of(row, taxa, sensitive)),
+            records
+                .ExportAsync(filter, stop)
+                .Select(row => OccurrenceExport.Of(row, taxa, sensitive))
+                // Of one place the name alone would tell where a sensitive taxon grows, however coarse its position is.
+                .Where(it => filter.Place is null || it.InformationWithheld.Length == 0),
             stop
         );
         return Results.Empty;

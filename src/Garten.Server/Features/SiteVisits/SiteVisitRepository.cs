@@ -27,6 +27,34 @@ internal sealed class SiteVisitRepository(NpgsqlDataSource database)
     )
     {
         await using var connection = await database.OpenConnectionAsync(stop);
+        return await PageAsync(connection, place, ids, after, size, stop);
+    }
+
+    /// <summary>The visits to some places within some days as a whole, oldest first.</summary>
+    internal static async Task<IReadOnlyList<SiteVisit>> BetweenAsync(
+        NpgsqlConnection connection,
+        Guid[] places,
+        DateOnly from,
+        DateOnly to,
+        CancellationToken stop
+    )
+    {
+        var ids = await connection
+            .Command("select id from site_visit where place_id = any($1) and visited_on between $2 and $3", places, from, to)
+            .ReadAllAsync(r => r.GetGuid(0), stop);
+        var (visits, _) = await PageAsync(connection, null, [.. ids], null, ids.Count, stop);
+        return [.. visits.Reverse()];
+    }
+
+    private static async Task<(IReadOnlyList<SiteVisit> Visits, SiteVisitCursor? Next)> PageAsync(
+        NpgsqlConnection connection,
+        Guid? place,
+        Guid[]? ids,
+        SiteVisitCursor? after,
+        int size,
+        CancellationToken stop
+    )
+    {
         var rows = await connection
             .Command(
                 $"""

@@ -1,0 +1,383 @@
+using System.Globalization;
+using Garten.Core.Confirmation;
+using Garten.Core.Floras;
+using Garten.Core.Identification;
+using Garten.Core.Surveys.Figures;
+using Garten.Core.Surveys.Plots;
+using Garten.Core.Surveys.SiteVisits;
+
+namespace Garten.Core.Contracts;
+
+/// <summary>Writes the report of a survey from its data: what, where, when, who, how, what was found and how surely, what wasn't, what is
+/// unsure, what to do next.</summary>
+public static partial class SurveyReportWriter
+{
+    // A table in a report is read; longer ones stand among the tables that come with it.
+    private const int MostRows = 60;
+
+    // Of a sure change and of indicators a report names the first few.
+    private const int MostNamed = 8;
+    private const double SureP = 0.05;
+
+    /// <summary>Heading of the section with the figures: their drawing stands there.</summary>
+    public const string FiguresTitle = "Figures";
+
+    /// <summary>Writes it.</summary>
+    public static SurveyReport Write(SurveyWhole whole, ReportContext context)
+    {
+        ArgumentNullException.ThrowIfNull(whole);
+        ArgumentNullException.ThrowIfNull(context);
+        return new Making(whole, context).Write();
+    }
+
+    private sealed partial class Making(SurveyWhole whole, ReportContext context)
+    {
+        private readonly Survey _survey = whole.Survey;
+        private readonly IReadOnlyList<PlotRecord> _records = PlotRecord.Holding(whole.Records);
+        private readonly Dictionary<Guid, Plot> _plots = whole.Plots.ToDictionary(p => p.Id);
+
+        private bool IsKeptBack(string taxon) => context.IsKeptBack?.Invoke(taxon) == true;
+
+        private ReportSentence Say(string key, string made) => new(key, made, _survey.Texts.GetValueOrDefault(key, ""));
+
+        public SurveyReport Write()
+        {
+            var source = whole.Plots.Count > 0 && _records.Count > 0 ? SurveySource.Plots : SurveySource.Lists;
+            var figures = new SurveyFiguresRequest(whole, source, SurveyUnit.Each, UnderOf(source)).WorkOut(context.Taxa);
+            return new SurveyReport(
+                _survey.Name,
+                context.Today,
+                context.IsKeptBack is not null,
+                [What(), Methods(), Found(), Figures(source, figures), Vain(), Unsure(), Next()],
+                [.. Spots()],
+                figures.Statistics?.Accumulation ?? []
+            );
+        }
+
+        private SurveyUnit UnderOf(SurveySource source) =>
+            source == SurveySource.Plots && whole.Plots.Any(p => p.Group.Length > 0) ? SurveyUnit.Group : SurveyUnit.Place;
+
+        private ReportSection What()
+        {
+            var people = whole
+                .Visits.SelectMany(v => v.People)
+                .Select(p => p.Name)
+                .Distinct(StringComparer.Ordinal)
+                .Order(StringComparer.Ordinal);
+            var days = whole.Visits.Select(v => v.Date).Distinct().Order().ToList();
+            var minutes = whole.Visits.Sum(v => v.Effort.PersonMinutes ?? 0);
+            var untimed = whole.Visits.Count(v => v.Effort.PersonMinutes is null);
+            var sentences = new List<ReportSentence>
+            {
+                Say("question", _survey.Question),
+                Say(
+                    "extent",
+                    $"{_survey.Name} covers {Places()} from {Written(_survey.From)} to {Written(_survey.To)}; {_survey.Leader.Name} answers for it."
+                ),
+                Say(
+                    "effort",
+                    days.Count == 0
+                        ? "No visit was made yet."
+                        : $"{Counted(whole.Visits.Count, "visit", "visits")} on {Counted(days.Count, "day", "days")}, the first on {Written(days[0])}, "
+                            + $"the last on {Written(days[^1])}, by {List([.. people])}: {Hours(minutes)} of searching in all"
+                            + (untimed > 0 ? $", {Counted(untimed, "visit", "visits")} without times not counted" : "")
+                            + "."
+                ),
+            };
+            var rows = _survey.Places.Select(place =>
+            {
+                var visits = whole.Visits.Where(v => v.Place.Id == place.Id).ToList();
+                var plots = whole.Plots.Where(p => p.PlaceId == place.Id).ToList();
+                return (IReadOnlyList<string>)
+                    [
+                        place.Name,
+                        place.Locality,
+                        Number(visits.Count),
+                        Hours(visits.Sum(v => v.Effort.PersonMinutes ?? 0)),
+                        Number(plots.Count),
+                        Number(_records.Count(r => _plots.TryGetValue(r.PlotId, out var p) && p.PlaceId == place.Id)),
+                        place.Caution,
+                    ];
+            });
+            return new(
+                "What, where, when, who",
+                Kept(sentences),
+                [new("Places", ["Place", "Locality", "Visits", "Searching", "Plots", "Plot recordings", "Mind"], [.. rows], [])]
+            );
+        }
+
+        private ReportSection Found()
+        {
+            var places = _survey.Places.ToDictionary(p => p.Id, p => p.Name);
+            var found = whole
+                .Visits.SelectMany(v =>
+                    v.Records.Where(r => r.Lines[0].Name.Length > 0)
+                        .Select(r => (Name: r.Lines[0].Name, Place: v.Place.Name, v.Date, Growth: r.Lines[0].Details.Growth))
+                )
+                .Concat(
+                    _records
+                        .Where(r => _plots.ContainsKey(r.PlotId))
+                        .SelectMany(r =>
+                            r.Finds.Select(f =>
+                                (
+                                    Name: f.Taxon,
+                                    Place: places.GetValueOrDefault(_plots[r.PlotId].PlaceId, ""),
+                                    r.Date,
+                                    Growth: (WildOrPlanted?)null
+                                )
+                            )
+                        )
+                )
+                .Concat(context.Names.Where(n => !n.IsOpen).Select(n => (n.Name, n.Place, n.Date, Growth: (WildOrPlanted?)null)))
+                .GroupBy(f => f.Name, StringComparer.Ordinal)
+                .OrderBy(g => g.Key, StringComparer.Ordinal)
+                .ToList();
+            // Of a survey of few places the name alone would tell where it stands.
+            var keptBack = found.RemoveAll(g => IsKeptBack(g.Key));
+            var grades = context
+                .Names.Where(n => n.Grade.Length > 0)
+                .GroupBy(n => n.Name, StringComparer.Ordinal)
+                .ToDictionary(g => g.Key, g => g.First().Grade, StringComparer.Ordinal);
+            var origins = found
+                .GroupBy(g => context.Taxa.Find(g.Key)?.Facts?.Origin ?? Origin.Unsaid)
+                .ToDictionary(g => g.Key, g => g.Count());
+            var sentences = new List<ReportSentence>
+            {
+                Say(
+                    "found",
+                    found.Count == 0
+                        ? "Nothing was found yet."
+                        : $"{Counted(found.Count, "taxon was", "taxa were")} found: {OriginsInWords(origins)}."
+                ),
+            };
+            if (keptBack > 0)
+                sentences.Add(
+                    Say(
+                        "kept-back",
+                        $"{Counted(keptBack, "sensitive taxon isn’t", "sensitive taxa aren’t")} named in this version: the name would tell the place."
+                    )
+                );
+            var planted = found
+                .Where(g => g.All(f => f.Growth is WildOrPlanted.Planted or WildOrPlanted.Escaped))
+                .Select(g => g.Key)
+                .ToList();
+            if (planted.Count > 0)
+                sentences.Add(Say("planted", $"Only planted, or escaped from planting: {List(planted)}."));
+            var rows = found.Select(g =>
+                (IReadOnlyList<string>)
+                    [
+                        g.Key,
+                        context.Taxa.Find(g.Key)?.CommonName ?? "",
+                        List([
+                            .. g.Select(f => f.Place)
+                                .Where(p => p.Length > 0)
+                                .Distinct(StringComparer.Ordinal)
+                                .Order(StringComparer.Ordinal),
+                        ]),
+                        string.Join(", ", g.Select(f => f.Date.Year).Distinct().Order()),
+                        grades.GetValueOrDefault(g.Key, "seen"),
+                        CautionsOf(g.Key),
+                    ]
+            );
+            return new(
+                "What was found, and how surely",
+                Kept(sentences),
+                [new("Taxa", ["Taxon", "Name", "Where", "Years", "How surely", "Mind"], [.. rows], [0])]
+            );
+        }
+
+        private string CautionsOf(string name) =>
+            context.Taxa.Find(name) is { } taxon
+                ? string.Join(
+                    ", ",
+                    CautionLine.Of(taxon).SelectMany(l => l.Cautions).Distinct().Select(c => c.ToString().ToLowerInvariant())
+                )
+                : "";
+
+        private static string OriginsInWords(Dictionary<Origin, int> origins)
+        {
+            var parts = new List<string>();
+            void Add(Origin origin, string word)
+            {
+                if (origins.TryGetValue(origin, out var n))
+                    parts.Add(string.Create(CultureInfo.InvariantCulture, $"{n} {word}"));
+            }
+            Add(Origin.Native, "native");
+            Add(Origin.Introduced, "introduced");
+            Add(Origin.Doubtful, "of doubtful origin");
+            Add(Origin.Unsaid, "of which the flora says nothing");
+            return List(parts);
+        }
+
+        private ReportSection Vain()
+        {
+            var rows = whole
+                .Visits.OrderBy(v => v.Date)
+                .SelectMany(v =>
+                    (v.Closing?.Sought ?? [])
+                        .Where(s => !IsKeptBack(s.Taxon))
+                        .Select(s =>
+                            (IReadOnlyList<string>)
+                                [
+                                    s.Taxon,
+                                    v.Place.Name,
+                                    s.Area,
+                                    Written(v.Date),
+                                    string.Create(CultureInfo.InvariantCulture, $"{s.Minutes} min"),
+                                    Number(s.Observers),
+                                    Absence.CanBeToldOn(context.Taxa.Find(s.Taxon), v.Date) == false
+                                        ? "not in a season in which it shows"
+                                        : s.Note,
+                                ]
+                        )
+                )
+                .ToList();
+            return new(
+                "What was looked for in vain",
+                Kept([
+                    Say(
+                        "vain",
+                        rows.Count == 0
+                            ? "Nothing was named as sought in vain: what isn’t on the lists may have been overlooked."
+                            : "That a plant wasn’t found doesn’t say that it isn’t there; the effort beside it says how well it was sought."
+                    ),
+                ]),
+                rows.Count == 0 ? [] : [new("Sought in vain", ["Taxon", "Place", "Part", "Day", "Time", "Observers", "Mind"], rows, [0])]
+            );
+        }
+
+        private ReportSection Unsure()
+        {
+            var rows = whole
+                .Visits.OrderBy(v => v.Date)
+                .SelectMany(v =>
+                    v.Records.Where(r => r.Lines[0].Name.Length == 0)
+                        .Select(r => (IReadOnlyList<string>)[r.Called, v.Place.Name, Written(v.Date), "has no name yet"])
+                )
+                .Concat(
+                    context
+                        .Names.Where(n => n.IsOpen && !n.Name.Split(" or ").Any(IsKeptBack))
+                        .Select(n =>
+                            (IReadOnlyList<string>)
+                                [n.Name, n.Place, Written(n.Date), "several taxa in question, or something speaks against it"]
+                        )
+                )
+                .Concat(
+                    whole
+                        .Visits.SelectMany(v => v.Records.SelectMany(r => r.Lines).Select(l => (v, l)))
+                        .Where(x => x.l.Name.Length > 0 && context.Taxa.Find(x.l.Name) is null)
+                        .DistinctBy(x => x.l.Name)
+                        .Select(x => (IReadOnlyList<string>)[x.l.Name, x.v.Place.Name, Written(x.v.Date), "the flora hasn’t this name"])
+                )
+                .ToList();
+            return new(
+                "What is unsure, and why",
+                Kept([
+                    Say("unsure", rows.Count == 0 ? "Nothing is open." : $"{Counted(rows.Count, "record is", "records are")} still open."),
+                ]),
+                rows.Count == 0 ? [] : [new("Open", ["Record", "Place", "Day", "Why"], rows, [0])]
+            );
+        }
+
+        private ReportSection Next()
+        {
+            var standing = new SurveyStandingRequest(whole, context.Today.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)).Tell();
+            var open = standing.Tasks.Where(t => t.State is SurveyTaskState.Due or SurveyTaskState.Late).ToList();
+            var missing = standing
+                .Sought.Where(s => s.Found.Count == 0 && s.Sought == 0 && !IsKeptBack(s.Taxon))
+                .Select(s => s.Taxon)
+                .ToList();
+            var sentences = new List<ReportSentence>
+            {
+                Say(
+                    "next",
+                    open.Count == 0
+                        ? "What the survey wants of this year is done."
+                        : $"Still to be done this year: {List([.. open.Take(MostNamed).Select(t => t.State == SurveyTaskState.Late ? $"{t.What} (late)" : t.What)])}"
+                            + (open.Count > MostNamed ? $" and {open.Count - MostNamed} more" : "")
+                            + "."
+                ),
+            };
+            if (standing.TwiceDone < standing.TwiceWanted)
+                sentences.Add(
+                    Say(
+                        "twice",
+                        $"{Counted(standing.TwiceWanted - standing.TwiceDone, "plot is", "plots are")} still to be recorded a second time, independently."
+                    )
+                );
+            if (missing.Count > 0)
+                sentences.Add(Say("missing", $"Neither found nor sought yet: {List(missing)}."));
+            sentences.Add(Say("do", ""));
+            sentences.Add(
+                Say(
+                    "licence",
+                    context.Licence.Length > 0
+                        ? $"The data may be used so: {context.Licence}."
+                        : "No licence is given: ask before the data are used or passed on."
+                )
+            );
+            sentences.Add(
+                Say(
+                    "care",
+                    "Local law and the owner’s leave come before any record: nothing protected is picked, and nothing here is advice to eat or to heal with."
+                )
+            );
+            var rows = context.Threats.Select(t => (IReadOnlyList<string>)[t.Place, t.Population, t.Text, t.ActBy]).ToList();
+            return new(
+                "What to do next",
+                Kept(sentences),
+                rows.Count == 0 ? [] : [new("Threats", ["Place", "Population", "What", "Act by"], rows, [])]
+            );
+        }
+
+        private IEnumerable<ReportSpot> Spots()
+        {
+            foreach (var place in _survey.Places)
+                yield return new(place.Name, place.Latitude, place.Longitude, false);
+            foreach (var plot in whole.Plots)
+            {
+                // A plot with a taxon that is kept back would lead to it.
+                var isKeptBack = _records.Any(r => r.PlotId == plot.Id && r.Finds.Any(f => IsKeptBack(f.Taxon)));
+                if (plot.Site is { } site && !isKeptBack)
+                    yield return new(plot.Label, site.Latitude, site.Longitude, true);
+            }
+        }
+
+        private string LabelOf(PlotRecord record) => _plots.TryGetValue(record.PlotId, out var plot) ? plot.Label : "a plot";
+
+        private string Places() => List([.. _survey.Places.Select(p => p.Name)]);
+
+        // What says nothing stands only where a person may write something.
+        private static IReadOnlyList<ReportSentence> Kept(IReadOnlyList<ReportSentence> sentences) =>
+            [.. sentences.Where(s => s.Text.Length > 0 || s.Key is "question" or "do")];
+
+        private static string Written(DateOnly day) => day.ToString("d MMMM yyyy", CultureInfo.InvariantCulture);
+
+        private static string Number(int value) => value.ToString(CultureInfo.InvariantCulture);
+
+        private static string Rounded(double value) => value.ToString(value < 10 ? "0.#" : "0", CultureInfo.InvariantCulture);
+
+        private static string Signed(double value) => value.ToString("+0.0;−0.0;0", CultureInfo.InvariantCulture);
+
+        private static string Percent(double share) => string.Create(CultureInfo.InvariantCulture, $"{100 * share:0} %");
+
+        private static string SignedPercent(double share) => (100 * share).ToString("+0;−0;0", CultureInfo.InvariantCulture) + " %";
+
+        private static string Hours(int minutes) =>
+            minutes < 60
+                ? string.Create(CultureInfo.InvariantCulture, $"{minutes} min")
+                : string.Create(CultureInfo.InvariantCulture, $"{minutes / 60} h {minutes % 60} min")
+                    .Replace(" 0 min", "", StringComparison.Ordinal);
+
+        private static string Counted(int number, string one, string several) =>
+            string.Create(CultureInfo.InvariantCulture, $"{number:N0} {(number == 1 ? one : several)}");
+
+        private static string List(params List<string> parts) =>
+            parts.Count switch
+            {
+                0 => "nothing",
+                1 => parts[0],
+                _ => $"{string.Join(", ", parts.Take(parts.Count - 1))} and {parts[^1]}",
+            };
+    }
+}

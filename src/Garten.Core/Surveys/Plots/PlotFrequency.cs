@@ -1,0 +1,71 @@
+using Garten.Core.Surveys.Figures;
+
+namespace Garten.Core.Surveys.Plots;
+
+/// <summary>In how many samples of a group a taxon stands.</summary>
+/// <param name="Group">The group.</param>
+/// <param name="Found">Samples with the taxon.</param>
+/// <param name="Of">Samples of the group.</param>
+/// <param name="Share">The share with its 95 % interval.</param>
+/// <param name="Constancy">The class of constancy, 1 (up to 20 %) to 5 (above 80 %); 0 where it isn't found.</param>
+/// <param name="Mean">Mean amount over all samples of the group, in the unit of the values; null where only presence is known.</param>
+public sealed record GroupFrequency(string Group, int Found, int Of, ShareEstimate Share, int Constancy, double? Mean);
+
+/// <summary>A taxon over the groups.</summary>
+/// <param name="Taxon">Its name.</param>
+/// <param name="Groups">One a group, in their order.</param>
+/// <param name="Found">Samples with it in all groups.</param>
+public sealed record TaxonFrequency(string Taxon, IReadOnlyList<GroupFrequency> Groups, int Found)
+{
+    // Five classes of equal width.
+    private const int Classes = 5;
+
+    /// <summary>Works them out, the most frequent first.</summary>
+    /// <param name="community">The samples.</param>
+    /// <param name="groups">The group of each sample.</param>
+    /// <param name="isAmount">Whether the values are amounts, and not presence alone.</param>
+    public static IReadOnlyList<TaxonFrequency> Of(Community community, IReadOnlyList<string> groups, bool isAmount)
+    {
+        ArgumentNullException.ThrowIfNull(community);
+        ArgumentNullException.ThrowIfNull(groups);
+        var members = groups
+            .Select((g, i) => (Group: g, Sample: i))
+            .GroupBy(x => x.Group, StringComparer.Ordinal)
+            .Select(g => (g.Key, Samples: g.Select(x => x.Sample).ToArray()))
+            .ToList();
+        return
+        [
+            .. Enumerable
+                .Range(0, community.Taxa.Count)
+                .Select(t => new TaxonFrequency(
+                    community.Taxa[t],
+                    [
+                        .. members.Select(m =>
+                        {
+                            var (found, sum) = (0, 0.0);
+                            foreach (var s in m.Samples)
+                            {
+                                var value = community.Of(s)[t];
+                                found += value > 0 ? 1 : 0;
+                                sum += value;
+                            }
+                            return new GroupFrequency(
+                                m.Key,
+                                found,
+                                m.Samples.Length,
+                                ShareEstimate.Of(found, m.Samples.Length),
+                                ClassOf(found, m.Samples.Length),
+                                isAmount ? sum / m.Samples.Length : null
+                            );
+                        }),
+                    ],
+                    community.Frequencies[t]
+                ))
+                .OrderByDescending(f => f.Found)
+                .ThenBy(f => f.Taxon, StringComparer.Ordinal),
+        ];
+    }
+
+    /// <summary>The class of constancy: 1 up to a fifth of the samples, 2 up to two fifths …</summary>
+    public static int ClassOf(int found, int of) => of == 0 ? 0 : (found * Classes + of - 1) / of;
+}
