@@ -34,9 +34,10 @@ export const rooms: Room[] = [
     to: "/site-visits",
     name: "Field",
     sign: "M6 21V4M6 5h10l-2.4 3L16 11H6M3 21h18",
-    below: ["/site-visits", "/map", "/plants", "/populations", "/places", "/visits", "/along"],
+    below: ["/site-visits", "/surveys", "/map", "/plants", "/populations", "/places", "/visits", "/along"],
     parts: [
       { to: "/site-visits", name: "Visits" },
+      { to: "/surveys", name: "Surveys" },
       { to: "/plants", name: "Plants" },
       { to: "/places", name: "Places" },
       { to: "/map", name: "Map" },

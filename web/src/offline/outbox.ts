@@ -275,6 +275,13 @@ function touched(command: Command): string[] {
       return [command.plantId, command.placeId, command.startKey, ...command.answers.map((it) => it.keyVersion)];
     case "savePopulation":
       return [command.placeId];
+    case "savePlot":
+      return [command.surveyId, command.placeId];
+    case "recordPlot":
+      return [command.plotId, command.siteVisitId];
+    case "writeSurveyText":
+    case "keepReport":
+      return [command.surveyId];
     case "countPopulation":
     case "noteThreat":
       return [command.populationId];

@@ -15,6 +15,7 @@ import {
   keepKeys,
   keepList,
   keepMap,
+  keepSurveys,
   keepToday,
   keepVisitLists,
   keepVisitsOf,
@@ -38,7 +39,7 @@ async function caughtUp(last: number | undefined): Promise<boolean> {
   let known = along.last;
   const plants = new Set(forgotten);
   const visits = new Set<string>();
-  const changed = { populations: false, places: false, keys: false, vocabulary: false, erased: false };
+  const changed = { populations: false, places: false, surveys: false, keys: false, vocabulary: false, erased: false };
   for (let isMore = true; isMore;) {
     const after = known;
     const page = await answerOf((signal) => api.GET("/api/v1/changes", { params: { query: { after } }, signal }));
@@ -47,6 +48,7 @@ async function caughtUp(last: number | undefined): Promise<boolean> {
     for (const id of page.visits) visits.add(id);
     changed.populations ||= page.populations;
     changed.places ||= page.places;
+    changed.surveys ||= page.surveys;
     changed.keys ||= page.keys;
     changed.vocabulary ||= page.vocabulary;
     changed.erased ||= page.erased;
@@ -64,6 +66,7 @@ async function caughtUp(last: number | undefined): Promise<boolean> {
     // What named something erased was forgotten with it.
     changed.erased ? sideBySide(along.places, keepVisitsOf).then(() => keepVisitLists(along.places)) : undefined,
     visits.size > 0 ? keepChangedVisits([...visits], along) : undefined,
+    changed.surveys || visits.size > 0 || changed.erased ? keepSurveys() : undefined,
     changed.vocabulary ? keepVocabulary() : undefined,
     changed.keys ? keepKeys().then((count) => (keys = count)) : undefined,
   ]);

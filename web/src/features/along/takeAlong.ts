@@ -15,6 +15,7 @@ import {
   queryClient,
 } from "../../offline/queries";
 import { keepShelf, shelfInShort } from "../../offline/shelf";
+import { surveyServed, surveysServed } from "../../offline/surveys";
 import { foundServed, keepSiteVisits, siteVisitsServed, wholeSiteVisits } from "../../offline/siteVisits";
 import { sideBySide } from "../../offline/sideBySide";
 import { keep, kept, keptAnswer } from "../../offline/store";
@@ -76,6 +77,7 @@ export async function takeAlong(wanted: Wanted, onProgress: (progress: Progress)
     ["the list of plants", () => keepList("")],
     ["the plants of each place", () => sideBySide(wanted.places, keepList)],
     ["the visits to each place", () => keepVisitLists(wanted.places)],
+    ["surveys", keepSurveys],
     ["their lists", () => sideBySide(wanted.places, keepVisitsOf)],
     ...wanted.places.map((place): [string, () => Promise<unknown>] => [
       "their history",
@@ -125,6 +127,11 @@ export const keepVisitLists = (places: string[]) =>
     await siteVisitsServed(place, undefined);
     if (place) await freshly(foundServed(place, today()));
   });
+
+/** Surveys with their plots and what was recorded in them. */
+export async function keepSurveys(): Promise<void> {
+  for (const { id } of await freshly(surveysServed)) await freshly(surveyServed(id));
+}
 
 /** The visits to a place with their lists. */
 export async function keepVisitsOf(place: string): Promise<void> {

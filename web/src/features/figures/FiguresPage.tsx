@@ -6,10 +6,10 @@ import { core } from "../../core/coreClient";
 import { useAsked } from "../../offline/flora";
 import { Page, Part } from "../../shared/ui/Page";
 import { Arranged } from "./Arranged";
-import { AccumulationCurve, Estimates } from "./drawings";
+import { AccumulationCurve, Estimates } from "../../shared/figures/drawings";
 import { EXAMPLE } from "./example";
 import { ownFinds } from "./ownRecords";
-import { Likenesses, Methods, SampleTable } from "./tables";
+import { Likenesses, Methods, SampleTable } from "../../shared/figures/tables";
 
 type Request = Schemas["CommunityTableRequest"];
 

@@ -16,12 +16,17 @@ export function whatItIs(command: Command): string {
     case "tagPlant":
       return `${names[command.kind]}: ${command.label}`;
     case "savePlace":
+    case "saveSurvey":
     case "savePopulation":
       return `${names[command.kind]}: ${command.name}`;
     case "countPopulation":
       return `${names[command.kind]}: ${command.number} ${command.unit}`;
     case "listTaxon":
       return `${names[command.kind]}: ${command.taxon || command.unnamed}`;
+    case "savePlot":
+      return `${names[command.kind]}: ${command.label}`;
+    case "recordPlot":
+      return `${names[command.kind]}: ${command.finds.length} lines`;
     default:
       return command.kind ? names[command.kind] : "A change";
   }
@@ -48,7 +53,12 @@ export function said(command: Command): string {
       return `Tagged on ${spoken(command.taggedOn)}.`;
     case "noteThreat":
     case "correctStatement":
+    case "writeSurveyText":
       return `“${command.text}”.`;
+    case "recordPlot":
+      return [command.finds.map((it) => it.taxon).join(", "), quoted(command.note)].filter(Boolean).join(" ");
+    case "saveSurvey":
+      return quoted(command.question);
     case "teachTerm":
       return `“${command.term}” for ${command.state}.`;
     case "savePopulation":

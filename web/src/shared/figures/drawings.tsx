@@ -1,6 +1,6 @@
 import { Box, Typography } from "@mui/material";
 import type { Schemas } from "../../api/client";
-import { oneFigure } from "../../shared/calendar/day";
+import { oneFigure } from "../calendar/day";
 
 const [WIDTH, HEIGHT] = [460, 240];
 const [LEFT, BOTTOM, TOP, RIGHT] = [44, 34, 12, 12];

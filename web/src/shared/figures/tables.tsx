@@ -1,6 +1,6 @@
 import { Box, Button, Typography } from "@mui/material";
 import type { Schemas } from "../../api/client";
-import { takeAway } from "../../shared/ui/takeAway";
+import { takeAway } from "../ui/takeAway";
 
 type Figures = Schemas["StatisticsResponse"];
 type Sample = Schemas["SampleFigures"];

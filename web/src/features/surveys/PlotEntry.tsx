@@ -1,0 +1,110 @@
+import { Box, ButtonBase, TextField, Typography } from "@mui/material";
+import { useId, useMemo, useRef, useState, type KeyboardEvent } from "react";
+import type { Schemas } from "../../api/client";
+import { askEither, useAskedEither, type Host } from "../../offline/hosts";
+import { TaxonLabel } from "../../shared/botany/TaxonLabel";
+
+interface Props {
+  floraId: string;
+  host: Host;
+  scale: Schemas["PlotScale"];
+  layer: string;
+  onFind: (find: Schemas["PlotFind"]) => void;
+}
+
+const examples: Record<Schemas["PlotScale"], string> = {
+  percent: "ve al 12",
+  sevenClasses: "ve al 2",
+  tenClasses: "ve al 5",
+  presence: "ve al",
+  count: "ve al 12",
+  hits: "ve al 7/9",
+};
+
+/** The line at which a plot is written: some letters of a name, how much of it, Enter. What isn't clear is asked, and nothing is guessed. */
+export function PlotEntry({ floraId, host, scale, layer, onFind }: Props) {
+  const [typed, setTyped] = useState("");
+  const [says, setSays] = useState("");
+  const field = useRef<HTMLInputElement>(null);
+  const listId = useId();
+  const question = useMemo(
+    () => (typed.trim() ? { floraId, typed, scale, layer, most: 6 } : undefined),
+    [floraId, typed, scale, layer],
+  );
+  const { answer } = useAskedEither("plotName", question, host);
+  const found = typed.trim() ? (answer?.found ?? []) : [];
+  const take = (name: string, of: Schemas["PlotNameAnswer"]) => {
+    if (!of.find) return setSays(`△ ${of.missing}`);
+    onFind({ ...of.find, taxon: name });
+    setTyped("");
+    setSays("");
+    field.current?.focus();
+  };
+  const enter = async () => {
+    if (!question) return;
+    const now = await askEither("plotName", question, host).catch(() => undefined);
+    if (!now) return setSays("✕ The flora can’t be asked just now.");
+    if (now.meant) return take(now.meant, now);
+    setSays(now.found.length > 1 ? "△ Several fit. Which one?" : `△ No taxon of the flora fits “${typed.trim()}”.`);
+  };
+  const press = (event: KeyboardEvent) => {
+    if (event.key !== "Enter") return;
+    event.preventDefault();
+    void enter();
+  };
+  return (
+    <Box sx={{ maxWidth: 720 }}>
+      <TextField
+        inputRef={field}
+        fullWidth
+        label={layer ? `What grows in the layer ${layer}?` : "What grows in it?"}
+        placeholder={examples[scale]}
+        value={typed}
+        onChange={(event) => {
+          setTyped(event.target.value);
+          setSays("");
+        }}
+        onKeyDown={press}
+        helperText={`Letters of genus and species and how much, then Enter: ${examples[scale]}`}
+        slotProps={{
+          inputLabel: { shrink: true },
+          htmlInput: {
+            role: "combobox",
+            "aria-expanded": found.length > 0,
+            "aria-controls": listId,
+            autoComplete: "off",
+            autoCapitalize: "none",
+            spellCheck: false,
+            enterKeyHint: "done",
+            style: { fontSize: "1.35rem" },
+          },
+        }}
+      />
+      <Typography role="status" sx={{ color: "signal.open", fontWeight: 700, minHeight: says ? undefined : 0 }}>
+        {says}
+      </Typography>
+      <Box id={listId} role="listbox" aria-label="Taxa that fit" sx={{ display: "flex", flexWrap: "wrap", gap: 0.75 }}>
+        {found.map((it) => (
+          <ButtonBase
+            key={it.taxon}
+            role="option"
+            aria-selected={it.name === answer?.meant}
+            tabIndex={-1}
+            onClick={() => answer && take(it.name, answer)}
+            sx={{
+              border: 1,
+              borderColor: "text.secondary",
+              bgcolor: it.name === answer?.meant ? "signal.chosenWash" : "background.paper",
+              minHeight: 48,
+              px: 1.5,
+              fontSize: "1rem",
+            }}
+          >
+            {it.name === answer?.meant && "↵ "}
+            <TaxonLabel name={it.name} />
+          </ButtonBase>
+        ))}
+      </Box>
+    </Box>
+  );
+}

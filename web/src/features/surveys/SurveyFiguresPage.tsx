@@ -1,0 +1,123 @@
+import { Box, Link, MenuItem, TextField, Typography } from "@mui/material";
+import { useMemo } from "react";
+import { Link as RouterLink, useParams, useSearchParams } from "react-router";
+import type { Schemas } from "../../api/client";
+import words from "../../api/words";
+import { core } from "../../core/coreClient";
+import { useAsked } from "../../offline/flora";
+import { useSurvey } from "../../offline/surveys";
+import { useBenchFlora } from "../../shared/botany/useBenchFlora";
+import { AccumulationCurve, Estimates } from "../../shared/figures/drawings";
+import { Likenesses, Methods, SampleTable } from "../../shared/figures/tables";
+import { Page, Part } from "../../shared/ui/Page";
+import { ChangeTable, FrequencyTable, IndicatorTable } from "./SurveyTables";
+
+type Unit = Schemas["SurveyUnit"];
+
+/** The figures of a survey: from its lists or its plots, put together as one likes. */
+export function SurveyFiguresPage() {
+  const { surveyId = "" } = useParams();
+  const [search, setSearch] = useSearchParams();
+  const { data: whole } = useSurvey(surveyId);
+  const { host } = useBenchFlora(undefined);
+  const hasPlots = (whole?.records.length ?? 0) > 0;
+  const from = (search.get("from") ?? (hasPlots ? "plots" : "lists")) as Schemas["SurveySource"];
+  const by = (search.get("by") ?? "each") as Unit;
+  const under = (search.get("under") ?? (from === "plots" ? "group" : "place")) as Unit;
+  const set = (part: Record<string, string>) => setSearch({ from, by, under, ...part }, { replace: true });
+  const question = useMemo(() => whole && { survey: whole, from, by, under }, [whole, from, by, under]);
+  const figures = useAsked(question, async (it) => {
+    await host.held;
+    return core.surveyFigures({ ...it, rarefyTo: null });
+  }).answer;
+  const changed = useMemo(() => whole && hasPlots && { survey: whole, from: null, to: null }, [whole, hasPlots]);
+  const change = useAsked(changed || undefined, core.surveyChange).answer?.[0];
+  const choice = (name: string, label: string, value: string, offered: [string, string][]) => (
+    <TextField select label={label} value={value} onChange={(event) => set({ [name]: event.target.value })}>
+      {offered.map(([it, says]) => (
+        <MenuItem key={it} value={it}>
+          {says}
+        </MenuItem>
+      ))}
+    </TextField>
+  );
+  const units = Object.entries(words.surveyUnits);
+  return (
+    <Page
+      title={whole ? `Figures: ${whole.survey.name}` : "Figures"}
+      aside={
+        <Link component={RouterLink} to={`/surveys/${surveyId}`} sx={{ py: 1.5 }}>
+          The survey
+        </Link>
+      }
+    >
+      <Box
+        role="search"
+        aria-label="What is compared"
+        sx={{ display: "grid", gridTemplateColumns: { sm: "repeat(3, minmax(0, 15rem))" }, gap: 2, mb: 2 }}
+      >
+        {choice("from", "From", from, [
+          ["lists", "lists of visits"],
+          ["plots", "plots"],
+        ])}
+        {choice("by", "A sample is", by, units)}
+        {choice(
+          "under",
+          "Compared",
+          under,
+          units.filter(([it]) => it !== "each"),
+        )}
+      </Box>
+      {!figures && <Typography role="status">The figures are being worked out …</Typography>}
+      {figures && (
+        <>
+          {figures.notes.length > 0 && (
+            <Box component="ul" sx={{ pl: 2.5, mt: 0, maxWidth: 880 }}>
+              {figures.notes.map((it) => (
+                <li key={it}>{it}</li>
+              ))}
+            </Box>
+          )}
+          {change && from === "plots" && (
+            <Part id="change" title={`What changed from ${change.from} to ${change.to}`}>
+              <ChangeTable change={change} />
+            </Part>
+          )}
+          {figures.statistics && (
+            <Box sx={{ display: "grid", gridTemplateColumns: { md: "1fr 1fr" }, columnGap: 4 }}>
+              <Part id="how-many" title="How many taxa there are">
+                <Estimates pooled={figures.statistics.pooled} />
+              </Part>
+              <Part id="more-plots" title="What each recording adds">
+                <AccumulationCurve points={figures.statistics.accumulation} />
+              </Part>
+            </Box>
+          )}
+          {figures.frequencies.length > 0 && (
+            <Part id="constancy" title="How constant each taxon is">
+              <FrequencyTable figures={figures} />
+            </Part>
+          )}
+          {figures.indicators.length > 0 && (
+            <Part id="indicators" title="Which taxa stand for a group">
+              <IndicatorTable indicators={figures.indicators} />
+            </Part>
+          )}
+          {figures.statistics && (
+            <>
+              <Part id="samples" title="Recording by recording">
+                <SampleTable figures={figures.statistics} />
+              </Part>
+              <Part id="alike" title="How alike they are">
+                <Likenesses figures={figures.statistics} />
+              </Part>
+              <Part id="methods" title="How it is worked out">
+                <Methods methods={figures.statistics.methods} />
+              </Part>
+            </>
+          )}
+        </>
+      )}
+    </Page>
+  );
+}

@@ -1,0 +1,184 @@
+import { Box, Button, Typography } from "@mui/material";
+import { useState } from "react";
+import type { Schemas } from "../../api/client";
+import { TaxonLabel } from "../../shared/botany/TaxonLabel";
+
+const cell = { px: 1, py: 0.5, borderBottom: "1px dotted", borderColor: "rule", textAlign: "left" } as const;
+const table = { borderCollapse: "collapse", fontVariantNumeric: "tabular-nums", "& th, & td": cell } as const;
+const classes = ["–", "I", "II", "III", "IV", "V"];
+const MOST_SHOWN = 30;
+
+const signed = (share: number) => `${share > 0 ? "+" : share < 0 ? "−" : ""}${Math.round(Math.abs(share) * 100)} %`;
+
+/** In how many recordings of each group a taxon stands, as classes of constancy; sorted by any column. */
+export function FrequencyTable({ figures }: { figures: Schemas["SurveyFigures"] }) {
+  const [by, setBy] = useState(-1);
+  const [isAll, setAll] = useState(false);
+  const groups = figures.frequencies[0]?.groups.map((it) => it.group) ?? [];
+  const share = (it: Schemas["TaxonFrequency"]) => it.groups[by]?.share.share ?? 0;
+  const sorted = by < 0 ? figures.frequencies : [...figures.frequencies].sort((a, b) => share(b) - share(a));
+  const shown = isAll ? sorted : sorted.slice(0, MOST_SHOWN);
+  return (
+    <>
+      <Box sx={{ overflowX: "auto" }} tabIndex={0} role="region" aria-label="How constant each taxon is">
+        <Box component="table" sx={table}>
+          <thead>
+            <tr>
+              <th scope="col" aria-sort={by < 0 ? "descending" : "none"}>
+                <Button size="small" onClick={() => setBy(-1)}>
+                  Taxon, most frequent first
+                </Button>
+              </th>
+              {groups.map((it, i) => (
+                <th scope="col" key={it} aria-sort={by === i ? "descending" : "none"}>
+                  <Button size="small" onClick={() => setBy(i)}>
+                    {it}
+                  </Button>
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {shown.map((it) => (
+              <tr key={it.taxon}>
+                <th scope="row">
+                  <TaxonLabel name={it.taxon} />
+                </th>
+                {it.groups.map((of) => (
+                  <td key={of.group}>
+                    <strong>{classes[of.constancy]}</strong>{" "}
+                    {of.found > 0 && (
+                      <Typography component="span" variant="body2">
+                        {of.found} of {of.of}
+                        {typeof of.mean === "number" && ` · ${of.mean.toFixed(1)}`}
+                      </Typography>
+                    )}
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </Box>
+      </Box>
+      <Typography variant="body2" sx={{ mt: 1 }}>
+        I to V: up to a fifth, two fifths … of the recordings of a group.
+        {figures.unit && ` Behind the point the mean amount over all of them, in ${figures.unit}.`}
+      </Typography>
+      {figures.frequencies.length > MOST_SHOWN && (
+        <Button onClick={() => setAll(!isAll)}>{isAll ? "Fewer" : `All ${figures.frequencies.length} taxa`}</Button>
+      )}
+    </>
+  );
+}
+
+/** Taxa with their group, its value and how often chance does as well. */
+export function IndicatorTable({ indicators }: { indicators: Schemas["IndicatorValue"][] }) {
+  const [isAll, setAll] = useState(false);
+  const shown = isAll ? indicators : indicators.slice(0, MOST_SHOWN);
+  return (
+    <>
+      <Box sx={{ overflowX: "auto" }} tabIndex={0} role="region" aria-label="Which taxa stand for a group">
+        <Box component="table" sx={table}>
+          <thead>
+            <tr>
+              {["Taxon", "Group", "Value", "Specificity", "Fidelity", "p"].map((it) => (
+                <th scope="col" key={it}>
+                  {it}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {shown.map((it) => (
+              <tr key={it.taxon}>
+                <th scope="row">
+                  <TaxonLabel name={it.taxon} />
+                </th>
+                <td>{it.group}</td>
+                <td>{it.value.toFixed(2)}</td>
+                <td>{it.specificity.toFixed(2)}</td>
+                <td>{it.fidelity.toFixed(2)}</td>
+                <td>{it.p.toFixed(3)}</td>
+              </tr>
+            ))}
+          </tbody>
+        </Box>
+      </Box>
+      <Typography variant="body2" sx={{ mt: 1 }}>
+        Specificity (how much of it stands in the group) times fidelity (in how many of its recordings), after Dufrêne
+        and Legendre 1997; p by 999 permutations from a fixed seed. Of many taxa tested some come out by chance.
+      </Typography>
+      {indicators.length > MOST_SHOWN && (
+        <Button onClick={() => setAll(!isAll)}>{isAll ? "Fewer" : `All ${indicators.length} taxa`}</Button>
+      )}
+    </>
+  );
+}
+
+const percent = (share: number) => `${Math.round(share * 100)} %`;
+
+/** What changed in permanent plots, with intervals, beside what two recordings of one day differ by. */
+export function ChangeTable({ change }: { change: Schemas["SurveyChange"] }) {
+  const { richness, turnover, pseudoTurnover, twice, plots } = change;
+  const [isAll, setAll] = useState(false);
+  const moved = change.taxa.filter((it) => it.lost + it.gained > 0);
+  const shown = isAll ? change.taxa : moved;
+  return (
+    <>
+      <Typography sx={{ maxWidth: 720 }}>
+        {plots} permanent plots were recorded in both years. Taxa in a plot: {richness.value > 0 && "+"}
+        {richness.value.toFixed(1)} on average
+        {typeof richness.low === "number" && typeof richness.high === "number"
+          ? `, 95 % between ${richness.low.toFixed(1)} and ${richness.high.toFixed(1)}`
+          : ""}
+        .
+        {typeof turnover === "number" && ` Of the taxa of a plot ${percent(turnover)} stand in one of the years alone;`}
+        {typeof pseudoTurnover === "number"
+          ? ` between two independent recordings of one day it is ${percent(pseudoTurnover)} (${twice} pairs).`
+          : " how much of that is overlooking isn’t known: no plot was recorded twice."}
+      </Typography>
+      <Box sx={{ overflowX: "auto", mt: 1 }} tabIndex={0} role="region" aria-label="Taxon by taxon">
+        <Box component="table" sx={table}>
+          <thead>
+            <tr>
+              {["Taxon", "Both years", "Lost", "Gained", "Change of frequency", "95 %"].map((it) => (
+                <th scope="col" key={it}>
+                  {it}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {shown.map((it) => (
+              <tr key={it.taxon}>
+                <th scope="row">
+                  <TaxonLabel name={it.taxon} />
+                </th>
+                <td>{it.both}</td>
+                <td>{it.lost}</td>
+                <td>{it.gained}</td>
+                <td>
+                  {it.share.isClear && "● "}
+                  {signed(it.share.value)}
+                </td>
+                <td>
+                  {typeof it.share.low === "number" && typeof it.share.high === "number"
+                    ? `${signed(it.share.low)} to ${signed(it.share.high)}`
+                    : ""}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </Box>
+      </Box>
+      {change.taxa.length > moved.length && (
+        <Button onClick={() => setAll(!isAll)}>
+          {isAll ? "Only what came or went" : `The ${change.taxa.length - moved.length} that stayed too`}
+        </Button>
+      )}
+      <Typography variant="body2" sx={{ mt: 1 }}>
+        ● the interval leaves out no change. Intervals after Newcombe 1998, method 10, each for one taxon alone.
+      </Typography>
+    </>
+  );
+}

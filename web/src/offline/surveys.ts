@@ -1,0 +1,50 @@
+import { queryOptions, useQuery } from "@tanstack/react-query";
+import { answerOf, api, type Schemas } from "../api/client";
+import { core } from "../core/coreClient";
+import { useWaiting, useWithWaiting } from "./documents";
+import { asOf, orKept } from "./queries";
+
+// Surveys as documents: what the server answered last, with what waits on this device put into it.
+
+export const surveysServed = queryOptions({
+  queryKey: ["surveys"],
+  queryFn: () =>
+    orKept<Schemas["SurveySummary"][]>("surveys", () => answerOf((signal) => api.GET("/api/v1/surveys", { signal }))),
+});
+
+const nameOf = (id: string) => `survey:${id}`;
+
+/** A survey with its plots, what was recorded in them, and its visits. */
+export const surveyServed = (id: string) =>
+  queryOptions({
+    queryKey: ["survey", id],
+    queryFn: () =>
+      orKept<Schemas["SurveyWhole"]>(nameOf(id), () =>
+        answerOf((signal) => api.GET("/api/v1/surveys/{id}", { params: { path: { id } }, signal })),
+      ),
+  });
+
+/** All surveys in short, with those that wait to be sent. */
+export function useSurveys() {
+  const served = useQuery(surveysServed);
+  const known = new Set(served.data?.map((it) => it.id));
+  const made = useWaiting().flatMap((it) =>
+    it.kind === "saveSurvey" && !known.has(it.surveyId)
+      ? [{ id: it.surveyId, name: it.name, from: it.from, to: it.to, leader: it.leader.name }]
+      : [],
+  );
+  const begun = made.map((it) => ({ ...it, places: [], visits: 0, plots: 0, records: 0 }));
+  return { ...served, surveys: served.data || begun.length > 0 ? [...begun, ...(served.data ?? [])] : undefined };
+}
+
+export function useSurvey(id: string) {
+  const served = useQuery(surveyServed(id));
+  // One that was begun out of reach is known here alone.
+  const data = useWithWaiting(
+    nameOf(id),
+    { ...served, asOf: asOf(nameOf(id)) },
+    served.data !== undefined || served.isError,
+    async (waiting) => (await core.survey({ id, survey: served.data ?? null, waiting }))[0],
+  );
+  return { ...served, data, isError: served.isError && !data };
+}
