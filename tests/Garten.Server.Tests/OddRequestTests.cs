@@ -17,6 +17,8 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
     private static readonly Guid Population = Guid.CreateVersion7();
     private static readonly Guid SiteVisit = Guid.CreateVersion7();
     private static readonly Guid Line = Guid.CreateVersion7();
+    private static readonly Guid Survey = Guid.CreateVersion7();
+    private static readonly Guid Plot = Guid.CreateVersion7();
     private static string _key = "";
 
     public async ValueTask InitializeAsync()
@@ -62,6 +64,8 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
                 ("savePopulation", "populationId", Population),
                 ("saveSiteVisit", "siteVisitId", SiteVisit),
                 ("listTaxon", "lineId", Line),
+                ("saveSurvey", "surveyId", Survey),
+                ("savePlot", "plotId", Plot),
             }
         )
         {
@@ -178,6 +182,63 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
                     """{"abundance":"frequent","isLocal":true,"count":12,"unit":"shoots","phase":"flower","sex":"female","growth":"planted","growthReason":"in a row","associates":["Alvena palus"],"note":""}"""
                 ),
                 ["site"] = JsonNode.Parse("""{"latitude":57.0,"longitude":-11.0,"uncertaintyMetres":5}"""),
+            },
+            "saveSurvey" => new()
+            {
+                ["surveyId"] = Guid.CreateVersion7(),
+                ["name"] = "Odd heath",
+                ["question"] = "what grows there?",
+                ["from"] = "2026-05-01",
+                ["to"] = "2026-09-30",
+                ["leader"] = Recorder,
+                ["placeIds"] = new JsonArray(Place),
+                ["sought"] = new JsonArray("Alvena palus"),
+                ["protocol"] = JsonNode.Parse(
+                    """{"kind":"quadrat","shape":"square","squareMetres":4,"pins":0,"scale":"percent","rooting":"rooted","edge":"twoSides","layers":["herbs"],"seasonFrom":"05-20","seasonTo":"07-31","leastMinutes":8,"twiceOneIn":10,"note":""}"""
+                ),
+            },
+            "savePlot" => new()
+            {
+                ["plotId"] = Guid.CreateVersion7(),
+                ["surveyId"] = Survey,
+                ["placeId"] = Place,
+                ["label"] = $"P {Guid.NewGuid():N}",
+                ["isPermanent"] = true,
+                ["placing"] = "random",
+                ["seed"] = 40,
+                ["site"] = JsonNode.Parse("""{"latitude":57.0,"longitude":-11.0,"uncertaintyMetres":5}"""),
+                ["part"] = "ride",
+                ["group"] = "grazed",
+                ["squareMetres"] = 2,
+                ["finding"] = JsonNode.Parse(
+                    """{"marks":[{"what":"post","metres":12.5,"bearingDegrees":40}],"declinationDegrees":-3.5,"buried":"","photograph":"from the north"}"""
+                ),
+            },
+            "recordPlot" => new()
+            {
+                ["recordId"] = Guid.CreateVersion7(),
+                ["plotId"] = Plot,
+                ["siteVisitId"] = SiteVisit,
+                ["recorder"] = Recorder,
+                ["finds"] = JsonNode.Parse("""[{"taxon":"Alvena montis","layer":"herbs","percent":12.5}]"""),
+                ["layers"] = JsonNode.Parse("""[{"name":"herbs","percent":80,"heightCm":35}]"""),
+                ["bareGround"] = 5,
+                ["litter"] = 10,
+                ["minutes"] = 12,
+                ["departure"] = "",
+                ["note"] = "",
+            },
+            "writeSurveyText" => new()
+            {
+                ["surveyId"] = Survey,
+                ["key"] = "do",
+                ["text"] = "Cut after August.",
+            },
+            "keepReport" => new()
+            {
+                ["reportId"] = Guid.CreateVersion7(),
+                ["surveyId"] = Survey,
+                ["for"] = "the holder",
             },
             "withdrawLine" => new() { ["siteVisitId"] = SiteVisit, ["lineId"] = Line },
             "closeSiteVisit" => new()
@@ -308,6 +369,18 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
                 """{"kind":"cover","samples":[{"sample":"A","taxon":"x","value":3},{"sample":"B","taxon":"y","value":1},{"sample":"C","taxon":"y","value":2}],"distance":"jaccard","axes":1}"""
             )!,
             "surveys/table" => JsonNode.Parse("""{"text":"plot\tx\ty\nA\t3\t1","layout":"samplesInRows","kind":"individuals"}""")!,
+            "surveys/plots/lay" => JsonNode.Parse(
+                """{"ground":{"outline":[{"latitude":57.0,"longitude":-11.0},{"latitude":57.0,"longitude":-11.01},{"latitude":57.01,"longitude":-11.0}],"parts":[],"entrances":[],"hazards":[],"leave":null},"placing":"random","count":3,"apartMetres":5,"seed":7}"""
+            )!,
+            "surveys/plots/name" => new JsonObject
+            {
+                ["floraId"] = Flora,
+                ["typed"] = "al mo 12",
+                ["scale"] = "percent",
+                ["layer"] = "herbs",
+                ["most"] = 6,
+            },
+            "surveys/design" => JsonNode.Parse("""{"deviation":2.5,"change":1,"chance":0.4,"wanted":0.95}""")!,
             "visits/names" => new JsonObject
             {
                 ["floraId"] = Flora,
@@ -402,6 +475,11 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
             "listTaxon",
             "withdrawLine",
             "closeSiteVisit",
+            "saveSurvey",
+            "savePlot",
+            "recordPlot",
+            "writeSurveyText",
+            "keepReport",
             "defineTerm",
             "recordDetermination",
             "saveKeys",

@@ -28,6 +28,10 @@ public sealed class PageTests(GartenSite site) : IClassFixture<GartenSite>
                 .First(p => p!["pegs"]!.AsArray().Count > 0)!["id"]!;
         var seen = (await site.Client.GetFromJsonAsync<JsonNode>("/api/v1/site-visits", stop))![0]!;
         var (visit, place) = ((string)seen["id"]!, (string)seen["placeId"]!);
+        var surveys = (await site.Client.GetFromJsonAsync<JsonNode>("/api/v1/surveys", stop))!.AsArray();
+        var survey = (string)surveys.First(s => (int)s!["plots"]! > 0)!["id"]!;
+        var whole = (await site.Client.GetFromJsonAsync<JsonNode>($"/api/v1/surveys/{survey}", stop))!;
+        var plot = (string)whole["plots"]![0]!["id"]!;
         var browser = site.Browse();
         browser.Open("/bench");
         browser.Run($"localStorage.setItem('garten.look','{look}')");
@@ -57,6 +61,11 @@ public sealed class PageTests(GartenSite site) : IClassFixture<GartenSite>
                 ("/site-visits", "Enter one afterwards"),
                 ($"/site-visits/{visit}", "What the visit says"),
                 ($"/site-visits/{visit}/end", "Before you leave"),
+                ("/surveys", "Begin a survey"),
+                ($"/surveys/{survey}", "This year"),
+                ($"/surveys/{survey}/figures", "How constant each taxon is"),
+                ($"/surveys/{survey}/report", "What was found, and how surely"),
+                ($"/surveys/{survey}/plots/{plot}", "What was recorded"),
                 ("/map", "recorded with a position"),
                 ($"/map?place={place}", "within its boundary"),
                 ("/diagnostic", "Diagnostic here: Torvane"),

@@ -405,7 +405,15 @@ public static class SurveyDocuments
             && whole.Survey.Holds(begun.Place.Id, begun.Date)
         )
             visits.Add(begun);
-        return whole with { Visits = visits };
+        var days = visits.ToDictionary(v => v.Id, v => v.Date);
+        return whole with
+        {
+            Visits = visits,
+            Records =
+            [
+                .. whole.Records.Select(r => days.TryGetValue(r.SiteVisitId, out var day) && day != r.Date ? r with { Date = day } : r),
+            ],
+        };
     }
 }
 

@@ -247,16 +247,26 @@ public sealed record SurveyFiguresRequest(
         if (taxa is null)
             return;
         var names = units.SelectMany(u => u.Amounts.Keys).ToHashSet(StringComparer.Ordinal);
-        foreach (var name in names.Order(StringComparer.Ordinal))
+        var known = names
+            .Order(StringComparer.Ordinal)
+            .Select(name => (Name: name, Taxon: taxa.Find(name)))
+            .Where(x => x.Taxon is not null)
+            .ToList();
+        foreach (var (name, taxon) in known)
         {
-            if (taxa.Find(name) is not { } taxon)
-                continue;
-            if (taxon.Name != name && names.Contains(taxon.Name))
-                notes.Add($"{name} is another name of {taxon.Name}, and both were recorded: they count as two.");
-            foreach (var member in (taxon.Facts?.Members ?? []).Select(taxa.Find).OfType<Taxon>().Where(m => names.Contains(m.Name)))
-                notes.Add(
-                    $"{name} was recorded and {member.Name}, which is a part of it: they count as two, and a change between years may be one of the name."
-                );
+            notes.AddRange(
+                (taxon!.Facts?.Synonyms ?? [])
+                    .Where(names.Contains)
+                    .Select(other => $"{other} is another name of {name}, and both were recorded: they count as two.")
+            );
+            notes.AddRange(
+                known
+                    .Where(k => taxon.Facts?.Members.Contains(k.Taxon!.Id, StringComparer.Ordinal) == true)
+                    .Select(k =>
+                        $"{name} was recorded and {k.Taxon!.Name}, which is a part of it: they count as two, and a change between years may be one of the name."
+                    )
+                    .Distinct(StringComparer.Ordinal)
+            );
         }
     }
 

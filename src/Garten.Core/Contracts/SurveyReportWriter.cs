@@ -265,7 +265,7 @@ public static partial class SurveyReportWriter
                 .Concat(
                     whole
                         .Visits.SelectMany(v => v.Records.SelectMany(r => r.Lines).Select(l => (v, l)))
-                        .Where(x => x.l.Name.Length > 0 && context.Taxa.Find(x.l.Name) is null)
+                        .Where(x => x.l.Name.Length > 0 && context.Taxa.Find(x.l.Name) is null && !IsKeptBack(x.l.Name))
                         .DistinctBy(x => x.l.Name)
                         .Select(x => (IReadOnlyList<string>)[x.l.Name, x.v.Place.Name, Written(x.v.Date), "the flora hasn’t this name"])
                 )

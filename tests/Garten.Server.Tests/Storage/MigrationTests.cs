@@ -42,6 +42,7 @@ public sealed class MigrationTests : IAsyncLifetime
             ["0020_devices.sql"] = "8d172803c34ee1fb46fd3f8bd8cef41c61ee0c82981d0904321cfd7821f8f2f1",
             ["0021_site_visits.sql"] = "26d89538aaa2c11b1f5dec87378b9fa1cdd27b7622f23ad368b2dcdfbc741670",
             ["0022_grounds.sql"] = "77720b6405dc781484b31d107649f91ae3cced4e2c2e76b771dcf049a9540ca4",
+            ["0023_surveys.sql"] = "e4cec447816ab52d5d4b7f0ae0038e65f8619083aaaa46ed8abffc6a3e2fda5d",
         };
         var assembly = typeof(Migrator).Assembly;
         var found = assembly

@@ -94,14 +94,13 @@ public static class SurveyDesign
         var ratio = deviation * deviation / (change * change);
         if (!(ratio < Most))
             return null;
-        for (var n = 2; n <= Most; n++)
+        // With the normal distribution it is never more than with Student's.
+        const double leastBound = 1.959963984540054 + FourFifths;
+        for (var n = Math.Max(2, (int)(leastBound * leastBound * ratio)); n <= Most; n++)
         {
             var bound = StudentT.Quantile975(n - 1) + FourFifths;
-            var need = bound * bound * ratio;
-            if (n >= need)
+            if (n >= bound * bound * ratio)
                 return n;
-            // What is far off isn't tried one by one.
-            n = Math.Max(n, (int)(need / 2) - 2);
         }
         return null;
     }

@@ -1,0 +1,87 @@
+using Garten.Core.Surveys.Figures;
+using Garten.Core.Surveys.Plots;
+using Xunit;
+
+namespace Garten.Core.Tests.Surveys;
+
+public sealed class ChangeTests
+{
+    [Fact]
+    public void TheMeanOfDifferencesHasStudentsInterval()
+    {
+        // R: t.test(c(2, -1, 0, 3, 1))$conf.int
+        var change = PairedChange.OfMean([2, -1, 0, 3, 1])!;
+        Assert.Equal(1, change.Value);
+        Assert.Equal(-0.9632432, change.Low!.Value, 6);
+        Assert.Equal(2.9632432, change.High!.Value, 6);
+        Assert.False(change.IsClear);
+        Assert.Equal(new Change(2, null, null), PairedChange.OfMean([2, 2, 2]));
+        Assert.Equal(new Change(2, null, null), PairedChange.OfMean([2]));
+        Assert.Null(PairedChange.OfMean([]));
+    }
+
+    [Fact]
+    public void AShareThatDidNotChangeSaysHowFarItMayHave()
+    {
+        var change = PairedChange.OfShare(5, 0, 0, 5)!;
+        Assert.Equal(0, change.Value);
+        Assert.True(change.Low < 0 && change.High > 0);
+        Assert.True(PairedChange.OfShare(0, 0, 20, 0)!.IsClear);
+        Assert.Null(PairedChange.OfShare(0, 0, 0, 0));
+        // Turned round, the interval is turned round.
+        var (there, back) = (PairedChange.OfShare(4, 1, 6, 9)!, PairedChange.OfShare(4, 6, 1, 9)!);
+        Assert.Equal(there.Low!.Value, -back.High!.Value, 12);
+        Assert.Equal(there.High!.Value, -back.Low!.Value, 12);
+    }
+
+    [Theory]
+    [InlineData(30, 0.5, 0.3, 0.1)]
+    [InlineData(20, 0.2, 0.1, 0.1)]
+    [InlineData(50, 0.7, 0.1, 0.05)]
+    public void IntervalsOfSharesHoldNinetyFiveInAHundred(int plots, double both, double lost, double gained)
+    {
+        var draw = new SeededDraw(22);
+        const int times = 4000;
+        var held = 0;
+        for (var i = 0; i < times; i++)
+        {
+            var (a, b, c) = (0, 0, 0);
+            for (var p = 0; p < plots; p++)
+            {
+                var at = draw.Share();
+                if (at < both)
+                    a++;
+                else if (at < both + lost)
+                    b++;
+                else if (at < both + lost + gained)
+                    c++;
+            }
+            var change = PairedChange.OfShare(a, b, c, plots - a - b - c)!;
+            held += change.Low <= gained - lost && gained - lost <= change.High ? 1 : 0;
+        }
+        Assert.InRange((double)held / times, 0.94, 0.99);
+    }
+
+    [Fact]
+    public void TurnoverIsTheShareOfTaxaOfOneListAlone()
+    {
+        HashSet<string> one = ["a", "b", "c"],
+            other = ["b", "c", "d", "e", "f"];
+        Assert.Equal(0.5, PairedChange.Turnover(one, other));
+        Assert.Equal(0, PairedChange.Turnover(one, one));
+        Assert.Null(PairedChange.Turnover(new HashSet<string>(), new HashSet<string>()));
+    }
+
+    [Fact]
+    public void ASurveyIsAsLargeAsWhatItIsToSee()
+    {
+        // R: power.t.test(delta = 1, sd = 2, power = 0.8, type = "paired") gives 33.37.
+        Assert.InRange(SurveyDesign.PlotsFor(2, 1)!.Value, 33, 35);
+        Assert.True(SurveyDesign.PlotsFor(2, 0.5) > 3 * SurveyDesign.PlotsFor(2, 1));
+        Assert.Null(SurveyDesign.PlotsFor(2, 0));
+        Assert.Null(SurveyDesign.PlotsFor(1000, 0.001));
+        Assert.Equal(6, SurveyDesign.VisitsFor(0.4, 0.95));
+        Assert.Equal(1, SurveyDesign.VisitsFor(0.95, 0.95));
+        Assert.Null(SurveyDesign.VisitsFor(0, 0.95));
+    }
+}
