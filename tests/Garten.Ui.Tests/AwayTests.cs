@@ -50,14 +50,15 @@ public sealed partial class AwayTests(GartenSite site) : IClassFixture<GartenSit
             VisitAndCount(browser);
             PasteAKeyAndUseIt(browser);
             ListOnAVisit(browser);
+            RecordAPlot(browser);
             browser.Go("/plants");
             browser.UntilText("tag of another");
             browser.Go("/records");
-            UntilWaiting(browser, 11);
+            UntilWaiting(browser, 13);
             // And again after another night.
             browser.Restart();
             browser.Open("/records");
-            UntilWaiting(browser, 11);
+            UntilWaiting(browser, 13);
             browser.UntilText("Sorvella pinnata");
         }
         finally
@@ -69,6 +70,8 @@ public sealed partial class AwayTests(GartenSite site) : IClassFixture<GartenSit
         await site.UntilServedAsync("/api/v1/records", "By a key of the wood.");
         await site.UntilServedAsync("/api/v1/plants?text=tag%2099", "tag 99");
         await site.UntilServedAsync("/api/v1/site-visits/whole", "Listed in the wood.");
+        var surveys = (await site.Client.GetFromJsonAsync<JsonNode>("/api/v1/surveys", stop))!.AsArray();
+        await site.UntilServedAsync($"/api/v1/surveys/{surveys.First(s => (int)s!["plots"]! > 0)!["id"]}", "Plotted in the wood.");
         var populations = await site.Client.GetStringAsync(new Uri("/api/v1/populations", UriKind.Relative), stop);
         Assert.Contains("Counted in the wood.", populations, StringComparison.Ordinal);
         browser.Go("/hand");
@@ -252,6 +255,24 @@ public sealed partial class AwayTests(GartenSite site) : IClassFixture<GartenSit
         browser.UntilText("2 taxa");
         browser.Go("/map");
         browser.UntilText("within its boundary");
+    }
+
+    private static void RecordAPlot(Browser browser)
+    {
+        browser.Go("/surveys");
+        browser.Click("Plots at Lang Meadow");
+        browser.UntilText("40 plots");
+        browser.ClickLink("/surveys/", "L02");
+        browser.Click("Begin one now");
+        browser.Until(() => !browser.Text.Contains("No visit is open here today.", StringComparison.Ordinal), "the visit");
+        browser.Find("input[role=combobox]").SendKeys("ve al 7" + Keys.Enter);
+        browser.UntilText("7 %");
+        browser.Type("Note", "Plotted in the wood.");
+        browser.Click("Keep it: 1 line");
+        UntilWaiting(browser, 13);
+        browser.UntilText("Recorded by");
+        browser.Go(browser.Path[..browser.Path.IndexOf("/plots", StringComparison.Ordinal)] + "/figures");
+        browser.UntilText("How constant each taxon is");
     }
 
     private async Task TagElsewhereAsync(CancellationToken stop)

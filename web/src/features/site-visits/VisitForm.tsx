@@ -47,7 +47,6 @@ export function VisitForm({ visit, refused, make, submitName, onDone, onCancel }
   const [isTried, setTried] = useState(false);
   const placeMissing = isTried && !values.placeId;
   const keep = async (it: typeof values) => {
-    setTried(true);
     if (!it.placeId) return;
     const names = it.people
       .split(",")
@@ -71,7 +70,10 @@ export function VisitForm({ visit, refused, make, submitName, onDone, onCancel }
     <Box
       component="form"
       noValidate
-      onSubmit={(event) => void submit(keep)(event)}
+      onSubmit={(event) => {
+        setTried(true);
+        void submit(keep)(event);
+      }}
       sx={{
         display: "grid",
         gap: 2,

@@ -126,7 +126,7 @@ const cell = { px: 1, py: 0.5, borderBottom: "1px dotted", borderColor: "rule", 
 function Recorded({ records, onCorrect }: { records: PlotRecord[]; onCorrect: (it: PlotRecord) => void }) {
   const rows = [...new Set(records.flatMap((it) => it.finds.map((find) => `${find.taxon}\n${find.layer}`)))].sort();
   return (
-    <Box sx={{ overflowX: "auto" }} tabIndex={0} role="region" aria-label="What was recorded">
+    <Box sx={{ overflowX: "auto" }} tabIndex={0} role="region" aria-label="Table of recordings">
       <Box component="table" sx={{ borderCollapse: "collapse", "& th, & td": cell }}>
         <thead>
           <tr>

@@ -239,7 +239,9 @@ export function PlotRecorder({ whole, plot, protocol, records, correcting, refus
           onClick={() => void keep()}
           sx={{ minHeight: 48 }}
         >
-          {typed.finds.length === 0 ? "Keep it: nothing grows there" : `Keep it: ${typed.finds.length} lines`}
+          {typed.finds.length === 0
+            ? "Keep it: nothing grows there"
+            : `Keep it: ${typed.finds.length} ${typed.finds.length === 1 ? "line" : "lines"}`}
         </Button>
         {correcting && <Button onClick={onDone}>Leave it</Button>}
       </Box>

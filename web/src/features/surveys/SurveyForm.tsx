@@ -48,7 +48,6 @@ export function SurveyForm({ survey, refused, onDone, onCancel }: Props) {
   const [hasPlots, setHasPlots] = useState(before !== undefined);
   const [isTried, setTried] = useState(false);
   const keep = async (it: typeof values) => {
-    setTried(true);
     if (chosen.length === 0) return;
     const id = typed?.surveyId ?? survey?.id ?? uuid();
     const sent = await send(
@@ -83,7 +82,10 @@ export function SurveyForm({ survey, refused, onDone, onCancel }: Props) {
     <Box
       component="form"
       noValidate
-      onSubmit={(event) => void submit(keep)(event)}
+      onSubmit={(event) => {
+        setTried(true);
+        void submit(keep)(event);
+      }}
       sx={{
         display: "grid",
         gap: 2,

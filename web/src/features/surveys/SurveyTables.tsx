@@ -20,7 +20,7 @@ export function FrequencyTable({ figures }: { figures: Schemas["SurveyFigures"] 
   const shown = isAll ? sorted : sorted.slice(0, MOST_SHOWN);
   return (
     <>
-      <Box sx={{ overflowX: "auto" }} tabIndex={0} role="region" aria-label="How constant each taxon is">
+      <Box sx={{ overflowX: "auto" }} tabIndex={0} role="region" aria-label="Table of constancy">
         <Box component="table" sx={table}>
           <thead>
             <tr>
@@ -77,7 +77,7 @@ export function IndicatorTable({ indicators }: { indicators: Schemas["IndicatorV
   const shown = isAll ? indicators : indicators.slice(0, MOST_SHOWN);
   return (
     <>
-      <Box sx={{ overflowX: "auto" }} tabIndex={0} role="region" aria-label="Which taxa stand for a group">
+      <Box sx={{ overflowX: "auto" }} tabIndex={0} role="region" aria-label="Table of indicators">
         <Box component="table" sx={table}>
           <thead>
             <tr>
