@@ -1,4 +1,6 @@
+using System.IO.Compression;
 using System.Net.Http.Json;
+using System.Text;
 using System.Text.Json.Nodes;
 using Garten.Testing;
 using Microsoft.AspNetCore.Mvc.Testing;
@@ -74,6 +76,7 @@ public sealed class DemoTests
         Assert.Contains(populations, p => p!["summary"]!["neverFlowered"]!.AsArray().Count > 0);
 
         await VisitsAndTheirArchiveAsync(client, stop);
+        await SurveysAndTheirFilesAsync(client, stop);
 
         // What lists read was written with the facts; made again from them it is the same.
         await using var source = NpgsqlDataSource.Create(database.ConnectionString);
@@ -160,6 +163,46 @@ public sealed class DemoTests
             var latitude = ((double)plant!["site"]!["latitude"]!).ToString("R", System.Globalization.CultureInfo.InvariantCulture);
             Assert.DoesNotContain(latitude, open.Whole, StringComparison.Ordinal);
         }
+    }
+
+    // Two surveys: one of lists, one of forty plots; what leaves of them for the public names nothing that is sensitive, and no plot leads to it.
+    private static async Task SurveysAndTheirFilesAsync(HttpClient client, CancellationToken stop)
+    {
+        var surveys = (await client.GetFromJsonAsync<JsonNode>("/api/v1/surveys", stop))!.AsArray();
+        Assert.Equal([0, 40], surveys.Select(s => (int)s!["plots"]!).Order());
+        var visits = (await client.GetFromJsonAsync<JsonNode>("/api/v1/site-visits/whole?size=100", stop))!.AsArray();
+        var names = visits.SelectMany(v => v!["sensitive"]!.AsArray()).Select(n => (string)n!).ToHashSet(StringComparer.Ordinal);
+        Assert.NotEmpty(names);
+        foreach (var survey in surveys)
+        {
+            async Task<byte[]> FileAsync(string file, string exact = "") =>
+                await client.GetByteArrayAsync($"/api/v1{exact}/surveys/{survey!["id"]}/{file}", stop);
+            var texts = new List<string>
+            {
+                Encoding.UTF8.GetString(await FileAsync("report.html")),
+                Encoding.UTF8.GetString(await FileAsync("records.geojson")),
+                (await StrictArchive.ReadAsync(await FileAsync("archive.zip"))).Whole,
+            };
+            using var package = new ZipArchive(new MemoryStream(await FileAsync("datapackage.zip")));
+            foreach (var entry in package.Entries)
+            {
+                using var reader = new StreamReader(await entry.OpenAsync(stop));
+                texts.Add(await reader.ReadToEndAsync(stop));
+            }
+            using var book = new ZipArchive(new MemoryStream(await FileAsync("tables.xlsx")));
+            foreach (var entry in book.Entries)
+            {
+                using var reader = new StreamReader(await entry.OpenAsync(stop));
+                texts.Add(await reader.ReadToEndAsync(stop));
+            }
+            Assert.All(names, n => Assert.All(texts, t => Assert.DoesNotContain(n, t, StringComparison.Ordinal)));
+            var exact = Encoding.UTF8.GetString(await FileAsync("report.html", "/exact"));
+            if ((int)survey!["plots"]! == 0)
+                Assert.Contains(names, n => exact.Contains(n, StringComparison.Ordinal));
+        }
+        var whole = (await client.GetFromJsonAsync<JsonNode>($"/api/v1/surveys/{surveys.First(s => (int)s!["plots"]! > 0)!["id"]}", stop))!;
+        Assert.Equal(10, whole["plots"]!.AsArray().Count(p => (bool)p!["isPermanent"]!));
+        Assert.Equal(53, whole["records"]!.AsArray().Count);
     }
 
     private static string Root

@@ -28,7 +28,6 @@ public sealed partial class AwayTests(GartenSite site) : IClassFixture<GartenSit
         var plants = PlantsTaken(browser);
         Assert.True(plants >= PlantsOfTheDemo, $"{plants} plants were taken along.");
         browser.ShouldBeAccessible();
-        ScreenshotTests.Shoot(browser, "take-along");
         browser.ShouldFitTheScreen();
         // What another device does meanwhile is fetched alone.
         await TagElsewhereAsync(stop);

@@ -6,7 +6,7 @@ namespace Garten.Ui.Tests;
 /// their own.</summary>
 public sealed class ScreenshotTests(GartenInJune site) : IClassFixture<GartenInJune>
 {
-    internal static void Shoot(Browser browser, string name)
+    private static void Shoot(Browser browser, string name)
     {
         if (Environment.GetEnvironmentVariable("GARTEN_SCREENSHOTS") is not { Length: > 0 } folder)
             return;
@@ -129,12 +129,14 @@ public sealed class ScreenshotTests(GartenInJune site) : IClassFixture<GartenInJ
         browser.UntilText("easily confused with clasping");
         browser.Run("scrollTo(0,0)");
         Shoot(browser, "glossary");
-        browser.Open("/glossary/define");
-        browser.Find("main form [role=combobox]").Click();
-        browser.Click("kind of hairs");
-        browser.Type("Name of the state", "anchor-shaped");
-        browser.Type("What it means", "Two arms that bend back to the skin.");
-        Shoot(browser, "define");
+        browser.Open("/surveys");
+        browser.Click("Plots at Lang Meadow");
+        browser.UntilText("40 plots");
+        browser.UntilText("due · until");
+        Shoot(browser, "survey");
+        browser.Click("Report");
+        browser.UntilText("taxa were found on");
+        Shoot(browser, "report");
         browser.Open("/bench");
         browser.Click("Identify by characters");
         browser.UntilText("Nothing seen yet");

@@ -22,6 +22,10 @@ public static partial class SurveyReportWriter
     /// <summary>Heading of the section with the figures: their drawing stands there.</summary>
     public const string FiguresTitle = "Figures";
 
+    private const string TaxaTitle = "Taxa";
+    private const string VainTitle = "Sought in vain";
+    private const string OpenTitle = "Open";
+
     /// <summary>Writes it.</summary>
     public static SurveyReport Write(SurveyWhole whole, ReportContext context)
     {
@@ -44,14 +48,49 @@ public static partial class SurveyReportWriter
         {
             var source = whole.Plots.Count > 0 && _records.Count > 0 ? SurveySource.Plots : SurveySource.Lists;
             var figures = new SurveyFiguresRequest(whole, source, SurveyUnit.Each, UnderOf(source)).WorkOut(context.Taxa);
+            ReportSection[] sections = [What(), Methods(), Found(), Figures(source, figures), Vain(), Unsure(), Next()];
             return new SurveyReport(
                 _survey.Name,
                 context.Today,
                 context.IsKeptBack is not null,
-                [What(), Methods(), Found(), Figures(source, figures), Vain(), Unsure(), Next()],
+                [InShort(sections, figures), .. sections],
                 [.. Spots()],
                 figures.Statistics?.Accumulation ?? []
             );
+        }
+
+        // What a reader who reads no further should know; worked out of what the sections say.
+        private ReportSection InShort(IReadOnlyList<ReportSection> sections, SurveyFigures figures)
+        {
+            int Rows(string title) => sections.SelectMany(s => s.Tables).FirstOrDefault(t => t.Title == title)?.Rows.Count ?? 0;
+            var vain = sections
+                .SelectMany(s => s.Tables)
+                .FirstOrDefault(t => t.Title == VainTitle)
+                ?.Rows.Select(r => r[0])
+                .Distinct(StringComparer.Ordinal)
+                .ToList();
+            var recorded = _records.Count > 0 ? $" and in {Counted(_records.Count, "recording", "recordings")} of plots" : "";
+            var chao = figures.Statistics?.Pooled;
+            var sentences = new List<ReportSentence>
+            {
+                Say("question", _survey.Question),
+                Say(
+                    "short-found",
+                    $"{Counted(Rows(TaxaTitle), "taxon was", "taxa were")} found on {Counted(whole.Visits.Count, "visit", "visits")}{recorded}"
+                        + (chao is null ? "." : $"{InAll(chao)}.")
+                ),
+                Say(
+                    "short-not",
+                    (vain is { Count: > 0 } ? $"Looked for in vain: {List(vain)}. " : "Nothing was named as looked for in vain. ")
+                        + (
+                            Rows(OpenTitle) is var open and > 0
+                                ? $"{Counted(open, "record is", "records are")} still unsure."
+                                : "No record is unsure."
+                        )
+                ),
+                Say("short-next", sections[^1].Sentences.First(s => s.Key == "next").Made),
+            };
+            return new("In short", Kept(sentences), []);
         }
 
         private SurveyUnit UnderOf(SurveySource source) =>
@@ -69,7 +108,6 @@ public static partial class SurveyReportWriter
             var untimed = whole.Visits.Count(v => v.Effort.PersonMinutes is null);
             var sentences = new List<ReportSentence>
             {
-                Say("question", _survey.Question),
                 Say(
                     "extent",
                     $"{_survey.Name} covers {Places()} from {Written(_survey.From)} to {Written(_survey.To)}; {_survey.Leader.Name} answers for it."
@@ -84,6 +122,7 @@ public static partial class SurveyReportWriter
                             + "."
                 ),
             };
+            var hasPlots = whole.Plots.Count > 0;
             var rows = _survey.Places.Select(place =>
             {
                 var visits = whole.Visits.Where(v => v.Place.Id == place.Id).ToList();
@@ -94,15 +133,27 @@ public static partial class SurveyReportWriter
                         place.Locality,
                         Number(visits.Count),
                         Hours(visits.Sum(v => v.Effort.PersonMinutes ?? 0)),
-                        Number(plots.Count),
-                        Number(_records.Count(r => _plots.TryGetValue(r.PlotId, out var p) && p.PlaceId == place.Id)),
+                        .. hasPlots
+                            ?
+                            [
+                                Number(plots.Count),
+                                Number(_records.Count(r => _plots.TryGetValue(r.PlotId, out var p) && p.PlaceId == place.Id)),
+                            ]
+                            : (string[])[],
                         place.Caution,
                     ];
             });
             return new(
                 "What, where, when, who",
                 Kept(sentences),
-                [new("Places", ["Place", "Locality", "Visits", "Searching", "Plots", "Plot recordings", "Mind"], [.. rows], [])]
+                [
+                    new(
+                        "Places",
+                        ["Place", "Locality", "Visits", "Searching", .. hasPlots ? ["Plots", "Plot recordings"] : (string[])[], "Mind"],
+                        [.. rows],
+                        []
+                    ),
+                ]
             );
         }
 
@@ -182,7 +233,7 @@ public static partial class SurveyReportWriter
             return new(
                 "What was found, and how surely",
                 Kept(sentences),
-                [new("Taxa", ["Taxon", "Name", "Where", "Years", "How surely", "Mind"], [.. rows], [0])]
+                [new(TaxaTitle, ["Taxon", "Name", "Where", "Years", "How surely", "Mind"], [.. rows], [0])]
             );
         }
 
@@ -242,7 +293,7 @@ public static partial class SurveyReportWriter
                             : "That a plant wasn’t found doesn’t say that it isn’t there; the effort beside it says how well it was sought."
                     ),
                 ]),
-                rows.Count == 0 ? [] : [new("Sought in vain", ["Taxon", "Place", "Part", "Day", "Time", "Observers", "Mind"], rows, [0])]
+                rows.Count == 0 ? [] : [new(VainTitle, ["Taxon", "Place", "Part", "Day", "Time", "Observers", "Mind"], rows, [0])]
             );
         }
 
@@ -275,7 +326,7 @@ public static partial class SurveyReportWriter
                 Kept([
                     Say("unsure", rows.Count == 0 ? "Nothing is open." : $"{Counted(rows.Count, "record is", "records are")} still open."),
                 ]),
-                rows.Count == 0 ? [] : [new("Open", ["Record", "Place", "Day", "Why"], rows, [0])]
+                rows.Count == 0 ? [] : [new(OpenTitle, ["Record", "Place", "Day", "Why"], rows, [0])]
             );
         }
 
@@ -346,38 +397,5 @@ public static partial class SurveyReportWriter
         private string LabelOf(PlotRecord record) => _plots.TryGetValue(record.PlotId, out var plot) ? plot.Label : "a plot";
 
         private string Places() => List([.. _survey.Places.Select(p => p.Name)]);
-
-        // What says nothing stands only where a person may write something.
-        private static IReadOnlyList<ReportSentence> Kept(IReadOnlyList<ReportSentence> sentences) =>
-            [.. sentences.Where(s => s.Text.Length > 0 || s.Key is "question" or "do")];
-
-        private static string Written(DateOnly day) => day.ToString("d MMMM yyyy", CultureInfo.InvariantCulture);
-
-        private static string Number(int value) => value.ToString(CultureInfo.InvariantCulture);
-
-        private static string Rounded(double value) => value.ToString(value < 10 ? "0.#" : "0", CultureInfo.InvariantCulture);
-
-        private static string Signed(double value) => value.ToString("+0.0;−0.0;0", CultureInfo.InvariantCulture);
-
-        private static string Percent(double share) => string.Create(CultureInfo.InvariantCulture, $"{100 * share:0} %");
-
-        private static string SignedPercent(double share) => (100 * share).ToString("+0;−0;0", CultureInfo.InvariantCulture) + " %";
-
-        private static string Hours(int minutes) =>
-            minutes < 60
-                ? string.Create(CultureInfo.InvariantCulture, $"{minutes} min")
-                : string.Create(CultureInfo.InvariantCulture, $"{minutes / 60} h {minutes % 60} min")
-                    .Replace(" 0 min", "", StringComparison.Ordinal);
-
-        private static string Counted(int number, string one, string several) =>
-            string.Create(CultureInfo.InvariantCulture, $"{number:N0} {(number == 1 ? one : several)}");
-
-        private static string List(params List<string> parts) =>
-            parts.Count switch
-            {
-                0 => "nothing",
-                1 => parts[0],
-                _ => $"{string.Join(", ", parts.Take(parts.Count - 1))} and {parts[^1]}",
-            };
     }
 }

@@ -62,7 +62,7 @@ public static class ReportPage
             page.Append($"<section><h2>{Safe(section.Title)}</h2>\n");
             foreach (var sentence in section.Sentences.Where(s => s.Text.Length > 0))
                 page.Append($"<p{(sentence.Own.Length > 0 ? " class=\"own\"" : "")}>{Safe(sentence.Text)}</p>\n");
-            if (i == 0)
+            if (i == 1)
                 page.Append(Map(report.Spots));
             if (report.Accumulation.Count > 1 && section.Title == SurveyReportWriter.FiguresTitle)
                 page.Append(Chart(report));

@@ -71,7 +71,7 @@ export function SurveyReportPage() {
           {report.sections.map((section, i) => (
             <Part key={section.title} id={`section-${i}`} title={section.title}>
               <ReportSentences surveyId={surveyId} sentences={section.sentences} />
-              {i === 0 && whole && whole.plots.length > 0 && <PlotPlan whole={whole} isDrawn />}
+              {i === 1 && whole && whole.plots.length > 0 && <PlotPlan whole={whole} isDrawn />}
               {section.title === "Figures" && report.accumulation.length > 1 && (
                 <AccumulationCurve points={report.accumulation} />
               )}
