@@ -1,8 +1,8 @@
 using System.Globalization;
-using System.Net;
 using System.Text;
 using Garten.Core.Contracts;
 using Garten.Core.Grounds;
+using Garten.Formats.Print;
 
 namespace Garten.Formats.Surveys;
 
@@ -44,10 +44,6 @@ public static class ReportPage
         ArgumentNullException.ThrowIfNull(report);
         var page = new StringBuilder();
         page.Append(
-                "<!doctype html>\n<html lang=\"en-GB\"><head><meta charset=\"utf-8\"><meta name=\"viewport\" content=\"width=device-width,initial-scale=1\">"
-            )
-            .Append($"<title>{Safe(report.Title)}</title><style>{Style}</style></head><body>\n")
-            .Append(
                 $"<h1>{Safe(report.Title)}</h1>\n<p class=\"about\">{(forWhom.Length > 0 ? $"For {Safe(forWhom)}. " : "")}As of {Written(report.MadeOn)}. "
             )
             .Append(
@@ -70,7 +66,7 @@ public static class ReportPage
                 Table(page, table);
             page.Append("</section>\n");
         }
-        return page.Append("</body></html>\n").ToString();
+        return PrintedPage.Of(report.Title, Style, page.ToString());
     }
 
     private static void Table(StringBuilder page, ReportTable table)
@@ -151,7 +147,7 @@ public static class ReportPage
 
     private static string Text(FormattableString text) => text.ToString(CultureInfo.InvariantCulture);
 
-    private static string Safe(string text) => WebUtility.HtmlEncode(text);
+    private static string Safe(string text) => PrintedPage.Safe(text);
 
     private static string Written(DateOnly day) => day.ToString("d MMMM yyyy", CultureInfo.InvariantCulture);
 }

@@ -90,7 +90,7 @@ public sealed class SurveyTests
 
     private static DateOnly Day(string text) => DateOnly.ParseExact(text, "yyyy-MM-dd", CultureInfo.InvariantCulture);
 
-    private static SurveyWhole Of(IReadOnlyList<Plot> plots, IReadOnlyList<PlotRecord> records, params SiteVisit[] visits) =>
+    private static SurveyWhole Of(Plot[] plots, PlotRecord[] records, params SiteVisit[] visits) =>
         new(
             new Survey(
                 Guid.CreateVersion7(),
@@ -101,7 +101,7 @@ public sealed class SurveyTests
                 Tove,
                 [Meadow, Dell],
                 ["Brontia lenta", "Alvena alba", "Caldea rara"],
-                plots.Count > 0 ? [new ProtocolVersion(1, Squares)] : [],
+                plots.Length > 0 ? [new ProtocolVersion(1, Squares)] : [],
                 new Dictionary<string, string> { ["do"] = "Cut after August." },
                 1
             ),

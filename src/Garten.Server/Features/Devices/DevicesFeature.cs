@@ -3,16 +3,12 @@ using Garten.Core.Contracts;
 using Garten.Server.Commands;
 using Garten.Server.Hosting;
 using Garten.Server.Hosting.Beyond;
-using QRCoder;
 
 namespace Garten.Server.Features.Devices;
 
 /// <summary>Devices that reach this server from beyond its own machine: a code pairs one, on the server's own page it is revoked.</summary>
 internal sealed class DevicesFeature : IFeature
 {
-    // Pixels of each dot of the picture, which is drawn as large as a page wants it.
-    private const int QrDot = 4;
-
     public void Add(IServiceCollection services)
     {
         services.AddSingleton<DeviceRepository>();
@@ -102,9 +98,7 @@ internal sealed class DevicesFeature : IFeature
         }
         var (code, until) = codes.Make(asked.Person);
         var page = $"{address}/pair#{code}";
-        using var qr = QRCodeGenerator.GenerateQrCode(page, QRCodeGenerator.ECCLevel.M);
-        using var picture = new SvgQRCode(qr);
-        return Results.Ok(new PairingOffer(code, until, page, picture.GetGraphic(QrDot)));
+        return Results.Ok(new PairingOffer(code, until, page, QrPicture.Of(page)));
     }
 
     private static async Task<IResult> PairAsync(

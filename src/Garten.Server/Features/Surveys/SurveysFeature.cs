@@ -16,10 +16,6 @@ internal sealed class SurveysFeature : IFeature
     private const string Xlsx = "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet";
     private const string GeoJson = "application/geo+json";
 
-    // A page that is opened from the server: nothing in it runs, and it fetches nothing.
-    private const string PagePolicy =
-        "default-src 'none'; style-src 'unsafe-inline'; img-src data:; form-action 'none'; base-uri 'none'; frame-ancestors 'self'";
-
     public void Add(IServiceCollection services) => services.AddSingleton<SurveyRepository>().AddSingleton<SurveyReports>();
 
     public void Map(RouteGroupBuilder api)
@@ -52,7 +48,7 @@ internal sealed class SurveysFeature : IFeature
 
         api.MapGet("/reports/{id:guid}.html", async (Guid id, HttpContext context, SurveyRepository surveys, CancellationToken stop) =>
                 await surveys.ReportAsync(id, stop) is var (page, _)
-                    ? Page(context, page)
+                    ? PrintedPages.Of(context, page)
                     : Problems.Result(404, "report.unknown", "There is no report of this id.", "Choose one of the survey’s reports.", "id")
             )
             .Produces<string>(200, Html)
@@ -66,12 +62,6 @@ internal sealed class SurveysFeature : IFeature
 
     private static IResult Unknown() =>
         Problems.Result(404, "survey.unknown", "There is no survey of this id.", "Choose one of the list.", "id");
-
-    private static IResult Page(HttpContext context, string page)
-    {
-        context.Response.Headers.ContentSecurityPolicy = PagePolicy;
-        return Results.Content(page, Html);
-    }
 
     // Each file is there for the public, and with everything exact for one's own keeping.
     private static void Files(RouteGroupBuilder api, bool isExact)
@@ -102,7 +92,7 @@ internal sealed class SurveysFeature : IFeature
         }
 
         Add("report.html", "text/html", "SurveyReport", "The report of a survey as one page that needs nothing else.", (made, context, _) =>
-            Task.FromResult(Page(context, ReportPage.Write(made.Report)))
+            Task.FromResult(PrintedPages.Of(context, ReportPage.Write(made.Report)))
         );
         Add("tables.xlsx", Xlsx, "SurveyTables", "The tables of a survey as a workbook.", (made, _, _) =>
             Task.FromResult(Results.File(SurveyWorkbook.Write(Tables(made)), Xlsx, Named(made, isExact, "xlsx")))

@@ -4,6 +4,7 @@ import { Link as RouterLink, useParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { useFigures } from "../../offline/figures";
 import { usePlaces, usePlants } from "../../offline/documents";
+import { PaperOfPlace } from "./PaperOfPlace";
 import { PlaceDialog } from "../../plant-in-hand/keep/PlaceDialog";
 import { GroundCaution } from "../../shared/botany/Cautions";
 import { LineFigure } from "../../shared/botany/LineFigure";
@@ -48,6 +49,11 @@ export function PlacesPage() {
         ))}
       </Box>
       {only && <PlantsAt place={only} />}
+      {only && (
+        <Part id="paper" title="On paper">
+          <PaperOfPlace placeId={only.id} />
+        </Part>
+      )}
       {adding && <PlaceDialog onClose={() => setAdding(false)} />}
     </Page>
   );

@@ -21,6 +21,7 @@ import { Callout, CautionNotes, GroundCaution } from "../../shared/botany/Cautio
 import { NamesLabel } from "../../shared/botany/TaxonLabel";
 import { Erase } from "../../shared/form/EraseDialog";
 import { FindingSketch, TagForm } from "../../shared/form/TagForm";
+import { PaperOfPlant } from "./PaperOfPlant";
 import { PlantYearStrip, useLooks } from "../../shared/calendar/PlantYears";
 import { SeasonsSideBySide } from "../../shared/calendar/SeasonsSideBySide";
 
@@ -203,6 +204,9 @@ export function PlantPage() {
           ))}
         </Callout>
       )}
+      <Part id="paper" title="On paper">
+        <PaperOfPlant plantId={plant.id} hasName={plant.determinations.length > 0} />
+      </Part>
       <Part id="find" title="To find it again">
         {tagging ? (
           <TagForm
