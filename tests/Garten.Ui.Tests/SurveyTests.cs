@@ -84,6 +84,12 @@ public sealed class SurveyTests(GartenSite site) : IClassFixture<GartenSite>
         browser.UntilText("How constant each taxon is");
         browser.UntilText("V 1 of 1");
         browser.ShouldBeAccessible();
+        browser.UntilText("permanent plots, recorded twice, see it");
+        browser.Go(survey + "/figures?from=lists");
+        browser.UntilText("Missed, or gone?");
+        browser.UntilText("gone and missed look alike");
+        browser.UntilText("Whether more would find more");
+        browser.ShouldBeAccessible();
         browser.Go(survey);
         browser.UntilText("2 of 11 done");
         browser.Click("Report");

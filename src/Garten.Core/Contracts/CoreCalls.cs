@@ -403,6 +403,14 @@ public static class CoreCalls
             "What changed in a survey's permanent plots between two years, with intervals, beside what two recordings of one day differ by."
         ),
         OfRequest(
+            "surveyOccupancy",
+            Json.SurveyOccupancyRequest,
+            Json.SurveyOccupancy,
+            (r, _) => r.WorkOut(),
+            null,
+            "At how many of a survey's places a taxon is, and how surely a visit finds it."
+        ),
+        OfRequest(
             "surveyStanding",
             Json.SurveyStandingRequest,
             Json.SurveyStanding,

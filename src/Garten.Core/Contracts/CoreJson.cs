@@ -106,6 +106,8 @@ namespace Garten.Core.Contracts;
 [JsonSerializable(typeof(IReadOnlyList<SurveyChange>))]
 [JsonSerializable(typeof(LayPlotsRequest))]
 [JsonSerializable(typeof(IReadOnlyList<PlacedPlot>))]
+[JsonSerializable(typeof(SurveyOccupancyRequest))]
+[JsonSerializable(typeof(SurveyOccupancy))]
 [JsonSerializable(typeof(SurveyDesignRequest))]
 [JsonSerializable(typeof(SurveyDesignAnswer))]
 [JsonSerializable(typeof(SurveyStandingRequest))]

@@ -75,10 +75,14 @@ public sealed record SurveyFiguresRequest(
         Say(units, taxa, notes);
         var empty = units.Count(u => u.Amounts.Count == 0);
         if (empty > 0)
-            notes.Add(Counted(empty, "recording is", "recordings are") + " empty: nothing was found there. They count among the samples.");
+            notes.Add(
+                Counted(empty, "recording is", "recordings are")
+                    + (empty == 1 ? " empty: nothing was found there. It counts" : " empty: nothing was found there. They count")
+                    + " among the samples."
+            );
         var samples = Pooled(units, kind);
         if (samples.Count == 0)
-            return new SurveyFigures(kind, [], [.. notes, "Nothing was recorded yet: there is nothing to work out."], null, [], [], "");
+            return new SurveyFigures(kind, [], [.. notes, "Nothing was recorded yet: there is nothing to work out."], null, [], [], "", []);
         var statistics = new StatisticsRequest(kind, Values(samples), RarefyTo).WorkOut();
         var sizes = units.Select(u => u.SquareMetres).Distinct().ToList();
         var isComparable = From == SurveySource.Lists || sizes.Count == 1;
@@ -98,8 +102,24 @@ public sealed record SurveyFiguresRequest(
             isComparable
                 ? [.. IndicatorValue.Of(all, groups, Seed).OrderByDescending(i => i.Value).ThenBy(i => i.Taxon, StringComparer.Ordinal)]
                 : [],
-            From == SurveySource.Lists ? "" : UnitOf(Protocol()?.Scale)
+            From == SurveySource.Lists ? "" : UnitOf(Protocol()?.Scale),
+            MoreOf(Table(samples))
         );
+    }
+
+    private static IReadOnlyList<MoreSamples> MoreOf(Community samples)
+    {
+        var n = samples.Samples.Count;
+        return
+        [
+            .. new[] { 0, n / 2, n }
+                .Distinct()
+                .Select(more =>
+                    (more, Taxa: IncidenceEstimators.Extrapolated(samples, more), Share: IncidenceEstimators.Coverage(samples, more))
+                )
+                .Where(x => x is { Taxa: not null, Share: not null })
+                .Select(x => new MoreSamples(n + x.more, x.Taxa!.Value, x.Share!.Value)),
+        ];
     }
 
     private SurveyProtocol? Protocol() => Survey.Survey.Now()?.Protocol;
@@ -331,6 +351,7 @@ public sealed record SurveyFiguresRequest(
 /// <param name="Frequencies">In how many recordings each taxon stands, the most frequent first; none where they can't be compared.</param>
 /// <param name="Indicators">Which taxa stand for which group, the best first; none with one group.</param>
 /// <param name="Unit">The unit of the amounts; empty where only presence is known.</param>
+/// <param name="More">What more samples would find: as many as there are, half as many again, twice as many.</param>
 public sealed record SurveyFigures(
     SampleKind Kind,
     IReadOnlyList<string> Samples,
@@ -338,8 +359,15 @@ public sealed record SurveyFigures(
     StatisticsResponse? Statistics,
     IReadOnlyList<TaxonFrequency> Frequencies,
     IReadOnlyList<IndicatorValue> Indicators,
-    string Unit
+    string Unit,
+    IReadOnlyList<MoreSamples> More
 );
+
+/// <summary>What would be found in more samples like those there are.</summary>
+/// <param name="Samples">So many in all.</param>
+/// <param name="Richness">Taxa to be expected in them.</param>
+/// <param name="Coverage">The share of all finds to be expected whose taxa are among them, 0 to 1.</param>
+public sealed record MoreSamples(int Samples, double Richness, double Coverage);
 
 /// <summary>Asks what changed in a survey's plots between two years.</summary>
 /// <param name="Survey">The survey.</param>
@@ -372,6 +400,7 @@ public sealed record SurveyChangeRequest(SurveyWhole Survey, int? From = null, i
             .Select(x => PairedChange.Turnover(Names(x.First!), Names(x.Second)))
             .OfType<double>()
             .ToList();
+        double[] differences = [.. pairs.Select(p => (double)p.After.Count - p.Before.Count)];
         var turnover = pairs.Select(p => PairedChange.Turnover(p.Before, p.After)).OfType<double>().ToList();
         var taxa = pairs.SelectMany(p => p.Before.Concat(p.After)).Distinct(StringComparer.Ordinal).Order(StringComparer.Ordinal);
         return
@@ -380,7 +409,8 @@ public sealed record SurveyChangeRequest(SurveyWhole Survey, int? From = null, i
                 from,
                 to,
                 plots.Length,
-                PairedChange.OfMean([.. pairs.Select(p => (double)p.After.Count - p.Before.Count)])!,
+                PairedChange.OfMean(differences)!,
+                PairedChange.Deviation(differences),
                 turnover.Count > 0 ? turnover.Average() : null,
                 twice.Count > 0 ? twice.Average() : null,
                 twice.Count,
@@ -417,6 +447,7 @@ public sealed record TaxonChange(string Taxon, int Both, int Lost, int Gained, C
 /// <param name="To">The later year.</param>
 /// <param name="Plots">Plots recorded in both.</param>
 /// <param name="Richness">Mean change of the number of taxa in a plot.</param>
+/// <param name="Deviation">Standard deviation of these changes; null with fewer than two plots.</param>
 /// <param name="Turnover">Mean share of taxa found in one of the years alone; null where all plots are empty.</param>
 /// <param name="PseudoTurnover">The same between two independent recordings of one visit: what of the turnover is overlooking; null where
 /// none was made.</param>
@@ -427,6 +458,7 @@ public sealed record SurveyChange(
     int To,
     int Plots,
     Change Richness,
+    double? Deviation,
     double? Turnover,
     double? PseudoTurnover,
     int Twice,
@@ -461,14 +493,101 @@ public sealed record LayPlotsRequest(GroundDescription Ground, PlotPlacing Placi
 /// <param name="Wanted">With which one it is to be found by all together.</param>
 public sealed record SurveyDesignRequest(double Deviation, double Change, double Chance, double Wanted)
 {
+    private static readonly int[] PlotNumbers = [5, 10, 15, 20, 30, 40, 60, 80, 120, 200];
+
+    // More than a dozen visits a year nobody makes to find one plant.
+    private const int MostVisits = 12;
+
     /// <summary>Works it out.</summary>
-    public SurveyDesignAnswer WorkOut() => new(SurveyDesign.PlotsFor(Deviation, Change), SurveyDesign.VisitsFor(Chance, Wanted));
+    public SurveyDesignAnswer WorkOut() =>
+        new(
+            SurveyDesign.PlotsFor(Deviation, Change),
+            SurveyDesign.VisitsFor(Chance, Wanted),
+            [.. PlotNumbers.Select(n => new SeenChange(n, SurveyDesign.ChangeSeenBy(n, Deviation))).Where(c => c.Change is not null)],
+            Chance is > 0 and < 1 ? [.. Enumerable.Range(1, MostVisits).Select(n => 1 - Math.Pow(1 - Chance, n))] : []
+        );
 }
 
 /// <summary>How much has to be recorded.</summary>
 /// <param name="Plots">Plots that see the change in four of five surveys; null where it can't be said.</param>
 /// <param name="Visits">Visits that find the plant; null where it can't be said.</param>
-public sealed record SurveyDesignAnswer(int? Plots, int? Visits);
+/// <param name="Seen">The change that some numbers of plots see.</param>
+/// <param name="Found">With which probability a plant that is there is found by one visit, two, three …</param>
+public sealed record SurveyDesignAnswer(int? Plots, int? Visits, IReadOnlyList<SeenChange> Seen, IReadOnlyList<double> Found);
+
+/// <summary>The change that a number of plots sees in four of five surveys.</summary>
+/// <param name="Plots">So many plots.</param>
+/// <param name="Change">The smallest change; null where it can't be said.</param>
+public sealed record SeenChange(int Plots, double? Change);
+
+/// <summary>Asks at how many of a survey's places a taxon is, and how surely a visit finds it: was it missed, or is it gone?</summary>
+/// <param name="Survey">The survey.</param>
+/// <param name="Taxon">Its name.</param>
+/// <param name="Year">The year within which nothing is held to come or go; null: the last with visits.</param>
+public sealed record SurveyOccupancyRequest(SurveyWhole Survey, string Taxon, int? Year = null)
+{
+    /// <summary>Works it out.</summary>
+    public SurveyOccupancy WorkOut()
+    {
+        var year = Year ?? Survey.Visits.Select(v => v.Date.Year).DefaultIfEmpty(0).Max();
+        // A visit says that it wasn't there only where its list is complete, or where it was sought.
+        var histories = Survey
+            .Visits.Where(v => v.Date.Year == year)
+            .Select(v => (v.Place.Id, IsFound: v.Records.Any(r => r.Lines[0].Name == Taxon), v))
+            .Where(x =>
+                x.IsFound || x.v.Closing?.Completeness == Completeness.Complete || x.v.Closing?.Sought.Any(s => s.Taxon == Taxon) == true
+            )
+            .GroupBy(x => x.Id)
+            .Select(g => (IReadOnlyList<bool>)[.. g.Select(x => x.IsFound)])
+            .ToList();
+        var occupancy = Occupancy.Of(histories);
+        return new SurveyOccupancy(Taxon, year, occupancy, Says(histories, occupancy));
+    }
+
+    private static string Says(List<IReadOnlyList<bool>> histories, Occupancy? it)
+    {
+        var (visits, found) = (histories.Sum(h => h.Count), histories.Sum(h => h.Count(x => x)));
+        if (visits == 0)
+            return "No visit of this year says whether it was there: lists count that are complete, or where it was named as sought.";
+        if (found == 0)
+            return string.Create(
+                CultureInfo.InvariantCulture,
+                $"It wasn’t found on any of {visits} visits that could say so. How surely a visit finds it isn’t known from these: gone and missed look alike."
+            );
+        if (it is null)
+            return "No place was visited twice this year: how surely a visit finds it can’t be told from single visits.";
+        var missed = Math.Pow(1 - it.Detection, (double)it.Visits / it.Places);
+        return string.Create(
+                CultureInfo.InvariantCulture,
+                $"Found at {it.FoundAt} of {it.Places} places, on {it.Found} of {it.Visits} visits. Where it is, one visit finds it with {100 * it.Detection:0} %"
+            )
+            + Bounds(it.DetectionLow, it.DetectionHigh)
+            + string.Create(CultureInfo.InvariantCulture, $"; so it is at about {100 * it.Share:0} % of the places")
+            + Bounds(it.ShareLow, it.ShareHigh)
+            + string.Create(
+                CultureInfo.InvariantCulture,
+                $". A place with as many visits as the others missed it with {100 * missed:0} % though it was there"
+            )
+            + (
+                SurveyDesign.VisitsFor(it.Detection, 0.95) is { } needed
+                    ? string.Create(CultureInfo.InvariantCulture, $"; after {needed} visits in vain it may be called gone with 95 %.")
+                    : "."
+            )
+            + " That holds if within the year nothing came or went; a plant that rests underground for a year is there and can’t be found.";
+    }
+
+    private static string Bounds(double? low, double? high) =>
+        low is { } l && high is { } h
+            ? string.Create(CultureInfo.InvariantCulture, $" (95 %: {100 * l:0} to {100 * h:0} %)")
+            : " (so few visits give it no bounds)";
+}
+
+/// <summary>Where a taxon is, and how surely it is found.</summary>
+/// <param name="Taxon">Its name.</param>
+/// <param name="Year">The year.</param>
+/// <param name="Occupancy">The figures; null where the visits don't say them.</param>
+/// <param name="Says">What they say, in sentences.</param>
+public sealed record SurveyOccupancy(string Taxon, int Year, Occupancy? Occupancy, string Says);
 
 /// <summary>Asks what can't be so in the recording of a plot.</summary>
 /// <param name="Protocol">The protocol.</param>

@@ -28,6 +28,14 @@ public static partial class SurveyReportWriter
                         + ". Such figures are lower bounds, for places and seasons like those recorded."
                 )
             );
+            if (figures.More is [var now, .., var twice] && twice.Samples > now.Samples)
+                sentences.Add(
+                    Say(
+                        "more",
+                        $"The taxa found make up {Percent(now.Coverage)} of all finds to be expected. As many recordings again would bring about "
+                            + $"{Rounded(twice.Richness - now.Richness)} more taxa."
+                    )
+                );
             sentences.AddRange(figures.Notes.Select((n, i) => Say(string.Create(CultureInfo.InvariantCulture, $"note-{i}"), n)));
             var clear = figures.Indicators.Where(i => i.P <= SureP && !IsKeptBack(i.Taxon)).Take(MostNamed).ToList();
             if (clear.Count > 0)

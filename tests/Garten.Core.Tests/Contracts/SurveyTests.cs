@@ -298,6 +298,34 @@ public sealed class SurveyTests
     }
 
     [Fact]
+    public void AVisitSaysThatSomethingWasNotThereOnlyWhereItCould()
+    {
+        SiteVisit Open(Place place, string date, params string[] names)
+        {
+            var visit = Visit(place, date, names);
+            return visit with { Closing = visit.Closing! with { Completeness = Completeness.Partial, Sought = [] } };
+        }
+        var whole = Of(
+            [],
+            [],
+            Visit(Meadow, "2026-05-01", "Alvena alba"),
+            Visit(Meadow, "2026-06-01"),
+            Visit(Dell, "2026-05-02"),
+            Visit(Dell, "2026-06-02"),
+            // An open list says what was there, and nothing of what wasn't.
+            Open(Dell, "2026-07-02", "Brontia alta"),
+            Visit(Dell, "2025-05-02", "Alvena alba")
+        );
+        var it = new SurveyOccupancyRequest(whole, "Alvena alba").WorkOut();
+        Assert.Equal((2026, 2, 4, 1, 1), (it.Year, it.Occupancy!.Places, it.Occupancy.Visits, it.Occupancy.FoundAt, it.Occupancy.Found));
+        Assert.StartsWith("Found at 1 of 2 places, on 1 of 4 visits.", it.Says, StringComparison.Ordinal);
+        Assert.Contains("nothing came or went", it.Says);
+        Assert.Contains("gone and missed look alike", new SurveyOccupancyRequest(whole, "Nowhera rara").WorkOut().Says);
+        Assert.Contains("from single visits", new SurveyOccupancyRequest(whole, "Alvena alba", 2025).WorkOut().Says);
+        Assert.Contains("No visit", new SurveyOccupancyRequest(Of([], []), "Alvena alba").WorkOut().Says);
+    }
+
+    [Fact]
     public void AmountsAreReadBehindTheName()
     {
         Taxon[] taxa = [.. new[] { "Alvena montis", "Alvena palus", "Brontia lenta" }.Select(n => Named(n, TaxonFacts.None))];

@@ -80,6 +80,10 @@ public sealed class ChangeTests
         Assert.True(SurveyDesign.PlotsFor(2, 0.5) > 3 * SurveyDesign.PlotsFor(2, 1));
         Assert.Null(SurveyDesign.PlotsFor(2, 0));
         Assert.Null(SurveyDesign.PlotsFor(1000, 0.001));
+        // What a number of plots sees is what that number is needed for.
+        var plots = SurveyDesign.PlotsFor(2, 1)!.Value;
+        Assert.True(SurveyDesign.ChangeSeenBy(plots, 2) <= 1 && SurveyDesign.ChangeSeenBy(plots - 1, 2) > 1);
+        Assert.Null(SurveyDesign.ChangeSeenBy(1, 2));
         Assert.Equal(6, SurveyDesign.VisitsFor(0.4, 0.95));
         Assert.Equal(1, SurveyDesign.VisitsFor(0.95, 0.95));
         Assert.Null(SurveyDesign.VisitsFor(0, 0.95));

@@ -3623,6 +3623,11 @@ export interface components {
                 request: components["schemas"]["SurveyChangeRequest"];
                 answer: components["schemas"]["SurveyChange"][];
             };
+            /** @description At how many of a survey's places a taxon is, and how surely a visit finds it. */
+            surveyOccupancy: {
+                request: components["schemas"]["SurveyOccupancyRequest"];
+                answer: components["schemas"]["SurveyOccupancy"];
+            };
             /** @description What a survey wants done in a year, and what became of the taxa that it seeks. */
             surveyStanding: {
                 request: components["schemas"]["SurveyStandingRequest"];
@@ -5514,6 +5519,24 @@ export interface components {
             /** @description The same in words. */
             shown: string;
         };
+        /** @description What would be found in more samples like those there are. */
+        MoreSamples: {
+            /**
+             * Format: int32
+             * @description So many in all.
+             */
+            samples: number;
+            /**
+             * Format: double
+             * @description Taxa to be expected in them.
+             */
+            richness: number;
+            /**
+             * Format: double
+             * @description The share of all finds to be expected whose taxa are among them, 0 to 1.
+             */
+            coverage: number;
+        };
         /** @description A visit that is to be moved to another date. */
         MoveVisitRequest: {
             /** @description The other date, `YYYY-MM-DD`. */
@@ -5695,6 +5718,64 @@ export interface components {
             shaping?: components["schemas"]["Shaping"];
             attachment?: components["schemas"]["Attachment"];
             sex?: components["schemas"]["PartSex"];
+        };
+        /**
+         * @description At how many places a taxon is, and how probably one visit finds it where it is, from visits repeated within a time in which nothing comes or
+         *     goes (MacKenzie and others 2002: Estimating site occupancy rates when detection probabilities are less than one; one probability for all
+         *     places and visits). A plant that rests underground for a year, or isn't to be seen in a season, breaks that: then it is there and can't be
+         *     found, and both figures are too low.
+         */
+        Occupancy: {
+            /**
+             * Format: int32
+             * @description Places that were visited.
+             */
+            places: number;
+            /**
+             * Format: int32
+             * @description Visits to all of them together.
+             */
+            visits: number;
+            /**
+             * Format: int32
+             * @description Places where it was found.
+             */
+            foundAt: number;
+            /**
+             * Format: int32
+             * @description Visits on which it was found.
+             */
+            found: number;
+            /**
+             * Format: double
+             * @description The share of places where it is, 0 to 1.
+             */
+            share: number;
+            /**
+             * Format: double
+             * @description Lower bound, 95 %; null where the visits don't say it.
+             */
+            shareLow: null | number;
+            /**
+             * Format: double
+             * @description Upper bound.
+             */
+            shareHigh: null | number;
+            /**
+             * Format: double
+             * @description The probability that one visit finds it where it is.
+             */
+            detection: number;
+            /**
+             * Format: double
+             * @description Lower bound, 95 %; null where the visits don't say it.
+             */
+            detectionLow: null | number;
+            /**
+             * Format: double
+             * @description Upper bound.
+             */
+            detectionHigh: null | number;
         };
         /** @description What a description says of a taxon's being here, as far as it is taken. */
         Occurrence: {
@@ -8081,6 +8162,19 @@ export interface components {
              */
             elevationMetres: number;
         };
+        /** @description The change that a number of plots sees in four of five surveys. */
+        SeenChange: {
+            /**
+             * Format: int32
+             * @description So many plots.
+             */
+            plots: number;
+            /**
+             * Format: double
+             * @description The smallest change; null where it can't be said.
+             */
+            change: null | number;
+        };
         /** @description The fewest characters that separate every pair. */
         SeparatingSet: {
             /** @description Their ids. */
@@ -8961,6 +9055,11 @@ export interface components {
             richness: components["schemas"]["Change"];
             /**
              * Format: double
+             * @description Standard deviation of these changes; null with fewer than two plots.
+             */
+            deviation: null | number;
+            /**
+             * Format: double
              * @description Mean share of taxa found in one of the years alone; null where all plots are empty.
              */
             turnover: null | number;
@@ -9004,6 +9103,10 @@ export interface components {
              * @description Visits that find the plant; null where it can't be said.
              */
             visits: null | number;
+            /** @description The change that some numbers of plots see. */
+            seen: components["schemas"]["SeenChange"][];
+            /** @description With which probability a plant that is there is found by one visit, two, three … */
+            found: number[];
         };
         /** @description Asks how much has to be recorded. */
         SurveyDesignRequest: {
@@ -9052,6 +9155,8 @@ export interface components {
             indicators: components["schemas"]["IndicatorValue"][];
             /** @description The unit of the amounts; empty where only presence is known. */
             unit: string;
+            /** @description What more samples would find: as many as there are, half as many again, twice as many. */
+            more: components["schemas"]["MoreSamples"][];
         };
         /** @description Asks for the figures of a survey. */
         SurveyFiguresRequest: {
@@ -9064,6 +9169,30 @@ export interface components {
              * @description To how many individuals samples are rarefied.
              */
             rarefyTo?: null | number;
+        };
+        /** @description Where a taxon is, and how surely it is found. */
+        SurveyOccupancy: {
+            /** @description Its name. */
+            taxon: string;
+            /**
+             * Format: int32
+             * @description The year.
+             */
+            year: number;
+            occupancy: null | components["schemas"]["Occupancy"];
+            /** @description What they say, in sentences. */
+            says: string;
+        };
+        /** @description Asks at how many of a survey's places a taxon is, and how surely a visit finds it: was it missed, or is it gone? */
+        SurveyOccupancyRequest: {
+            survey: components["schemas"]["SurveyWhole"];
+            /** @description Its name. */
+            taxon: string;
+            /**
+             * Format: int32
+             * @description The year within which nothing is held to come or go; null: the last with visits.
+             */
+            year?: null | number;
         };
         /**
          * @description How the plots of a survey are laid and recorded. A later version changes what is done from then on; each record says by which

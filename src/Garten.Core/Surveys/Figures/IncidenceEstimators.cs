@@ -32,6 +32,48 @@ public static class IncidenceEstimators
         return Estimate.Of(all, small * (small * (q1 * twice * twice / 4 - q1 * q1 * q1 * q1 / all / 4) + q1 * (q1 - 1) / 2));
     }
 
+    /// <summary>
+    /// The share of all finds to be expected whose taxa are among those found: 1 − (q1/U) · A with A = (T−1) q1 / ((T−1) q1 + 2 q2), where U is
+    /// the number of finds; after so many more samples 1 − (q1/U) · A^(more+1) (Chao and Jost 2012; for samples Chao and others 2014:
+    /// Rarefaction and extrapolation with Hill numbers). Without taxa in two samples A is (T−1)(q1−1) / ((T−1)(q1−1) + 2).
+    /// </summary>
+    /// <param name="community">The samples.</param>
+    /// <param name="more">Samples more than there are; 0 or more.</param>
+    /// <returns>0 to 1; null without a taxon, or with one sample.</returns>
+    public static double? Coverage(Community community, int more = 0)
+    {
+        ArgumentNullException.ThrowIfNull(community);
+        ArgumentOutOfRangeException.ThrowIfNegative(more);
+        var (taxa, samples, q1, q2) = Counts(community);
+        if (taxa == 0 || samples < 2)
+            return null;
+        if (q1 == 0)
+            return 1;
+        var finds = (double)community.Frequencies.Sum();
+        var others = samples - 1;
+        var left = q2 > 0 ? others * q1 / (others * q1 + 2 * q2) : others * (q1 - 1) / (others * (q1 - 1) + 2);
+        return 1 - q1 / finds * Math.Pow(left, more + 1);
+    }
+
+    /// <summary>
+    /// Taxa to be expected in more samples: S + Q0 (1 − (1 − q1 / (q1 + T Q0))^more), where Q0 is what Chao2 holds for unseen (Colwell and others
+    /// 2012: Models and estimators linking individual-based and sample-based rarefaction, extrapolation). To be trusted up to about twice the
+    /// samples.
+    /// </summary>
+    /// <param name="community">The samples.</param>
+    /// <param name="more">Samples more than there are; 0 or more.</param>
+    /// <returns>Null without a taxon, or with one sample.</returns>
+    public static double? Extrapolated(Community community, int more)
+    {
+        ArgumentNullException.ThrowIfNull(community);
+        ArgumentOutOfRangeException.ThrowIfNegative(more);
+        var (taxa, samples, q1, _) = Counts(community);
+        if (taxa == 0 || samples < 2)
+            return null;
+        var unseen = (Chao2(community).Value ?? taxa) - taxa;
+        return unseen <= 0 ? taxa : taxa + unseen * (1 - Math.Pow(1 - q1 / (q1 + samples * unseen), more));
+    }
+
     /// <summary>First-order jackknife: S + q1 (T−1)/T (Burnham and Overton 1978; standard error after Heltshe and Forrester
     /// 1983).</summary>
     public static Estimate Jackknife1(Community community)

@@ -26,11 +26,20 @@ public static class PairedChange
         if (n == 0)
             return null;
         var mean = differences.Average();
-        var squares = differences.Sum(d => (d - mean) * (d - mean));
-        if (n < 2 || squares == 0)
+        if (Deviation(differences) is not > 0)
             return new Change(mean, null, null);
-        var bound = StudentT.Quantile975(n - 1) * Math.Sqrt(squares / (n - 1) / n);
+        var bound = StudentT.Quantile975(n - 1) * Deviation(differences)!.Value / Math.Sqrt(n);
         return new Change(mean, mean - bound, mean + bound);
+    }
+
+    /// <summary>Standard deviation of differences; null with fewer than two.</summary>
+    public static double? Deviation(IReadOnlyList<double> differences)
+    {
+        ArgumentNullException.ThrowIfNull(differences);
+        if (differences.Count < 2)
+            return null;
+        var mean = differences.Average();
+        return Math.Sqrt(differences.Sum(d => (d - mean) * (d - mean)) / (differences.Count - 1));
     }
 
     /// <summary>The change of the share of plots with a taxon, by the score intervals of both shares and the correlation of the pairs
@@ -104,6 +113,15 @@ public static class SurveyDesign
         }
         return null;
     }
+
+    /// <summary>The smallest mean change that so many plots see in four of five surveys: (t + z) s / √n.</summary>
+    /// <param name="plots">2 or more.</param>
+    /// <param name="deviation">Standard deviation of the plots' differences; above 0.</param>
+    /// <returns>Null where one of the two can't be so.</returns>
+    public static double? ChangeSeenBy(int plots, double deviation) =>
+        plots >= 2 && deviation > 0 && double.IsFinite(deviation)
+            ? (StudentT.Quantile975(plots - 1) + FourFifths) * deviation / Math.Sqrt(plots)
+            : null;
 
     /// <summary>Visits after which a plant that is there was found with some probability, if each visit finds it with the same one,
     /// ln(1 − wanted) / ln(1 − chance) (Kéry 2002: Inferring the absence of a species).</summary>

@@ -10,7 +10,8 @@ import { useBenchFlora } from "../../shared/botany/useBenchFlora";
 import { AccumulationCurve, Estimates } from "../../shared/figures/drawings";
 import { Likenesses, Methods, SampleTable } from "../../shared/figures/tables";
 import { Page, Part } from "../../shared/ui/Page";
-import { ChangeTable, FrequencyTable, IndicatorTable } from "./SurveyTables";
+import { HowMuch, MissedOrGone } from "./SurveyEffort";
+import { ChangeTable, FrequencyTable, IndicatorTable, MoreFound } from "./SurveyTables";
 
 type Unit = Schemas["SurveyUnit"];
 
@@ -93,6 +94,19 @@ export function SurveyFiguresPage() {
               </Part>
             </Box>
           )}
+          {figures.more.length > 1 && (
+            <Part id="more" title="Whether more would find more">
+              <MoreFound more={figures.more} />
+            </Part>
+          )}
+          {whole && from === "lists" && (
+            <Part id="missed" title="Missed, or gone?">
+              <MissedOrGone whole={whole} taxa={figures.frequencies.map((it) => it.taxon)} />
+            </Part>
+          )}
+          <Part id="design" title="How much to record">
+            <HowMuch key={change ? "own" : "assumed"} deviation={change?.deviation} />
+          </Part>
           {figures.frequencies.length > 0 && (
             <Part id="constancy" title="How constant each taxon is">
               <FrequencyTable figures={figures} />

@@ -115,6 +115,36 @@ export function IndicatorTable({ indicators }: { indicators: Schemas["IndicatorV
   );
 }
 
+/** What more samples would find. */
+export function MoreFound({ more }: { more: Schemas["MoreSamples"][] }) {
+  return (
+    <>
+      <Box component="table" sx={table}>
+        <thead>
+          <tr>
+            <th scope="col">Samples</th>
+            <th scope="col">Taxa to be expected</th>
+            <th scope="col">Coverage</th>
+          </tr>
+        </thead>
+        <tbody>
+          {more.map((it) => (
+            <tr key={it.samples}>
+              <th scope="row">{it.samples}</th>
+              <td>{it.richness.toFixed(1)}</td>
+              <td>{percent(it.coverage)}</td>
+            </tr>
+          ))}
+        </tbody>
+      </Box>
+      <Typography variant="body2" sx={{ mt: 1 }}>
+        The first row is what there is. Coverage is the share of all finds to be expected whose taxa are among them
+        (Chao and Jost 2012); taxa by extrapolation (Colwell and others 2012), to be trusted up to twice the samples.
+      </Typography>
+    </>
+  );
+}
+
 const percent = (share: number) => `${Math.round(share * 100)} %`;
 
 /** What changed in permanent plots, with intervals, beside what two recordings of one day differ by. */
