@@ -4,8 +4,8 @@ using Garten.Core.Surveys.Plots;
 
 namespace Garten.Benchmarks;
 
-/// <summary>Indicator values of 225 taxa in 50 plots of five groups with 999 permutations, beside the same worked out plainly: every taxon in
-/// every plot and group, for every permutation.</summary>
+/// <summary>Indicator values of 225 taxa in 50 plots of five groups with 999 permutations, beside the same worked out plainly: every taxon
+/// in every plot and group, for every permutation.</summary>
 public class IndicatorBenchmarks
 {
     private const int Seed = 22;

@@ -233,6 +233,10 @@ public sealed class PlotApiTests(GartenServer server) : IClassFixture<GartenServ
             StringComparison.Ordinal
         );
         await KeepAsync("keepReport", $$"""{"reportId":"{{Guid.CreateVersion7()}}","surveyId":"{{_survey}}","for":"the holder"}""");
+        // A name that is erased goes out of what was kept too, and nothing else does.
+        await KeepAsync("erase", $$"""{"subjectId":"{{_tove["id"]!.GetValue<Guid>()}}"}""");
+        Assert.DoesNotContain("Tove Askling", await PageAsync(), StringComparison.Ordinal);
+        Assert.Equal(kept.Replace("Tove Askling", "(erased)", StringComparison.Ordinal), await PageAsync());
         Assert.Equal([1, 2], (await WholeAsync())["reports"]!.AsArray().Select(r => (int)r!["version"]!));
     }
 

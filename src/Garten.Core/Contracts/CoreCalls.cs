@@ -278,7 +278,8 @@ public static class CoreCalls
             Json.ConfirmResult,
             (r, flora) => r.Confirm(flora),
             "identify/confirm",
-            "Says how well a name stands by a sheet: checks, grade, look-alikes, what to report it as, and what is still open with when it can be seen."
+            "Says how well a name stands by a sheet: checks, grade, look-alikes, what to report it as, and what is still open with "
+                + "when it can be seen."
         ),
         OfFlora(
             "giveaways",
@@ -327,7 +328,8 @@ public static class CoreCalls
             Json.SeasonResponse,
             (r, flora) => r.Look(flora),
             "seasons/year",
-            "The year of a list of taxa at a site: phenophases, when each catches the eye and when it can be named, with the shift worked out."
+            "The year of a list of taxa at a site: phenophases, when each catches the eye and when it can be named, with the shift "
+                + "worked out."
         ),
         OfFlora(
             "inSeason",

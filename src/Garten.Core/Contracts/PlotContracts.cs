@@ -417,7 +417,8 @@ public static class SurveyDocuments
     }
 }
 
-/// <summary>Asks which taxon some typed letters mean, with how much of it is there typed behind: "ve al 12", "onc +", "mir gla 7/9".</summary>
+/// <summary>Asks which taxon some typed letters mean, with how much of it is there typed behind: "ve al 12", "onc +", "mir gla
+/// 7/9".</summary>
 /// <param name="FloraId">Id of the flora.</param>
 /// <param name="Typed">What was typed.</param>
 /// <param name="Scale">How much of a taxon is noted.</param>

@@ -174,7 +174,8 @@ public sealed record EraseCommand(Guid Id, Guid SubjectId) : Command(Id);
 
 /// <summary>Something that was erased on request.</summary>
 /// <param name="Id">Its id: all that stays of it.</param>
-/// <param name="Kind">What it was: <c>person</c>, <c>plant</c>, <c>determination</c>, <c>occurrence</c>, <c>observation</c>, <c>visit</c>, <c>line</c>,
+/// <param name="Kind">What it was: <c>person</c>, <c>plant</c>, <c>determination</c>, <c>occurrence</c>, <c>observation</c>, <c>visit</c>,
+/// <c>line</c>,
 /// or
 /// <c>unknown</c> for what was never here.</param>
 public sealed record ErasedSubject(Guid Id, string Kind);

@@ -32,7 +32,8 @@ public static partial class SurveyReportWriter
                 sentences.Add(
                     Say(
                         "more",
-                        $"The taxa found make up {Percent(now.Coverage)} of all finds to be expected. As many recordings again would bring about "
+                        $"The taxa found make up {Percent(now.Coverage)} of all finds to be expected. As many recordings again "
+                            + $"would bring about "
                             + $"{Rounded(twice.Richness - now.Richness)} more taxa."
                     )
                 );
@@ -42,7 +43,8 @@ public static partial class SurveyReportWriter
                 sentences.Add(
                     Say(
                         "indicators",
-                        "Taxa that stand for one group (indicator value, p by 999 permutations; of many taxa tested some come out by chance): "
+                        "Taxa that stand for one group (indicator value, p by 999 permutations; of many taxa tested some come out "
+                            + "by chance): "
                             + string.Join(
                                 "; ",
                                 clear.Select(i =>
@@ -64,7 +66,8 @@ public static partial class SurveyReportWriter
                         "changed-taxa",
                         sure.Count == 0
                             ? "Of no single taxon is a change of frequency beyond what chance makes of so few plots."
-                            : $"More or less frequent than chance alone makes likely, each for itself: {string.Join("; ", sure.Select(t => $"{t.Taxon} {Interval(t.Share)}"))}."
+                            : $"More or less frequent than chance alone makes likely, each for itself: "
+                                + $"{string.Join("; ", sure.Select(t => $"{t.Taxon} {Interval(t.Share)}"))}."
                     )
                 );
             }
@@ -75,7 +78,8 @@ public static partial class SurveyReportWriter
                 tables.Add(
                     new(
                         figures.Frequencies.Count > MostRows
-                            ? $"Constancy (I to V, a fifth each; in brackets recordings with the taxon): the {MostRows} most frequent of {figures.Frequencies.Count}"
+                            ? $"Constancy (I to V, a fifth each; in brackets recordings with the taxon): the {MostRows} most "
+                                + $"frequent of {figures.Frequencies.Count}"
                             : "Constancy (I to V, a fifth each; in brackets recordings with the taxon)",
                         ["Taxon", .. groups],
                         [
@@ -109,13 +113,15 @@ public static partial class SurveyReportWriter
             $"In {Counted(it.Plots, "permanent plot", "permanent plots")} recorded in {it.From} and {it.To} the number of taxa changed by "
             + (
                 it.Richness is { Low: { } low, High: { } high }
-                    ? $"{Signed(it.Richness.Value)} on average (95 %: {Signed(low)} to {Signed(high)}{(it.Richness.IsClear ? "" : ": no change is as possible")})"
+                    ? $"{Signed(it.Richness.Value)} on average (95 %: {Signed(low)} to "
+                        + $"{Signed(high)}{(it.Richness.IsClear ? "" : ": no change is as possible")})"
                     : $"{Signed(it.Richness.Value)} on average; how far that reaches beyond these plots can’t be said"
             )
             + (it.Turnover is { } turnover ? $". Of the taxa of a plot {Percent(turnover)} stand in one of the two years alone" : "")
             + (
                 it.PseudoTurnover is { } pseudo
-                    ? $"; between two independent recordings of one day it is {Percent(pseudo)} ({Counted(it.Twice, "pair", "pairs")}): so much of it is overlooking"
+                    ? $"; between two independent recordings of one day it is {Percent(pseudo)} "
+                        + $"({Counted(it.Twice, "pair", "pairs")}): so much of it is overlooking"
                     : "; how much of that is overlooking isn’t known: no plot was recorded twice"
             )
             + ".";

@@ -22,7 +22,8 @@ public static partial class SurveyReportWriter
                 sentences.Add(
                     Say(
                         "lists",
-                        $"Places were walked and every taxon noticed was listed on {Counted(lists, "visit", "visits")}; {complete} of these lists are said to be complete. "
+                        $"Places were walked and every taxon noticed was listed on {Counted(lists, "visit", "visits")}; {complete} "
+                            + $"of these lists are said to be complete. "
                             + "A taxon counts as looked for in vain only where it was named as sought, with minutes and observers."
                     )
                 );
@@ -34,7 +35,8 @@ public static partial class SurveyReportWriter
                     sentences.Add(
                         Say(
                             "protocol",
-                            $"The protocol was changed {Counted(now.Version - 1, "time", "times")}; each recording says by which version it was made."
+                            $"The protocol was changed {Counted(now.Version - 1, "time", "times")}; each recording says by which "
+                                + $"version it was made."
                         )
                     );
                 var departures = _records

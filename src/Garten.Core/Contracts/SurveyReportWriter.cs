@@ -76,7 +76,8 @@ public static partial class SurveyReportWriter
                 Say("question", _survey.Question),
                 Say(
                     "short-found",
-                    $"{Counted(Rows(TaxaTitle), "taxon was", "taxa were")} found on {Counted(whole.Visits.Count, "visit", "visits")}{recorded}"
+                    $"{Counted(Rows(TaxaTitle), "taxon was", "taxa were")} found on "
+                        + $"{Counted(whole.Visits.Count, "visit", "visits")}{recorded}"
                         + (chao is null ? "." : $"{InAll(chao)}.")
                 ),
                 Say(
@@ -110,13 +111,15 @@ public static partial class SurveyReportWriter
             {
                 Say(
                     "extent",
-                    $"{_survey.Name} covers {Places()} from {Written(_survey.From)} to {Written(_survey.To)}; {_survey.Leader.Name} answers for it."
+                    $"{_survey.Name} covers {Places()} from {Written(_survey.From)} to {Written(_survey.To)}; {_survey.Leader.Name} "
+                        + $"answers for it."
                 ),
                 Say(
                     "effort",
                     days.Count == 0
                         ? "No visit was made yet."
-                        : $"{Counted(whole.Visits.Count, "visit", "visits")} on {Counted(days.Count, "day", "days")}, the first on {Written(days[0])}, "
+                        : $"{Counted(whole.Visits.Count, "visit", "visits")} on {Counted(days.Count, "day", "days")}, the first on "
+                            + $"{Written(days[0])}, "
                             + $"the last on {Written(days[^1])}, by {List([.. people])}: {Hours(minutes)} of searching in all"
                             + (untimed > 0 ? $", {Counted(untimed, "visit", "visits")} without times not counted" : "")
                             + "."
@@ -205,7 +208,8 @@ public static partial class SurveyReportWriter
                 sentences.Add(
                     Say(
                         "kept-back",
-                        $"{Counted(keptBack, "sensitive taxon isn’t", "sensitive taxa aren’t")} named in this version: the name would tell the place."
+                        $"{Counted(keptBack, "sensitive taxon isn’t", "sensitive taxa aren’t")} named in this version: the name "
+                            + $"would tell the place."
                     )
                 );
             var planted = found
@@ -344,7 +348,8 @@ public static partial class SurveyReportWriter
                     "next",
                     open.Count == 0
                         ? "What the survey wants of this year is done."
-                        : $"Still to be done this year: {List([.. open.Take(MostNamed).Select(t => t.State == SurveyTaskState.Late ? $"{t.What} (late)" : t.What)])}"
+                        : $"Still to be done this year: "
+                            + $"{List([.. open.Take(MostNamed).Select(t => t.State == SurveyTaskState.Late ? $"{t.What} (late)" : t.What)])}"
                             + (open.Count > MostNamed ? $" and {open.Count - MostNamed} more" : "")
                             + "."
                 ),
@@ -353,7 +358,8 @@ public static partial class SurveyReportWriter
                 sentences.Add(
                     Say(
                         "twice",
-                        $"{Counted(standing.TwiceWanted - standing.TwiceDone, "plot is", "plots are")} still to be recorded a second time, independently."
+                        $"{Counted(standing.TwiceWanted - standing.TwiceDone, "plot is", "plots are")} still to be recorded a "
+                            + $"second time, independently."
                     )
                 );
             if (missing.Count > 0)
@@ -370,7 +376,8 @@ public static partial class SurveyReportWriter
             sentences.Add(
                 Say(
                     "care",
-                    "Local law and the owner’s leave come before any record: nothing protected is picked, and nothing here is advice to eat or to heal with."
+                    "Local law and the owner’s leave come before any record: nothing protected is picked, and nothing here is "
+                        + "advice to eat or to heal with."
                 )
             );
             var rows = context.Threats.Select(t => (IReadOnlyList<string>)[t.Place, t.Population, t.Text, t.ActBy]).ToList();

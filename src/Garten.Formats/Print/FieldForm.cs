@@ -75,8 +75,10 @@ public static class FieldForm
         for (var i = 0; i < 4; i++)
             body.Append("<div class=\"line\"></div>");
         body.Append(
-            "<p class=\"small\">Tick what is there; behind it how much: D dominant, A abundant, F frequent, O occasional, R rare, L before it: locally. "
-                + "Somebody knows where you are and when you are back. Nothing protected is picked; local law and the owner’s leave come first.</p>"
+            "<p class=\"small\">Tick what is there; behind it how much: D dominant, A abundant, F frequent, O occasional, R rare, L "
+                + "before it: locally. "
+                + "Somebody knows where you are and when you are back. Nothing protected is picked; local law and the owner’s leave "
+                + "come first.</p>"
         );
         return PrintedPage.Of(string.Create(CultureInfo.InvariantCulture, $"Field form: {place}"), Style, body.ToString());
     }
@@ -88,7 +90,9 @@ public static class FieldForm
         body.Append($"<h2>{title}</h2><ul>\n");
         foreach (var it in taxa)
             body.Append(
-                $"<li><span class=\"box\"></span><span><i>{PrintedPage.Safe(it.Name)}</i> <span class=\"small\">{PrintedPage.Safe(it.Common)} {PrintedPage.Safe(it.Note)}</span></span><span class=\"how\"></span></li>\n"
+                $"<li><span class=\"box\"></span><span><i>{PrintedPage.Safe(it.Name)}</i> <span "
+                    + $"class=\"small\">{PrintedPage.Safe(it.Common)} {PrintedPage.Safe(it.Note)}</span></span><span "
+                    + $"class=\"how\"></span></li>\n"
             );
         body.Append("</ul>\n");
     }

@@ -37,15 +37,18 @@ public static class PlantLabels
     {
         ArgumentNullException.ThrowIfNull(labels);
         var body = new StringBuilder(
-            "<p class=\"about\">Print at full size. Of sensitive plants the label bears no name: a mark that tells what stands there helps those who dig. "
-                + "No visible marks by plants that are likely to be taken, no metal where it is mown, and only where the owner permits it.</p>\n"
+            "<p class=\"about\">Print at full size. Of sensitive plants the label bears no name: a mark that tells what stands "
+                + "there helps those who dig. "
+                + "No visible marks by plants that are likely to be taken, no metal where it is mown, and only where the owner "
+                + "permits it.</p>\n"
         );
         foreach (var sheet in labels.Chunk(PerSheet))
         {
             body.Append("<div class=\"sheet\">\n");
             foreach (var it in sheet)
                 body.Append(
-                    $"<div class=\"label\">{it.Code}<div><div class=\"tag\">{PrintedPage.Safe(it.Tag)}</div><div class=\"name\">{PrintedPage.Safe(it.Name)}</div><div>{PrintedPage.Safe(it.Place)}</div>"
+                    $"<div class=\"label\">{it.Code}<div><div class=\"tag\">{PrintedPage.Safe(it.Tag)}</div><div "
+                        + $"class=\"name\">{PrintedPage.Safe(it.Name)}</div><div>{PrintedPage.Safe(it.Place)}</div>"
                         + $"<div>{it.Since?.ToString("d MMM yyyy", CultureInfo.InvariantCulture)}</div></div></div>\n"
                 );
             body.Append("</div>\n");

@@ -18,8 +18,8 @@ public sealed record VoucherWords(string Number, string Part, string Licence, st
 /// <param name="How">By which key; empty where without one.</param>
 public sealed record NameSlip(string Name, string By, DateOnly On, string How);
 
-/// <summary>A label for a pressed specimen, with a slip for every name that was put on its plant later: a slip is added, and never takes the
-/// place of an earlier one.</summary>
+/// <summary>A label for a pressed specimen, with a slip for every name that was put on its plant later: a slip is added, and never takes
+/// the place of an earlier one.</summary>
 public static class VoucherLabel
 {
     private const string Style = """
@@ -70,7 +70,9 @@ public static class VoucherLabel
         foreach (var slip in names.Skip(1))
             body.Append(
                 $"<div class=\"slip\"><div class=\"name\">{PrintedPage.Safe(slip.Name)}</div>"
-                    + $"{PrintedPage.Safe(slip.By)}, {Day(slip.On)}{(slip.How.Length > 0 ? $", with {PrintedPage.Safe(slip.How)}" : "")}<br>No. {PrintedPage.Safe(words.Number)}</div>\n"
+                    + $"{PrintedPage.Safe(slip.By)}, "
+                    + $"{Day(slip.On)}{(slip.How.Length > 0 ? $", with {PrintedPage.Safe(slip.How)}" : "")}<br>No. "
+                    + $"{PrintedPage.Safe(words.Number)}</div>\n"
             );
         return PrintedPage.Of($"Voucher {words.Number}", Style, body.ToString());
     }

@@ -5,8 +5,8 @@ using System.Text.Json.Nodes;
 
 namespace Garten.Formats.Surveys;
 
-/// <summary>Writes the tables of a survey as a data package (Frictionless Data Package 1, Table Schema 1): <c>datapackage.json</c> with what
-/// each column is, a CSV a table, and a dictionary to read.</summary>
+/// <summary>Writes the tables of a survey as a data package (Frictionless Data Package 1, Table Schema 1): <c>datapackage.json</c> with
+/// what each column is, a CSV a table, and a dictionary to read.</summary>
 public static class SurveyPackage
 {
     private static readonly JsonSerializerOptions Indented = new() { WriteIndented = true };

@@ -5,8 +5,8 @@ using Garten.Core.Surveys.Plots;
 
 namespace Garten.Formats.Surveys;
 
-/// <summary>Writes where a survey was made as GeoJSON (RFC 7946): places, plots with what was found in them last, lines of lists that have a
-/// position. Of sensitive taxa nothing stands there, and no plot that would lead to one.</summary>
+/// <summary>Writes where a survey was made as GeoJSON (RFC 7946): places, plots with what was found in them last, lines of lists that have
+/// a position. Of sensitive taxa nothing stands there, and no plot that would lead to one.</summary>
 public static class SurveyShapes
 {
     /// <summary>Writes it.</summary>

@@ -6,8 +6,8 @@ using Garten.Core.Surveys.SiteVisits;
 
 namespace Garten.Formats.Surveys;
 
-/// <summary>The tables of a survey. In the public ones sensitive taxa are left out: of a survey of few places the name alone would tell where
-/// they stand.</summary>
+/// <summary>The tables of a survey. In the public ones sensitive taxa are left out: of a survey of few places the name alone would tell
+/// where they stand.</summary>
 /// <param name="whole">The survey.</param>
 /// <param name="taxa">What is known of taxa.</param>
 /// <param name="sensitive">Which are kept back; null for tables with everything exact.</param>

@@ -5,7 +5,8 @@ using DocumentFormat.OpenXml.Spreadsheet;
 
 namespace Garten.Formats.Surveys;
 
-/// <summary>Writes the tables of a survey as a workbook (ISO/IEC 29500): a sheet a table, and one first that says what each column is.</summary>
+/// <summary>Writes the tables of a survey as a workbook (ISO/IEC 29500): a sheet a table, and one first that says what each column
+/// is.</summary>
 public static class SurveyWorkbook
 {
     // A cell holds no more (ISO/IEC 29500), and a sheet's name no more than 31.

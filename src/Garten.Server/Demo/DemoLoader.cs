@@ -177,7 +177,8 @@ internal sealed partial class DemoLoader(
         var reading = FloraFolder.Read(folder);
         if (reading.Problems.Count > 0)
             throw new FormatException(
-                $"The demo's {reading.Problems[0].Sheet}, row {reading.Problems[0].Row}, {reading.Problems[0].Column}: {reading.Problems[0].Message}"
+                $"The demo's {reading.Problems[0].Sheet}, row {reading.Problems[0].Row}, {reading.Problems[0].Column}: "
+                    + $"{reading.Problems[0].Message}"
             );
         return new Flora(FloraId, "Torvane", reading.Taxa, reading.Table, FloraFolder.Grid(folder));
     }

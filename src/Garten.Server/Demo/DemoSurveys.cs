@@ -8,8 +8,8 @@ using Garten.Core.Surveys.SiteVisits;
 namespace Garten.Server.Demo;
 
 /// <summary>
-/// Two surveys over the demo's places and two years: one by the lists of all visits, and one of 40 plots, ten of them permanent and recorded
-/// in both years, three of these twice on one day. Drawn from the flora with a fixed seed.
+/// Two surveys over the demo's places and two years: one by the lists of all visits, and one of 40 plots, ten of them permanent and
+/// recorded in both years, three of these twice on one day. Drawn from the flora with a fixed seed.
 /// </summary>
 internal sealed class DemoSurveys(
     ReadyFlora flora,

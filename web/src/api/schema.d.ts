@@ -4093,7 +4093,8 @@ export interface components {
              */
             id: string;
             /**
-             * @description What it was: `person`, `plant`, `determination`, `occurrence`, `observation`, `visit`, `line`,
+             * @description What it was: `person`, `plant`, `determination`, `occurrence`, `observation`, `visit`,
+             *                 `line`,
              *                 or
              *                 `unknown` for what was never here.
              */
@@ -4730,8 +4731,8 @@ export interface components {
         };
         /**
          * @description How well a taxon stands for one of several groups of samples (Dufrêne and Legendre 1997: Species assemblages and indicator
-         *                 species). The value is specificity times fidelity: the taxon's mean amount in the group as a share of the sum of its means in all groups,
-         *                 times the share of the group's samples that it stands in.
+         *                 species). The value is specificity times fidelity: the taxon's mean amount in the group as a share of the sum of its means in all
+         *                 groups, times the share of the group's samples that it stands in.
          */
         IndicatorValue: {
             /** @description Its name. */
@@ -5720,10 +5721,11 @@ export interface components {
             sex?: components["schemas"]["PartSex"];
         };
         /**
-         * @description At how many places a taxon is, and how probably one visit finds it where it is, from visits repeated within a time in which nothing comes or
-         *     goes (MacKenzie and others 2002: Estimating site occupancy rates when detection probabilities are less than one; one probability for all
-         *     places and visits). A plant that rests underground for a year, or isn't to be seen in a season, breaks that: then it is there and can't be
-         *     found, and both figures are too low.
+         * @description At how many places a taxon is, and how probably one visit finds it where it is, from visits repeated within a time in which nothing
+         *     comes or goes (MacKenzie and others 2002: Estimating site occupancy rates when detection probabilities are less than one; one
+         *     probability for all
+         *     places and visits). A plant that rests underground for a year, or isn't to be seen in a season, breaks that: then it is there and can't
+         *     be found, and both figures are too low.
          */
         Occupancy: {
             /**
@@ -6720,7 +6722,10 @@ export interface components {
             /** @description What is still to be typed; empty where nothing is. */
             missing: string;
         };
-        /** @description Asks which taxon some typed letters mean, with how much of it is there typed behind: "ve al 12", "onc +", "mir gla 7/9". */
+        /**
+         * @description Asks which taxon some typed letters mean, with how much of it is there typed behind: "ve al 12", "onc +", "mir gla
+         *                 7/9".
+         */
         PlotNameRequest: {
             /** @description Id of the flora. */
             floraId: string;

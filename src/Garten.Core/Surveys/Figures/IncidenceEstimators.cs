@@ -33,8 +33,8 @@ public static class IncidenceEstimators
     }
 
     /// <summary>
-    /// The share of all finds to be expected whose taxa are among those found: 1 − (q1/U) · A with A = (T−1) q1 / ((T−1) q1 + 2 q2), where U is
-    /// the number of finds; after so many more samples 1 − (q1/U) · A^(more+1) (Chao and Jost 2012; for samples Chao and others 2014:
+    /// The share of all finds to be expected whose taxa are among those found: 1 − (q1/U) · A with A = (T−1) q1 / ((T−1) q1 + 2 q2), where
+    /// U is the number of finds; after so many more samples 1 − (q1/U) · A^(more+1) (Chao and Jost 2012; for samples Chao and others 2014:
     /// Rarefaction and extrapolation with Hill numbers). Without taxa in two samples A is (T−1)(q1−1) / ((T−1)(q1−1) + 2).
     /// </summary>
     /// <param name="community">The samples.</param>
@@ -56,9 +56,9 @@ public static class IncidenceEstimators
     }
 
     /// <summary>
-    /// Taxa to be expected in more samples: S + Q0 (1 − (1 − q1 / (q1 + T Q0))^more), where Q0 is what Chao2 holds for unseen (Colwell and others
-    /// 2012: Models and estimators linking individual-based and sample-based rarefaction, extrapolation). To be trusted up to about twice the
-    /// samples.
+    /// Taxa to be expected in more samples: S + Q0 (1 − (1 − q1 / (q1 + T Q0))^more), where Q0 is what Chao2 holds for unseen (Colwell and
+    /// others 2012: Models and estimators linking individual-based and sample-based rarefaction, extrapolation). To be trusted up to about
+    /// twice the samples.
     /// </summary>
     /// <param name="community">The samples.</param>
     /// <param name="more">Samples more than there are; 0 or more.</param>

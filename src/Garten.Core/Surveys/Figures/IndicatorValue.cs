@@ -3,8 +3,8 @@ using Garten.Core.Surveys.Plots;
 namespace Garten.Core.Surveys.Figures;
 
 /// <summary>How well a taxon stands for one of several groups of samples (Dufrêne and Legendre 1997: Species assemblages and indicator
-/// species). The value is specificity times fidelity: the taxon's mean amount in the group as a share of the sum of its means in all groups,
-/// times the share of the group's samples that it stands in.</summary>
+/// species). The value is specificity times fidelity: the taxon's mean amount in the group as a share of the sum of its means in all
+/// groups, times the share of the group's samples that it stands in.</summary>
 /// <param name="Taxon">Its name.</param>
 /// <param name="Group">The group in which its value is largest; of equal ones the first.</param>
 /// <param name="Specificity">Mean amount there, as a share of the sum of means: 0 to 1.</param>

@@ -1,10 +1,11 @@
 namespace Garten.Core.Surveys.Figures;
 
 /// <summary>
-/// At how many places a taxon is, and how probably one visit finds it where it is, from visits repeated within a time in which nothing comes or
-/// goes (MacKenzie and others 2002: Estimating site occupancy rates when detection probabilities are less than one; one probability for all
-/// places and visits). A plant that rests underground for a year, or isn't to be seen in a season, breaks that: then it is there and can't be
-/// found, and both figures are too low.
+/// At how many places a taxon is, and how probably one visit finds it where it is, from visits repeated within a time in which nothing
+/// comes or goes (MacKenzie and others 2002: Estimating site occupancy rates when detection probabilities are less than one; one
+/// probability for all
+/// places and visits). A plant that rests underground for a year, or isn't to be seen in a season, breaks that: then it is there and can't
+/// be found, and both figures are too low.
 /// </summary>
 /// <param name="Places">Places that were visited.</param>
 /// <param name="Visits">Visits to all of them together.</param>

@@ -71,9 +71,10 @@ public static class PairedChange
     }
 
     /// <summary>How many of the taxa of two lists of the same plot stand in one of them alone, as a share: of two years turnover, of two
-    /// independent recordings of one day what was overlooked or named otherwise, pseudo-turnover (Nilsson and Nilsson 1985: Species turnover
-    /// in lake islands).</summary>
-    /// <returns>(taxa of the one alone + of the other alone) / (taxa of the one + of the other), 0 to 1; null where both are empty.</returns>
+    /// independent recordings of one day what was overlooked or named otherwise, pseudo-turnover (Nilsson and Nilsson 1985: Species
+    /// turnover in lake islands).</summary>
+    /// <returns>(taxa of the one alone + of the other alone) / (taxa of the one + of the other), 0 to 1; null where both are
+    /// empty.</returns>
     public static double? Turnover(IReadOnlySet<string> one, IReadOnlySet<string> other)
     {
         ArgumentNullException.ThrowIfNull(one);
@@ -86,8 +87,8 @@ public static class PairedChange
 /// <summary>How much has to be recorded to see what one wants to see.</summary>
 public static class SurveyDesign
 {
-    // Seeing a change that is there in four of five surveys is what is usually asked for (Cohen 1988): four fifths of the normal distribution
-    // lie below it.
+    // Seeing a change that is there in four of five surveys is what is usually asked for (Cohen 1988): four fifths of the normal
+    // distribution lie below it.
     private const double FourFifths = 0.8416212335729143;
     private const int Most = 100_000;
 

@@ -92,8 +92,8 @@ public sealed record PlotRecord(
     }
 
     /// <summary>How much of each taxon there is, in the unit of the scale. Individuals of several layers are added; covers are put together
-    /// as if the layers lay over each other at random, 1 − Π(1 − c) (Fischer 2015: On the combination of species cover values from different
-    /// vegetation layers); of shares of pins the largest counts.</summary>
+    /// as if the layers lay over each other at random, 1 − Π(1 − c) (Fischer 2015: On the combination of species cover values from
+    /// different vegetation layers); of shares of pins the largest counts.</summary>
     public IReadOnlyDictionary<string, double> Amounts(SurveyProtocol protocol)
     {
         ArgumentNullException.ThrowIfNull(protocol);

@@ -1,3 +1,4 @@
+using System.Net;
 using Garten.Core.Contracts;
 using Garten.Server.Database;
 using Garten.Server.Features.Devices;
@@ -34,8 +35,29 @@ internal sealed class ErasureRepository(NpgsqlDataSource database)
 
     internal static async Task EraseAsync(NpgsqlConnection connection, Guid subject, CancellationToken stop)
     {
+        var names = await connection.Command("select name from person where id = $1", subject).ReadAllAsync(r => r.GetString(0), stop);
         await connection.Command("select erase($1)", subject).RunAsync(stop);
         await DeviceRepository.ForgetOfAsync(connection, subject, stop);
+        if (names is [{ Length: > 0 } name] && name != Documents.ErasedName)
+            await TakeOutOfReportsAsync(connection, name, stop);
+    }
+
+    // Reports that were kept bear the names of who recorded. A copy that was sent is beyond reach; the one here is not.
+    private static async Task TakeOutOfReportsAsync(NpgsqlConnection connection, string name, CancellationToken stop)
+    {
+        // Each sign by itself: none is taken for a part of the pattern.
+        var pattern = string.Concat(WebUtility.HtmlEncode(name).Select(c => char.IsLetterOrDigit(c) ? $"{c}" : $"\\{c}"));
+        await connection
+            .Command(
+                """
+                with erasing as (select set_config('garten.erasing', 'on', true) as isOn)
+                update survey_report set page = regexp_replace(page, $1, $2, 'g') from erasing where erasing.isOn = 'on' and page ~ $1
+                """,
+                $"(?<![[:alnum:]]){pattern}(?![[:alnum:]])",
+                Documents.ErasedName
+            )
+            .RunAsync(stop);
+        await connection.Command("select set_config('garten.erasing', 'off', true)").RunAsync(stop);
     }
 
     /// <summary>Erases again what a copy of the database has brought back, and answers with all that was erased.</summary>

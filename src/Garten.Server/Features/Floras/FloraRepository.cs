@@ -77,7 +77,8 @@ internal sealed class FloraRepository(NpgsqlDataSource database, CharacterTable 
     {
         var found = await connection
             .Command(
-                "select version, content_hash, pack from flora where id = $1 and ($2::integer is null or version = $2) order by version desc limit 1",
+                "select version, content_hash, pack from flora where id = $1 and ($2::integer is null or version = $2) order by "
+                    + "version desc limit 1",
                 id,
                 version
             )

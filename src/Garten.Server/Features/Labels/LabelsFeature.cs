@@ -146,7 +146,9 @@ internal sealed class LabelsFeature : IFeature
                 LabelOf(plant, null, context),
                 string.Create(
                     CultureInfo.InvariantCulture,
-                    $"{plant.Place.Name}, {plant.Place.Locality}; {plant.Site?.Latitude ?? plant.Place.Latitude}, {plant.Site?.Longitude ?? plant.Place.Longitude} (± {plant.Site?.UncertaintyMetres ?? plant.Place.UncertaintyMetres} m)"
+                    $"{plant.Place.Name}, {plant.Place.Locality}; {plant.Site?.Latitude ?? plant.Place.Latitude}, "
+                        + $"{plant.Site?.Longitude ?? plant.Place.Longitude} (± "
+                        + $"{plant.Site?.UncertaintyMetres ?? plant.Place.UncertaintyMetres} m)"
                 ),
                 string.Join(
                     "; ",

@@ -34,7 +34,8 @@ internal sealed class GroundRepository(NpgsqlDataSource database)
         (
             await connection
                 .Command(
-                    $"select {PlaceRepository.Columns}, g.ground from place l left join place_ground g on g.place_id = l.id where l.id = $1",
+                    $"select {PlaceRepository.Columns}, g.ground from place l left join place_ground g on g.place_id = l.id where "
+                        + $"l.id = $1",
                     place
                 )
                 .ReadAllAsync(

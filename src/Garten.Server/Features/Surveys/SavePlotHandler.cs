@@ -115,7 +115,8 @@ internal sealed class SavePlotHandler : ICommandHandler<SavePlotCommand>
                 "The plot lies outside its place.",
                 string.Create(
                     CultureInfo.InvariantCulture,
-                    $"It is {beyond:0} m beyond {(outline.Count > 0 ? "the boundary" : "the circle")} of {place.Name}. Choose another place or position."
+                    $"It is {beyond:0} m beyond {(outline.Count > 0 ? "the boundary" : "the circle")} of {place.Name}. Choose "
+                        + $"another place or position."
                 ),
                 "site"
             );

@@ -86,7 +86,8 @@ internal sealed class SurveyRepository(NpgsqlDataSource database)
             return null;
         var places = await connection
             .Command(
-                $"select {PlaceRepository.Columns} from survey_place p join place l on l.id = p.place_id where p.survey_id = $1 order by p.place",
+                $"select {PlaceRepository.Columns} from survey_place p join place l on l.id = p.place_id where p.survey_id = $1 "
+                    + $"order by p.place",
                 id
             )
             .ReadAllAsync(r => PlaceRepository.Read(r, 0), stop);
@@ -283,7 +284,8 @@ internal sealed class SurveyRepository(NpgsqlDataSource database)
         (
             await connection
                 .Command(
-                    "select exists (select from plot_record where plot_id = $1 and visit_id = $2 and repeats is null and supersedes is null)",
+                    "select exists (select from plot_record where plot_id = $1 and visit_id = $2 and repeats is null and supersedes "
+                        + "is null)",
                     plot,
                     visit
                 )
@@ -313,7 +315,8 @@ internal sealed class SurveyRepository(NpgsqlDataSource database)
         await context.Connection.Command("delete from survey_place where survey_id = $1", it.SurveyId).RunAsync(stop);
         await context
             .Connection.Command(
-                "insert into survey_place (survey_id, place_id, place) select $1, id, place from unnest($2::uuid[]) with ordinality as p(id, place)",
+                "insert into survey_place (survey_id, place_id, place) select $1, id, place from unnest($2::uuid[]) with ordinality "
+                    + "as p(id, place)",
                 it.SurveyId,
                 it.PlaceIds.ToArray()
             )

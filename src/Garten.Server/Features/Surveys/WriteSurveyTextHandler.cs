@@ -25,7 +25,8 @@ internal sealed class WriteSurveyTextHandler : ICommandHandler<WriteSurveyTextCo
         var change =
             it.Text.Length > 0
                 ? context.Connection.Command(
-                    "insert into survey_text (survey_id, key, text) values ($1, $2, $3) on conflict (survey_id, key) do update set text = excluded.text",
+                    "insert into survey_text (survey_id, key, text) values ($1, $2, $3) on conflict (survey_id, key) do update set "
+                        + "text = excluded.text",
                     it.SurveyId,
                     it.Key,
                     it.Text

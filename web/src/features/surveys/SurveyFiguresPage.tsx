@@ -90,7 +90,10 @@ export function SurveyFiguresPage() {
                 <Estimates pooled={figures.statistics.pooled} />
               </Part>
               <Part id="more-plots" title="What each recording adds">
-                <AccumulationCurve points={figures.statistics.accumulation} />
+                <AccumulationCurve
+                  points={figures.statistics.accumulation}
+                  unit={from === "lists" ? "list" : "recording"}
+                />
               </Part>
             </Box>
           )}

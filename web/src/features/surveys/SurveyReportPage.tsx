@@ -73,7 +73,7 @@ export function SurveyReportPage() {
               <ReportSentences surveyId={surveyId} sentences={section.sentences} />
               {i === 1 && whole && whole.plots.length > 0 && <PlotPlan whole={whole} isDrawn />}
               {section.title === "Figures" && report.accumulation.length > 1 && (
-                <AccumulationCurve points={report.accumulation} />
+                <AccumulationCurve points={report.accumulation} unit="recording" />
               )}
               <ReportTables tables={section.tables} />
             </Part>

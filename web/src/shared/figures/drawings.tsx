@@ -8,10 +8,16 @@ const [LEFT, BOTTOM, TOP, RIGHT] = [44, 34, 12, 12];
 type Point = Schemas["AccumulationPoint"];
 
 /** The curve of accumulation with its deviation, over the number of plots. */
-export function AccumulationCurve({ points }: { points: Point[] }) {
+export function AccumulationCurve({
+  points,
+  unit = "plot",
+}: {
+  points: Point[];
+  /** What a sample is. */ unit?: string;
+}) {
   const last = points[points.length - 1];
   if (!last || points.length < 2)
-    return <Typography>Of a single plot nothing can be said of more: its curve has one point.</Typography>;
+    return <Typography>Of a single {unit} nothing can be said of more: its curve has one point.</Typography>;
   const most = Math.max(...points.map((it) => it.richness + it.sd), 1);
   const x = (samples: number) => LEFT + ((samples - 1) / (points.length - 1)) * (WIDTH - LEFT - RIGHT);
   const y = (taxa: number) => HEIGHT - BOTTOM - (taxa / most) * (HEIGHT - BOTTOM - TOP);
@@ -28,7 +34,7 @@ export function AccumulationCurve({ points }: { points: Point[] }) {
         component="svg"
         viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
         role="img"
-        aria-label={`Taxa found over the number of plots: ${half ? `${oneFigure(half.richness)} in ${half.samples}, ` : ""}${oneFigure(last.richness)} in ${last.samples}.`}
+        aria-label={`Taxa found over the number of ${unit}s: ${half ? `${oneFigure(half.richness)} in ${half.samples}, ` : ""}${oneFigure(last.richness)} in ${last.samples}.`}
         sx={{ width: "100%", maxWidth: WIDTH, color: "text.primary", "& text": { fontSize: 13, fill: "currentColor" } }}
       >
         <polygon points={band} fill="currentColor" opacity={0.14} />
@@ -53,12 +59,12 @@ export function AccumulationCurve({ points }: { points: Point[] }) {
           1
         </text>
         <text x={WIDTH - RIGHT} y={HEIGHT - 14} textAnchor="end">
-          {points.length} plots
+          {points.length} {unit}s
         </text>
       </Box>
       <Typography variant="body2">
-        The last plot brought {oneFigure(gained)} taxa in the mean of all orders. The band is one standard deviation
-        over the orders of these very plots.
+        The last {unit} brought {oneFigure(gained)} taxa in the mean of all orders. The band is one standard deviation
+        over the orders of these very {unit}s.
       </Typography>
     </>
   );
