@@ -165,7 +165,8 @@ public sealed class DemoTests
         }
     }
 
-    // Two surveys: one of lists, one of forty plots; what leaves of them for the public names nothing that is sensitive, and no plot leads to it.
+    // Two surveys: one of lists, one of forty plots; what leaves of them for the public names nothing that is sensitive, and no plot leads
+    // to it.
     private static async Task SurveysAndTheirFilesAsync(HttpClient client, CancellationToken stop)
     {
         var surveys = (await client.GetFromJsonAsync<JsonNode>("/api/v1/surveys", stop))!.AsArray();

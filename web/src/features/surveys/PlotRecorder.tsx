@@ -108,7 +108,8 @@ export function PlotRecorder({ whole, plot, protocol, records, correcting, refus
       siteVisitId: visitId,
       recorder: await personOf(recorder.trim(), people.data),
       finds: typed.finds,
-      layers: [],
+      // The page has no fields for layers as a whole: what was said of them elsewhere stays.
+      layers: (correcting ?? refused?.command)?.layers ?? [],
       bareGround: numberOf(typed.bareGround) ?? null,
       litter: numberOf(typed.litter) ?? null,
       minutes: numberOf(typed.minutes) ?? null,
