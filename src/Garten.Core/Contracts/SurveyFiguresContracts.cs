@@ -253,9 +253,7 @@ public sealed record SurveyFiguresRequest(
         {
             var protocols = Survey.Survey.Protocols;
             if (protocols.Select(p => p.Protocol.Scale).Distinct().Count() > 1)
-                notes.Add(
-                    "The protocol changed its scale: amounts of before and after are set beside each other, and don’t compare well."
-                );
+                notes.Add("The protocol changed its scale: amounts of before and after are set beside each other, and don’t compare well.");
             if (Protocol()?.Scale is PlotScale.SevenClasses or PlotScale.TenClasses)
                 notes.Add(
                     $"Classes stand for "
