@@ -8,7 +8,7 @@ namespace Garten.Benchmarks;
 
 /// <summary>Measures how well plants are named, on plants drawn from the demo's descriptions and on measured data. What it prints stands in
 /// docs/accuracy.md.</summary>
-internal sealed class Accuracy(TextWriter to)
+internal sealed class Accuracy(TextWriter to, bool isShort = false)
 {
     private static readonly double[] Errors = [0, 0.05, 0.1];
     private static readonly int[] Looks = [3, 5, 8];
@@ -38,17 +38,23 @@ internal sealed class Accuracy(TextWriter to)
         var random = Errors.Select(error => Trials(full, error, Way.Random)).ToList();
         Names(telling, random);
         FirstInLooks(telling);
-        var off = OffTheList(full);
-        Calibrate([.. telling.Concat(random).SelectMany(t => t)], off);
+        OffTheList(full);
+        Calibrate(full);
         AgainstLog();
+        if (isShort)
+            return;
         new KeyRoute(Flora, Complete, Species).Compare(full, to, Plants, FirstSeed);
         Measured.Report(to);
     }
 
+    private static readonly WholePlants Whole = new(Flora.Table.Characters, Complete);
+
     private static List<Trial> Trials(Sifter sifter, double error, Way way) =>
         [
             .. Species
-                .SelectMany(d => Enumerable.Range(FirstSeed, Plants).Select(seed => Trial.Of(sifter, d, seed, error, way, MostLooks)))
+                .SelectMany(d =>
+                    Enumerable.Range(FirstSeed, Plants).Select(seed => Trial.Of(sifter, d, seed, error, way, MostLooks, whole: Whole))
+                )
                 .OfType<Trial>(),
         ];
 
@@ -82,63 +88,108 @@ internal sealed class Accuracy(TextWriter to)
         }
     }
 
-    private sealed record Step(double Given, bool Right, double Weight);
+    private sealed record Step(double Given, bool Right, Way Way);
 
-    private static IEnumerable<Step> StepsOf(List<Trial> trials, double share) =>
-        trials.SelectMany(t =>
-            t.Steps.Where(s => s.Standing[0].Taxon != Sifter.NotOnList)
-                .Select(s => new Step(s.Standing[0].Probability, s.Standing[0].Taxon == t.Taxon, share / trials.Count))
-        );
+    private static readonly double[] Unlisted = [0.15, 0.05];
+
+    // Places, and plants looked at in each: what is learnt of a list begins anew with every place.
+    private const int Places = 8;
+    private const int PlantsAtPlace = 120;
+
+    private static readonly Dictionary<string, Sifter> Lists = [];
+
+    private static Sifter WithoutIt(TaxonDescription d) =>
+        Lists.TryGetValue(d.Taxon, out var known)
+            ? known
+            : Lists[d.Taxon] = SifterOf(Complete.Where(x => x.Taxon != d.Taxon && Taxa[x.Taxon].Parent != d.Taxon));
+
+    // Plants as they come at some places, a share of them not on the list: by telling looks and by chance, with and without wrong looks.
+    private static (List<Step> Steps, double Learnt) Streams(Sifter full, double unlisted)
+    {
+        var steps = new List<Step>();
+        var learnt = 0d;
+        for (var place = 0; place < Places; place++)
+        {
+            var random = new Random(FirstSeed + place);
+            var strangers = Strangers.None;
+            for (var i = 0; i < PlantsAtPlace; i++)
+            {
+                var taxon = Species[random.Next(Species.Count)];
+                var isOff = random.NextDouble() < unlisted;
+                var way = random.Next(2) == 0 ? Way.Telling : Way.Random;
+                var error = Errors[random.Next(Errors.Length)];
+                var list = isOff ? WithoutIt(taxon) : full;
+                if (Trial.Of(full, taxon, random.Next(), error, way, MostLooks, list, Whole, strangers.Prior) is not { } trial)
+                    continue;
+                strangers = strangers.With(trial.NoneAtTheEnd);
+                steps.AddRange(
+                    trial
+                        .Steps.Where(s => s.Standing[0].Taxon != Sifter.NotOnList)
+                        .Select(s => new Step(s.Standing[0].Probability, !isOff && s.Standing[0].Taxon == trial.Taxon, way))
+                );
+            }
+            learnt += strangers.Prior / Places;
+        }
+        return (steps, learnt);
+    }
 
     // Of all names that stood first with a probability, how many were right.
-    private void Calibrate(List<Trial> on, List<Trial> off)
+    private void Calibrate(Sifter full)
     {
-        var prior = SiftOptions.Default.NotOnList;
-        double[] bounds = [0.3, 0.4, 0.5, 0.6, 0.7, 0.8, 0.85, 0.9, 0.95, 0.98, 1.01];
+        double[] bounds = [0.3, 0.4, 0.5, 0.6, 0.7, 0.8, 0.9, 0.95, 1.01];
+        var streams = Unlisted.Select(share => (Share: share, Of: Streams(full, share))).ToList();
         to.WriteLine(
-            $"\n## Calibration\n\nEvery step of every plant above by telling looks and by chance, all three shares of wrong looks: the name that stands first, its probability, and how often it was right. The reckoning expects {prior:0 %} of plants not to be on the list; in the third column they are among them (those of the table above, by telling looks), in the last all plants are on the list.\n"
+            $"\n## Calibration\n\nPlants as they come at {Places} places, {PlantsAtPlace} at each, some of them of species that were taken off the list; half of them by telling looks, half by chance, with 0, 5 and 10 % of looks wrong. Each plant shows every character, also those that its species isn't described in (as some taxon of its growth form). At every step: the name that stands first, its mean probability, how often it was right. What each place has learnt of its list at the end: {string.Join(", ", streams.Select(s => $"{s.Of.Learnt:0.0 %} where {s.Share:0 %} aren't on it"))}.\n"
         );
         to.WriteLine(
-            "| probability given | names | right, {0} not on the list | mean given | right, all on the list |\n|---|---|---|---|---|".Replace(
-                "{0}",
-                $"{prior:0 %}",
-                StringComparison.Ordinal
-            )
+            "| probability given | "
+                + string.Join(
+                    " | ",
+                    streams.SelectMany(s => new[] { $"{s.Share:0 %} off, all looks", $"{s.Share:0 %} off, telling looks" })
+                )
+                + " |\n|---|---|---|---|---|"
         );
-        var mixed = StepsOf(on, 1 - prior).Concat(StepsOf(off, prior)).ToList();
-        var alone = StepsOf(on, 1).ToList();
         var points = new List<(double Given, double Right, int Count)>();
-        static double Right(List<Step> steps) => steps.Where(s => s.Right).Sum(s => s.Weight) / steps.Sum(s => s.Weight);
         for (var i = 0; i + 1 < bounds.Length; i++)
         {
-            bool IsIn(Step s) => s.Given >= bounds[i] && s.Given < bounds[i + 1];
-            var (inMixed, inAlone) = (mixed.Where(IsIn).ToList(), alone.Where(IsIn).ToList());
-            if (inMixed.Count == 0 || inAlone.Count == 0)
-                continue;
-            var given = inMixed.Sum(s => s.Given * s.Weight) / inMixed.Sum(s => s.Weight);
-            points.Add((given, Right(inMixed), inMixed.Count));
-            to.WriteLine(
-                $"| {bounds[i]:0 %} to {Math.Min(1, bounds[i + 1]):0 %} | {inMixed.Count} | {Right(inMixed):0.0 %} | {given:0.0 %} | {Right(inAlone):0.0 %} |"
-            );
+            var cells = new List<string>();
+            foreach (var (_, (all, _)) in streams)
+            {
+                foreach (var steps in new[] { all, [.. all.Where(s => s.Way == Way.Telling)] })
+                {
+                    var within = steps.Where(s => s.Given >= bounds[i] && s.Given < bounds[i + 1]).ToList();
+                    if (within.Count == 0)
+                    {
+                        cells.Add("–");
+                        continue;
+                    }
+                    var (given, right) = (within.Average(s => s.Given), within.Average(s => s.Right ? 1d : 0));
+                    if (cells.Count == 0)
+                        points.Add((given, right, within.Count));
+                    cells.Add($"{given:0.0 %} given, {right:0.0 %} right ({100 * (right - given):+0.0;−0.0}; {within.Count})");
+                }
+            }
+            to.WriteLine($"| {bounds[i]:0 %} to {Math.Min(1, bounds[i + 1]):0 %} | {string.Join(" | ", cells)} |");
         }
         to.WriteLine("\n![Reliability](accuracy-reliability.svg)");
         ReliabilityPlot.Write(Path.Combine(Repository.Root, "docs", "accuracy-reliability.svg"), points);
     }
 
-    private List<Trial> OffTheList(Sifter full)
+    private void OffTheList(Sifter full)
     {
         to.WriteLine(
             "\n## A plant that isn't on the list\n\nEach species in turn is taken off the list and two plants of it sifted by telling looks: called “not on this list”, or no name at 95 %.\n"
         );
         to.WriteLine("| wrong looks | after 6 looks | 10 | 15 | at no step a name at 95 % |\n|---|---|---|---|---|");
-        var all = new List<Trial>();
         foreach (var error in Errors)
         {
             var off = Species
                 .SelectMany(d =>
                 {
-                    var list = SifterOf(Complete.Where(x => x.Taxon != d.Taxon && Taxa[x.Taxon].Parent != d.Taxon));
-                    return Enumerable.Range(FirstSeed, 2).Select(seed => Trial.Of(full, d, seed, error, Way.Telling, MostLooks, list));
+                    var list = WithoutIt(d);
+                    return Enumerable
+                        .Range(FirstSeed, 2)
+                        .Select(seed => Trial.Of(full, d, seed, error, Way.Telling, MostLooks, list, Whole));
                 })
                 .OfType<Trial>()
                 .ToList();
@@ -146,9 +197,7 @@ internal sealed class Accuracy(TextWriter to)
             to.WriteLine(
                 $"| {error:0 %} | {Share(off, t => IsOpen(t.TopAfter(6)))} | {Share(off, t => IsOpen(t.TopAfter(10)))} | {Share(off, t => IsOpen(t.TopAfter(15)))} | {Share(off, t => t.Steps.All(s => IsOpen(s.Standing[0])))} |"
             );
-            all.AddRange(off);
         }
-        return all;
     }
 
     private void AgainstLog()
@@ -165,7 +214,9 @@ internal sealed class Accuracy(TextWriter to)
                 var random = new Random(FirstSeed + draw);
                 var list = Species.OrderBy(_ => random.Next()).Take(size).ToList();
                 var sifter = SifterOf(list);
-                trials.AddRange(list.Select(d => Trial.Of(sifter, d, FirstSeed + draw, 0, Way.Telling, MostLooks)).OfType<Trial>());
+                trials.AddRange(
+                    list.Select(d => Trial.Of(sifter, d, FirstSeed + draw, 0, Way.Telling, MostLooks, whole: Whole)).OfType<Trial>()
+                );
             }
             double? Mean(double share)
             {

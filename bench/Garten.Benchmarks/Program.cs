@@ -28,7 +28,7 @@ public static class Program
     {
         ArgumentNullException.ThrowIfNull(args);
         if (args is ["accuracy", ..])
-            new Accuracy(Console.Out).Run();
+            new Accuracy(Console.Out, args is [_, "short"]).Run();
         else if (args is ["browser", ..])
         {
             using var bench = new BrowserBench(Console.Out, new Uri(args.Length > 1 ? args[1] : "http://127.0.0.1:5080"));

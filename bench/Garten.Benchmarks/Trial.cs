@@ -41,10 +41,30 @@ internal sealed record Trial(string Taxon, IReadOnlyList<SiftResult> Steps, IRea
     }
 
     /// <summary>Looks at a plant of a taxon on the day on which most of it can be seen.</summary>
-    public static Trial? Of(Sifter sifter, TaxonDescription taxon, int seed, double error, Way way, int most, Sifter? without = null)
+    /// <param name="sifter">The whole list; it says what can be seen.</param>
+    /// <param name="taxon">What the plant is.</param>
+    /// <param name="seed">Where chance begins.</param>
+    /// <param name="error">Share of looks that are wrong.</param>
+    /// <param name="way">Which looks are taken.</param>
+    /// <param name="most">How many.</param>
+    /// <param name="without">The list that it is sifted by; null for the whole one.</param>
+    /// <param name="whole">Makes descriptions whole; null where only what is described is looked at.</param>
+    /// <param name="notOnList">Prior of "not on this list"; null for the usual one.</param>
+    public static Trial? Of(
+        Sifter sifter,
+        TaxonDescription taxon,
+        int seed,
+        double error,
+        Way way,
+        int most,
+        Sifter? without = null,
+        WholePlants? whole = null,
+        double? notOnList = null
+    )
     {
         var random = new Random(seed);
-        var plant = new SimulatedPlant(taxon.Characters, random, error);
+        var described = whole?.Whole(taxon, random) ?? taxon.Characters;
+        var plant = new SimulatedPlant(described, random, error);
         var day = BestDay(sifter, taxon);
         var list = without ?? sifter;
         var sheet = new List<Observation>();
@@ -60,11 +80,13 @@ internal sealed record Trial(string Taxon, IReadOnlyList<SiftResult> Steps, IRea
         {
             string? next;
             if (way == Way.Telling)
-                next = list.SiftAndLook(new SiftQuery(sheet, Day: day, Skip: skip)).Looks.Now is [var first, ..] ? first.Character : null;
+                next = list.SiftAndLook(new SiftQuery(sheet, Day: day, Skip: skip, NotOnList: notOnList)).Looks.Now is [var first, ..]
+                    ? first.Character
+                    : null;
             else
             {
                 // By chance, but of what the plant has: nobody looks for fronds on a tree.
-                var open = visible.Where(c => !skip.Contains(c.Id) && taxon.Characters.Any(d => d.Character == c.Id && d.Applies)).ToList();
+                var open = visible.Where(c => !skip.Contains(c.Id) && described.Any(d => d.Character == c.Id && d.Applies)).ToList();
                 next = open.Count == 0 ? null : open[random.Next(open.Count)].Id;
             }
             if (next is null)
@@ -74,11 +96,14 @@ internal sealed record Trial(string Taxon, IReadOnlyList<SiftResult> Steps, IRea
             spent += character.EffortSeconds + list.Options.LookSeconds;
             if (plant.Look(character) is { } seen)
                 sheet.Add(seen);
-            steps.Add(list.Sift(new SiftQuery(sheet, Day: day)));
+            steps.Add(list.Sift(new SiftQuery(sheet, Day: day, NotOnList: notOnList)));
             seconds.Add(spent);
         }
         return steps.Count == 0 ? null : new Trial(taxon.Taxon, steps, seconds);
     }
+
+    /// <summary>What was left for "not on this list" at the end.</summary>
+    public double NoneAtTheEnd => Steps[^1].Standing.First(c => c.Taxon == Sifter.NotOnList).Probability;
 
     public static DateOnly BestDay(Sifter sifter, TaxonDescription taxon) =>
         Enumerable

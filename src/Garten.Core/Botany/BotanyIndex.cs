@@ -1,5 +1,6 @@
 using System.Collections.Concurrent;
 using Garten.Core.Characters;
+using Garten.Core.Seasons;
 
 namespace Garten.Core.Botany;
 
@@ -185,6 +186,13 @@ public sealed class BotanyIndex
             : [.. part.Nouns.SelectMany(n => new[] { $"{n} of the {owner.Name}", $"{owner.Name} {n}" })];
         // What can't be seen can't be seen of its parts either.
         var seen = owner is { SeenIn.Count: > 0 } ? owner.SeenIn : part.SeenIn;
+        // Buds are set from midsummer: how they stand and what covers them shows then, colour, size and hairs from leaf fall.
+        if (
+            seen.Contains(Phenophase.RestingBud)
+                && quality.Id is "arrangement" or "bud-cover" or "aestivation" or "insertion" or Presence or "bud-end"
+            || seen.Contains(Phenophase.RestingBud) && part.Id == "bud-scale" && quality.Id is "number"
+        )
+            seen = [.. seen, Phenophase.BudsSet];
         return new Character(
             id,
             Name(part, owner, quality, read.Region),

@@ -134,7 +134,7 @@ internal sealed class ConfirmSheet
                 c[Row] is { Applies: true }
                 && c.Character.Tool != Tool.Microscope
                 && c.Character.Organ != Organ.Site
-                && c.Character.RatioOf is not { Count: > 0 }
+                && (c.Character.Kind != CharacterKind.Ratio || c.Character.RatioOf is not { Count: > 0 })
                 && c.Character.TrendOf.Length == 0
             )
             .Select(c => c.Character);
@@ -173,9 +173,9 @@ internal sealed class ConfirmSheet
     public static int TimeOf(Phenophase phase) =>
         phase switch
         {
-            Phenophase.RestingBud or Phenophase.BareTwig => 0,
+            Phenophase.RestingBud or Phenophase.BareTwig or Phenophase.BudsSet or Phenophase.DeadLeavesHeld => 0,
             Phenophase.ShootsUp or Phenophase.LeafBudOpening => 1,
-            Phenophase.FullLeaf or Phenophase.AutumnColour => 2,
+            Phenophase.FullLeaf or Phenophase.AutumnColour or Phenophase.WinterGreen => 2,
             Phenophase.Flower => 3,
             _ => 4,
         };

@@ -147,11 +147,14 @@ public sealed record FiguresRequest(string FloraId, IReadOnlyList<FigureAsked> F
         (Phenophase.RipeFruit, Organ.Fruit),
         (Phenophase.YoungFruit, Organ.Fruit),
         (Phenophase.FullLeaf, Organ.Leaf),
+        (Phenophase.RipeSpores, Organ.Leaf),
         (Phenophase.ShootsUp, Organ.Leaf),
         (Phenophase.AutumnColour, Organ.Leaf),
         (Phenophase.FruitPersisting, Organ.Fruit),
         (Phenophase.BareTwig, Organ.Twig),
         (Phenophase.RestingBud, Organ.Twig),
+        (Phenophase.WinterGreen, Organ.Leaf),
+        (Phenophase.DeadLeavesHeld, Organ.Leaf),
     ];
 
     /// <summary>The organ of a taxon that tells most on a day: its flower before its fruit before its leaf before its twig, as far as it

@@ -224,6 +224,11 @@ public static class PageWords
             [Phenophase.YoungFruit] = "young fruit",
             [Phenophase.RipeFruit] = "ripe fruit",
             [Phenophase.FruitPersisting] = "old fruit",
+            [Phenophase.BudsSet] = "set buds",
+            [Phenophase.WinterGreen] = "green in winter",
+            [Phenophase.DeadLeavesHeld] = "dead leaves held",
+            [Phenophase.DiedBack] = "died back",
+            [Phenophase.RipeSpores] = "ripe spores",
         };
 
     /// <summary>Which organ of the year a phenophase belongs to in a strip of the year; phases that are shown nowhere are left
@@ -232,7 +237,7 @@ public static class PageWords
         new Dictionary<string, IReadOnlyList<Phenophase>>
         {
             ["bud"] = [Phenophase.RestingBud, Phenophase.BareTwig],
-            ["leaf"] = [Phenophase.FullLeaf, Phenophase.ShootsUp],
+            ["leaf"] = [Phenophase.FullLeaf, Phenophase.ShootsUp, Phenophase.WinterGreen],
             ["flower"] = [Phenophase.Flower],
             ["fruit"] = [Phenophase.YoungFruit, Phenophase.RipeFruit, Phenophase.FruitPersisting],
         };

@@ -13,7 +13,7 @@ namespace Garten.Core.Contracts;
 public static class ShelfFile
 {
     private const uint Magic = 0x31534B47;
-    private const byte Form = 1;
+    private const byte Form = 2;
 
     /// <summary>Writes a shelf.</summary>
     public static byte[] Write(Shelf shelf)
@@ -176,6 +176,10 @@ public static class ShelfFile
                 .. cell.States.Select(s => $"{s.State}\u001e{s.Share.ToString("R", CultureInfo.InvariantCulture)}"),
                 cell.Misread is null ? "" : "\u001d",
                 .. cell.Misread ?? [],
+                .. (cell.Contexts ?? []).Select(c =>
+                    $"\u001c{c.When}{c.Range}{string.Join('\u001e', c.States.Select(s => $"{s.State}{s.Share:R}"))}"
+                ),
+                .. (cell.Sets ?? []).Select(s => $"\u001b{string.Join('\u001e', s.States)}{s.Share:R}"),
             ]
         );
 
@@ -183,25 +187,51 @@ public static class ShelfFile
     {
         to.Text(cell.Character);
         to.Flag(cell.Applies);
-        to.Many(cell.States, share =>
-        {
-            to.Text(share.State);
-            to.Number(share.Share);
-        });
+        WriteShares(to, cell.States);
         WriteRange(to, cell.Range);
         WriteRange(to, cell.Shade);
         to.Flag(cell.Misread is not null);
         to.Texts(cell.Misread ?? []);
+        to.Many(cell.Contexts ?? [], context =>
+        {
+            to.Count((int)context.When);
+            WriteShares(to, context.States);
+            WriteRange(to, context.Range);
+        });
+        to.Many(cell.Sets ?? [], set =>
+        {
+            to.Texts(set.States);
+            to.Number(set.Share);
+        });
     }
+
+    private static void WriteShares(PackWriter to, IReadOnlyList<StateShare> states) => to.Many(states, share =>
+        {
+            to.Text(share.State);
+            to.Number(share.Share);
+        });
+
+    private static StateShare[] ReadShares(PackReader from) => from.Many(() => new StateShare(from.Text(), from.Number() ?? 0));
 
     private static CharacterDescription ReadCell(PackReader from)
     {
         var (character, applies) = (from.Text(), from.Flag());
-        var states = from.Many(() => new StateShare(from.Text(), from.Number() ?? 0));
+        var states = ReadShares(from);
         var (range, shade) = (ReadRange(from), ReadRange(from));
         var hasMisread = from.Flag();
         var misread = from.Texts();
-        return new CharacterDescription(character, states, range, shade, applies, hasMisread ? misread : null);
+        var contexts = from.Many(() => new ContextCell((DescribedContext)from.Count(), ReadShares(from), ReadRange(from)));
+        var sets = from.Many(() => new StateSet(from.Texts(), from.Number() ?? 0));
+        return new CharacterDescription(
+            character,
+            states,
+            range,
+            shade,
+            applies,
+            hasMisread ? misread : null,
+            contexts.Length > 0 ? contexts : null,
+            sets.Length > 0 ? sets : null
+        );
     }
 
     private static void WriteRange(PackWriter to, QuantityRange? range)

@@ -35,7 +35,30 @@ public sealed record EvidenceItem(
     bool Follows = false
 )
 {
-    private sealed record Scoring(string States, bool Together, bool NotFound, int Show, int Of);
+    private sealed record Scoring(string States, bool Together, bool NotFound, int Show, int Of, bool Searched);
+
+    /// <summary>What the context of the look does to it.</summary>
+    public LookContext Context { get; init; } = LookContext.Usual;
+
+    /// <summary>Scorings of the same character in other contexts: one plant may be hairy when young and bald when old, so all are weighed
+    /// together, under one true state.</summary>
+    public IReadOnlyList<EvidenceItem> Elsewhere { get; init; } = [];
+
+    /// <summary>Exponent of this scoring among others in the same context; 1 where it is alone there.</summary>
+    public double Part { get; init; } = 1;
+
+    /// <summary>Whether the plant was searched for more and nothing more was found.</summary>
+    public bool Searched { get; init; }
+
+    /// <summary>Per state of the character how probable what was seen is on a plant that truly has it, where that isn't a scoring of
+    /// states; else null.</summary>
+    public IReadOnlyList<double>? Given { get; init; }
+
+    /// <summary>What was seen, where it follows from the circumstances of other looks; else empty.</summary>
+    public string Derived { get; init; } = "";
+
+    /// <summary>Whether what was seen is one state or another: no sum over sets of states is needed, nor one over a stand.</summary>
+    public bool IsPlain => Given is not null || Sample is null && Of == 0 && !Searched && (NotFound || !Together || States.Count < 2);
 
     /// <summary>
     /// Puts the looks of a sheet together: readings of a character pool over the plant; the same scoring counts once, the surest; of
@@ -90,17 +113,18 @@ public sealed record EvidenceItem(
         foreach (var trend in table.Trends)
         {
             if (!items.Exists(i => i.Character.Id == trend.Id))
-                AddTrend(items, trend, looks);
+                AddTrend(items, trend, looks, options.Contexts);
         }
+        FollowingItems.Add(items, table, looks);
         return Dependent(items, options, table.Botany);
     }
 
     // Of a series up the stem: rising, level or falling is a character of its own.
-    private static void AddTrend(List<EvidenceItem> items, Character trend, List<Observation> observations)
+    private static void AddTrend(List<EvidenceItem> items, Character trend, List<Observation> observations, ContextRules rules)
     {
         if (!observations.Exists(o => o.Character == trend.TrendOf))
             return;
-        var looks = observations.Where(o => o.Character == trend.TrendOf && Class(o) == (false, false) && o.Readings.Count > 0).ToList();
+        var looks = observations.Where(o => o.Character == trend.TrendOf && IsOwn(trend, o, rules) && o.Readings.Count > 0).ToList();
         if (
             StemSeries.Trend(looks.SelectMany(o => o.Readings)) is not { } direction
             || trend.IndexOf(Character.Trend(direction)) is not (>= 0 and var state)
@@ -129,14 +153,21 @@ public sealed record EvidenceItem(
     {
         if (!observations.Exists(o => o.Character == ratio.RatioOf![0]) || !observations.Exists(o => o.Character == ratio.RatioOf![1]))
             return;
-        foreach (var larger in new[] { false, true })
+        var contexts = observations
+            .Where(o => o.Character == ratio.RatioOf![0])
+            .Select(o => (o.Context.LeavesAreLarger, Keys: LookContext.Of(ratio, o.Context, options.Contexts).Keys))
+            .Distinct()
+            .Order()
+            .ToList();
+        foreach (var (larger, keys) in contexts)
         {
             List<Observation> Of(string character) =>
                 [
                     .. observations.Where(o =>
                         o.Character == character
                         && o.Context.LeavesAreLarger == larger
-                        && Class(o) == (false, false)
+                        && LookContext.Of(ratio, o.Context, options.Contexts).Keys == keys
+                        && IsOwn(ratio, o, options.Contexts)
                         && o.Readings.Count > 0
                     ),
                 ];
@@ -167,6 +198,9 @@ public sealed record EvidenceItem(
                     Couplets(looks),
                     true
                 )
+                {
+                    Context = LookContext.Of(ratio, looks[0].Context, options.Contexts),
+                }
             );
         }
     }
@@ -179,27 +213,34 @@ public sealed record EvidenceItem(
         if (looks is [var only])
         {
             if (only.Readings.Count > 0)
-                AddSample(items, character, looks, only.Context.LeavesAreLarger, options);
+                AddSample(items, character, looks, LookContext.Of(character, only.Context, options.Contexts), options, 1);
             return;
         }
-        foreach (
-            var group in looks.Where(o => o.Readings.Count > 0).GroupBy(o => (o.Context.LeavesAreLarger, Class(o))).OrderBy(g => g.Key)
-        )
-            AddSample(items, character, [.. group], group.Key.LeavesAreLarger, options);
+        var groups = looks
+            .Where(o => o.Readings.Count > 0)
+            .GroupBy(o => LookContext.Of(character, o.Context, options.Contexts))
+            .OrderBy(g => g.Key.Keys)
+            .ThenBy(g => g.Key.ToString(), StringComparer.Ordinal)
+            .ToList();
+        // One plant measured at several places is still one plant: its samples share what a single one would count.
+        var counting = Math.Max(1, groups.Count(g => g.Key is { Out: "", IsNeighbours: false }));
+        foreach (var group in groups)
+            AddSample(items, character, [.. group], group.Key, options, group.Key.IsNeighbours ? 1 : counting);
     }
 
     private static void AddSample(
         List<EvidenceItem> items,
         Character character,
         List<Observation> looks,
-        bool larger,
-        EvidenceOptions options
+        LookContext context,
+        EvidenceOptions options,
+        int samples
     )
     {
         IReadOnlyList<Reading> readings = looks is [var only] ? only.Readings : [.. looks.SelectMany(o => o.Readings)];
         if (Quantities.Sample.Of(readings) is not { } sample)
             return;
-        var (weight, reason) = Judge(character, looks[0].Context, options);
+        var (weight, reason) = Judge(character, context, options);
         if (StemSeries.InWords(readings, character.Quantity) is { } series)
             reason = $"{reason} {series}".Trim();
         items.Add(
@@ -212,11 +253,14 @@ public sealed record EvidenceItem(
                 0,
                 0,
                 looks.Min(o => o.Sureness),
-                larger && character.Organ == Organ.Leaf,
-                weight,
+                context.Larger,
+                weight / samples,
                 reason,
                 Couplets(looks)
             )
+            {
+                Context = context,
+            }
         );
     }
 
@@ -225,7 +269,7 @@ public sealed record EvidenceItem(
         if (looks is [var only])
         {
             if (only.States.Count > 0 || only.Outcome == Outcome.NotFound)
-                AddScoring(items, character, looks, 1, options);
+                AddScoring(items, character, looks, LookContext.Of(character, only.Context, options.Contexts), 1, options);
             return;
         }
         var scorings = looks
@@ -237,17 +281,44 @@ public sealed record EvidenceItem(
                         o.Together,
                         o.Outcome == Outcome.NotFound,
                         o.Show,
-                        o.Of
+                        o.Of,
+                        o.Context.Search == Search.Searched
                     ),
-                    Class(o)
+                    Context: LookContext.Of(character, o.Context, options.Contexts)
                 )
             )
             .OrderBy(g => g.Key.Item1.States, StringComparer.Ordinal)
             .ThenBy(g => (g.Key.Item1.Together, g.Key.Item1.NotFound, g.Key.Item1.Show, g.Key.Item1.Of))
-            .ThenBy(g => g.Key.Item2)
+            .ThenBy(g => g.Key.Context.Keys)
+            .ThenBy(g => g.Key.Context.ToString(), StringComparer.Ordinal)
             .ToList();
+        var first = items.Count;
         foreach (var group in scorings)
-            AddScoring(items, character, [.. group], scorings.Count, options);
+            AddScoring(items, character, [.. group], group.Key.Context, scorings.Count, options);
+        JoinContexts(items, first, options);
+    }
+
+    // Scorings of one character in several contexts become one: a look at a young leaf doesn't contradict one at an old leaf.
+    private static void JoinContexts(List<EvidenceItem> items, int first, EvidenceOptions options)
+    {
+        var own = items.Skip(first).Where(i => i is { IsPlain: true, Context: { Out: "", IsNeighbours: false } }).ToList();
+        var contexts = own.GroupBy(i => i.Context).ToList();
+        if (contexts.Count < 2)
+            return;
+        var parts = contexts.SelectMany(c => c.Select(i => i with { Part = 1d / c.Count() })).ToList();
+        // The usual look stands for all.
+        var main = parts.FindIndex(p => p.Context.IsUsual) is >= 0 and var usual ? usual : 0;
+        var others = items.Skip(first).Where(i => !own.Contains(i)).ToList();
+        var joint = parts[main] with
+        {
+            Elsewhere = [.. parts.Where((_, i) => i != main)],
+            Weight = options.WeightAmong(others.Count + 1),
+            Reason = string.Join(" ", parts.Select(p => p.Reason).Where(r => r.Length > 0).Distinct(StringComparer.Ordinal)),
+            FromCouplets = [.. parts.SelectMany(p => p.FromCouplets).Distinct(StringComparer.Ordinal).Order(StringComparer.Ordinal)],
+        };
+        items.RemoveRange(first, items.Count - first);
+        items.Add(joint);
+        items.AddRange(others);
     }
 
     // Looks that score the same, one of so many scorings of the character.
@@ -255,6 +326,7 @@ public sealed record EvidenceItem(
         List<EvidenceItem> items,
         Character character,
         List<Observation> looks,
+        LookContext context,
         int scorings,
         EvidenceOptions options
     )
@@ -263,7 +335,7 @@ public sealed record EvidenceItem(
         var isNotFound = first.Outcome == Outcome.NotFound;
         if (isNotFound && AbsentState(character) < 0)
             return;
-        var (weight, reason) = Judge(character, first.Context, options);
+        var (weight, reason) = Judge(character, context, options);
         items.Add(
             new(
                 character,
@@ -279,6 +351,10 @@ public sealed record EvidenceItem(
                 reason,
                 Couplets(looks)
             )
+            {
+                Context = context,
+                Searched = first.Context.Search == Search.Searched && !isNotFound,
+            }
         );
     }
 
@@ -289,25 +365,24 @@ public sealed record EvidenceItem(
         return [.. states.Select(character.IndexOf).Where(i => i >= 0).Order()];
     }
 
-    // What must not be pooled: a neighbour's material with the plant's own, a shaped part with a grown one.
-    private static (bool Neighbour, bool Shaped) Class(Observation o) =>
-        (o.Context.Attachment == Attachment.PerhapsNeighbours, o.Context.Shaping != Shaping.Unsaid);
+    // Whether it is the plant's own and counts.
+    private static bool IsOwn(Character character, Observation o, ContextRules rules) =>
+        LookContext.Of(character, o.Context, rules) is { Out: "", IsNeighbours: false };
 
     private static string[] Couplets(List<Observation> group) =>
         group.TrueForAll(o => o.FromCouplet.Length == 0)
             ? []
             : [.. group.Select(o => o.FromCouplet).Where(f => f.Length > 0).Distinct(StringComparer.Ordinal).Order(StringComparer.Ordinal)];
 
-    private static (double Weight, string Reason) Judge(Character character, ObservationContext context, EvidenceOptions options)
-    {
-        if (context.Shaping != Shaping.Unsaid && (character.Organ == Organ.Habit || character.SizeGroup.Length > 0))
-            return (0, "The plant is browsed, cut or trained: its habit and sizes say nothing.");
-        if (context.Attachment == Attachment.PerhapsNeighbours)
-            return (options.NeighbourWeight, "It is perhaps a neighbour's: it weighs a quarter.");
-        return context.LeavesAreLarger && character.Organ == Organ.Leaf && character.Kind == CharacterKind.Length
-            ? (1, "Measured on leaves of shade or of a sapling, which are larger.")
-            : (1, "");
-    }
+    private static (double Weight, string Reason) Judge(Character character, LookContext context, EvidenceOptions options) =>
+        context.IsUsual
+            ? (1, "")
+            : (
+                context.Out.Length > 0 ? 0
+                : context.IsNeighbours ? options.NeighbourWeight
+                : 1,
+                context.Why(character)
+            );
 
     // Looks at one quality of one part through several characters are one look: each counts in part.
     private static void ShareDimensions(List<EvidenceItem> items, BotanyIndex botany)
@@ -376,7 +451,8 @@ public sealed record EvidenceItem(
                 .ToList()
         )
         {
-            var share = 1 / (1 + (group.Count() - 1) * options.SizeCorrelation);
+            var characters = group.Select(at => items[at].Character.Id).Distinct(StringComparer.Ordinal).Count();
+            var share = 1 / (1 + (characters - 1) * options.SizeCorrelation);
             foreach (var at in group)
                 items[at] = items[at] with { Weight = items[at].Weight * share };
         }
@@ -417,11 +493,16 @@ public sealed record EvidenceItem(
                 sample.Count > 1
                     ? $" (mean of {sample.Count}, {ReadingText.Show(sample.Least, kind)} to {ReadingText.Show(sample.Largest, kind)})"
                     : "";
-            return ReadingText.Show(sample.Mean, kind) + of + (Larger ? ", leaves of the shade" : "");
+            var there = string.Join("", Context.Described.Select(c => ", " + ContextWords.InWords(c)));
+            return ReadingText.Show(sample.Mean, kind) + of + there;
         }
+        if (Derived.Length > 0)
+            return Derived;
         if (NotFound)
             return $"{Character.Name}: looked for, not found";
         var states = string.Join(Together ? " and " : " or ", States.Select(s => Character.States[s].Name));
-        return Of > 0 ? $"{states}: {Show} of {Of}" : states;
+        var seen = Of > 0 ? $"{states}: {Show} of {Of}" : states;
+        var where = string.Join(", ", Context.Described.Select(ContextWords.InWords));
+        return string.Join("; ", [where.Length > 0 ? $"{seen} {where}" : seen, .. Elsewhere.Select(e => e.InWords())]);
     }
 }

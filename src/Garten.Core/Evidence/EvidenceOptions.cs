@@ -33,8 +33,27 @@ public sealed record EvidenceOptions
     /// <summary>How many of a family of measures are independent: length and width make their ratio.</summary>
     public int IndependentOfFamily { get; init; } = 2;
 
-    /// <summary>Most plants of a stand that count: plants of one stand are kin.</summary>
-    public int MostOfStand { get; init; } = 5;
+    /// <summary>φ: plants of a stand are kin, so that of two stands of one taxon one shows a state more often; k of n is beta-binomial with
+    /// α = p·φ, β = (1−p)·φ.</summary>
+    public double StandAlike { get; init; } = 8;
+
+    /// <summary>δ: probability that a state of the plant is met at a glance.</summary>
+    public double Glance { get; init; } = 0.7;
+
+    /// <summary>How many glances a search is worth: 1 − (1−δ)³.</summary>
+    public int SearchGlances { get; init; } = 3;
+
+    /// <summary>Probability that a state is noted that the plant hasn't.</summary>
+    public double FalselySeen { get; init; } = 0.02;
+
+    /// <summary>Two states with at least this share each may stand on one plant where a description doesn't say that they don't.</summary>
+    public double MayStandTogether { get; init; } = 0.3;
+
+    /// <summary>And do on this share of its plants.</summary>
+    public double StandTogether { get; init; } = 0.3;
+
+    /// <summary>How much changes from context to context.</summary>
+    public ContextRules Contexts { get; init; } = ContextRules.Default;
 
     /// <summary>Below this probability a state conflicts with a description.</summary>
     public double ConflictBelow { get; init; } = 0.02;
@@ -53,6 +72,9 @@ public sealed record EvidenceOptions
 
     /// <summary>What ranges cover.</summary>
     public RangeOptions Ranges { get; init; } = RangeOptions.Default;
+
+    /// <summary>Weight of one of several scorings of a character in one context: together they count once.</summary>
+    internal double WeightAmong(int scorings) => 1d / scorings;
 
     /// <summary>How much a look of this sureness is only what any plant would show.</summary>
     public double Doubt(Sureness sureness) =>

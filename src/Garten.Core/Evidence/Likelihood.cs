@@ -13,9 +13,10 @@ public sealed class Likelihood
     private readonly EvidenceOptions _options;
     private readonly Dictionary<string, Dictionary<string, CharacterDescription>> _byCharacter;
     private readonly Dictionary<QuantityRange, RangeDistribution> _distributions = new(ReferenceEqualityComparer.Instance);
-    private readonly Dictionary<QuantityRange, QuantityRange> _widened = new(ReferenceEqualityComparer.Instance);
+    private readonly Dictionary<(QuantityRange Range, double By), QuantityRange> _widened = [];
     private readonly Dictionary<string, Row[]> _rows = new(StringComparer.Ordinal);
 
+    private readonly Dictionary<string, double[]> _usual = new(StringComparer.Ordinal);
     private readonly Dictionary<string, int> _indices = new(StringComparer.Ordinal);
     private readonly DerivedDescriptions? _derived;
     private readonly Dictionary<string, IReadOnlyDictionary<string, CharacterDescription>> _completed = new(StringComparer.Ordinal);
@@ -143,27 +144,191 @@ public sealed class Likelihood
             return item.WithoutThePart;
         if (item.Sample is { } sample)
             return RangeOf(item, description) is { } range ? Distribution(range).Likelihood(sample.AsMeasured()) : 0;
-        return Raw(item, description, item.NotFound ? [] : Shares(item.Character, description));
+        var usual = UsualOf(item.Character);
+        return Raw(item, description, Shares(item.Character, description), GivenOf(item, usual, _options), usual);
     }
 
+    /// <summary>Per state of a character what share of the plants of the described taxa has it.</summary>
+    internal double[] UsualOf(Character character) =>
+        _usual.TryGetValue(character.Id, out var known) ? known : _usual[character.Id] = Usual(character, [.. Completed(character).Values]);
+
     /// <summary>f of scored states, the shares of the description being known.</summary>
-    internal double Raw(EvidenceItem item, CharacterDescription description, double[] shares)
+    /// <param name="item">What was seen.</param>
+    /// <param name="description">The description.</param>
+    /// <param name="shares">Per state its share (<see cref="Shares"/>).</param>
+    /// <param name="given">Per true state how probable what was seen is (<see cref="GivenOf"/>).</param>
+    /// <param name="usual">Per state its share among all taxa.</param>
+    internal double Raw(EvidenceItem item, CharacterDescription description, double[] shares, double[] given, double[] usual)
     {
-        if (item.NotFound)
-            return NotFound(item.Character, description);
-        var each = item.States.Select(s => Scored(item.Character, s, shares)).ToList();
-        if (each.Count == 0)
-            return 0;
-        // Two looks that show both: in either order.
+        var speaks = description.Contexts is not null && (item.Context.Keys != 0 || item.Elsewhere.Count > 0);
+        if (item.IsPlain && !speaks && description.Sets is null)
+            return Math.Min(1, Dot(shares, given));
+        if (item.IsPlain)
+            return Math.Min(1, InContexts(item, description, shares, usual));
+        var own = description.In(item.Context.Described) is { States.Count: > 0 } there
+            ? description with
+            {
+                States = there.States,
+                Sets = null,
+                Contexts = null,
+            }
+            : description;
         var one =
-            item.Together && each.Count > 1
-                ? Math.Min(1, each.Aggregate(1d, (product, p) => product * p) * Factorial(each.Count))
-                : Math.Min(1, each.Sum());
-        if (item.Of <= 0)
-            return one;
-        var counted = Math.Min(item.Of, _options.MostOfStand) / (double)item.Of;
-        return Math.Pow(Math.Pow(one, item.Show) * Math.Pow(1 - one, item.Of - item.Show), counted);
+            item.Searched || item.Together && item.States.Count > 1
+                ? StatesTogether.Of(item, own, _options)
+                : Dot(ReferenceEquals(own, description) ? shares : Shares(item.Character, own), given);
+        if (item.Context.Mix > 0 && ReferenceEquals(own, description))
+            one = (1 - item.Context.Mix) * one + item.Context.Mix * Dot(usual, given);
+        return item.Of <= 0 ? Math.Min(1, one) : OfStand(one, item.Show, item.Of, _options.StandAlike);
     }
+
+    private static double Dot(double[] a, double[] b)
+    {
+        var sum = 0d;
+        for (var u = 0; u < a.Length; u++)
+            sum += a[u] * b[u];
+        return sum;
+    }
+
+    // One true state for all looks in contexts that the description doesn't speak of; a state of its own for each that it speaks of.
+    private double InContexts(EvidenceItem item, CharacterDescription description, double[] shares, double[] usual)
+    {
+        var character = item.Character;
+        var f = 1d;
+        var silent = new List<EvidenceItem>();
+        foreach (var look in item.Elsewhere.Prepend(item))
+        {
+            if (description.In(look.Context.Described) is { States.Count: > 0 } there)
+                f *= Math.Pow(
+                    Dot(
+                        Shares(character, new CharacterDescription(character.Id, there.States)),
+                        GivenOfOne(look with { Context = LookContext.Usual }, usual, _options, item.Elsewhere.Count > 0)
+                    ),
+                    look.Part
+                );
+            else
+                silent.Add(look);
+        }
+        if (silent.Count == 0)
+            return f;
+        var vectors = silent.ConvertAll(look => GivenOfOne(look, usual, _options, item.Elsewhere.Count > 0));
+        if (description.Sets is null)
+            return f * Joint(shares, silent, vectors);
+        var sum = Joint(Shares(character, description with { Sets = null }, isWhole: false), silent, vectors);
+        foreach (var set in description.Sets)
+        {
+            var p = set.Share;
+            foreach (var look in silent)
+            {
+                var seen = StatesTogether.Seen(look, [.. set.States.Select(character.IndexOf).Where(s => s >= 0)], _options);
+                var mix = look.Context.Mix;
+                p *= Math.Pow((1 - mix) * seen + mix * Dot(usual, GivenOfOne(look, usual, _options, false)), look.Part);
+            }
+            sum += p;
+        }
+        return f * sum;
+    }
+
+    private static double Joint(double[] shares, List<EvidenceItem> looks, List<double[]> vectors)
+    {
+        var sum = 0d;
+        for (var u = 0; u < shares.Length; u++)
+        {
+            var p = shares[u];
+            for (var i = 0; i < looks.Count && p > 0; i++)
+                p *= looks[i].Part == 1 ? vectors[i][u] : Math.Pow(vectors[i][u], looks[i].Part);
+            sum += p;
+        }
+        return sum;
+    }
+
+    /// <summary>
+    /// Per true state u of the plant how probable all is that was seen of a character: Π over the contexts x of
+    /// Σ [(1−w)·I + w·marginal]·P(scored in x | u).
+    /// </summary>
+    /// <param name="item">What was seen; not a set of states nor a stand.</param>
+    /// <param name="usual">Per state its share among all taxa.</param>
+    /// <param name="options">The numbers to weigh with.</param>
+    internal static double[] GivenOf(EvidenceItem item, double[] usual, EvidenceOptions options)
+    {
+        if (item.Elsewhere.Count == 0)
+            return GivenOfOne(item, usual, options, false);
+        var product = new double[item.Character.States.Count];
+        Array.Fill(product, 1);
+        foreach (var look in item.Elsewhere.Prepend(item))
+        {
+            var given = GivenOfOne(look, usual, options, true);
+            for (var u = 0; u < product.Length; u++)
+                product[u] *= look.Part == 1 ? given[u] : Math.Pow(given[u], look.Part);
+        }
+        return product;
+    }
+
+    private static double[] GivenOfOne(EvidenceItem item, double[] usual, EvidenceOptions options, bool withDoubt)
+    {
+        var character = item.Character;
+        var given = new double[character.States.Count];
+        if (item.Given is { } known)
+        {
+            for (var u = 0; u < given.Length; u++)
+                given[u] = known[u];
+        }
+        else if (item.NotFound)
+        {
+            var absent = EvidenceItem.AbsentState(character);
+            for (var u = 0; u < given.Length; u++)
+                given[u] =
+                    absent < 0 ? 0
+                    : u == absent ? 1
+                    : 1 - character.Detection;
+        }
+        else
+        {
+            for (var u = 0; u < given.Length; u++)
+            {
+                foreach (var s in item.States)
+                    given[u] += WithinConfusion(character, s, u);
+                given[u] = Math.Min(1, given[u]);
+            }
+        }
+        // A doubtful one among several contexts is doubtful by itself.
+        var mix = 1 - (1 - item.Context.Mix) * (1 - (withDoubt ? options.Doubt(item.Sureness) : 0));
+        if (mix > 0)
+        {
+            var any = Dot(usual, given);
+            for (var u = 0; u < given.Length; u++)
+                given[u] = (1 - mix) * given[u] + mix * any;
+        }
+        return given;
+    }
+
+    /// <summary>
+    /// P(just these k of n show it), where a plant of the taxon shows it with probability p and plants of one stand are alike: beta-binomial
+    /// with α = p·φ, β = (1−p)·φ. Of more than <see cref="MostOfStand"/> the same share of so many is taken.
+    /// </summary>
+    internal static double OfStand(double p, int show, int of, double alike)
+    {
+        const double least = 0.002;
+        p = Math.Clamp(p, least, 1 - least);
+        var n = Math.Min(of, MostOfStand);
+        var k = (int)Math.Round((double)show * n / of);
+        double a = p * alike,
+            b = (1 - p) * alike,
+            log = 0;
+        for (var i = 0; i < k; i++)
+            log += Math.Log(a + i);
+        for (var i = 0; i < n - k; i++)
+            log += Math.Log(b + i);
+        for (var i = 0; i < n; i++)
+            log -= Math.Log(alike + i);
+        // All orders of the plants are alike.
+        for (var i = 1; i <= k; i++)
+            log += Math.Log((double)(n - k + i) / i);
+        return Math.Exp(log);
+    }
+
+    // No larger stand says more: kin are alike.
+    private const int MostOfStand = 50;
 
     /// <summary>m: the mean of f over all described taxa that have the part (where its absence was seen, over all), mixed with the
     /// uniform.</summary>
@@ -212,27 +377,22 @@ public sealed class Likelihood
         ArgumentNullException.ThrowIfNull(item);
         ArgumentNullException.ThrowIfNull(rows);
         var raw = new double[rows.Count];
-        // Of one state or the other the same sum over true states is asked of every taxon: its weights are worked out first.
-        var weights = item is { Sample: null, NotFound: false, Together: false, Of: 0 } ? Weights(item) : null;
+        var (given, usual) = item.Sample is null ? Prepared(item) : ([], []);
         for (var i = 0; i < raw.Length; i++)
         {
             var row = rows[i];
-            if (!row.Description.Applies)
-            {
-                raw[i] = item.WithoutThePart;
-                continue;
-            }
-            if (weights is null)
-            {
-                raw[i] = Raw(item, row.Description);
-                continue;
-            }
-            var f = 0d;
-            for (var u = 0; u < weights.Length; u++)
-                f += row.Shares[u] * weights[u];
-            raw[i] = Math.Min(1, f);
+            raw[i] =
+                !row.Description.Applies ? item.WithoutThePart
+                : item.Sample is null ? Raw(item, row.Description, row.Shares, given, usual)
+                : Raw(item, row.Description);
         }
         return raw;
+    }
+
+    private (double[] Given, double[] Usual) Prepared(EvidenceItem item)
+    {
+        var usual = UsualOf(item.Character);
+        return (GivenOf(item, usual, _options), usual);
     }
 
     /// <summary>All descriptions of a character.</summary>
@@ -243,9 +403,6 @@ public sealed class Likelihood
             return rows;
         return _rows[character.Id] = [.. Completed(character).Select(d => new Row(_indices[d.Key], d.Value, Shares(character, d.Value)))];
     }
-
-    private static double[] Weights(EvidenceItem item) =>
-        [.. Enumerable.Range(0, item.Character.States.Count).Select(u => item.States.Sum(s => WithinConfusion(item.Character, s, u)))];
 
     // Who says "alternate" may have seen any kind of it.
     private static double WithinConfusion(Character character, int scored, int actual)
@@ -259,8 +416,8 @@ public sealed class Likelihood
         return Math.Min(1, probability);
     }
 
-    // What isn't listed shares the rest.
-    internal static double[] Shares(Character character, CharacterDescription description)
+    // What isn't listed shares the rest. What stands together is met in equal parts. Only where the whole is asked for the shares add up to 1.
+    internal static double[] Shares(Character character, CharacterDescription description, bool isWhole = true)
     {
         var shares = new double[character.States.Count];
         foreach (var share in description.States)
@@ -272,6 +429,16 @@ public sealed class Likelihood
             foreach (var kind in within)
                 shares[kind] += share.Share / within.Count;
         }
+        foreach (var set in description.Sets ?? [])
+        {
+            foreach (var state in set.States)
+            {
+                if (character.IndexOf(state) is >= 0 and var of)
+                    shares[of] += set.Share / set.States.Count;
+            }
+        }
+        if (!isWhole)
+            return shares;
         var rest = 1 - shares.Sum();
         var unlisted = shares.Count(p => p == 0);
         if (rest > 1e-9 && unlisted > 0)
@@ -321,15 +488,6 @@ public sealed class Likelihood
         return 1 / (Math.Max(sample.Mean, low / 10) * Math.Log(high * room / (low / room)));
     }
 
-    // P(scored as s | taxon) = Σ over true states u of P(u|taxon)·P(s|u).
-    private static double Scored(Character character, int scored, double[] shares)
-    {
-        var probability = 0d;
-        for (var u = 0; u < shares.Length; u++)
-            probability += shares[u] * WithinConfusion(character, scored, u);
-        return probability;
-    }
-
     /// <summary>
     /// P(scored | true): the reliability on the diagonal; the rest over the other states alike, for ordered ones falling by half with
     /// each step of distance.
@@ -354,31 +512,81 @@ public sealed class Likelihood
         return rest * Math.Pow(0.5, Math.Abs(scored - actual)) / sum;
     }
 
-    // Looked for and not found: certain where it is absent, one minus the detection where it is there.
-    private static double NotFound(Character character, CharacterDescription description)
-    {
-        var absent = EvidenceItem.AbsentState(character);
-        if (absent < 0)
-            return 0;
-        var share = description.States.FirstOrDefault(s => s.State == character.States[absent].Id)?.Share ?? 0;
-        return share + (1 - share) * (1 - character.Detection);
-    }
-
     /// <summary>
-    /// The range that readings are held against: that of shade leaves where they are from there and the description has one; else the sun
-    /// leaf's, widened upwards by 1.5.
+    /// The range that readings are held against: that of the context, where the description speaks of it; of shade leaves that of the shade,
+    /// else the sun leaf's widened upwards; moved and widened by what the context does to sizes.
     /// </summary>
-    public QuantityRange? RangeOf(EvidenceItem item, CharacterDescription description)
+    /// <param name="item">What was measured.</param>
+    /// <param name="description">What the taxon is like.</param>
+    /// <param name="widening">By how much leaves of the shade exceed those of the sun; the flora's own where it says
+    /// (<see cref="ShadeFactor"/>).</param>
+    public QuantityRange? RangeOf(EvidenceItem item, CharacterDescription description, double? widening = null)
     {
         ArgumentNullException.ThrowIfNull(item);
         ArgumentNullException.ThrowIfNull(description);
-        if (!item.Larger || description.Range is not { } range || range.Kind != QuantityKind.Length)
+        if (description.Range is not { } range || item.Context.IsUsual && !item.Larger)
             return description.Range;
-        if (description.Shade is { } shade)
-            return shade;
-        if (_widened.TryGetValue(range, out var known))
-            return known;
-        return _widened[range] = Widened(range, _options.ShadeWidening);
+        if (description.In(item.Context.Described) is { Range: { } there })
+            return there;
+        var isLength = range.Kind == QuantityKind.Length;
+        if (item.Larger && isLength && description.Shade is { } shade)
+            range = shade;
+        else if (item.Larger && isLength)
+        {
+            var by = widening ?? OwnWidening(item.Character);
+            if (!_widened.TryGetValue((range, by), out var known))
+                _widened[(range, by)] = known = Widened(range, by);
+            range = known;
+        }
+        return isLength && item.Context is { Shift: not 0 } or { Spread: > 0 } ? Moved(range, item.Context, _options.Ranges) : range;
+    }
+
+    private readonly Dictionary<string, double> _ownWidening = new(StringComparer.Ordinal);
+
+    private double OwnWidening(Character character) =>
+        _ownWidening.TryGetValue(character.Id, out var known)
+            ? known
+            : _ownWidening[character.Id] = ShadeFactor([.. Described(character.Id).Values], _options);
+
+    /// <summary>
+    /// By how much leaves of the shade exceed those of the sun in a character: the geometric mean of the upper bounds where taxa are described
+    /// in both, drawn towards the usual 1.5 (worth three taxa).
+    /// </summary>
+    public static double ShadeFactor(IReadOnlyList<CharacterDescription> cells, EvidenceOptions options)
+    {
+        ArgumentNullException.ThrowIfNull(cells);
+        ArgumentNullException.ThrowIfNull(options);
+        const double worth = 3;
+        var (sum, n) = (worth * Math.Log(options.ShadeWidening), worth);
+        foreach (var cell in cells)
+        {
+            if (cell is not { Range: { High: > 0 } sun, Shade: { High: > 0 } shade })
+                continue;
+            sum += Math.Log(shade.High / sun.High);
+            n++;
+        }
+        return Math.Max(1, Math.Exp(sum / n));
+    }
+
+    // Normal on the logarithm: means add up, variances too. The extremes keep their distance from the bounds.
+    private static QuantityRange Moved(QuantityRange range, LookContext context, RangeOptions options)
+    {
+        if (range.Low <= 0 || range.High <= 0)
+            return range;
+        var (low, high) = (Math.Log(range.Low), Math.Log(range.High));
+        var half = (high - low) / 2;
+        var deviation = half / options.BoundZ;
+        var wider = options.BoundZ * Math.Sqrt(deviation * deviation + context.Spread * context.Spread) - half;
+        var (down, up) = (Math.Exp(context.Shift - wider), Math.Exp(context.Shift + wider));
+        return range with
+        {
+            Form = range.Form == RangeForm.Exactly ? RangeForm.Between : range.Form,
+            Low = range.Low * down,
+            High = range.High * up,
+            LowExtreme = range.LowExtreme * down,
+            HighExtreme = range.HighExtreme * up,
+            Text = "",
+        };
     }
 
     /// <summary>A range widened upwards.</summary>
@@ -413,9 +621,12 @@ public sealed class Likelihood
     /// <summary>How a scored state stands to a description under which it has the likelihood <paramref name="p"/>.</summary>
     internal Fit Verdict(EvidenceItem item, double p)
     {
-        // Against what a plant that has just this state would give: a state seen on one plant in three is no surprise.
+        // Against what a taxon gives that shows it on just this share of its plants: a state seen on one plant in three is no surprise.
         if (item.Of > 0)
-            p = Math.Pow(p, 1d / Math.Max(1, Math.Min(item.Of, _options.MostOfStand)));
+            p /= OfStand((item.Show + 0.5) / (item.Of + 1), item.Show, item.Of, _options.StandAlike);
+        // Of looks in several contexts the mean one speaks.
+        if (item.Elsewhere.Count > 0)
+            p = Math.Pow(p, 1d / (item.Elsewhere.Count + 1));
         return p < StateFloor(item, _options.ConflictBelow) ? Fit.Conflicts
             : p < StateFloor(item, _options.DoubtfulBelow) ? Fit.Doubtful
             : p < _options.EdgeBelow ? Fit.AtTheEdge

@@ -59,8 +59,27 @@ public static class LookWords
             (Shaping.Browsed, "browsed"),
             (Shaping.Mown, "mown"),
             (Shaping.Clipped, "clipped or trained"),
-            (Shaping.Resprouting, "resprouting")
+            (Shaping.Resprouting, "resprouting"),
+            (Shaping.Drought, "dried out")
         ),
+        Choice(
+            "material",
+            "Looked at",
+            (Material.Unsaid, NotSaid),
+            (Material.Fresh, "fresh"),
+            (Material.Wilted, "wilted"),
+            (Material.Pressed, "pressed"),
+            (Material.Photograph, "in a photograph")
+        ),
+        Choice(
+            "damage",
+            "Damage of the part",
+            (Damage.Unsaid, "none known"),
+            (Damage.Gall, "gall"),
+            (Damage.Fungus, "fungus"),
+            (Damage.Eaten, "eaten or mined")
+        ),
+        Choice("search", "How thoroughly", (Search.Unsaid, "at a glance"), (Search.Searched, "searched, no more found")),
         Choice(
             "attachment",
             "Attachment",
@@ -122,6 +141,17 @@ public static class LookWords
                     _ => "",
                 },
                 context.Sex == PartSex.Unsaid ? "" : Word(context.Sex),
+                context.Material is Material.Unsaid or Material.Fresh ? "" : Word(context.Material),
+                context.Damage switch
+                {
+                    Damage.Gall => "galled",
+                    Damage.Fungus => "with a fungus",
+                    Damage.Eaten => "eaten",
+                    _ => "",
+                },
+                context.Search == Search.Unsaid ? "" : "searched, no more found",
+                context.Gathered.Length > 0 ? $"gathered {context.Gathered}" : "",
+                context.Bag.Length > 0 ? $"bag {context.Bag}" : "",
             }.Where(w => w.Length > 0)
         );
     }

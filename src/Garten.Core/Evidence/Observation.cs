@@ -110,8 +110,56 @@ public enum Shaping
     /// <summary>Clipped or trained.</summary>
     Clipped,
 
-    /// <summary>Resprouting from a cut.</summary>
+    /// <summary>Resprouting from a cut, or a shoot from trunk or root.</summary>
     Resprouting,
+
+    /// <summary>Suffering from drought.</summary>
+    Drought,
+}
+
+/// <summary>What the look was taken at.</summary>
+public enum Material
+{
+    /// <summary>Not said: taken for fresh.</summary>
+    Unsaid,
+
+    /// <summary>Fresh.</summary>
+    Fresh,
+
+    /// <summary>Wilted.</summary>
+    Wilted,
+
+    /// <summary>Pressed and dried.</summary>
+    Pressed,
+
+    /// <summary>A photograph.</summary>
+    Photograph,
+}
+
+/// <summary>What has harmed the part.</summary>
+public enum Damage
+{
+    /// <summary>Nothing that is known.</summary>
+    Unsaid,
+
+    /// <summary>A gall.</summary>
+    Gall,
+
+    /// <summary>A fungus.</summary>
+    Fungus,
+
+    /// <summary>Eaten or mined.</summary>
+    Eaten,
+}
+
+/// <summary>How thoroughly it was looked.</summary>
+public enum Search
+{
+    /// <summary>A glance: what was seen is there, more may be.</summary>
+    Unsaid,
+
+    /// <summary>The plant was searched: there is no more than was seen.</summary>
+    Searched,
 }
 
 /// <summary>Whether the part is the plant's own.</summary>
@@ -147,6 +195,18 @@ public enum PartSex
 }
 
 /// <summary>What a look is to be judged by. All is unsaid by default.</summary>
+/// <param name="Position">Where on the plant.</param>
+/// <param name="Light">In which light the part grew.</param>
+/// <param name="Stage">How old the plant is.</param>
+/// <param name="Age">How old the part is.</param>
+/// <param name="Shaping">What was done to the plant.</param>
+/// <param name="Attachment">Whether the part is the plant's own.</param>
+/// <param name="Sex">Sex of the part.</param>
+/// <param name="Material">What the look was taken at.</param>
+/// <param name="Damage">What has harmed the part.</param>
+/// <param name="Search">How thoroughly it was looked.</param>
+/// <param name="Gathered">The day on which the material was gathered, where it was examined later (<c>YYYY-MM-DD</c>); else empty.</param>
+/// <param name="Bag">Number of the bag or sheet that it was carried home in; may be empty.</param>
 public sealed record ObservationContext(
     Position Position = Position.Unsaid,
     Light Light = Light.Unsaid,
@@ -154,12 +214,18 @@ public sealed record ObservationContext(
     PartAge Age = PartAge.Unsaid,
     Shaping Shaping = Shaping.Unsaid,
     Attachment Attachment = Attachment.Unsaid,
-    PartSex Sex = PartSex.Unsaid
+    PartSex Sex = PartSex.Unsaid,
+    Material Material = Material.Unsaid,
+    Damage Damage = Damage.Unsaid,
+    Search Search = Search.Unsaid,
+    string Gathered = "",
+    string Bag = ""
 )
 {
-    /// <summary>Whether leaves are larger here than on adult sun shoots.</summary>
+    /// <summary>Whether leaves are larger here than on adult sun shoots: in the shade, on vigorous saplings and on shoots from a cut. Those
+    /// of seedlings are smaller.</summary>
     [JsonIgnore]
-    public bool LeavesAreLarger => Light == Light.Shade || Stage is Stage.Seedling or Stage.Sapling;
+    public bool LeavesAreLarger => Light == Light.Shade || Stage is Stage.Sapling || Shaping is Shaping.Resprouting;
 }
 
 /// <summary>A look at one character of a plant. A fact: never changed, only superseded by another one.</summary>
@@ -238,11 +304,27 @@ public static class EvidenceSheet
             return $"Up to {ReadingText.MostReadings} readings belong to one observation.";
         if (observation.Outcome == Outcome.Seen && observation.States.Count == 0 && observation.Readings.Count == 0)
             return "Choose a state or enter a reading.";
+        if (ProblemOfContext(observation) is { } ofContext)
+            return ofContext;
         if (observation.Readings.Any(r => !double.IsFinite(r.Value) || r.Value < 0 || !double.IsFinite(r.Calibration + r.Resolution)))
             return "A reading is no number of 0 or more.";
         if (!DayText.TryRead(observation.Date, out var date))
             return "There is no such date.";
         return date > today ? "This date is in the future." : null;
+    }
+
+    private const int LongestBag = 40;
+
+    // Gathering and examining are dated apart.
+    private static string? ProblemOfContext(Observation observation)
+    {
+        if (observation.Context.Bag.Length > LongestBag)
+            return $"A bag number has up to {LongestBag} characters.";
+        if (observation.Context.Gathered.Length == 0)
+            return null;
+        if (!DayText.TryRead(observation.Context.Gathered, out var gathered))
+            return "There is no such day of gathering.";
+        return DayText.TryRead(observation.Date, out var examined) && gathered > examined ? "It was gathered after it was examined." : null;
     }
 
     private static bool IsId(string text) =>
@@ -286,6 +368,8 @@ public static class EvidenceSheet
             return $"A reading is beyond all that is measured of plants: {ReadingText.BoundsInWords(character.Quantity)}.";
         if (character.Kind == CharacterKind.Count && observation.Readings.Any(r => Math.Abs(r.Value - Math.Round(r.Value)) > 1e-9))
             return "A count is a whole number.";
+        if (ProblemOfContext(observation) is { } ofContext)
+            return ofContext;
         if (observation.Show < 0 || observation.Of < 0 || observation.Show > observation.Of)
             return "Of a stand, at most as many plants show it as were looked at.";
         if (!DayText.TryRead(observation.Date, out var date))

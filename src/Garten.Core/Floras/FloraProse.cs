@@ -65,10 +65,23 @@ public static class FloraProse
     // What is said of one character: of which part, where it isn't the organ itself.
     private readonly record struct Said(string Character, string Subject, string Text);
 
-    /// <summary>What a cell says, in words: "opposite, rarely in threes", "(4–)5–8(–10) cm", "not there", "unknown".</summary>
+    /// <summary>What a cell says, in words: "opposite, rarely in threes", "(4–)5–8(–10) cm", "hairless; when young densely hairy", "not
+    /// there", "unknown".</summary>
     public static string Value(CharacterDescription? cell, Character character)
     {
         ArgumentNullException.ThrowIfNull(character);
+        if (cell?.Contexts is { } contexts)
+        {
+            return string.Join(
+                "; ",
+                [
+                    Value(cell with { Contexts = null }, character),
+                    .. contexts.Select(c =>
+                        $"{ContextWords.InWords(c.When)} {Value(new CharacterDescription(cell.Character, c.States, c.Range), character)}"
+                    ),
+                ]
+            );
+        }
         if (cell is null)
             return "unknown";
         if (!cell.Applies)
@@ -85,8 +98,10 @@ public static class FloraProse
             return cell.Shade is { } shade ? $"{text}, in the shade {Shown(shade, character)}" : text;
         }
         var states = cell
-            .States.OrderByDescending(s => s.Share)
-            .Select(s => (Name: Name(character, s.State), Word: Modality.InWords(s.Share), s.Share))
+            .States.Select(s => (Name: Name(character, s.State), s.Share))
+            .Concat((cell.Sets ?? []).Select(s => (Name: string.Join(" with ", s.States.Select(x => Name(character, x))), s.Share)))
+            .OrderByDescending(s => s.Share)
+            .Select(s => (s.Name, Word: Modality.InWords(s.Share), s.Share))
             .ToList();
         if (states.Count == 0)
             return "unknown";

@@ -18,14 +18,37 @@ public sealed record StateShare(string State, double Share);
 /// <param name="Shade">Its range on shade leaves and saplings; null where only the sun leaf's is known.</param>
 /// <param name="Applies">False where the taxon hasn't the part at all.</param>
 /// <param name="Misread">States that this taxon hasn't but is often taken to have; null where there are none.</param>
+/// <param name="Contexts">What it is like in other contexts than the usual one; null where nothing is said of them.</param>
+/// <param name="Sets">States that stand on one plant together; their shares and those of <paramref name="States"/> add up to at most 1.
+/// Null where none are known.</param>
 public sealed record CharacterDescription(
     string Character,
     IReadOnlyList<StateShare> States,
     QuantityRange? Range = null,
     QuantityRange? Shade = null,
     bool Applies = true,
-    IReadOnlyList<string>? Misread = null
-);
+    IReadOnlyList<string>? Misread = null,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyList<ContextCell>? Contexts = null,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyList<StateSet>? Sets = null
+)
+{
+    /// <summary>What it is like in one of some contexts: the first of them that it speaks of; null where it speaks of none.</summary>
+    public ContextCell? In(IReadOnlyList<DescribedContext> contexts)
+    {
+        if (Contexts is null)
+            return null;
+        ArgumentNullException.ThrowIfNull(contexts);
+        foreach (var context in contexts)
+        {
+            foreach (var cell in Contexts)
+            {
+                if (cell.When == context)
+                    return cell;
+            }
+        }
+        return null;
+    }
+}
 
 /// <summary>What a taxon is like. A character that isn't among them is unknown.</summary>
 /// <param name="Taxon">Id of the taxon.</param>
@@ -54,7 +77,7 @@ public sealed record CharacterTable(
     private readonly Dictionary<string, Character> _byId = Characters.ToDictionary(c => c.Id, StringComparer.Ordinal);
 
     /// <summary>The characters that derive as a ratio of two measured ones.</summary>
-    internal IReadOnlyList<Character> Ratios { get; } = [.. Characters.Where(c => c.RatioOf is [_, _])];
+    internal IReadOnlyList<Character> Ratios { get; } = [.. Characters.Where(c => c.Kind == CharacterKind.Ratio && c.RatioOf is [_, _])];
 
     /// <summary>The characters that derive from a series up the stem.</summary>
     internal IReadOnlyList<Character> Trends { get; } = [.. Characters.Where(c => c.TrendOf.Length > 0)];

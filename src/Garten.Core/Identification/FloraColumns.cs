@@ -1,4 +1,5 @@
 using Garten.Core.Characters;
+using Garten.Core.Evidence;
 using Garten.Core.Floras;
 using Garten.Core.Quantities;
 
@@ -138,6 +139,40 @@ public sealed class CharacterColumn
     /// <summary>How many taxa have each cell, from the first one that is described, as weights to add up by.</summary>
     internal ReadOnlySpan<double> Shares() => _shares ??= Array.ConvertAll(Counts[1..], count => (double)count);
 
+    private double[][]? _stateShares;
+    private double[]? _usual;
+    private double? _shadeFactor;
+
+    /// <summary>Per state of the character the share that the taxa of a cell have it with; made once.</summary>
+    /// <param name="cell">The cell, from 0.</param>
+    internal double[] SharesOf(int cell)
+    {
+        _stateShares ??= new double[Cells.Count][];
+        return _stateShares[cell] ??= Likelihood.Shares(Character, Cells[cell]);
+    }
+
+    /// <summary>Per state its share among the taxa that have the part, with one share of what is alike everywhere.</summary>
+    internal double[] Usual => _usual ??= UsualShares();
+
+    private double[] UsualShares()
+    {
+        var usual = new double[Character.States.Count];
+        for (var c = 0; c < Cells.Count; c++)
+        {
+            if (!_applies[c])
+                continue;
+            var shares = SharesOf(c);
+            for (var s = 0; s < usual.Length; s++)
+                usual[s] += Counts[c + 1] * shares[s];
+        }
+        for (var s = 0; s < usual.Length; s++)
+            usual[s] = (usual[s] + 1d / usual.Length) / (Having + 1);
+        return usual;
+    }
+
+    /// <summary>By how much leaves of the shade exceed those of the sun here.</summary>
+    internal double ShadeFactor(EvidenceOptions options) => _shadeFactor ??= Likelihood.ShadeFactor(Cells, options);
+
     /// <summary>How many taxa are described.</summary>
     internal int Known => _of.Length - Counts[0];
 
@@ -193,7 +228,16 @@ public sealed class CharacterColumn
             && Equals(x.Range, y.Range)
             && Equals(x.Shade, y.Shade)
             && x.States.SequenceEqual(y.States)
-            && (x.Misread ?? []).SequenceEqual(y.Misread ?? [], StringComparer.Ordinal);
+            && (x.Misread ?? []).SequenceEqual(y.Misread ?? [], StringComparer.Ordinal)
+            && Same(x.Contexts ?? [], y.Contexts ?? [], (a, b) =>
+                a.When == b.When && Equals(a.Range, b.Range) && a.States.SequenceEqual(b.States)
+            )
+            && Same(x.Sets ?? [], y.Sets ?? [], (a, b) =>
+                a.Share.Equals(b.Share) && a.States.SequenceEqual(b.States, StringComparer.Ordinal)
+            );
+
+        private static bool Same<T>(IReadOnlyList<T> x, IReadOnlyList<T> y, Func<T, T, bool> alike) =>
+            x.Count == y.Count && x.Zip(y, alike).All(same => same);
 
         public int GetHashCode(CharacterDescription obj)
         {

@@ -37,10 +37,17 @@ public sealed record Plausibility(double Weight, IReadOnlyList<string> Reasons)
     /// <param name="place">Where the plant is; null where unknown.</param>
     /// <param name="day">The day it is looked at; null where unknown.</param>
     /// <param name="shown">The phenophases of organs that were seen on it: each inner list is one organ's, any of which will do.</param>
-    public static Plausibility Of(Taxon taxon, SiftPlace? place, DateOnly? day, IReadOnlyCollection<IReadOnlyList<Phenophase>> shown)
+    /// <param name="seasons">When phases last in the region; null where unknown.</param>
+    public static Plausibility Of(
+        Taxon taxon,
+        SiftPlace? place,
+        DateOnly? day,
+        IReadOnlyCollection<IReadOnlyList<Phenophase>> shown,
+        IReadOnlyList<PhaseWindow>? seasons = null
+    )
     {
         var reasons = new List<string>();
-        return new Plausibility(WeightOf(taxon, place, day, shown, reasons), reasons);
+        return new Plausibility(WeightOf(taxon, place, day, shown, reasons, seasons ?? []), reasons);
     }
 
     /// <summary>Weighs a taxon; the reasons are put into words only where they are wanted.</summary>
@@ -49,7 +56,8 @@ public sealed record Plausibility(double Weight, IReadOnlyList<string> Reasons)
         SiftPlace? place,
         DateOnly? day,
         IReadOnlyCollection<IReadOnlyList<Phenophase>> shown,
-        List<string>? reasons
+        List<string>? reasons,
+        IReadOnlyList<PhaseWindow> seasons
     )
     {
         ArgumentNullException.ThrowIfNull(taxon);
@@ -93,11 +101,7 @@ public sealed record Plausibility(double Weight, IReadOnlyList<string> Reasons)
         {
             var half = PhaseSpan.HalfMonth(on);
             // Only of phases that are known of it: of the others nothing can be said.
-            if (
-                shown.Any(organ =>
-                    facts.Phenology.Any(p => organ.Contains(p.Phase)) && !facts.Phenology.Any(p => organ.Contains(p.Phase) && p.Holds(half))
-                )
-            )
+            if (shown.Any(organ => facts.Phenology.Any(p => organ.Contains(p.Phase)) && !Showing.Can(facts, organ, half, seasons)))
                 Against(OutOfSeason, () => "It shows what was seen at another time of the year.");
         }
         return Math.Max(weight, Least);

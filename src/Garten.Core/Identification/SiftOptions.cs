@@ -18,9 +18,40 @@ public sealed record SiftOptions
     /// </summary>
     public double NotOnList { get; init; } = 0.15;
 
-    /// <summary>Of plants that aren't on the list, the share that is near kin of one that is: most newcomers have a genus here
-    /// already.</summary>
-    public double KinOfNotOnList { get; init; } = 0.8;
+    /// <summary>Least prior of "not on this list", however complete a list has proved.</summary>
+    public double LeastNotOnList { get; init; } = 0.01;
+
+    /// <summary>Largest: a list that every other plant is missing from is still worth asking.</summary>
+    public double MostNotOnList { get; init; } = 0.5;
+
+    /// <summary>w0: of plants that aren't on the list, the share that is like no plant in particular.</summary>
+    public double AnyNotOnList { get; init; } = 0.05;
+
+    /// <summary>
+    /// How near a stranger stands to a listed plant: it shows just what any plant may in 1 − (1−d)^θ of its looks, d being how often two
+    /// species of a genus differ in the character. Near, middling, far kin.
+    /// </summary>
+    public IReadOnlyList<double> KinFar { get; init; } = [0.6, 1, 1.7];
+
+    /// <summary>Of plants that aren't on the list the shares that stand so near; with <see cref="AnyNotOnList"/> they add up to 1.</summary>
+    public IReadOnlyList<double> KinShares { get; init; } = [0.30, 0.25, 0.40];
+
+    /// <summary>What is learnt of a list is raised by this: a stranger is taken for a listed plant more often than the other way
+    /// round.</summary>
+    public double RaiseNotOnList { get; init; } = 1.2;
+
+    /// <summary>What a stranger shows just as any plant may, of one character: the mean over its nearness.</summary>
+    /// <param name="kinDiffers">d, how often two species of a genus differ in it.</param>
+    internal double StrangerDiffers(double kinDiffers)
+    {
+        var sum = AnyNotOnList;
+        for (var k = 0; k < KinFar.Count; k++)
+            sum += KinShares[k] * Far(kinDiffers, KinFar[k]);
+        return sum;
+    }
+
+    /// <summary>1 − (1−d)^θ.</summary>
+    internal static double Far(double kinDiffers, double far) => 1 - Math.Pow(1 - kinDiffers, far);
 
     /// <summary>How often two species of a genus differ in a character, before the flora's own genera say: then such a kin shows just what
     /// any plant may.</summary>

@@ -31,6 +31,8 @@ public sealed record Narrowing(
 /// <param name="Tolerance">For the strict view: how many conflicts a taxon may have to be named, fewest first; null where all stand by
 /// their probability.</param>
 /// <param name="Why">Of which taxa, besides the likeliest, the reasons are wanted; null for those of the dozen likeliest.</param>
+/// <param name="NotOnList">Prior of "not on this list", as learnt at the place (<see cref="Strangers"/>), 0 to 1; null for the usual
+/// one.</param>
 public sealed record SiftQuery(
     IReadOnlyList<Observation> Observations,
     bool Plausible = false,
@@ -42,7 +44,8 @@ public sealed record SiftQuery(
     IReadOnlyCollection<string>? Skip = null,
     Narrowing? Narrowing = null,
     int? Tolerance = null,
-    IReadOnlyCollection<string>? Why = null
+    IReadOnlyCollection<string>? Why = null,
+    double? NotOnList = null
 );
 
 /// <summary>One thing seen, and how it stands to a taxon.</summary>

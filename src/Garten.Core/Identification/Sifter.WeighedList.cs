@@ -49,27 +49,35 @@ public sealed partial class Sifter
         /// <summary>Probability that the plant isn't on the list.</summary>
         public double None { get; }
 
-        // P(t) ∝ prior(t)·Π ratios. "Not on this list" is a plant like any other, or one near kin of one that is here: like it but for a
-        // share of its characters.
+        // P(t) ∝ prior(t)·Π ratios. "Not on this list" is a plant like any other, or kin of one that is here, near, middling or far: like
+        // it but for a share of its characters. π′·[w0 + Σk wk·mean over taxa of Πc ((1−dck)·r + dck)], dck = 1 − (1−dc)^θk.
         private (double[] P, double None) Posterior(double[] prior)
         {
             var (sums, kin, options) = (_sifter._sums, _sifter._kin, _sifter._options);
             var total = VectorMath.Sum(prior);
             if (total <= 0)
                 return (new double[prior.Length], 1);
-            var top = VectorMath.Largest(kin, prior, VectorMath.Largest(sums, prior, 0));
+            var top = VectorMath.Largest(sums, prior, 0);
+            foreach (var one in kin)
+                top = VectorMath.Largest(one, prior, top);
             var (result, kinOf) = (GC.AllocateUninitializedArray<double>(prior.Length), _sifter._scratch);
             // What is this much less likely than the best adds nothing to a double.
             const double nothing = -60;
             VectorMath.Below(sums, top, prior, result);
             VectorMath.Exp(result, nothing);
-            VectorMath.Below(kin, top, prior, kinOf);
-            VectorMath.Exp(kinOf, nothing);
             VectorMath.Multiply(result, prior);
-            var listed = (1 - options.NotOnList) / total;
-            var none =
-                options.NotOnList
-                * ((1 - options.KinOfNotOnList) * Math.Exp(-top) + options.KinOfNotOnList * VectorMath.Sum(kinOf, prior) / total);
+            var stranger = _query.NotOnList is { } learnt
+                ? Math.Clamp(options.RaiseNotOnList * learnt, options.LeastNotOnList, options.MostNotOnList)
+                : options.RaiseNotOnList * options.NotOnList;
+            var listed = (1 - stranger) / total;
+            var none = options.AnyNotOnList * Math.Exp(-top);
+            for (var k = 0; k < kin.Length; k++)
+            {
+                VectorMath.Below(kin[k], top, prior, kinOf);
+                VectorMath.Exp(kinOf, nothing);
+                none += options.KinShares[k] * VectorMath.Sum(kinOf, prior) / total;
+            }
+            none *= stranger;
             var sum = VectorMath.Sum(result) * listed + none;
             VectorMath.Line(result, listed / sum, 0);
             return (result, none / sum);
@@ -224,7 +232,9 @@ public sealed partial class Sifter
                     ? by
                     : string.CompareOrdinal(a.Character, b.Character)
             );
-            var prior = _sifter._taxa[t] is { } taxon ? Plausibility.Of(taxon, _query.Place, _query.Day, _shown).Reasons : [];
+            var prior = _sifter._taxa[t] is { } taxon
+                ? Plausibility.Of(taxon, _query.Place, _query.Day, _shown, _sifter._table.Seasons).Reasons
+                : [];
             return new Candidate(_sifter.Columns.Taxa[t], Probability[t], Conflicts(t), described, _other[t], reasons, prior);
         }
 

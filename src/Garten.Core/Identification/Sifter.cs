@@ -59,7 +59,8 @@ public sealed partial class Sifter
                 _taxa[t] = taxon;
         }
         _likelihood = new Likelihood([], _options.Evidence);
-        (_sums, _kin, _scratch) = (new double[_taxa.Length], new double[_taxa.Length], new double[_taxa.Length]);
+        (_sums, _scratch) = (new double[_taxa.Length], new double[_taxa.Length]);
+        _kin = [.. _options.KinFar.Select(_ => new double[_taxa.Length])];
         (_all, _alike) = (new bool[_taxa.Length], new double[_taxa.Length]);
         Array.Fill(_all, true);
         Array.Fill(_alike, 1);
@@ -159,28 +160,8 @@ public sealed partial class Sifter
         // Where nothing is known of any season, nothing is out of season.
         if (character.SeenIn.Count == 0 || _table.Seasons.Count == 0 && _taxa[row]?.Facts is not { Phenology.Count: > 0 })
             return true;
-        var own = _taxa[row]?.Facts?.Phenology ?? [];
-        foreach (var phase in character.SeenIn)
-        {
-            var isKnown = false;
-            foreach (var span in own)
-            {
-                if (span.Phase != phase)
-                    continue;
-                if (span.Holds(halfMonth))
-                    return true;
-                isKnown = true;
-            }
-            if (!isKnown && !IsOver(phase, own) && _table.Seasons.Any(w => w.Phase == phase && w.Holds(SeasonWords.Middle(halfMonth))))
-                return true;
-        }
-        return false;
+        return Showing.Can(_taxa[row]?.Facts ?? TaxonFacts.None, character.SeenIn, halfMonth, _table.Seasons);
     }
-
-    /// <summary>Whether a phase that a taxon's own phenology doesn't speak of can be told from it: of one whose fruit has its time, none
-    /// persists unless that is said.</summary>
-    internal static bool IsOver(Phenophase phase, IReadOnlyList<PhaseSpan> own) =>
-        phase == Phenophase.FruitPersisting && own.Any(s => s.Phase is Phenophase.RipeFruit);
 
     // Each species with the next one of its genus, evenly taken from all genera.
     private (int First, int Second)[] KinPairs()
@@ -323,6 +304,7 @@ public sealed partial class Sifter
                     column,
                     _likelihood,
                     controlled,
+                    _options.KinFar,
                     Columns.IndexOfCharacter(item.Character.Id) is >= 0 and var at ? KinDiffer(at) : _options.KinDiffer
                 );
             }
@@ -343,7 +325,7 @@ public sealed partial class Sifter
     // What the last sheet came to, row by row: the next one mostly differs from it in a look or two, which are added to it or taken off.
     private List<WeighedItem> _summed = [];
     private readonly double[] _sums;
-    private readonly double[] _kin;
+    private readonly double[][] _kin;
     private readonly double[] _scratch;
     private int _steps;
 
@@ -359,7 +341,8 @@ public sealed partial class Sifter
         if (!carriesOn)
         {
             Array.Clear(_sums);
-            Array.Clear(_kin);
+            foreach (var kin in _kin)
+                Array.Clear(kin);
             (added, gone) = (items, []);
         }
         _steps = carriesOn ? _steps + 1 : 0;
@@ -411,7 +394,7 @@ public sealed partial class Sifter
             return known.Weights;
         var weights = new double[_taxa.Length];
         for (var t = 0; t < weights.Length; t++)
-            weights[t] = _taxa[t] is { } taxon ? Plausibility.WeightOf(taxon, query.Place, query.Day, shown, null) : 1;
+            weights[t] = _taxa[t] is { } taxon ? Plausibility.WeightOf(taxon, query.Place, query.Day, shown, null, _table.Seasons) : 1;
         _plausible = (name, weights);
         return weights;
     }
@@ -446,7 +429,9 @@ public sealed partial class Sifter
         int Of,
         Sureness Sureness,
         bool Larger,
-        double Weight
+        double Weight,
+        LookContext Context,
+        string More
     );
 
     private static ItemKey Name(EvidenceItem item) =>
@@ -465,7 +450,22 @@ public sealed partial class Sifter
             item.Of,
             item.Sureness,
             item.Larger,
-            item.Weight
+            item.Weight,
+            item.Context,
+            item is { Elsewhere.Count: 0, Given: null, Searched: false } ? "" : More(item)
+        );
+
+    private static string More(EvidenceItem item) =>
+        string.Join(
+            '|',
+            [
+                item.Searched ? "searched" : "",
+                item.Part.ToString("R", System.Globalization.CultureInfo.InvariantCulture),
+                string.Join(',', item.Given?.Select(g => g.ToString("R", System.Globalization.CultureInfo.InvariantCulture)) ?? []),
+                .. item.Elsewhere.Select(e =>
+                    $"{string.Join(',', e.States)};{e.NotFound};{e.Sureness};{e.Context};{e.Part.ToString("R", System.Globalization.CultureInfo.InvariantCulture)}"
+                ),
+            ]
         );
 
     private bool IsOnList(int row, SiftQuery query)

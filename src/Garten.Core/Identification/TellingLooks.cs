@@ -1,5 +1,6 @@
 using Garten.Core.Botany;
 using Garten.Core.Characters;
+using Garten.Core.Evidence;
 using Garten.Core.Floras;
 using Garten.Core.Quantities;
 using Garten.Core.Seasons;
@@ -125,7 +126,7 @@ public sealed record TellingLooks(IReadOnlyList<TellingLook> Now, IReadOnlyList<
         var taken = onSheet.Select(c => c.Id).Concat(query.Skip ?? []).ToHashSet(StringComparer.Ordinal);
         // A look that came to nothing isn't asked for again.
         taken.UnionWith(query.Observations.Select(o => o.Character));
-        var visible = new Visibility(sifter, held, weights, query.Day);
+        var visible = new Visibility(sifter, held, weights, query.Day, FollowingItems.SexOf(query.Observations));
         var each = isEven && held.Count == sifter.Columns.Taxa.Count ? weights[0] : 0;
         var isProtected =
             held.Zip(weights)
@@ -146,8 +147,12 @@ public sealed record TellingLooks(IReadOnlyList<TellingLook> Now, IReadOnlyList<
         for (var c = 0; c < columns.Count; c++)
         {
             var character = columns[c].Character;
-            // Ratios and trends derive themselves from what they are made of.
-            if (taken.Contains(character.Id) || character.RatioOf is not null || character.TrendOf.Length > 0)
+            // Ratios and trends derive themselves from what they are made of, and so does a comparison whose parts were measured.
+            if (
+                taken.Contains(character.Id)
+                || character.TrendOf.Length > 0
+                || character.RatioOf is { } parts && (character.Kind == CharacterKind.Ratio || parts.All(taken.Contains))
+            )
                 continue;
             if (
                 character.Family.Length > 0
@@ -169,7 +174,7 @@ public sealed record TellingLooks(IReadOnlyList<TellingLook> Now, IReadOnlyList<
                 : character.Handling > most ? WaitReason.Handling
                 : (WaitReason?)null;
             var on = inTheWay is null && visible.Of(character) is { IsAll: false } some ? some.Rows : null;
-            var bits = Bits(table, held, weights, each, none, sifter.KinDiffer(c), on);
+            var bits = Bits(table, held, weights, each, none, options.StrangerDiffers(sifter.KinDiffer(c)), on);
             // Sizes that vary together tell less, as they weigh less.
             var mates = character.SizeGroup.Length == 0 ? 0 : onSheet.Where(s => s.SizeGroup == character.SizeGroup).Distinct().Count();
             bits /= 1 + mates * options.Evidence.SizeCorrelation;
@@ -400,13 +405,25 @@ public sealed record TellingLooks(IReadOnlyList<TellingLook> Now, IReadOnlyList<
     private sealed record Seen(bool[] Rows, bool IsAll, double Share);
 
     /// <summary>On which candidates a character can be seen, by the phases it is seen in.</summary>
-    private sealed class Visibility(Sifter sifter, List<int> held, List<double> weights, DateOnly? day)
+    private sealed class Visibility(Sifter sifter, List<int> held, List<double> weights, DateOnly? day, PartSex? sex)
     {
+        // Of a plant of one sex the other one's characters aren't asked where the taxon has them on other plants.
+        private readonly CharacterColumn? _sexes =
+            sex is PartSex.Male or PartSex.Female && FollowingItems.SharingOfSexes(sifter.Table.Characters) is { } sharing
+                ? sifter.Columns.Find(sharing.Id)
+                : null;
+
+        private bool IsElsewhere(int row, Character character) =>
+            _sexes?[row] is { } cell
+            && FollowingItems.IsOf(sex == PartSex.Male ? PartSex.Female : PartSex.Male, character)
+            && cell.States.Any(s => s.State == "dioecious" && s.Share > 0.5);
+
         private readonly Dictionary<string, Seen> _of = new(StringComparer.Ordinal);
 
         public Seen Of(Character character)
         {
-            var name = string.Join(',', character.SeenIn);
+            var isOfOther = _sexes is not null && FollowingItems.IsOf(sex == PartSex.Male ? PartSex.Female : PartSex.Male, character);
+            var name = $"{string.Join(',', character.SeenIn)}{(isOfOther ? "|other sex" : "")}";
             if (_of.TryGetValue(name, out var known))
                 return known;
             var half = day is { } on ? PhaseSpan.HalfMonth(on) : 0;
@@ -415,7 +432,9 @@ public sealed record TellingLooks(IReadOnlyList<TellingLook> Now, IReadOnlyList<
                 all = 0;
             for (var i = 0; i < rows.Length; i++)
             {
-                rows[i] = day is null || character.SeenIn.Count == 0 || sifter.CanBeSeen(held[i], character, half);
+                rows[i] =
+                    (day is null || character.SeenIn.Count == 0 || sifter.CanBeSeen(held[i], character, half))
+                    && !IsElsewhere(held[i], character);
                 all += weights[i];
                 if (rows[i])
                     seen += weights[i];

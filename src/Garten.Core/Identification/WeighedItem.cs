@@ -11,10 +11,10 @@ public sealed class WeighedItem
     private const Fit NoFit = RangeColumn.NoFit;
 
     private readonly double[] _ratios;
-    private readonly double[] _kin;
+    private readonly double[][] _kin;
     private readonly Fit[] _fits;
 
-    private WeighedItem(EvidenceItem item, CharacterColumn column, double marginal, double[] ratios, double[] kin, Fit[] fits)
+    private WeighedItem(EvidenceItem item, CharacterColumn column, double marginal, double[] ratios, double[][] kin, Fit[] fits)
     {
         Marginal = marginal;
         Item = item;
@@ -29,12 +29,14 @@ public sealed class WeighedItem
     /// <param name="column">The column of its character.</param>
     /// <param name="likelihood">Says how probable a look is under a description.</param>
     /// <param name="controllerIsOnSheet">Whether the character that decides if this one applies is on the sheet itself.</param>
+    /// <param name="kinFar">How near strangers stand to a taxon (<see cref="SiftOptions.KinFar"/>); null for none.</param>
     /// <param name="kinDiffers">In how many of its characters a near kin of a taxon shows just what any plant may.</param>
     public static WeighedItem Of(
         EvidenceItem item,
         CharacterColumn column,
         Likelihood likelihood,
         bool controllerIsOnSheet,
+        IReadOnlyList<double>? kinFar = null,
         double kinDiffers = 0
     )
     {
@@ -44,8 +46,10 @@ public sealed class WeighedItem
         var cells = column.Cells.Count;
         // Written over from end to end, so they needn't be cleared first.
         var fits = GC.AllocateUninitializedArray<Fit>(cells + 1);
-        double[] ratios = GC.AllocateUninitializedArray<double>(cells + 1),
-            kin = GC.AllocateUninitializedArray<double>(cells + 1);
+        var ratios = GC.AllocateUninitializedArray<double>(cells + 1);
+        var kin = new double[kinFar?.Count ?? 0][];
+        for (var k = 0; k < kin.Length; k++)
+            kin[k] = GC.AllocateUninitializedArray<double>(cells + 1);
         fits[0] = NoFit;
         var ofCells = fits.AsSpan(1);
         ofCells.Fill(NoFit);
@@ -69,7 +73,8 @@ public sealed class WeighedItem
         if (item.Weight == 0)
         {
             Array.Clear(ratios);
-            Array.Clear(kin);
+            foreach (var one in kin)
+                Array.Clear(one);
             Array.Fill(fits, NoFit);
             return new WeighedItem(item, column, marginal, ratios, kin, fits);
         }
@@ -84,27 +89,34 @@ public sealed class WeighedItem
             foreach (var cell in column.Lacking())
                 raw[cell] = 1;
         }
-        ratios.CopyTo(kin, 0);
+        var plain = item.Weight == 1 && kin.Length > 0 ? (double[])ratios.Clone() : ratios;
         VectorMath.Log(ratios);
         if (item.Weight != 1)
         {
             VectorMath.Line(ratios, item.Weight, 0);
-            ratios.CopyTo(kin, 0);
-            VectorMath.Exp(kin);
+            plain = (double[])ratios.Clone();
+            VectorMath.Exp(plain);
         }
-        VectorMath.Line(kin.AsSpan(1), 1 - kinDiffers, kinDiffers);
-        VectorMath.Log(kin);
+        for (var k = 0; k < kin.Length; k++)
+        {
+            var far = SiftOptions.Far(kinDiffers, kinFar![k]);
+            plain.CopyTo(kin[k], 0);
+            VectorMath.Line(kin[k].AsSpan(1), 1 - far, far);
+            VectorMath.Log(kin[k]);
+        }
         return new WeighedItem(item, column, marginal, ratios, kin, fits);
     }
 
     private static void Score(EvidenceItem item, CharacterColumn column, Likelihood likelihood, Span<double> raw, Span<Fit> fits)
     {
+        var usual = column.Usual;
+        var given = Likelihood.GivenOf(item, usual, likelihood.Options);
         for (var c = 0; c < raw.Length; c++)
         {
             if (!column.Applies(c))
                 continue;
             var cell = column.Cells[c];
-            raw[c] = likelihood.Raw(item, cell, item.NotFound ? [] : Likelihood.Shares(item.Character, cell));
+            raw[c] = likelihood.Raw(item, cell, column.SharesOf(c), given, usual);
             fits[c] = likelihood.Verdict(item, raw[c]);
         }
     }
@@ -118,15 +130,16 @@ public sealed class WeighedItem
         Span<Fit> fits
     )
     {
-        if (!item.Larger)
+        if (item.Context.IsUsual)
         {
             column.Ranges(likelihood.Options.Ranges).Weigh(measured, raw, fits);
             return;
         }
-        // A shaded leaf is judged by a range of its own.
+        // A shaded or a young leaf is judged by a range of its own.
+        var widening = item.Larger ? column.ShadeFactor(likelihood.Options) : 1;
         for (var c = 0; c < raw.Length; c++)
         {
-            if (column.Applies(c) && likelihood.RangeOf(item, column.Cells[c]) is { } range)
+            if (column.Applies(c) && likelihood.RangeOf(item, column.Cells[c], widening) is { } range)
                 (raw[c], fits[c]) = new RangeDistribution(range, likelihood.Options.Ranges).Weigh(measured);
         }
     }
@@ -161,26 +174,34 @@ public sealed class WeighedItem
     internal bool ConflictsWith(int taxon) => _fits[Column.Of()[taxon]] == Fit.Conflicts;
 
     /// <summary>Adds its log ratios to the sums of all taxa, and those of their kin to theirs.</summary>
-    public void AddTo(Span<double> sums, Span<double> kin)
+    /// <param name="sums">By taxon.</param>
+    /// <param name="kin">By nearness, then by taxon.</param>
+    public void AddTo(double[] sums, double[][] kin)
     {
         var of = Column.Of();
-        for (var t = 0; t < of.Length; t++)
-        {
-            var cell = of[t];
-            sums[t] += _ratios[cell];
-            kin[t] += _kin[cell];
-        }
+        Add(of, _ratios, sums);
+        for (var k = 0; k < _kin.Length; k++)
+            Add(of, _kin[k], kin[k]);
     }
 
     /// <summary>Takes them off again.</summary>
-    public void TakeFrom(Span<double> sums, Span<double> kin)
+    public void TakeFrom(double[] sums, double[][] kin)
     {
         var of = Column.Of();
+        Take(of, _ratios, sums);
+        for (var k = 0; k < _kin.Length; k++)
+            Take(of, _kin[k], kin[k]);
+    }
+
+    private static void Add(ReadOnlySpan<ushort> of, double[] ratios, double[] sums)
+    {
         for (var t = 0; t < of.Length; t++)
-        {
-            var cell = of[t];
-            sums[t] -= _ratios[cell];
-            kin[t] -= _kin[cell];
-        }
+            sums[t] += ratios[of[t]];
+    }
+
+    private static void Take(ReadOnlySpan<ushort> of, double[] ratios, double[] sums)
+    {
+        for (var t = 0; t < of.Length; t++)
+            sums[t] -= ratios[of[t]];
     }
 }

@@ -132,7 +132,7 @@ internal sealed class CoupletWeighing(WeighedSheet sheet, EvidenceOptions option
         }
         else
         {
-            f = OfStates(item, claims);
+            f = OfStates(item, claims, options);
             marginal = Math.Max(1, item.States.Count) / (double)Math.Max(2, item.Character.States.Count);
         }
         for (var l = 0; l < n; l++)
@@ -149,9 +149,12 @@ internal sealed class CoupletWeighing(WeighedSheet sheet, EvidenceOptions option
         return described.Count == 0 ? marginal : described.Average(d => sheet.Likelihood.Raw(item, d!));
     }
 
-    private static double[] OfStates(EvidenceItem item, List<List<StatementClaim>> claims)
+    private static double[] OfStates(EvidenceItem item, List<List<StatementClaim>> claims, EvidenceOptions options)
     {
         var character = item.Character;
+        var usual = new double[character.States.Count];
+        Array.Fill(usual, 1d / Math.Max(1, usual.Length));
+        var given = item.IsPlain && !item.NotFound ? Likelihood.GivenOf(item, usual, options) : null;
         var all = Enumerable.Range(0, character.States.Count).ToHashSet();
         var stated = claims.ConvertAll(c =>
             (
@@ -169,6 +172,14 @@ internal sealed class CoupletWeighing(WeighedSheet sheet, EvidenceOptions option
                 if (own.Count == 0)
                     own = all;
                 var m = own.Count == all.Count ? 1 : lead.Modality;
+                // Of what is one state or another, in one context or several, the sum over the states that the plant may have.
+                if (given is not null)
+                {
+                    var sum = 0d;
+                    foreach (var u in all)
+                        sum += (own.Contains(u) ? m / own.Count : (1 - m) / (all.Count - own.Count)) * given[u];
+                    return Math.Min(1, sum);
+                }
                 double Kind(int s)
                 {
                     var p = 0d;
@@ -288,6 +299,9 @@ internal sealed class CoupletWeighing(WeighedSheet sheet, EvidenceOptions option
         return new(reading, worst, string.Join("; ", seen.Distinct()), ratio);
     }
 
+    // From so much on a look in another context is no conflict with a statement about usual parts.
+    private const double LeastMix = 0.1;
+
     private StatementFit FitOf(EvidenceItem item, StatementClaim claim)
     {
         if (item.Sample is { } sample)
@@ -309,12 +323,26 @@ internal sealed class CoupletWeighing(WeighedSheet sheet, EvidenceOptions option
             return stated.Contains(EvidenceItem.AbsentState(item.Character)) ? StatementFit.Fits
                 : item.Character.Detection > 0.9 ? StatementFit.Conflicts
                 : StatementFit.Doubtful;
+        if (item.Given is { } given)
+        {
+            // What only follows from the circumstances is no conflict.
+            const double fits = 0.5,
+                edge = 0.1;
+            var best = given.Max();
+            var own = stated.Count == 0 ? best : stated.Max(s => given[s]);
+            return own >= fits * best ? StatementFit.Fits
+                : own >= edge * best ? StatementFit.AtTheEdge
+                : StatementFit.Doubtful;
+        }
         var inside = item.States.Count(stated.Contains);
         if (inside == item.States.Count)
             return StatementFit.Fits;
         // Of what was seen in general terms a kind may be what is asked.
         if (inside > 0 || item.States.Any(s => character.Within(s).Any(stated.Contains)))
             return StatementFit.AtTheEdge;
-        return claim.Modality < 0.9 || item.Sureness == Sureness.Guess ? StatementFit.Doubtful : StatementFit.Conflicts;
+        // Seen on parts or plants of another age or place, it may be otherwise on usual ones.
+        return claim.Modality < 0.9 || item.Sureness == Sureness.Guess || item.Context.Mix > LeastMix
+            ? StatementFit.Doubtful
+            : StatementFit.Conflicts;
     }
 }

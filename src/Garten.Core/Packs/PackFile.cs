@@ -27,10 +27,10 @@ public static class PackFile
     private const uint Magic = 0x31504B47;
 
     /// <summary>Version of the form: a reader knows its own and the one before.</summary>
-    public const byte Form = 3;
+    public const byte Form = 4;
 
-    // Without kinds of states, and with a row for each taxon in every column.
-    private const byte FormBefore = 2;
+    // Without other contexts and sets of states.
+    private const byte FormBefore = 3;
 
     // A column in which fewer taxa than one in so many are described is written taxon by taxon.
     private const int SparseBelow = 4;
@@ -76,7 +76,7 @@ public static class PackFile
             var (id, name) = (reader.Text(), reader.Text());
             var characters = new Character[reader.Count()];
             for (var i = 0; i < characters.Length; i++)
-                characters[i] = ReadCharacter(reader, form);
+                characters[i] = ReadCharacter(reader);
             var seasons = ReadSeasons(reader);
             var taxa = new Taxon[reader.Count()];
             for (var i = 0; i < taxa.Length; i++)
@@ -134,7 +134,7 @@ public static class PackFile
         to.Texts(c.Needs?.States ?? []);
     }
 
-    internal static Character ReadCharacter(PackReader from, byte form = Form)
+    internal static Character ReadCharacter(PackReader from)
     {
         var (id, name, family, group, measuredFrom, unit, definition, trap, trendOf) = (
             from.Text(),
@@ -162,7 +162,7 @@ public static class PackFile
                 from.Text(),
                 from.Text(),
                 from.Texts(),
-                form > FormBefore && from.Text() is { Length: > 0 } broader ? broader : null
+                from.Text() is { Length: > 0 } broader ? broader : null
             );
         var (nouns, measures, ratioOf) = (from.Texts(), from.Texts(), from.Texts());
         var seenIn = new Phenophase[from.Count()];
@@ -317,15 +317,11 @@ public static class PackFile
         {
             foreach (var cell in cells)
             {
-                to.Count(cell.States.Count);
-                foreach (var share in cell.States)
-                {
-                    to.Count(column.Character.IndexOf(share.State) + 1);
-                    to.Number(share.Share);
-                }
+                WriteShares(to, column.Character, cell.States);
                 to.Texts(cell.Misread ?? []);
             }
         }
+        WriteMore(to, column);
         var of = column.Of();
         var known = 0;
         foreach (var row in of)
@@ -352,9 +348,80 @@ public static class PackFile
             to.Pair(row);
     }
 
-    private static ushort[] ReadRows(PackReader from, int rows, byte form)
+    // What few cells have: other contexts, states that stand together.
+    private static void WriteMore(PackWriter to, CharacterColumn column)
     {
-        if (form == FormBefore || from.Byte() == 0)
+        var more = Enumerable
+            .Range(0, column.Cells.Count)
+            .Where(c => column.Cells[c] is { Contexts: not null } or { Sets: not null })
+            .ToList();
+        to.Count(more.Count);
+        foreach (var at in more)
+        {
+            var cell = column.Cells[at];
+            to.Count(at);
+            to.Many(cell.Contexts ?? [], context =>
+            {
+                to.Byte((byte)context.When);
+                if (column.Character.IsQuantity)
+                    WriteRanges(to, [context.Range]);
+                else
+                    WriteShares(to, column.Character, context.States);
+            });
+            to.Many(cell.Sets ?? [], set =>
+            {
+                to.Many(set.States, state => to.Count(column.Character.IndexOf(state) + 1));
+                to.Number(set.Share);
+            });
+        }
+    }
+
+    private static void WriteShares(PackWriter to, Character character, IReadOnlyList<StateShare> states)
+    {
+        to.Count(states.Count);
+        foreach (var share in states)
+        {
+            to.Count(character.IndexOf(share.State) + 1);
+            to.Number(share.Share);
+        }
+    }
+
+    private static StateShare[] ReadShares(PackReader from, Character character)
+    {
+        var states = new StateShare[from.Count()];
+        for (var s = 0; s < states.Length; s++)
+            states[s] = new StateShare(character.States[from.Count() - 1].Id, from.Number() ?? 0);
+        return states;
+    }
+
+    private sealed record More(IReadOnlyList<ContextCell>? Contexts, IReadOnlyList<StateSet>? Sets);
+
+    private static Dictionary<int, More> ReadMore(PackReader from, Character character)
+    {
+        var more = new Dictionary<int, More>();
+        for (var left = from.Count(); left > 0; left--)
+        {
+            var at = from.Count();
+            var contexts = from.Many(() =>
+            {
+                var when = (DescribedContext)from.Byte();
+                return character.IsQuantity
+                    ? new ContextCell(when, [], ReadRanges(from, character.Quantity, 1)[0])
+                    : new ContextCell(when, ReadShares(from, character));
+            });
+            var sets = from.Many(() =>
+            {
+                var states = from.Many(() => character.States[from.Count() - 1].Id);
+                return new StateSet(states, from.Number() ?? 0);
+            });
+            more[at] = new More(contexts.Length > 0 ? contexts : null, sets.Length > 0 ? sets : null);
+        }
+        return more;
+    }
+
+    private static ushort[] ReadRows(PackReader from, int rows)
+    {
+        if (from.Byte() == 0)
             return MemoryMarshal.Cast<byte, ushort>(from.Take(rows * sizeof(ushort))).ToArray();
         var of = new ushort[rows];
         var known = from.Count();
@@ -377,27 +444,23 @@ public static class PackFile
         if (character.IsQuantity)
         {
             var ranges = ReadRanges(from, character.Quantity, applies.Length);
-            cells = new PackedCells(
-                character.Id,
-                applies,
-                ranges,
-                from.Byte() == 1 ? ReadRanges(from, character.Quantity, applies.Length) : null
-            );
+            var shade = from.Byte() == 1 ? ReadRanges(from, character.Quantity, applies.Length) : null;
+            cells = new PackedCells(character.Id, applies, ranges, shade, form == FormBefore ? [] : ReadMore(from, character));
         }
         else
         {
             var read = new CharacterDescription[applies.Length];
             for (var c = 0; c < read.Length; c++)
             {
-                var states = new StateShare[from.Count()];
-                for (var s = 0; s < states.Length; s++)
-                    states[s] = new StateShare(character.States[from.Count() - 1].Id, from.Number() ?? 0);
+                var states = ReadShares(from, character);
                 var misread = from.Texts();
                 read[c] = new CharacterDescription(character.Id, states, null, null, applies[c], misread.Length > 0 ? misread : null);
             }
+            foreach (var (at, more) in form == FormBefore ? [] : ReadMore(from, character))
+                read[at] = read[at] with { Contexts = more.Contexts, Sets = more.Sets };
             cells = read;
         }
-        var of = ReadRows(from, rows, form);
+        var of = ReadRows(from, rows);
         return new CharacterColumn(character, cells, of, applies);
     }
 
@@ -464,12 +527,13 @@ public static class PackFile
         }
     }
 
-    private sealed class PackedCells(string character, bool[] applies, PackedRanges ranges, PackedRanges? shade)
+    private sealed class PackedCells(string character, bool[] applies, PackedRanges ranges, PackedRanges? shade, Dictionary<int, More> more)
         : IReadOnlyList<CharacterDescription>
     {
         public int Count => applies.Length;
 
-        public CharacterDescription this[int index] => new(character, [], ranges[index], shade?[index], applies[index]);
+        public CharacterDescription this[int index] =>
+            new(character, [], ranges[index], shade?[index], applies[index], Contexts: more.GetValueOrDefault(index)?.Contexts);
 
         public IEnumerator<CharacterDescription> GetEnumerator() => Enumerable.Range(0, Count).Select(i => this[i]).GetEnumerator();
 

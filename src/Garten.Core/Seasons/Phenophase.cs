@@ -32,6 +32,22 @@ public enum Phenophase
 
     /// <summary>Fruit, or what is left of it, still on the plant or beneath.</summary>
     FruitPersisting,
+
+    /// <summary>Buds that are set in the axils of leaves, from midsummer: how they stand and what covers them can be seen, not yet how they
+    /// are coloured and haired in winter.</summary>
+    BudsSet,
+
+    /// <summary>Leaves or a rosette that stay green through the winter, or come up in autumn.</summary>
+    WinterGreen,
+
+    /// <summary>Dead leaves held on the twigs through the winter.</summary>
+    DeadLeavesHeld,
+
+    /// <summary>Died back to the ground.</summary>
+    DiedBack,
+
+    /// <summary>Ripe spores.</summary>
+    RipeSpores,
 }
 
 /// <summary>When a phenophase lasts in a region.</summary>

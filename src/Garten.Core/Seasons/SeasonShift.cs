@@ -156,7 +156,12 @@ public sealed record SeasonShift(IReadOnlyList<ShiftPart> Parts, double Coeffici
         phase switch
         {
             Phenophase.RipeFruit or Phenophase.FruitPersisting => 0.5,
-            Phenophase.AutumnColour or Phenophase.BareTwig or Phenophase.RestingBud => -1,
+            Phenophase.AutumnColour
+            or Phenophase.BareTwig
+            or Phenophase.RestingBud
+            or Phenophase.WinterGreen
+            or Phenophase.DeadLeavesHeld
+            or Phenophase.DiedBack => -1,
             _ => 1,
         };
 }

@@ -154,7 +154,8 @@ public static class SeasonList
         public Year(Sifter sifter, int row, Dictionary<Phenophase, int> shifts, Dictionary<Phenophase, List<DayWindow>> region, int day)
         {
             (_sifter, _row, _day) = (sifter, row, day);
-            var spans = sifter.TaxonAt(row)?.Facts?.Phenology ?? [];
+            var facts = sifter.TaxonAt(row)?.Facts ?? TaxonFacts.None;
+            var (spans, isWoody) = (facts.Phenology, Showing.MayBeWoody(facts));
             var shifted = Shifted(spans, shifts);
             _share = shifted.Share;
             _phases =
@@ -168,9 +169,14 @@ public static class SeasonList
                     })
                     .OrderBy(p => p.Windows[0].From),
             ];
-            _windows = region.Where(r => !Sifter.IsOver(r.Key, spans)).ToDictionary(r => r.Key, r => (IReadOnlyList<DayWindow>)r.Value);
+            _windows = region
+                .Where(r => !Showing.IsOver(r.Key, spans) && (isWoody || !Showing.IsOfWood(r.Key)))
+                .ToDictionary(r => r.Key, r => (IReadOnlyList<DayWindow>)r.Value);
             foreach (var phase in _phases)
                 _windows[phase.Phase] = phase.Windows;
+            // What is green in winter has leaves to look at.
+            if (_windows.TryGetValue(Phenophase.WinterGreen, out var green))
+                _windows[Phenophase.FullLeaf] = [.. _windows.GetValueOrDefault(Phenophase.FullLeaf) ?? [], .. green];
         }
 
         // What isn't bound to a phase is there while anything of the plant is: a herb's growth form isn't in winter.

@@ -98,9 +98,11 @@ public sealed class LikelihoodTests
         Assert.Equal(0.645, Plain.Raw(Item(See(Base, "rounded")), d), 12);
         // Wedge-shaped only by misreading: 0.05.
         Assert.Equal(0.05, Plain.Raw(Item(See(Base, "wedge")), d), 12);
-        // One or the other: 0.645 + 0.305. Both on the plant: 2·0.645·0.305, two looks in either order.
+        // One or the other: 0.645 + 0.305. Both on the plant: 30 % of the plants have both where nothing is said of it; δ = 0.7, falsely 0.02.
         Assert.Equal(0.95, Plain.Raw(Item(See(Base, "rounded", "heart")), d), 12);
-        Assert.Equal(2 * 0.645 * 0.305, Plain.Raw(Item(See(Base, "rounded", "heart") with { Together = true }), d), 12);
+        var both = 0.3 * 0.7 * 0.7 * 0.98 / (1 - 0.3 * 0.3 * 0.98);
+        var either = 0.7 * 0.7 * 0.02 * 0.98 / (1 - 0.3 * 0.98 * 0.98);
+        Assert.Equal(both + either, Plain.Raw(Item(See(Base, "rounded", "heart") with { Together = true }), d), 12);
         // What isn't listed shares the rest: 80 % rounded leaves 10 % each; heart: 0.1·0.9 + 0.8·0.05 + 0.1·0.05.
         Assert.Equal(0.135, Plain.Raw(Item(See(Base, "heart")), Of(Base, ("rounded", 0.8))), 12);
     }
@@ -148,12 +150,16 @@ public sealed class LikelihoodTests
     [Fact]
     public void AStandOfPlants()
     {
-        // Three of four show it at 0.645 each: 0.645³·0.355.
+        // Three of four show it at 0.645 each, beta-binomial with α = 8·0.645 and β = 8·0.355: C(4,3)·α(α+1)(α+2)·β / (8·9·10·11).
         var item = Item(See(Base, "rounded") with { Show = 3, Of = 4 });
-        Assert.Equal(Math.Pow(0.645, 3) * 0.355, Plain.Raw(item, Of(Base, ("rounded", 0.7), ("heart", 0.3))), 12);
-        // Of twenty, plants of one stand being kin, as of five.
+        var (a, b) = (8 * 0.645, 8 * 0.355);
+        var d = Of(Base, ("rounded", 0.7), ("heart", 0.3));
+        Assert.Equal(4 * a * (a + 1) * (a + 2) * b / (8 * 9 * 10 * 11d), Plain.Raw(item, d), 12);
+        // All numbers that can show it add up to 1.
+        Assert.Equal(1, Enumerable.Range(0, 13).Sum(k => Plain.Raw(Item(See(Base, "rounded") with { Show = k, Of = 12 }), d)), 9);
+        // Plants of one stand are kin: twenty that all show it say less than twenty looks at twenty stands.
         var many = Item(See(Base, "rounded") with { Show = 20, Of = 20 });
-        Assert.Equal(Math.Pow(0.645, 5), Plain.Raw(many, Of(Base, ("rounded", 0.7), ("heart", 0.3))), 12);
+        Assert.True(Plain.Raw(many, d) > Math.Pow(0.645, 20));
     }
 
     [Fact]

@@ -221,8 +221,9 @@ public sealed class SifterTests
     {
         var result = Sieve(All, Four[..1]).Sift(new SiftQuery([]));
         Assert.Equal((1, RankingCall.Nothing), (result.Listed, result.Call));
-        Assert.Equal(0.85, P(result, "alvena-montis"), 9);
-        Assert.Equal(0.15, P(result, Sifter.NotOnList), 9);
+        // One plant in seven isn't on a list, raised by a fifth: a stranger is taken for a listed plant more easily than the other way.
+        Assert.Equal(0.82, P(result, "alvena-montis"), 9);
+        Assert.Equal(0.18, P(result, Sifter.NotOnList), 9);
     }
 
     [Fact]

@@ -2399,6 +2399,13 @@ export interface components {
             applies: boolean;
             /** @description States that this taxon hasn't but is often taken to have; null where there are none. */
             misread?: null | string[];
+            /** @description What it is like in other contexts than the usual one; null where nothing is said of them. */
+            contexts?: null | components["schemas"]["ContextCell"][];
+            /**
+             * @description States that stand on one plant together; their shares and those of States add up to at most 1.
+             *                 Null where none are known.
+             */
+            sets?: null | components["schemas"]["StateSet"][];
         };
         /**
          * @description What values a character has.
@@ -3373,6 +3380,14 @@ export interface components {
             explanations?: null | components["schemas"]["Explanation"][];
             grade?: null | components["schemas"]["Grade"];
         };
+        /** @description What a taxon is like in one character in one context. */
+        ContextCell: {
+            /** @description The context. */
+            when: components["schemas"]["DescribedContext"];
+            /** @description The states it has there; empty for a measured character. */
+            states: components["schemas"]["StateShare"][];
+            range?: null | components["schemas"]["QuantityRange"];
+        };
         /** @description A fact that contradicts another one. */
         Contradiction: {
             /** @description What it is: a determination, a plant, a count, a threat. */
@@ -3931,6 +3946,11 @@ export interface components {
             /** @description Why something was judged otherwise, such as leaves of the shade. */
             reasons: string[];
         };
+        /**
+         * @description What has harmed the part.
+         * @default 0
+         */
+        Damage: number;
         /** @description How far a day is. */
         DayDistance: {
             /** @description Of what it is. */
@@ -3972,6 +3992,11 @@ export interface components {
             /** @description Their ids; left out: all taxa of the flora, without what they are like. */
             taxa?: null | string[];
         };
+        /**
+         * @description Where on a plant, on which plant or in which of its ages a description holds. What isn't marked holds of full-grown parts of
+         *                 grown plants in the sun.
+         */
+        DescribedContext: number;
         /** @description Descriptions as they were read. */
         DescribedInProse: {
             /** @description The taxa. */
@@ -5503,6 +5528,11 @@ export interface components {
          * @enum {unknown}
          */
         MapPointKind: "plant" | "line" | "population";
+        /**
+         * @description What the look was taken at.
+         * @default 0
+         */
+        Material: number;
         /** @description Readings as typed. */
         MeasureRequest: {
             /** @description The line. */
@@ -5712,13 +5742,36 @@ export interface components {
         };
         /** @description What a look is to be judged by. All is unsaid by default. */
         ObservationContext: {
+            /** @description Where on the plant. */
             position?: components["schemas"]["Position"];
+            /** @description In which light the part grew. */
             light?: components["schemas"]["Light"];
+            /** @description How old the plant is. */
             stage?: components["schemas"]["Stage"];
+            /** @description How old the part is. */
             age?: components["schemas"]["PartAge"];
+            /** @description What was done to the plant. */
             shaping?: components["schemas"]["Shaping"];
+            /** @description Whether the part is the plant's own. */
             attachment?: components["schemas"]["Attachment"];
+            /** @description Sex of the part. */
             sex?: components["schemas"]["PartSex"];
+            /** @description What the look was taken at. */
+            material?: components["schemas"]["Material"];
+            /** @description What has harmed the part. */
+            damage?: components["schemas"]["Damage"];
+            /** @description How thoroughly it was looked. */
+            search?: components["schemas"]["Search"];
+            /**
+             * @description The day on which the material was gathered, where it was examined later (`YYYY-MM-DD`); else empty.
+             * @default
+             */
+            gathered: string;
+            /**
+             * @description Number of the bag or sheet that it was carried home in; may be empty.
+             * @default
+             */
+            bag: string;
         };
         /**
          * @description At how many places a taxon is, and how probably one visit finds it where it is, from visits repeated within a time in which nothing
@@ -6374,7 +6427,7 @@ export interface components {
          * @description What a plant is doing at a time of the year.
          * @enum {unknown}
          */
-        Phenophase: "shootsUp" | "restingBud" | "leafBudOpening" | "flower" | "fullLeaf" | "autumnColour" | "bareTwig" | "youngFruit" | "ripeFruit" | "fruitPersisting";
+        Phenophase: "shootsUp" | "restingBud" | "leafBudOpening" | "flower" | "fullLeaf" | "autumnColour" | "bareTwig" | "youngFruit" | "ripeFruit" | "fruitPersisting" | "budsSet" | "winterGreen" | "deadLeavesHeld" | "diedBack" | "ripeSpores";
         /** @description A recording place. */
         Place: {
             /** Format: uuid */
@@ -7987,6 +8040,11 @@ export interface components {
             version: number;
             isNew: boolean;
         };
+        /**
+         * @description How thoroughly it was looked.
+         * @default 0
+         */
+        Search: number;
         /** @description A search of everything there is. */
         SearchRequest: {
             /** @description What was typed. */
@@ -8248,7 +8306,7 @@ export interface components {
          * @default unsaid
          * @enum {unknown}
          */
-        Shaping: "unsaid" | "browsed" | "mown" | "clipped" | "resprouting";
+        Shaping: "unsaid" | "browsed" | "mown" | "clipped" | "resprouting" | "drought";
         /**
          * @description A share with its 95 % interval (Wilson 1927: Probable inference, the law of succession, and statistical inference). What couldn't be
          *     found again is neither one nor the other: it widens the share to both sides.
@@ -8847,6 +8905,16 @@ export interface components {
              *                 words for it.
              */
             says: string[];
+        };
+        /** @description States that stand on one plant together: rosette leaves and stem leaves, simple hairs and forked ones. */
+        StateSet: {
+            /** @description Ids of the states, two or more. */
+            states: string[];
+            /**
+             * Format: double
+             * @description Share of the plants that show them all, above 0 to 1.
+             */
+            share: number;
         };
         /** @description How often a taxon has a state. */
         StateShare: {

@@ -41,6 +41,11 @@ public static class SiteVisitWords
             Phenophase.BareTwig => "leafless",
             Phenophase.YoungFruit => "in young fruit",
             Phenophase.RipeFruit => "in ripe fruit",
+            Phenophase.BudsSet => "with buds set",
+            Phenophase.WinterGreen => "green in winter",
+            Phenophase.DeadLeavesHeld => "holding dead leaves",
+            Phenophase.DiedBack => "died back",
+            Phenophase.RipeSpores => "with ripe spores",
             _ => "with old fruit",
         };
 }
