@@ -19,6 +19,11 @@ public static class PopulationCsv
         "pegged",
         "notRefound",
     ];
+
+    // Units that came later stand at the end, so that columns keep their places.
+    private static readonly CountUnit[] First = [CountUnit.Individuals, CountUnit.Shoots, CountUnit.Stems];
+    private static readonly CountUnit[] Later = [.. Enum.GetValues<CountUnit>().Except(First)];
+
     private static readonly string[] Shares = ["flowered", "fruited", "alive", "female"];
     private static readonly string[] Parts = ["", "Of", "Unknown", "Share", "Low95", "High95", "Least", "Most"];
 
@@ -39,6 +44,8 @@ public static class PopulationCsv
         foreach (var what in Shares)
             csv.Texts([.. Parts.Select(p => what + p)]);
         csv.Texts("dataGeneralizations", "informationWithheld");
+        csv.Texts([.. Later.Select(u => System.Text.Json.JsonNamingPolicy.CamelCase.ConvertName(u.ToString()))]);
+        csv.Texts("floweringOfRosettes", "floweringOfRosettesLow95", "floweringOfRosettesHigh95");
         await csv.EndRowAsync();
         foreach (var p in populations)
         {
@@ -47,7 +54,7 @@ public static class PopulationCsv
             {
                 csv.Texts(coarse?.Cell ?? p.Place.Name, coarse is null ? p.Name : "", p.Taxon);
                 csv.Whole(year.Year);
-                foreach (var unit in Enum.GetValues<CountUnit>())
+                foreach (var unit in First)
                     csv.Whole(year.Counts.FirstOrDefault(c => c.Unit == unit)?.Number);
                 csv.Whole(year.Pegged);
                 csv.Whole(year.NotRefound);
@@ -69,6 +76,10 @@ public static class PopulationCsv
                         csv.Number(value, "0.####");
                 }
                 csv.Texts(coarse?.Generalization ?? "", coarse?.Withheld ?? "");
+                foreach (var unit in Later)
+                    csv.Whole(year.Counts.FirstOrDefault(c => c.Unit == unit)?.Number);
+                foreach (var value in new[] { year.OfRosettes?.Share, year.OfRosettes?.Low, year.OfRosettes?.High })
+                    csv.Number(value, "0.####");
                 await csv.EndRowAsync();
             }
         }

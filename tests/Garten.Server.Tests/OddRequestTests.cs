@@ -380,6 +380,15 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
                 ["layer"] = "herbs",
                 ["most"] = 6,
             },
+            "identify/gradient" => new JsonObject { ["text"] = "plant;group;petiole\na;first;12\nb;second;30\nc;stand;20\n" },
+            "identify/stand" => new JsonObject
+            {
+                ["floraId"] = Flora,
+                ["plants"] = JsonNode.Parse(
+                    """[{"label":"1","observations":[{"character":"margin","states":["entire"]}]},{"label":"2"}]"""
+                ),
+                ["options"] = JsonNode.Parse("""{"strangers":{"sum":1.5,"plants":12},"date":"2026-05-10"}"""),
+            },
             "surveys/design" => JsonNode.Parse("""{"deviation":2.5,"change":1,"chance":0.4,"wanted":0.95}""")!,
             "visits/names" => new JsonObject
             {

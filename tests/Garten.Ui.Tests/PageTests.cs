@@ -56,6 +56,7 @@ public sealed class PageTests(GartenSite site) : IClassFixture<GartenSite>
                 ("/along", "Room on this device"),
                 ("/devices", "Paired devices"),
                 ("/figures", "Take the records kept here"),
+                ("/figures/parents", "Put an example in"),
                 ("/pair", "nothing has to be paired here"),
                 ("/places", "I am here"),
                 ("/site-visits", "Enter one afterwards"),

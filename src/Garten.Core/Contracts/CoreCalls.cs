@@ -265,6 +265,14 @@ public static class CoreCalls
             "Sifts a flora by what was seen, in any order: the standing, and the looks that help most."
         ),
         OfFlora(
+            "stand",
+            Json.StandRequest,
+            Json.StandResponse,
+            (r, flora) => r.Judge(flora),
+            "identify/stand",
+            "Judges plants of one stand together: what most of it is, whether it is mixed, and each plant."
+        ),
+        OfFlora(
             "contrast",
             Json.ContrastRequest,
             Json.ContrastResult,
@@ -443,6 +451,14 @@ public static class CoreCalls
             (r, _) => r.WorkOut(),
             "surveys/design",
             "How many plots see a change, and how many visits find a plant that is there."
+        ),
+        OfRequest(
+            "gradient",
+            Json.GradientRequest,
+            Json.GradientAnswer,
+            (r, _) => r.WorkOut(),
+            "identify/gradient",
+            "Plants of a stand between two parents measured at the same place, as points on a line."
         ),
         OfRequest(
             "arrangement",

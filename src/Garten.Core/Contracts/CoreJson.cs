@@ -82,6 +82,11 @@ namespace Garten.Core.Contracts;
         typeof(CamelCaseWords<PlantState>),
         typeof(CamelCaseWords<PhaseStage>),
         typeof(CamelCaseWords<CountUnit>),
+        typeof(CamelCaseWords<Material>),
+        typeof(CamelCaseWords<Damage>),
+        typeof(CamelCaseWords<Search>),
+        typeof(CamelCaseWords<DescribedContext>),
+        typeof(CamelCaseWords<GradientGroup>),
         typeof(CamelCaseWords<Allowed>),
         typeof(CamelCaseWords<ShapeKind>),
         typeof(CamelCaseWords<MapPointKind>),
@@ -109,6 +114,10 @@ namespace Garten.Core.Contracts;
 [JsonSerializable(typeof(SurveyOccupancyRequest))]
 [JsonSerializable(typeof(SurveyOccupancy))]
 [JsonSerializable(typeof(SurveyDesignRequest))]
+[JsonSerializable(typeof(StandRequest))]
+[JsonSerializable(typeof(StandResponse))]
+[JsonSerializable(typeof(GradientRequest))]
+[JsonSerializable(typeof(GradientAnswer))]
 [JsonSerializable(typeof(SurveyDesignAnswer))]
 [JsonSerializable(typeof(SurveyStandingRequest))]
 [JsonSerializable(typeof(SurveyStanding))]

@@ -372,7 +372,17 @@ public static class Documents
                 [
                     .. population
                         .Counts.Append(
-                            new PopulationCount(it.CountId, Day(it.Date), it.Unit, it.Number, it.Note, it.Recorder.Name, it.Supersedes)
+                            new PopulationCount(
+                                it.CountId,
+                                Day(it.Date),
+                                it.Unit,
+                                it.Number,
+                                it.Note,
+                                it.Recorder.Name,
+                                it.Supersedes,
+                                it.Known,
+                                it.Found
+                            )
                         )
                         .OrderBy(c => c.Date),
                 ],

@@ -208,7 +208,14 @@ public sealed record OutlookRequest(string Day, IReadOnlyList<Tool> Tools, Handl
 /// <param name="Character">Id of the character.</param>
 /// <param name="Unit">Unit of numbers without one: mm, cm, m, in, ft.</param>
 /// <param name="Calibrated">The object whose multiples they are; null for a ruler.</param>
-public sealed record MeasureRequest(string Text, string Character, string Unit, CalibratedObject? Calibrated) : IShelfRequest
+/// <param name="Objects">The objects of one's own that rough measures may name: "under one thumb".</param>
+public sealed record MeasureRequest(
+    string Text,
+    string Character,
+    string Unit,
+    CalibratedObject? Calibrated,
+    IReadOnlyList<CalibratedObject>? Objects = null
+) : IShelfRequest
 {
     IEnumerable<string> IShelfRequest.Versions => [];
 
@@ -228,13 +235,16 @@ public sealed record MeasureRequest(string Text, string Character, string Unit, 
             .SelectMany(c => new[] { c.Range?.HighExtreme ?? c.Range?.High, c.Shade?.HighExtreme ?? c.Shade?.High })
             .Append(column?.Described?.High)
             .Max();
-        var line = ReadingText.Read(
-            Text,
-            character.Quantity,
-            MeasureUnit.Named(Unit),
-            Calibrated,
-            largest is { } l ? l * Unheard : double.PositiveInfinity
-        );
+        var rough =
+            character.Kind == CharacterKind.Length ? RoughMeasure.Read(Text, Objects ?? [], MeasureUnit.Named(Unit), Calibrated) : null;
+        var line = rough
+            ?? ReadingText.Read(
+                Text,
+                character.Quantity,
+                MeasureUnit.Named(Unit),
+                Calibrated,
+                largest is { } l ? l * Unheard : double.PositiveInfinity
+            );
         var sample = Quantities.Sample.Of(line.Readings);
         return new(line, sample, sample is null ? "" : Words(sample, character.Quantity));
     }

@@ -513,6 +513,8 @@ public static class PageWords
             ["surveyTaskStates"] = Words(SurveyTaskStates),
             ["surveyUnits"] = Words(SurveyUnits),
             ["reportKinds"] = Words(ReportKinds),
+            ["countUnits"] = Words(Enum.GetValues<CountUnit>().ToDictionary(u => u, CountWords.Of)),
+            ["countCare"] = new JsonArray([.. CountWords.Care.Select(c => (JsonNode?)c)]),
             ["checks"] = Words(Checks),
             ["verdicts"] = Words(Verdicts),
             ["blockReasons"] = Words(BlockReasons),

@@ -137,6 +137,7 @@ public sealed record SiftObservation(
 /// <param name="Narrowing">What the list is narrowed to.</param>
 /// <param name="Looks">Whether the looks that tell most are wanted; else the list is only ranked.</param>
 /// <param name="Why">Of which taxa, besides the first of the standing, the reasons are wanted; left out: of the dozen likeliest.</param>
+/// <param name="Strangers">What earlier plants have shown of this list at this place; left out: nothing.</param>
 public sealed record SiftRequestOptions(
     SiftPrior Prior = SiftPrior.Equal,
     string? Place = null,
@@ -149,7 +150,8 @@ public sealed record SiftRequestOptions(
     IReadOnlyList<string>? Skip = null,
     Narrowing? Narrowing = null,
     bool Looks = true,
-    IReadOnlyList<string>? Why = null
+    IReadOnlyList<string>? Why = null,
+    Strangers? Strangers = null
 );
 
 /// <summary>A list to be sifted by what was seen.</summary>
@@ -173,6 +175,20 @@ public sealed record SiftRequest(
     /// <summary>Most observations of one request.</summary>
     public const int MostObservations = 2000;
 
+    // More plants than anyone sifts at a place.
+    private const int MostStrangers = 1_000_000;
+
+    /// <summary>The prior of "not on this list" by what a place's list has shown.</summary>
+    /// <exception cref="RequestException">It can't be.</exception>
+    public static double? Known(Strangers? strangers)
+    {
+        if (strangers is null)
+            return null;
+        if (strangers.Plants is < 0 or > MostStrangers || !(strangers.Sum >= 0 && strangers.Sum <= strangers.Plants))
+            throw new RequestException("options.strangers", "The sum lies between 0 and the number of plants.");
+        return strangers.Prior;
+    }
+
     /// <summary>Sifts a flora.</summary>
     /// <param name="flora">The flora, made ready.</param>
     /// <exception cref="RequestException">Something in it can't be used.</exception>
@@ -194,7 +210,8 @@ public sealed record SiftRequest(
             options.Skip,
             options.Narrowing,
             options.Tolerance,
-            options.Why
+            options.Why,
+            Known(options.Strangers)
         );
         var (result, looks) = options.Looks ? flora.Sifter.SiftAndLook(query) : (flora.Sifter.Sift(query), new TellingLooks([], []));
         var giveaways = options.Looks && result.Listed > 1 ? flora.GiveawaysOf(query) : [];
@@ -222,7 +239,8 @@ public sealed record SiftRequest(
             result.Listed,
             flora.Sifter.Columns.Taxa.Count,
             [.. giveaways.Where(g => likely.Contains(g.Taxon) || seen.Contains((g.Character, g.State)))],
-            [.. result.Items.Select(i => new SiftLine(i.Character.Id, i.InWords(), i.Reason))]
+            [.. result.Items.Select(i => new SiftLine(i.Character.Id, i.InWords(), i.Reason))],
+            (options.Strangers ?? Strangers.None).With(result.Standing.First(c => c.Taxon == Sifter.NotOnList).Probability)
         );
     }
 
@@ -307,6 +325,7 @@ public sealed record SiftLine(string Character, string Seen, string Reason);
 /// <param name="All">How many the flora describes.</param>
 /// <param name="Giveaways">States alone on this list: of the likely taxa, and those that were seen.</param>
 /// <param name="Sheet">What was seen, put together.</param>
+/// <param name="StrangersAfter">What is known of the list once this plant is named: to be asked with at the next plant of the place.</param>
 public sealed record SiftResponse(
     IReadOnlyList<SiftedTaxon> Standing,
     IReadOnlyList<TellingLook> TellingLooks,
@@ -318,7 +337,8 @@ public sealed record SiftResponse(
     int Listed,
     int All,
     IReadOnlyList<Giveaway> Giveaways,
-    IReadOnlyList<SiftLine> Sheet
+    IReadOnlyList<SiftLine> Sheet,
+    Strangers StrangersAfter
 )
 {
     /// <summary>Ids of the taxa that are in question by it: the leaders, as many as a contrast takes; none where the call speaks of a whole

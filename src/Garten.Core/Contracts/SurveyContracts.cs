@@ -110,6 +110,8 @@ public sealed record SavePopulationCommand(Guid Id, Guid PopulationId, Guid Plac
 /// <param name="Number">How many; 0 where it was looked for and nothing found.</param>
 /// <param name="Note">A note; may be empty.</param>
 /// <param name="Supersedes">The count that this one corrects.</param>
+/// <param name="Known">Of a blind check: plants whose place was known to somebody else; 0 for none.</param>
+/// <param name="Found">How many of them the count found.</param>
 public sealed record CountPopulationCommand(
     Guid Id,
     Guid CountId,
@@ -119,7 +121,9 @@ public sealed record CountPopulationCommand(
     CountUnit Unit,
     int Number,
     string Note = "",
-    Guid? Supersedes = null
+    Guid? Supersedes = null,
+    int Known = 0,
+    int Found = 0
 ) : Command(Id);
 
 /// <summary>Notes what threatens a population, or that it is dealt with.</summary>

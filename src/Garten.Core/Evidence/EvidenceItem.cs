@@ -301,7 +301,10 @@ public sealed record EvidenceItem(
     // Scorings of one character in several contexts become one: a look at a young leaf doesn't contradict one at an old leaf.
     private static void JoinContexts(List<EvidenceItem> items, int first, EvidenceOptions options)
     {
-        var own = items.Skip(first).Where(i => i is { IsPlain: true, Context: { Out: "", IsNeighbours: false } }).ToList();
+        var own = items
+            .Skip(first)
+            .Where(i => i is { IsPlain: true, Context: { Out: "", IsNeighbours: false, IsBeneath: false } })
+            .ToList();
         var contexts = own.GroupBy(i => i.Context).ToList();
         if (contexts.Count < 2)
             return;
@@ -380,6 +383,7 @@ public sealed record EvidenceItem(
             : (
                 context.Out.Length > 0 ? 0
                 : context.IsNeighbours ? options.NeighbourWeight
+                : context.IsBeneath ? options.BeneathWeight
                 : 1,
                 context.Why(character)
             );

@@ -24,6 +24,9 @@ public sealed record EvidenceOptions
     /// <summary>Exponent of what is perhaps a neighbour's.</summary>
     public double NeighbourWeight { get; init; } = 0.25;
 
+    /// <summary>Exponent of what lay beneath: fruit and leaves of crowns beside it lie there too.</summary>
+    public double BeneathWeight { get; init; } = 0.7;
+
     /// <summary>By how much leaves of shade and saplings exceed those of the sun where a description doesn't say.</summary>
     public double ShadeWidening { get; init; } = 1.5;
 

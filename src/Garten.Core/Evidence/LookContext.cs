@@ -14,12 +14,22 @@ namespace Garten.Core.Evidence;
 /// <param name="Spread">Standard deviation of that difference, on the logarithm; 0 or more.</param>
 /// <param name="Larger">Whether leaves are larger here, as in the shade.</param>
 /// <param name="IsNeighbours">Whether it is perhaps a neighbour's.</param>
+/// <param name="IsBeneath">Whether it lay beneath.</param>
 /// <param name="Out">Why it doesn't count at all; empty where it does.</param>
 /// <param name="Keys">The contexts as descriptions tell them apart, as a set of bits by <see cref="DescribedContext"/>.</param>
-public readonly record struct LookContext(double Mix, double Shift, double Spread, bool Larger, bool IsNeighbours, string Out, int Keys)
+public readonly record struct LookContext(
+    double Mix,
+    double Shift,
+    double Spread,
+    bool Larger,
+    bool IsNeighbours,
+    bool IsBeneath,
+    string Out,
+    int Keys
+)
 {
     /// <summary>The usual one.</summary>
-    public static LookContext Usual { get; } = new(0, 0, 0, false, false, "", 0);
+    public static LookContext Usual { get; } = new(0, 0, 0, false, false, false, "", 0);
 
     /// <summary>Whether it changes nothing.</summary>
     public bool IsUsual => this == Usual;
@@ -53,6 +63,7 @@ public readonly record struct LookContext(double Mix, double Shift, double Sprea
         if (context == Nothing)
             return Usual;
         var isNeighbours = context.Attachment == Attachment.PerhapsNeighbours;
+        var isBeneath = context.Attachment == Attachment.Beneath;
         // Leaves of a shoot from a cut are larger: that is known of them.
         var isOfShoot = context.Shaping == Shaping.Resprouting && character is { Organ: Organ.Leaf, Kind: CharacterKind.Length };
         if (context.Shaping != Shaping.Unsaid && !isOfShoot && IsShaped(character))
@@ -61,7 +72,7 @@ public readonly record struct LookContext(double Mix, double Shift, double Sprea
             return Usual with { Out = DamagedWhy, IsNeighbours = isNeighbours };
         var larger = character is { Organ: Organ.Leaf, Kind: CharacterKind.Length } && context.LeavesAreLarger;
         if (!rules.AreOn)
-            return new LookContext(0, 0, 0, larger, isNeighbours, "", 0);
+            return new LookContext(0, 0, 0, larger, isNeighbours, isBeneath, "", 0);
         double stays = 1,
             shift = 0,
             variance = 0;
@@ -112,7 +123,7 @@ public readonly record struct LookContext(double Mix, double Shift, double Sprea
         foreach (var key in DescribedIn(context))
             keys |= 1 << (int)key;
         // Of a measure in the shade the larger range speaks already.
-        return new LookContext(1 - stays, shift, Math.Sqrt(variance), larger, isNeighbours, "", keys);
+        return new LookContext(1 - stays, shift, Math.Sqrt(variance), larger, isNeighbours, isBeneath, "", keys);
     }
 
     /// <summary>The contexts that a look was taken in, as far as descriptions tell them apart; empty for a usual one.</summary>
@@ -163,6 +174,8 @@ public readonly record struct LookContext(double Mix, double Shift, double Sprea
         var said = new List<string>();
         if (IsNeighbours)
             said.Add("It is perhaps a neighbour’s: it weighs a quarter.");
+        if (IsBeneath)
+            said.Add("It lay beneath: it may be of a crown beside this one, and weighs less.");
         if (Larger)
             said.Add("Measured on leaves of the shade, a sapling or a shoot from a cut, which are larger.");
         if (Mix > 0 || Shift != 0 || Spread > 0)

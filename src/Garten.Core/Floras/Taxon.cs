@@ -86,6 +86,10 @@ public sealed record TaxonFacts(
     IReadOnlyList<string> KeyMarks
 )
 {
+    /// <summary>Kinds of places in which it is planted: street, garden, hedge, wood (<see cref="PlaceKinds"/>); empty where nothing is
+    /// said.</summary>
+    public IReadOnlyList<string> PlantedIn { get; init; } = [];
+
     /// <summary>Nothing known.</summary>
     public static TaxonFacts None { get; } = new([], [], "", "", Origin.Unsaid, "", false, [], null, null, [], [], [], [], [], []);
 }

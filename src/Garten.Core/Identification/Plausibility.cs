@@ -28,9 +28,14 @@ public sealed record Plausibility(double Weight, IReadOnlyList<string> Reasons)
     // An organ that the plant shows out of its time: a second flush and late flowers are seen, but seldom.
     private const double OutOfSeason = 0.2;
 
-    // A cultivated form beside its species, a hybrid beside its parents.
+    // A cultivated form beside its species, a hybrid beside its parents; where it is planted it is as common as they are.
     private const double Form = 0.05;
     private const double Hybrid = 0.1;
+    private const double FormPlanted = 0.6;
+
+    // What is planted elsewhere gets into a wood or a hedge by seed alone; what isn't planted gets into streets and gardens so.
+    private const double PlantedElsewhere = 0.15;
+    private const double NotPlanted = 0.3;
 
     /// <summary>Weighs a taxon.</summary>
     /// <param name="taxon">The taxon.</param>
@@ -69,10 +74,27 @@ public sealed record Plausibility(double Weight, IReadOnlyList<string> Reasons)
             weight *= by;
             reasons?.Add(reason());
         }
-        if (taxon.Rank is "cultivar" or "form")
-            Against(Form, () => "A cultivated form is rare beside its species.");
-        if (taxon.Rank == "hybrid" || facts.Parents.Count > 0)
-            Against(Hybrid, () => "A hybrid is rare beside its parents.");
+        var kinds = PlaceKinds.Of(place?.Habitats ?? []);
+        var isPlantedHere = kinds.Any(k => facts.PlantedIn.Contains(k, StringComparer.Ordinal));
+        if (taxon.Rank is "cultivar" or "form" || taxon.Rank == "hybrid" || facts.Parents.Count > 0)
+        {
+            if (isPlantedHere)
+                Against(FormPlanted, () =>
+                    $"It is planted here: {string.Join(", ", kinds)}; a cultivated form or a hybrid is common then."
+                );
+            else if (taxon.Rank is "cultivar" or "form")
+                Against(Form, () => "A cultivated form is rare beside its species.");
+            else
+                Against(Hybrid, () => "A hybrid is rare beside its parents.");
+        }
+        else if (kinds.Count > 0 && facts.PlantedIn.Count > 0 && !isPlantedHere && facts.Establishment is "planted" or "casual")
+            Against(PlantedElsewhere, () =>
+                $"It is planted ({string.Join(", ", facts.PlantedIn)}), seldom found in a {string.Join(" or ", kinds)}."
+            );
+        else if (kinds.Any(k => k is "street" or "garden") && !isPlantedHere)
+            Against(NotPlanted, () =>
+                $"It isn’t known to be planted in a {string.Join(" or ", kinds.Where(k => k is "street" or "garden"))}."
+            );
         if (place?.Cell is { Length: > 0 } cell && facts.Cells.Count > 0 && !facts.Cells.Contains(cell, StringComparer.OrdinalIgnoreCase))
         {
             if (facts.Cells.Any(c => AreNeighbours(c, cell)))
@@ -83,6 +105,7 @@ public sealed record Plausibility(double Weight, IReadOnlyList<string> Reasons)
         if (
             place?.Habitats is { Count: > 0 } here
             && facts.Habitats.Count > 0
+            && !isPlantedHere
             && !here.Any(h => facts.Habitats.Contains(h, StringComparer.OrdinalIgnoreCase))
         )
             Against(OtherHabitat, () => $"Known from {string.Join(", ", facts.Habitats)}, not from {string.Join(", ", here)}.");

@@ -18,6 +18,16 @@ public sealed record Strangers(double Sum, int Plants)
     /// <summary>π, the prior of "not on this list": 0.15 at first.</summary>
     public double Prior => (FirstSum + Sum) / (FirstWorth + Plants);
 
+    // With fewer plants a list is young: what is learnt of it is mostly what was believed before.
+    private const int Young = 20;
+
+    /// <summary>What is known of the list, in words; empty before anything is.</summary>
+    public string InWords =>
+        Plants == 0 ? ""
+        : Plants < Young
+            ? $"{Plants} {(Plants == 1 ? "plant was" : "plants were")} named by this list here: names stay more cautious than they need until it has proved itself."
+        : $"By {Plants} plants named here about {Quantities.Percent.OfShare(Prior)} aren’t on this list. A list that is narrowed, or that was tried on few kinds of plants, may miss more.";
+
     /// <summary>With one more plant.</summary>
     /// <param name="left">q, what was left for "not on this list" when it was named; 0 to 1.</param>
     public Strangers With(double left) => new(Sum + Math.Clamp(left, 0, 1), Plants + 1);

@@ -80,7 +80,7 @@ public static class PackFile
             var seasons = ReadSeasons(reader);
             var taxa = new Taxon[reader.Count()];
             for (var i = 0; i < taxa.Length; i++)
-                taxa[i] = ReadTaxon(reader);
+                taxa[i] = ReadTaxon(reader, form);
             if (taxa.DistinctBy(t => t.Id).Count() != taxa.Length)
                 throw new PackFormatException("The pack is broken: two taxa have one id.");
             var rows = reader.Texts();
@@ -234,9 +234,10 @@ public static class PackFile
             to.Byte((byte)span.From);
             to.Byte((byte)span.To);
         }
+        to.Texts(facts.PlantedIn);
     }
 
-    internal static Taxon ReadTaxon(PackReader from)
+    internal static Taxon ReadTaxon(PackReader from, byte version = Form)
     {
         var (id, name, authorship, rank, parent, family, common, note) = (
             from.Text(),
@@ -296,6 +297,9 @@ public static class PackFile
                 phenology,
                 marks
             )
+            {
+                PlantedIn = version == FormBefore ? [] : from.Texts(),
+            }
         );
     }
 

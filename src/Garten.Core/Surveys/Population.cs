@@ -17,6 +17,21 @@ public enum CountUnit
 
     /// <summary>Stems of woody plants.</summary>
     Stems,
+
+    /// <summary>Seedlings.</summary>
+    Seedlings,
+
+    /// <summary>Rosettes without a flowering stem.</summary>
+    Rosettes,
+
+    /// <summary>Flowering stems or spikes.</summary>
+    Flowering,
+
+    /// <summary>Tufts.</summary>
+    Tufts,
+
+    /// <summary>Square metres that it covers.</summary>
+    SquareMetres,
 }
 
 /// <summary>A count of a patch. A fact; a correction supersedes it.</summary>
@@ -27,6 +42,8 @@ public enum CountUnit
 /// <param name="Note">A note; may be empty.</param>
 /// <param name="Recorder">Who counted.</param>
 /// <param name="Supersedes">The count that it corrects; null for a first one.</param>
+/// <param name="Known">Plants whose place was known and that were looked for again without knowing it: the blind check; 0 for none.</param>
+/// <param name="Found">How many of them the count found.</param>
 public sealed record PopulationCount(
     Guid Id,
     DateOnly Date,
@@ -34,7 +51,9 @@ public sealed record PopulationCount(
     int Number,
     string Note,
     string Recorder,
-    Guid? Supersedes = null
+    Guid? Supersedes = null,
+    int Known = 0,
+    int Found = 0
 );
 
 /// <summary>A plant of a population that was marked, with what was found later.</summary>
@@ -61,6 +80,7 @@ public sealed record SexCount(int Male, int Female, int Both, int NotSexed, Shar
 /// <param name="Alive">Share that was alive at the end.</param>
 /// <param name="NotRefound">How many were looked for and not found.</param>
 /// <param name="Sexes">Their sexes.</param>
+/// <param name="OfRosettes">What share of the winter's rosettes flowered, by counts of the patch; null where both weren't counted.</param>
 public sealed record PopulationYear(
     int Year,
     IReadOnlyList<PopulationCount> Counts,
@@ -69,7 +89,8 @@ public sealed record PopulationYear(
     ShareEstimate Fruited,
     ShareEstimate Alive,
     int NotRefound,
-    SexCount Sexes
+    SexCount Sexes,
+    PatchShare? OfRosettes = null
 );
 
 /// <summary>How a count changed from one year to a later one.</summary>
@@ -79,13 +100,68 @@ public sealed record PopulationYear(
 /// <param name="From">The earlier count.</param>
 /// <param name="To">The later one.</param>
 /// <param name="PerYear">By what factor it changed from year to year: the root of their ratio; null where the earlier count is 0.</param>
-public sealed record CountChange(CountUnit Unit, int FromYear, int ToYear, int From, int To, double? PerYear)
+/// <param name="Low">Lower bound of that factor at 95 %, by the error of counting alone; null where it has none.</param>
+/// <param name="High">Upper bound.</param>
+public sealed record CountChange(
+    CountUnit Unit,
+    int FromYear,
+    int ToYear,
+    int From,
+    int To,
+    double? PerYear,
+    double? Low = null,
+    double? High = null
+)
 {
-    /// <summary>The change in words: "+12 % a year"; empty where it can't be said.</summary>
+    private const double Z = 1.959963984540054;
+
+    // Two counts of one patch in one week differ by a tenth, besides the chance of few plants; with a blind check by what that says.
+    private const double CountingError = 0.1;
+
+    /// <summary>A change with its interval: the logarithm of the ratio has the variance 1/(n1 + ½) + 1/(n2 + ½) + the counting errors of
+    /// both, each 0.1² or, where a count was checked blind, (1 − d̂)/((m + 1)·d̂) + 0.1². Real change from plant to plant isn't in it.</summary>
+    /// <param name="from">The earlier count.</param>
+    /// <param name="to">The later one, of a later year.</param>
+    public static CountChange Of(PopulationCount from, PopulationCount to)
+    {
+        ArgumentNullException.ThrowIfNull(from);
+        ArgumentNullException.ThrowIfNull(to);
+        var span = Math.Max(1, to.Date.Year - from.Date.Year);
+        if (from.Number == 0)
+            return new CountChange(to.Unit, from.Date.Year, to.Date.Year, from.Number, to.Number, null);
+        var factor = Math.Pow(to.Number / (double)from.Number, 1d / span);
+        var log = Math.Log((to.Number + 0.5) / (from.Number + 0.5));
+        var error = Math.Sqrt(1 / (from.Number + 0.5) + 1 / (to.Number + 0.5) + Counting(from) + Counting(to));
+        return new CountChange(
+            to.Unit,
+            from.Date.Year,
+            to.Date.Year,
+            from.Number,
+            to.Number,
+            factor,
+            Math.Min(factor, Math.Exp((log - Z * error) / span)),
+            Math.Max(factor, Math.Exp((log + Z * error) / span))
+        );
+    }
+
+    private static double Counting(PopulationCount count)
+    {
+        var own = CountingError * CountingError;
+        if (count.Known == 0)
+            return own;
+        var detection = new CheckedCount(count.Number, count.Known, count.Found).Detection;
+        return own + (1 - detection) / ((count.Known + 1) * detection);
+    }
+
+    /// <summary>The change in words, never without its error: "+12 % a year (95 %: −3 to +29 %)", "no change that these counts can tell";
+    /// empty where it can't be said.</summary>
     public string PerYearInWords =>
-        PerYear is not { } factor
-            ? ""
-            : string.Create(CultureInfo.InvariantCulture, $"{(factor >= 1 ? "+" : "−")}{Percent.OfShare(Math.Abs(factor - 1))} a year");
+        PerYear is not { } factor || Low is not { } low || High is not { } high ? ""
+        : low <= 1 && high >= 1 ? $"no change that these counts can tell ({Signed(low)} to {Signed(high)} a year)"
+        : $"{Signed(factor)} a year (95 %: {Signed(low)} to {Signed(high)})";
+
+    private static string Signed(double factor) =>
+        string.Create(CultureInfo.InvariantCulture, $"{(factor >= 1 ? "+" : "−")}{Percent.OfShare(Math.Abs(factor - 1))}");
 }
 
 /// <summary>What a population's counts and pegs come to.</summary>
@@ -140,18 +216,7 @@ public sealed record PopulationSummary(
             var last = unit.GroupBy(c => c.Date.Year).Select(y => y.Last()).ToList();
             for (var i = 1; i < last.Count; i++)
             {
-                var (from, to) = (last[i - 1], last[i]);
-                var span = to.Date.Year - from.Date.Year;
-                changes.Add(
-                    new CountChange(
-                        unit.Key,
-                        from.Date.Year,
-                        to.Date.Year,
-                        from.Number,
-                        to.Number,
-                        from.Number == 0 ? null : Math.Pow(to.Number / (double)from.Number, 1d / span)
-                    )
-                );
+                changes.Add(CountChange.Of(last[i - 1], last[i]));
             }
         }
         var never = pegs.Where(p =>
@@ -178,8 +243,27 @@ public sealed record PopulationSummary(
             Estimate(pegged, p => Fruited(p, year)),
             Estimate(pegged, p => Lived(p, year)),
             lost,
-            Sexes(pegged, year)
+            Sexes(pegged, year),
+            OfRosettes(counts, year)
         );
+    }
+
+    // Rosettes from October to April before a summer, flowering stems from April to September of it; of several counts the last.
+    private static PatchShare? OfRosettes(List<PopulationCount> counts, int year)
+    {
+        DateOnly winter = new(year - 1, 10, 1),
+            spring = new(year, 4, 30),
+            autumn = new(year, 9, 30);
+        var rosettes = counts.FindLast(c => c.Unit == CountUnit.Rosettes && c.Date >= winter && c.Date <= spring);
+        var flowering = rosettes is null
+            ? null
+            : counts.FindLast(c => c.Unit == CountUnit.Flowering && c.Date > rosettes.Date && c.Date <= autumn);
+        return rosettes is null || flowering is null
+            ? null
+            : PatchShare.Of(
+                new CheckedCount(rosettes.Number, rosettes.Known, rosettes.Found),
+                new CheckedCount(flowering.Number, flowering.Known, flowering.Found)
+            );
     }
 
     private static ShareEstimate Estimate(List<PeggedPlant> pegs, Func<PeggedPlant, bool?> has)
@@ -269,13 +353,13 @@ public sealed record PopulationSummary(
         {
             var last = unit.Last();
             var at = DayOfYear.Of(last.Date);
-            var word = unit.Key.ToString().ToLowerInvariant();
+            var word = CountWords.Of(unit.Key);
             if (today.DayNumber - last.Date.DayNumber <= CountedLately)
                 continue;
             var window = new DayWindow(DayOfYear.Add(at, -CountedAround), DayOfYear.Add(at, CountedAround));
             due.Add(
                 new OpenNeed(
-                    $"count:{word}",
+                    $"count:{unit.Key.ToString().ToLowerInvariant()}",
                     "",
                     string.Create(CultureInfo.InvariantCulture, $"Count the {word} again: {last.Number} on {last.Date:d MMMM yyyy}."),
                     [window]

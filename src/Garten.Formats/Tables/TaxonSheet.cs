@@ -171,7 +171,12 @@ internal static class TaxonSheet
             Ids("a member", "members"),
             Phenology(row.Cell(At("phenology")), message => Wrong(ProblemSeverity.Warning, "phenology.invalid", At("phenology"), message)),
             FloraTables.List(row.Cell(At("key_marks")))
-        );
+        )
+        {
+            PlantedIn = Planted(row.Cell(At("planted_in")), message =>
+                Wrong(ProblemSeverity.Warning, "word.unknown", At("planted_in"), message)
+            ),
+        };
         return new Taxon(
             ids[name],
             name,
@@ -275,5 +280,18 @@ internal static class TaxonSheet
                     : isFirst ? 1
                     : 2
                 );
+    }
+
+    private static List<string> Planted(string text, Action<string> wrong)
+    {
+        var kinds = new List<string>();
+        foreach (var word in FloraTables.List(text).Select(w => w.ToLowerInvariant()))
+        {
+            if (PlaceKinds.All.Contains(word, StringComparer.Ordinal))
+                kinds.Add(word);
+            else
+                wrong($"“{word}” is none of {string.Join(", ", PlaceKinds.All)}; it is left out.");
+        }
+        return kinds;
     }
 }

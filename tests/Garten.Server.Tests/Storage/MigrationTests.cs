@@ -43,6 +43,7 @@ public sealed class MigrationTests : IAsyncLifetime
             ["0021_site_visits.sql"] = "26d89538aaa2c11b1f5dec87378b9fa1cdd27b7622f23ad368b2dcdfbc741670",
             ["0022_grounds.sql"] = "77720b6405dc781484b31d107649f91ae3cced4e2c2e76b771dcf049a9540ca4",
             ["0023_surveys.sql"] = "e4cec447816ab52d5d4b7f0ae0038e65f8619083aaaa46ed8abffc6a3e2fda5d",
+            ["0024_counts.sql"] = "88481d436194ab1e2c9e6055b711f41d88abb9c03c275d050bde98fdb5b9d33f",
         };
         var assembly = typeof(Migrator).Assembly;
         var found = assembly

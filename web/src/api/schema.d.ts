@@ -177,6 +177,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/identify/stand": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Judges plants of one stand together: what most of it is, whether it is mixed, and each plant. Stores nothing; the browser does the same by itself. */
+        post: operations["stand"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/identify/contrast": {
         parameters: {
             query?: never;
@@ -392,6 +409,23 @@ export interface paths {
         put?: never;
         /** How many plots see a change, and how many visits find a plant that is there. Stores nothing; the browser does the same by itself. */
         post: operations["surveyDesign"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/identify/gradient": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Plants of a stand between two parents measured at the same place, as points on a line. Stores nothing; the browser does the same by itself. */
+        post: operations["gradient"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2451,6 +2485,31 @@ export interface components {
          * @enum {unknown}
          */
         CheckVerdict: "pass" | "concern" | "fail" | "open";
+        /** @description A count that was checked: of known plants, looked for again without knowing where, so many were found. */
+        CheckedCount: {
+            /**
+             * Format: int32
+             * @description How many were counted; 0 or more.
+             */
+            number: number;
+            /**
+             * Format: int32
+             * @description m, how many plants were known before the blind count; 0 where it wasn't made.
+             * @default 0
+             */
+            known: number;
+            /**
+             * Format: int32
+             * @description a, how many of them the count found; up to Known.
+             * @default 0
+             */
+            found: number;
+            /**
+             * Format: double
+             * @description d̂ = (a + ½)/(m + 1), the share of plants that a count finds.
+             */
+            detection?: number;
+        };
         /** @description One key of a checked text, in short. */
         CheckedKey: {
             /** @description Its title; empty where the text gives none. */
@@ -2586,6 +2645,18 @@ export interface components {
              * @description The count that this one corrects.
              */
             supersedes?: null | string;
+            /**
+             * Format: int32
+             * @description Of a blind check: plants whose place was known to somebody else; 0 for none.
+             * @default 0
+             */
+            known: number;
+            /**
+             * Format: int32
+             * @description How many of them the count found.
+             * @default 0
+             */
+            found: number;
             /**
              * Format: uuid
              * @description Identity of the command.
@@ -3553,6 +3624,11 @@ export interface components {
                 request: components["schemas"]["SiftRequest"];
                 answer: components["schemas"]["SiftResponse"];
             };
+            /** @description Judges plants of one stand together: what most of it is, whether it is mixed, and each plant. */
+            stand: {
+                request: components["schemas"]["StandRequest"];
+                answer: components["schemas"]["StandResponse"];
+            };
             /** @description Holds 2 to 8 taxa against each other: the characters that separate them, each pair, and the smallest set for all. */
             contrast: {
                 request: components["schemas"]["ContrastRequest"];
@@ -3662,6 +3738,11 @@ export interface components {
             surveyDesign: {
                 request: components["schemas"]["SurveyDesignRequest"];
                 answer: components["schemas"]["SurveyDesignAnswer"];
+            };
+            /** @description Plants of a stand between two parents measured at the same place, as points on a line. */
+            gradient: {
+                request: components["schemas"]["GradientRequest"];
+                answer: components["schemas"]["GradientAnswer"];
             };
             /** @description How samples lie to each other: principal coordinates and average linkage of their distances. */
             arrangement: {
@@ -3875,14 +3956,27 @@ export interface components {
              * @description By what factor it changed from year to year: the root of their ratio; null where the earlier count is 0.
              */
             perYear: null | number;
-            /** @description The change in words: "+12 % a year"; empty where it can't be said. */
+            /**
+             * Format: double
+             * @description Lower bound of that factor at 95 %, by the error of counting alone; null where it has none.
+             */
+            low?: null | number;
+            /**
+             * Format: double
+             * @description Upper bound.
+             */
+            high?: null | number;
+            /**
+             * @description The change in words, never without its error: "+12 % a year (95 %: −3 to +29 %)", "no change that these counts can tell";
+             *                 empty where it can't be said.
+             */
             perYearInWords: string;
         };
         /**
          * @description What is counted of a patch.
          * @enum {unknown}
          */
-        CountUnit: "individuals" | "shoots" | "stems";
+        CountUnit: "individuals" | "shoots" | "stems" | "seedlings" | "rosettes" | "flowering" | "tufts" | "squareMetres";
         /** @description A couplet: two or more leads of which one is chosen. */
         Couplet: {
             /** @description Its number or letter in the text; unique within a sound key. */
@@ -3948,9 +4042,10 @@ export interface components {
         };
         /**
          * @description What has harmed the part.
-         * @default 0
+         * @default unsaid
+         * @enum {unknown}
          */
-        Damage: number;
+        Damage: "unsaid" | "gall" | "fungus" | "eaten";
         /** @description How far a day is. */
         DayDistance: {
             /** @description Of what it is. */
@@ -3995,8 +4090,9 @@ export interface components {
         /**
          * @description Where on a plant, on which plant or in which of its ages a description holds. What isn't marked holds of full-grown parts of
          *                 grown plants in the sun.
+         * @enum {unknown}
          */
-        DescribedContext: number;
+        DescribedContext: "young" | "old" | "low" | "top" | "shade" | "seedling" | "sapling" | "coppice" | "male" | "female";
         /** @description Descriptions as they were read. */
         DescribedInProse: {
             /** @description The taxa. */
@@ -4550,6 +4646,71 @@ export interface components {
              */
             rules: components["schemas"]["GradeRule"][];
         };
+        /** @description What a table of plants between two parents comes to. */
+        GradientAnswer: {
+            gradient: null | components["schemas"]["HybridGradient"];
+            /** @description What can't. */
+            problems: components["schemas"]["TableProblem"][];
+        };
+        /** @description A character of the gradient. */
+        GradientCharacter: {
+            /** @description Its name. */
+            name: string;
+            /**
+             * Format: double
+             * @description Mean of the first parent.
+             */
+            first: number;
+            /**
+             * Format: double
+             * @description Mean of the second.
+             */
+            second: number;
+            /**
+             * Format: double
+             * @description How many standard deviations the parents lie apart.
+             */
+            apart: number;
+            /** @description Whether it parts them enough to count. */
+            counts: boolean;
+        };
+        /**
+         * @description Which plants a measured one stands for.
+         * @enum {unknown}
+         */
+        GradientGroup: "first" | "second" | "stand";
+        /** @description Where a plant lies between two parents. */
+        GradientPoint: {
+            /** @description What it is called. */
+            label: string;
+            /** @description Which plants it stands for. */
+            group: components["schemas"]["GradientGroup"];
+            /**
+             * Format: double
+             * @description 0: as the first parent on the mean, 1: as the second; null where nothing of it was measured that parts them.
+             */
+            index: null | number;
+            /**
+             * Format: double
+             * @description Lower bound at 95 %.
+             */
+            low: number;
+            /**
+             * Format: double
+             * @description Upper bound.
+             */
+            high: number;
+            /** @description What that says, in words. */
+            call: string;
+        };
+        /**
+         * @description Plants of a stand and of its parents as a pasted table: a plant a row; its name, which plants it stands for (first, second or stand) and a
+         *     column for each measure.
+         */
+        GradientRequest: {
+            /** @description The table, with a first line of names. */
+            text: string;
+        };
         /** @description A word or phrase of statements that is neither part nor state, or that says how one of these is meant. */
         GrammarWord: {
             /** @description The word or phrase. */
@@ -4705,6 +4866,20 @@ export interface components {
              * @default 0
              */
             lastChange: number;
+        };
+        /**
+         * @description Plants of a stand between two parents that were measured at the same place. Per character a plant lies at (x − mean of the first)/(mean of
+         *     the second − mean of the first), on the logarithm for measures; the index is their mean, weighed by the square of how many standard
+         *     deviations the parents lie apart, which is the linear discriminant of independent characters (Fisher 1936). Sizes of one plant vary
+         *     together: k characters count as k/(1 + (k−1)/2).
+         */
+        HybridGradient: {
+            /** @description The plants, from the first parent to the second. */
+            points: components["schemas"]["GradientPoint"][];
+            /** @description The characters. */
+            characters: components["schemas"]["GradientCharacter"][];
+            /** @description What has to be known to read it. */
+            notes: string[];
         };
         /** @description A hybrid that would explain what was seen better than either parent. */
         HybridSuggestion: {
@@ -5530,9 +5705,10 @@ export interface components {
         MapPointKind: "plant" | "line" | "population";
         /**
          * @description What the look was taken at.
-         * @default 0
+         * @default unsaid
+         * @enum {unknown}
          */
-        Material: number;
+        Material: "unsaid" | "fresh" | "wilted" | "pressed" | "photograph";
         /** @description Readings as typed. */
         MeasureRequest: {
             /** @description The line. */
@@ -5542,6 +5718,8 @@ export interface components {
             /** @description Unit of numbers without one: mm, cm, m, in, ft. */
             unit: string;
             calibrated: null | components["schemas"]["CalibratedObject"];
+            /** @description The objects of one's own that rough measures may name: "under one thumb". */
+            objects?: null | components["schemas"]["CalibratedObject"][];
         };
         /** @description Readings as understood, and what they say together. */
         MeasureResponse: {
@@ -6350,6 +6528,36 @@ export interface components {
             /** @description Whether it and the key can't both be right. */
             contradicts: boolean;
         };
+        /**
+         * @description The share of winter's rosettes of a patch that flowered in the summer after, without pegs: p = F/max(N, F) with N = R/d̂r, corrected by
+         *     the detection of flowers, and its 95 % interval: from Wilson's (l, u) of F in N,
+         *     (p/d̂f)·exp(−√(ln²(p/l) + z²v)) to min(1, (p/d̂f)·exp(+√(ln²(u/p) + z²v))), with
+         *     v = (1−d̂r)/(R+½) + (1−d̂f)/((mf+1)·d̂f) + (1−d̂r)/((mr+1)·d̂r) + τ² and τ = 0.1, since days differ. Deaths between the counts are in
+         *     it. In simulations it holds 94 to 96 %, where the plain interval falls to 9 %.
+         */
+        PatchShare: {
+            /** @description The count in winter. */
+            rosettes: components["schemas"]["CheckedCount"];
+            /** @description The count in summer. */
+            flowering: components["schemas"]["CheckedCount"];
+            /**
+             * Format: double
+             * @description The share, 0 to 1; null where it has no meaning.
+             */
+            share: null | number;
+            /**
+             * Format: double
+             * @description Lower bound; null where a blind second count is missing.
+             */
+            low: null | number;
+            /**
+             * Format: double
+             * @description Upper bound.
+             */
+            high: null | number;
+            /** @description In words, with what it assumes. */
+            inWords?: null | string;
+        };
         /** @description A plant of a population that was marked, with what was found later. */
         PeggedPlant: {
             /**
@@ -7025,6 +7233,18 @@ export interface components {
              * @description The count that it corrects; null for a first one.
              */
             supersedes?: null | string;
+            /**
+             * Format: int32
+             * @description Plants whose place was known and that were looked for again without knowing it: the blind check; 0 for none.
+             * @default 0
+             */
+            known: number;
+            /**
+             * Format: int32
+             * @description How many of them the count found.
+             * @default 0
+             */
+            found: number;
         };
         /** @description A population with all that was counted. */
         PopulationDetail: {
@@ -7097,6 +7317,7 @@ export interface components {
             notRefound: number;
             /** @description Their sexes. */
             sexes: components["schemas"]["SexCount"];
+            ofRosettes?: null | components["schemas"]["PatchShare"];
         };
         /** @description Populations with what waits. */
         PopulationsDocument: {
@@ -8042,9 +8263,10 @@ export interface components {
         };
         /**
          * @description How thoroughly it was looked.
-         * @default 0
+         * @default unsaid
+         * @enum {unknown}
          */
-        Search: number;
+        Search: "unsaid" | "searched";
         /** @description A search of everything there is. */
         SearchRequest: {
             /** @description What was typed. */
@@ -8606,6 +8828,7 @@ export interface components {
             looks: boolean;
             /** @description Of which taxa, besides the first of the standing, the reasons are wanted; left out: of the dozen likeliest. */
             why?: null | string[];
+            strangers?: null | components["schemas"]["Strangers"];
         };
         /** @description A list sifted. */
         SiftResponse: {
@@ -8640,6 +8863,8 @@ export interface components {
             giveaways: components["schemas"]["Giveaway"][];
             /** @description What was seen, put together. */
             sheet: components["schemas"]["SiftLine"][];
+            /** @description What is known of the list once this plant is named: to be asked with at the next plant of the place. */
+            strangersAfter: components["schemas"]["Strangers"];
             /**
              * @description Ids of the taxa that are in question by it: the leaders, as many as a contrast takes; none where the call speaks of a whole
              *                 list.
@@ -8894,6 +9119,84 @@ export interface components {
          * @enum {unknown}
          */
         Stage: "unsaid" | "seedling" | "sapling" | "juvenile" | "adult";
+        /** @description A taxon that a stand may be of. */
+        StandName: {
+            /** @description Id of the taxon. */
+            taxon: string;
+            /** @description Its name. */
+            name: string;
+            /**
+             * Format: double
+             * @description That most of the stand is of it.
+             */
+            probability: number;
+            /** @description The probability in words. */
+            inWords: string;
+        };
+        /** @description A plant of a stand as it is asked about. */
+        StandPlantRequest: {
+            /** @description What it is called. */
+            label: string;
+            /** @description What was seen of it; may be left out. */
+            observations?: null | components["schemas"]["SiftObservation"][];
+            /** @description The same as facts of a sheet. */
+            sheet?: null | components["schemas"]["Observation"][];
+        };
+        /** @description A plant judged with its stand. */
+        StandPlantStanding: {
+            /** @description What it is called. */
+            label: string;
+            /**
+             * Format: int32
+             * @description How many looks there are at it.
+             */
+            looks: number;
+            /**
+             * Format: double
+             * @description Probability that it is of the first taxon.
+             */
+            ofTheStand: number;
+            /** @description Name of the taxon that its own looks speak for; empty where there are none. */
+            alone: string;
+            /**
+             * Format: double
+             * @description How probable that is by its own looks alone.
+             */
+            aloneProbability: number;
+            /** @description How it stands, in words. */
+            inWords: string;
+        };
+        /** @description A stand to be judged as a whole. */
+        StandRequest: {
+            /** @description The flora. */
+            floraId: string;
+            /** @description Its plants, unmarked ones too. */
+            plants?: null | components["schemas"]["StandPlantRequest"][];
+            options?: null | components["schemas"]["SiftRequestOptions"];
+        };
+        /** @description A stand as it was judged. */
+        StandResponse: {
+            /** @description The taxa, likeliest first. */
+            standing: components["schemas"]["StandName"][];
+            /**
+             * Format: double
+             * @description Probability that it is mixed.
+             */
+            mixed: number;
+            /** @description Whether that is to be said. */
+            isMixed: boolean;
+            /** @description Whether there are too few plants or looks to tell. */
+            tooFew: boolean;
+            /**
+             * Format: double
+             * @description Expected share of plants of the first taxon.
+             */
+            share: number;
+            /** @description The plants. */
+            plants: components["schemas"]["StandPlantStanding"][];
+            /** @description All of it in words. */
+            inWords: string;
+        };
         /** @description What a state of an older character, which was not made of part and quality, says in these. */
         StateMeaning: {
             /** @description Id of the character. */
@@ -9062,6 +9365,29 @@ export interface components {
             windows?: null | components["schemas"]["NeedWindow"][];
             /** @description The day of the last look, `YYYY-MM-DD`; left out: there was none. */
             lookedOn?: null | string;
+        };
+        /**
+         * @description What a place's list has shown of itself: how probable it is that the next plant isn't on it. Each plant that was sifted there adds the
+         *     probability that was left for "not on this list" when it was named: π = (1.5 + Σ q)/(10 + n), 0.15 before anything is known.
+         */
+        Strangers: {
+            /**
+             * Format: double
+             * @description Σ q, the sum of what was left for "not on this list"; 0 to Plants.
+             */
+            sum: number;
+            /**
+             * Format: int32
+             * @description n, how many plants were sifted by the list; 0 or more.
+             */
+            plants: number;
+            /**
+             * Format: double
+             * @description π, the prior of "not on this list": 0.15 at first.
+             */
+            prior?: number;
+            /** @description What is known of the list, in words; empty before anything is. */
+            inWords?: null | string;
         };
         /**
          * @description How sure the observer is.
@@ -9619,6 +9945,11 @@ export interface components {
             phenology: components["schemas"]["PhaseSpan"][];
             /** @description What to know it by, in a few words each. */
             keyMarks: string[];
+            /**
+             * @description Kinds of places in which it is planted: street, garden, hedge, wood (PlaceKinds); empty where nothing is
+             *                 said.
+             */
+            plantedIn?: string[];
         };
         /** @description A taxon as a small figure. */
         TaxonFigure: {
@@ -10771,6 +11102,57 @@ export interface operations {
             };
         };
     };
+    stand: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StandRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StandResponse"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
     contrast: {
         parameters: {
             query?: never;
@@ -11403,6 +11785,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SurveyDesignAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    gradient: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["GradientRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["GradientAnswer"];
                 };
             };
             /** @description Bad Request */

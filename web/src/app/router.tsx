@@ -42,6 +42,7 @@ const pages: Record<string, () => Promise<ComponentType>> = {
   hand: () => import("../features/hand/HandPage").then((it) => it.HandPage),
   records: () => import("../features/records/RecordList").then((it) => it.RecordList),
   figures: () => import("../features/figures/FiguresPage").then((it) => it.FiguresPage),
+  "figures/parents": () => import("../features/figures/GradientPage").then((it) => it.GradientPage),
   devices: () => import("../features/devices/DevicesPage").then((it) => it.DevicesPage),
   pair: () => import("../features/devices/PairPage").then((it) => it.PairPage),
   people: () => import("../features/people/PeoplePage").then((it) => it.PeoplePage),

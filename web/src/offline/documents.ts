@@ -211,16 +211,19 @@ export async function keyKnown(hash: string): Promise<Schemas["KeyDetail"]> {
 export const hashesOf = async (command: Command): Promise<string[]> =>
   (await core.keys({ keys: [], waiting: { date: today(), commands: [command], places: [] } })).map((it) => it.hash);
 
-/** A plant with all that is known of it; nothing without an id. */
-export function usePlant(id: string | undefined) {
-  const served = useQuery({
-    enabled: id !== undefined,
+/** A plant as the server has it, or had it last. */
+export const plantServed = (id: string) =>
+  queryOptions({
     queryKey: ["plant", id],
     queryFn: () =>
       orKept<Schemas["PlantDetail"]>(`plant:${id}`, () =>
-        answerOf((signal) => api.GET("/api/v1/plants/{id}", { params: { path: { id: id ?? "" } }, signal })),
+        answerOf((signal) => api.GET("/api/v1/plants/{id}", { params: { path: { id } }, signal })),
       ),
   });
+
+/** A plant with all that is known of it; nothing without an id. */
+export function usePlant(id: string | undefined) {
+  const served = useQuery({ ...plantServed(id ?? ""), enabled: id !== undefined });
   const data = useWithWaiting(
     `plant:${id}`,
     { ...served, asOf: asOf(`plant:${id}`) },

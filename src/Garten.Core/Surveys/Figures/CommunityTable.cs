@@ -158,6 +158,26 @@ public static class CommunityTable
 
     private const int Shown = 24;
 
+    /// <summary>The lines of a table that aren't empty, each with its number from 1 and its cells.</summary>
+    /// <param name="text">The table; of one that is too long, nothing.</param>
+    public static IReadOnlyList<(int Line, List<string> Cells)> Rows(string text)
+    {
+        ArgumentNullException.ThrowIfNull(text);
+        if (text.Length > LongestText)
+            return [];
+        var rows = new List<(int, List<string>)>();
+        char? separator = null;
+        var lines = text.ReplaceLineEndings("\n").Split('\n');
+        for (var i = 0; i < lines.Length; i++)
+        {
+            if (lines[i].Trim().Length == 0)
+                continue;
+            separator ??= SeparatorOf(lines[i]);
+            rows.Add((i + 1, separator is { } by ? [.. Split(lines[i], by).Select(c => c.Trim())] : [lines[i].Trim()]));
+        }
+        return rows;
+    }
+
     private static string Short(string typed) => typed.Length > Shown ? typed[..Shown] + "…" : typed;
 
     private static double? ValueOf(string typed, double? presence, char separator)

@@ -14,16 +14,7 @@ public static class SiteVisitWords
         growth == WildOrPlanted.Unsure ? "wild or planted, unsure" : growth.ToString().ToLowerInvariant();
 
     /// <summary>What was counted, in the number that goes with it.</summary>
-    public static string Of(CountUnit unit, int count) =>
-        (unit, count) switch
-        {
-            (CountUnit.Individuals, 1) => "individual",
-            (CountUnit.Individuals, _) => "individuals",
-            (CountUnit.Shoots, 1) => "shoot",
-            (CountUnit.Shoots, _) => "shoots",
-            (CountUnit.Stems, 1) => "stem",
-            _ => "stems",
-        };
+    public static string Of(CountUnit unit, int count) => CountWords.Of(unit, count);
 
     /// <summary>A sex as a word; "both sexes" for both.</summary>
     public static string Of(PartSex sex) => sex == PartSex.Both ? "both sexes" : sex.ToString().ToLowerInvariant();

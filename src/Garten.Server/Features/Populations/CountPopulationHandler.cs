@@ -34,6 +34,14 @@ internal sealed class CountPopulationHandler : ICommandHandler<CountPopulationCo
                 string.Create(CultureInfo.InvariantCulture, $"Give at most {MostCounted}."),
                 "number"
             );
+        if (it.Known is < 0 or > MostCounted || it.Found < 0 || it.Found > it.Known)
+            throw Refusal.Of(
+                422,
+                "count.check",
+                "Of the plants known before, at most as many can be found again.",
+                "Give how many were known and how many of them the count found; 0 and 0 where there was no blind check.",
+                "found"
+            );
         if (await PopulationRepository.PlaceOfAsync(context.Connection, it.PopulationId, stop) is null)
             throw Refusal.Of(
                 422,

@@ -49,7 +49,7 @@ internal sealed class PopulationRepository(NpgsqlDataSource database)
         var counts = (
             await connection
                 .Command(
-                    "select c.population_id, c.id, c.counted_on, c.unit, c.counted, c.note, w.name, c.supersedes from population_count c join person w on w.id = c.counter order by c.counted_on, c.number"
+                    "select c.population_id, c.id, c.counted_on, c.unit, c.counted, c.note, w.name, c.supersedes, c.known, c.found from population_count c join person w on w.id = c.counter order by c.counted_on, c.number"
                 )
                 .ReadAllAsync(
                     r =>
@@ -62,7 +62,9 @@ internal sealed class PopulationRepository(NpgsqlDataSource database)
                                 r.GetInt32(4),
                                 r.GetString(5),
                                 r.GetString(6),
-                                r.IsDBNull(7) ? null : r.GetGuid(7)
+                                r.IsDBNull(7) ? null : r.GetGuid(7),
+                                r.GetInt32(8),
+                                r.GetInt32(9)
                             )
                         ),
                     stop
@@ -138,7 +140,7 @@ internal sealed class PopulationRepository(NpgsqlDataSource database)
         await PersonRepository.EnsureAsync(context, it.Recorder, stop);
         return await context
                 .Connection.Command(
-                    "insert into population_count (id, population_id, counted_on, unit, counted, note, counter, supersedes, recorded_at) values ($1, $2, $3, $4, $5, $6, $7, $8, $9) on conflict (id) do nothing",
+                    "insert into population_count (id, population_id, counted_on, unit, counted, note, counter, supersedes, recorded_at, known, found) values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11) on conflict (id) do nothing",
                     it.CountId,
                     it.PopulationId,
                     on,
@@ -147,7 +149,9 @@ internal sealed class PopulationRepository(NpgsqlDataSource database)
                     it.Note,
                     it.Recorder.Id,
                     it.Supersedes,
-                    context.Now
+                    context.Now,
+                    it.Known,
+                    it.Found
                 )
                 .RunAsync(stop) == 1;
     }

@@ -1,6 +1,7 @@
-import { Box, Button, MenuItem, TextField, Typography } from "@mui/material";
+import { Box, Button, Link, MenuItem, TextField, Typography } from "@mui/material";
 import { useMutation } from "@tanstack/react-query";
 import { useState } from "react";
+import { Link as RouterLink } from "react-router";
 import type { Schemas } from "../../api/client";
 import { core } from "../../core/coreClient";
 import { useAsked } from "../../offline/flora";
@@ -41,7 +42,11 @@ export function FiguresPage() {
     <Page title="Figures of a survey">
       <Typography sx={{ maxWidth: 720, mb: 2 }}>
         Paste a table of plots (or lists, or places) and taxa as it stands in a sheet. Every figure says by which
-        formula it is worked out; one that isn’t for such values isn’t given.
+        formula it is worked out; one that isn’t for such values isn’t given. For plants between two kinds there is{" "}
+        <Link component={RouterLink} to="/figures/parents">
+          a line from parent to parent
+        </Link>
+        .
       </Typography>
       <Box sx={{ display: "grid", gridTemplateColumns: { md: "minmax(0, 7fr) minmax(0, 5fr)" }, gap: 2 }}>
         <Box>

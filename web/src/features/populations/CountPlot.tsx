@@ -1,11 +1,20 @@
 import { Box, Typography } from "@mui/material";
 
 import type { Schemas } from "../../api/client";
+import words from "../../api/words";
 import { spoken } from "../../shared/calendar/day";
 
 const WIDTH = 420;
 
 const HEIGHT = 150;
+
+const lines = [
+  { color: "signal.support", dash: "" },
+  { color: "signal.open", dash: "6 3" },
+  { color: "signal.conflict", dash: "2 3" },
+  { color: "signal.caution", dash: "9 3 2 3" },
+  { color: "text.secondary", dash: "1 4" },
+];
 
 // Counts over the years, a line for each unit, from 0.
 export function CountPlot({ it }: { it: Schemas["PopulationDetail"] }) {
@@ -25,7 +34,7 @@ export function CountPlot({ it }: { it: Schemas["PopulationDetail"] }) {
         component="svg"
         viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
         role="img"
-        aria-label={`Counts: ${counts.map((c) => `${spoken(c.date)} ${c.number} ${c.unit}`).join("; ")}.`}
+        aria-label={`Counts: ${counts.map((c) => `${spoken(c.date)} ${c.number} ${words.countUnits[c.unit]}`).join("; ")}.`}
         sx={{ width: "100%", maxWidth: WIDTH, height: "auto", color: "text.primary", flex: "1 1 300px" }}
       >
         <path d={`M36 12V${HEIGHT - 24}H${WIDTH - 8}`} fill="none" stroke="currentColor" strokeOpacity={0.6} />
@@ -43,13 +52,13 @@ export function CountPlot({ it }: { it: Schemas["PopulationDetail"] }) {
         {units.map((unit, u) => {
           const own = counts.filter((c) => c.unit === unit);
           return (
-            <Box component="g" key={unit} sx={{ color: ["signal.support", "signal.open", "signal.conflict"][u] }}>
+            <Box component="g" key={unit} sx={{ color: lines[u % lines.length]?.color }}>
               <path
                 d={own.map((c, i) => `${i === 0 ? "M" : "L"}${x(c.date)} ${y(c.number)}`).join("")}
                 fill="none"
                 stroke="currentColor"
                 strokeWidth={2}
-                strokeDasharray={["", "6 3", "2 3"][u]}
+                strokeDasharray={lines[u % lines.length]?.dash}
               />
               {own.map((c) => (
                 <g key={c.id}>
@@ -66,13 +75,22 @@ export function CountPlot({ it }: { it: Schemas["PopulationDetail"] }) {
       <Box sx={{ flex: "1 1 260px" }}>
         {[...counts].reverse().map((c) => (
           <Typography key={c.id} variant="body2">
-            {spoken(c.date)}: <strong>{c.number}</strong> {c.unit}, {c.recorder}
+            {spoken(c.date)}: <strong>{c.number}</strong> {words.countUnits[c.unit]}, {c.recorder}
+            {c.known > 0 && `; checked blind, ${c.found} of ${c.known} found again`}
             {c.note && `. ${c.note}`}
           </Typography>
         ))}
+        {it.summary.years
+          .filter((year) => year.ofRosettes)
+          .map((year) => (
+            <Typography key={year.year} variant="body2" sx={{ mt: 0.5, fontWeight: 600 }}>
+              {year.year}: {year.ofRosettes?.inWords}
+            </Typography>
+          ))}
         {changes.map((c) => (
           <Typography key={`${c.unit}${c.toYear}`} variant="body2" sx={{ mt: 0.5, fontWeight: 600 }}>
-            {c.to === c.from ? "=" : c.to > c.from ? "▲" : "▼"} {c.unit} {c.fromYear} to {c.toYear}: {c.from} → {c.to}
+            {c.to === c.from ? "=" : c.to > c.from ? "▲" : "▼"} {words.countUnits[c.unit]} {c.fromYear} to {c.toYear}:{" "}
+            {c.from} → {c.to}
             {c.perYearInWords && `, ${c.perYearInWords}`}
           </Typography>
         ))}

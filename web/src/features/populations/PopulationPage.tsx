@@ -18,6 +18,7 @@ import { TaxonLabel } from "../../shared/botany/TaxonLabel";
 
 import { SharePlot } from "./SharePlot";
 import { Tally } from "./Tally";
+import { StandJudged } from "./StandJudged";
 import { CountPlot } from "./CountPlot";
 import { ThreatLine, ThreatForm } from "./Threats";
 
@@ -160,6 +161,7 @@ export function PopulationPage() {
         </Part>
       )}
       {it.pegs.length > 0 && <Pegs it={it} />}
+      {it.pegs.length > 0 && <StandJudged it={it} />}
       {it.threats.some((t) => t.dealtWith) && (
         <Part id="dealt-with" title="Dealt with">
           {it.threats

@@ -3,6 +3,7 @@ import { Box, Button, ButtonBase, TextField, Typography } from "@mui/material";
 import { useState, type FormEvent } from "react";
 import { v7 as uuid } from "uuid";
 import type { Schemas } from "../../api/client";
+import words from "../../api/words";
 import { today } from "../../shared/calendar/day";
 import { useProblem } from "../../shared/form/useProblem";
 import { useMending, useSend } from "../../offline/mending";
@@ -12,11 +13,7 @@ import type { RefusedCommand } from "../../offline/store";
 import { Choice } from "../../shared/form/Choice";
 import { useTyped } from "../../shared/form/useTyped";
 
-const units = [
-  ["individuals", "individuals"],
-  ["shoots", "shoots"],
-  ["stems", "stems"],
-] as const;
+const units = Object.entries(words.countUnits) as [Schemas["CountUnit"], string][];
 
 interface Draft {
   unit: Schemas["CountUnit"];
@@ -45,8 +42,18 @@ function TallyForm(props: {
   }));
   const [typed, setTyped] = useState<string>();
   const [date, setDate] = useState(mend?.command.date ?? today());
+  const [check, setCheck] = useState({
+    known: mend?.command.known ? String(mend.command.known) : "",
+    found: mend?.command.found ? String(mend.command.found) : "",
+  });
   const [recorder, setRecorder] = useState(mend?.command.recorder.name ?? lastRecorder());
-  const { at, elsewhere, miss, clear: clearProblem, setProblem } = useProblem(["number", "date", "recorder", "note"]);
+  const {
+    at,
+    elsewhere,
+    miss,
+    clear: clearProblem,
+    setProblem,
+  } = useProblem(["number", "date", "recorder", "note", "found"]);
   if (!draft) return null;
   const add = (n: number) => {
     setTyped(undefined);
@@ -57,6 +64,9 @@ function TallyForm(props: {
     event.preventDefault();
     const number = typed === undefined ? draft.number : Number(typed);
     if (!Number.isInteger(number) || number < 0) return miss("number", "A count is a whole number of 0 or more.");
+    const [known, found] = [Number(check.known), Number(check.found)];
+    if (!Number.isInteger(known) || !Number.isInteger(found) || known < 0 || found < 0 || found > known)
+      return miss("found", "Of the plants known before, at most as many can be found again.");
     if (!recorder.trim()) return miss("recorder", "Write who counted.");
     const sent = await send({
       kind: "countPopulation",
@@ -69,6 +79,8 @@ function TallyForm(props: {
       number,
       note: draft.note.trim(),
       supersedes: mend?.command.supersedes ?? null,
+      known,
+      found,
     });
     if (sent.kind === "refused") return setProblem(sent.problem);
     clear();
@@ -106,7 +118,8 @@ function TallyForm(props: {
         </Button>
       </Box>
       <Typography variant="body2" role="status" aria-live="polite" sx={{ mb: 1.5 }}>
-        {draft.number} {draft.unit}. Tap the number for each one; 0 says that it was looked for and not found.
+        {draft.number} {words.countUnits[draft.unit]}. Tap the number for each one; 0 says that it was looked for and
+        not found.
       </Typography>
       <Box sx={{ display: "grid", gap: 2, gridTemplateColumns: { xs: "1fr 1fr", sm: "8rem 11rem 1fr" } }}>
         <TextField
@@ -144,6 +157,43 @@ function TallyForm(props: {
           sx={{ gridColumn: "1 / -1" }}
           {...at("note")}
         />
+      </Box>
+      <Box
+        component="fieldset"
+        sx={{
+          border: 0,
+          p: 0,
+          m: 0,
+          mt: 2,
+          display: "grid",
+          gap: 2,
+          gridTemplateColumns: { xs: "1fr 1fr", sm: "11rem 11rem" },
+        }}
+      >
+        <Typography component="legend" variant="body2" sx={{ mb: 1, maxWidth: 720 }}>
+          Checked blind? Somebody noted the place of some plants beforehand without saying so: how many, and how many of
+          them this count found. It says how many are overlooked.
+        </Typography>
+        <TextField
+          label="Known beforehand"
+          value={check.known}
+          onChange={(e) => setCheck({ ...check, known: e.target.value })}
+          slotProps={{ htmlInput: { inputMode: "numeric" } }}
+        />
+        <TextField
+          label="Found of them"
+          value={check.found}
+          onChange={(e) => setCheck({ ...check, found: e.target.value })}
+          slotProps={{ htmlInput: { inputMode: "numeric" } }}
+          {...at("found")}
+        />
+      </Box>
+      <Box component="ul" sx={{ pl: 2.5, my: 1.5, maxWidth: 720 }}>
+        {words.countCare.map((text) => (
+          <Typography component="li" variant="body2" key={text}>
+            {text}
+          </Typography>
+        ))}
       </Box>
       {elsewhere && (
         <Typography role="alert" color="error">

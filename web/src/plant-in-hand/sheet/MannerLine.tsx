@@ -4,6 +4,7 @@ import words from "../../api/words";
 import { core } from "../../core/coreClient";
 import { useAsked } from "../../offline/flora";
 import type { Manner } from "../../offline/store";
+import { today } from "../../shared/calendar/day";
 
 type Choices = [string, string][];
 
@@ -50,10 +51,26 @@ export function MannerLine({ manner, onChange }: { manner: Manner; onChange: (ma
           )}
           {field("Tool", manner.tool, tools, (value) => onChange({ ...manner, tool: value as Manner["tool"] }))}
           {contexts.map(([name, { label, values }]) =>
-            field(label, String(manner.context[name]), Object.entries(values), (value) =>
+            field(label, String(manner.context[name] ?? "unsaid"), Object.entries(values), (value) =>
               onChange({ ...manner, context: { ...manner.context, [name]: value } }),
             ),
           )}
+          {/* What was carried home is gathered on one day and examined on another. */}
+          <TextField
+            size="small"
+            type="date"
+            label="Gathered on, if examined later"
+            value={manner.context.gathered}
+            onChange={(event) => onChange({ ...manner, context: { ...manner.context, gathered: event.target.value } })}
+            slotProps={{ htmlInput: { max: today() }, inputLabel: { shrink: true } }}
+          />
+          <TextField
+            size="small"
+            label="Bag or sheet number"
+            value={manner.context.bag}
+            onChange={(event) => onChange({ ...manner, context: { ...manner.context, bag: event.target.value } })}
+            slotProps={{ htmlInput: { maxLength: 40 } }}
+          />
         </Box>
       )}
     </Box>

@@ -47,10 +47,11 @@ export function MeasureField({ character, readings, onRecord, onStrike }: Props)
           character: character.id,
           unit: calibrated || !isLength ? "" : unit,
           calibrated: calibrated ?? null,
+          objects,
         }),
       )
       .then((answer) => ask === asked.current && setRead(answer));
-  }, [text, unit, calibrated, character.id, isLength]);
+  }, [text, unit, calibrated, objects, character.id, isLength]);
 
   const shown = text.trim() ? read : undefined;
   const wrong = shown?.line.problems.find((p) => !p.isQuestion);
@@ -89,7 +90,7 @@ export function MeasureField({ character, readings, onRecord, onStrike }: Props)
         <TextField
           size="small"
           label={`Readings of ${character.name}`}
-          placeholder={isLength ? "12.4 13 11,8 14" : isCount ? "5 5 6" : "1.8 2.1"}
+          placeholder={isLength ? "12.4 13 · under 2 cm" : isCount ? "5 5 6" : "1.8 2.1"}
           value={text}
           onChange={(event) => setText(event.target.value)}
           error={Boolean(say)}

@@ -24,6 +24,11 @@ export const plainManner: Manner = {
     shaping: "unsaid",
     attachment: "unsaid",
     sex: "unsaid",
+    material: "unsaid",
+    damage: "unsaid",
+    search: "unsaid",
+    gathered: "",
+    bag: "",
   },
 };
 

@@ -266,14 +266,19 @@ function Sift({ walkId }: { walkId: string }) {
               backTo="Back to the list"
               onChange={(form) => change({ ...walk, form, problem: undefined })}
               onBack={() => setKeeping(false)}
-              onKept={(plantId) => void navigate(`/plants/${plantId}`)}
-              onWaiting={() => void navigate("/records")}
+              onKept={(plantId) => void sift.learn().then(() => navigate(`/plants/${plantId}`))}
+              onWaiting={() => void sift.learn().then(() => navigate("/records"))}
               onRefused={(problem) => setWalk({ ...walk, problem })}
             />
           ) : (
             <>
               <CautionNotes taxa={careful} />
               <Call answer={answer} nameOf={nameOf} />
+              {sift.strangers?.inWords && (
+                <Typography variant="body2" color="text.secondary" sx={{ mb: 0.5 }}>
+                  {sift.strangers.inWords}
+                </Typography>
+              )}
               {!organ && nextLook && (
                 <Button
                   variant="contained"
