@@ -45,8 +45,51 @@ public static class FollowingItems
     /// <summary>Adds what follows, unless it was looked at itself.</summary>
     internal static void Add(List<EvidenceItem> items, CharacterTable table, List<Observation> looks)
     {
+        AddWood(items, table, looks);
         AddSexes(items, table, looks);
         AddRosette(items, table, looks);
+    }
+
+    // States of a growth form that have wood.
+    private static readonly string[] Woody = ["tree", "shrub", "dwarf", "climber"];
+
+    // Bark and rings of the year are had by wood alone; scaly buds are had by few herbs, and at the ground. Pith, ligules, fronds and buds
+    // alone imply nothing: rushes have pith, sedges ligules, herbs winter buds.
+    private const double BarkWithoutWood = 0.02;
+    private const double ScalesWithoutWood = 0.1;
+
+    private static double WithoutWood(Character character) =>
+        character.Organ == Organ.Bark || character.Id.Contains("annual-ring", StringComparison.Ordinal) ? BarkWithoutWood
+        : character.Id.StartsWith("bud-scale", StringComparison.Ordinal) ? ScalesWithoutWood
+        : 1;
+
+    private static void AddWood(List<EvidenceItem> items, CharacterTable table, List<Observation> looks)
+    {
+        if (table.Find("growth-form") is not { IsQuantity: false } form || items.Exists(i => i.Character.Id == form.Id))
+            return;
+        var of = looks.FindAll(o =>
+            o.Outcome == Outcome.Seen
+            && o.Sureness != Sureness.Guess
+            && o.Context.Attachment is Attachment.Unsaid or Attachment.Attached
+            && table.Find(o.Character) is { } character
+            && WithoutWood(character) < 1
+            && (
+                o.Readings.Count > 0
+                || o.States.Any(s => character.IndexOf(s) is >= 0 and var i && i != EvidenceItem.AbsentState(character))
+            )
+        );
+        if (of.Count == 0 || !form.States.Any(s => Woody.Contains(s.Id)))
+            return;
+        var least = of.Min(o => WithoutWood(table.Find(o.Character)!));
+        items.Add(
+            Item(
+                form,
+                [.. form.States.Select(s => Woody.Contains(s.Id) ? 1d : least)],
+                least < ScalesWithoutWood ? "bark: it has wood" : "scaly buds: it has wood, most likely",
+                "It follows from what was seen of it.",
+                of
+            )
+        );
     }
 
     // The sex of the flowers, over the flowering rather than on one day: stamens may come days before the styles, and a plant of one sex may
