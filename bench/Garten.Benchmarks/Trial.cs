@@ -50,6 +50,7 @@ internal sealed record Trial(string Taxon, IReadOnlyList<SiftResult> Steps, IRea
     /// <param name="without">The list that it is sifted by; null for the whole one.</param>
     /// <param name="whole">Makes descriptions whole; null where only what is described is looked at.</param>
     /// <param name="notOnList">Prior of "not on this list"; null for the usual one.</param>
+    /// <param name="living">By character what any plant shows, where looks are taken in all contexts; null for usual ones.</param>
     public static Trial? Of(
         Sifter sifter,
         TaxonDescription taxon,
@@ -59,12 +60,14 @@ internal sealed record Trial(string Taxon, IReadOnlyList<SiftResult> Steps, IRea
         int most,
         Sifter? without = null,
         WholePlants? whole = null,
-        double? notOnList = null
+        double? notOnList = null,
+        IReadOnlyDictionary<string, double[]>? living = null
     )
     {
         var random = new Random(seed);
         var described = whole?.Whole(taxon, random) ?? taxon.Characters;
         var plant = new SimulatedPlant(described, random, error);
+        var inContexts = living is null ? null : new LivingPlant(described, living, random, error);
         var day = BestDay(sifter, taxon);
         var list = without ?? sifter;
         var sheet = new List<Observation>();
@@ -94,7 +97,7 @@ internal sealed record Trial(string Taxon, IReadOnlyList<SiftResult> Steps, IRea
             skip.Add(next);
             var character = sifter.Columns.Find(next)!.Character;
             spent += character.EffortSeconds + list.Options.LookSeconds;
-            if (plant.Look(character) is { } seen)
+            if ((inContexts is null ? plant.Look(character) : inContexts.Look(character)) is { } seen)
                 sheet.Add(seen);
             steps.Add(list.Sift(new SiftQuery(sheet, Day: day, NotOnList: notOnList)));
             seconds.Add(spent);

@@ -89,6 +89,23 @@ public sealed class BenchShelf
     /// <summary>The weigher over the whole flora.</summary>
     public Likelihood Likelihood { get; }
 
+    private readonly Dictionary<int, OutcomeTable> _outcomes = [];
+
+    /// <summary>The flora's descriptions by character.</summary>
+    internal FloraColumns Columns => field ??= FloraColumns.Of(Table.Characters, Descriptions);
+
+    /// <summary>What a look at a character of the flora can show; worked out once.</summary>
+    internal OutcomeTable OutcomesOf(int column) =>
+        _outcomes.TryGetValue(column, out var known)
+            ? known
+            : _outcomes[column] = OutcomeTable.Of(Columns.Columns[column], SiftOptions.Default);
+
+    private Dictionary<string, TaxonFacts> Facts =>
+        field ??= Taxa.Where(t => t.Facts is not null).ToDictionary(t => t.Id, t => t.Facts!, StringComparer.Ordinal);
+
+    /// <summary>What else is known of a taxon.</summary>
+    internal TaxonFacts FactsOf(string taxon) => Facts.GetValueOrDefault(taxon) ?? TaxonFacts.None;
+
     /// <summary>The weigher over the whole flora and some more taxa.</summary>
     internal Likelihood With(IReadOnlyList<TaxonDescription> more) =>
         more.Count == 0 ? Likelihood : new Likelihood([.. Descriptions, .. more], derived: _derived);

@@ -102,6 +102,7 @@ public sealed record OpenPlace(string KeyVersion, string Couplet, string ShareIn
 /// <param name="NotNow">Ids of the characters that can't be seen at this time of the year.</param>
 /// <param name="Usable">Ids of the characters that say something of the plants behind these keys: those that any of them is described in;
 /// of keys to plants that the flora doesn't describe also those that a lead speaks of.</param>
+/// <param name="TrailLooks">Once a name is reached: the looks that test the trail best, best first; else empty.</param>
 public sealed record BenchState(
     WalkState Walk,
     IReadOnlyList<TrailAnswer> Answers,
@@ -113,7 +114,8 @@ public sealed record BenchState(
     IReadOnlyList<OpenPath> Paths,
     IReadOnlyList<SheetLine> Sheet,
     IReadOnlyList<string> NotNow,
-    IReadOnlyList<string> Usable
+    IReadOnlyList<string> Usable,
+    IReadOnlyList<TrailLook> TrailLooks
 )
 {
     // Shares that agree to so many places are taken for equal.
@@ -295,7 +297,18 @@ public static class KeyBench
                 Sides(o, shareOf)
             ))
             .ToList();
-        var turns = Turns(shelf, map, walk, sheet, shareOf, Key, onSheet, day);
+        var turns = Turns(shelf, map, walk, sheet, shareOf, Key, onSheet, day, out var leftAt);
+        var order = turns.Select(t => new KeyPlace(t.KeyVersion, t.Couplet)).ToList();
+        var trailLooks =
+            walk.Open.Count > 0 || walk.Standing.Count == 0
+                ? []
+                : TrailLooks.Of(
+                    shelf,
+                    [.. names.Select(n => (Key(n), shareOf[n], leftAt.TryGetValue(n, out var left) ? order.IndexOf(left) : -1))],
+                    [.. turns.Select(t => t.Couplet)],
+                    onSheet,
+                    day
+                );
         return new BenchState(
             walk,
             all,
@@ -314,7 +327,8 @@ public static class KeyBench
                 )),
             ],
             [.. shelf.Table.Characters.Where(c => !c.CanBeSeen(day, shelf.Table.Seasons)).Select(c => c.Id)],
-            shelf.Usable(map, names.Select(Key), sheet.Likelihood)
+            shelf.Usable(map, names.Select(Key), sheet.Likelihood),
+            trailLooks
         );
     }
 
@@ -408,9 +422,11 @@ public static class KeyBench
         Dictionary<string, double> shareOf,
         Func<string, string> key,
         HashSet<string> onSheet,
-        DateOnly day
+        DateOnly day,
+        out Dictionary<string, KeyPlace> leftAt
     )
     {
+        leftAt = new(StringComparer.Ordinal);
         var standing = walk.Standing.Select(s => s.Name).ToHashSet(StringComparer.Ordinal);
         var gone = new HashSet<string>(StringComparer.Ordinal);
         var turns = new List<(WeakTurn Turn, KeyPlace Place, string Kept)>();
@@ -425,6 +441,8 @@ public static class KeyBench
             var left = map.Behind(place).Where(n => !kept.Contains(n) && !standing.Contains(n) && gone.Add(n)).ToList();
             if (left.Count == 0)
                 continue;
+            foreach (var name in left)
+                leftAt[name] = place;
             var probability = left.Sum(n => shareOf[n]);
             if (probability < LeastDoubt)
                 continue;

@@ -84,6 +84,8 @@ public sealed class ChangeTests
         var plots = SurveyDesign.PlotsFor(2, 1)!.Value;
         Assert.True(SurveyDesign.ChangeSeenBy(plots, 2) <= 1 && SurveyDesign.ChangeSeenBy(plots - 1, 2) > 1);
         Assert.Null(SurveyDesign.ChangeSeenBy(1, 2));
+        Assert.Null(SurveyDesign.ChangeSeenBy(3, 1.7e308));
+        Assert.Null(SurveyDesign.VisitsFor(1e-300, 0.95));
         Assert.Equal(6, SurveyDesign.VisitsFor(0.4, 0.95));
         Assert.Equal(1, SurveyDesign.VisitsFor(0.95, 0.95));
         Assert.Null(SurveyDesign.VisitsFor(0, 0.95));

@@ -2191,6 +2191,8 @@ export interface components {
              *                 of keys to plants that the flora doesn't describe also those that a lead speaks of.
              */
             usable: string[];
+            /** @description Once a name is reached: the looks that test the trail best, best first; else empty. */
+            trailLooks: components["schemas"]["TrailLook"][];
             /** @description Whether anything sets the ends apart; else all are as likely, and no probability is worth a word. */
             isWeighed: boolean;
             /** @description The turn to be looked at again; null where no doubt is serious. */
@@ -10303,6 +10305,20 @@ export interface components {
              * @default 0
              */
             reading: number;
+        };
+        /** @description A look that tests a trail once it has reached a name. */
+        TrailLook: {
+            /** @description Id of the character. */
+            character: string;
+            /**
+             * Format: double
+             * @description How much it is expected to tell of where the plant may have left the trail, in bits.
+             */
+            bits: number;
+            /** @description Labels of the couplets that it tests most, likeliest first. */
+            couplets: string[];
+            /** @description What it is good for: "tests couplets 3 and 7". */
+            inWords: string;
         };
         /** @description An answered couplet on the way, with the words that were read there. */
         TrailStep: {

@@ -120,8 +120,11 @@ public static class SurveyDesign
     /// <param name="deviation">Standard deviation of the plots' differences; above 0.</param>
     /// <returns>Null where one of the two can't be so.</returns>
     public static double? ChangeSeenBy(int plots, double deviation) =>
-        plots >= 2 && deviation > 0 && double.IsFinite(deviation)
-            ? (StudentT.Quantile975(plots - 1) + FourFifths) * deviation / Math.Sqrt(plots)
+        plots >= 2
+        && deviation > 0
+        && (StudentT.Quantile975(plots - 1) + FourFifths) * (deviation / Math.Sqrt(plots)) is var seen
+        && double.IsFinite(seen)
+            ? seen
             : null;
 
     /// <summary>Visits after which a plant that is there was found with some probability, if each visit finds it with the same one,
@@ -130,5 +133,10 @@ public static class SurveyDesign
     /// <param name="wanted">Of all together, above 0 and below 1.</param>
     /// <returns>1 or more; null where one of the two can't be so.</returns>
     public static int? VisitsFor(double chance, double wanted) =>
-        chance is > 0 and < 1 && wanted is > 0 and < 1 ? (int)Math.Ceiling(Math.Log(1 - wanted) / Math.Log(1 - chance) - 1e-9) : null;
+        chance is > 0 and < 1 && wanted is > 0 and < 1 && Math.Log(1 - wanted) / Math.Log(1 - chance) is var visits && visits < MostVisits
+            ? (int)Math.Ceiling(visits - 1e-9)
+            : null;
+
+    // Nobody goes so often.
+    private const double MostVisits = 1_000_000;
 }

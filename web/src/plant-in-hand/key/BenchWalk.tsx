@@ -382,7 +382,12 @@ function PlantInHand({ walkId }: { walkId: string }) {
                   onContrast={() => contrast(couplet)}
                 />
               ) : (
-                <End names={names} />
+                <End
+                  names={names}
+                  looks={bench.bench?.trailLooks ?? []}
+                  nameOf={(id) => all.find((c) => c.id === id)?.name ?? id}
+                  onLook={look}
+                />
               )}
               {isPhone && notes}
               <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1.5, mt: { xs: 1, sm: 1.5 } }}>

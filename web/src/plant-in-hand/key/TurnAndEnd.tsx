@@ -29,7 +29,13 @@ export function WeakestTurn(props: {
   );
 }
 
-export function End({ names }: { names: string[] }) {
+export function End(props: {
+  names: string[];
+  looks: Schemas["TrailLook"][];
+  nameOf: (character: string) => string;
+  onLook: (character: string) => void;
+}) {
+  const { names, looks, nameOf, onLook } = props;
   return (
     <Box>
       <Typography variant="body2" color="text.secondary">
@@ -45,6 +51,26 @@ export function End({ names }: { names: string[] }) {
           ? "A key always ends at some name. Look back along the trail: is there a couplet you would answer otherwise?"
           : "Keep it as an open set, or open the couplet that you couldn’t tell and look again."}
       </Typography>
+      {looks.length > 0 && (
+        <Box role="group" aria-label="Looks that test the trail" sx={{ mt: 1.5 }}>
+          <Typography variant="h3" sx={{ mb: 0.5 }}>
+            Test the trail
+          </Typography>
+          {looks.map((look) => (
+            <Box
+              key={look.character}
+              sx={{ display: "flex", alignItems: "center", gap: 1.5, flexWrap: "wrap", mb: 0.75 }}
+            >
+              <Button variant="outlined" onClick={() => onLook(look.character)} sx={{ minHeight: 48 }}>
+                Look at {nameOf(look.character)}
+              </Button>
+              <Typography variant="body2" color="text.secondary">
+                {look.inWords}
+              </Typography>
+            </Box>
+          ))}
+        </Box>
+      )}
     </Box>
   );
 }
