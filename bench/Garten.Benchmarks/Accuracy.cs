@@ -43,6 +43,7 @@ internal sealed class Accuracy(TextWriter to, bool isShort = false)
         Calibrate(full);
         AgainstLog();
         InContexts(full);
+        new PlantedTurns(Flora, Complete, Species).Report(to, FirstSeed);
         if (isShort)
             return;
         new KeyRoute(Flora, Complete, Species).Compare(full, to, Plants, FirstSeed);
