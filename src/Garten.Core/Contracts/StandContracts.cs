@@ -66,7 +66,10 @@ public sealed record StandRequest(string FloraId, IReadOnlyList<StandPlantReques
                 NotOnList: SiftRequest.Known(options.Strangers)
             )
         );
-        string Name(string taxon) => taxon.Length == 0 || taxon == Sifter.NotOnList ? taxon : flora.NameOf(taxon);
+        string Name(string taxon) =>
+            taxon.Length == 0 ? ""
+            : taxon == Sifter.NotOnList ? Stranger
+            : flora.NameOf(taxon);
         return new StandResponse(
             [.. stand.Standing.Select(t => new StandName(t.Taxon, Name(t.Taxon), t.Probability))],
             stand.Mixed,
@@ -77,6 +80,8 @@ public sealed record StandRequest(string FloraId, IReadOnlyList<StandPlantReques
             Words(stand, Name(stand.Standing[0].Taxon))
         );
     }
+
+    private const string Stranger = "not on this list";
 
     private static string Words(Stand stand, string name)
     {
@@ -95,7 +100,7 @@ public sealed record StandRequest(string FloraId, IReadOnlyList<StandPlantReques
 
 /// <summary>A taxon that a stand may be of.</summary>
 /// <param name="Taxon">Id of the taxon.</param>
-/// <param name="Name">Its name.</param>
+/// <param name="Name">Its name; "not on this list" for one that isn't.</param>
 /// <param name="Probability">That most of the stand is of it.</param>
 public sealed record StandName(string Taxon, string Name, double Probability)
 {
@@ -115,7 +120,7 @@ public sealed record StandPlantStanding(string Label, int Looks, double OfTheSta
     public string InWords =>
         Looks == 0
             ? $"not looked at; follows the others, {Percent.OfProbability(OfTheStand)}"
-            : $"{Percent.OfProbability(OfTheStand)}; by its own looks {(Alone == Sifter.NotOnList ? "not on this list" : Alone)}, {Percent.OfProbability(AloneProbability)}";
+            : $"{Percent.OfProbability(OfTheStand)}; by its own looks {Alone}, {Percent.OfProbability(AloneProbability)}";
 }
 
 /// <summary>A stand as it was judged.</summary>

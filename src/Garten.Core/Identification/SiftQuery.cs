@@ -10,12 +10,14 @@ namespace Garten.Core.Identification;
 /// <param name="Genera">Only these genera, by name.</param>
 /// <param name="RecordedHere">Only what is recorded in the place's grid cell.</param>
 /// <param name="Taxa">Only these taxa, by id.</param>
+/// <param name="GreenNow">Only what has green leaves on the day: evergreens and rosettes of the winter in January; null: all.</param>
 public sealed record Narrowing(
     IReadOnlyList<string>? Families = null,
     IReadOnlyList<string>? GrowthForms = null,
     IReadOnlyList<string>? Genera = null,
     bool RecordedHere = false,
-    IReadOnlyList<string>? Taxa = null
+    IReadOnlyList<string>? Taxa = null,
+    bool? GreenNow = null
 );
 
 /// <summary>What is asked of a list.</summary>

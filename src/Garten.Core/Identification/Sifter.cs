@@ -468,6 +468,8 @@ public sealed partial class Sifter
             ]
         );
 
+    private static readonly Phenophase[] Green = [Phenophase.FullLeaf, Phenophase.WinterGreen];
+
     private bool IsOnList(int row, SiftQuery query)
     {
         if (query.Narrowing is not { } narrowing)
@@ -483,6 +485,13 @@ public sealed partial class Sifter
         if (
             narrowing.Genera is { Count: > 0 } genera
             && (taxon is null || !genera.Contains(taxon.Name.Split(' ')[0], StringComparer.Ordinal))
+        )
+            return false;
+        if (
+            narrowing.GreenNow == true
+            && query.Day is { } day
+            && facts.Phenology.Count > 0
+            && !Showing.Can(facts, Green, PhaseSpan.HalfMonth(day), _table.Seasons)
         )
             return false;
         return !narrowing.RecordedHere

@@ -144,6 +144,9 @@ public sealed record CountChange(
         );
     }
 
+    /// <summary>Whether the counts tell a change at all: the interval of the factor leaves 1 out.</summary>
+    public bool IsTold => Low > 1 || High < 1;
+
     private static double Counting(PopulationCount count)
     {
         var own = CountingError * CountingError;

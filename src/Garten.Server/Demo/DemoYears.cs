@@ -533,6 +533,21 @@ internal sealed class DemoYears(
             );
             yield return Count(population, lastYear, it.Unit, it.First);
             yield return Count(population, flower.AddDays(3), it.Unit, (int)Math.Round(it.First * it.Change));
+            if (isSexed)
+            {
+                // Rosettes of the winter and flowering stems of the summer after, both counts checked blind.
+                var winter = new DateOnly(flower.Year, 1, 10);
+                yield return Count(population, winter, CountUnit.Rosettes, 96) with
+                {
+                    Known = 20,
+                    Found = 17,
+                };
+                yield return Count(population, flower, CountUnit.Flowering, 41) with
+                {
+                    Known = 20,
+                    Found = 19,
+                };
+            }
             if (it.Threat.Length > 0)
                 yield return new NoteThreatCommand(
                     Guid.CreateVersion7(),

@@ -75,6 +75,14 @@ public sealed class RealPlantTests
         var first = answer.Standing.First(t => t.Taxon != Sifter.NotOnList);
         Assert.Equal("Cicorra maculosa", first.Name);
         Assert.Empty(first.PriorReasons);
+        // Found by what is green now too.
+        var green = new SiftRequest(
+            "torvane",
+            [],
+            new SiftRequestOptions(Date: "2026-01-10", Narrowing: new Narrowing(GreenNow: true))
+        ).Sift(Flora);
+        Assert.InRange(green.Listed, 10, 30);
+        Assert.Contains(green.Standing, t => t.Name == "Cicorra maculosa");
         // And what tells more of a rosette is asked: its leaves, no flowers.
         Assert.Contains(answer.TellingLooks, l => l.Character.StartsWith("leaf", StringComparison.Ordinal));
         Assert.DoesNotContain(answer.TellingLooks, l => l.Character.StartsWith("flower", StringComparison.Ordinal));

@@ -3968,6 +3968,8 @@ export interface components {
              * @description Upper bound.
              */
             high?: null | number;
+            /** @description Whether the counts tell a change at all: the interval of the factor leaves 1 out. */
+            isTold: boolean;
             /**
              * @description The change in words, never without its error: "+12 % a year (95 %: −3 to +29 %)", "no change that these counts can tell";
              *                 empty where it can't be said.
@@ -5829,6 +5831,8 @@ export interface components {
             recordedHere: boolean;
             /** @description Only these taxa, by id. */
             taxa?: null | string[];
+            /** @description Only what has green leaves on the day: evergreens and rosettes of the winter in January; null: all. */
+            greenNow?: null | boolean;
         };
         /** @description What a taxon is taken for. */
         NearRequest: {
@@ -9125,7 +9129,7 @@ export interface components {
         StandName: {
             /** @description Id of the taxon. */
             taxon: string;
-            /** @description Its name. */
+            /** @description Its name; "not on this list" for one that isn't. */
             name: string;
             /**
              * Format: double

@@ -89,7 +89,7 @@ export function CountPlot({ it }: { it: Schemas["PopulationDetail"] }) {
           ))}
         {changes.map((c) => (
           <Typography key={`${c.unit}${c.toYear}`} variant="body2" sx={{ mt: 0.5, fontWeight: 600 }}>
-            {c.to === c.from ? "=" : c.to > c.from ? "▲" : "▼"} {words.countUnits[c.unit]} {c.fromYear} to {c.toYear}:{" "}
+            {!c.isTold ? "≈" : c.to > c.from ? "▲" : "▼"} {words.countUnits[c.unit]} {c.fromYear} to {c.toYear}:{" "}
             {c.from} → {c.to}
             {c.perYearInWords && `, ${c.perYearInWords}`}
           </Typography>

@@ -24,7 +24,7 @@ const fields = [
     name: "habitats",
     label: "Habitats",
     required: false,
-    help: "As the flora calls them, with commas: wet wood, hedge.",
+    help: "As the flora calls them, with commas: wet wood, hedge. Street and garden weigh what is planted.",
   },
   { name: "caution", label: "What to mind there", required: false, help: "Tides, bog, rockfall, livestock." },
 ] as const;

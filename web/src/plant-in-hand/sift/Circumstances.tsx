@@ -74,6 +74,9 @@ function NarrowingChips({ settings, set }: Pick<SettingsProps, "settings" | "set
           },
         ]
       : []),
+    ...(narrowing.greenNow
+      ? [{ words: "green on this day", lift: () => set({ narrowing: { ...narrowing, greenNow: false } }) }]
+      : []),
     ...(["families", "genera", "growthForms"] as const).flatMap((key) =>
       (narrowing[key] ?? []).map((value) => ({ words: value, lift: () => without(key, value) })),
     ),
@@ -229,6 +232,12 @@ function Settings({
           onClick={() => set({ narrowing: { ...narrowing, recordedHere: !narrowing.recordedHere } })}
         >
           only what is recorded in this place’s grid cell
+        </Toggle>
+        <Toggle
+          on={narrowing.greenNow ?? false}
+          onClick={() => set({ narrowing: { ...narrowing, greenNow: !narrowing.greenNow } })}
+        >
+          only what is green on this day
         </Toggle>
       </Box>
       {settings.skip.length > 0 && (
