@@ -78,30 +78,37 @@ export function GradientPage() {
           </Part>
           {gradient.characters.length > 0 && (
             <Part id="characters" title="What parts the parents">
-              <Table size="small" aria-label="Characters" sx={{ maxWidth: 720 }}>
-                <TableHead>
-                  <TableRow>
-                    <TableCell>Character</TableCell>
-                    <TableCell align="right">First parent</TableCell>
-                    <TableCell align="right">Second parent</TableCell>
-                    <TableCell align="right">Deviations apart</TableCell>
-                    <TableCell>Counts</TableCell>
-                  </TableRow>
-                </TableHead>
-                <TableBody>
-                  {gradient.characters.map((it) => (
-                    <TableRow key={it.name}>
-                      <TableCell component="th" scope="row">
-                        {it.name}
-                      </TableCell>
-                      <TableCell align="right">{it.first.toPrecision(3)}</TableCell>
-                      <TableCell align="right">{it.second.toPrecision(3)}</TableCell>
-                      <TableCell align="right">{it.apart.toFixed(1)}</TableCell>
-                      <TableCell>{it.counts ? "yes" : "no: too near"}</TableCell>
+              <Box
+                sx={{ overflowX: "auto" }}
+                tabIndex={0}
+                role="region"
+                aria-label="What parts the parents, as a table"
+              >
+                <Table size="small" aria-label="Characters" sx={{ maxWidth: 720 }}>
+                  <TableHead>
+                    <TableRow>
+                      <TableCell>Character</TableCell>
+                      <TableCell align="right">First parent</TableCell>
+                      <TableCell align="right">Second parent</TableCell>
+                      <TableCell align="right">Deviations apart</TableCell>
+                      <TableCell>Counts</TableCell>
                     </TableRow>
-                  ))}
-                </TableBody>
-              </Table>
+                  </TableHead>
+                  <TableBody>
+                    {gradient.characters.map((it) => (
+                      <TableRow key={it.name}>
+                        <TableCell component="th" scope="row">
+                          {it.name}
+                        </TableCell>
+                        <TableCell align="right">{it.first.toPrecision(3)}</TableCell>
+                        <TableCell align="right">{it.second.toPrecision(3)}</TableCell>
+                        <TableCell align="right">{it.apart.toFixed(1)}</TableCell>
+                        <TableCell>{it.counts ? "yes" : "no: too near"}</TableCell>
+                      </TableRow>
+                    ))}
+                  </TableBody>
+                </Table>
+              </Box>
             </Part>
           )}
         </>
