@@ -40,7 +40,8 @@ internal sealed class Accuracy(TextWriter to, bool isShort = false)
         Names(telling, random);
         FirstInLooks(telling);
         OffTheList(full);
-        Calibrate(full);
+        Calibrate(full, asReliable: true);
+        Calibrate(full, asReliable: false);
         AgainstLog();
         InContexts(full);
         new PlantedTurns(Flora, Complete, Species).Report(to, FirstSeed);
@@ -95,6 +96,9 @@ internal sealed class Accuracy(TextWriter to, bool isShort = false)
 
     private static readonly double[] Unlisted = [0.15, 0.05];
 
+    // As many wrong looks as the reliability of each character says.
+    private const double AsReliable = -1;
+
     // Places, and plants looked at in each: what is learnt of a list begins anew with every place.
     private const int Places = 8;
     private const int PlantsAtPlace = 120;
@@ -107,7 +111,7 @@ internal sealed class Accuracy(TextWriter to, bool isShort = false)
             : Lists[d.Taxon] = SifterOf(Complete.Where(x => x.Taxon != d.Taxon && Taxa[x.Taxon].Parent != d.Taxon));
 
     // Plants as they come at some places, a share of them not on the list: by telling looks and by chance, with and without wrong looks.
-    private static (List<Step> Steps, double Learnt) Streams(Sifter full, double unlisted)
+    private static (List<Step> Steps, double Learnt) Streams(Sifter full, double unlisted, bool asReliable)
     {
         var steps = new List<Step>();
         var learnt = 0d;
@@ -120,7 +124,7 @@ internal sealed class Accuracy(TextWriter to, bool isShort = false)
                 var taxon = Species[random.Next(Species.Count)];
                 var isOff = random.NextDouble() < unlisted;
                 var way = random.Next(2) == 0 ? Way.Telling : Way.Random;
-                var error = Errors[random.Next(Errors.Length)];
+                var error = asReliable ? AsReliable : Errors[random.Next(Errors.Length)];
                 var list = isOff ? WithoutIt(taxon) : full;
                 if (Trial.Of(full, taxon, random.Next(), error, way, MostLooks, list, Whole, strangers.Prior) is not { } trial)
                     continue;
@@ -137,12 +141,12 @@ internal sealed class Accuracy(TextWriter to, bool isShort = false)
     }
 
     // Of all names that stood first with a probability, how many were right.
-    private void Calibrate(Sifter full)
+    private void Calibrate(Sifter full, bool asReliable)
     {
         double[] bounds = [0.3, 0.4, 0.5, 0.6, 0.7, 0.8, 0.9, 0.95, 1.01];
-        var streams = Unlisted.Select(share => (Share: share, Of: Streams(full, share))).ToList();
+        var streams = Unlisted.Select(share => (Share: share, Of: Streams(full, share, asReliable))).ToList();
         to.WriteLine(
-            $"\n## Calibration\n\nPlants as they come at {Places} places, {PlantsAtPlace} at each, some of them of species that were taken off the list; half of them by telling looks, half by chance, with 0, 5 and 10 % of looks wrong. Each plant shows every character, also those that its species isn't described in (as some taxon of its growth form). At every step: the name that stands first, its mean probability, how often it was right. What each place has learnt of its list at the end: {string.Join(", ", streams.Select(s => $"{s.Of.Learnt:0.0 %} where {s.Share:0 %} aren't on it"))}.\n"
+            $"\n## Calibration, {(asReliable ? "looks as reliable as their characters are said to be" : "0, 5 and 10 % of looks wrong")}\n\nPlants as they come at {Places} places, {PlantsAtPlace} at each, some of them of species that were taken off the list; half of them by telling looks, half by chance. Each plant shows every character, also those that its species isn't described in (as some taxon of its growth form). At every step: the name that stands first, its mean probability, how often it was right. What each place has learnt of its list at the end: {string.Join(", ", streams.Select(s => $"{s.Of.Learnt:0.0 %} where {s.Share:0 %} aren't on it"))}.\n"
         );
         to.WriteLine(
             "| probability given | "
@@ -174,6 +178,8 @@ internal sealed class Accuracy(TextWriter to, bool isShort = false)
             }
             to.WriteLine($"| {bounds[i]:0 %} to {Math.Min(1, bounds[i + 1]):0 %} | {string.Join(" | ", cells)} |");
         }
+        if (!asReliable)
+            return;
         to.WriteLine("\n![Reliability](accuracy-reliability.svg)");
         ReliabilityPlot.Write(Path.Combine(Repository.Root, "docs", "accuracy-reliability.svg"), points);
     }

@@ -315,7 +315,7 @@ public sealed record EvidenceItem(
         var joint = parts[main] with
         {
             Elsewhere = [.. parts.Where((_, i) => i != main)],
-            Weight = options.WeightAmong(others.Count + 1),
+            Weight = EvidenceOptions.WeightAmong(others.Count + 1),
             Reason = string.Join(" ", parts.Select(p => p.Reason).Where(r => r.Length > 0).Distinct(StringComparer.Ordinal)),
             FromCouplets = [.. parts.SelectMany(p => p.FromCouplets).Distinct(StringComparer.Ordinal).Order(StringComparer.Ordinal)],
         };

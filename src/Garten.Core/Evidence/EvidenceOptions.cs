@@ -77,7 +77,7 @@ public sealed record EvidenceOptions
     public RangeOptions Ranges { get; init; } = RangeOptions.Default;
 
     /// <summary>Weight of one of several scorings of a character in one context: together they count once.</summary>
-    internal double WeightAmong(int scorings) => 1d / scorings;
+    internal static double WeightAmong(int scorings) => 1d / scorings;
 
     /// <summary>How much a look of this sureness is only what any plant would show.</summary>
     public double Doubt(Sureness sureness) =>

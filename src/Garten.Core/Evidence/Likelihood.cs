@@ -145,7 +145,60 @@ public sealed class Likelihood
         if (item.Sample is { } sample)
             return RangeOf(item, description) is { } range ? Distribution(range).Likelihood(sample.AsMeasured()) : 0;
         var usual = UsualOf(item.Character);
+        item = Learnt(item);
         return Raw(item, description, Shares(item.Character, description), GivenOf(item, usual, _options), usual);
+    }
+
+    // What a rule's w is worth beside taxa that are described in both contexts.
+    private const double ChangeWorth = 8;
+
+    /// <summary>
+    /// A look with the change from context to context as the flora itself shows it: w ← (8·w + Σ changed)/(8 + n), over the n taxa that are
+    /// described in both contexts, changed being 1 − the overlap of what they show.
+    /// </summary>
+    /// <param name="item">The look.</param>
+    /// <param name="cells">What taxa are like in its character, with how many are so.</param>
+    internal static EvidenceItem Learnt(EvidenceItem item, IReadOnlyList<(CharacterDescription Cell, int Taxa)> cells)
+    {
+        if (cells.Count == 0 || item.Sample is not null)
+            return item;
+        EvidenceItem One(EvidenceItem look)
+        {
+            if (look.Context.Keys == 0 || look.Context.Mix <= 0)
+                return look;
+            var described = look.Context.Described;
+            var (sum, n) = (ChangeWorth * look.Context.Mix, ChangeWorth);
+            foreach (var (cell, taxa) in cells)
+            {
+                if (cell.In(described) is not { States.Count: > 0 } there)
+                    continue;
+                var (usual, other) = (
+                    Shares(look.Character, cell),
+                    Shares(look.Character, new CharacterDescription(cell.Character, there.States))
+                );
+                var overlap = 0d;
+                for (var s = 0; s < usual.Length; s++)
+                    overlap += Math.Min(usual[s], other[s]);
+                sum += taxa * (1 - overlap);
+                n += taxa;
+            }
+            return look with { Context = look.Context with { Mix = Math.Clamp(sum / n, 0, 1) } };
+        }
+        var learnt = One(item);
+        return item.Elsewhere.Count == 0 ? learnt : learnt with { Elsewhere = [.. item.Elsewhere.Select(One)] };
+    }
+
+    private readonly Dictionary<string, List<(CharacterDescription, int)>> _inContexts = new(StringComparer.Ordinal);
+
+    private EvidenceItem Learnt(EvidenceItem item)
+    {
+        if (item.Context.Keys == 0 && item.Elsewhere.Count == 0)
+            return item;
+        if (!_inContexts.TryGetValue(item.Character.Id, out var cells))
+            _inContexts[item.Character.Id] = cells = [
+                .. Described(item.Character.Id).Values.Where(c => c.Contexts is not null).Select(c => (c, 1)),
+            ];
+        return Learnt(item, cells);
     }
 
     /// <summary>Per state of a character what share of the plants of the described taxa has it.</summary>
@@ -377,6 +430,7 @@ public sealed class Likelihood
         ArgumentNullException.ThrowIfNull(item);
         ArgumentNullException.ThrowIfNull(rows);
         var raw = new double[rows.Count];
+        item = Learnt(item);
         var (given, usual) = item.Sample is null ? Prepared(item) : ([], []);
         for (var i = 0; i < raw.Length; i++)
         {

@@ -170,6 +170,14 @@ public sealed class CharacterColumn
         return usual;
     }
 
+    private (CharacterDescription, int)[]? _inContexts;
+
+    /// <summary>The cells that speak of other contexts, with how many taxa have each.</summary>
+    internal IReadOnlyList<(CharacterDescription Cell, int Taxa)> InContexts =>
+        _inContexts ??= [
+            .. Enumerable.Range(0, Cells.Count).Where(c => Cells[c].Contexts is not null).Select(c => (Cells[c], Counts[c + 1])),
+        ];
+
     /// <summary>By how much leaves of the shade exceed those of the sun here.</summary>
     internal double ShadeFactor(EvidenceOptions options) => _shadeFactor ??= Likelihood.ShadeFactor(Cells, options);
 

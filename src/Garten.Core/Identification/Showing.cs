@@ -28,6 +28,13 @@ public static class Showing
         return Woody.Contains(facts.GrowthForm);
     }
 
+    /// <summary>Whether a character is one of wood: of twigs, buds or bark.</summary>
+    public static bool IsOfWood(Characters.Character character)
+    {
+        ArgumentNullException.ThrowIfNull(character);
+        return character.Organ is Characters.Organ.Twig or Characters.Organ.Bud or Characters.Organ.Bark;
+    }
+
     /// <summary>Whether a phase belongs to woody plants alone.</summary>
     public static bool IsOfWood(Phenophase phase) =>
         phase is Phenophase.RestingBud or Phenophase.BudsSet or Phenophase.BareTwig or Phenophase.DeadLeavesHeld;

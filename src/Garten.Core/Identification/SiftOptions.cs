@@ -94,6 +94,9 @@ public sealed record SiftOptions
     /// <summary>A name this many times as likely as the next one is ahead.</summary>
     public double Ahead { get; init; } = 3;
 
+    /// <summary>And this many times as likely as "not on this list", which stands for many plants at once.</summary>
+    public double AheadOfStrangers { get; init; } = 2;
+
     /// <summary>Candidates that together hold this much are what it is one of.</summary>
     public double OneOf { get; init; } = 0.85;
 }

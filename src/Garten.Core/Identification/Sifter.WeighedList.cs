@@ -254,8 +254,8 @@ public sealed partial class Sifter
                 return (RankingCall.NotOnList, 0);
             if (first >= options.FarAhead)
                 return (RankingCall.FarAhead, 1);
-            var second = Math.Max(None, rows.Count > 1 ? Probability[rows[1]] : 0);
-            if (first >= options.Ahead * second)
+            var second = rows.Count > 1 ? Probability[rows[1]] : 0;
+            if (first >= options.Ahead * second && first >= options.AheadOfStrangers * None)
                 return (RankingCall.Ahead, 1);
             double held = 0;
             const int few = 8;

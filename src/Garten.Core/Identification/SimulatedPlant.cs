@@ -12,7 +12,7 @@ namespace Garten.Core.Identification;
 /// <param name="description">What the taxon is like.</param>
 /// <param name="random">Where chance comes from: the same one gives the same plant.</param>
 /// <param name="observerError">Share of looks that are wrong, 0 to 1: a neighbouring state, a size half as large again or a third
-/// less.</param>
+/// less. Below 0: of states as many as each character's reliability says, of measures none.</param>
 public sealed class SimulatedPlant(IReadOnlyList<CharacterDescription> description, Random random, double observerError = 0)
 {
     // How far a reading may stray: what is rarer doesn't grow on the plants that people look at.
@@ -39,7 +39,11 @@ public sealed class SimulatedPlant(IReadOnlyList<CharacterDescription> descripti
         if (!_described.TryGetValue(character.Id, out var cell) || !cell.Applies)
             return null;
         context ??= new ObservationContext();
-        var isWrong = random.NextDouble() < observerError;
+        var error =
+            observerError >= 0 ? observerError
+            : character.IsQuantity ? 0
+            : 1 - character.Reliability;
+        var isWrong = random.NextDouble() < error;
         if (!character.IsQuantity)
         {
             if (!_states.TryGetValue(character.Id, out var state))

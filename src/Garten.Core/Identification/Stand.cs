@@ -64,7 +64,8 @@ public sealed record Stand(
         ArgumentNullException.ThrowIfNull(sifter);
         ArgumentNullException.ThrowIfNull(plants);
         ArgumentNullException.ThrowIfNull(query);
-        ArgumentOutOfRangeException.ThrowIfZero(plants.Count);
+        if (plants.Count == 0)
+            throw new ArgumentException("A stand has plants.", nameof(plants));
         var rows = sifter.Columns.Taxa.Count;
         // Before anything is seen: the prior of each row, that of "not on this list" in the last place.
         var prior = RankedWithNone(sifter, query with { Observations = [] });

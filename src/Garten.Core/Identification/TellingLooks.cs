@@ -144,6 +144,12 @@ public sealed record TellingLooks(IReadOnlyList<TellingLook> Now, IReadOnlyList<
         List<(OutcomeTable Table, double Bits, double Worth)> now = [];
         List<(OutcomeTable Table, double Bits, WaitReason Reason)> later = [];
         var columns = sifter.Columns.Columns;
+        // What is left of woody ones under a twentieth isn't asked about.
+        const double leastWoody = 0.05;
+        var mayBeWoody =
+            isEven
+            || held.Zip(weights).Where(h => sifter.TaxonAt(h.First)?.Facts is not { } facts || Showing.MayBeWoody(facts)).Sum(h => h.Second)
+                >= leastWoody;
         for (var c = 0; c < columns.Count; c++)
         {
             var character = columns[c].Character;
@@ -158,6 +164,9 @@ public sealed record TellingLooks(IReadOnlyList<TellingLook> Now, IReadOnlyList<
                 character.Family.Length > 0
                 && onSheet.Where(s => s.Family == character.Family).Distinct().Count() >= options.Evidence.IndependentOfFamily
             )
+                continue;
+            // Nobody looks for twigs on a herb.
+            if (!mayBeWoody && Showing.IsOfWood(character))
                 continue;
             var table =
                 held.Count <= options.FewCandidates && character.IsQuantity

@@ -110,6 +110,8 @@ public sealed class WeighedItem
     private static void Score(EvidenceItem item, CharacterColumn column, Likelihood likelihood, Span<double> raw, Span<Fit> fits)
     {
         var usual = column.Usual;
+        if (item.Context.Keys != 0 || item.Elsewhere.Count > 0)
+            item = Likelihood.Learnt(item, column.InContexts);
         var given = Likelihood.GivenOf(item, usual, likelihood.Options);
         for (var c = 0; c < raw.Length; c++)
         {

@@ -39,9 +39,11 @@ public sealed record PatchShare(CheckedCount Rosettes, CheckedCount Flowering, d
         ArgumentNullException.ThrowIfNull(flowering);
         foreach (var count in new[] { rosettes, flowering })
         {
-            ArgumentOutOfRangeException.ThrowIfNegative(count.Number);
-            ArgumentOutOfRangeException.ThrowIfNegative(count.Found);
-            ArgumentOutOfRangeException.ThrowIfGreaterThan(count.Found, count.Known);
+            if (count.Number < 0 || count.Found < 0 || count.Found > count.Known)
+                throw new ArgumentOutOfRangeException(
+                    nameof(rosettes),
+                    "A count is 0 or more, and at most as many plants are found again as were known."
+                );
         }
         if (rosettes.Known == 0 || flowering.Known == 0 || rosettes.Number == 0 && flowering.Number == 0)
             return new PatchShare(rosettes, flowering, null, null, null);

@@ -271,6 +271,27 @@ public sealed class ContextTests
         Assert.True(always < 0.1);
     }
 
+    [Fact]
+    public void WhereAFloraDescribesBothContextsItSaysHowMuchChanges()
+    {
+        // Twelve taxa that shed their hairs and one of which nothing is said: a hairy young leaf says little of it then.
+        double OfTheSilent(string others)
+        {
+            var sieve = Sieve(
+                [Hairs],
+                [
+                    Describe("silent-one", Cell(Hairs, "dense")),
+                    Describe("silent-two", Cell(Hairs, "hairless")),
+                    .. Enumerable.Range(0, 12).Select(i => Describe($"known-{i}", Cell(Hairs, others))),
+                ],
+                options: Closed
+            );
+            var ranked = sieve.Ranked(new SiftQuery([When(See(Hairs, "dense"), Young)])).Probability;
+            return ranked[0] / ranked[1];
+        }
+        Assert.True(OfTheSilent("hairless @young dense") < 0.6 * OfTheSilent("hairless @young hairless"));
+    }
+
     [Theory]
     [InlineData("@young dense", "Say first")]
     [InlineData("hairless @young", "nothing is said")]

@@ -239,4 +239,36 @@ public sealed class RealPlantTests
         Assert.Contains(TorvaneFlora.Taxa, t => t.Facts?.PlantedIn.Contains("street") == true);
         Assert.Contains(TorvaneFlora.Taxa, t => t.Facts?.Phenology.Any(p => p.Phase == Phenophase.WinterGreen) == true);
     }
+
+    [Fact]
+    public void LooksOfASecondSeasonDoNotLowerTheTrueNameOnAverage()
+    {
+        double one = 0,
+            both = 0;
+        var plants = 0;
+        foreach (var taxon in TorvaneFlora.Shelf.Descriptions)
+        {
+            var random = new Random(20 + plants);
+            var plant = new SimulatedPlant(taxon.Characters, random);
+            List<Observation> Looks(DateOnly day)
+            {
+                var seen = taxon
+                    .Characters.Select(c => TorvaneFlora.Table.Find(c.Character)!)
+                    .Where(c => c.SeenIn.Count > 0 && Flora.Sifter.CanBeSeen(taxon.Taxon, c.Id, day))
+                    .OrderBy(_ => random.Next())
+                    .Take(3);
+                return [.. seen.Select(c => plant.Look(c)).OfType<Observation>()];
+            }
+            var (winter, summer) = (Looks(new DateOnly(2026, 1, 10)), Looks(new DateOnly(2026, 6, 20)));
+            if (winter.Count == 0 || summer.Count == 0)
+                continue;
+            double Log(IReadOnlyList<Observation> looks) =>
+                Math.Log(Flora.Sifter.Ranked(new SiftQuery(looks)).Probability[Flora.Sifter.Columns.IndexOf(taxon.Taxon)]);
+            one += Log(winter);
+            both += Log([.. winter, .. summer]);
+            plants++;
+        }
+        Assert.True(plants > 20);
+        Assert.True(both / plants > one / plants + 0.5, $"{one / plants} {both / plants}");
+    }
 }

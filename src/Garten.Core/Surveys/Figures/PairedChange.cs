@@ -133,7 +133,10 @@ public static class SurveyDesign
     /// <param name="wanted">Of all together, above 0 and below 1.</param>
     /// <returns>1 or more; null where one of the two can't be so.</returns>
     public static int? VisitsFor(double chance, double wanted) =>
-        chance is > 0 and < 1 && wanted is > 0 and < 1 && Math.Log(1 - wanted) / Math.Log(1 - chance) is var visits && visits < MostVisits
+        chance is > 0 and < 1
+        && wanted is > 0 and < 1
+        && Math.Log(1 - wanted) / Math.Log(1 - chance) is var visits
+        && visits is > 0 and < MostVisits
             ? (int)Math.Ceiling(visits - 1e-9)
             : null;
 

@@ -177,13 +177,19 @@ function TallyForm(props: {
         <TextField
           label="Known beforehand"
           value={check.known}
-          onChange={(e) => setCheck({ ...check, known: e.target.value })}
+          onChange={(e) => {
+            clearProblem();
+            setCheck({ ...check, known: e.target.value });
+          }}
           slotProps={{ htmlInput: { inputMode: "numeric" } }}
         />
         <TextField
           label="Found of them"
           value={check.found}
-          onChange={(e) => setCheck({ ...check, found: e.target.value })}
+          onChange={(e) => {
+            clearProblem();
+            setCheck({ ...check, found: e.target.value });
+          }}
           slotProps={{ htmlInput: { inputMode: "numeric" } }}
           {...at("found")}
         />

@@ -20,7 +20,7 @@ import { ChooseKey, plantTitle, WalkGone, WalkSending } from "../WalkStates";
 import type { Schemas } from "../../api/client";
 import { Awaited } from "../../shared/ui/Awaited";
 import { useIsPhone } from "../../shared/ui/useIsPhone";
-import { WeakestTurn, End } from "./TurnAndEnd";
+import { WeakestTurn, End, TestTheTrail } from "./TurnAndEnd";
 
 const OrganSheet = later(async () => (await import("../sheet/OrganSheet")).OrganSheet);
 const GlossaryDialog = later(async () => (await import("../../shared/botany/GlossaryDialog")).GlossaryDialog, true);
@@ -382,12 +382,7 @@ function PlantInHand({ walkId }: { walkId: string }) {
                   onContrast={() => contrast(couplet)}
                 />
               ) : (
-                <End
-                  names={names}
-                  looks={bench.bench?.trailLooks ?? []}
-                  nameOf={(id) => all.find((c) => c.id === id)?.name ?? id}
-                  onLook={look}
-                />
+                <End names={names} />
               )}
               {isPhone && notes}
               <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1.5, mt: { xs: 1, sm: 1.5 } }}>
@@ -402,6 +397,13 @@ function PlantInHand({ walkId }: { walkId: string }) {
                   Step back
                 </Button>
               </Box>
+              {!couplet && (
+                <TestTheTrail
+                  looks={bench.bench?.trailLooks ?? []}
+                  nameOf={(id) => all.find((c) => c.id === id)?.name ?? id}
+                  onLook={look}
+                />
+              )}
             </>
           )}
         </Box>

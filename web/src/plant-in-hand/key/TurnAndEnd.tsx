@@ -29,13 +29,7 @@ export function WeakestTurn(props: {
   );
 }
 
-export function End(props: {
-  names: string[];
-  looks: Schemas["TrailLook"][];
-  nameOf: (character: string) => string;
-  onLook: (character: string) => void;
-}) {
-  const { names, looks, nameOf, onLook } = props;
+export function End({ names }: { names: string[] }) {
   return (
     <Box>
       <Typography variant="body2" color="text.secondary">
@@ -51,26 +45,33 @@ export function End(props: {
           ? "A key always ends at some name. Look back along the trail: is there a couplet you would answer otherwise?"
           : "Keep it as an open set, or open the couplet that you couldn’t tell and look again."}
       </Typography>
-      {looks.length > 0 && (
-        <Box role="group" aria-label="Looks that test the trail" sx={{ mt: 1.5 }}>
-          <Typography variant="h3" sx={{ mb: 0.5 }}>
-            Test the trail
+    </Box>
+  );
+}
+
+/** The looks that tell most of where the plant may have left the trail. They come after the name, so they stand where they move nothing. */
+export function TestTheTrail(props: {
+  looks: Schemas["TrailLook"][];
+  nameOf: (character: string) => string;
+  onLook: (character: string) => void;
+}) {
+  const { looks, nameOf, onLook } = props;
+  if (looks.length === 0) return null;
+  return (
+    <Box role="group" aria-label="Looks that test the trail" sx={{ mt: 2.5 }}>
+      <Typography variant="h3" sx={{ mb: 0.5 }}>
+        Test the trail
+      </Typography>
+      {looks.map((look) => (
+        <Box key={look.character} sx={{ display: "flex", alignItems: "center", gap: 1.5, flexWrap: "wrap", mb: 0.75 }}>
+          <Button variant="outlined" onClick={() => onLook(look.character)} sx={{ minHeight: 48 }}>
+            Look at {nameOf(look.character)}
+          </Button>
+          <Typography variant="body2" color="text.secondary">
+            {look.inWords}
           </Typography>
-          {looks.map((look) => (
-            <Box
-              key={look.character}
-              sx={{ display: "flex", alignItems: "center", gap: 1.5, flexWrap: "wrap", mb: 0.75 }}
-            >
-              <Button variant="outlined" onClick={() => onLook(look.character)} sx={{ minHeight: 48 }}>
-                Look at {nameOf(look.character)}
-              </Button>
-              <Typography variant="body2" color="text.secondary">
-                {look.inWords}
-              </Typography>
-            </Box>
-          ))}
         </Box>
-      )}
+      ))}
     </Box>
   );
 }
