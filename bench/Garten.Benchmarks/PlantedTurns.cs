@@ -8,8 +8,8 @@ using Garten.Formats.Tables;
 namespace Garten.Benchmarks;
 
 /// <summary>
-/// Keys followed to an end with every answer right, and with one answer wrong; then three looks, those that the program proposes or any. How
-/// often it is alarmed though all was right, and how often the wrong answer stands among the first two turns.
+/// Keys followed to an end with every answer right, and with one answer wrong; then three looks, those that the program proposes or any.
+/// How often it is alarmed though all was right, and how often the wrong answer stands among the first two turns.
 /// </summary>
 internal sealed class PlantedTurns(FloraReading flora, IReadOnlyList<TaxonDescription> complete, IReadOnlyList<TaxonDescription> species)
 {

@@ -312,6 +312,8 @@ public sealed partial class AwayTests(GartenSite site) : IClassFixture<GartenSit
         browser.Click("Follow this key");
         browser.UntilText("Couplet 1");
         browser.Press("2");
+        // "Keep it as it stands" is another button, and goes with the couplet.
+        browser.UntilText("The trail ends here");
         browser.UntilText("Carpessa rubra");
         browser.Click("Keep it");
         browser.Find("[name=note]").SendKeys("By a key of the wood.");

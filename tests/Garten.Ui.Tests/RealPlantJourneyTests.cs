@@ -3,7 +3,8 @@ using Xunit;
 
 namespace Garten.Ui.Tests;
 
-/// <summary>Plants as they really are, on the pages: a trail tested, rough measures, a stand judged together, counts checked blind.</summary>
+/// <summary>Plants as they really are, on the pages: a trail tested, rough measures, a stand judged together, counts checked
+/// blind.</summary>
 public sealed class RealPlantJourneyTests(GartenSite site) : IClassFixture<GartenSite>
 {
     [Fact]

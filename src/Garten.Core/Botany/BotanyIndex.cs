@@ -82,8 +82,8 @@ public sealed class BotanyIndex
         }
     }
 
-    /// <summary>Whether a part can have another one: it, or a part of its kind that it belongs to (the basal leaf to the leaf), is among its
-    /// owners, or any can.</summary>
+    /// <summary>Whether a part can have another one: it, or a part of its kind that it belongs to (the basal leaf to the leaf), is among
+    /// its owners, or any can.</summary>
     public bool CanOwn(Part owner, Part owned)
     {
         ArgumentNullException.ThrowIfNull(owner);

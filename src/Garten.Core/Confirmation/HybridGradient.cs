@@ -39,8 +39,8 @@ public sealed record GradientPoint(string Label, GradientGroup Group, double? In
 public sealed record GradientCharacter(string Name, double First, double Second, double Apart, bool Counts);
 
 /// <summary>
-/// Plants of a stand between two parents that were measured at the same place. Per character a plant lies at (x − mean of the first)/(mean of
-/// the second − mean of the first), on the logarithm for measures; the index is their mean, weighed by the square of how many standard
+/// Plants of a stand between two parents that were measured at the same place. Per character a plant lies at (x − mean of the first)/(mean
+/// of the second − mean of the first), on the logarithm for measures; the index is their mean, weighed by the square of how many standard
 /// deviations the parents lie apart, which is the linear discriminant of independent characters (Fisher 1936). Sizes of one plant vary
 /// together: k characters count as k/(1 + (k−1)/2).
 /// </summary>

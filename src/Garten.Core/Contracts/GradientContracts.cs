@@ -5,8 +5,8 @@ using Garten.Core.Surveys.Figures;
 namespace Garten.Core.Contracts;
 
 /// <summary>
-/// Plants of a stand and of its parents as a pasted table: a plant a row; its name, which plants it stands for (first, second or stand) and a
-/// column for each measure.
+/// Plants of a stand and of its parents as a pasted table: a plant a row; its name, which plants it stands for (first, second or stand) and
+/// a column for each measure.
 /// </summary>
 /// <param name="Text">The table, with a first line of names.</param>
 public sealed record GradientRequest(string Text)

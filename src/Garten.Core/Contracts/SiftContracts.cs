@@ -325,7 +325,8 @@ public sealed record SiftLine(string Character, string Seen, string Reason);
 /// <param name="All">How many the flora describes.</param>
 /// <param name="Giveaways">States alone on this list: of the likely taxa, and those that were seen.</param>
 /// <param name="Sheet">What was seen, put together.</param>
-/// <param name="StrangersAfter">What is known of the list once this plant is named: to be asked with at the next plant of the place.</param>
+/// <param name="StrangersAfter">What is known of the list once this plant is named: to be asked with at the next plant of the
+/// place.</param>
 public sealed record SiftResponse(
     IReadOnlyList<SiftedTaxon> Standing,
     IReadOnlyList<TellingLook> TellingLooks,
@@ -567,7 +568,8 @@ public sealed class ReadyFlora : IDisposable
             )
         );
 
-    /// <summary>Has looks at characters count that the flora doesn't describe, as far as something follows from those that it does.</summary>
+    /// <summary>Has looks at characters count that the flora doesn't describe, as far as something follows from those that it
+    /// does.</summary>
     /// <param name="botany">The parts and qualities that characters are made of; null: only the flora's own characters.</param>
     public ReadyFlora With(BotanyIndex? botany)
     {

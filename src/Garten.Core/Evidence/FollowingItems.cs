@@ -92,8 +92,8 @@ public static class FollowingItems
         );
     }
 
-    // The sex of the flowers, over the flowering rather than on one day: stamens may come days before the styles, and a plant of one sex may
-    // bear a flower of the other. That there is no fruit says nothing of it.
+    // The sex of the flowers, over the flowering rather than on one day: stamens may come days before the styles, and a plant of one sex
+    // may bear a flower of the other. That there is no fruit says nothing of it.
     private static void AddSexes(List<EvidenceItem> items, CharacterTable table, List<Observation> looks)
     {
         var sexed = looks.FindAll(o =>

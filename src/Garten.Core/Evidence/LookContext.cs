@@ -157,8 +157,8 @@ public readonly record struct LookContext(
         return all;
     }
 
-    // Browsing and cutting touch sizes, numbers, branching and the time of flowering, of inflorescences too, but not how a flower or fruit is
-    // built.
+    // Browsing and cutting touch sizes, numbers, branching and the time of flowering, of inflorescences too, but not how a flower or fruit
+    // is built.
     private static bool IsShaped(Character character) =>
         character.Organ == Organ.Habit
         || character.Organ is not (Organ.Flower or Organ.Fruit or Organ.Site) && (character.IsQuantity || character.SizeGroup.Length > 0)

@@ -5,8 +5,8 @@ namespace Garten.Core.Identification;
 
 /// <summary>
 /// Whether a taxon shows on a day what can be seen in some phases: by its own phenology where that speaks of a phase, else by the region's
-/// seasons. Resting buds, buds that are set and bare twigs are had by woody plants alone; a rosette that is green in winter shows what leaves
-/// show.
+/// seasons. Resting buds, buds that are set and bare twigs are had by woody plants alone; a rosette that is green in winter shows what
+/// leaves show.
 /// </summary>
 public static class Showing
 {

@@ -33,7 +33,8 @@ public sealed record SiftOptions
     /// </summary>
     public IReadOnlyList<double> KinFar { get; init; } = [0.6, 1, 1.7];
 
-    /// <summary>Of plants that aren't on the list the shares that stand so near; with <see cref="AnyNotOnList"/> they add up to 1.</summary>
+    /// <summary>Of plants that aren't on the list the shares that stand so near; with <see cref="AnyNotOnList"/> they add up to
+    /// 1.</summary>
     public IReadOnlyList<double> KinShares { get; init; } = [0.30, 0.25, 0.40];
 
     /// <summary>What is learnt of a list is raised by this: a stranger is taken for a listed plant more often than the other way

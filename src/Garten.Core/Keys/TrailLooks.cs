@@ -23,10 +23,10 @@ public sealed record TrailLook(string Character, double Bits, IReadOnlyList<stri
 }
 
 /// <summary>
-/// The looks that test a trail: a key always ends at some name, also behind a wrong turn. A look is worth what it is expected to tell of the
-/// turn at which the plant left the trail, or that it didn't, I(look; turn) = H(outcome) − Σ P(turn)·H(outcome | turn) (Shannon 1948), over
-/// its effort and 15 seconds. In simulations three such looks find planted turns among the first two in 95 %, random ones a quarter of the
-/// deep ones.
+/// The looks that test a trail: a key always ends at some name, also behind a wrong turn. A look is worth what it is expected to tell of
+/// the turn at which the plant left the trail, or that it didn't, I(look; turn) = H(outcome) − Σ P(turn)·H(outcome | turn) (Shannon 1948),
+/// over its effort and 15 seconds. In simulations three such looks find planted turns among the first two in 95 %, random ones a quarter of
+/// the deep ones.
 /// </summary>
 internal static class TrailLooks
 {

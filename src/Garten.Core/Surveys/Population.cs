@@ -119,7 +119,8 @@ public sealed record CountChange(
     private const double CountingError = 0.1;
 
     /// <summary>A change with its interval: the logarithm of the ratio has the variance 1/(n1 + ½) + 1/(n2 + ½) + the counting errors of
-    /// both, each 0.1² or, where a count was checked blind, (1 − d̂)/((m + 1)·d̂) + 0.1². Real change from plant to plant isn't in it.</summary>
+    /// both, each 0.1² or, where a count was checked blind, (1 − d̂)/((m + 1)·d̂) + 0.1². Real change from plant to plant isn't in
+    /// it.</summary>
     /// <param name="from">The earlier count.</param>
     /// <param name="to">The later one, of a later year.</param>
     public static CountChange Of(PopulationCount from, PopulationCount to)

@@ -98,7 +98,8 @@ public sealed class LikelihoodTests
         Assert.Equal(0.645, Plain.Raw(Item(See(Base, "rounded")), d), 12);
         // Wedge-shaped only by misreading: 0.05.
         Assert.Equal(0.05, Plain.Raw(Item(See(Base, "wedge")), d), 12);
-        // One or the other: 0.645 + 0.305. Both on the plant: 30 % of the plants have both where nothing is said of it; δ = 0.7, falsely 0.02.
+        // One or the other: 0.645 + 0.305. Both on the plant: 30 % of the plants have both where nothing is said of it; δ = 0.7, falsely
+        // 0.02.
         Assert.Equal(0.95, Plain.Raw(Item(See(Base, "rounded", "heart")), d), 12);
         var both = 0.3 * 0.7 * 0.7 * 0.98 / (1 - 0.3 * 0.3 * 0.98);
         var either = 0.7 * 0.7 * 0.02 * 0.98 / (1 - 0.3 * 0.98 * 0.98);

@@ -4708,8 +4708,8 @@ export interface components {
             call: string;
         };
         /**
-         * @description Plants of a stand and of its parents as a pasted table: a plant a row; its name, which plants it stands for (first, second or stand) and a
-         *     column for each measure.
+         * @description Plants of a stand and of its parents as a pasted table: a plant a row; its name, which plants it stands for (first, second or stand) and
+         *     a column for each measure.
          */
         GradientRequest: {
             /** @description The table, with a first line of names. */
@@ -4872,8 +4872,8 @@ export interface components {
             lastChange: number;
         };
         /**
-         * @description Plants of a stand between two parents that were measured at the same place. Per character a plant lies at (x − mean of the first)/(mean of
-         *     the second − mean of the first), on the logarithm for measures; the index is their mean, weighed by the square of how many standard
+         * @description Plants of a stand between two parents that were measured at the same place. Per character a plant lies at (x − mean of the first)/(mean
+         *     of the second − mean of the first), on the logarithm for measures; the index is their mean, weighed by the square of how many standard
          *     deviations the parents lie apart, which is the linear discriminant of independent characters (Fisher 1936). Sizes of one plant vary
          *     together: k characters count as k/(1 + (k−1)/2).
          */
@@ -8869,7 +8869,10 @@ export interface components {
             giveaways: components["schemas"]["Giveaway"][];
             /** @description What was seen, put together. */
             sheet: components["schemas"]["SiftLine"][];
-            /** @description What is known of the list once this plant is named: to be asked with at the next plant of the place. */
+            /**
+             * @description What is known of the list once this plant is named: to be asked with at the next plant of the
+             *                 place.
+             */
             strangersAfter: components["schemas"]["Strangers"];
             /**
              * @description Ids of the taxa that are in question by it: the leaders, as many as a contrast takes; none where the call speaks of a whole
