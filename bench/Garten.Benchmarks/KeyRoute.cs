@@ -10,32 +10,11 @@ namespace Garten.Benchmarks;
 /// <summary>A plant taken through a key by somebody who looks at just what each couplet asks for, beside the same plant sifted.</summary>
 internal sealed class KeyRoute(FloraReading flora, IReadOnlyList<TaxonDescription> complete, IReadOnlyList<TaxonDescription> species)
 {
-    // Where one may begin with a plant that isn't known at all.
-    private static readonly string[] Entries =
-    [
-        "Key to the groups of woody plants of Torvane",
-        "Key to the herbs, ferns and grasses of Torvane",
-        "Key to the leafless twigs of Torvane",
-    ];
-
     private const int MostCouplets = 40;
     private const double LookSeconds = 15;
     private const double Settled = 0.95;
 
-    private readonly BenchShelf _shelf = new(
-        new KeyShelf(
-            [
-                .. Directory
-                    .EnumerateFiles(Path.Combine(Repository.Root, "demo", "keys"), "*.txt")
-                    .Order(StringComparer.Ordinal)
-                    .SelectMany(f => KeyTextReader.Read(File.ReadAllText(f)).Keys)
-                    .Select(k => new KeyVersion(KeyHash.Of(k), k)),
-            ],
-            flora.Taxa
-        ),
-        flora.Table,
-        flora.Taxa
-    );
+    private readonly BenchShelf _shelf = DemoKeys.Shelf(flora);
 
     private readonly Sifter _sifter = new(FloraColumns.Of(flora.Table.Characters, complete), flora.Taxa, flora.Table.Seasons);
 
@@ -54,8 +33,8 @@ internal sealed class KeyRoute(FloraReading flora, IReadOnlyList<TaxonDescriptio
             foreach (var taxon in species)
             {
                 var day = Trial.BestDay(sifter, taxon);
-                var best = Entries
-                    .Select(entry =>
+                var best = DemoKeys
+                    .Entries.Select(entry =>
                         Enumerable.Range(firstSeed, plants).Select(seed => Follow(entry, taxon, day, new Random(seed), error)).ToList()
                     )
                     .MaxBy(r => (r.Count(x => x.Right), -r.Sum(x => x.Seconds)))!;

@@ -13,33 +13,13 @@ namespace Garten.Benchmarks;
 /// </summary>
 internal sealed class PlantedTurns(FloraReading flora, IReadOnlyList<TaxonDescription> complete, IReadOnlyList<TaxonDescription> species)
 {
-    private static readonly string[] Entries =
-    [
-        "Key to the groups of woody plants of Torvane",
-        "Key to the herbs, ferns and grasses of Torvane",
-        "Key to the leafless twigs of Torvane",
-    ];
-
     private const int MostCouplets = 40;
     private const int Looks = 3;
 
     // A turn with so many answers behind it is a deep one: what follows has long been about other plants.
     private const int Deep = 3;
 
-    private readonly BenchShelf _shelf = new(
-        new KeyShelf(
-            [
-                .. Directory
-                    .EnumerateFiles(Path.Combine(Repository.Root, "demo", "keys"), "*.txt")
-                    .Order(StringComparer.Ordinal)
-                    .SelectMany(f => KeyTextReader.Read(File.ReadAllText(f)).Keys)
-                    .Select(k => new KeyVersion(KeyHash.Of(k), k)),
-            ],
-            flora.Taxa
-        ),
-        flora.Table,
-        flora.Taxa
-    );
+    private readonly BenchShelf _shelf = DemoKeys.Shelf(flora);
 
     private readonly Sifter _sifter = new(FloraColumns.Of(flora.Table.Characters, complete), flora.Taxa, flora.Table.Seasons);
     private readonly WholePlants _whole = new(flora.Table.Characters, complete);
@@ -65,7 +45,7 @@ internal sealed class PlantedTurns(FloraReading flora, IReadOnlyList<TaxonDescri
                     deepTwo = 0;
                 foreach (var taxon in species)
                 {
-                    foreach (var entry in Entries)
+                    foreach (var entry in DemoKeys.Entries)
                     {
                         var random = new Random(firstSeed + right);
                         if (Follow(entry, taxon, random, error, null) is not { } way)

@@ -92,7 +92,8 @@ public sealed record StandRequest(string FloraId, IReadOnlyList<StandPlantReques
             return $"{sentence} Too few plants or looks to tell whether the stand is mixed.";
         var odd = stand.Members.Where(m => m.OfTheStand < 0.5).Select(m => m.Label).ToList();
         return stand.IsMixed
-                ? $"{sentence} The stand is mixed ({Percent.OfProbability(stand.Mixed)}); judged otherwise: {(odd.Count == 0 ? "none by itself" : string.Join(", ", odd))}."
+                ? $"{sentence} The stand is mixed ({Percent.OfProbability(stand.Mixed)}); "
+                    + $"judged otherwise: {(odd.Count == 0 ? "none by itself" : string.Join(", ", odd))}."
             : odd.Count == 0 ? $"{sentence} Nothing speaks for more than one taxon."
             : $"{sentence} Look again at {string.Join(", ", odd)}: by their own looks they are another taxon.";
     }

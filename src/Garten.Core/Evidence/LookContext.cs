@@ -35,16 +35,15 @@ public readonly record struct LookContext(
     public bool IsUsual => this == Usual;
 
     /// <summary>The contexts that a description may speak of.</summary>
-    public IReadOnlyList<DescribedContext> Described
-    {
-        get
-        {
-            if (Keys == 0)
-                return [];
-            var keys = Keys;
-            return [.. Enum.GetValues<DescribedContext>().Where(c => (keys >> (int)c & 1) == 1)];
-        }
-    }
+    public IReadOnlyList<DescribedContext> Described => ByKeys[Keys];
+
+    // Every set of contexts as a list, made once: a measure is held against thousands of cells, each of which is asked what it says there.
+    private static readonly IReadOnlyList<DescribedContext>[] ByKeys =
+    [
+        .. Enumerable
+            .Range(0, 1 << Enum.GetValues<DescribedContext>().Length)
+            .Select(keys => Enum.GetValues<DescribedContext>().Where(c => (keys >> (int)c & 1) == 1).ToArray()),
+    ];
 
     private static readonly ObservationContext Nothing = new();
 
@@ -182,7 +181,8 @@ public readonly record struct LookContext(
         {
             var where = string.Join(", ", Described.Select(ContextWords.InWords));
             said.Add(
-                $"Seen {(where.Length > 0 ? where : "on changed material")}: where a description speaks of usual parts alone it counts less."
+                $"Seen {(where.Length > 0 ? where : "on changed material")}: "
+                    + "where a description speaks of usual parts alone it counts less."
             );
         }
         return string.Join(" ", said);

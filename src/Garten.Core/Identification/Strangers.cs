@@ -25,8 +25,10 @@ public sealed record Strangers(double Sum, int Plants)
     public string InWords =>
         Plants == 0 ? ""
         : Plants < Young
-            ? $"{Plants} {(Plants == 1 ? "plant was" : "plants were")} named by this list here: names stay more cautious than they need until it has proved itself."
-        : $"By {Plants} plants named here about {Quantities.Percent.OfShare(Prior)} aren’t on this list. A list that is narrowed, or that was tried on few kinds of plants, may miss more.";
+            ? $"{Plants} {(Plants == 1 ? "plant was" : "plants were")} named by this list here: "
+                + "names stay more cautious than they need until it has proved itself."
+        : $"By {Plants} plants named here about {Quantities.Percent.OfShare(Prior)} aren’t on this list. "
+            + "A list that is narrowed, or that was tried on few kinds of plants, may miss more.";
 
     /// <summary>With one more plant.</summary>
     /// <param name="left">q, what was left for "not on this list" when it was named; 0 to 1.</param>

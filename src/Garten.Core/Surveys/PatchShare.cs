@@ -80,7 +80,11 @@ public sealed record PatchShare(CheckedCount Rosettes, CheckedCount Flowering, d
     public string InWords =>
         Share is not { } share || Low is not { } low || High is not { } high
             ? Rosettes.Known == 0 || Flowering.Known == 0
-                ? $"{Flowering.Number} flowering of {Rosettes.Number} rosettes counted. How many a count overlooks isn’t known: look for known plants blind, in both counts, and it can be said what share flowered."
+                ? $"{Flowering.Number} flowering of {Rosettes.Number} rosettes counted. "
+                    + "How many a count overlooks isn’t known: "
+                    + "look for known plants blind, in both counts, and it can be said what share flowered."
                 : "Neither rosettes nor flowers were found."
-            : $"{Percent.OfShare(share)} of the winter’s rosettes flowered (95 %: {Percent.OfShare(low)} to {Percent.OfShare(high)}). It takes the patch for the same, counts as dead what died between, and each count for as good as its blind check: {Rosettes.Found} of {Rosettes.Known} rosettes, {Flowering.Found} of {Flowering.Known} flowering plants were found again.";
+            : $"{Percent.OfShare(share)} of the winter’s rosettes flowered (95 %: {Percent.OfShare(low)} to {Percent.OfShare(high)}). "
+                + "It takes the patch for the same, counts as dead what died between, and each count for as good as its blind check: "
+                + $"{Rosettes.Found} of {Rosettes.Known} rosettes, {Flowering.Found} of {Flowering.Known} flowering plants were found again.";
 }
