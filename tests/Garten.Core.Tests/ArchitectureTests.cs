@@ -24,6 +24,7 @@ public sealed partial class ArchitectureTests
         "Confirmation",
         "Visits",
         "Surveys",
+        "Imports",
         "Practice",
         "Contracts",
     ];

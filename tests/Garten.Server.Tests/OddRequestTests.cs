@@ -19,6 +19,8 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
     private static readonly Guid Line = Guid.CreateVersion7();
     private static readonly Guid Survey = Guid.CreateVersion7();
     private static readonly Guid Plot = Guid.CreateVersion7();
+    private static Guid Import => _import;
+    private static Guid _import;
     private static string _key = "";
 
     public async ValueTask InitializeAsync()
@@ -47,6 +49,11 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
         }
         Assert.Equal(200, (await server.PostTextAsync("/api/v1/floras", form)).Status);
         Assert.Equal(200, (await server.PostTextAsync($"/api/v1/floras/{Flora}/publish", new StringContent(""))).Status);
+        using var file = new MultipartFormDataContent
+        {
+            { new ByteArrayContent("taxon,date\nAlvena montis,3/4/2021\nAlvena,2021\n"u8.ToArray()), "file", "odd.csv" },
+        };
+        _import = Guid.Parse((string)(await server.PostTextAsync("/api/v1/imports", file)).Body["id"]!);
         var (_, saved) = await server.SendAsync(
             new()
             {
@@ -239,6 +246,28 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
                 ["reportId"] = Guid.CreateVersion7(),
                 ["surveyId"] = Survey,
                 ["for"] = "the holder",
+            },
+            "takeIn" => new()
+            {
+                ["importId"] = Import,
+                ["choices"] = new JsonObject
+                {
+                    ["fields"] = new JsonArray("taxon", "date"),
+                    ["order"] = "dayFirst",
+                    ["date"] = "2021",
+                    ["placeId"] = Place,
+                    ["recorder"] = Recorder,
+                    ["names"] = new JsonArray(new JsonObject { ["given"] = "Alvena", ["meant"] = "Alvena montis" }),
+                    ["places"] = new JsonArray(new JsonObject { ["given"] = "the moor", ["placeId"] = Place }),
+                    ["keepsDoubles"] = false,
+                },
+                ["by"] = Recorder,
+            },
+            "takeBack" => new()
+            {
+                ["importId"] = Import,
+                ["reason"] = "twice",
+                ["by"] = Recorder,
             },
             "withdrawLine" => new() { ["siteVisitId"] = SiteVisit, ["lineId"] = Line },
             "closeSiteVisit" => new()
@@ -489,6 +518,8 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
             "recordPlot",
             "writeSurveyText",
             "keepReport",
+            "takeIn",
+            "takeBack",
             "defineTerm",
             "recordDetermination",
             "saveKeys",

@@ -6,6 +6,7 @@ using Garten.Core.Evidence;
 using Garten.Core.Floras;
 using Garten.Core.Grounds;
 using Garten.Core.Identification;
+using Garten.Core.Imports;
 using Garten.Core.Keys;
 using Garten.Core.Language;
 using Garten.Core.Packs;
@@ -28,6 +29,10 @@ namespace Garten.Core.Contracts;
     RespectRequiredConstructorParameters = true,
     Converters = [
         typeof(CamelCaseWords<Grade>),
+        typeof(CamelCaseWords<ImportField>),
+        typeof(CamelCaseWords<DayOrder>),
+        typeof(CamelCaseWords<NameFit>),
+        typeof(CamelCaseWords<LineFate>),
         typeof(CamelCaseWords<SampleKind>),
         typeof(CamelCaseWords<PlotKind>),
         typeof(CamelCaseWords<PlotShape>),
@@ -253,6 +258,13 @@ namespace Garten.Core.Contracts;
 [JsonSerializable(typeof(ShortNameAnswer))]
 [JsonSerializable(typeof(NameListRequest))]
 [JsonSerializable(typeof(IReadOnlyList<ListedName>))]
+[JsonSerializable(typeof(ImportDraft))]
+[JsonSerializable(typeof(ImportPreview))]
+[JsonSerializable(typeof(ImportProgress))]
+[JsonSerializable(typeof(IReadOnlyList<TakenIn>))]
+[JsonSerializable(typeof(ImportTally))]
+[JsonSerializable(typeof(ImportChoices))]
+[JsonSerializable(typeof(CitedNaming))]
 [JsonSerializable(typeof(ListAdviceRequest))]
 [JsonSerializable(typeof(ListAdvice))]
 [JsonSerializable(typeof(IReadOnlyList<FoundBefore>))]

@@ -8,6 +8,7 @@ using Garten.Core.Evidence;
 using Garten.Core.Floras;
 using Garten.Core.Grounds;
 using Garten.Core.Identification;
+using Garten.Core.Imports;
 using Garten.Core.Keys;
 using Garten.Core.Seasons;
 using Garten.Core.Surveys;
@@ -65,7 +66,62 @@ public static class PageWords
             ["recordPlot"] = "What a plot holds",
             ["writeSurveyText"] = "A sentence of a report",
             ["keepReport"] = "A report",
+            ["takeIn"] = "A file of records",
+            ["takeBack"] = "A file of records taken back",
             ["erase"] = "An erasure",
+        };
+
+    /// <summary>What a column of a table of records may hold.</summary>
+    public static IReadOnlyDictionary<ImportField, string> ImportFields { get; } =
+        new Dictionary<ImportField, string>
+        {
+            [ImportField.None] = "nothing that is taken in",
+            [ImportField.Taxon] = "the taxon",
+            [ImportField.VerbatimName] = "the name as it was given",
+            [ImportField.EarlierNames] = "earlier names",
+            [ImportField.Date] = "the day, month or year",
+            [ImportField.Year] = "the year",
+            [ImportField.Month] = "the month",
+            [ImportField.Day] = "the day of the month",
+            [ImportField.Time] = "the time of the day",
+            [ImportField.Place] = "the place",
+            [ImportField.PlaceId] = "id of the place",
+            [ImportField.Compartment] = "the part of the place",
+            [ImportField.Habitat] = "the habitat",
+            [ImportField.Outline] = "boundary of the place (WKT)",
+            [ImportField.Latitude] = "latitude",
+            [ImportField.Longitude] = "longitude",
+            [ImportField.Position] = "latitude and longitude",
+            [ImportField.Uncertainty] = "uncertainty in metres",
+            [ImportField.PlaceLatitude] = "latitude of the place",
+            [ImportField.PlaceLongitude] = "longitude of the place",
+            [ImportField.PlaceUncertainty] = "uncertainty of the place in metres",
+            [ImportField.Recorder] = "who recorded it",
+            [ImportField.VisitPeople] = "who was on the visit",
+            [ImportField.Determiner] = "who named it",
+            [ImportField.DeterminedOn] = "when it was named",
+            [ImportField.NamedBy] = "key or book it was named with",
+            [ImportField.NamingRemarks] = "what was said of the naming",
+            [ImportField.Count] = "how many",
+            [ImportField.Quantity] = "an amount",
+            [ImportField.CountUnit] = "unit of the amount",
+            [ImportField.Abundance] = "abundance (dominant to rare)",
+            [ImportField.Phase] = "what it was doing",
+            [ImportField.Sex] = "the sex seen",
+            [ImportField.Growth] = "wild or planted",
+            [ImportField.Status] = "present or absent",
+            [ImportField.Associates] = "what grows with it",
+            [ImportField.Note] = "a note",
+            [ImportField.VisitNote] = "a note on the visit",
+            [ImportField.Weather] = "the weather",
+            [ImportField.Minutes] = "minutes of searching",
+            [ImportField.Completeness] = "whether the list is complete",
+            [ImportField.Scope] = "the group that was listed",
+            [ImportField.RecordId] = "id of the record",
+            [ImportField.VisitId] = "id of the visit",
+            [ImportField.PlantId] = "id of the plant",
+            [ImportField.PlantName] = "what the plant is called",
+            [ImportField.Properties] = "further facts (JSON)",
         };
 
     /// <summary>What plots are.</summary>
@@ -504,6 +560,7 @@ public static class PageWords
             ["handlingOfLook"] = Words(HandlingOfLook),
             ["handlingThatTakes"] = Names(HandlingThatTakes),
             ["grades"] = Words(Grades),
+            ["importFields"] = Words(ImportFields),
             ["plotKinds"] = Words(PlotKinds),
             ["plotShapes"] = Words(PlotShapes),
             ["plotScales"] = Words(PlotScales),

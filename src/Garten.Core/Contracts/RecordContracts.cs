@@ -36,6 +36,8 @@ namespace Garten.Core.Contracts;
 [JsonDerivedType(typeof(RecordPlotCommand), "recordPlot")]
 [JsonDerivedType(typeof(WriteSurveyTextCommand), "writeSurveyText")]
 [JsonDerivedType(typeof(KeepReportCommand), "keepReport")]
+[JsonDerivedType(typeof(TakeInCommand), "takeIn")]
+[JsonDerivedType(typeof(TakeBackCommand), "takeBack")]
 [JsonDerivedType(typeof(EraseCommand), "erase")]
 public abstract record Command(Guid Id);
 
@@ -274,6 +276,7 @@ public sealed record DeterminationQuestion(QuestionKind Kind, IReadOnlyList<stri
 /// <param name="Confirmation">What stood for the name then, with its grade; null where it wasn't confirmed.</param>
 /// <param name="Overturned">The names that it took the place of, and by what; null where it agrees with the one before.</param>
 /// <param name="Questions">What is come to otherwise here; empty where nothing is.</param>
+/// <param name="Cited">How a determination that a file brought was come to, in the words of its source; null for one made here.</param>
 public sealed record DeterminationDetail(
     Guid Id,
     Guid OccurrenceId,
@@ -289,7 +292,8 @@ public sealed record DeterminationDetail(
     IReadOnlyDictionary<string, int> Floras,
     ConfirmResult? Confirmation = null,
     Overturned? Overturned = null,
-    IReadOnlyList<DeterminationQuestion>? Questions = null
+    IReadOnlyList<DeterminationQuestion>? Questions = null,
+    CitedNaming? Cited = null
 );
 
 /// <summary>A plant with its history.</summary>

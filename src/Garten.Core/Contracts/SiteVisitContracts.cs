@@ -19,6 +19,7 @@ namespace Garten.Core.Contracts;
 /// <param name="Pauses">When nobody searched; null for none.</param>
 /// <param name="Safety">Who expects them back, and when; null where nothing is agreed.</param>
 /// <param name="Version">Of a known visit: the version that is changed.</param>
+/// <param name="Until">Of a visit of which no single day is known: the last day on which it can have been; empty for one day.</param>
 public sealed record SaveSiteVisitCommand(
     Guid Id,
     Guid SiteVisitId,
@@ -30,7 +31,8 @@ public sealed record SaveSiteVisitCommand(
     string Weather = "",
     IReadOnlyList<VisitPause>? Pauses = null,
     SafetyPlan? Safety = null,
-    int? Version = null
+    int? Version = null,
+    string Until = ""
 ) : Command(Id);
 
 /// <summary>Who expects the visitors back, and when. The program calls nobody.</summary>
@@ -92,6 +94,7 @@ public sealed record CloseSiteVisitCommand(Guid Id, Guid SiteVisitId, VisitClosi
 /// <param name="Lines">Its list, in the order in which it was noted, superseded and withdrawn lines too.</param>
 /// <param name="Closing">What was said at its end; null while it is open.</param>
 /// <param name="Sensitive">Names on it whose places are kept back in whatever leaves the program.</param>
+/// <param name="Until">The last day on which it can have been, where no single day is known; null for one day.</param>
 public sealed record SiteVisit(
     Guid Id,
     Place Place,
@@ -105,7 +108,8 @@ public sealed record SiteVisit(
     int Version,
     IReadOnlyList<ListLine> Lines,
     VisitClosing? Closing,
-    IReadOnlyList<string>? Sensitive = null
+    IReadOnlyList<string>? Sensitive = null,
+    DateOnly? Until = null
 )
 {
     /// <summary>Its records: each taxon once in each part of the place, whoever noted it.</summary>
@@ -132,7 +136,8 @@ public sealed record SiteVisit(
             Records.Count(r => r.Lines[0].Name.Length == 0),
             Effort.PersonMinutes,
             Closing is not null,
-            Safety
+            Safety,
+            Until
         );
 }
 
@@ -150,6 +155,7 @@ public sealed record SiteVisit(
 /// <param name="PersonMinutes">Minutes of searching, added up over the people; null where unknown.</param>
 /// <param name="IsClosed">Whether its end was said.</param>
 /// <param name="Safety">Who expects them back; null where nothing was agreed.</param>
+/// <param name="Until">The last day on which it can have been, where no single day is known; null for one day.</param>
 public sealed record SiteVisitSummary(
     Guid Id,
     Guid PlaceId,
@@ -163,7 +169,8 @@ public sealed record SiteVisitSummary(
     int Unnamed,
     int? PersonMinutes,
     bool IsClosed,
-    SafetyPlan? Safety = null
+    SafetyPlan? Safety = null,
+    DateOnly? Until = null
 );
 
 /// <summary>A visit with what waits.</summary>
@@ -313,7 +320,8 @@ public static class SiteVisitDocuments
             visit is null ? 1 : visit.Version + 1,
             visit?.Lines ?? [],
             visit?.Closing,
-            visit?.Sensitive ?? []
+            visit?.Sensitive ?? [],
+            DayText.TryRead(it.Until, out var until) && until > day ? until : null
         );
     }
 }

@@ -22,6 +22,15 @@ public static class SeasonWords
         "December",
     ];
 
+    /// <summary>A month: "May" for 5.</summary>
+    /// <param name="month">1 to 12.</param>
+    public static string Month(int month)
+    {
+        ArgumentOutOfRangeException.ThrowIfLessThan(month, 1);
+        ArgumentOutOfRangeException.ThrowIfGreaterThan(month, Months.Length);
+        return Months[month - 1];
+    }
+
     /// <summary>A half-month: "early May" for 9, "late May" for 10.</summary>
     /// <param name="halfMonth">1 to 24.</param>
     public static string Of(int halfMonth)

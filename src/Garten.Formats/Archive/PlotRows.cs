@@ -1,6 +1,7 @@
 using System.Globalization;
 using Garten.Core.Contracts;
 using Garten.Core.Floras;
+using Garten.Core.Surveys;
 using Garten.Core.Surveys.Plots;
 
 namespace Garten.Formats.Archive;

@@ -54,7 +54,7 @@ public sealed class VisitRows(
         [
             Urn(visit.Id),
             "SiteVisit",
-            Day(visit.Date),
+            visit.Until is { } until ? $"{Day(visit.Date)}/{Day(until)}" : Day(visit.Date),
             visit.StartedAt.Length > 0 && visit.Closing is { EndedAt.Length: > 0 } closing
                 ? $"{visit.StartedAt}/{closing.EndedAt}"
                 : visit.StartedAt,

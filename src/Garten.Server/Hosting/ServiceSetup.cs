@@ -6,6 +6,7 @@ using Garten.Server.Database;
 using Garten.Server.Demo;
 using Garten.Server.Features;
 using Garten.Server.Features.Floras;
+using Garten.Server.Features.Imports;
 using Npgsql;
 
 namespace Garten.Server.Hosting;
@@ -24,6 +25,11 @@ internal static class ServiceSetup
         services
             .AddOptions<ServerLimits>()
             .Bind(configuration.GetSection(ServerLimits.Section))
+            .ValidateDataAnnotations()
+            .ValidateOnStart();
+        services
+            .AddOptions<ImportLimits>()
+            .Bind(configuration.GetSection(ImportLimits.Section))
             .ValidateDataAnnotations()
             .ValidateOnStart();
         var limits = configuration.GetSection(ServerLimits.Section).Get<ServerLimits>() ?? new ServerLimits();

@@ -1836,6 +1836,75 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/imports": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** What was taken in from files, newest first, with what was taken back. */
+        get: operations["listImports"];
+        put?: never;
+        /** Sends a file of records (field “file”): CSV, XLSX, a Darwin Core Archive, or names one a line. Nothing is kept but the file, for a day. */
+        post: operations["sendImport"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/imports/{id}/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** What would become of a file as it is read now. Stores nothing; the command “takeIn” with the same choices takes it in. */
+        post: operations["previewImport"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/imports/{id}/progress": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How far a file is that is being taken in. */
+        get: operations["getImportProgress"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/imports/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /** Throws a file away that was sent and not taken in. */
+        delete: operations["discardImport"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/keys": {
         parameters: {
             query?: never;
@@ -2325,6 +2394,8 @@ export interface components {
             keys: boolean;
             /** @description Whether parts and qualities have. */
             vocabulary: boolean;
+            /** @description Whether a file of records was taken in, or back: what is on the device is fetched anew as a whole. */
+            imports: boolean;
             /** @description Whether something was erased on request. */
             erased: boolean;
         };
@@ -2526,6 +2597,15 @@ export interface components {
             /** @description The names it can end at, without authorship, in the order of the text. */
             taxa: string[];
         };
+        /** @description How a determination that was made elsewhere was come to, in the words of its source. */
+        CitedNaming: {
+            /** @description By which key or book; may be empty. */
+            with: string;
+            /** @description What was said of it; may be empty. */
+            remarks: string;
+            /** @description Earlier names; may be empty. */
+            before: string;
+        };
         /** @description A reading that is offered for a clause. */
         ClauseChoice: {
             /** @description What the clause claims then; the statement's other claims stay. */
@@ -2572,7 +2652,7 @@ export interface components {
          * @description A change, made on a device with or without signal and sent when it can be. The id is made by the device (UUID version 7);
          *     the same command sent again changes nothing.
          */
-        Command: components["schemas"]["CommandSaveKeysCommand"] | components["schemas"]["CommandSavePlaceCommand"] | components["schemas"]["CommandRecordDeterminationCommand"] | components["schemas"]["CommandTeachTermCommand"] | components["schemas"]["CommandCorrectStatementCommand"] | components["schemas"]["CommandTagPlantCommand"] | components["schemas"]["CommandVisitPlantCommand"] | components["schemas"]["CommandSavePopulationCommand"] | components["schemas"]["CommandCountPopulationCommand"] | components["schemas"]["CommandNoteThreatCommand"] | components["schemas"]["CommandDefineTermCommand"] | components["schemas"]["CommandSaveSiteVisitCommand"] | components["schemas"]["CommandListTaxonCommand"] | components["schemas"]["CommandWithdrawLineCommand"] | components["schemas"]["CommandCloseSiteVisitCommand"] | components["schemas"]["CommandDescribePlaceCommand"] | components["schemas"]["CommandSaveSurveyCommand"] | components["schemas"]["CommandSavePlotCommand"] | components["schemas"]["CommandRecordPlotCommand"] | components["schemas"]["CommandWriteSurveyTextCommand"] | components["schemas"]["CommandKeepReportCommand"] | components["schemas"]["CommandEraseCommand"];
+        Command: components["schemas"]["CommandSaveKeysCommand"] | components["schemas"]["CommandSavePlaceCommand"] | components["schemas"]["CommandRecordDeterminationCommand"] | components["schemas"]["CommandTeachTermCommand"] | components["schemas"]["CommandCorrectStatementCommand"] | components["schemas"]["CommandTagPlantCommand"] | components["schemas"]["CommandVisitPlantCommand"] | components["schemas"]["CommandSavePopulationCommand"] | components["schemas"]["CommandCountPopulationCommand"] | components["schemas"]["CommandNoteThreatCommand"] | components["schemas"]["CommandDefineTermCommand"] | components["schemas"]["CommandSaveSiteVisitCommand"] | components["schemas"]["CommandListTaxonCommand"] | components["schemas"]["CommandWithdrawLineCommand"] | components["schemas"]["CommandCloseSiteVisitCommand"] | components["schemas"]["CommandDescribePlaceCommand"] | components["schemas"]["CommandSaveSurveyCommand"] | components["schemas"]["CommandSavePlotCommand"] | components["schemas"]["CommandRecordPlotCommand"] | components["schemas"]["CommandWriteSurveyTextCommand"] | components["schemas"]["CommandKeepReportCommand"] | components["schemas"]["CommandTakeInCommand"] | components["schemas"]["CommandTakeBackCommand"] | components["schemas"]["CommandEraseCommand"];
         /** @description Commands in the order in which they were given. */
         CommandBatch: {
             commands: components["schemas"]["Command"][];
@@ -3151,6 +3231,11 @@ export interface components {
              */
             version?: null | number;
             /**
+             * @description Of a visit of which no single day is known: the last day on which it can have been; empty for one day.
+             * @default
+             */
+            until: string;
+            /**
              * Format: uuid
              * @description Identity of the command.
              */
@@ -3228,6 +3313,44 @@ export interface components {
              * @description Of a known plant: the version that is changed.
              */
             version?: null | number;
+            /**
+             * Format: uuid
+             * @description Identity of the command.
+             */
+            id: string;
+        };
+        /** @description Takes back what a file brought, as a whole: it leaves lists, map and exports; its rows stay. */
+        CommandTakeBackCommand: {
+            /** @enum {string} */
+            kind?: "takeBack";
+            /**
+             * Format: uuid
+             * @description What was taken in.
+             */
+            importId: string;
+            /** @description Why; may be empty. */
+            reason: string;
+            /** @description Who takes it back. */
+            by: components["schemas"]["PersonReference"];
+            /**
+             * Format: uuid
+             * @description Identity of the command.
+             */
+            id: string;
+        };
+        /** @description Takes a file of records in, all of it at once. It was sent before, and was looked at. */
+        CommandTakeInCommand: {
+            /** @enum {string} */
+            kind?: "takeIn";
+            /**
+             * Format: uuid
+             * @description The file that was sent.
+             */
+            importId: string;
+            /** @description How it is read, and what was decided. */
+            choices: components["schemas"]["ImportChoices"];
+            /** @description Who takes it in. */
+            by: components["schemas"]["PersonReference"];
             /**
              * Format: uuid
              * @description Identity of the command.
@@ -4064,6 +4187,12 @@ export interface components {
             /** @description Whether it is half a year back or more. */
             isLongAgo: boolean;
         };
+        /**
+         * @description Which comes first in a date such as 3/4/2021.
+         * @default unsaid
+         * @enum {unknown}
+         */
+        DayOrder: "unsaid" | "dayFirst" | "monthFirst";
         /** @description A stretch of the year; both ends belong to it, and it may run over the new year. */
         DayWindow: {
             /**
@@ -4160,6 +4289,7 @@ export interface components {
             overturned?: null | components["schemas"]["Overturned"];
             /** @description What is come to otherwise here; empty where nothing is. */
             questions?: null | components["schemas"]["DeterminationQuestion"][];
+            cited?: null | components["schemas"]["CitedNaming"];
         };
         /** @description A determination that was kept though something else is come to here: for a person to look at. */
         DeterminationQuestion: {
@@ -4922,6 +5052,223 @@ export interface components {
             /** @description Why, as a sentence. */
             because: string;
         };
+        /** @description How a table of records is read, and what was decided of it. */
+        ImportChoices: {
+            /** @description What each of its columns holds, in their order. */
+            fields: components["schemas"]["ImportField"][];
+            /** @description Which comes first in dates such as 3/4/2021; unsaid: the table decides where it can. */
+            order?: components["schemas"]["DayOrder"];
+            /**
+             * @description The day, month or year of lines that have none; may be empty.
+             * @default
+             */
+            date: string;
+            /**
+             * Format: uuid
+             * @description The place of lines that name none; null: they aren't taken in.
+             */
+            placeId?: null | string;
+            recorder?: null | components["schemas"]["PersonReference"];
+            /** @description Names that somebody decided on. */
+            names?: null | components["schemas"]["NameDecision"][];
+            /** @description Places that somebody decided on. */
+            places?: null | components["schemas"]["PlaceDecision"][];
+            /**
+             * @description Whether lines that say what stands here already, or in another line, are taken in all the same.
+             * @default false
+             */
+            keepsDoubles: boolean;
+        };
+        /** @description A column of a file of records. */
+        ImportColumn: {
+            /** @description Its heading. */
+            heading: string;
+            /** @description What it most likely holds. */
+            field: components["schemas"]["ImportField"];
+            /** @description Its first cells that aren't empty. */
+            samples: string[];
+        };
+        /** @description A file of records that was sent and waits to be looked at. */
+        ImportDraft: {
+            /**
+             * Format: uuid
+             * @description Its identity.
+             */
+            id: string;
+            /** @description Its name. */
+            fileName: string;
+            /** @description What it is, in words. */
+            kind: string;
+            /** @description Its columns. */
+            columns: components["schemas"]["ImportColumn"][];
+            /** @description What has to be known of how it was read. */
+            notes: string[];
+            /**
+             * Format: date-time
+             * @description When the very same file was taken in before and not taken back; null where it wasn't.
+             */
+            takenBefore: null | string;
+        };
+        /**
+         * @description What a column of a table of records holds.
+         * @enum {unknown}
+         */
+        ImportField: "none" | "taxon" | "verbatimName" | "earlierNames" | "date" | "year" | "month" | "day" | "time" | "place" | "placeId" | "compartment" | "habitat" | "outline" | "latitude" | "longitude" | "position" | "uncertainty" | "placeLatitude" | "placeLongitude" | "placeUncertainty" | "recorder" | "visitPeople" | "determiner" | "determinedOn" | "namedBy" | "namingRemarks" | "count" | "quantity" | "countUnit" | "abundance" | "phase" | "sex" | "growth" | "status" | "associates" | "note" | "visitNote" | "weather" | "minutes" | "completeness" | "scope" | "recordId" | "visitId" | "plantId" | "plantName" | "properties";
+        /** @description A name of a table, with the number of its lines. */
+        ImportName: {
+            /** @description The name, and what it is taken for. */
+            name: components["schemas"]["MatchedName"];
+            /**
+             * Format: int32
+             * @description How many lines have it.
+             */
+            lines: number;
+        };
+        /** @description A place of a table. */
+        ImportPlace: {
+            /** @description As it is written. */
+            given: string;
+            /**
+             * Format: int32
+             * @description How many lines are of it.
+             */
+            lines: number;
+            /**
+             * Format: uuid
+             * @description The known place that it is; null for a new one.
+             */
+            placeId: null | string;
+            /** @description Name of that place, or the one that the new one gets. */
+            name: string;
+            /** @description Whether there is a position to put it at: a new place without one can't be made. */
+            hasPosition: boolean;
+        };
+        /** @description What would become of a file, before any of it is kept. */
+        ImportPreview: {
+            /** @description How much. */
+            tally: components["schemas"]["ImportTally"];
+            /**
+             * Format: int32
+             * @description How many visits.
+             */
+            visits: number;
+            /**
+             * Format: int32
+             * @description How many lines stand here already; they aren't taken in again.
+             */
+            alreadyHere: number;
+            /**
+             * Format: date
+             * @description The first day; null for none.
+             */
+            from: null | string;
+            /**
+             * Format: date
+             * @description The last day.
+             */
+            to: null | string;
+            /** @description How dates of numbers are read, and by what; empty where none are there. */
+            orderIs: string;
+            /** @description Names, those that want a decision first; at most int ImportPreview.MostNames. */
+            names: components["schemas"]["ImportName"][];
+            /**
+             * Format: int32
+             * @description How many more there are.
+             */
+            otherNames: number;
+            /** @description Places, those that want a decision first; at most int ImportPreview.MostPlaces. */
+            places: components["schemas"]["ImportPlace"][];
+            /** @description What is wrong, in the order of the lines; at most int ImportPreview.MostProblems. */
+            problems: components["schemas"]["ImportProblem"][];
+            /** @description How often each kind of problem. */
+            counts: components["schemas"]["ImportProblemCount"][];
+            /** @description Why nothing can be taken in yet, in sentences; empty where it can. */
+            hinders: string[];
+        };
+        /** @description Something that is wrong with a line of a table of records. */
+        ImportProblem: {
+            /**
+             * Format: int32
+             * @description The line in the file, the first being 1.
+             */
+            line: number;
+            /** @description The heading of the column; empty where it is the line as a whole. */
+            column: string;
+            /** @description Stable name of the kind of problem. */
+            code: string;
+            /** @description What is wrong and what to do, in a sentence. */
+            message: string;
+            /** @description What becomes of the line. */
+            fate: components["schemas"]["LineFate"];
+        };
+        /** @description How often something is wrong. */
+        ImportProblemCount: {
+            /** @description Stable name of the kind of problem. */
+            code: string;
+            /**
+             * Format: int32
+             * @description How many lines.
+             */
+            lines: number;
+            /** @description What becomes of them. */
+            fate: components["schemas"]["LineFate"];
+        };
+        /** @description How far the taking in of a file is. */
+        ImportProgress: {
+            /**
+             * Format: int32
+             * @description Lines done.
+             */
+            done: number;
+            /**
+             * Format: int32
+             * @description Lines of the file.
+             */
+            of: number;
+        };
+        /** @description How much of a table is taken in. */
+        ImportTally: {
+            /**
+             * Format: int32
+             * @description Lines read.
+             */
+            read: number;
+            /**
+             * Format: int32
+             * @description Lines of lists.
+             */
+            found: number;
+            /**
+             * Format: int32
+             * @description Looks at single plants.
+             */
+            plants: number;
+            /**
+             * Format: int32
+             * @description Looked for in vain.
+             */
+            absent: number;
+            /**
+             * Format: int32
+             * @description Visits without a find.
+             */
+            empty: number;
+            /**
+             * Format: int32
+             * @description Lines that something is wrong with.
+             */
+            leftOut: number;
+            /**
+             * Format: int32
+             * @description Lines whose name somebody left out, or has to choose yet.
+             */
+            chosenOut: number;
+            /**
+             * Format: int32
+             * @description Lines that say what another line of the table says already.
+             */
+            doubles: number;
+        };
         /** @description What is in season at some places on a day. */
         InSeasonRequest: {
             /** @description The flora. */
@@ -5478,6 +5825,11 @@ export interface components {
              */
             instead: string;
         };
+        /**
+         * @description What becomes of a line that something is wrong with.
+         * @enum {unknown}
+         */
+        LineFate: "leftOut" | "takenWithout";
         /** @description A list held against what is known. */
         ListAdvice: {
             /** @description Of each line that holds: what is doubtful and what to mind. */
@@ -5707,6 +6059,20 @@ export interface components {
          * @enum {unknown}
          */
         MapPointKind: "plant" | "line" | "population";
+        /** @description A name of a table, and what it is taken for. */
+        MatchedName: {
+            /** @description As it is written. */
+            given: string;
+            /** @description How it fits. */
+            fit: components["schemas"]["NameFit"];
+            /**
+             * @description The taxon's name, or the name as it is kept; empty where it is kept as a plant without one, or has to be
+             *                 chosen.
+             */
+            meant: string;
+            /** @description Taxa that it could be, the likeliest first; empty where there is no question. */
+            candidates: string[];
+        };
         /**
          * @description What the look was taken at.
          * @default unsaid
@@ -5769,6 +6135,18 @@ export interface components {
             /** @description Ids of what it doesn't any more. */
             lost: string[];
         };
+        /** @description What a name of a table stands for. */
+        NameDecision: {
+            /** @description As it is written. */
+            given: string;
+            /** @description The taxon; `=` for the name as it is written; empty: its lines are left out. */
+            meant: string;
+        };
+        /**
+         * @description How a name of a table fits the floras.
+         * @enum {unknown}
+         */
+        NameFit: "accepted" | "synonym" | "common" | "several" | "doubtful" | "unknown";
         /**
          * @description A list of names, one a line, as it stands in a notebook or a table: with abundance or count behind a name where there is
          *                 one.
@@ -6660,6 +7038,16 @@ export interface components {
             /** Format: double */
             elevationMetres?: null | number;
             habitats?: null | string[];
+        };
+        /** @description Which known place a place of a table is. */
+        PlaceDecision: {
+            /** @description As it is written. */
+            given: string;
+            /**
+             * Format: uuid
+             * @description The known place.
+             */
+            placeId: string;
         };
         /** @description The ground of a place, as it is kept. */
         PlaceGround: {
@@ -8954,6 +9342,11 @@ export interface components {
             closing: null | components["schemas"]["VisitClosing"];
             /** @description Names on it whose places are kept back in whatever leaves the program. */
             sensitive?: null | string[];
+            /**
+             * Format: date
+             * @description The last day on which it can have been, where no single day is known; null for one day.
+             */
+            until?: null | string;
             /** @description Its records: each taxon once in each part of the place, whoever noted it. */
             records: components["schemas"]["ListedTaxon"][];
             /** @description How long was searched. */
@@ -9019,6 +9412,11 @@ export interface components {
             /** @description Whether its end was said. */
             isClosed: boolean;
             safety?: null | components["schemas"]["SafetyPlan"];
+            /**
+             * Format: date
+             * @description The last day on which it can have been, where no single day is known; null for one day.
+             */
+            until?: null | string;
         };
         /** @description The list of visits with what waits. */
         SiteVisitsDocument: {
@@ -9844,6 +10242,36 @@ export interface components {
             isSensitive: boolean;
             /** @description The years in which it was visited or named, in their order, each once. */
             years: number[];
+        };
+        /** @description A file of records that was taken in. */
+        TakenIn: {
+            /**
+             * Format: uuid
+             * @description Its identity.
+             */
+            id: string;
+            /** @description Its name. */
+            fileName: string;
+            /** @description What it was. */
+            kind: string;
+            /** @description How much was taken in. */
+            tally: components["schemas"]["ImportTally"];
+            /** @description Who took it in. */
+            by: string;
+            /**
+             * Format: date-time
+             * @description When.
+             */
+            at: string;
+            /**
+             * Format: date-time
+             * @description When it was taken back; null where it wasn't.
+             */
+            takenBackAt: null | string;
+            /** @description Who took it back; empty where nobody did. */
+            takenBackBy: string;
+            /** @description Why; may be empty. */
+            reason: string;
         };
         /** @description A word or phrase that a person has taught for a state. */
         TaughtTerm: {
@@ -14830,6 +15258,172 @@ export interface operations {
                 content: {
                     "application/problem+json": components["schemas"]["ProblemReport"];
                 };
+            };
+        };
+    };
+    listImports: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TakenIn"][];
+                };
+            };
+        };
+    };
+    sendImport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["IFormFileCollection"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportDraft"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Payload Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    previewImport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ImportChoices"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportPreview"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    getImportProgress: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ImportProgress"];
+                };
+            };
+        };
+    };
+    discardImport: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

@@ -41,6 +41,7 @@ const pages: Record<string, () => Promise<ComponentType>> = {
   along: () => import("../features/along/TakeAlongPage").then((it) => it.TakeAlongPage),
   hand: () => import("../features/hand/HandPage").then((it) => it.HandPage),
   records: () => import("../features/records/RecordList").then((it) => it.RecordList),
+  imports: () => import("../features/imports/ImportPage").then((it) => it.ImportPage),
   figures: () => import("../features/figures/FiguresPage").then((it) => it.FiguresPage),
   "figures/parents": () => import("../features/figures/GradientPage").then((it) => it.GradientPage),
   devices: () => import("../features/devices/DevicesPage").then((it) => it.DevicesPage),

@@ -285,6 +285,9 @@ function touched(command: Command): string[] {
     case "countPopulation":
     case "noteThreat":
       return [command.populationId];
+    case "takeIn":
+    case "takeBack":
+      return [command.importId];
     default:
       return [];
   }

@@ -13,6 +13,7 @@ namespace Garten.Server.Features.Changes;
 /// <param name="Surveys">Whether a survey has, one of its plots, or what was recorded in one.</param>
 /// <param name="Keys">Whether a key has, or how statements of keys are read.</param>
 /// <param name="Vocabulary">Whether parts and qualities have.</param>
+/// <param name="Imports">Whether a file of records was taken in, or back: what is on the device is fetched anew as a whole.</param>
 /// <param name="Erased">Whether something was erased on request.</param>
 public sealed record ChangePage(
     Guid Epoch,
@@ -26,5 +27,6 @@ public sealed record ChangePage(
     bool Surveys,
     bool Keys,
     bool Vocabulary,
+    bool Imports,
     bool Erased
 );

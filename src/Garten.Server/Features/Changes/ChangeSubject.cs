@@ -14,6 +14,7 @@ internal static class ChangeSubject
     private const string SiteVisitWord = "site-visit:";
     private const string SurveyWord = "survey:";
     private const string PlotWord = "plot:";
+    private const string ImportWord = "import:";
 
     public static string Plant(Guid id) => PlantWord + id.ToString("D", CultureInfo.InvariantCulture);
 
@@ -30,6 +31,11 @@ internal static class ChangeSubject
     /// <summary>Whether a survey, or a plot of one, is named.</summary>
     public static bool IsSurvey(string subject) =>
         subject.StartsWith(SurveyWord, StringComparison.Ordinal) || subject.StartsWith(PlotWord, StringComparison.Ordinal);
+
+    public static string Import(Guid id) => ImportWord + id.ToString("D", CultureInfo.InvariantCulture);
+
+    /// <summary>Whether a file of records was taken in, or back.</summary>
+    public static bool IsImport(string subject) => subject.StartsWith(ImportWord, StringComparison.Ordinal);
 
     public static string Erased(Guid id) => ErasedWord + id.ToString("D", CultureInfo.InvariantCulture);
 

@@ -7,11 +7,20 @@ namespace Garten.Server.Features.Places;
 /// <summary>Recording places.</summary>
 internal sealed class PlaceRepository(NpgsqlDataSource database)
 {
+    // A place that a file brought goes when that is taken back, unless something else is of it meanwhile.
+    private const string Stands = """
+        (l.import_id is null or not exists (select from import_withdrawal b where b.import_id = l.import_id)
+            or exists (select from site_visit v where v.place_id = l.id and v.import_id is distinct from l.import_id)
+            or exists (select from plant p where p.place_id = l.id and p.import_id is distinct from l.import_id))
+        """;
+
     /// <summary>All places by name.</summary>
     public async Task<IReadOnlyList<Place>> ListAsync(CancellationToken stop)
     {
         await using var connection = await database.OpenConnectionAsync(stop);
-        return await connection.Command($"select {Columns} from place l order by name, id").ReadAllAsync(r => Read(r, 0), stop);
+        return await connection
+            .Command($"select {Columns} from place l where {Stands} order by name, id")
+            .ReadAllAsync(r => Read(r, 0), stop);
     }
 
     /// <summary>The place of an id or, in whatever case, of a name; null where there is none. Of several of one name the first by

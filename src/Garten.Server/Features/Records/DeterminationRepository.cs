@@ -69,12 +69,16 @@ internal sealed record DeterminationRow(
     string Note,
     string StartKeyTitle,
     IReadOnlyList<TrailStep> Steps,
-    IReadOnlyList<DeterminationQuestion> Questions
+    IReadOnlyList<DeterminationQuestion> Questions,
+    CitedNaming? Cited
 );
 
 /// <summary>Plants, the days they were seen, and the names put on them.</summary>
 internal sealed class DeterminationRepository(NpgsqlDataSource database, CharacterTable glossary)
 {
+    // What a plant's records leave the lists by: what a file brought can be taken back.
+    private const string Stands = "not exists (select from import_withdrawal b where b.import_id = p.import_id)";
+
     private const string Filtered = "($1::text is null or d.name = $1 or $1 = any(d.names)) and ($2::uuid is null or d.place_id = $2)";
 
     /// <summary>A page of determinations and of lines of lists, newest first.</summary>
@@ -105,7 +109,8 @@ internal sealed class DeterminationRepository(NpgsqlDataSource database, Charact
                 join person w on w.id = d.identified_by
                 where ($1::text is null{(
                     filter.Taxon is null ? "" : " or n.name = $1"
-                )}) and ($2::uuid is null or d.place_id = $2) and ($3::date is null or ({order}.event_date, {order}.number) < ($3, $4))
+                )}) and ($2::uuid is null or d.place_id = $2) and (p.import_id is null or {Stands})
+                    and ($3::date is null or ({order}.event_date, {order}.number) < ($3, $4))
                 order by {order}.event_date desc, {order}.number desc
                 limit $5
                 """,
@@ -178,6 +183,7 @@ internal sealed class DeterminationRepository(NpgsqlDataSource database, Charact
                 where l.plant_id is null and ($1::text is null or l.taxon = $1) and ($2::uuid is null or v.place_id = $2)
                     and ($3::date is null or v.visited_on < $3 or v.visited_on = $3 and ($4::bigint is null or l.number < $4))
                     and not exists (select from list_line_withdrawal d where d.line_id = l.id)
+                    and (l.import_id is null or not exists (select from import_withdrawal b where b.import_id = l.import_id))
                     and not exists (
                         select from list_line o where o.supersedes = l.id and not exists (select from list_line_withdrawal d where d.line_id = o.id))
                 order by v.visited_on desc, l.number desc
@@ -281,7 +287,7 @@ internal sealed class DeterminationRepository(NpgsqlDataSource database, Charact
         connection
             .Command(
                 """
-                select d.id, d.occurrence_id, d.event_date, d.recorded_at, w.id, w.name, d.name, d.names, coalesce(d.start_key, ''), coalesce(k.title, ''), d.trail, d.note, d.floras, d.confirmation, d.question, d.plant_id
+                select d.id, d.occurrence_id, d.event_date, d.recorded_at, w.id, w.name, d.name, d.names, coalesce(d.start_key, ''), coalesce(k.title, ''), d.trail, d.note, d.floras, d.confirmation, d.question, d.plant_id, d.cited
                 from determination d
                 join person w on w.id = d.identified_by
                 left join key_version k on k.hash = d.start_key
@@ -312,13 +318,17 @@ internal sealed class DeterminationRepository(NpgsqlDataSource database, Charact
                             confirmation,
                             Questions: r.IsDBNull(14)
                                 ? null
-                                : JsonSerializer.Deserialize(r.GetString(14), CoreJson.Default.IReadOnlyListDeterminationQuestion)
+                                : JsonSerializer.Deserialize(r.GetString(14), CoreJson.Default.IReadOnlyListDeterminationQuestion),
+                            Cited: Cited(r, 16)
                         ),
                         broken
                     );
                 },
                 stop
             );
+
+    private static CitedNaming? Cited(NpgsqlDataReader r, int at) =>
+        r.IsDBNull(at) ? null : JsonSerializer.Deserialize(r.GetString(at), CoreJson.Default.CitedNaming);
 
     private static (ConfirmResult? It, UnreadableFact? Broken) Confirmation(NpgsqlDataReader r)
     {
@@ -421,7 +431,7 @@ internal sealed class DeterminationRepository(NpgsqlDataSource database, Charact
         await using var command = connection.Command(
             $"""
             select o.id, o.plant_id, p.label, o.event_date, r.name, {PlaceRepository.Columns},
-                a.name, a.names, w.name, a.recorded_at, a.note, coalesce(k.title, ''), a.trail, coalesce(a.question, '[]'),
+                a.name, a.names, w.name, a.recorded_at, a.note, coalesce(k.title, ''), a.trail, coalesce(a.question, '[]'), a.cited,
                 (select array_agg(distinct n) from determination h, unnest(h.names || h.name) n where h.plant_id = o.plant_id and n <> '')
             from occurrence o
             join plant p on p.id = o.plant_id
@@ -430,7 +440,7 @@ internal sealed class DeterminationRepository(NpgsqlDataSource database, Charact
             join determination a on a.occurrence_id = o.id
             join person w on w.id = a.identified_by
             left join key_version k on k.hash = a.start_key
-            where exists (select from determination d where d.occurrence_id = o.id and {Filtered})
+            where exists (select from determination d where d.occurrence_id = o.id and {Filtered}) and (p.import_id is null or {Stands})
             order by o.event_date desc, o.id desc, a.number desc
             """,
             filter.Taxon,
@@ -460,7 +470,7 @@ internal sealed class DeterminationRepository(NpgsqlDataSource database, Charact
                     reader.GetFieldValue<DateOnly>(3),
                     reader.GetString(4),
                     [],
-                    reader.GetFieldValue<string[]>(PlaceAt + PlaceRepository.Width + 8)
+                    reader.GetFieldValue<string[]>(PlaceAt + PlaceRepository.Width + 9)
                 );
             const int own = PlaceAt + PlaceRepository.Width;
             determinations.Add(
@@ -472,7 +482,8 @@ internal sealed class DeterminationRepository(NpgsqlDataSource database, Charact
                     reader.GetString(own + 4),
                     reader.GetString(own + 5),
                     Steps(reader.GetString(own + 6)),
-                    JsonSerializer.Deserialize(reader.GetString(own + 7), CoreJson.Default.IReadOnlyListDeterminationQuestion)!
+                    JsonSerializer.Deserialize(reader.GetString(own + 7), CoreJson.Default.IReadOnlyListDeterminationQuestion)!,
+                    Cited(reader, own + 8)
                 )
             );
         }

@@ -70,25 +70,28 @@ internal static class OccurrenceExport
             VerbatimIdentification = Conclusion.InWords(current.Names),
             IdentifiedBy = current.IdentifiedBy,
             DateIdentified = DateOnly.FromDateTime(current.RecordedAt.UtcDateTime),
-            IdentificationReferences = string.Join(
-                "; ",
-                current
-                    .Steps.Select(s => s.KeyTitle)
-                    .Prepend(current.StartKeyTitle)
-                    .Where(t => t.Length > 0)
-                    .Distinct(StringComparer.Ordinal)
-            ),
-            IdentificationRemarks = Remarks(current),
-            PreviousIdentifications = string.Join(
-                " | ",
-                row.Determinations.Skip(1)
-                    .Select(d =>
-                        string.Create(
-                            CultureInfo.InvariantCulture,
-                            $"{Conclusion.InWords(d.Names)} (by {d.IdentifiedBy}, {d.RecordedAt.UtcDateTime:yyyy-MM-dd})"
+            IdentificationReferences = current.Cited?.With
+                ?? string.Join(
+                    "; ",
+                    current
+                        .Steps.Select(s => s.KeyTitle)
+                        .Prepend(current.StartKeyTitle)
+                        .Where(t => t.Length > 0)
+                        .Distinct(StringComparer.Ordinal)
+                ),
+            IdentificationRemarks = current.Cited?.Remarks ?? Remarks(current),
+            PreviousIdentifications = row.Determinations is [{ Cited: { } cited }]
+                ? cited.Before
+                : string.Join(
+                    " | ",
+                    row.Determinations.Skip(1)
+                        .Select(d =>
+                            string.Create(
+                                CultureInfo.InvariantCulture,
+                                $"{Conclusion.InWords(d.Names)} (by {d.IdentifiedBy}, {d.RecordedAt.UtcDateTime:yyyy-MM-dd})"
+                            )
                         )
-                    )
-            ),
+                ),
             Locality = row.Place.Locality.Length > 0 ? $"{row.Place.Name}, {row.Place.Locality}" : row.Place.Name,
             DecimalLatitude = row.Place.Latitude,
             DecimalLongitude = row.Place.Longitude,

@@ -24,6 +24,15 @@ internal sealed class SaveSiteVisitHandler : ICommandHandler<SaveSiteVisitComman
     {
         Check.Ids((it.SiteVisitId, "siteVisitId"), (it.PlaceId, "placeId"));
         var on = context.Date(it.Date, "date");
+        DateOnly? until = it.Until.Length > 0 ? context.Date(it.Until, "until") : null;
+        if (until <= on)
+            throw Refusal.Of(
+                422,
+                "visit.until",
+                "The last day isn’t after the first one.",
+                "Give the last day on which the visit can have been, or leave it out where the day is known.",
+                "until"
+            );
         Check.Text(it.Purpose, "purpose", "The purpose", Limits.LongestFinding, required: false);
         Check.Text(it.Weather, "weather", "The weather", Limits.LongestFinding, required: false);
         if (it.People is not { Count: > 0 and <= MostPeople })
@@ -61,7 +70,7 @@ internal sealed class SaveSiteVisitHandler : ICommandHandler<SaveSiteVisitComman
             );
         if (known is null && it.Version is not null)
             throw Refusal.Of(422, "visit.unknown", "No visit has this id.", "Leave the version out to begin one.", "siteVisitId");
-        await SiteVisitRepository.SaveAsync(context, it, on, stop);
+        await SiteVisitRepository.SaveAsync(context, it, on, until, stop);
         return new CommandResult(it.Id, CommandStatus.Applied);
     }
 }

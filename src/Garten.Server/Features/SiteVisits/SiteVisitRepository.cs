@@ -40,11 +40,19 @@ internal sealed class SiteVisitRepository(NpgsqlDataSource database)
     )
     {
         var ids = await connection
-            .Command("select id from site_visit where place_id = any($1) and visited_on between $2 and $3", places, from, to)
+            .Command(
+                $"select id from site_visit v where place_id = any($1) and visited_on between $2 and $3 and coalesce(visited_until, visited_on) <= $3 and {Stands}",
+                places,
+                from,
+                to
+            )
             .ReadAllAsync(r => r.GetGuid(0), stop);
         var (visits, _) = await PageAsync(connection, null, [.. ids], null, ids.Count, stop);
         return [.. visits.Reverse()];
     }
+
+    // A visit that a file brought leaves the lists when that is taken back.
+    private const string Stands = "(v.import_id is null or not exists (select from import_withdrawal b where b.import_id = v.import_id))";
 
     private static async Task<(IReadOnlyList<SiteVisit> Visits, SiteVisitCursor? Next)> PageAsync(
         NpgsqlConnection connection,
@@ -58,9 +66,9 @@ internal sealed class SiteVisitRepository(NpgsqlDataSource database)
         var rows = await connection
             .Command(
                 $"""
-                select v.id, v.visited_on, v.started_at, v.purpose, v.weather, v.pauses, v.safety, v.version, {PlaceRepository.Columns}
+                select v.id, v.visited_on, v.started_at, v.purpose, v.weather, v.pauses, v.safety, v.version, {PlaceRepository.Columns}, v.visited_until
                 from site_visit v join place l on l.id = v.place_id
-                where ($1::uuid is null or v.place_id = $1) and ($2::uuid[] is null or v.id = any($2))
+                where ($1::uuid is null or v.place_id = $1) and ($2::uuid[] is null or v.id = any($2)) and {Stands}
                     and ($3::date is null or (v.visited_on, v.started_at, v.id) < ($3, $4, $5))
                 order by v.visited_on desc, v.started_at desc, v.id desc
                 limit $6
@@ -127,7 +135,8 @@ internal sealed class SiteVisitRepository(NpgsqlDataSource database)
             r.IsDBNull(6) ? null : JsonSerializer.Deserialize(r.GetString(6), CoreJson.Default.SafetyPlan),
             r.GetInt32(7),
             [],
-            null
+            null,
+            Until: r.IsDBNull(8 + PlaceRepository.Width) ? null : r.GetFieldValue<DateOnly>(8 + PlaceRepository.Width)
         );
 
     private static IReadOnlyList<VisitPause> Pauses(string json) =>
@@ -158,6 +167,7 @@ internal sealed class SiteVisitRepository(NpgsqlDataSource database)
                     l.unnamed, l.plant_id, l.compartment, w.name, l.at, l.details, l.latitude, l.longitude, l.uncertainty_metres,
                     l.supersedes,
                     exists (select from list_line_withdrawal d where d.line_id = l.id)
+                        or exists (select from import_withdrawal d where d.import_id = l.import_id)
                 from list_line l
                 join person w on w.id = l.recorder
                 left join plant_now n on n.plant_id = l.plant_id
@@ -240,16 +250,22 @@ internal sealed class SiteVisitRepository(NpgsqlDataSource database)
         return found.Count == 0 ? null : found[0];
     }
 
-    internal static async Task SaveAsync(CommandContext context, SaveSiteVisitCommand it, DateOnly on, CancellationToken stop)
+    internal static async Task SaveAsync(
+        CommandContext context,
+        SaveSiteVisitCommand it,
+        DateOnly on,
+        DateOnly? until,
+        CancellationToken stop
+    )
     {
         await context
             .Connection.Command(
                 """
-                insert into site_visit (id, place_id, visited_on, started_at, purpose, weather, recorded_at, pauses, safety)
-                values ($1, $2, $3, $4, $5, $6, $7, $8, $9)
-                on conflict (id) do update set (place_id, visited_on, started_at, purpose, weather, pauses, safety, version) =
-                    (excluded.place_id, excluded.visited_on, excluded.started_at, excluded.purpose, excluded.weather, excluded.pauses,
-                        excluded.safety, site_visit.version + 1)
+                insert into site_visit (id, place_id, visited_on, started_at, purpose, weather, recorded_at, visited_until, pauses, safety)
+                values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)
+                on conflict (id) do update set (place_id, visited_on, started_at, purpose, weather, visited_until, pauses, safety, version) =
+                    (excluded.place_id, excluded.visited_on, excluded.started_at, excluded.purpose, excluded.weather,
+                        excluded.visited_until, excluded.pauses, excluded.safety, site_visit.version + 1)
                 """,
                 it.SiteVisitId,
                 it.PlaceId,
@@ -257,7 +273,8 @@ internal sealed class SiteVisitRepository(NpgsqlDataSource database)
                 it.StartedAt,
                 it.Purpose,
                 it.Weather,
-                context.Now
+                context.Now,
+                until
             )
             .With(Sql.Json(JsonSerializer.Serialize(it.Pauses ?? [], CoreJson.Default.IReadOnlyListVisitPause)))
             .With(

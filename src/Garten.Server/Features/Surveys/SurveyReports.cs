@@ -59,8 +59,10 @@ internal sealed class SurveyReports(NpgsqlDataSource database, FloraRepository f
                     d.question is not null
                 from determination d
                 join place l on l.id = d.place_id
+                join plant p on p.id = d.plant_id
                 left join key_version k on k.hash = d.start_key
                 where d.place_id = any($1) and d.event_date between $2 and $3
+                    and (p.import_id is null or not exists (select from import_withdrawal b where b.import_id = p.import_id))
                 order by d.plant_id, d.number desc
                 """,
                 places,

@@ -26,7 +26,8 @@ internal sealed class SurveyRepository(NpgsqlDataSource database)
                 select s.id, s.name, s.starts_on, s.ends_on, w.name,
                     array(select l.name from survey_place p join place l on l.id = p.place_id where p.survey_id = s.id order by p.place),
                     (select count(*) from site_visit v join survey_place p on p.place_id = v.place_id and p.survey_id = s.id
-                        where v.visited_on between s.starts_on and s.ends_on)::int,
+                        where v.visited_on between s.starts_on and s.ends_on
+                            and (v.import_id is null or not exists (select from import_withdrawal b where b.import_id = v.import_id)))::int,
                     (select count(*) from plot where survey_id = s.id)::int,
                     (select count(*) from plot_record r join plot p on p.id = r.plot_id where p.survey_id = s.id and {Holds})::int
                 from survey s join person w on w.id = s.leader

@@ -9,7 +9,7 @@ import { QuietButton } from "../../shared/ui/QuietButton";
 import { Choice } from "../../shared/form/Choice";
 import { GridFields, gridOf, noGrid } from "./GridFields";
 import { useFloras } from "../../shared/botany/queries";
-import { type Answer, sendForm } from "./sendForm";
+import { type Answer, sendForm } from "../../shared/form/sendForm";
 import { Draft, Columns, ProblemTable } from "./FloraDraft";
 
 const fields = [

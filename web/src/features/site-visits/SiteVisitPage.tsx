@@ -9,7 +9,7 @@ import { useMending, useSend } from "../../offline/mending";
 import { send } from "../../offline/outbox";
 import { useSiteVisit } from "../../offline/siteVisits";
 import { Callout, GroundCaution } from "../../shared/botany/Cautions";
-import { brief, weekday } from "../../shared/calendar/day";
+import { brief, weekday, dayOrSpan } from "../../shared/calendar/day";
 import { lastRecorder } from "../../shared/form/last";
 import { useTyped } from "../../shared/form/useTyped";
 import { Page, Part } from "../../shared/ui/Page";
@@ -39,7 +39,7 @@ export function SiteVisitPage() {
       aside={
         visit && (
           <Typography color="text.secondary">
-            {weekday(visit.date)} {visit.date.slice(0, 4)}
+            {visit.until ? dayOrSpan(visit.date, visit.until) : `${weekday(visit.date)} ${visit.date.slice(0, 4)}`}
           </Typography>
         )
       }

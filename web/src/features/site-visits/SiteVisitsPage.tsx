@@ -10,7 +10,7 @@ import { personOf } from "../../offline/people";
 import { usePeople } from "../../offline/queries";
 import { useSiteVisits } from "../../offline/siteVisits";
 import { Callout } from "../../shared/botany/Cautions";
-import { day } from "../../shared/calendar/day";
+import { dayOrSpan } from "../../shared/calendar/day";
 import { lastRecorder } from "../../shared/form/last";
 import { useHere } from "../../shared/place/here";
 import { Page, Part } from "../../shared/ui/Page";
@@ -49,6 +49,7 @@ export function SiteVisitsPage() {
       people: [await personOf(recorder, people.data)],
       purpose: "",
       weather: "",
+      until: "",
       pauses: [],
       safety: null,
       version: null,
@@ -153,7 +154,7 @@ function Lines({ visits }: { visits: Schemas["SiteVisitSummary"][] }) {
             }}
           >
             <Typography variant="body2" color="text.secondary">
-              {day(it.date)}
+              {dayOrSpan(it.date, it.until)}
               {it.startedAt && `, ${it.startedAt}`}
             </Typography>
             <Box sx={{ gridColumn: { xs: "1 / -1", sm: "auto" }, gridRow: { xs: 2, sm: "auto" } }}>

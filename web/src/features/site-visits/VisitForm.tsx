@@ -35,6 +35,7 @@ export function VisitForm({ visit, refused, make, submitName, onDone, onCancel }
     {
       placeId: typed?.placeId ?? visit?.place.id ?? lastPlace(),
       date: typed?.date ?? visit?.date ?? today(),
+      until: typed?.until ?? visit?.until ?? "",
       startedAt: typed?.startedAt ?? visit?.startedAt ?? timeNow(),
       people: named(typed?.people ?? visit?.people) || lastRecorder(),
       purpose: typed?.purpose ?? visit?.purpose ?? "",
@@ -55,6 +56,7 @@ export function VisitForm({ visit, refused, make, submitName, onDone, onCancel }
     const command = make({
       placeId: it.placeId,
       date: it.date,
+      until: it.until > it.date ? it.until : "",
       startedAt: it.startedAt,
       people: await Promise.all([...new Set(names)].map((name) => personOf(name, people.data))),
       purpose: it.purpose.trim(),
@@ -127,6 +129,16 @@ export function VisitForm({ visit, refused, make, submitName, onDone, onCancel }
           check: (text, all) => (all.contact.trim() && !text ? "Say by when." : undefined),
         })}
         slotProps={{ inputLabel: { shrink: true } }}
+      />
+      <TextField
+        type="date"
+        label="Only a span is known: its last day"
+        {...field("until", {
+          check: (text, all) => (text && text < all.date ? "The last day comes after the first." : undefined),
+          help: "Leave it empty where the day is known.",
+        })}
+        slotProps={{ htmlInput: { max: today() }, inputLabel: { shrink: true } }}
+        sx={{ gridColumn: { xs: "1 / -1", sm: "span 2" } }}
       />
       {elsewhere && (
         <Typography role="alert" color="error" sx={{ gridColumn: "1 / -1" }}>

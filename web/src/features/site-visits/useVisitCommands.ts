@@ -75,6 +75,7 @@ export const headCommand = (visit: Visit, changed: Partial<Visit>) => {
     siteVisitId: visit.id,
     placeId: it.place.id,
     date: it.date,
+    until: it.until ?? "",
     startedAt: it.startedAt,
     people: it.people,
     purpose: it.purpose,

@@ -89,6 +89,7 @@ export function PlotRecorder({ whole, plot, protocol, records, correcting, refus
       people: [await personOf(recorder.trim(), people.data)],
       purpose: "plots",
       weather: "",
+      until: "",
       pauses: [],
       safety: null,
       version: null,

@@ -28,6 +28,10 @@ export const brief = (day: string) => short.format(dated(day));
 /** "4 May 2026", with a short month. */
 export const day = (date: string) => shortYear.format(dated(date));
 
+/** A day, or a span of days where no more is known: "1 – 30 Jun 1998". */
+export const dayOrSpan = (from: string, until: string | null | undefined) =>
+  until ? shortYear.formatRange(dated(from), dated(until)) : day(from);
+
 /** "4 May", with the whole month. */
 export const ofYear = (day: string) => withMonth.format(dated(day));
 
