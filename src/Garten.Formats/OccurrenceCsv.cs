@@ -14,8 +14,8 @@ public sealed record DarwinCoreOccurrence
     /// <summary>What its recorder calls the plant.</summary>
     public required string OrganismName { get; init; }
 
-    /// <summary>The day it was seen.</summary>
-    public required DateOnly EventDate { get; init; }
+    /// <summary>The day it was seen, ISO 8601: a day, a span of days, or a year where no more is told.</summary>
+    public required string EventDate { get; init; }
 
     /// <summary>Who saw it.</summary>
     public required string RecordedBy { get; init; }
@@ -38,8 +38,8 @@ public sealed record DarwinCoreOccurrence
     /// <summary>Who determined it.</summary>
     public required string IdentifiedBy { get; init; }
 
-    /// <summary>The day of the determination.</summary>
-    public required DateOnly DateIdentified { get; init; }
+    /// <summary>The day of the determination, ISO 8601; empty where it isn't told.</summary>
+    public required string DateIdentified { get; init; }
 
     /// <summary>The key that was followed.</summary>
     public required string IdentificationReferences { get; init; }
@@ -102,6 +102,42 @@ public static class OccurrenceCsv
         "informationWithheld",
     ];
 
+    /// <summary>The cells of an occurrence, in the order of the headers.</summary>
+    public static IReadOnlyList<string> Cells(DarwinCoreOccurrence it)
+    {
+        ArgumentNullException.ThrowIfNull(it);
+        return
+        [
+            it.OccurrenceId,
+            it.OrganismId,
+            it.OrganismName,
+            "HumanObservation",
+            "present",
+            it.EventDate,
+            it.RecordedBy,
+            "Plantae",
+            it.Family,
+            it.ScientificName,
+            it.TaxonRank,
+            it.VernacularName,
+            it.VerbatimIdentification,
+            it.IdentifiedBy,
+            it.DateIdentified,
+            it.IdentificationReferences,
+            it.IdentificationRemarks,
+            it.PreviousIdentifications,
+            it.Locality,
+            Number(it.DecimalLatitude),
+            Number(it.DecimalLongitude),
+            it.DecimalLatitude is null ? "" : "EPSG:4326",
+            Number(it.CoordinateUncertaintyInMeters),
+            it.DataGeneralizations,
+            it.InformationWithheld,
+        ];
+    }
+
+    private static string Number(double? number) => number?.ToString("R", CultureInfo.InvariantCulture) ?? "";
+
     /// <summary>Writes the occurrences to a stream as they come.</summary>
     public static async Task WriteAsync(Stream output, IAsyncEnumerable<DarwinCoreOccurrence> occurrences, CancellationToken stop)
     {
@@ -116,35 +152,16 @@ public static class OccurrenceCsv
         await csv.EndRowAsync();
         await foreach (var it in occurrences.WithCancellation(stop))
         {
-            csv.Texts(
-                it.OccurrenceId,
-                it.OrganismId,
-                it.OrganismName,
-                "HumanObservation",
-                "present",
-                Day(it.EventDate),
-                it.RecordedBy,
-                "Plantae",
-                it.Family,
-                it.ScientificName,
-                it.TaxonRank,
-                it.VernacularName,
-                it.VerbatimIdentification,
-                it.IdentifiedBy,
-                Day(it.DateIdentified),
-                it.IdentificationReferences,
-                it.IdentificationRemarks,
-                it.PreviousIdentifications,
-                it.Locality
-            );
-            csv.Number(it.DecimalLatitude);
-            csv.Number(it.DecimalLongitude);
-            csv.Text(it.DecimalLatitude is null ? "" : "EPSG:4326");
-            csv.Number(it.CoordinateUncertaintyInMeters);
-            csv.Texts(it.DataGeneralizations, it.InformationWithheld);
+            foreach (var (header, cell) in Headers.Zip(Cells(it)))
+            {
+                if (header.StartsWith("decimal", StringComparison.Ordinal))
+                    csv.Number(header == "decimalLatitude" ? it.DecimalLatitude : it.DecimalLongitude);
+                else if (header == "coordinateUncertaintyInMeters")
+                    csv.Number(it.CoordinateUncertaintyInMeters);
+                else
+                    csv.Text(cell);
+            }
             await csv.EndRowAsync();
         }
     }
-
-    private static string Day(DateOnly date) => date.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);
 }

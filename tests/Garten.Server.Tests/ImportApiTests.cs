@@ -148,6 +148,36 @@ public sealed class ImportApiTests(GartenServer server) : IClassFixture<GartenSe
     public async Task WhatIsNoTableIsSaidSo(string content, string code) =>
         Assert.Equal(code, (string?)(await SentAsync("x", content, 422))["code"]);
 
+    [Theory]
+    [InlineData("csv", "text/csv")]
+    [InlineData("xlsx", "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet")]
+    [InlineData("geojson", "application/geo+json")]
+    [InlineData("gpx", "application/gpx+xml")]
+    [InlineData("kml", "application/vnd.google-earth.kml+xml")]
+    public async Task WhatGoesOutInAnyFormComesInAgain(string ending, string type)
+    {
+        var stop = TestContext.Current.CancellationToken;
+        var draft = await SentAsync(
+            "moor.csv",
+            $"place,date,taxon,recorder,lat,lon\nMoor {ending},2020-06-01,Vellorna {ending}alba,A. Thrane,57.51,-11.41\n"
+                + $"Moor {ending},2020-06-02,Vellorna {ending}nigra,A. Thrane,57.511,-11.412\n"
+        );
+        await TakeInAsync(server.Client, draft, Choices(draft));
+        var place = (await server.GetAsync("/api/v1/places")).AsArray().Single(p => (string?)p!["name"] == $"Moor {ending}")!;
+        var answer = await server.Client.GetAsync(
+            new Uri($"/api/v1/records.{ending}?place={place["id"]}&of=lists", UriKind.Relative),
+            stop
+        );
+        Assert.Equal(type, answer.Content.Headers.ContentType?.MediaType);
+        var again = await SentAsync(server.Client, $"out.{ending}", await answer.Content.ReadAsByteArrayAsync(stop));
+        var preview = await PreviewAsync(again, Choices(again));
+        Assert.Equal(2, (int)preview["alreadyHere"]!);
+        Assert.Equal(("2020-06-01", "2020-06-02"), ((string?)preview["from"], (string?)preview["to"]));
+        Assert.Empty(preview["problems"]!.AsArray());
+        var refused = await server.Client.GetAsync(new Uri($"/api/v1/records.{ending}?of=stones", UriKind.Relative), stop);
+        Assert.Equal(422, (int)refused.StatusCode);
+    }
+
     [Fact]
     public async Task WhatIsntDecidedIsntTakenIn()
     {

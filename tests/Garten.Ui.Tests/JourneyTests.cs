@@ -89,11 +89,15 @@ public sealed class JourneyTests(GartenSite site) : IClassFixture<GartenSite>
         browser.TabTo("Records");
         browser.Press(Keys.Enter);
         browser.UntilText("behind the hedge");
+        browser.TabTo("Export");
+        browser.Press(Keys.Enter);
         Assert.StartsWith(
             "/api/v1/records.csv",
-            new Uri(browser.Control("Export as CSV").GetAttribute("href")!).AbsolutePath,
+            new Uri(browser.Control("CSV table").GetAttribute("href")!).AbsolutePath,
             StringComparison.Ordinal
         );
+        browser.Press(Keys.Escape);
+        browser.Until(() => browser.All("[role=menu]").Count == 0, "the forms are put away");
         browser.TabTo("Taxon");
         browser.Press("cinerea");
         browser.Until(() => browser.All("[role=option]").Count > 0, "names to choose");

@@ -6,6 +6,14 @@ namespace Garten.Ui.Tests;
 /// their own.</summary>
 public sealed class ScreenshotTests(GartenInJune site) : IClassFixture<GartenInJune>
 {
+    private const string Notebook =
+        "site,date,species,recorder,abundance\n"
+        + "Lang Meadow,14/6/1998,Festorra ciliata,A. Thrane; B. Holm,LF\n"
+        + "Lang Meadow,14/6/1998,Rubaxa glaucinna,A. Thrane; B. Holm,o\n"
+        + "Lang Meadow,June 1999,Euphorra cf. lactea,A. Thrane,r\n"
+        + "Lang Meadow,14/6/98,Natalla cordata,A. Thrane,f\n"
+        + "Lang Meadow,16/6/1998,milk euphor,A. Thrane; B. Holm,f\n";
+
     private static void Shoot(Browser browser, string name)
     {
         if (Environment.GetEnvironmentVariable("GARTEN_SCREENSHOTS") is not { Length: > 0 } folder)
@@ -69,6 +77,13 @@ public sealed class ScreenshotTests(GartenInJune site) : IClassFixture<GartenInJ
         browser.Open("/records");
         browser.UntilText("Show older records");
         Shoot(browser, "records");
+        browser.Open("/imports");
+        browser.Type("Or paste a table", Notebook);
+        browser.Click("Look at what is pasted");
+        browser.UntilText("lines of lists");
+        browser.UntilText("with a doubt");
+        browser.Run("scrollTo(0,0)");
+        Shoot(browser, "bring-records");
         browser.Open("/");
         browser.UntilText("In season at your places");
         browser.UntilText("In flower:");
@@ -84,7 +99,6 @@ public sealed class ScreenshotTests(GartenInJune site) : IClassFixture<GartenInJ
         browser.UntilText("Populations");
         browser.ClickLink("/populations/", "headland strip");
         browser.UntilText("What becomes of them");
-        Shoot(browser, "population");
         browser.Open("/seasons");
         browser.UntilText("can be named by what they show");
         browser.Find("main [role=combobox][aria-haspopup=listbox]").Click();

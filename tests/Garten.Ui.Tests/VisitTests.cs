@@ -224,4 +224,46 @@ public sealed class VisitTests(GartenSite site) : IClassFixture<GartenSite>
         browser.UntilText("1.3 ha within its boundary");
         browser.ShouldHaveNoErrors();
     }
+
+    [Fact]
+    public async Task ANotebookIsPastedDecidedOnTakenInAndTakenBack()
+    {
+        var browser = site.Browse();
+        browser.Open("/records");
+        browser.Run("localStorage.setItem('garten.recorder','Sunna Vik')");
+        browser.Click("Bring records");
+        browser.Type(
+            "Or paste a table",
+            "place,day seen,species,recorder\nHarrow Alder Wood,June 1998,Vellorna alata,A. Thrane\n"
+                + "Harrow Alder Wood,3/4/1999,Vellorna alatta,A. Thrane\n"
+        );
+        browser.Click("Look at what is pasted");
+        browser.UntilText("can be read in two ways");
+        browser.UntilText("Take 1 record in");
+        browser.ShouldBeAccessible();
+        browser.Click("the day comes first");
+        browser.UntilText("The day comes first, as you said.");
+        browser.UntilText("in no flora here");
+        browser.Click("Vellorna alata");
+        browser.UntilText("Take 2 records in");
+        browser.Click("Take 2 records in");
+        browser.UntilText("2 records were taken in from “pasted.txt”.");
+        browser.Click("The visits");
+        browser.UntilText("3 Apr 1999");
+        browser.UntilText("1 – 30 Jun 1998");
+        var served = await site.Client.GetStringAsync(
+            "/api/v1/records?of=lists&taxon=Vellorna%20alata",
+            TestContext.Current.CancellationToken
+        );
+        Assert.Contains("1999-04-03", served, StringComparison.Ordinal);
+        browser.Open("/imports");
+        browser.Click("Take it back");
+        browser.Type("Why", "another moor");
+        browser.Click("Take it back");
+        browser.UntilText("Taken back by Sunna Vik");
+        browser.Open("/site-visits");
+        browser.UntilText("Enter one afterwards");
+        Assert.DoesNotContain("3 Apr 1999", browser.Text, StringComparison.Ordinal);
+        browser.ShouldHaveNoErrors();
+    }
 }

@@ -216,7 +216,11 @@ public sealed class ImportPlanner(
     private readonly List<PlannedPlace> _places = [];
     private readonly Dictionary<string, PlannedPlace> _placeByName = new(StringComparer.Ordinal);
     private readonly Dictionary<string, PlannedPlace> _placeById = new(StringComparer.Ordinal);
-    private readonly Dictionary<string, PlannedVisit> _visits = new(StringComparer.Ordinal);
+    private readonly Dictionary<VisitKey, PlannedVisit> _visits = [];
+
+    // What makes lines one visit: its id, or place, days, people and time.
+    private readonly record struct VisitKey(string Id, PlannedPlace? Place = null, NotebookDay? On = null, string By = "", string At = "");
+
     private readonly Dictionary<string, (MatchedName Match, int Lines)> _names = new(StringComparer.Ordinal);
     private readonly HashSet<(Guid Visit, ulong Said)> _said = [];
     private readonly HashSet<Guid> _ids = [];
@@ -326,14 +330,32 @@ public sealed class ImportPlanner(
             : [.. open.Select(n => names.Match(n) is { Meant.Length: > 0 } match ? match.Meant : n).Distinct(StringComparer.Ordinal)];
     }
 
+    // What a line says, in a number: among a million lines two that say other things have the same one in one of ten million tables.
     private static ulong Said(PlannedLine line)
     {
-        var text = string.Create(
-            CultureInfo.InvariantCulture,
-            $"{line.Taxon}\n{line.Unnamed}\n{line.Record.Compartment}\n{line.Point?.Latitude}\n{line.Point?.Longitude}\n{line.Record.Details.InWords()}"
-        );
-        return BitConverter.ToUInt64(MadeId.Of(text).ToByteArray());
+        // FNV-1a with 64 bits (Fowler, Noll, Vo), over UTF-16.
+        const ulong offset = 14_695_981_039_346_656_037;
+        const ulong prime = 1_099_511_628_211;
+        var hash = offset;
+        void Add(ReadOnlySpan<char> text)
+        {
+            foreach (var c in text)
+                hash = (hash ^ c) * prime;
+            hash = (hash ^ '\n') * prime;
+        }
+        Add(line.Taxon);
+        Add(line.Unnamed);
+        Add(line.Record.Compartment);
+        hash = (hash ^ (ulong)BitConverter.DoubleToInt64Bits(line.Point?.Latitude ?? 0)) * prime;
+        hash = (hash ^ (ulong)BitConverter.DoubleToInt64Bits(line.Point?.Longitude ?? 0)) * prime;
+        Add(line.Record.Details.InWords());
+        return hash;
     }
+
+    // Names of places are few; each is folded once.
+    private string Folded(string name) => _folded.TryGetValue(name, out var folded) ? folded : _folded[name] = NameFold.Plain(name);
+
+    private readonly Dictionary<string, string> _folded = new(StringComparer.Ordinal);
 
     private (string Taxon, string Unnamed, bool IsTaken) NameOf(string given)
     {
@@ -356,7 +378,7 @@ public sealed class ImportPlanner(
     private PlannedPlace? PlaceOf(ImportedRecord record, ICollection<ImportProblem> problems)
     {
         var given = record.Place.Length > 0 ? record.Place : record.PlaceId;
-        if (Seen(record.PlaceId, NameFold.Plain(given)) is not { } place)
+        if (Seen(record.PlaceId, Folded(given)) is not { } place)
         {
             var known = KnownOf(record, given);
             if (known is null && given.Length == 0)
@@ -426,16 +448,18 @@ public sealed class ImportPlanner(
 
     private PlannedVisit VisitOf(ImportedRecord record, PlannedPlace place, IReadOnlyList<string> people)
     {
-        var key =
-            record.VisitId.Length > 0
-                ? record.VisitId
-                : string.Create(
-                    CultureInfo.InvariantCulture,
-                    $"{NameFold.Plain(place.Given)}\n{record.On.From:O}\n{record.On.To:O}\n{string.Join('|', people)}\n{record.StartedAt}"
-                );
+        var by = people.Count == 1 ? people[0] : string.Join('|', people);
+        var key = record.VisitId.Length > 0 ? new VisitKey(record.VisitId) : new VisitKey("", place, record.On, by, record.StartedAt);
         if (!_visits.TryGetValue(key, out var visit))
             _visits[key] = visit = new PlannedVisit(
-                record.VisitId.Length > 0 ? IdOf(record.VisitId) : MadeId.Of($"visit\n{key}"),
+                record.VisitId.Length > 0
+                    ? IdOf(record.VisitId)
+                    : MadeId.Of(
+                        string.Create(
+                            CultureInfo.InvariantCulture,
+                            $"visit\n{Folded(place.Given)}\n{record.On.From:O}\n{record.On.To:O}\n{by}\n{record.StartedAt}"
+                        )
+                    ),
                 place,
                 record.On
             );

@@ -40,6 +40,38 @@ public sealed partial class RecordReader(IReadOnlyList<ImportField> fields, IRea
         .GroupBy(x => x.field)
         .ToDictionary(g => g.Key, g => g.First().at);
 
+    // What stands in many lines alike is read once; no more of it is kept than of a table of a usual size.
+    private const int MostKept = 20_000;
+    private readonly Dictionary<string, (DayReading Reading, NotebookDay? Day)> _days = new(StringComparer.Ordinal);
+    private readonly Dictionary<string, IReadOnlyList<string>> _people = new(StringComparer.Ordinal);
+
+    private static readonly ImportField[] OfVisits =
+    [
+        ImportField.VisitNote,
+        ImportField.Weather,
+        ImportField.Minutes,
+        ImportField.Completeness,
+        ImportField.Scope,
+        ImportField.PlaceLatitude,
+        ImportField.PlaceLongitude,
+        ImportField.PlaceUncertainty,
+        ImportField.Habitat,
+        ImportField.Outline,
+        ImportField.VisitPeople,
+    ];
+
+    private bool TellsVisits { get; } = fields.Any(OfVisits.Contains);
+
+    private (DayReading Reading, NotebookDay? Day) DayOf(string text)
+    {
+        if (_days.TryGetValue(text, out var known))
+            return known;
+        var read = NotebookDay.Read(text, defaults.Order);
+        if (_days.Count < MostKept)
+            _days[text] = read;
+        return read;
+    }
+
     /// <summary>Whether a column holds a field.</summary>
     public bool Has(ImportField field) => _columns.ContainsKey(field);
 
@@ -190,7 +222,7 @@ public sealed partial class RecordReader(IReadOnlyList<ImportField> fields, IRea
             }
             var (reading, day) = isInParts
                 ? NotebookDay.OfParts(Cell(ImportField.Year), Cell(ImportField.Month), Cell(ImportField.Day))
-                : NotebookDay.Read(text, reader.Defaults.Order);
+                : reader.DayOf(text);
             var field = isInParts ? ImportField.Year : ImportField.Date;
             if (reading == DayReading.Read && day!.From > reader.Defaults.Latest)
                 Wrong(field, "date.future", $"“{text}” is in the future.");
@@ -295,12 +327,20 @@ public sealed partial class RecordReader(IReadOnlyList<ImportField> fields, IRea
 
         public IReadOnlyList<string> People(ImportField field)
         {
-            var people = Cell(field)
-                .Split(PeopleSeparators, StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)
+            var text = Cell(field);
+            if (text.Length == 0)
+                return [];
+            if (reader._people.TryGetValue(text, out var known))
+                return known;
+            var people = text.Split(PeopleSeparators, StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries)
                 .Distinct(StringComparer.Ordinal)
                 .ToList();
             if (people.Count <= MostPeople && people.TrueForAll(p => p.Length <= LongestName))
+            {
+                if (reader._people.Count < MostKept)
+                    reader._people[text] = people;
                 return people;
+            }
             Wrong(field, "people.many", "These are more people, or longer names, than a visit has.");
             return [];
         }
@@ -468,6 +508,8 @@ public sealed partial class RecordReader(IReadOnlyList<ImportField> fields, IRea
 
         public ImportedVisit? Visit()
         {
+            if (!reader.TellsVisits)
+                return null;
             var minutes = Cell(ImportField.Minutes);
             var complete = Cell(ImportField.Completeness).ToLowerInvariant();
             var it = new ImportedVisit(
@@ -531,6 +573,8 @@ public sealed partial class RecordReader(IReadOnlyList<ImportField> fields, IRea
 
         public ImportedPlant? Plant()
         {
+            if (!reader.Has(ImportField.PlantId))
+                return null;
             var id = Text(ImportField.PlantId, LongestName);
             var (called, with, remarks) = (
                 Text(ImportField.PlantName, LongestName),

@@ -68,6 +68,16 @@ public sealed partial record TypedPosition(GroundPoint? Point, string Wrong)
     // Degrees with a sign or one of two letters; null where the text has another form.
     private static double? Degrees(string text, string letters)
     {
+        // Nearly all are plain numbers.
+        if (
+            double.TryParse(
+                text,
+                NumberStyles.AllowLeadingSign | NumberStyles.AllowDecimalPoint,
+                CultureInfo.InvariantCulture,
+                out var plain
+            )
+        )
+            return plain;
         if (Parts().Match(text) is not { Success: true } it)
             return null;
         var letter = it.Groups["before"].Value + it.Groups["after"].Value;

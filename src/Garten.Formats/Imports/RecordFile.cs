@@ -22,7 +22,7 @@ public sealed record TableLine(int Number, IReadOnlyList<string> Cells);
 
 /// <summary>
 /// A file of records, read line by line as often as wanted: CSV with commas, semicolons or tabs, the first sheet of an XLSX workbook, a
-/// Darwin Core Archive, or a list of names, one a line.
+/// Darwin Core Archive, points out of GeoJSON, GPX or KML, or a list of names, one a line.
 /// </summary>
 public abstract class RecordFile : IDisposable
 {
@@ -63,7 +63,20 @@ public abstract class RecordFile : IDisposable
         // Archives and workbooks are both packed alike; an archive has a meta.xml, or tables.
         if (start is [0x50, 0x4B, ..])
             return IsWorkbook(path) ? new WorkbookFile(path) : new ArchiveFile(path);
-        return new TextTable(() => File.OpenRead(path));
+        return IsShapes(path) ? new PointsFile(path) : new TextTable(() => File.OpenRead(path));
+    }
+
+    // GeoJSON begins with a brace, GPX and KML with an angle bracket: no heading of a table does.
+    private static bool IsShapes(string path)
+    {
+        using var file = File.OpenRead(path);
+        Span<byte> start = stackalloc byte[64];
+        var read = file.ReadAtLeast(start, start.Length, throwOnEndOfStream: false);
+        var text = start[..read];
+        if (text is [0xEF, 0xBB, 0xBF, ..])
+            text = text[3..];
+        text = text.TrimStart(" \t\r\n"u8);
+        return text.Length > 0 && text[0] is (byte)'{' or (byte)'<';
     }
 
     private static bool IsWorkbook(string path)

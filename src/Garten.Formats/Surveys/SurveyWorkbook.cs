@@ -13,7 +13,9 @@ public static class SurveyWorkbook
     private const int LongestCell = 32_767;
 
     /// <summary>Writes it.</summary>
-    public static byte[] Write(IReadOnlyList<DataTable> tables)
+    /// <param name="tables">The tables.</param>
+    /// <param name="isDictionaryFirst">Whether the sheet that says what each column is stands first; else it is the last.</param>
+    public static byte[] Write(IReadOnlyList<DataTable> tables, bool isDictionaryFirst = true)
     {
         ArgumentNullException.ThrowIfNull(tables);
         using var bytes = new MemoryStream();
@@ -22,17 +24,8 @@ public static class SurveyWorkbook
             var main = book.AddWorkbookPart();
             main.Workbook = new Workbook();
             var sheets = main.Workbook.AppendChild(new Sheets());
-            Add(
-                main,
-                sheets,
-                "columns",
-                [
-                    ["table", "column", "type", "what it is"],
-                    .. tables.SelectMany(t =>
-                        t.Columns.Select(c => (IReadOnlyList<object?>)[t.Name, c.Name, c.Type.ToString().ToLowerInvariant(), c.Description])
-                    ),
-                ]
-            );
+            if (isDictionaryFirst)
+                Dictionary(main, sheets, tables);
             foreach (var table in tables)
                 Add(
                     main,
@@ -43,9 +36,24 @@ public static class SurveyWorkbook
                         .. table.Rows,
                     ]
                 );
+            if (!isDictionaryFirst)
+                Dictionary(main, sheets, tables);
         }
         return bytes.ToArray();
     }
+
+    private static void Dictionary(WorkbookPart book, Sheets sheets, IReadOnlyList<DataTable> tables) =>
+        Add(
+            book,
+            sheets,
+            "columns",
+            [
+                ["table", "column", "type", "what it is"],
+                .. tables.SelectMany(t =>
+                    t.Columns.Select(c => (IReadOnlyList<object?>)[t.Name, c.Name, c.Type.ToString().ToLowerInvariant(), c.Description])
+                ),
+            ]
+        );
 
     private static void Add(WorkbookPart book, Sheets sheets, string name, IEnumerable<IReadOnlyList<object?>> rows)
     {

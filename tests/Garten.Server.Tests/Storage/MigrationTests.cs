@@ -44,7 +44,7 @@ public sealed class MigrationTests : IAsyncLifetime
             ["0022_grounds.sql"] = "77720b6405dc781484b31d107649f91ae3cced4e2c2e76b771dcf049a9540ca4",
             ["0023_surveys.sql"] = "e4cec447816ab52d5d4b7f0ae0038e65f8619083aaaa46ed8abffc6a3e2fda5d",
             ["0024_counts.sql"] = "88481d436194ab1e2c9e6055b711f41d88abb9c03c275d050bde98fdb5b9d33f",
-            ["0025_imports.sql"] = "666ffdea4d10df624b215eee735e841bd77ba5d88c066d7696e422197d9d1eec",
+            ["0025_imports.sql"] = "71a5c5b34502728a3922e6e4b273c6b13930f0d3e51efce9431067e678a3685b",
         };
         var assembly = typeof(Migrator).Assembly;
         var found = assembly

@@ -13,6 +13,25 @@ using NpgsqlTypes;
 
 namespace Garten.Server.Features.Imports;
 
+/// <summary>Lines that are written together.</summary>
+/// <param name="Lines">Lines of lists.</param>
+/// <param name="Plants">Looks at plants, each with the plant and the names that are open.</param>
+internal sealed record LineBatch(
+    IReadOnlyList<PlannedLine> Lines,
+    IReadOnlyList<(Guid Plant, PlannedLine Line, IReadOnlyList<string> Names)> Plants
+)
+{
+    /// <summary>Makes it of lines that are taken in.</summary>
+    public static LineBatch Of(IReadOnlyList<PlannedLine> lines, ImportPlanner planner) =>
+        new(
+            [.. lines.Where(l => !IsPlant(l))],
+            [.. lines.Where(IsPlant).Select(l => (ImportPlanner.IdOf(l.Record.Plant!.Id), l, planner.OpenNames(l)))]
+        );
+
+    // A plant is seen on a day; one of which only a month is known is a line of a list.
+    private static bool IsPlant(PlannedLine line) => line.Record.Plant is not null && line.Visit.On.IsOneDay;
+}
+
 /// <summary>Writes what a file brings, set-wise: places, people, visits, lines, plants and their names.</summary>
 /// <param name="context">The command, in whose transaction it is written.</param>
 /// <param name="import">The import.</param>
@@ -27,8 +46,6 @@ internal sealed class ImportWriter(CommandContext context, Guid import)
     private const string Tables = """
         create temp table taken_visit (like site_visit including defaults) on commit drop;
         alter table taken_visit alter number drop not null;
-        create temp table taken_line (like list_line including defaults) on commit drop;
-        alter table taken_line alter number drop not null;
         create temp table taken_plant (
             plant_id uuid, place_id uuid, label text, occurrence_id uuid, event_date date, recorded_by uuid, identified_by uuid, determined_at timestamptz,
             name text, names text[], cited jsonb, determination_id uuid) on commit drop;
@@ -199,19 +216,18 @@ internal sealed class ImportWriter(CommandContext context, Guid import)
             .RunAsync(stop);
     }
 
-    /// <summary>Lines of lists, so many at once; plants are kept for later.</summary>
-    public async Task LinesAsync(IReadOnlyList<PlannedLine> lines, ImportPlanner planner, CancellationToken stop)
+    /// <summary>Lines of lists, so many at once; plants are kept for later. None of their ids is there already.</summary>
+    public async Task LinesAsync(LineBatch lines, CancellationToken stop)
     {
-        foreach (var line in lines.Where(l => IsPlant(l)))
-            _named.Add((ImportPlanner.IdOf(line.Record.Plant!.Id), line, planner.OpenNames(line)));
+        _named.AddRange(lines.Plants);
         await using var to = await _connection.BeginBinaryImportAsync(
             """
-            copy taken_line (id, visit_id, taxon, unnamed, compartment, recorder, at, details, latitude, longitude, uncertainty_metres, recorded_at, import_id)
+            copy list_line (id, visit_id, taxon, unnamed, compartment, recorder, at, details, latitude, longitude, uncertainty_metres, recorded_at, import_id)
             from stdin (format binary)
             """,
             stop
         );
-        foreach (var line in lines.Where(l => !IsPlant(l)))
+        foreach (var line in lines.Lines)
         {
             if (line.Taxon.Length > 0)
                 context.NamesListed.Add(line.Taxon);
@@ -239,23 +255,12 @@ internal sealed class ImportWriter(CommandContext context, Guid import)
         await to.CompleteAsync(stop);
     }
 
-    // A plant is seen on a day; one of which only a month is known is a line of a list.
-    private static bool IsPlant(PlannedLine line) => line.Record.Plant is not null && line.Visit.On.IsOneDay;
-
     private static Task NumberAsync(NpgsqlBinaryImporter to, double? number, CancellationToken stop) =>
         number is { } it ? to.WriteAsync(it, NpgsqlDbType.Double, stop) : to.WriteNullAsync(stop);
 
     /// <summary>Puts it all where it belongs: once all lines are there.</summary>
     public async Task EndAsync(CancellationToken stop)
     {
-        await RunAsync(
-            """
-            insert into list_line (id, visit_id, taxon, unnamed, compartment, recorder, at, details, latitude, longitude, uncertainty_metres, recorded_at, import_id)
-            select id, visit_id, taxon, unnamed, compartment, recorder, at, details, latitude, longitude, uncertainty_metres, recorded_at, import_id from taken_line
-            on conflict (id) do nothing
-            """,
-            stop
-        );
         await PlantsAsync(stop);
         await RunAsync("analyze site_visit; analyze list_line", stop);
     }

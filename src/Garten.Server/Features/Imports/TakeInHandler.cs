@@ -1,3 +1,4 @@
+using System.Threading.Channels;
 using Garten.Core.Contracts;
 using Garten.Core.Imports;
 using Garten.Formats.Imports;
@@ -7,13 +8,22 @@ using Garten.Server.Features.Changes;
 using Garten.Server.Features.Floras;
 using Garten.Server.Features.Places;
 using Microsoft.Extensions.Options;
+using Npgsql;
 
 namespace Garten.Server.Features.Imports;
 
 /// <summary>Takes a file of records in: wholly or not at all.</summary>
-internal sealed class TakeInHandler(ImportFiles files, FloraRepository floras, PlaceRepository places, IOptions<ImportLimits> limits)
-    : ICommandHandler<TakeInCommand>
+internal sealed class TakeInHandler(
+    ImportFiles files,
+    FloraRepository floras,
+    PlaceRepository places,
+    NpgsqlDataSource database,
+    IOptions<ImportLimits> limits
+) : ICommandHandler<TakeInCommand>
 {
+    // Enough to keep both sides at work.
+    private const int BatchesAhead = 4;
+
     /// <inheritdoc />
     public IEnumerable<string> LocksOf(TakeInCommand command) => [$"import:{command.ImportId}"];
 
@@ -87,28 +97,77 @@ internal sealed class TakeInHandler(ImportFiles files, FloraRepository floras, P
         await writer.ImportAsync(waiting, file.Kind, first.Tally, it.By, stop);
         await writer.PlacesAsync(first.Places, stop);
         await writer.VisitsAsync(first.Visits, stop);
-        // Again, now that places and visits are settled.
-        var second = reading.Planner(first.Places);
-        var here = new RecordsHere(context.Connection);
-        var batch = new List<PlannedLine>();
-        var done = 0;
-        async Task PutAsync()
-        {
-            var known = await here.AmongAsync(batch, it.Choices.KeepsDoubles, stop);
-            await writer.LinesAsync([.. batch.Where(l => !known.Contains(l.Id))], second, stop);
-            batch.Clear();
-            files.Say(it.ImportId, new ImportProgress(done, count));
-        }
-        foreach (var line in reading.Lines(stop))
-        {
-            done++;
-            problems.Clear();
-            if (second.Add(line.Number, line.Cells, problems) is { } planned)
-                batch.Add(planned);
-            if (batch.Count >= RecordsHere.AtATime)
-                await PutAsync();
-        }
-        await PutAsync();
+        await LinesAsync(it, reading, reading.Planner(first.Places), count, writer, stop);
         await writer.EndAsync(stop);
+    }
+
+    // Again, now that places and visits are settled. While the database writes some lines the next ones are read.
+    private async Task LinesAsync(
+        TakeInCommand it,
+        ImportReading reading,
+        ImportPlanner planner,
+        int count,
+        ImportWriter writer,
+        CancellationToken stop
+    )
+    {
+        var channel = Channel.CreateBounded<LineBatch>(BatchesAhead);
+        using var both = CancellationTokenSource.CreateLinkedTokenSource(stop);
+        var read = Task.Run(() => ReadAsync(it, reading, planner, channel.Writer, both.Token), both.Token);
+        try
+        {
+            var done = 0;
+            await foreach (var batch in channel.Reader.ReadAllAsync(stop))
+            {
+                await writer.LinesAsync(batch, stop);
+                done += RecordsHere.AtATime;
+                files.Say(it.ImportId, new ImportProgress(Math.Min(done, count), count));
+            }
+        }
+        finally
+        {
+            await both.CancelAsync();
+            await read.ContinueWith(_ => { }, CancellationToken.None, TaskContinuationOptions.None, TaskScheduler.Default);
+        }
+        await read;
+    }
+
+    private async Task ReadAsync(
+        TakeInCommand it,
+        ImportReading reading,
+        ImportPlanner planner,
+        ChannelWriter<LineBatch> to,
+        CancellationToken stop
+    )
+    {
+        try
+        {
+            // What is here already was here before: a connection beside the one that writes sees it.
+            await using var connection = await database.OpenConnectionAsync(stop);
+            var here = new RecordsHere(connection);
+            var problems = new List<ImportProblem>();
+            var batch = new List<PlannedLine>();
+            async Task PutAsync()
+            {
+                var known = await here.AmongAsync(batch, it.Choices.KeepsDoubles, stop);
+                await to.WriteAsync(LineBatch.Of([.. batch.Where(l => !known.Contains(l.Id))], planner), stop);
+                batch.Clear();
+            }
+            foreach (var line in reading.Lines(stop))
+            {
+                problems.Clear();
+                if (planner.Add(line.Number, line.Cells, problems) is { } planned)
+                    batch.Add(planned);
+                if (batch.Count >= RecordsHere.AtATime)
+                    await PutAsync();
+            }
+            await PutAsync();
+            to.Complete();
+        }
+        catch (Exception failed)
+        {
+            to.Complete(failed);
+            throw;
+        }
     }
 }

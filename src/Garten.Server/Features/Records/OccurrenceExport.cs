@@ -1,6 +1,8 @@
 using System.Globalization;
+using Garten.Core.Contracts;
 using Garten.Core.Floras;
 using Garten.Core.Keys;
+using Garten.Core.Surveys.SiteVisits;
 using Garten.Formats;
 
 namespace Garten.Server.Features.Records;
@@ -26,6 +28,12 @@ internal static class OccurrenceExport
         return exact with
         {
             OrganismName = "",
+            // Day and people would lead to what they recorded beside it, whose place is told exactly.
+            EventDate = row.EventDate.Year.ToString(CultureInfo.InvariantCulture),
+            RecordedBy = "",
+            IdentifiedBy = "",
+            DateIdentified = "",
+            PreviousIdentifications = "",
             Locality = coarse.Cell.Length > 0 ? $"grid cell {coarse.Cell}" : "",
             IdentificationReferences = "",
             IdentificationRemarks = "",
@@ -61,7 +69,7 @@ internal static class OccurrenceExport
             OccurrenceId = $"urn:uuid:{row.Id}",
             OrganismId = $"urn:uuid:{row.PlantId}",
             OrganismName = row.PlantLabel,
-            EventDate = row.EventDate,
+            EventDate = Day(row.EventDate),
             RecordedBy = row.RecordedBy,
             ScientificName = name,
             TaxonRank = rank,
@@ -69,7 +77,7 @@ internal static class OccurrenceExport
             VernacularName = current.Names.Count == 1 ? taxon?.CommonName ?? "" : "",
             VerbatimIdentification = Conclusion.InWords(current.Names),
             IdentifiedBy = current.IdentifiedBy,
-            DateIdentified = DateOnly.FromDateTime(current.RecordedAt.UtcDateTime),
+            DateIdentified = Day(DateOnly.FromDateTime(current.RecordedAt.UtcDateTime)),
             IdentificationReferences = current.Cited?.With
                 ?? string.Join(
                     "; ",
@@ -98,6 +106,60 @@ internal static class OccurrenceExport
             CoordinateUncertaintyInMeters = row.Place.UncertaintyMetres,
         };
     }
+
+    /// <summary>A record of a list.</summary>
+    /// <param name="visit">Its visit.</param>
+    /// <param name="record">The record.</param>
+    /// <param name="taxa">The taxa of all floras.</param>
+    /// <param name="sensitive">Which taxa are sensitive; null for everything exact.</param>
+    public static DarwinCoreOccurrence Of(SiteVisit visit, ListedTaxon record, TaxonIndex taxa, SensitiveTaxa? sensitive)
+    {
+        var line = record.Lines[0];
+        var taxon = taxa.Find(line.Name);
+        var (place, isCoarse) = (visit.Place, line.Name.Length > 0 && sensitive?.Holds(line.Name) == true);
+        var where = place.Locality.Length > 0 ? $"{place.Name}, {place.Locality}" : place.Name;
+        var exact = new DarwinCoreOccurrence
+        {
+            OccurrenceId = $"urn:uuid:{record.Id}",
+            OrganismId = "",
+            OrganismName = "",
+            EventDate = visit.Until is { } until ? $"{Day(visit.Date)}/{Day(until)}" : Day(visit.Date),
+            RecordedBy = string.Join(" | ", record.Observers),
+            ScientificName = line.Name.Length > 0 ? taxon?.Name ?? line.Name : Widest,
+            TaxonRank = taxon?.Rank ?? (line.Name.Length > 0 ? "" : "kingdom"),
+            Family = taxon?.Family ?? "",
+            VernacularName = taxon?.CommonName ?? "",
+            VerbatimIdentification = line.Called,
+            IdentifiedBy = line.Recorder,
+            DateIdentified = Day(visit.Date),
+            IdentificationReferences = "",
+            IdentificationRemarks = line.Said,
+            PreviousIdentifications = "",
+            Locality = line.Compartment.Length > 0 ? $"{where}, {line.Compartment}" : where,
+            DecimalLatitude = line.Latitude ?? place.Latitude,
+            DecimalLongitude = line.Longitude ?? place.Longitude,
+            CoordinateUncertaintyInMeters = line.UncertaintyMetres ?? place.UncertaintyMetres,
+        };
+        if (!isCoarse)
+            return exact;
+        var coarse = sensitive!.Coarsen([line.Name], place.Latitude, place.Longitude);
+        return exact with
+        {
+            EventDate = visit.Date.Year.ToString(CultureInfo.InvariantCulture),
+            RecordedBy = "",
+            IdentifiedBy = "",
+            DateIdentified = "",
+            IdentificationRemarks = "",
+            Locality = coarse.Cell.Length > 0 ? $"grid cell {coarse.Cell}" : "",
+            DecimalLatitude = coarse.Latitude,
+            DecimalLongitude = coarse.Longitude,
+            CoordinateUncertaintyInMeters = coarse.UncertaintyMetres,
+            DataGeneralizations = coarse.Generalization,
+            InformationWithheld = coarse.Withheld,
+        };
+    }
+
+    private static string Day(DateOnly date) => date.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture);
 
     // The note, then the trail in short: "Key to the groups: 1b, 4a, 5 can't tell", then what is in question.
     private static string Remarks(DeterminationRow determination)

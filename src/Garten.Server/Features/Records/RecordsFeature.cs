@@ -16,6 +16,7 @@ internal sealed class RecordsFeature : IFeature
     public void Add(IServiceCollection services)
     {
         services.AddSingleton<DeterminationRepository>();
+        services.AddSingleton<RecordExport>();
     }
 
     public void Map(RouteGroupBuilder api)
@@ -33,15 +34,8 @@ internal sealed class RecordsFeature : IFeature
                     CancellationToken stop
                 ) =>
                 {
-                    var which = RecordsOf.All;
-                    if (of is { Length: > 0 } && !Enum.TryParse(of, ignoreCase: true, out which))
-                        return Problems.Result(
-                            422,
-                            "records.of",
-                            "There are no such records.",
-                            "Ask for “all”, “plants” or “lists”.",
-                            "of"
-                        );
+                    if (Of(of) is not { } which)
+                        return NoSuch();
                     RecordCursor? cursor = null;
                     if (after is { Length: > 0 } && (cursor = RecordCursor.Parse(after)) is null)
                         return Problems.Result(
@@ -73,40 +67,11 @@ internal sealed class RecordsFeature : IFeature
             .WithName("listRecords")
             .WithSummary("Determinations and lines of lists, newest first, by taxon, place and kind (all, plants, lists).");
 
-        api.MapGet(
-                "/records.csv",
-                (
-                    string? taxon,
-                    Guid? place,
-                    HttpContext context,
-                    DeterminationRepository records,
-                    FloraRepository floras,
-                    Turnstile turns,
-                    CancellationToken stop
-                ) => ExportAsync(new RecordFilter(Blank(taxon), place), isExact: false, context, records, floras, turns, stop)
-            )
-            .Produces<string>(200, "text/csv")
-            .Produces<ProblemReport>(503, Problem)
-            .WithName("exportRecords")
-            .WithSummary("Occurrences as CSV with Darwin Core terms. Places of sensitive taxa are coarsened to the flora's grid.");
-
-        api.MapGet(
-                "/exact/records.csv",
-                (
-                    string? taxon,
-                    Guid? place,
-                    HttpContext context,
-                    DeterminationRepository records,
-                    FloraRepository floras,
-                    Turnstile turns,
-                    CancellationToken stop
-                ) => ExportAsync(new RecordFilter(Blank(taxon), place), isExact: true, context, records, floras, turns, stop)
-            )
-            .Produces<string>(200, "text/csv")
-            .Produces<ProblemReport>(503, Problem)
-            .WithName("exportExactRecords")
-            .Exact()
-            .WithSummary("The same with the exact places of sensitive taxa: only for one's own keeping, never to be passed on.");
+        foreach (var form in RecordForm.All)
+        {
+            MapExport(api, form, isExact: false);
+            MapExport(api, form, isExact: true);
+        }
 
         api.MapGet("/contradictions", async (DeterminationRepository records, CancellationToken stop) =>
                 TypedResults.Ok(await records.ContradictionsAsync(stop))
@@ -119,31 +84,72 @@ internal sealed class RecordsFeature : IFeature
 
     private static string? Blank(string? text) => string.IsNullOrWhiteSpace(text) ? null : text;
 
-    private static async Task<IResult> ExportAsync(
+    // Null where there are none such.
+    private static RecordsOf? Of(string? of) =>
+        string.IsNullOrEmpty(of) ? RecordsOf.All
+        : Enum.TryParse<RecordsOf>(of, ignoreCase: true, out var which) && Enum.IsDefined(which) ? which
+        : null;
+
+    private static IResult NoSuch() =>
+        Problems.Result(422, "records.of", "There are no such records.", "Ask for “all”, “plants” or “lists”.", "of");
+
+    private static void MapExport(RouteGroupBuilder api, RecordForm form, bool isExact)
+    {
+        var name = form == RecordForm.Csv ? "" : char.ToUpperInvariant(form.Ending[0]) + form.Ending[1..];
+        var route = api.MapGet(
+                $"{(isExact ? "/exact" : "")}/records.{form.Ending}",
+                (string? taxon, Guid? place, string? of, RecordExport export, Turnstile turns, CancellationToken stop) =>
+                    Of(of) is { } which
+                        ? SendAsync(form, new RecordFilter(Blank(taxon), place, which), isExact, export, turns, stop)
+                        : Task.FromResult(NoSuch())
+            )
+            .Produces<string>(200, form.Type)
+            .Produces<ProblemReport>(422, Problem)
+            .Produces<ProblemReport>(503, Problem)
+            .WithName($"export{(isExact ? "Exact" : "")}Records{name}")
+            .WithSummary(
+                isExact
+                    ? "The same with the exact places of sensitive taxa: only for one's own keeping, never to be passed on."
+                    : $"Records of plants and lists {form.Says}. Places of sensitive taxa are coarsened to the flora's grid."
+            );
+        if (isExact)
+            route.Exact();
+    }
+
+    // Written out whole before it leaves: the database is done with when the reader begins.
+    private static async Task<IResult> SendAsync(
+        RecordForm form,
         RecordFilter filter,
         bool isExact,
-        HttpContext context,
-        DeterminationRepository records,
-        FloraRepository floras,
+        RecordExport export,
         Turnstile turns,
         CancellationToken stop
     )
     {
         using var turn = await turns.ExportAsync(stop);
-        var taxa = new TaxonIndex(await floras.TaxaAsync(stop));
-        var sensitive = isExact ? null : await floras.SensitiveAsync(stop);
-        context.Response.Headers.ContentDisposition = $"attachment; filename=\"garten-records{(isExact ? "-exact" : "")}.csv\"";
-        context.Response.ContentType = "text/csv; charset=utf-8";
-        // Answers are written out whole before they leave: the database is done with when the reader begins.
-        await OccurrenceCsv.WriteAsync(
-            context.Response.Body,
-            records
-                .ExportAsync(filter, stop)
-                .Select(row => OccurrenceExport.Of(row, taxa, sensitive))
-                // Of one place the name alone would tell where a sensitive taxon grows, however coarse its position is.
-                .Where(it => filter.Place is null || it.InformationWithheld.Length == 0),
-            stop
+        var file = new FileStream(
+            Path.Combine(Path.GetTempPath(), Path.GetRandomFileName()),
+            FileMode.CreateNew,
+            FileAccess.ReadWrite,
+            FileShare.None,
+            bufferSize: 1 << 16,
+            FileOptions.DeleteOnClose | FileOptions.Asynchronous
         );
-        return Results.Empty;
+        try
+        {
+            if (await export.WriteAsync(file, form, filter, isExact, stop) is { } problem)
+            {
+                await file.DisposeAsync();
+                return Problems.Result(problem);
+            }
+            file.Position = 0;
+            var type = form == RecordForm.Csv ? form.Type + "; charset=utf-8" : form.Type;
+            return Results.Stream(file, type, $"garten-records{(isExact ? "-exact" : "")}.{form.Ending}");
+        }
+        catch
+        {
+            await file.DisposeAsync();
+            throw;
+        }
     }
 }

@@ -7,6 +7,7 @@ import { keepPreviousData, useInfiniteQuery, useQuery } from "@tanstack/react-qu
 import { Link as RouterLink, useSearchParams } from "react-router";
 import { answerOf, api, type Schemas } from "../../api/client";
 import { Page } from "../../shared/ui/Page";
+import { ExportList } from "./ExportList";
 import { recordsServed, usePlaces } from "../../offline/documents";
 import { useHere } from "../../shared/place/here";
 import { useLocalWork } from "../../offline/queries";
@@ -62,7 +63,9 @@ export function RecordList() {
   };
   const waiting = outbox.flatMap((entry) => (entry.command.kind === "recordDetermination" ? [entry.command] : []));
   const query = new URLSearchParams(
-    Object.entries({ taxon, place }).flatMap(([key, value]) => (value ? [[key, value]] : [])),
+    Object.entries({ taxon, place, of: of === "all" ? "" : of }).flatMap(([key, value]) =>
+      value ? [[key, value]] : [],
+    ),
   ).toString();
 
   const archive = place ? `?place=${place}` : "";
@@ -71,12 +74,10 @@ export function RecordList() {
       title="Records"
       aside={
         <>
-          <Button component="a" href={`/api/v1/records.csv${query && "?" + query}`} download>
-            Export as CSV
+          <Button component={RouterLink} to="/imports">
+            Bring records
           </Button>
-          <Button component="a" href={`/api/v1/archive.zip${archive}`} download>
-            Darwin Core Archive
-          </Button>
+          <ExportList query={query} archive={archive} />
           <ExactExport href={`/api/v1/exact/records.csv${query && "?" + query}`} what="Records" />
         </>
       }
