@@ -96,6 +96,7 @@ public sealed class DocumentTests(GartenServer server) : IClassFixture<GartenSer
             $$"""{"kind":"tagPlant","id":"{{Id()}}","plantId":"{{Id()}}","placeId":"{{place}}","label":"peg 2","taggedOn":"2026-04-01","recorder":{{Person}},"populationId":"{{population}}"}""",
             $$"""{"kind":"noteThreat","id":"{{Id()}}","threatId":"{{threat}}","populationId":"{{population}}","notedOn":"2026-05-01","text":"Cattle.","actBy":"2026-06-01"}""",
             $$"""{"kind":"noteThreat","id":"{{Id()}}","threatId":"{{Id()}}","populationId":"{{population}}","notedOn":"2026-05-03","text":"Fenced.","closes":"{{threat}}"}""",
+            $$"""{"kind":"savePlace","id":"{{Id()}}","placeId":"{{place}}","name":"A Document Dell","locality":"Torvane, east","latitude":57.2,"longitude":-11.2,"uncertaintyMetres":60,"caution":"","version":1,"isAtRest":true}""",
         };
         foreach (var json in commands)
         {
@@ -187,6 +188,7 @@ public sealed class DocumentTests(GartenServer server) : IClassFixture<GartenSer
             $$"""{"kind":"closeSiteVisit","id":"{{Id()}}","siteVisitId":"{{visit}}","closing":{"endedAt":"12:10","completeness":"complete","group":"","level":"","sought":[{"taxon":"Brontia lenta","area":"","minutes":20,"observers":1}],"ticks":[],"note":""} }""",
             $$"""{"kind":"saveSiteVisit","id":"{{Id()}}","siteVisitId":"{{visit}}","placeId":"{{place}}","date":"2026-05-03","startedAt":"09:00","people":[{{Person}}],"purpose":"spring list","weather":"wet","pauses":[{"from":"10:00","to":"10:30"}],"safety":{"contact":"the hut","backBy":"17:00"},"version":1}""",
             $$"""{"kind":"recordDetermination","id":"{{Id()}}","determinationId":"{{Id()}}","occurrenceId":"{{Id()}}","plantId":"{{plant}}","plantLabel":"","placeId":"{{place}}","eventDate":"2026-05-10","recorder":{{Person}},"startKey":"","answers":[],"names":["Brontia alta"],"note":""}""",
+            $$"""{"kind":"savePlace","id":"{{Id()}}","placeId":"{{place}}","name":"A Visited Dell","locality":"Torvane, east","latitude":57.2,"longitude":-11.2,"uncertaintyMetres":60,"caution":"","version":1,"isAtRest":true}""",
         };
         async Task<(JsonNode? Whole, JsonNode List, JsonNode Places)> ReadAsync()
         {

@@ -79,6 +79,50 @@ public sealed class SiteVisitApiTests(GartenServer server) : IClassFixture<Garte
         };
 
     [Fact]
+    public async Task APlaceIsChangedByOneAtATimeAndItsNameStandsEverywhere()
+    {
+        var (visit, plant) = (Guid.CreateVersion7(), Guid.CreateVersion7());
+        await KeepAsync(Visit(visit));
+        await KeepAsync(
+            new()
+            {
+                ["kind"] = "tagPlant",
+                ["plantId"] = plant,
+                ["placeId"] = _place,
+                ["label"] = "peg of a moved meadow",
+                ["taggedOn"] = "2026-05-02",
+                ["recorder"] = _recorder.DeepClone(),
+            }
+        );
+        var last = (long)(await server.GetAsync("/api/v1/changes"))["last"]!;
+        JsonObject Changed(int? version, string name = "Long Meadow") =>
+            new()
+            {
+                ["kind"] = "savePlace",
+                ["placeId"] = _place,
+                ["name"] = name,
+                ["locality"] = "",
+                ["latitude"] = 57.41,
+                ["longitude"] = -11.2,
+                ["uncertaintyMetres"] = 100,
+                ["caution"] = "",
+                ["version"] = version,
+            };
+        await RefusedAsync("place.exists", Changed(null));
+        await RefusedAsync("place.changed", Changed(7));
+        await RefusedAsync("name.missing", Changed(1, ""));
+        await KeepAsync(Changed(1));
+        await RefusedAsync("place.changed", Changed(1));
+        var unknown = Changed(1);
+        unknown["placeId"] = Guid.CreateVersion7();
+        await RefusedAsync("place.unknown", unknown);
+        Assert.True((bool)(await server.GetAsync($"/api/v1/changes?after={last}"))["all"]!);
+        var plants = await server.GetAsync("/api/v1/plants?text=moved%20meadow");
+        Assert.Contains("Long Meadow", plants.ToJsonString(), StringComparison.Ordinal);
+        Assert.Contains("Long Meadow", (await server.GetAsync($"/api/v1/site-visits/{visit}")).ToJsonString(), StringComparison.Ordinal);
+    }
+
+    [Fact]
     public async Task WhatCantBeSoIsRefusedInWordsAndNothingIsHalfKept()
     {
         var visit = Guid.CreateVersion7();

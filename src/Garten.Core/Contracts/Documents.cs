@@ -36,29 +36,21 @@ public static class Documents
     public static IReadOnlyList<Place> Apply(IReadOnlyList<Place> places, Command command)
     {
         ArgumentNullException.ThrowIfNull(places);
-        return command is not SavePlaceCommand it || places.Any(p => p.Id == it.PlaceId)
-            ? places
-            :
-            [
-                .. places
-                    .Append(
-                        new Place(
-                            it.PlaceId,
-                            it.Name,
-                            it.Locality,
-                            it.Latitude,
-                            it.Longitude,
-                            it.UncertaintyMetres,
-                            it.Caution,
-                            it.Cell,
-                            it.ElevationMetres,
-                            it.Habitats ?? []
-                        )
-                    )
-                    .OrderBy(p => p.Name, StringComparer.Ordinal)
-                    .ThenBy(p => p.Id),
-            ];
+        if (command is not SavePlaceCommand it || places.FirstOrDefault(p => p.Id == it.PlaceId)?.Version != it.Version)
+            return places;
+        return
+        [
+            .. places
+                .Where(p => p.Id != it.PlaceId)
+                .Append(Place.Of(it, (it.Version ?? 0) + 1))
+                .OrderBy(p => p.Name, StringComparer.Ordinal)
+                .ThenBy(p => p.Id),
+        ];
     }
+
+    // The place that a command changes, as it is with all that waits; null for any other command.
+    private static Place? Changed(Command command, DocumentContext context) =>
+        command is SavePlaceCommand { Version: not null } it ? context.Place(it.PlaceId) : null;
 
     /// <summary>The keys that a command saves; none where its text can't be read as keys with titles.</summary>
     public static IReadOnlyList<KeyVersion> KeysOf(SaveKeysCommand command)
@@ -105,7 +97,7 @@ public static class Documents
             VisitPlantCommand it when it.PlantId == id && plant is not null => Visited(plant, it),
             RecordDeterminationCommand it when it.PlantId == id => Determined(plant, it, context),
             EraseCommand it => Without(id, plant, it.SubjectId),
-            _ => plant,
+            _ => Changed(command, context) is { } place && plant?.Place.Id == place.Id ? plant with { Place = place } : plant,
         };
     }
 
@@ -175,7 +167,16 @@ public static class Documents
                         ],
                     }
             ),
-            _ => populations,
+            _ => Changed(command, context) is { } place
+                ?
+                [
+                    .. populations
+                        .Select(p => p.Place.Id == place.Id ? p with { Place = place } : p)
+                        .OrderBy(p => p.Place.Name, StringComparer.Ordinal)
+                        .ThenBy(p => p.Name, StringComparer.Ordinal)
+                        .ThenBy(p => p.Id),
+                ]
+                : populations,
         };
     }
 
@@ -220,7 +221,9 @@ public static class Documents
                     (p with { Names = it.Names, LastSeen = p.LastSeen is { } seen && seen > named ? seen : named }).In(named.Year)
                 );
             default:
-                return plants;
+                return Changed(command, context) is { } changed
+                    ? Ordered(plants.Select(p => p.PlaceId == changed.Id ? p with { PlaceName = changed.Name } : p))
+                    : plants;
         }
     }
 
@@ -243,14 +246,10 @@ public static class Documents
     /// <summary>What stands where a person's name was.</summary>
     public const string ErasedName = "(erased)";
 
-    private static List<TaggedPlant> Ordered(IReadOnlyList<TaggedPlant> plants, TaggedPlant added) =>
-        [
-            .. plants
-                .Append(added)
-                .OrderBy(p => p.PlaceName, StringComparer.Ordinal)
-                .ThenBy(p => p.Label, StringComparer.Ordinal)
-                .ThenBy(p => p.Id),
-        ];
+    private static List<TaggedPlant> Ordered(IReadOnlyList<TaggedPlant> plants, TaggedPlant added) => Ordered(plants.Append(added));
+
+    private static List<TaggedPlant> Ordered(IEnumerable<TaggedPlant> plants) =>
+        [.. plants.OrderBy(p => p.PlaceName, StringComparer.Ordinal).ThenBy(p => p.Label, StringComparer.Ordinal).ThenBy(p => p.Id)];
 
     private static bool HasItsDays(Command command) =>
         command switch

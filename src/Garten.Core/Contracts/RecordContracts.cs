@@ -60,6 +60,8 @@ public sealed record SaveKeysCommand(Guid Id, string Text, TextSource? Source = 
 /// <param name="Cell">Its cell in the grid of the flora, such as B2; may be empty.</param>
 /// <param name="ElevationMetres">Metres above the sea; null where unknown.</param>
 /// <param name="Habitats">The habitats it has, by the words of the flora; null where nothing is said.</param>
+/// <param name="Version">Of a known place: the version that is changed; null to add one.</param>
+/// <param name="IsAtRest">Whether it is no longer offered where one chooses a place; what was recorded there stays.</param>
 public sealed record SavePlaceCommand(
     Guid Id,
     Guid PlaceId,
@@ -71,7 +73,9 @@ public sealed record SavePlaceCommand(
     string Caution,
     string Cell = "",
     double? ElevationMetres = null,
-    IReadOnlyList<string>? Habitats = null
+    IReadOnlyList<string>? Habitats = null,
+    int? Version = null,
+    bool IsAtRest = false
 ) : Command(Id);
 
 /// <summary>A person as a command names them; the name is kept in one place and can be changed or erased there.</summary>
@@ -235,8 +239,33 @@ public sealed record Place(
     string Caution,
     string Cell = "",
     double? ElevationMetres = null,
-    IReadOnlyList<string>? Habitats = null
-);
+    IReadOnlyList<string>? Habitats = null,
+    int Version = 1,
+    bool IsAtRest = false
+)
+{
+    /// <summary>The place that a command makes, or makes of one.</summary>
+    /// <param name="it">The command.</param>
+    /// <param name="version">The version that it gets.</param>
+    public static Place Of(SavePlaceCommand it, int version)
+    {
+        ArgumentNullException.ThrowIfNull(it);
+        return new Place(
+            it.PlaceId,
+            it.Name,
+            it.Locality,
+            it.Latitude,
+            it.Longitude,
+            it.UncertaintyMetres,
+            it.Caution,
+            it.Cell,
+            it.ElevationMetres,
+            it.Habitats ?? [],
+            version,
+            it.IsAtRest
+        );
+    }
+}
 
 /// <summary>One of the versions of a key.</summary>
 public sealed record KeyVersionSummary(string Hash, int Version, DateTimeOffset AddedAt);

@@ -214,6 +214,13 @@ public sealed record SiteVisitsDocument(IReadOnlyList<SiteVisitSummary> Visits, 
             if (visit is not null)
                 lines[id] = visit.Summary();
         }
+        // Of a visit that isn't known as a whole its line has the place's name.
+        foreach (var changed in commands.OfType<SavePlaceCommand>().Where(c => c.Version is not null))
+        {
+            var name = places.FirstOrDefault(p => p.Id == changed.PlaceId)?.Name;
+            foreach (var line in lines.Values.Where(l => name is not null && l.PlaceId == changed.PlaceId).ToList())
+                lines[line.Id] = line with { PlaceName = name! };
+        }
         return
         [
             .. lines
@@ -273,6 +280,11 @@ public static class SiteVisitDocuments
             EraseCommand it when visit?.Lines.Any(l => l.Id == it.SubjectId || l.PlantId == it.SubjectId) == true => visit with
             {
                 Lines = [.. visit.Lines.Where(l => l.Id != it.SubjectId && l.PlantId != it.SubjectId)],
+            },
+            SavePlaceCommand { Version: not null } it
+                when visit?.Place.Id == it.PlaceId && places.FirstOrDefault(p => p.Id == it.PlaceId) is { } place => visit with
+            {
+                Place = place,
             },
             _ => visit,
         };

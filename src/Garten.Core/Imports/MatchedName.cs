@@ -40,6 +40,8 @@ public sealed partial class NameMatcher
     // As many candidates as anybody looks through.
     private const int MostCandidates = 6;
 
+    private static readonly string[] Concepts = ["", " agg.", " s.l.", " s.str."];
+
     private readonly Dictionary<string, Taxon> _byName = new(StringComparer.Ordinal);
     private readonly ILookup<string, Taxon> _bySynonym;
     private readonly ILookup<string, Taxon> _byCommon;
@@ -115,7 +117,7 @@ public sealed partial class NameMatcher
         var species = words.Length > 2 ? [string.Join(' ', words.Take(2))] : Array.Empty<string>();
         var exact = species
             .Append(name)
-            .SelectMany(n => new[] { "", " agg.", " s.l.", " s.str." }.Select(c => _byName.GetValueOrDefault(NameFold.Plain(n + c))?.Name))
+            .SelectMany(n => Concepts.Select(c => _byName.GetValueOrDefault(NameFold.Plain(n + c))?.Name))
             .OfType<string>();
         var near = _byName.Where(t => NearNames.AreNear(plain, t.Key)).Select(t => t.Value.Name).Order(StringComparer.Ordinal);
         return [.. abbreviated.Concat(exact).Concat(near).Distinct(StringComparer.Ordinal).Take(MostCandidates)];

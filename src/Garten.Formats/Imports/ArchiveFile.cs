@@ -281,5 +281,9 @@ internal sealed class ArchiveFile : RecordFile
         return table;
     }
 
-    protected override void Dispose(bool disposing) => _zip.Dispose();
+    protected override void Dispose(bool disposing)
+    {
+        _zip.Dispose();
+        base.Dispose(disposing);
+    }
 }

@@ -271,8 +271,8 @@ internal sealed class WorkbookFile : RecordFile
         var reading = SheetReader.Read("the sheet", File.ReadAllBytes(path));
         _sheet = reading.Sheet
             ?? throw new RecordFileException(
-                reading.Problems.FirstOrDefault()?.Code ?? "file.damaged",
-                reading.Problems.FirstOrDefault()?.Message ?? "This workbook can’t be read. Save its sheet as CSV."
+                reading.Problems is [var first, ..] ? first.Code : "file.damaged",
+                reading.Problems is [var why, ..] ? why.Message : "This workbook can’t be read. Save its sheet as CSV."
             );
         _notes = [.. reading.Problems.Select(p => p.Message)];
     }

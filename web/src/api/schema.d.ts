@@ -2542,8 +2542,11 @@ export interface components {
             keys: boolean;
             /** @description Whether parts and qualities have. */
             vocabulary: boolean;
-            /** @description Whether a file of records was taken in, or back: what is on the device is fetched anew as a whole. */
-            imports: boolean;
+            /**
+             * @description Whether more changed than is told one by one (a file of records was taken in or back, a place was changed): what is on
+             *         the device is fetched anew as a whole.
+             */
+            all: boolean;
             /** @description Whether something was erased on request. */
             erased: boolean;
         };
@@ -3247,6 +3250,16 @@ export interface components {
             elevationMetres?: null | number;
             /** @description The habitats it has, by the words of the flora; null where nothing is said. */
             habitats?: null | string[];
+            /**
+             * Format: int32
+             * @description Of a known place: the version that is changed; null to add one.
+             */
+            version?: null | number;
+            /**
+             * @description Whether it is no longer offered where one chooses a place; what was recorded there stays.
+             * @default false
+             */
+            isAtRest: boolean;
             /**
              * Format: uuid
              * @description Identity of the command.
@@ -7186,6 +7199,13 @@ export interface components {
             /** Format: double */
             elevationMetres?: null | number;
             habitats?: null | string[];
+            /**
+             * Format: int32
+             * @default 1
+             */
+            version: number;
+            /** @default false */
+            isAtRest: boolean;
         };
         /** @description Which known place a place of a table is. */
         PlaceDecision: {

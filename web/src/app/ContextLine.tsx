@@ -1,6 +1,6 @@
 import { Box, Link, Typography } from "@mui/material";
 import { Link as RouterLink } from "react-router";
-import { usePlaces } from "../offline/documents";
+import { offered, usePlaces } from "../offline/documents";
 import { useLocalWork } from "../offline/queries";
 import { brief, today } from "../shared/calendar/day";
 import { choosePlace, useHere } from "../shared/place/here";
@@ -31,7 +31,7 @@ export function ContextLine() {
         sx={{ ...plainSelect, minWidth: 0, fontWeight: place ? 700 : 400 }}
       >
         <option value="">{place ? "nowhere in particular" : "Where are you?"}</option>
-        {places.map((it) => (
+        {offered(places, placeId).map((it) => (
           <option key={it.id} value={it.id}>
             {it.name}
           </option>

@@ -152,6 +152,10 @@ export const placesServed = queryOptions({
 
 const useServedPlaces = () => useQuery(placesServed);
 
+/** The places that are offered where one is chosen: those that aren’t laid to rest, and the one that is chosen. */
+export const offered = (places: Schemas["Place"][], chosen: string) =>
+  places.filter((it) => !it.isAtRest || it.id === chosen);
+
 /** The places, by name. */
 export function usePlaces() {
   const served = useServedPlaces();

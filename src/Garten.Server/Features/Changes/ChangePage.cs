@@ -13,7 +13,8 @@ namespace Garten.Server.Features.Changes;
 /// <param name="Surveys">Whether a survey has, one of its plots, or what was recorded in one.</param>
 /// <param name="Keys">Whether a key has, or how statements of keys are read.</param>
 /// <param name="Vocabulary">Whether parts and qualities have.</param>
-/// <param name="Imports">Whether a file of records was taken in, or back: what is on the device is fetched anew as a whole.</param>
+/// <param name="All">Whether more changed than is told one by one (a file of records was taken in or back, a place was changed): what is on
+/// the device is fetched anew as a whole.</param>
 /// <param name="Erased">Whether something was erased on request.</param>
 public sealed record ChangePage(
     Guid Epoch,
@@ -27,6 +28,6 @@ public sealed record ChangePage(
     bool Surveys,
     bool Keys,
     bool Vocabulary,
-    bool Imports,
+    bool All,
     bool Erased
 );

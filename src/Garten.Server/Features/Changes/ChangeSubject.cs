@@ -15,6 +15,7 @@ internal static class ChangeSubject
     private const string SurveyWord = "survey:";
     private const string PlotWord = "plot:";
     private const string ImportWord = "import:";
+    private const string RenamedWord = "renamed:";
 
     public static string Plant(Guid id) => PlantWord + id.ToString("D", CultureInfo.InvariantCulture);
 
@@ -34,8 +35,12 @@ internal static class ChangeSubject
 
     public static string Import(Guid id) => ImportWord + id.ToString("D", CultureInfo.InvariantCulture);
 
-    /// <summary>Whether a file of records was taken in, or back.</summary>
-    public static bool IsImport(string subject) => subject.StartsWith(ImportWord, StringComparison.Ordinal);
+    public static string Renamed(Guid id) => RenamedWord + id.ToString("D", CultureInfo.InvariantCulture);
+
+    /// <summary>Whether so much has another look that it isn't told one by one: a file of records was taken in or back, a place was
+    /// changed.</summary>
+    public static bool IsOfAll(string subject) =>
+        subject.StartsWith(ImportWord, StringComparison.Ordinal) || subject.StartsWith(RenamedWord, StringComparison.Ordinal);
 
     public static string Erased(Guid id) => ErasedWord + id.ToString("D", CultureInfo.InvariantCulture);
 

@@ -65,7 +65,7 @@ internal sealed class ChangesFeature : IFeature
             subjects.Exists(ChangeSubject.IsSurvey),
             subjects.Contains(ChangeSubject.Keys),
             subjects.Contains(ChangeSubject.Vocabulary),
-            subjects.Exists(ChangeSubject.IsImport),
+            subjects.Exists(ChangeSubject.IsOfAll),
             subjects.Exists(ChangeSubject.IsErased)
         );
     }

@@ -62,7 +62,7 @@ internal sealed class ImportFiles
             File.SetUnixFileMode(_folder, UnixFileMode.UserRead | UnixFileMode.UserWrite | UnixFileMode.UserExecute);
         foreach (var old in Directory.EnumerateFiles(_folder))
         {
-            if (_clock.GetUtcNow() - File.GetLastWriteTimeUtc(old) > Kept)
+            if (_clock.GetUtcNow().UtcDateTime - File.GetLastWriteTimeUtc(old) > Kept)
                 File.Delete(old);
         }
         if (Directory.EnumerateFiles(_folder, "*.json").Count() >= MostWaiting)

@@ -36,10 +36,10 @@ internal sealed class PlaceRepository(NpgsqlDataSource database)
 
     /// <summary>What is read of a place named l.</summary>
     internal const string Columns =
-        "l.id, l.name, l.locality, l.latitude, l.longitude, l.uncertainty_metres, l.caution, l.cell, l.elevation_metres, l.habitats";
+        "l.id, l.name, l.locality, l.latitude, l.longitude, l.uncertainty_metres, l.caution, l.cell, l.elevation_metres, l.habitats, l.version, l.at_rest";
 
     /// <summary>How many columns these are.</summary>
-    internal const int Width = 10;
+    internal const int Width = 12;
 
     internal static Place Read(NpgsqlDataReader row, int from) =>
         new(
@@ -52,20 +52,30 @@ internal sealed class PlaceRepository(NpgsqlDataSource database)
             row.GetString(from + 6),
             row.GetString(from + 7),
             row.IsDBNull(from + 8) ? null : row.GetDouble(from + 8),
-            row.GetFieldValue<string[]>(from + 9)
+            row.GetFieldValue<string[]>(from + 9),
+            row.GetInt32(from + 10),
+            row.GetBoolean(from + 11)
         );
 
     internal static async Task<Place> FindAsync(NpgsqlConnection connection, Guid id, CancellationToken stop) =>
         (await connection.Command($"select {Columns} from place l where id = $1", id).ReadAllAsync(r => Read(r, 0), stop))[0];
 
-    // False where a place of this id stands already.
-    internal static async Task<bool> AddAsync(NpgsqlConnection connection, SavePlaceCommand place, CancellationToken stop) =>
-        await connection
+    internal static async Task<int?> VersionAsync(NpgsqlConnection connection, Guid id, CancellationToken stop)
+    {
+        var found = await connection.Command("select version from place where id = $1", id).ReadAllAsync(r => r.GetInt32(0), stop);
+        return found.Count == 0 ? null : found[0];
+    }
+
+    internal static Task SaveAsync(NpgsqlConnection connection, SavePlaceCommand place, CancellationToken stop) =>
+        connection
             .Command(
                 """
-                insert into place (id, name, locality, latitude, longitude, uncertainty_metres, caution, cell, elevation_metres, habitats)
-                values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)
-                on conflict (id) do nothing
+                insert into place (id, name, locality, latitude, longitude, uncertainty_metres, caution, cell, elevation_metres, habitats, at_rest)
+                values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, $11)
+                on conflict (id) do update set (name, locality, latitude, longitude, uncertainty_metres, caution, cell, elevation_metres,
+                        habitats, at_rest, version) =
+                    (excluded.name, excluded.locality, excluded.latitude, excluded.longitude, excluded.uncertainty_metres, excluded.caution,
+                        excluded.cell, excluded.elevation_metres, excluded.habitats, excluded.at_rest, place.version + 1)
                 """,
                 place.PlaceId,
                 place.Name,
@@ -76,7 +86,8 @@ internal sealed class PlaceRepository(NpgsqlDataSource database)
                 place.Caution,
                 place.Cell,
                 place.ElevationMetres,
-                place.Habitats?.ToArray() ?? []
+                place.Habitats?.ToArray() ?? [],
+                place.IsAtRest
             )
-            .RunAsync(stop) == 1;
+            .RunAsync(stop);
 }

@@ -1,10 +1,11 @@
 using Garten.Core.Contracts;
 using Garten.Server.Commands;
+using Garten.Server.Database;
 using Garten.Server.Features.Changes;
 
 namespace Garten.Server.Features.Places;
 
-/// <summary>Adds a recording place.</summary>
+/// <summary>Adds a recording place, or changes one.</summary>
 internal sealed class SavePlaceHandler : ICommandHandler<SavePlaceCommand>
 {
     private const int MostHabitats = 30;
@@ -17,7 +18,14 @@ internal sealed class SavePlaceHandler : ICommandHandler<SavePlaceCommand>
     private const double LargestCircleMetres = 20_037_509;
 
     /// <inheritdoc />
-    public IEnumerable<string> AboutOf(SavePlaceCommand command) => [ChangeSubject.Place(command.PlaceId)];
+    public IEnumerable<string> LocksOf(SavePlaceCommand command) => [$"place:{command.PlaceId}"];
+
+    // What stands at a place says its name: all of it is another one.
+    /// <inheritdoc />
+    public IEnumerable<string> AboutOf(SavePlaceCommand command) =>
+        command.Version is null
+            ? [ChangeSubject.Place(command.PlaceId)]
+            : [ChangeSubject.Place(command.PlaceId), ChangeSubject.Renamed(command.PlaceId)];
 
     /// <inheritdoc />
     public async Task<CommandResult> HandleAsync(SavePlaceCommand place, CommandContext context, CancellationToken stop)
@@ -58,8 +66,27 @@ internal sealed class SavePlaceHandler : ICommandHandler<SavePlaceCommand>
                 "Give the radius in metres of the circle that holds the place, above 0.",
                 "uncertaintyMetres"
             );
-        if (!await PlaceRepository.AddAsync(context.Connection, place, stop))
+        var known = await PlaceRepository.VersionAsync(context.Connection, place.PlaceId, stop);
+        if (known is not null && place.Version is null)
             throw Refusal.Of(409, "place.exists", "A place of this id is there already.", "Make a new id for a new place.", "placeId");
+        if (known is null && place.Version is not null)
+            throw Refusal.Of(422, "place.unknown", "No place has this id.", "Leave the version out to add one.", "placeId");
+        if (known != place.Version)
+            throw Refusal.Of(
+                409,
+                "place.changed",
+                "Somebody changed this place meanwhile.",
+                "Look at it as it is now, and change it again.",
+                "version"
+            );
+        await PlaceRepository.SaveAsync(context.Connection, place, stop);
+        // Lists of plants have its name.
+        if (known is not null)
+            context.PlantsChanged.UnionWith(
+                await context
+                    .Connection.Command("select id from plant where place_id = $1", place.PlaceId)
+                    .ReadAllAsync(r => r.GetGuid(0), stop)
+            );
         return new CommandResult(place.Id, CommandStatus.Applied);
     }
 }

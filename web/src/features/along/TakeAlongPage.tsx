@@ -2,7 +2,7 @@ import { Box, Button, Checkbox, FormControlLabel, LinearProgress, Link, Typograp
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState, useSyncExternalStore } from "react";
 import { Link as RouterLink } from "react-router";
-import { usePlaces } from "../../offline/documents";
+import { offered, usePlaces } from "../../offline/documents";
 import { program } from "../../offline/program";
 import { useConnection } from "../../offline/queries";
 import { useFloras } from "../../shared/botany/queries";
@@ -28,7 +28,7 @@ export function TakeAlongPage() {
   const [progress, setProgress] = useState<Progress>();
   const [failure, setFailure] = useState<string>();
   // Without a choice all places, and the flora that is shown first.
-  const wantedPlaces = chosen.places ?? taken?.places ?? places.map((it) => it.id);
+  const wantedPlaces = chosen.places ?? taken?.places ?? offered(places, "").map((it) => it.id);
   const wantedFloras = chosen.floras ?? taken?.floras ?? floras.filter((it) => it.isDefault).map((it) => it.id);
   const gone = { places: new Set(taken?.places ?? NOTHING), floras: new Set(taken?.floras ?? NOTHING) };
   const start = async () => {

@@ -52,8 +52,8 @@ async function caughtUp(last: number | undefined): Promise<boolean> {
     changed.keys ||= page.keys;
     changed.vocabulary ||= page.vocabulary;
     changed.erased ||= page.erased;
-    // A file of records brings, or takes, more than can be told one by one: all is taken along anew.
-    if (page.imports) return false;
+    // A file of records, or a place that was changed, is of more than can be told one by one: all is taken along anew.
+    if (page.all) return false;
     known = page.last;
     isMore = page.isMore;
   }

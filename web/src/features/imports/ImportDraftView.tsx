@@ -11,6 +11,7 @@ import { Part } from "../../shared/ui/Page";
 import { ImportNames } from "./ImportNames";
 import { ImportPlaces } from "./ImportPlaces";
 import { ImportProblems } from "./ImportProblems";
+import { Row, Rows } from "./Rows";
 import { useTaking, usePreview, type Choices, type Draft, type Field, type Preview } from "./useImport";
 
 interface Props {
@@ -21,6 +22,7 @@ interface Props {
 const fields = Object.entries(words.importFields) as [Field, string][];
 
 const NONE = "none";
+const LONGEST_SAMPLE = 160;
 
 const many = (count: number, one: string, more: string) => `${count.toLocaleString()} ${count === 1 ? one : more}`;
 
@@ -94,6 +96,7 @@ export function ImportDraftView({ draft, onDone }: Props) {
             label="Who takes it in"
             value={by}
             onChange={(event) => setBy(event.target.value)}
+            helperText={by.trim() === "" ? "Write your name." : undefined}
             sx={{ width: 220 }}
           />
           {taking.progress ? (
@@ -132,43 +135,41 @@ export function ImportDraftView({ draft, onDone }: Props) {
         </Box>
       )}
       <Part id="columns" title="What its columns hold">
-        <Box component="table" sx={{ borderCollapse: "collapse", "& td, & th": { textAlign: "left", py: 0.5, pr: 2 } }}>
-          <thead>
-            <tr>
-              <th scope="col">Column</th>
-              <th scope="col">holds</th>
-              <th scope="col">for example</th>
-            </tr>
-          </thead>
-          <tbody>
-            {draft.columns.map((column, at) => (
-              <tr key={at}>
-                <Box component="th" scope="row" sx={{ overflowWrap: "anywhere", fontWeight: 600 }}>
-                  {column.heading || `column ${at + 1}`}
-                </Box>
-                <td>
-                  <TextField
-                    select
-                    size="small"
-                    value={choices.fields[at] ?? "none"}
-                    onChange={(event) => setField(at, event.target.value as Field)}
-                    slotProps={{ htmlInput: { "aria-label": `What ${column.heading || `column ${at + 1}`} holds` } }}
-                    sx={{ width: 250 }}
-                  >
-                    {fields.map(([field, says]) => (
-                      <MenuItem key={field} value={field}>
-                        {says}
-                      </MenuItem>
-                    ))}
-                  </TextField>
-                </td>
-                <Box component="td" sx={{ color: "text.secondary", maxWidth: 420, overflowWrap: "anywhere" }}>
-                  {column.samples.join(" · ").slice(0, 160)}
-                </Box>
-              </tr>
-            ))}
-          </tbody>
-        </Box>
+        <Rows name="Columns">
+          {draft.columns.map((column, at) => (
+            <Row
+              key={at}
+              given={
+                <>
+                  <strong>{column.heading || `column ${at + 1}`}</strong>
+                  <Typography component="span" color="text.secondary">
+                    {" "}
+                    {column.samples.join(" · ").slice(0, LONGEST_SAMPLE)}
+                  </Typography>
+                </>
+              }
+            >
+              <TextField
+                select
+                fullWidth
+                size="small"
+                value={choices.fields[at] ?? "none"}
+                onChange={(event) => setField(at, event.target.value as Field)}
+                slotProps={{
+                  select: {
+                    SelectDisplayProps: { "aria-label": `What ${column.heading || `column ${at + 1}`} holds` },
+                  },
+                }}
+              >
+                {fields.map(([field, says]) => (
+                  <MenuItem key={field} value={field}>
+                    {says}
+                  </MenuItem>
+                ))}
+              </TextField>
+            </Row>
+          ))}
+        </Rows>
       </Part>
       <Part id="usual" title="For lines that don’t say it">
         <Box sx={{ display: "grid", gridTemplateColumns: { sm: "repeat(3, 1fr)" }, gap: 2, maxWidth: 880 }}>

@@ -2,6 +2,7 @@ import { Box, Button, MenuItem, TextField, Typography } from "@mui/material";
 import type { Schemas } from "../../api/client";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
 import { Part } from "../../shared/ui/Page";
+import { Row, Rows } from "./Rows";
 import type { Choices } from "./useImport";
 
 interface Props {
@@ -38,23 +39,17 @@ export function ImportNames({ names, others, choices, onChange }: Props) {
     <Part id="names" title="Names">
       <Typography sx={{ maxWidth: 720 }}>
         No name is guessed. One that no flora here has is kept as it is written; one with a doubt is kept as a plant
-        without a name. {others > 0 && `${others.toLocaleString()} more are names of taxa.`}
+        without a name.{" "}
+        {others > 0 &&
+          `${others.toLocaleString()} more ${others === 1 ? "is the name of a taxon" : "are names of taxa"}.`}
       </Typography>
-      <Box
-        component="table"
-        sx={{ borderCollapse: "collapse", "& td, & th": { textAlign: "left", py: 0.5, pr: 2, verticalAlign: "top" } }}
-      >
-        <thead>
-          <tr>
-            <th scope="col">As it is written</th>
-            <th scope="col">Lines</th>
-            <th scope="col">Taken for</th>
-          </tr>
-        </thead>
-        <tbody>
-          {names.map(({ name, lines }) => (
-            <tr key={name.given}>
-              <Box component="th" scope="row" sx={{ fontWeight: 400, overflowWrap: "anywhere", maxWidth: 340 }}>
+      <Rows name="Names to decide on">
+        {names.map(({ name, lines }) => (
+          <Row
+            key={name.given}
+            lines={lines}
+            given={
+              <>
                 {name.given}
                 <Typography
                   variant="body2"
@@ -62,51 +57,49 @@ export function ImportNames({ names, others, choices, onChange }: Props) {
                 >
                   {says[name.fit]}
                 </Typography>
-              </Box>
-              <td>{lines.toLocaleString()}</td>
-              <td>
-                <TextField
-                  select
-                  size="small"
-                  value={decided.get(name.given) ?? UNDECIDED}
-                  onChange={(event) => decide(name.given, event.target.value)}
-                  slotProps={{ select: { SelectDisplayProps: { "aria-label": `What ${name.given} is taken for` } } }}
-                  sx={{ width: 300, maxWidth: "100%" }}
-                >
-                  <MenuItem value={UNDECIDED}>
-                    {name.fit === "several" ? (
-                      "not decided: left out"
-                    ) : name.meant ? (
-                      <TaxonLabel name={name.meant} />
-                    ) : (
-                      "a plant without a name"
-                    )}
-                  </MenuItem>
-                  {name.candidates.map((one) => (
-                    <MenuItem key={one} value={one}>
-                      <TaxonLabel name={one} />
-                    </MenuItem>
-                  ))}
-                  {(name.fit === "several" || name.fit === "synonym" || name.fit === "common") && (
-                    <MenuItem value={AS_WRITTEN}>as it is written</MenuItem>
-                  )}
-                  <MenuItem value="">left out</MenuItem>
-                </TextField>
-                {!decided.has(name.given) && name.candidates.length > 0 && (
-                  <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", gap: 0.5, mt: 0.5 }}>
-                    <Typography variant="body2">Perhaps</Typography>
-                    {name.candidates.map((one) => (
-                      <Button key={one} size="small" onClick={() => decide(name.given, one)}>
-                        {one}
-                      </Button>
-                    ))}
-                  </Box>
+              </>
+            }
+          >
+            <TextField
+              select
+              fullWidth
+              size="small"
+              value={decided.get(name.given) ?? UNDECIDED}
+              onChange={(event) => decide(name.given, event.target.value)}
+              slotProps={{ select: { SelectDisplayProps: { "aria-label": `What ${name.given} is taken for` } } }}
+            >
+              <MenuItem value={UNDECIDED}>
+                {name.fit === "several" ? (
+                  "not decided: left out"
+                ) : name.meant ? (
+                  <TaxonLabel name={name.meant} />
+                ) : (
+                  "a plant without a name"
                 )}
-              </td>
-            </tr>
-          ))}
-        </tbody>
-      </Box>
+              </MenuItem>
+              {name.candidates.map((one) => (
+                <MenuItem key={one} value={one}>
+                  <TaxonLabel name={one} />
+                </MenuItem>
+              ))}
+              {(name.fit === "several" || name.fit === "synonym" || name.fit === "common") && (
+                <MenuItem value={AS_WRITTEN}>as it is written</MenuItem>
+              )}
+              <MenuItem value="">left out</MenuItem>
+            </TextField>
+            {!decided.has(name.given) && name.candidates.length > 0 && (
+              <Box sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", gap: 0.5, mt: 0.5 }}>
+                <Typography variant="body2">Perhaps</Typography>
+                {name.candidates.map((one) => (
+                  <Button key={one} size="small" onClick={() => decide(name.given, one)}>
+                    {one}
+                  </Button>
+                ))}
+              </Box>
+            )}
+          </Row>
+        ))}
+      </Rows>
     </Part>
   );
 }

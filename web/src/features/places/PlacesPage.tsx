@@ -21,16 +21,21 @@ export function PlacesPage() {
   const { placeId } = useParams();
   const places = usePlaces();
   const [adding, setAdding] = useState(false);
+  const [changing, setChanging] = useState(false);
   const all = places.data ?? [];
-  const shown = placeId ? all.filter((it) => it.id === placeId) : all;
+  const shown = placeId ? all.filter((it) => it.id === placeId) : all.filter((it) => !it.isAtRest);
+  const atRest = placeId ? [] : all.filter((it) => it.isAtRest);
   const only = placeId ? shown[0] : undefined;
   return (
     <Page
       title={only ? only.name : "Places"}
       aside={
-        <Button variant={only ? "outlined" : "contained"} onClick={() => setAdding(true)}>
-          Add a place
-        </Button>
+        <>
+          {only && <Button onClick={() => setChanging(true)}>Change it</Button>}
+          <Button variant={only ? "outlined" : "contained"} onClick={() => setAdding(true)}>
+            Add a place
+          </Button>
+        </>
       }
     >
       {places.isError && !places.data && (
@@ -48,12 +53,22 @@ export function PlacesPage() {
           <PlaceEntry key={it.id} place={it} isAlone={only !== undefined} />
         ))}
       </Box>
+      {atRest.length > 0 && (
+        <Part id="at-rest" title="Laid to rest">
+          <Box component="ul" sx={twoColumns}>
+            {atRest.map((it) => (
+              <PlaceEntry key={it.id} place={it} isAlone={false} />
+            ))}
+          </Box>
+        </Part>
+      )}
       {only && <PlantsAt place={only} />}
       {only && (
         <Part id="paper" title="On paper">
           <PaperOfPlace placeId={only.id} />
         </Part>
       )}
+      {changing && only && <PlaceDialog place={only} onClose={() => setChanging(false)} />}
       {adding && <PlaceDialog onClose={() => setAdding(false)} />}
     </Page>
   );
@@ -63,6 +78,7 @@ function PlaceEntry({ place, isAlone }: { place: Schemas["Place"]; isAlone: bool
   const here = useHere();
   const isHere = here.placeId === place.id;
   const facts = [
+    place.isAtRest && "laid to rest",
     place.locality,
     place.cell && `grid cell ${place.cell}`,
     typeof place.elevationMetres === "number" && `${place.elevationMetres} m above the sea`,

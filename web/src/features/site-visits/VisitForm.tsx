@@ -2,7 +2,7 @@ import { Box, Button, MenuItem, TextField, Typography } from "@mui/material";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { timeNow, today } from "../../api/today";
-import { usePlaces } from "../../offline/documents";
+import { offered, usePlaces } from "../../offline/documents";
 import { useSend } from "../../offline/mending";
 import { personOf } from "../../offline/people";
 import { usePeople } from "../../offline/queries";
@@ -94,7 +94,7 @@ export function VisitForm({ visit, refused, make, submitName, onDone, onCancel }
         helperText={placeMissing ? "✕ Choose a place." : undefined}
         sx={{ gridColumn: { xs: "1 / -1", sm: "span 2" } }}
       >
-        {places.map((it) => (
+        {offered(places, values.placeId).map((it) => (
           <MenuItem key={it.id} value={it.id}>
             {it.name}
           </MenuItem>

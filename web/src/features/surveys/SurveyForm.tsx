@@ -122,20 +122,22 @@ export function SurveyForm({ survey, refused, onDone, onCancel }: Props) {
           Places
         </FormLabel>
         <FormGroup row>
-          {places.map((it) => (
-            <FormControlLabel
-              key={it.id}
-              label={it.name}
-              control={
-                <Checkbox
-                  checked={chosen.includes(it.id)}
-                  onChange={(_, isOn) =>
-                    setChosen((all) => (isOn ? [...all, it.id] : all.filter((other) => other !== it.id)))
-                  }
-                />
-              }
-            />
-          ))}
+          {places
+            .filter((it) => !it.isAtRest || chosen.includes(it.id))
+            .map((it) => (
+              <FormControlLabel
+                key={it.id}
+                label={it.name}
+                control={
+                  <Checkbox
+                    checked={chosen.includes(it.id)}
+                    onChange={(_, isOn) =>
+                      setChosen((all) => (isOn ? [...all, it.id] : all.filter((other) => other !== it.id)))
+                    }
+                  />
+                }
+              />
+            ))}
         </FormGroup>
         {isTried && chosen.length === 0 && (
           <Typography role="alert" variant="body2" color="error">

@@ -3,7 +3,7 @@ import { Box, Button, MenuItem, TextField, Typography } from "@mui/material";
 import { useId, useRef, useState, type FormEvent } from "react";
 import { NIL, v7 as uuid } from "uuid";
 import type { Problem, Schemas } from "../../api/client";
-import { usePlaces } from "../../offline/documents";
+import { offered, usePlaces } from "../../offline/documents";
 import { usePeople } from "../../offline/queries";
 import { send } from "../../offline/outbox";
 import { personOf } from "../../offline/people";
@@ -135,7 +135,7 @@ export function KeepForm(props: Props) {
             disabled={Boolean(walk.plant)}
             {...help(errors.placeId, refused?.placeId, places.data?.find((p) => p.id === form.placeId)?.locality)}
           >
-            {(places.data ?? []).map((place) => (
+            {offered(places.data ?? [], form.placeId).map((place) => (
               <MenuItem key={place.id} value={place.id}>
                 {place.name}
               </MenuItem>

@@ -1,6 +1,17 @@
-import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, TextField, Typography } from "@mui/material";
+import {
+  Box,
+  Button,
+  Checkbox,
+  Dialog,
+  DialogActions,
+  DialogContent,
+  DialogTitle,
+  FormControlLabel,
+  TextField,
+  Typography,
+} from "@mui/material";
 import { useQueryClient } from "@tanstack/react-query";
-import type { FormEvent } from "react";
+import { useState, type FormEvent } from "react";
 import { v7 as uuid } from "uuid";
 import type { Schemas } from "../../api/client";
 import { useSend } from "../../offline/mending";
@@ -37,12 +48,16 @@ interface Props {
   /** The refused place that it is opened with, and what was typed then. */
   mend?: RefusedCommand;
   start?: Schemas["CommandSavePlaceCommand"];
+  /** The place that is changed; nothing to add one. */
+  place?: Schemas["Place"];
   onClose: (placeId?: string) => void;
 }
 
-/** Adds a recording place; ends with its id, or without one when it is put off. */
-export function PlaceDialog({ mend, start, onClose }: Props) {
+/** Adds a recording place, or changes one; ends with its id, or without one when it is put off. */
+export function PlaceDialog({ mend, start: typedBefore, place: known, onClose }: Props) {
   const client = useQueryClient();
+  const start = typedBefore ?? (known && { ...known, placeId: known.id });
+  const [isAtRest, setAtRest] = useState(start?.isAtRest ?? false);
   const send = useSend(mend?.id);
   const { field, refuse, submit, elsewhere } = useFields<Record<Field, string>>({
     name: start?.name ?? "",
@@ -56,7 +71,7 @@ export function PlaceDialog({ mend, start, onClose }: Props) {
     caution: start?.caution ?? "",
   });
   const add = submit(async (typed) => {
-    const place: Schemas["Place"] = {
+    const place = {
       id: start?.placeId ?? uuid(),
       name: typed.name.trim(),
       locality: typed.locality.trim(),
@@ -70,15 +85,27 @@ export function PlaceDialog({ mend, start, onClose }: Props) {
         .split(/[,;|]/)
         .map((it) => it.trim().toLowerCase())
         .filter(Boolean),
+      version: known?.version ?? start?.version ?? null,
+      isAtRest,
     };
     const { id: placeId, ...rest } = place;
-    const sent = await send({ kind: "savePlace", id: uuid(), placeId, ...rest }, { creates: [placeId] });
+    const sent = await send(
+      { kind: "savePlace", id: uuid(), placeId, ...rest },
+      place.version === null ? { creates: [placeId] } : {},
+    );
     if (sent.kind === "refused") return refuse(sent.problem);
+    if (place.version !== null) {
+      // What stands there has the place's name.
+      await client.invalidateQueries();
+      return onClose(placeId);
+    }
     // Until the list is fetched again, the new place stands in it from here.
-    const places = [...(client.getQueryData<Schemas["Place"][]>(["places"]) ?? []), place];
+    const added = { ...place, version: 1 };
+    const places = [...(client.getQueryData<Schemas["Place"][]>(["places"]) ?? []), added];
     client.setQueryData(["places"], places);
     onClose(placeId);
   });
+  const isChange = (known ?? typedBefore)?.version != null;
   // The form that the dialog is opened from isn't sent with it.
   const onSubmit = (event: FormEvent) => {
     event.stopPropagation();
@@ -88,7 +115,7 @@ export function PlaceDialog({ mend, start, onClose }: Props) {
   return (
     <Dialog open onClose={() => onClose()} maxWidth="sm" fullWidth aria-labelledby="new-place">
       <Box component="form" noValidate onSubmit={onSubmit}>
-        <DialogTitle id="new-place">A new place</DialogTitle>
+        <DialogTitle id="new-place">{isChange ? start?.name : "A new place"}</DialogTitle>
         <DialogContent>
           {elsewhere && (
             <Typography role="alert" color="error">
@@ -108,12 +135,19 @@ export function PlaceDialog({ mend, start, onClose }: Props) {
                 })}
               />
             ))}
+            {isChange && (
+              <FormControlLabel
+                sx={{ gridColumn: "1 / -1" }}
+                control={<Checkbox checked={isAtRest} onChange={(event) => setAtRest(event.target.checked)} />}
+                label="Laid to rest: what was recorded stays, and it isn’t offered any more where one chooses a place"
+              />
+            )}
           </Box>
         </DialogContent>
         <DialogActions sx={{ px: 3, pb: 2 }}>
           <Button onClick={() => onClose()}>Cancel</Button>
           <Button type="submit" variant="contained">
-            Add the place
+            {isChange ? "Keep the change" : "Add the place"}
           </Button>
         </DialogActions>
       </Box>
