@@ -110,9 +110,9 @@ public sealed class ImportApiTests(GartenServer server) : IClassFixture<GartenSe
             (string?)l!["name"] == "Alvena palus" && l["latitude"] is null && (string?)l["said"] == "Abundance: 12"
         );
         // The same file again: all of it stands here.
-        var again = await SentAsync("notebook.csv", Notebook);
-        Assert.NotNull(again["takenBefore"]);
-        Assert.Equal(4, (int)(await PreviewAsync(again, choices))["alreadyHere"]!);
+        var same = await SentAsync("notebook.csv", Notebook);
+        Assert.NotNull(same["takenBefore"]);
+        Assert.Equal(4, (int)(await PreviewAsync(same, choices))["alreadyHere"]!);
         // And what says the same in another file too.
         var other = await SentAsync(
             "other.csv",
@@ -134,9 +134,40 @@ public sealed class ImportApiTests(GartenServer server) : IClassFixture<GartenSe
         Assert.Empty(await VisitsAsync(place));
         Assert.DoesNotContain("Vellorna alba", (await server.GetAsync("/api/v1/records")).ToJsonString(), StringComparison.Ordinal);
         Assert.DoesNotContain("Gull Moss", (await server.GetAsync("/api/v1/places")).ToJsonString(), StringComparison.Ordinal);
+        // Taken in again with another decision it stands there so.
+        var third = await SentAsync("notebook.csv", Notebook);
+        Assert.Null(third["takenBefore"]);
+        var decided = Choices(third);
+        decided["names"] = new JsonArray(new JsonObject { ["given"] = "Vellorna cf. nigra", ["meant"] = "Vellorna nigra" });
+        await TakeInAsync(server.Client, third, decided);
+        var again = await VisitsAsync(place);
+        Assert.Equal(visits.Select(v => (string)v["id"]!), again.Select(v => (string)v["id"]!));
+        Assert.Equal("Vellorna nigra", (string?)again[0]["lines"]!.AsArray().Single(l => !(bool)l!["isWithdrawn"]!)!["name"]);
+        Assert.Equal(lines.Count, again[1]["lines"]!.AsArray().Count(l => !(bool)l!["isWithdrawn"]!));
+        await CommandAsync(
+            server.Client,
+            new()
+            {
+                ["kind"] = "takeBack",
+                ["importId"] = third["id"]!.DeepClone(),
+                ["reason"] = "",
+                ["by"] = By.DeepClone(),
+            }
+        );
+        Assert.Empty(await VisitsAsync(place));
+        // What the lists read is the same where it is made anew of the facts.
+        Assert.DoesNotContain("Brontia lenta", await NamesAsync(), StringComparer.Ordinal);
+        var before = await NamesAsync();
+        await using (var database = Npgsql.NpgsqlDataSource.Create(server.ConnectionString))
+        await using (var command = database.CreateCommand("select rebuild_lists()"))
+            await command.ExecuteNonQueryAsync(TestContext.Current.CancellationToken);
+        Assert.Equal(before, await NamesAsync());
         var list = (await server.GetAsync("/api/v1/imports")).AsArray();
         Assert.Equal("wrong notebook", (string?)list.Single(i => (string?)i!["id"] == (string?)draft["id"])!["reason"]);
     }
+
+    private async Task<List<string>> NamesAsync() =>
+        [.. (await server.GetAsync("/api/v1/records"))["names"]!.AsArray().Select(n => (string)n!)];
 
     private async Task<List<JsonNode>> VisitsAsync(JsonNode place) =>
         [.. (await server.GetAsync($"/api/v1/site-visits/whole?place={place["id"]}")).AsArray().Select(v => v!)];
@@ -248,6 +279,41 @@ public sealed class ImportApiTests(GartenServer server) : IClassFixture<GartenSe
                 .ToList();
             Assert.True(unlike.Count == 0, $"{table}: {unlike.Count} of {wanted.Count}:\n{string.Join('\n', unlike.Take(25))}");
         }
+    }
+
+    [Fact]
+    public async Task ThePublicArchiveComesInCoarsened()
+    {
+        var stop = TestContext.Current.CancellationToken;
+        await using var first = await TestDatabase.CreateAsync();
+        await using var torvane = Factory(first, Path.Combine(Root, "demo"));
+        using var from = torvane.CreateClient();
+        var draft = await SentAsync(
+            server.Client,
+            "public.zip",
+            await from.GetByteArrayAsync(new Uri("/api/v1/archive.zip", UriKind.Relative), stop)
+        );
+        var choices = Choices(draft);
+        var preview = await PreviewAsync(draft, choices);
+        Assert.True((int)preview["tally"]!["leftOut"]! == 0, preview["problems"]!.ToJsonString());
+        await TakeInAsync(server.Client, draft, choices);
+        // What was told of a grid cell and a year stands there so, and nowhere else.
+        var cell = (await server.GetAsync("/api/v1/places"))
+            .AsArray()
+            .First(p => ((string)p!["name"]!).StartsWith("grid cell", StringComparison.Ordinal))!;
+        var visits = await VisitsAsync(cell);
+        Assert.NotEmpty(visits);
+        Assert.All(visits, v => Assert.Equal(((string)v["date"]!)[..4] + "-01-01", (string)v["date"]!));
+        await CommandAsync(
+            server.Client,
+            new()
+            {
+                ["kind"] = "takeBack",
+                ["importId"] = draft["id"]!.DeepClone(),
+                ["reason"] = "",
+                ["by"] = By.DeepClone(),
+            }
+        );
     }
 
     // What is said of a taxon is its flora's, which isn't in the empty Garten.

@@ -19,8 +19,8 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
     private static readonly Guid Line = Guid.CreateVersion7();
     private static readonly Guid Survey = Guid.CreateVersion7();
     private static readonly Guid Plot = Guid.CreateVersion7();
-    private static Guid Import => _import;
     private static Guid _import;
+    private static Guid _taken;
     private static string _key = "";
 
     public async ValueTask InitializeAsync()
@@ -49,11 +49,8 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
         }
         Assert.Equal(200, (await server.PostTextAsync("/api/v1/floras", form)).Status);
         Assert.Equal(200, (await server.PostTextAsync($"/api/v1/floras/{Flora}/publish", new StringContent(""))).Status);
-        using var file = new MultipartFormDataContent
-        {
-            { new ByteArrayContent("taxon,date\nAlvena montis,3/4/2021\nAlvena,2021\n"u8.ToArray()), "file", "odd.csv" },
-        };
-        _import = Guid.Parse((string)(await server.PostTextAsync("/api/v1/imports", file)).Body["id"]!);
+        _import = await SentAsync("odd.csv");
+        _taken = await SentAsync("taken.csv");
         var (_, saved) = await server.SendAsync(
             new()
             {
@@ -81,6 +78,18 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
             var (status, body) = await server.SendAsync(command);
             Assert.True(status == 200, kind + ": " + body.ToJsonString());
         }
+        var taken = Command("takeIn");
+        taken["importId"] = _taken;
+        Assert.Equal(200, (await server.SendAsync(taken)).Status);
+    }
+
+    private async Task<Guid> SentAsync(string name)
+    {
+        using var file = new MultipartFormDataContent
+        {
+            { new ByteArrayContent("taxon,date\nAlvena montis,3/4/2021\nAlvena,2021\n"u8.ToArray()), "file", name },
+        };
+        return Guid.Parse((string)(await server.PostTextAsync("/api/v1/imports", file)).Body["id"]!);
     }
 
     public ValueTask DisposeAsync() => ValueTask.CompletedTask;
@@ -249,7 +258,7 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
             },
             "takeIn" => new()
             {
-                ["importId"] = Import,
+                ["importId"] = _import,
                 ["choices"] = new JsonObject
                 {
                     ["fields"] = new JsonArray("taxon", "date"),
@@ -265,7 +274,7 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
             },
             "takeBack" => new()
             {
-                ["importId"] = Import,
+                ["importId"] = _taken,
                 ["reason"] = "twice",
                 ["by"] = Recorder,
             },

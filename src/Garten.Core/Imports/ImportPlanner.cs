@@ -14,7 +14,7 @@ namespace Garten.Core.Imports;
 /// <param name="names">Finds its names.</param>
 /// <param name="places">The places that are known.</param>
 /// <param name="decisions">What somebody decided.</param>
-/// <param name="source">What the table is: what has no id of its own gets one made of this and its line.</param>
+/// <param name="source">What the table is called: what has no id of its own gets one made of this and its line.</param>
 public sealed class ImportPlanner(
     RecordReader reader,
     NameMatcher names,

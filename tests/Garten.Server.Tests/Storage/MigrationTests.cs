@@ -44,7 +44,7 @@ public sealed class MigrationTests : IAsyncLifetime
             ["0022_grounds.sql"] = "77720b6405dc781484b31d107649f91ae3cced4e2c2e76b771dcf049a9540ca4",
             ["0023_surveys.sql"] = "e4cec447816ab52d5d4b7f0ae0038e65f8619083aaaa46ed8abffc6a3e2fda5d",
             ["0024_counts.sql"] = "88481d436194ab1e2c9e6055b711f41d88abb9c03c275d050bde98fdb5b9d33f",
-            ["0025_imports.sql"] = "71a5c5b34502728a3922e6e4b273c6b13930f0d3e51efce9431067e678a3685b",
+            ["0025_imports.sql"] = "3e333ddef5c45cf3d09927375fb38992148b3d924352a2b8718c4d84e9805e15",
             ["0026_places.sql"] = "9afb4722b0da3f25bb3aba93c8756e4474488b0e328ab8dfbc67b265cd324285",
         };
         var assembly = typeof(Migrator).Assembly;

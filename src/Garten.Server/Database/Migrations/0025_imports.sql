@@ -81,6 +81,22 @@ create or replace function refresh_determination_names(numbers bigint[]) returns
     where n <> '' and d.number = any(numbers) and (p.import_id is null or not exists (select from import_withdrawal w where w.import_id = p.import_id))
     on conflict do nothing;
     insert into record_name
-    select distinct n from determination d, unnest(d.names || d.name) as n where n <> '' and d.number = any(numbers) order by n
+    select distinct n
+    from determination d
+    join plant p on p.id = d.plant_id, unnest(d.names || d.name) as n
+    where n <> '' and d.number = any(numbers) and (p.import_id is null or not exists (select from import_withdrawal w where w.import_id = p.import_id))
+    order by n
     on conflict do nothing
 $$;
+
+create or replace function rebuild_lists() returns bigint language plpgsql as $$
+begin
+    truncate plant_now, plant_open, determination_name, record_name;
+    perform refresh_plant_now(array(select id from plant));
+    perform refresh_determination_names(array(select number from determination));
+    insert into record_name
+    select distinct taxon from list_line l
+    where taxon <> '' and (l.import_id is null or not exists (select from import_withdrawal w where w.import_id = l.import_id))
+    on conflict do nothing;
+    return (select count(*) from plant_now);
+end $$;

@@ -15,7 +15,7 @@ namespace Garten.Server.Features.Imports;
 /// <param name="taxa">The taxa of all floras.</param>
 /// <param name="places">The places that are known.</param>
 /// <param name="latest">The latest day that isn't in the future.</param>
-/// <param name="source">What ids are made of where the file has none: the hash of its content.</param>
+/// <param name="source">What ids are made of where the file has none: the import.</param>
 /// <param name="mostLines">Most lines that are read.</param>
 internal sealed class ImportReading(
     RecordFile file,
@@ -133,10 +133,10 @@ internal sealed class ImportReading(
             }
             if (batch.Count < RecordsHere.AtATime)
                 continue;
-            alreadyHere += (await here.AmongAsync(batch, choices.KeepsDoubles, stop)).Count;
+            alreadyHere += (await here.AmongAsync(batch, choices.KeepsDoubles, stop)).Known.Count;
             batch.Clear();
         }
-        alreadyHere += (await here.AmongAsync(batch, choices.KeepsDoubles, stop)).Count;
+        alreadyHere += (await here.AmongAsync(batch, choices.KeepsDoubles, stop)).Known.Count;
         return Preview(planner, alreadyHere, problems, counts);
     }
 
@@ -215,24 +215,32 @@ internal sealed class RecordsHere(NpgsqlConnection connection)
 
     private readonly Dictionary<Guid, HashSet<(DateOnly Day, string Called, string Compartment)>> _listed = [];
 
-    /// <summary>The ids of the lines that stand here already, or were erased.</summary>
-    public async Task<HashSet<Guid>> AmongAsync(IReadOnlyList<PlannedLine> lines, bool byIdAlone, CancellationToken stop)
+    /// <summary>The ids of the lines that stand here already, or were erased; and of those that a file brought that was taken back: they
+    /// may come again.</summary>
+    public async Task<(HashSet<Guid> Known, HashSet<Guid> TakenBack)> AmongAsync(
+        IReadOnlyList<PlannedLine> lines,
+        bool byIdAlone,
+        CancellationToken stop
+    )
     {
         if (lines.Count == 0)
-            return [];
+            return ([], []);
         Guid[] ids = [.. lines.Select(l => l.Id)];
-        var found = (
-            await connection
-                .Command(
-                    """
-                    select id from list_line where id = any($1)
-                    union select id from occurrence where id = any($1)
-                    union select id from erased where id = any($1)
-                    """,
-                    (object)ids
-                )
-                .ReadAllAsync(r => r.GetGuid(0), stop)
-        ).ToHashSet();
+        var there = await connection
+            .Command(
+                """
+                select l.id, exists (select from import_withdrawal w where w.import_id = l.import_id) from list_line l where l.id = any($1)
+                union
+                select o.id, exists (select from import_withdrawal w where w.import_id = p.import_id)
+                from occurrence o join plant p on p.id = o.plant_id where o.id = any($1)
+                union
+                select id, false from erased where id = any($1)
+                """,
+                (object)ids
+            )
+            .ReadAllAsync(r => (Id: r.GetGuid(0), IsTakenBack: r.GetBoolean(1)), stop);
+        var found = there.Where(t => !t.IsTakenBack).Select(t => t.Id).ToHashSet();
+        var takenBack = there.Where(t => t.IsTakenBack).Select(t => t.Id).ToHashSet();
         foreach (var line in lines)
         {
             if (byIdAlone || line.Record.Plant is not null || line.Visit.Place.Known is not { } place)
@@ -241,7 +249,7 @@ internal sealed class RecordsHere(NpgsqlConnection connection)
             if (listed.Contains((line.Visit.On.From, line.Taxon.Length > 0 ? line.Taxon : line.Unnamed, line.Record.Compartment)))
                 found.Add(line.Id);
         }
-        return found;
+        return (found, takenBack);
     }
 
     private async Task<HashSet<(DateOnly, string, string)>> ListedAsync(Guid place, CancellationToken stop)

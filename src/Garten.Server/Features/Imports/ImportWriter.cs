@@ -139,7 +139,8 @@ internal sealed class ImportWriter(CommandContext context, Guid import)
         return comma > 0 ? (given[..comma], given[(comma + 2)..]) : (given, "");
     }
 
-    /// <summary>The visits with their people and what was said at their ends. One of an id that is known stays as it is.</summary>
+    /// <summary>The visits with their people and what was said at their ends. One of an id that is known stays as it is, unless the file
+    /// that brought it was taken back.</summary>
     public async Task VisitsAsync(IReadOnlyCollection<PlannedVisit> visits, CancellationToken stop)
     {
         List<PlannedVisit> all = [.. visits.Where(v => v.IsVisit && v.People.Count > 0).DistinctBy(v => v.Id)];
@@ -178,13 +179,17 @@ internal sealed class ImportWriter(CommandContext context, Guid import)
             """
             insert into site_visit (id, place_id, visited_on, visited_until, started_at, purpose, weather, pauses, version, recorded_at, import_id)
             select id, place_id, visited_on, visited_until, started_at, purpose, weather, pauses, version, recorded_at, import_id from taken_visit
-            on conflict (id) do nothing
+            on conflict (id) do update set (place_id, visited_on, visited_until, started_at, purpose, weather, pauses, import_id, version) =
+                (excluded.place_id, excluded.visited_on, excluded.visited_until, excluded.started_at, excluded.purpose, excluded.weather,
+                    excluded.pauses, excluded.import_id, site_visit.version + 1)
+            where exists (select from import_withdrawal w where w.import_id = site_visit.import_id)
             """,
             stop
         );
         var added = (
             await _connection.Command("select id from site_visit where import_id = $1", import).ReadAllAsync(r => r.GetGuid(0), stop)
         ).ToHashSet();
+        await _connection.Command("delete from site_visit_person where visit_id = any($1)", (object)added.ToArray()).RunAsync(stop);
         var people = all.Where(v => added.Contains(v.Id))
             .SelectMany(v => v.People.Select((p, at) => (v.Id, Person: _people[p], at)))
             .ToList();
@@ -307,7 +312,8 @@ internal sealed class ImportWriter(CommandContext context, Guid import)
             """
             insert into plant (id, place_id, label, import_id)
             select distinct on (plant_id) plant_id, place_id, label, $1 from taken_plant order by plant_id, event_date desc
-            on conflict (id) do nothing
+            on conflict (id) do update set import_id = excluded.import_id
+            where exists (select from import_withdrawal w where w.import_id = plant.import_id)
             """,
             stop,
             import
@@ -319,19 +325,24 @@ internal sealed class ImportWriter(CommandContext context, Guid import)
             """,
             stop
         );
-        var added = await _connection
+        await _connection
             .Command(
                 """
                 insert into determination (id, occurrence_id, plant_id, place_id, event_date, identified_by, recorded_at, name, names, note, trail, hand, floras, cited)
                 select determination_id, occurrence_id, plant_id, place_id, event_date, identified_by, determined_at, name, names, '', '[]', '[]', '{}', cited
                 from taken_plant order by event_date, determination_id
                 on conflict (id) do nothing
-                returning number, plant_id
                 """
             )
-            .ReadAllAsync(r => (Number: r.GetInt64(0), Plant: r.GetGuid(1)), stop);
-        context.Determined.AddRange(added.Select(a => a.Number));
-        context.PlantsChanged.UnionWith(added.Select(a => a.Plant));
+            .RunAsync(stop);
+        // Those that stand here again too.
+        var plants = _named.Select(n => n.Plant).Distinct().ToArray();
+        context.Determined.AddRange(
+            await _connection
+                .Command("select number from determination where plant_id = any($1)", (object)plants)
+                .ReadAllAsync(r => r.GetInt64(0), stop)
+        );
+        context.PlantsChanged.UnionWith(plants);
     }
 
     private async Task RunAsync(string sql, CancellationToken stop, params object[] parameters)

@@ -1,3 +1,4 @@
+using System.Globalization;
 using System.Text.Json;
 using Garten.Core.Contracts;
 using Garten.Core.Imports;
@@ -183,7 +184,7 @@ internal sealed class ImportsFeature : IFeature
                 await floras.TaxaAsync(stop),
                 await places.ListAsync(stop),
                 latest,
-                waiting.Hash,
+                waiting.Id.ToString("D", CultureInfo.InvariantCulture),
                 limits.Value.MostLines
             );
             await using var connection = await database.OpenConnectionAsync(stop);

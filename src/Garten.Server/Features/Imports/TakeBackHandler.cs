@@ -61,7 +61,10 @@ internal sealed class TakeBackHandler : ICommandHandler<TakeBackCommand>
                 where r.name in (select taxon from list_line where import_id = $1
                         union select unnest(d.names || d.name) from determination d join plant p on p.id = d.plant_id where p.import_id = $1)
                     and not exists (select from determination_name n where n.name = r.name)
-                    and not exists (select from list_line_now l where l.name = r.name)
+                    and not exists (
+                        select from list_line l
+                        where l.taxon = r.name
+                            and (l.import_id is null or not exists (select from import_withdrawal w where w.import_id = l.import_id)))
                 """,
                 it.ImportId
             )

@@ -1,6 +1,8 @@
+using System.Globalization;
 using System.Threading.Channels;
 using Garten.Core.Contracts;
 using Garten.Core.Imports;
+using Garten.Core.Surveys;
 using Garten.Formats.Imports;
 using Garten.Server.Commands;
 using Garten.Server.Database;
@@ -74,7 +76,7 @@ internal sealed class TakeInHandler(
             await floras.TaxaAsync(stop),
             await places.ListAsync(stop),
             context.LatestDay,
-            waiting.Hash,
+            it.ImportId.ToString("D", CultureInfo.InvariantCulture),
             limits.Value.MostLines
         );
         reading.SettleOrder(stop);
@@ -149,8 +151,26 @@ internal sealed class TakeInHandler(
             var batch = new List<PlannedLine>();
             async Task PutAsync()
             {
-                var known = await here.AmongAsync(batch, it.Choices.KeepsDoubles, stop);
-                await to.WriteAsync(LineBatch.Of([.. batch.Where(l => !known.Contains(l.Id))], planner), stop);
+                var (known, takenBack) = await here.AmongAsync(batch, it.Choices.KeepsDoubles, stop);
+                await to.WriteAsync(
+                    LineBatch.Of(
+                        [
+                            .. batch
+                                .Where(l => !known.Contains(l.Id))
+                                // What was taken back stays as it was; read anew, it is another line.
+                                .Select(l =>
+                                    takenBack.Contains(l.Id) && l.Record.Plant is null
+                                        ? l with
+                                        {
+                                            Id = MadeId.Of($"{it.ImportId:D}\n{l.Id:D}"),
+                                        }
+                                        : l
+                                ),
+                        ],
+                        planner
+                    ),
+                    stop
+                );
                 batch.Clear();
             }
             foreach (var line in reading.Lines(stop))

@@ -6,6 +6,7 @@ import { useAskedEither } from "../../offline/hosts";
 import { send } from "../../offline/outbox";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
 import { useBenchFlora } from "../../shared/botany/useBenchFlora";
+import { NearestPlants } from "../../plant-in-hand/sift/NearestPlants";
 import { Choice } from "../../shared/form/Choice";
 import { QuietButton } from "../../shared/ui/QuietButton";
 import { v7 as uuid } from "uuid";
@@ -81,14 +82,21 @@ export function LastListed({ visit, recorder, line, compartment, advice, onChang
         )}
       </Box>
       {advice?.taxon && advice.kin.length > 0 && (
-        <Kin key={line.name} name={line.name} advice={advice} date={visit.date} />
+        <Kin key={line.name} name={line.name} advice={advice} date={visit.date} placeId={visit.place.id} />
       )}
     </Box>
   );
 }
 
-/** The others of its kind, and what separates them on the day. */
-function Kin({ name, date, advice }: { name: string; date: string; advice: Schemas["LineAdvice"] }) {
+interface KinProps {
+  name: string;
+  date: string;
+  placeId: string;
+  advice: Schemas["LineAdvice"];
+}
+
+/** The others of its kind, what separates them on the day, and where one stands to compare with. */
+function Kin({ name, date, placeId, advice }: KinProps) {
   const { taxon, kin } = advice;
   const [isOpen, setOpen] = useState(false);
   const { flora, host, characters } = useBenchFlora(undefined);
@@ -119,6 +127,7 @@ function Kin({ name, date, advice }: { name: string; date: string; advice: Schem
       {isOpen && answer && rows.length === 0 && (
         <Typography variant="body2">Nothing that can be seen on this day separates them.</Typography>
       )}
+      {isOpen && <NearestPlants taxa={[{ id: taxon, name }, ...kin]} placeId={placeId} />}
       {rows.map((row) => (
         <Box key={row.character} sx={{ mb: 0.5 }}>
           <Typography variant="body2" sx={{ fontWeight: 600 }}>

@@ -20,6 +20,7 @@ import { TaxonLabel } from "../../shared/botany/TaxonLabel";
 import { CheckList } from "./CheckList";
 import { GradeShoot } from "../../shared/botany/GradeShoot";
 import { LookAlikeList } from "./LookAlikeList";
+import { NearestPlants } from "../sift/NearestPlants";
 import { OpenNeeds } from "./OpenNeeds";
 import { Naming, Choices } from "./ConfirmChoices";
 
@@ -226,6 +227,11 @@ function Confirm({ walkId }: { walkId: string }) {
                 </Part>
                 <Part title="Look-alikes" id="alikes">
                   <LookAlikeList alikes={fits.lookAlikes} nameOf={nameOf} onLook={look} />
+                  <NearestPlants
+                    taxa={[fits.taxon, ...fits.lookAlikes.map((it) => it.taxon)].map((id) => ({ id, name: nameOf(id) }))}
+                    placeId={walk.form.placeId}
+                    except={walk.plant?.id}
+                  />
                 </Part>
               </Box>
             </Box>

@@ -5,9 +5,12 @@ import { core } from "../../core/coreClient";
 import { useAsked } from "../../offline/flora";
 import { orKept } from "../../offline/queries";
 
+// As many as the server tells at once: the nearest plant may not be among the newest.
+const MOST_RECORDS = 200;
+
 /** Of each taxon the own plant to hold the plant in hand against. */
 export function useOwnPlants(
-  taxa: Schemas["Taxon"][],
+  taxa: { id: string; name: string }[],
   placeId: string | undefined,
   places: Schemas["Place"][],
   except: string | undefined,
@@ -21,7 +24,7 @@ export function useOwnPlants(
         Promise.all(
           (JSON.parse(named) as { id: string; name: string }[]).map(async ({ id, name }) => {
             const page = await answerOf((signal) =>
-              api.GET("/api/v1/records", { params: { query: { taxon: name, of: "plants" } }, signal }),
+              api.GET("/api/v1/records", { params: { query: { taxon: name, of: "plants", size: MOST_RECORDS } }, signal }),
             );
             return { taxon: id, name, records: page.records };
           }),
