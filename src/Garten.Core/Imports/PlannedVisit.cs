@@ -15,8 +15,8 @@ public sealed record KnownPlace(Guid Id, string Name, string Locality, GroundPoi
 /// <summary>What somebody decided of a table.</summary>
 /// <param name="PlaceId">The place of lines that name none; null: they aren't taken in.</param>
 /// <param name="Recorder">Who recorded the lines that name nobody; empty: they aren't taken in.</param>
-/// <param name="Names">By a name as it is written: the taxon that is meant, <c>=</c> for the name as it is written, empty for lines that are
-/// left out.</param>
+/// <param name="Names">By a name as it is written: the taxon that is meant, <c>=</c> for the name as it is written, empty for lines that
+/// are left out.</param>
 /// <param name="Places">By a place as it is written: the known place that is meant; a place that isn't among them and isn't known by its
 /// name or id is a new one.</param>
 /// <param name="KeepsDoubles">Whether lines that say what another one says already are taken in all the same.</param>

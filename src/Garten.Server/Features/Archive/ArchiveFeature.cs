@@ -40,7 +40,6 @@ internal sealed class ArchiveFeature : IFeature
             .WithSummary("The same with the exact places of sensitive taxa: only for one's own keeping, never to be passed on.");
     }
 
-    // Made whole before any of it is sent: what fails halfway isn't taken for an archive.
     private static async Task<IResult> SendAsync(
         Guid? place,
         string? licence,
@@ -61,25 +60,11 @@ internal sealed class ArchiveFeature : IFeature
                 "licence"
             );
         using var turn = await turns.ExportAsync(stop);
-        var file = new FileStream(
-            Path.Combine(Path.GetTempPath(), Path.GetRandomFileName()),
-            FileMode.CreateNew,
-            FileAccess.ReadWrite,
-            FileShare.None,
-            bufferSize: 1 << 16,
-            FileOptions.DeleteOnClose | FileOptions.Asynchronous
-        );
-        try
+        return await WholeFiles.SendAsync(Zip, $"garten-archive{(isExact ? "-exact" : "")}.zip", async file =>
         {
             await archive.WriteAsync(file, new ArchiveScope(place, null), isExact, rights, stop);
-            file.Position = 0;
-            return Results.Stream(file, Zip, $"garten-archive{(isExact ? "-exact" : "")}.zip");
-        }
-        catch
-        {
-            await file.DisposeAsync();
-            throw;
-        }
+            return null;
+        });
     }
 
     private static bool IsCalled(TextLicence licence, string name) => string.Equals(Name(licence), name, StringComparison.Ordinal);

@@ -116,7 +116,6 @@ internal sealed class RecordsFeature : IFeature
             route.Exact();
     }
 
-    // Written out whole before it leaves: the database is done with when the reader begins.
     private static async Task<IResult> SendAsync(
         RecordForm form,
         RecordFilter filter,
@@ -127,29 +126,10 @@ internal sealed class RecordsFeature : IFeature
     )
     {
         using var turn = await turns.ExportAsync(stop);
-        var file = new FileStream(
-            Path.Combine(Path.GetTempPath(), Path.GetRandomFileName()),
-            FileMode.CreateNew,
-            FileAccess.ReadWrite,
-            FileShare.None,
-            bufferSize: 1 << 16,
-            FileOptions.DeleteOnClose | FileOptions.Asynchronous
+        return await WholeFiles.SendAsync(
+            form == RecordForm.Csv ? form.Type + "; charset=utf-8" : form.Type,
+            $"garten-records{(isExact ? "-exact" : "")}.{form.Ending}",
+            file => export.WriteAsync(file, form, filter, isExact, stop)
         );
-        try
-        {
-            if (await export.WriteAsync(file, form, filter, isExact, stop) is { } problem)
-            {
-                await file.DisposeAsync();
-                return Problems.Result(problem);
-            }
-            file.Position = 0;
-            var type = form == RecordForm.Csv ? form.Type + "; charset=utf-8" : form.Type;
-            return Results.Stream(file, type, $"garten-records{(isExact ? "-exact" : "")}.{form.Ending}");
-        }
-        catch
-        {
-            await file.DisposeAsync();
-            throw;
-        }
     }
 }

@@ -127,7 +127,6 @@ function Kin({ name, date, placeId, advice }: KinProps) {
       {isOpen && answer && rows.length === 0 && (
         <Typography variant="body2">Nothing that can be seen on this day separates them.</Typography>
       )}
-      {isOpen && <NearestPlants taxa={[{ id: taxon, name }, ...kin]} placeId={placeId} />}
       {rows.map((row) => (
         <Box key={row.character} sx={{ mb: 0.5 }}>
           <Typography variant="body2" sx={{ fontWeight: 600 }}>
@@ -140,6 +139,7 @@ function Kin({ name, date, placeId, advice }: KinProps) {
           ))}
         </Box>
       ))}
+      {isOpen && <NearestPlants taxa={[{ id: taxon, name }, ...kin]} placeId={placeId} />}
     </Box>
   );
 }

@@ -228,7 +228,10 @@ function Confirm({ walkId }: { walkId: string }) {
                 <Part title="Look-alikes" id="alikes">
                   <LookAlikeList alikes={fits.lookAlikes} nameOf={nameOf} onLook={look} />
                   <NearestPlants
-                    taxa={[fits.taxon, ...fits.lookAlikes.map((it) => it.taxon)].map((id) => ({ id, name: nameOf(id) }))}
+                    taxa={[fits.taxon, ...fits.lookAlikes.map((it) => it.taxon)].map((id) => ({
+                      id,
+                      name: nameOf(id),
+                    }))}
                     placeId={walk.form.placeId}
                     except={walk.plant?.id}
                   />

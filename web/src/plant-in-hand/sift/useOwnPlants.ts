@@ -24,7 +24,10 @@ export function useOwnPlants(
         Promise.all(
           (JSON.parse(named) as { id: string; name: string }[]).map(async ({ id, name }) => {
             const page = await answerOf((signal) =>
-              api.GET("/api/v1/records", { params: { query: { taxon: name, of: "plants", size: MOST_RECORDS } }, signal }),
+              api.GET("/api/v1/records", {
+                params: { query: { taxon: name, of: "plants", size: MOST_RECORDS } },
+                signal,
+              }),
             );
             return { taxon: id, name, records: page.records };
           }),
