@@ -114,20 +114,10 @@ public sealed record Arrangement(
     public static Arrangement? Of(Community community, SampleDistance distance, int axes)
     {
         ArgumentNullException.ThrowIfNull(community);
-        var n = community.Samples.Count;
-        var distances = Enumerable.Range(0, n).Select(_ => new double[n]).ToArray();
-        for (var i = 0; i < n; i++)
-        {
-            if (Diversity.Richness(community.Of(i)) == 0)
-                return null;
-            for (var j = 0; j < i; j++)
-                distances[i][j] = distances[j][i] = distance switch
-                {
-                    SampleDistance.Sorensen => 1 - Likeness.Sorensen(community.Of(i), community.Of(j))!.Value,
-                    SampleDistance.Jaccard => 1 - Likeness.Jaccard(community.Of(i), community.Of(j))!.Value,
-                    _ => Likeness.BrayCurtis(community.Of(i), community.Of(j))!.Value,
-                };
-        }
+        int[] all = [.. Enumerable.Range(0, community.Samples.Count)];
+        if (all.Any(s => Diversity.Richness(community.Of(s)) == 0))
+            return null;
+        var distances = SampleDistances.Between(community, all, distance);
         return new Arrangement(
             community.Samples,
             distance,

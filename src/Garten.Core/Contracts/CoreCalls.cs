@@ -405,6 +405,14 @@ public static class CoreCalls
             "The figures of a survey by list, plot, place, year or group, with tables of frequency and indicators."
         ),
         OfRequest(
+            "surveyArrangement",
+            Json.SurveyArrangementRequest,
+            Json.SurveyArrangement,
+            (r, _) => r.WorkOut(),
+            null,
+            "How the recordings of a survey lie to each other: principal coordinates and a tree."
+        ),
+        OfRequest(
             "surveyChange",
             Json.SurveyChangeRequest,
             Json.IReadOnlyListSurveyChange,
@@ -427,6 +435,14 @@ public static class CoreCalls
             (r, _) => r.Tell(),
             null,
             "What a survey wants done in a year, and what became of the taxa that it seeks."
+        ),
+        OfRequest(
+            "surveyPlan",
+            Json.SurveyPlanRequest,
+            Json.SurveyPlan,
+            (r, _) => r.Plan(),
+            null,
+            "The fewest days on which a survey's work is done and what is open of the plants at its places is answered."
         ),
         OfRequest(
             "checkPlot",

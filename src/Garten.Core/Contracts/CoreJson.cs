@@ -42,6 +42,8 @@ namespace Garten.Core.Contracts;
         typeof(CamelCaseWords<PlotPlacing>),
         typeof(CamelCaseWords<SurveySource>),
         typeof(CamelCaseWords<SurveyUnit>),
+        typeof(CamelCaseWords<SiteFactor>),
+        typeof(CamelCaseWords<ShareBy>),
         typeof(CamelCaseWords<SurveyTaskState>),
         typeof(CamelCaseWords<SampleDistance>),
         typeof(CamelCaseWords<TableLayout>),
@@ -112,6 +114,11 @@ namespace Garten.Core.Contracts;
 [JsonSerializable(typeof(SurveyDocument))]
 [JsonSerializable(typeof(SurveyFiguresRequest))]
 [JsonSerializable(typeof(SurveyFigures))]
+[JsonSerializable(typeof(SurveyArrangementRequest))]
+[JsonSerializable(typeof(SurveyArrangement))]
+[JsonSerializable(typeof(SurveyPlanRequest))]
+[JsonSerializable(typeof(SurveyPlan))]
+[JsonSerializable(typeof(SurveyTerms))]
 [JsonSerializable(typeof(SurveyChangeRequest))]
 [JsonSerializable(typeof(IReadOnlyList<SurveyChange>))]
 [JsonSerializable(typeof(LayPlotsRequest))]

@@ -202,6 +202,27 @@ public static class PageWords
             [SurveyUnit.Place] = "by place",
             [SurveyUnit.Year] = "by year",
             [SurveyUnit.Group] = "by group",
+            [SurveyUnit.Cluster] = "by clusters",
+        };
+
+    /// <summary>What indicator values speak of.</summary>
+    public static IReadOnlyDictionary<SiteFactor, string> SiteFactors { get; } =
+        new Dictionary<SiteFactor, string>
+        {
+            [SiteFactor.Light] = "Light, 1 to 9",
+            [SiteFactor.Moisture] = "Moisture, 1 to 12",
+            [SiteFactor.Reaction] = "Reaction of the soil, 1 to 9",
+            [SiteFactor.Nutrients] = "Nutrients, 1 to 9",
+        };
+
+    /// <summary>By what the taxa of a survey are divided.</summary>
+    public static IReadOnlyDictionary<ShareBy, string> SharesBy { get; } =
+        new Dictionary<ShareBy, string>
+        {
+            [ShareBy.Origin] = "By origin, after the flora",
+            [ShareBy.Growth] = "Wild or planted, as recorded",
+            [ShareBy.Habitat] = "By habitat, after the flora",
+            [ShareBy.Part] = "By part of the place",
         };
 
     /// <summary>What is minded at the beginning of a visit to a place.</summary>
@@ -569,6 +590,8 @@ public static class PageWords
             ["plotPlacings"] = Words(PlotPlacings),
             ["surveyTaskStates"] = Words(SurveyTaskStates),
             ["surveyUnits"] = Words(SurveyUnits),
+            ["siteFactors"] = Words(SiteFactors),
+            ["sharesBy"] = Words(SharesBy),
             ["reportKinds"] = Words(ReportKinds),
             ["countUnits"] = Words(Enum.GetValues<CountUnit>().ToDictionary(u => u, CountWords.Of)),
             ["countCare"] = new JsonArray([.. CountWords.Care.Select(c => (JsonNode?)c)]),

@@ -1,5 +1,6 @@
 using System.Globalization;
 using Garten.Core.Seasons;
+using Garten.Core.Surveys;
 using Garten.Core.Surveys.Plots;
 using Garten.Core.Surveys.SiteVisits;
 
@@ -17,6 +18,8 @@ namespace Garten.Core.Contracts;
 /// <param name="Sought">Taxa that are sought above all; may be empty.</param>
 /// <param name="Protocol">How plots are laid and recorded; null for a survey by lists. Another one than before is a new version.</param>
 /// <param name="Version">The version that is changed; null for a new one.</param>
+/// <param name="Terms">Its calendar, the table of grades, the licence; null: as they were.</param>
+/// <param name="Team">Who works at it besides; null: as they were.</param>
 public sealed record SaveSurveyCommand(
     Guid Id,
     Guid SurveyId,
@@ -28,7 +31,9 @@ public sealed record SaveSurveyCommand(
     IReadOnlyList<Guid> PlaceIds,
     IReadOnlyList<string> Sought,
     SurveyProtocol? Protocol = null,
-    int? Version = null
+    int? Version = null,
+    SurveyTerms? Terms = null,
+    IReadOnlyList<PersonReference>? Team = null
 ) : Command(Id);
 
 /// <summary>A mark by which a plot is found again.</summary>
@@ -155,6 +160,8 @@ public sealed record KeptReport(Guid Id, string For, DateTimeOffset KeptAt, int 
 /// <param name="Protocols">The versions of its protocol, oldest first; none for a survey by lists.</param>
 /// <param name="Texts">Sentences of its report in one's own words, by their keys.</param>
 /// <param name="Version">Its version.</param>
+/// <param name="Terms">Its calendar, the table of grades, the licence.</param>
+/// <param name="Team">Who works at it besides who answers for it.</param>
 public sealed record Survey(
     Guid Id,
     string Name,
@@ -166,7 +173,9 @@ public sealed record Survey(
     IReadOnlyList<string> Sought,
     IReadOnlyList<ProtocolVersion> Protocols,
     IReadOnlyDictionary<string, string> Texts,
-    int Version
+    int Version,
+    SurveyTerms Terms,
+    IReadOnlyList<PersonReference> Team
 )
 {
     /// <summary>The protocol that holds now; null for a survey by lists.</summary>
@@ -296,7 +305,9 @@ public static class SurveyDocuments
             it.Sought,
             With(before?.Protocols ?? [], it.Protocol),
             before?.Texts ?? new Dictionary<string, string>(),
-            (before?.Version ?? 0) + 1
+            (before?.Version ?? 0) + 1,
+            it.Terms ?? before?.Terms ?? SurveyTerms.None,
+            it.Team ?? before?.Team ?? []
         );
         return whole is null
             ? new SurveyWhole(survey, [], [], [], [])
@@ -317,7 +328,9 @@ public static class SurveyDocuments
     }
 
     private static bool IsSame(SurveyProtocol one, SurveyProtocol other) =>
-        one.Layers.SequenceEqual(other.Layers, StringComparer.Ordinal) && one with { Layers = other.Layers } == other;
+        one.Layers.SequenceEqual(other.Layers, StringComparer.Ordinal)
+        && one.Nests.SequenceEqual(other.Nests)
+        && one with { Layers = other.Layers, NestSizes = other.NestSizes } == other;
 
     private static List<Plot> Saved(IReadOnlyList<Plot> plots, SavePlotCommand it)
     {
@@ -424,31 +437,45 @@ public static class SurveyDocuments
 /// <param name="Scale">How much of a taxon is noted.</param>
 /// <param name="Layer">The layer that is recorded just now; empty where layers aren't told apart.</param>
 /// <param name="Most">How many taxa are told at most.</param>
-public sealed record PlotNameRequest(string FloraId, string Typed, PlotScale Scale, string Layer = "", int Most = 6) : IFloraRequest
+/// <param name="Nests">How many nested squares there are: the smallest in which it stands is typed behind a #, "ve al 12 #2"; where nothing
+/// but presence is noted the number alone will do.</param>
+public sealed record PlotNameRequest(string FloraId, string Typed, PlotScale Scale, string Layer = "", int Most = 6, int Nests = 0)
+    : IFloraRequest
 {
     /// <summary>Finds it.</summary>
     /// <exception cref="RequestException">It is too long, or too many are asked for.</exception>
     public PlotNameAnswer Find(ReadyFlora flora)
     {
-        var text = (Typed ?? "").Trim();
+        var (text, nest) = Nested((Typed ?? "").Trim());
         var at = text.LastIndexOf(' ');
         var behind = at < 0 ? null : Read(text[(at + 1)..]);
         var named = new ShortNameRequest(FloraId, behind is null ? text : text[..at], Most).Find(flora);
         // A letter that is a class is one only where no taxon is meant by it.
         if (behind is not null && named.Found.Count == 0)
             (behind, named) = (null, new ShortNameRequest(FloraId, text, Most).Find(flora));
-        var amount = Scale == PlotScale.Presence ? new PlotFind("") : behind;
+        var amount = Scale == PlotScale.Presence ? behind ?? new PlotFind("") : behind;
         return new PlotNameAnswer(
             named.Meant,
             named.Found,
-            amount is null ? null : amount with { Taxon = named.Meant, Layer = Layer ?? "" },
+            amount is null ? null : amount with { Taxon = named.Meant, Layer = Layer ?? "", Nest = nest ?? amount.Nest },
             amount is null ? Missing() : ""
         );
     }
 
+    // The number of a nested square behind all, "ve al 12 #2", taken off.
+    private (string Text, int? Nest) Nested(string text)
+    {
+        var at = text.LastIndexOf(" #", StringComparison.Ordinal);
+        return at > 0 && NestOf(text[(at + 2)..]) is { } nest ? (text[..at].TrimEnd(), nest) : (text, null);
+    }
+
+    private int? NestOf(string text) => Number(text) is { } nest && nest <= Nests ? nest : null;
+
     // What is typed behind a name, as an amount; null where it is none of the scale.
     private PlotFind? Read(string text)
     {
+        if (Scale == PlotScale.Presence)
+            return NestOf(text) is { } nest ? new PlotFind("", Nest: nest) : null;
         if (CoverClass.Of(Scale).Count > 0)
             return CoverClass.Find(Scale, text) is { } mark ? new PlotFind("", Class: mark.Mark) : null;
         if (Scale == PlotScale.Hits && text.Split('/') is [var first, .. var rest] && rest.Length <= 1)

@@ -13,7 +13,7 @@ namespace Garten.Core.Contracts;
 public static class ShelfFile
 {
     private const uint Magic = 0x31534B47;
-    private const byte Form = 2;
+    private const byte Form = 3;
 
     /// <summary>Writes a shelf.</summary>
     public static byte[] Write(Shelf shelf)

@@ -30,6 +30,7 @@ public sealed record SurveyChangeRequest(SurveyWhole Survey, int? From = null, i
         if (plots.Length == 0)
             return [];
         var pairs = plots.Select(p => (Before: Names(before[p]), After: Names(after[p]))).ToList();
+        var amounts = plots.Select(p => (Before: AmountsOf(before[p]), After: AmountsOf(after[p]))).ToList();
         var twice = holding
             .Where(r => r.Repeats is not null)
             .Select(r => (First: holding.FirstOrDefault(f => f.Id == r.Repeats), Second: r))
@@ -52,7 +53,7 @@ public sealed record SurveyChangeRequest(SurveyWhole Survey, int? From = null, i
                 twice.Count > 0 ? twice.Average() : null,
                 twice.Count,
                 [
-                    .. taxa.Select(t => Of(t, pairs))
+                    .. taxa.Select(t => Of(t, pairs, amounts))
                         .OrderByDescending(t => Math.Abs(t.Share.Value))
                         .ThenBy(t => t.Taxon, StringComparer.Ordinal),
                 ]
@@ -60,12 +61,34 @@ public sealed record SurveyChangeRequest(SurveyWhole Survey, int? From = null, i
         ];
     }
 
-    private static TaxonChange Of(string taxon, List<(HashSet<string> Before, HashSet<string> After)> pairs)
+    // By rank where the scale has classes: only their order is known.
+    private IReadOnlyDictionary<string, double> AmountsOf(PlotRecord record)
     {
+        var protocol = Survey.Survey.ProtocolOf(record.ProtocolVersion)!;
+        return CoverClass.Of(protocol.Scale).Count > 0 ? record.Ranks(protocol) : record.Amounts(protocol);
+    }
+
+    private static TaxonChange Of(
+        string taxon,
+        List<(HashSet<string> Before, HashSet<string> After)> pairs,
+        List<(IReadOnlyDictionary<string, double> Before, IReadOnlyDictionary<string, double> After)> amounts
+    )
+    {
+        var signs = amounts.Select(a => Math.Sign(a.After.GetValueOrDefault(taxon) - a.Before.GetValueOrDefault(taxon))).ToList();
+        var (rose, fell) = (signs.Count(s => s > 0), signs.Count(s => s < 0));
         var both = pairs.Count(p => p.Before.Contains(taxon) && p.After.Contains(taxon));
         var lost = pairs.Count(p => p.Before.Contains(taxon) && !p.After.Contains(taxon));
         var gained = pairs.Count(p => !p.Before.Contains(taxon) && p.After.Contains(taxon));
-        return new TaxonChange(taxon, both, lost, gained, PairedChange.OfShare(both, lost, gained, pairs.Count - both - lost - gained)!);
+        return new TaxonChange(
+            taxon,
+            both,
+            lost,
+            gained,
+            PairedChange.OfShare(both, lost, gained, pairs.Count - both - lost - gained)!,
+            rose,
+            fell,
+            PairedChange.SignTest(rose, fell)
+        );
     }
 
     private static HashSet<string> Names(PlotRecord record) => record.Finds.Select(f => f.Taxon).ToHashSet(StringComparer.Ordinal);
@@ -77,7 +100,10 @@ public sealed record SurveyChangeRequest(SurveyWhole Survey, int? From = null, i
 /// <param name="Lost">Plots with it in the earlier year alone.</param>
 /// <param name="Gained">Plots with it in the later year alone.</param>
 /// <param name="Share">The change of the share.</param>
-public sealed record TaxonChange(string Taxon, int Both, int Lost, int Gained, Change Share);
+/// <param name="Rose">Plots in which there was more of it, or a higher class, in the later year.</param>
+/// <param name="Fell">Plots in which there was less.</param>
+/// <param name="P">How probable it is that chance alone divides these plots as unevenly (sign test); null where none rose or fell.</param>
+public sealed record TaxonChange(string Taxon, int Both, int Lost, int Gained, Change Share, int Rose, int Fell, double? P);
 
 /// <summary>What changed in permanent plots between two years.</summary>
 /// <param name="From">The earlier year.</param>

@@ -1,10 +1,7 @@
 using System.Globalization;
 using Garten.Core.Floras;
-using Garten.Core.Grounds;
-using Garten.Core.Seasons;
 using Garten.Core.Surveys.Figures;
 using Garten.Core.Surveys.Plots;
-using Garten.Core.Surveys.SiteVisits;
 
 namespace Garten.Core.Contracts;
 
@@ -32,20 +29,28 @@ public enum SurveyUnit
 
     /// <summary>By the group that plots are compared under.</summary>
     Group,
+
+    /// <summary>By clusters of recordings that are alike: only to compare under.</summary>
+    Cluster,
 }
 
 /// <summary>Asks for the figures of a survey.</summary>
 /// <param name="Survey">The survey.</param>
 /// <param name="From">From what.</param>
 /// <param name="By">What a sample is.</param>
-/// <param name="Under">What samples are compared under, in tables of frequency and among indicators: place, year or group.</param>
+/// <param name="Under">What samples are compared under, in tables of frequency and among indicators: place, year, group or
+/// clusters.</param>
 /// <param name="RarefyTo">To how many individuals samples are rarefied.</param>
+/// <param name="AsRanks">Whether indicators and clusters go by the ranks of classes, where the scale has classes.</param>
+/// <param name="Clusters">How many clusters there are where samples are compared under them: 2 to 12.</param>
 public sealed record SurveyFiguresRequest(
     SurveyWhole Survey,
     SurveySource From,
     SurveyUnit By,
     SurveyUnit Under = SurveyUnit.Place,
-    long? RarefyTo = null
+    long? RarefyTo = null,
+    bool AsRanks = false,
+    int Clusters = 3
 )
 {
     // Chance begins there, so that a report says the same tomorrow.
@@ -54,35 +59,29 @@ public sealed record SurveyFiguresRequest(
     // Of more plots than this nobody reads a table.
     private const int MostUnits = StatisticsRequest.MostSamples;
 
+    private const int FewestClusters = 2;
+    private const int MostClusters = 12;
+
     /// <summary>Works them out.</summary>
     /// <param name="taxa">What is known of taxa: members of aggregates, synonyms; null where nothing is.</param>
-    /// <exception cref="RequestException">There are too many recordings.</exception>
+    /// <exception cref="RequestException">There are too many recordings, or they can't be compared so.</exception>
     public SurveyFigures WorkOut(TaxonIndex? taxa = null)
     {
-        var notes = new List<string>();
-        var units = From == SurveySource.Plots ? OfPlots(notes) : OfLists(notes);
+        if (By == SurveyUnit.Cluster)
+            throw new RequestException("by", "Clusters are made of recordings: compare under them, with another sample.");
+        if (Under == SurveyUnit.Cluster && Clusters is < FewestClusters or > MostClusters)
+            throw new RequestException("clusters", "Ask for 2 to 12 clusters.");
+        var recordings = SurveyRecordings.Of(Survey, From, By == SurveyUnit.Year || Under == SurveyUnit.Year, taxa);
+        var (units, kind) = (recordings.All, recordings.Kind);
         if (units.Count > MostUnits)
-            throw new RequestException("survey", $"Figures are worked out of at most {MostUnits:N0} recordings at a time.");
-        var kind =
-            From == SurveySource.Lists
-                ? SampleKind.Incidence
-                : Protocol()?.Scale switch
-                {
-                    PlotScale.Count => SampleKind.Individuals,
-                    PlotScale.Presence or null => SampleKind.Incidence,
-                    _ => SampleKind.Cover,
-                };
-        Say(units, taxa, notes);
-        var empty = units.Count(u => u.Amounts.Count == 0);
-        if (empty > 0)
-            notes.Add(
-                Counted(empty, "recording is", "recordings are")
-                    + (empty == 1 ? " empty: nothing was found there. It counts" : " empty: nothing was found there. They count")
-                    + " among the samples."
+            throw new RequestException(
+                "survey",
+                string.Create(CultureInfo.InvariantCulture, $"Figures are worked out of at most {MostUnits:N0} recordings at a time.")
             );
-        var samples = Pooled(units, kind);
+        var notes = recordings.Notes.ToList();
+        var samples = recordings.By(By);
         if (samples.Count == 0)
-            return new SurveyFigures(kind, [], [.. notes, "Nothing was recorded yet: there is nothing to work out."], null, [], [], "", []);
+            return SurveyFigures.Nothing(kind, [.. notes, "Nothing was recorded yet: there is nothing to work out."]);
         var statistics = new StatisticsRequest(kind, Values(samples), RarefyTo).WorkOut();
         var sizes = units.Select(u => u.SquareMetres).Distinct().ToList();
         var isComparable = From == SurveySource.Lists || sizes.Count == 1;
@@ -92,20 +91,65 @@ public sealed record SurveyFiguresRequest(
                     + $"stand side by side: "
                     + "frequencies hang on the size, and aren’t compared."
             );
-        var all = Table(units);
-        string[] groups = [.. units.Select(u => NameOf(u, Under))];
+        var hasRanks = units.Any(u => u.Ranks.Count > 0);
+        if (AsRanks && !hasRanks)
+            notes.Add("The scale has no classes: what is compared goes by the amounts.");
+        var compared = SurveyRecordings.Table(units, AsRanks && hasRanks);
+        var groups = Under == SurveyUnit.Cluster ? ClustersOf(compared, notes) : [.. units.Select(u => u.NameBy(Under))];
         return new SurveyFigures(
             kind,
             [.. samples.Select(s => s.Name)],
             notes,
             statistics,
-            isComparable ? TaxonFrequency.Of(all, groups, kind != SampleKind.Incidence) : [],
+            isComparable ? Frequencies(units, groups, kind) : [],
             isComparable
-                ? [.. IndicatorValue.Of(all, groups, Seed).OrderByDescending(i => i.Value).ThenBy(i => i.Taxon, StringComparer.Ordinal)]
+                ?
+                [
+                    .. IndicatorValue
+                        .Of(compared, groups, Seed)
+                        .OrderByDescending(i => i.Value)
+                        .ThenBy(i => i.Taxon, StringComparer.Ordinal),
+                ]
                 : [],
-            From == SurveySource.Lists ? "" : UnitOf(Protocol()?.Scale),
-            MoreOf(Table(samples))
+            From == SurveySource.Lists ? "" : UnitOf(Survey.Survey.Now()?.Protocol.Scale),
+            MoreOf(SurveyRecordings.Table(samples)),
+            taxa is null ? [] : SurveyEcology.Of(samples, taxa, kind != SampleKind.Incidence),
+            taxa is null ? [] : SurveyEcology.Shares(units, taxa),
+            NestedFrequency.Of([
+                .. units
+                    .Where(u => u.Protocol?.Nests.Count > 0)
+                    .Select(u => new NestedPlot(u.Protocol!.Nests, [.. u.Taxa.Select(t => (t.Taxon, t.Nest))])),
+            ]),
+            hasRanks
         );
+    }
+
+    private IReadOnlyList<TaxonFrequency> Frequencies(IReadOnlyList<Recording> units, IReadOnlyList<string> groups, SampleKind kind)
+    {
+        var scale = Survey.Survey.Now()?.Protocol.Scale;
+        var classes = From == SurveySource.Plots && scale is { } s ? CoverClass.Of(s) : [];
+        return TaxonFrequency.Of(
+            SurveyRecordings.Table(units),
+            groups,
+            kind != SampleKind.Incidence,
+            classes.Count == 0 ? null : (SurveyRecordings.Table(units, true), [.. classes.Select(c => c.Mark)])
+        );
+    }
+
+    // The name of each recording's cluster. One without a taxon is like none.
+    private List<string> ClustersOf(Community community, List<string> notes)
+    {
+        var filled = Enumerable.Range(0, community.Samples.Count).Where(s => Diversity.Richness(community.Of(s)) > 0).ToList();
+        var tree = Clustering.Of(SampleDistances.Between(community, filled, SampleDistance.BrayCurtis));
+        var of = tree.Cut(Clusters);
+        notes.Add(
+            "The clusters were made of these same recordings (average linkage of Bray–Curtis): what stands for a cluster describes it, "
+                + "and its p proves nothing."
+        );
+        var names = Enumerable.Repeat("(empty)", community.Samples.Count).ToList();
+        for (var i = 0; i < filled.Count; i++)
+            names[filled[i]] = string.Create(CultureInfo.InvariantCulture, $"Cluster {of[i] + 1}");
+        return names;
     }
 
     private static IReadOnlyList<MoreSamples> MoreOf(Community samples)
@@ -123,8 +167,6 @@ public sealed record SurveyFiguresRequest(
         ];
     }
 
-    private SurveyProtocol? Protocol() => Survey.Survey.Now()?.Protocol;
-
     private static string UnitOf(PlotScale? scale) =>
         scale switch
         {
@@ -135,194 +177,8 @@ public sealed record SurveyFiguresRequest(
             _ => "",
         };
 
-    /// <summary>A recording: a plot of a day, or the list of a visit.</summary>
-    private sealed record Recording(
-        string Name,
-        string Place,
-        int Year,
-        string Group,
-        double SquareMetres,
-        IReadOnlyDictionary<string, double> Amounts
-    );
-
-    private static string NameOf(Recording it, SurveyUnit by) =>
-        by switch
-        {
-            SurveyUnit.Place => it.Place,
-            SurveyUnit.Year => it.Year.ToString(CultureInfo.InvariantCulture),
-            SurveyUnit.Group => it.Group.Length > 0 ? it.Group : "(no group)",
-            _ => it.Name,
-        };
-
-    private string PlaceName(Guid id) => Survey.Survey.Places.FirstOrDefault(p => p.Id == id)?.Name ?? "(another place)";
-
-    private List<Recording> OfPlots(List<string> notes)
-    {
-        var plots = Survey.Plots.ToDictionary(p => p.Id);
-        var holding = PlotRecord.Holding(Survey.Records).Where(r => plots.ContainsKey(r.PlotId)).ToList();
-        var firsts = holding.Where(r => r.Repeats is null).ToList();
-        if (holding.Count > firsts.Count)
-            notes.Add(
-                Counted(holding.Count - firsts.Count, "plot was", "plots were")
-                    + " recorded twice, independently: the second recordings are left out here, and stand beside the change."
-            );
-        // A plot that was recorded again is the same plot: it counts once, but where years are compared.
-        var byYear = By == SurveyUnit.Year || Under == SurveyUnit.Year;
-        var last = firsts
-            .GroupBy(r => (r.PlotId, Year: byYear ? r.Date.Year : 0))
-            .Select(g => g.OrderBy(r => r.Date).Last())
-            .OrderBy(r => plots[r.PlotId].Label, StringComparer.Ordinal)
-            .ThenBy(r => r.Date)
-            .ToList();
-        if (last.Count < firsts.Count)
-            notes.Add(
-                byYear
-                    ? "Of plots recorded several times in a year the last recording counts."
-                    : "Of plots recorded several times the last recording counts: they would count as several plots otherwise."
-            );
-        var severalYears = last.Select(r => r.Date.Year).Distinct().Count() > 1;
-        return
-        [
-            .. last.Select(r =>
-            {
-                var plot = plots[r.PlotId];
-                var protocol = Survey.Survey.ProtocolOf(r.ProtocolVersion)!;
-                return new Recording(
-                    severalYears ? string.Create(CultureInfo.InvariantCulture, $"{plot.Label} · {r.Date.Year}") : plot.Label,
-                    PlaceName(plot.PlaceId),
-                    r.Date.Year,
-                    plot.Group,
-                    plot.SquareMetres ?? protocol.SquareMetres,
-                    r.Amounts(protocol)
-                );
-            }),
-        ];
-    }
-
-    private List<Recording> OfLists(List<string> notes)
-    {
-        var unnamed = 0;
-        var units = new List<Recording>();
-        foreach (var visit in Survey.Visits.OrderBy(v => v.Date).ThenBy(v => v.StartedAt, StringComparer.Ordinal))
-        {
-            var records = visit.Records;
-            unnamed += records.Count(r => r.Lines[0].Name.Length == 0);
-            string[] names = [.. records.Select(r => r.Lines[0].Name).Where(n => n.Length > 0).Distinct(StringComparer.Ordinal)];
-            // A visit that only recorded plots has no list.
-            if (names.Length == 0 && visit.Closing?.Completeness != Completeness.Complete)
-                continue;
-            units.Add(
-                new Recording(
-                    $"{visit.Place.Name} · {visit.Date.ToString("yyyy-MM-dd", CultureInfo.InvariantCulture)}",
-                    visit.Place.Name,
-                    visit.Date.Year,
-                    "",
-                    0,
-                    names.ToDictionary(n => n, _ => 1.0, StringComparer.Ordinal)
-                )
-            );
-        }
-        if (unnamed > 0)
-            notes.Add(Counted(unnamed, "plant without a name isn’t", "plants without a name aren’t") + " in the figures.");
-        var partial = Survey.Visits.Count(v => v.Lines.Count > 0 && v.Closing?.Completeness != Completeness.Complete);
-        if (partial > 0)
-            notes.Add(
-                Counted(partial, "list isn’t", "lists aren’t")
-                    + " said to be complete: what is missing there may have been left out, not absent."
-            );
-        return Apart(units);
-    }
-
-    // Two visits to one place on one day are told apart.
-    private static List<Recording> Apart(List<Recording> units)
-    {
-        var seen = new Dictionary<string, int>(StringComparer.Ordinal);
-        return
-        [
-            .. units.Select(u =>
-            {
-                seen[u.Name] = seen.GetValueOrDefault(u.Name) + 1;
-                return seen[u.Name] == 1 ? u : u with { Name = string.Create(CultureInfo.InvariantCulture, $"{u.Name} ({seen[u.Name]})") };
-            }),
-        ];
-    }
-
-    private void Say(List<Recording> units, TaxonIndex? taxa, List<string> notes)
-    {
-        if (From == SurveySource.Plots)
-        {
-            var protocols = Survey.Survey.Protocols;
-            if (protocols.Select(p => p.Protocol.Scale).Distinct().Count() > 1)
-                notes.Add("The protocol changed its scale: amounts of before and after are set beside each other, and don’t compare well.");
-            if (Protocol()?.Scale is PlotScale.SevenClasses or PlotScale.TenClasses)
-                notes.Add(
-                    $"Classes stand for "
-                        + $"{string.Join(", ", CoverClass.Of(Protocol()!.Scale).Select(c => string.Create(CultureInfo.InvariantCulture, $"{c.Mark} = {c.Percent} %")))}; "
-                        + "the low ones count individuals, and their per cent is a convention. Ranks of classes need none of this: "
-                        + "likeness by Sørensen or Jaccard uses presence alone."
-                );
-            if (Protocol() is { Layers.Count: > 1, Scale: PlotScale.Percent or PlotScale.SevenClasses or PlotScale.TenClasses })
-                notes.Add("Covers of several layers are put together as if they lay over each other at random: 1 − Π(1 − c).");
-            var departures = PlotRecord.Holding(Survey.Records).Count(r => r.Departure.Length > 0);
-            if (departures > 0)
-                notes.Add(Counted(departures, "recording departs", "recordings depart") + " from the protocol.");
-        }
-        if (taxa is null)
-            return;
-        var names = units.SelectMany(u => u.Amounts.Keys).ToHashSet(StringComparer.Ordinal);
-        var known = names
-            .Order(StringComparer.Ordinal)
-            .Select(name => (Name: name, Taxon: taxa.Find(name)))
-            .Where(x => x.Taxon is not null)
-            .ToList();
-        foreach (var (name, taxon) in known)
-        {
-            notes.AddRange(
-                (taxon!.Facts?.Synonyms ?? [])
-                    .Where(names.Contains)
-                    .Select(other => $"{other} is another name of {name}, and both were recorded: they count as two.")
-            );
-            notes.AddRange(
-                known
-                    .Where(k => taxon.Facts?.Members.Contains(k.Taxon!.Id, StringComparer.Ordinal) == true)
-                    .Select(k =>
-                        $"{name} was recorded and {k.Taxon!.Name}, which is a part of it: they count as two, and a change between "
-                        + $"years may be one of the name."
-                    )
-                    .Distinct(StringComparer.Ordinal)
-            );
-        }
-    }
-
-    private List<Recording> Pooled(List<Recording> units, SampleKind kind) =>
-        By == SurveyUnit.Each
-            ? units
-            :
-            [
-                .. units
-                    .GroupBy(u => NameOf(u, By), StringComparer.Ordinal)
-                    .OrderBy(g => g.Key, StringComparer.Ordinal)
-                    .Select(g => new Recording(
-                        g.Key,
-                        "",
-                        0,
-                        "",
-                        0,
-                        g.SelectMany(u => u.Amounts)
-                            .GroupBy(a => a.Key, StringComparer.Ordinal)
-                            .ToDictionary(
-                                a => a.Key,
-                                a =>
-                                    kind == SampleKind.Individuals ? a.Sum(x => x.Value)
-                                    : kind == SampleKind.Incidence ? 1
-                                    : a.Sum(x => x.Value) / g.Count(),
-                                StringComparer.Ordinal
-                            )
-                    )),
-            ];
-
     // An empty sample is there too: with a taxon that it hasn't.
-    private static List<SampleValue> Values(List<Recording> samples)
+    private static List<SampleValue> Values(IReadOnlyList<Recording> samples)
     {
         var any = samples.SelectMany(s => s.Amounts.Keys).FirstOrDefault() ?? "(nothing)";
         return
@@ -332,19 +188,6 @@ public sealed record SurveyFiguresRequest(
             ),
         ];
     }
-
-    private static Community Table(List<Recording> units)
-    {
-        string[] taxa = [.. units.SelectMany(u => u.Amounts.Keys).Distinct(StringComparer.Ordinal)];
-        return new Community(
-            [.. units.Select(u => u.Name)],
-            taxa,
-            [.. units.Select(u => taxa.Select(t => u.Amounts.GetValueOrDefault(t)).ToArray())]
-        );
-    }
-
-    private static string Counted(int number, string one, string several) =>
-        string.Create(CultureInfo.InvariantCulture, $"{number} {(number == 1 ? one : several)}");
 }
 
 /// <summary>The figures of a survey.</summary>
@@ -356,6 +199,10 @@ public sealed record SurveyFiguresRequest(
 /// <param name="Indicators">Which taxa stand for which group, the best first; none with one group.</param>
 /// <param name="Unit">The unit of the amounts; empty where only presence is known.</param>
 /// <param name="More">What more samples would find: as many as there are, half as many again, twice as many.</param>
+/// <param name="Ecology">What the taxa of each sample say of its ground; none where the flora gives no values.</param>
+/// <param name="Shares">The taxa divided by origin, growth, habitat and part of the place.</param>
+/// <param name="Nested">How many taxa, and which, stand in nested squares of each size; none where there are none.</param>
+/// <param name="HasRanks">Whether the scale has classes, so that what is compared can be compared by their ranks.</param>
 public sealed record SurveyFigures(
     SampleKind Kind,
     IReadOnlyList<string> Samples,
@@ -364,11 +211,81 @@ public sealed record SurveyFigures(
     IReadOnlyList<TaxonFrequency> Frequencies,
     IReadOnlyList<IndicatorValue> Indicators,
     string Unit,
-    IReadOnlyList<MoreSamples> More
-);
+    IReadOnlyList<MoreSamples> More,
+    IReadOnlyList<SampleEcology> Ecology,
+    IReadOnlyList<FoundShares> Shares,
+    IReadOnlyList<NestedFrequency> Nested,
+    bool HasRanks
+)
+{
+    /// <summary>Where nothing was recorded.</summary>
+    internal static SurveyFigures Nothing(SampleKind kind, IReadOnlyList<string> notes) =>
+        new(kind, [], notes, null, [], [], "", [], [], [], [], false);
+}
 
 /// <summary>What would be found in more samples like those there are.</summary>
 /// <param name="Samples">So many in all.</param>
 /// <param name="Richness">Taxa to be expected in them.</param>
 /// <param name="Coverage">The share of all finds to be expected whose taxa are among them, 0 to 1.</param>
 public sealed record MoreSamples(int Samples, double Richness, double Coverage);
+
+/// <summary>Asks how the recordings of a survey lie to each other.</summary>
+/// <param name="Survey">The survey.</param>
+/// <param name="From">From what.</param>
+/// <param name="By">What a sample is.</param>
+/// <param name="Distance">By what they are told apart.</param>
+/// <param name="AsRanks">By the ranks of classes, where the scale has classes and each recording is by itself.</param>
+public sealed record SurveyArrangementRequest(
+    SurveyWhole Survey,
+    SurveySource From,
+    SurveyUnit By = SurveyUnit.Each,
+    SampleDistance Distance = SampleDistance.BrayCurtis,
+    bool AsRanks = false
+)
+{
+    // Two lie on a line whatever they are.
+    private const int Fewest = 3;
+
+    /// <summary>Works it out.</summary>
+    public SurveyArrangement WorkOut()
+    {
+        if (By == SurveyUnit.Cluster)
+            throw new RequestException("by", "Clusters are made of recordings: arrange these.");
+        var recordings = SurveyRecordings.Of(Survey, From, By == SurveyUnit.Year, null);
+        var samples = recordings.By(By);
+        var filled = samples.Where(s => s.Amounts.Count > 0).ToList();
+        var notes = new List<string>();
+        if (filled.Count < samples.Count)
+            notes.Add(
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"{samples.Count - filled.Count} without any taxon left out: what is empty is like nothing."
+                )
+            );
+        if (filled.Count < Fewest)
+            return new SurveyArrangement(null, [], [.. notes, "Fewer than three samples have taxa: two always lie on a line."]);
+        if (filled.Count > ArrangementRequest.MostSamples)
+            return new SurveyArrangement(
+                null,
+                [],
+                [.. notes, "More than 1,000 samples aren’t arranged at a time: put them together by place or group."]
+            );
+        var isRanked = AsRanks && By == SurveyUnit.Each && filled.TrueForAll(s => s.Ranks.Count > 0);
+        if (isRanked)
+            notes.Add("Classes go by their ranks: 1, 2, 3 … from the lowest.");
+        return new SurveyArrangement(
+            Arrangement.Of(SurveyRecordings.Table(filled, isRanked), Distance, 2),
+            [.. filled.Select(s => By == SurveyUnit.Each ? GroupOf(s) : "")],
+            notes
+        );
+    }
+
+    private static string GroupOf(Recording it) => it.Group.Length > 0 ? it.Group : it.Place;
+}
+
+/// <summary>How the recordings of a survey lie to each other.</summary>
+/// <param name="Arrangement">In a plane and as a tree; null where they can't be arranged.</param>
+/// <param name="Groups">Of each sample the group that it is drawn under, or its place where it has none; empty where samples are put
+/// together.</param>
+/// <param name="Notes">What has to be known.</param>
+public sealed record SurveyArrangement(Arrangement? Arrangement, IReadOnlyList<string> Groups, IReadOnlyList<string> Notes);

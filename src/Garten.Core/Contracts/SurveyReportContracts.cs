@@ -1,3 +1,4 @@
+using Garten.Core.Confirmation;
 using Garten.Core.Floras;
 using Garten.Core.Surveys.Figures;
 
@@ -45,13 +46,17 @@ public sealed record ReportSpot(string Label, double Latitude, double Longitude,
 /// <param name="Sections">Its sections.</param>
 /// <param name="Spots">What stands on its map.</param>
 /// <param name="Accumulation">Taxa by the number of samples, for its drawing.</param>
+/// <param name="Arrangement">How the recordings lie to each other, for its drawing; null where they can't be arranged.</param>
+/// <param name="Changes">Of the taxa that changed most, by how much, for its drawing; none without permanent plots of two years.</param>
 public sealed record SurveyReport(
     string Title,
     DateOnly MadeOn,
     bool IsPublic,
     IReadOnlyList<ReportSection> Sections,
     IReadOnlyList<ReportSpot> Spots,
-    IReadOnlyList<AccumulationPoint> Accumulation
+    IReadOnlyList<AccumulationPoint> Accumulation,
+    SurveyArrangement? Arrangement,
+    IReadOnlyList<TaxonChange> Changes
 );
 
 /// <summary>A threat to a population at one of a survey's places, for its report.</summary>
@@ -65,10 +70,11 @@ public sealed record ReportThreat(string Place, string Population, string Text, 
 /// <param name="Name">The name.</param>
 /// <param name="Place">Name of the place.</param>
 /// <param name="Date">The day.</param>
-/// <param name="Grade">How well it stands, in a word; empty where it wasn't confirmed.</param>
+/// <param name="Grade">How well it stands; null where it wasn't confirmed.</param>
 /// <param name="Key">Title of the key that was followed; empty where it was named without one.</param>
 /// <param name="IsOpen">Whether something still speaks against it, or it names several taxa.</param>
-public sealed record ReportName(string Name, string Place, DateOnly Date, string Grade, string Key, bool IsOpen);
+/// <param name="Rules">Id of the table by which it was graded; empty where it wasn't confirmed.</param>
+public sealed record ReportName(string Name, string Place, DateOnly Date, Grade? Grade, string Key, bool IsOpen, string Rules = "");
 
 /// <summary>What a report is made of besides the survey.</summary>
 /// <param name="Today">The day.</param>
@@ -77,13 +83,11 @@ public sealed record ReportName(string Name, string Place, DateOnly Date, string
 /// <param name="Names">Plants named at the survey's places within its days.</param>
 /// <param name="Threats">Threats that are open.</param>
 /// <param name="Floras">The floras by which names are known, with their versions.</param>
-/// <param name="Licence">What may be done with the data; empty where it wasn't said.</param>
 public sealed record ReportContext(
     DateOnly Today,
     TaxonIndex Taxa,
     Func<string, bool>? IsKeptBack,
     IReadOnlyList<ReportName> Names,
     IReadOnlyList<ReportThreat> Threats,
-    IReadOnlyList<string> Floras,
-    string Licence
+    IReadOnlyList<string> Floras
 );

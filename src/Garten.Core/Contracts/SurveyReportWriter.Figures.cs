@@ -71,6 +71,8 @@ public static partial class SurveyReportWriter
                     )
                 );
             }
+            Divided(figures, sentences);
+            Ground(source, sentences, tables);
             if (figures.Frequencies.Count > 0)
             {
                 var groups = figures.Frequencies[0].Groups.Select(g => g.Group).ToList();
@@ -93,6 +95,64 @@ public static partial class SurveyReportWriter
                 );
             }
             return new(FiguresTitle, Kept(sentences), tables);
+        }
+
+        private void Divided(SurveyFigures figures, List<ReportSentence> sentences)
+        {
+            if (figures.Shares.FirstOrDefault(s => s.By == ShareBy.Habitat) is not { } habitats)
+                return;
+            sentences.Add(
+                Say(
+                    "habitats",
+                    "By the habitats that the flora gives (a taxon of several counts in each): "
+                        + List([.. habitats.Shares.Take(MostNamed).Select(s => $"{s.Name} {Percent(s.OfTaxa)}")])
+                        + " of the taxa."
+                )
+            );
+        }
+
+        // By place, and all together: what the taxa say of the ground.
+        private void Ground(SurveySource source, List<ReportSentence> sentences, List<ReportTable> tables)
+        {
+            var byPlace = new SurveyFiguresRequest(whole, source, SurveyUnit.Place).WorkOut(context.Taxa).Ecology;
+            if (byPlace.Count == 0)
+                return;
+            sentences.Add(
+                Say(
+                    "ground",
+                    "What the taxa of a place say of its ground, by the flora’s indicator values (median, and mean) and coefficients of "
+                        + "conservatism, stands in the table: steps on scales, not measurements."
+                )
+            );
+            tables.Add(
+                new(
+                    "What the taxa say of the ground",
+                    [
+                        "Place",
+                        .. byPlace[0].Factors.Select(f => PageWords.SiteFactors[f.Factor]),
+                        "Conservatism, 0 to 10",
+                        "Quality index",
+                        "Adjusted, 0 to 100",
+                    ],
+                    [
+                        .. byPlace.Select(e =>
+                            (IReadOnlyList<string>)
+                                [
+                                    e.Sample,
+                                    .. e.Factors.Select(f =>
+                                        f is { Median: { } median, Mean: { } mean }
+                                            ? $"{Rounded(median)} ({Rounded(mean)}), {f.Rated} taxa"
+                                            : "too few taxa with a value"
+                                    ),
+                                    e.Quality.Mean is { } c ? $"{Rounded(c)}, {e.Quality.Rated} taxa" : "too few",
+                                    e.Quality.Index is { } index ? Rounded(index) : "–",
+                                    e.Quality.Adjusted is { } adjusted ? Rounded(adjusted) : "–",
+                                ]
+                        ),
+                    ],
+                    []
+                )
+            );
         }
 
         private static string InAll(PooledFigures it) =>

@@ -1,4 +1,5 @@
 using System.Globalization;
+using Garten.Core.Confirmation;
 using Garten.Core.Floras;
 using Garten.Core.Identification;
 using Garten.Core.Surveys.Figures;
@@ -57,6 +58,31 @@ public static partial class SurveyReportWriter
                 .ToList();
             if (keys.Count > 0)
                 sentences.Add(Say("keys", $"Plants were named with {List(keys)}."));
+            if (_survey.Terms is { Rules.Length: > 0 } or { LeastGrade: > Grade.Tentative })
+                sentences.Add(
+                    Say(
+                        "grades",
+                        (
+                            _survey.Terms.Rules.Length > 0
+                                ? $"Names of marked plants are graded by “{RulesCalled(_survey.Terms.Rules)}”. "
+                                : ""
+                        )
+                            + (
+                                _survey.Terms.LeastGrade > Grade.Tentative
+                                    ? $"The name of a marked plant counts as unsure below {PageWords.Grades[_survey.Terms.LeastGrade].ToLowerInvariant()}."
+                                    : ""
+                            )
+                    )
+                );
+            if (_survey.Terms.Rounds.Count > 0)
+                sentences.Add(
+                    Say(
+                        "rounds",
+                        $"Each place is visited in {Counted(_survey.Terms.Rounds.Count, "round", "rounds")} a year: "
+                            + List([.. _survey.Terms.Rounds.Select(r => $"{r.Name} ({r.From} to {r.To})")])
+                            + "."
+                    )
+                );
             if (context.Floras.Count > 0)
                 sentences.Add(Say("floras", $"Names are those of {List([.. context.Floras])}."));
             return new("How", Kept(sentences), []);

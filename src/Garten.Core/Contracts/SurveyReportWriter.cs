@@ -19,6 +19,9 @@ public static partial class SurveyReportWriter
     private const int MostNamed = 8;
     private const double SureP = 0.05;
 
+    // More lines of a drawing nobody takes in.
+    private const int MostDrawn = 16;
+
     /// <summary>Heading of the section with the figures: their drawing stands there.</summary>
     public const string FiguresTitle = "Figures";
 
@@ -55,7 +58,22 @@ public static partial class SurveyReportWriter
                 context.IsKeptBack is not null,
                 [InShort(sections, figures), .. sections],
                 [.. Spots()],
-                figures.Statistics?.Accumulation ?? []
+                figures.Statistics?.Accumulation ?? [],
+                new SurveyArrangementRequest(
+                    whole,
+                    source,
+                    Distance: source == SurveySource.Plots ? SampleDistance.BrayCurtis : SampleDistance.Sorensen
+                ).WorkOut()
+                    is { Arrangement: not null } arranged
+                    ? arranged
+                    : null,
+                [
+                    .. new SurveyChangeRequest(whole)
+                        .WorkOut()
+                        .SelectMany(c => c.Taxa)
+                        .Where(t => t.Lost + t.Gained > 0 && t.Share.Low is not null && !IsKeptBack(t.Taxon))
+                        .Take(MostDrawn),
+                ]
             );
         }
 
@@ -112,7 +130,7 @@ public static partial class SurveyReportWriter
                 Say(
                     "extent",
                     $"{_survey.Name} covers {Places()} from {Written(_survey.From)} to {Written(_survey.To)}; {_survey.Leader.Name} "
-                        + $"answers for it."
+                        + $"answers for it{(_survey.Team.Count > 0 ? $", with {List([.. _survey.Team.Select(p => p.Name)])}" : "")}."
                 ),
                 Say(
                     "effort",
@@ -189,9 +207,9 @@ public static partial class SurveyReportWriter
             // Of a survey of few places the name alone would tell where it stands.
             var keptBack = found.RemoveAll(g => IsKeptBack(g.Key));
             var grades = context
-                .Names.Where(n => n.Grade.Length > 0)
+                .Names.Where(n => n.Grade is not null)
                 .GroupBy(n => n.Name, StringComparer.Ordinal)
-                .ToDictionary(g => g.Key, g => g.First().Grade, StringComparer.Ordinal);
+                .ToDictionary(g => g.Key, g => PageWords.Grades[g.First().Grade!.Value], StringComparer.Ordinal);
             var origins = found
                 .GroupBy(g => context.Taxa.Find(g.Key)?.Facts?.Origin ?? Origin.Unsaid)
                 .ToDictionary(g => g.Key, g => g.Count());
@@ -318,6 +336,11 @@ public static partial class SurveyReportWriter
                         )
                 )
                 .Concat(
+                    context
+                        .Names.Where(n => !n.IsOpen && !IsKeptBack(n.Name) && WhyUnsure(n).Length > 0)
+                        .Select(n => (IReadOnlyList<string>)[n.Name, n.Place, Written(n.Date), WhyUnsure(n)])
+                )
+                .Concat(
                     whole
                         .Visits.SelectMany(v => v.Records.SelectMany(r => r.Lines).Select(l => (v, l)))
                         .Where(x => x.l.Name.Length > 0 && context.Taxa.Find(x.l.Name) is null && !IsKeptBack(x.l.Name))
@@ -333,6 +356,20 @@ public static partial class SurveyReportWriter
                 rows.Count == 0 ? [] : [new(OpenTitle, ["Record", "Place", "Day", "Why"], rows, [0])]
             );
         }
+
+        // What a survey asks of names more than a person did who named them.
+        private string WhyUnsure(ReportName it)
+        {
+            var terms = _survey.Terms;
+            return (it.Grade ?? Grade.Tentative) < terms.LeastGrade
+                    ? $"its evidence is {(it.Grade is { } grade ? PageWords.Grades[grade].ToLowerInvariant() : "not weighed")}, and the survey "
+                        + $"asks for {PageWords.Grades[terms.LeastGrade].ToLowerInvariant()}"
+                : terms.Rules.Length > 0 && it.Rules.Length > 0 && it.Rules != terms.Rules
+                    ? $"it was graded by “{RulesCalled(it.Rules)}”, and the survey grades by “{RulesCalled(terms.Rules)}”"
+                : "";
+        }
+
+        private static string RulesCalled(string id) => GradeRules.Shipped.FirstOrDefault(r => r.Id == id)?.Name ?? id;
 
         private ReportSection Next()
         {
@@ -368,8 +405,8 @@ public static partial class SurveyReportWriter
             sentences.Add(
                 Say(
                     "licence",
-                    context.Licence.Length > 0
-                        ? $"The data may be used so: {context.Licence}."
+                    _survey.Terms.Licence.Length > 0
+                        ? $"The data may be used so: {_survey.Terms.Licence.TrimEnd('.')}."
                         : "No licence is given: ask before the data are used or passed on."
                 )
             );

@@ -27,7 +27,8 @@ public enum SurveyTaskState
 /// <param name="PlotId">The plot; null for a visit.</param>
 /// <param name="State">How it stands.</param>
 /// <param name="When">When it was done, or until when it can be; empty where nothing is said of it.</param>
-public sealed record SurveyTask(string What, Guid PlaceId, Guid? PlotId, SurveyTaskState State, string When);
+/// <param name="Round">The round of a visit; empty where there are none, and of a plot.</param>
+public sealed record SurveyTask(string What, Guid PlaceId, Guid? PlotId, SurveyTaskState State, string When, string Round = "");
 
 /// <summary>What became of a taxon that a survey seeks.</summary>
 /// <param name="Taxon">Its name.</param>
@@ -49,27 +50,51 @@ public sealed record SurveyStandingRequest(SurveyWhole Survey, string Date)
         var survey = Survey.Survey;
         var holding = PlotRecord.Holding(Survey.Records);
         var ofYear = holding.Where(r => r.Date.Year == today.Year).ToList();
-        var protocol = survey.Now()?.Protocol;
-        var tasks = new List<SurveyTask>();
+        var tasks = Wanted(today).Select(w => w.Task).ToList();
+        var firsts = ofYear.Where(r => r.Repeats is null).Select(r => r.PlotId).Distinct().Count();
+        return new SurveyStanding(
+            [
+                .. tasks
+                    .OrderBy(t => Order(t.State))
+                    .ThenBy(t => t.State == SurveyTaskState.Coming ? t.When : "", StringComparer.Ordinal)
+                    .ThenBy(t => t.What, StringComparer.Ordinal),
+            ],
+            [.. survey.Sought.Select(t => OfSought(t))],
+            survey.Now()?.Protocol is { TwiceOneIn: > 0 } p ? (firsts + p.TwiceOneIn - 1) / p.TwiceOneIn : 0,
+            ofYear.Count(r => r.Repeats is not null)
+        );
+    }
+
+    /// <summary>What it wants done in the year of a day, each with the days on which it can be.</summary>
+    internal IReadOnlyList<(SurveyTask Task, MonthDays Days)> Wanted(DateOnly today)
+    {
+        var survey = Survey.Survey;
+        var holding = PlotRecord.Holding(Survey.Records);
+        var recorded = holding.ToLookup(r => r.PlotId, r => r.Date);
+        var visited = Survey.Visits.ToLookup(v => v.Place.Id, v => v.Date);
+        var withPlots = Survey.Plots.Select(p => p.PlaceId).ToHashSet();
+        var season = survey.Now()?.Protocol.Season() ?? new MonthDays("", "");
+        var wanted = new List<(SurveyTask, MonthDays)>();
         foreach (var plot in Survey.Plots)
         {
             // One that isn't permanent is recorded once.
-            var done = (plot.IsPermanent ? ofYear : holding).Where(r => r.PlotId == plot.Id).Select(r => r.Date).Order().ToList();
-            tasks.Add(TaskOf($"Plot {plot.Label}", plot.PlaceId, plot.Id, done.Count > 0 ? done[^1] : null, today, protocol));
+            var done = recorded[plot.Id].Where(d => !plot.IsPermanent || d.Year == today.Year).Order().ToList();
+            wanted.Add((TaskOf($"Plot {plot.Label}", plot.PlaceId, plot.Id, done, today, season, ""), season));
         }
         foreach (var place in survey.Places)
         {
-            var seen = Survey.Visits.Where(v => v.Place.Id == place.Id && v.Date.Year == today.Year).Select(v => v.Date).Order().ToList();
-            if (protocol is null || seen.Count > 0 || Survey.Plots.All(p => p.PlaceId != place.Id))
-                tasks.Add(TaskOf($"A visit to {place.Name}", place.Id, null, seen.Count > 0 ? seen[^1] : null, today, protocol));
+            foreach (var round in survey.Terms.Rounds)
+            {
+                var (first, last) = round.Days().Around(today);
+                var done = visited[place.Id].Where(d => first <= d && d <= last).Order().ToList();
+                wanted.Add((TaskOf($"{place.Name}, {round.Name}", place.Id, null, done, today, round.Days(), round.Name), round.Days()));
+            }
+            var seen = visited[place.Id].Where(d => d.Year == today.Year).Order().ToList();
+            // Where plots are recorded the place is visited anyway.
+            if (survey.Terms.Rounds.Count == 0 && (survey.Now() is null || seen.Count > 0 || !withPlots.Contains(place.Id)))
+                wanted.Add((TaskOf($"A visit to {place.Name}", place.Id, null, seen, today, season, ""), season));
         }
-        var firsts = ofYear.Where(r => r.Repeats is null).Select(r => r.PlotId).Distinct().Count();
-        return new SurveyStanding(
-            [.. tasks.OrderBy(t => Order(t.State)).ThenBy(t => t.What, StringComparer.Ordinal)],
-            [.. survey.Sought.Select(t => OfSought(t))],
-            protocol is { TwiceOneIn: > 0 } p ? (firsts + p.TwiceOneIn - 1) / p.TwiceOneIn : 0,
-            ofYear.Count(r => r.Repeats is not null)
-        );
+        return wanted;
     }
 
     private static int Order(SurveyTaskState state) =>
@@ -81,21 +106,16 @@ public sealed record SurveyStandingRequest(SurveyWhole Survey, string Date)
             _ => 3,
         };
 
-    private SurveyTask TaskOf(string what, Guid place, Guid? plot, DateOnly? done, DateOnly today, SurveyProtocol? protocol)
+    private SurveyTask TaskOf(string what, Guid place, Guid? plot, List<DateOnly> done, DateOnly today, MonthDays days, string round)
     {
         var survey = Survey.Survey;
-        if (done is { } day)
-            return new(what, place, plot, SurveyTaskState.Done, Written(day));
-        if (today < survey.From)
-            return new(what, place, plot, SurveyTaskState.Coming, Written(survey.From));
-        if (today > survey.To)
-            return new(what, place, plot, SurveyTaskState.Late, Written(survey.To));
-        if (protocol is null || protocol.SeasonFrom.Length == 0)
-            return new(what, place, plot, SurveyTaskState.Due, "");
-        var at = today.ToString("MM-dd", CultureInfo.InvariantCulture);
-        return protocol.IsInSeason(today) ? new(what, place, plot, SurveyTaskState.Due, protocol.SeasonTo)
-            : string.CompareOrdinal(at, protocol.SeasonFrom) < 0 ? new(what, place, plot, SurveyTaskState.Coming, protocol.SeasonFrom)
-            : new(what, place, plot, SurveyTaskState.Late, protocol.SeasonTo);
+        SurveyTask As(SurveyTaskState state, string when) => new(what, place, plot, state, when, round);
+        return done.Count > 0 ? As(SurveyTaskState.Done, Written(done[^1]))
+            : today < survey.From ? As(SurveyTaskState.Coming, Written(survey.From))
+            : today > survey.To ? As(SurveyTaskState.Late, Written(survey.To))
+            : days.Holds(today) ? As(SurveyTaskState.Due, days.To)
+            : days.EndedBefore(today) ? As(SurveyTaskState.Late, days.To)
+            : As(SurveyTaskState.Coming, days.From);
     }
 
     private SoughtStanding OfSought(string taxon)

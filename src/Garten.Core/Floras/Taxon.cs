@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Garten.Core.Seasons;
 
 namespace Garten.Core.Floras;
@@ -89,6 +90,10 @@ public sealed record TaxonFacts(
     /// <summary>Kinds of places in which it is planted: street, garden, hedge, wood (<see cref="PlaceKinds"/>); empty where nothing is
     /// said.</summary>
     public IReadOnlyList<string> PlantedIn { get; init; } = [];
+
+    /// <summary>What it says of the ground that it grows on; null where the flora gives no such values.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public SiteIndication? Indication { get; init; }
 
     /// <summary>Nothing known.</summary>
     public static TaxonFacts None { get; } = new([], [], "", "", Origin.Unsaid, "", false, [], null, null, [], [], [], [], [], []);

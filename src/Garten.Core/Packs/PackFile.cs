@@ -27,10 +27,10 @@ public static class PackFile
     private const uint Magic = 0x31504B47;
 
     /// <summary>Version of the form: a reader knows its own and the one before.</summary>
-    public const byte Form = 4;
+    public const byte Form = 5;
 
-    // Without other contexts and sets of states.
-    private const byte FormBefore = 3;
+    // Without indicator values.
+    private const byte FormBefore = 4;
 
     // A column in which fewer taxa than one in so many are described is written taxon by taxon.
     private const int SparseBelow = 4;
@@ -86,7 +86,7 @@ public static class PackFile
             var rows = reader.Texts();
             var columns = new CharacterColumn[characters.Length];
             for (var c = 0; c < columns.Length; c++)
-                columns[c] = ReadColumn(reader, characters[c], rows.Length, form);
+                columns[c] = ReadColumn(reader, characters[c], rows.Length);
             return new FloraPack(id, name, taxa, new FloraColumns(rows, columns), seasons);
         });
     }
@@ -235,7 +235,16 @@ public static class PackFile
             to.Byte((byte)span.To);
         }
         to.Texts(facts.PlantedIn);
+        to.Byte(facts.Indication is null ? (byte)0 : (byte)1);
+        if (facts.Indication is not { } indication)
+            return;
+        foreach (var factor in Enum.GetValues<SiteFactor>())
+            to.Number(indication.Of(factor));
+        to.Number(indication.Conservatism);
     }
+
+    private static SiteIndication? ReadIndication(PackReader from) =>
+        from.Byte() == 0 ? null : new SiteIndication(from.Number(), from.Number(), from.Number(), from.Number(), from.Number());
 
     internal static Taxon ReadTaxon(PackReader from, byte version = Form)
     {
@@ -298,7 +307,8 @@ public static class PackFile
                 marks
             )
             {
-                PlantedIn = version == FormBefore ? [] : from.Texts(),
+                PlantedIn = from.Texts(),
+                Indication = version == FormBefore ? null : ReadIndication(from),
             }
         );
     }
@@ -438,7 +448,7 @@ public static class PackFile
         return of;
     }
 
-    private static CharacterColumn ReadColumn(PackReader from, Character character, int rows, byte form)
+    private static CharacterColumn ReadColumn(PackReader from, Character character, int rows)
     {
         var applies = new bool[from.Count()];
         var are = from.Take(applies.Length);
@@ -449,7 +459,7 @@ public static class PackFile
         {
             var ranges = ReadRanges(from, character.Quantity, applies.Length);
             var shade = from.Byte() == 1 ? ReadRanges(from, character.Quantity, applies.Length) : null;
-            cells = new PackedCells(character.Id, applies, ranges, shade, form == FormBefore ? [] : ReadMore(from, character));
+            cells = new PackedCells(character.Id, applies, ranges, shade, ReadMore(from, character));
         }
         else
         {
@@ -460,7 +470,7 @@ public static class PackFile
                 var misread = from.Texts();
                 read[c] = new CharacterDescription(character.Id, states, null, null, applies[c], misread.Length > 0 ? misread : null);
             }
-            foreach (var (at, more) in form == FormBefore ? [] : ReadMore(from, character))
+            foreach (var (at, more) in ReadMore(from, character))
                 read[at] = read[at] with { Contexts = more.Contexts, Sets = more.Sets };
             cells = read;
         }

@@ -60,8 +60,8 @@ public static class ReportPage
                 page.Append($"<p{(sentence.Own.Length > 0 ? " class=\"own\"" : "")}>{Safe(sentence.Text)}</p>\n");
             if (i == 1)
                 page.Append(Map(report.Spots));
-            if (report.Accumulation.Count > 1 && section.Title == SurveyReportWriter.FiguresTitle)
-                page.Append(Chart(report));
+            if (section.Title == SurveyReportWriter.FiguresTitle)
+                page.Append(Drawings(report));
             foreach (var table in section.Tables)
                 Table(page, table);
             page.Append("</section>\n");
@@ -118,6 +118,101 @@ public static class ReportPage
         return svg.Append(
                 Text(
                     $"</svg><figcaption>North is up{(across > 0.05 ? $"; from the westernmost to the easternmost it is {across:0.0} km" : "")}.</figcaption></figure>\n"
+                )
+            )
+            .ToString();
+    }
+
+    private static string Drawings(SurveyReport report) =>
+        (report.Accumulation.Count > 1 ? Chart(report) : "")
+        + (report.Changes.Count > 0 ? Changes(report.Changes) : "")
+        + (report.Arrangement?.Arrangement is { Ordination.Axes.Count: > 1 } arranged ? Plane(arranged, report.Arrangement.Groups) : "");
+
+    private const double RowHeight = 20;
+    private const double NameWidth = 190;
+
+    // A line a taxon: its change of frequency with the interval, on an axis from -100 % to +100 %.
+    private static string Changes(IReadOnlyList<TaxonChange> changes)
+    {
+        var height = changes.Count * RowHeight + Margin;
+        double X(double share) => NameWidth + (share + 1) / 2 * (Width - NameWidth - Margin / 2);
+        var svg = new StringBuilder(
+            Text($"<figure><svg viewBox=\"0 0 {Width:0} {height:0}\" role=\"img\" aria-label=\"Changes of frequency with intervals\">")
+        );
+        svg.Append(Text($"<path d=\"M{X(0):0.0} 4V{height - Margin + 8:0.0}\" stroke=\"#4a463a\" stroke-dasharray=\"3 3\"/>"));
+        for (var i = 0; i < changes.Count; i++)
+        {
+            var (it, y) = (changes[i], (i + 0.5) * RowHeight + 4);
+            var colour = it.Share.IsClear ? "#2f5d3a" : "#4a463a";
+            svg.Append(
+                    Text($"<text x=\"{NameWidth - 10:0}\" y=\"{y + 4:0.0}\" font-size=\"13\" font-style=\"italic\" text-anchor=\"end\">")
+                        + $"{Safe(it.Taxon)}</text>"
+                )
+                .Append(
+                    Text(
+                        $"<path d=\"M{X(it.Share.Low!.Value):0.0} {y:0.0}H{X(it.Share.High!.Value):0.0}\" stroke=\"{colour}\" stroke-width=\"2\"/>"
+                    )
+                )
+                .Append(
+                    Text($"<circle cx=\"{X(it.Share.Value):0.0}\" cy=\"{y:0.0}\" r=\"4\" stroke=\"{colour}\" stroke-width=\"2\" ")
+                        + $"fill=\"{(it.Share.IsClear ? colour : "#fff")}\"/>"
+                );
+        }
+        foreach (var (share, label) in new[] { (-1.0, "−100 %"), (0.0, "no change"), (1.0, "+100 %") })
+            svg.Append(
+                Text(
+                    $"<text x=\"{X(share):0.0}\" y=\"{height - 8:0.0}\" font-size=\"12\" text-anchor=\"{(share > 0 ? "end" : "middle")}\">{label}</text>"
+                )
+            );
+        return svg.Append(
+                "</svg><figcaption>Change of the share of permanent plots with a taxon, with its 95 % interval: those that changed most. "
+                    + "Filled: the interval leaves out no change.</figcaption></figure>\n"
+            )
+            .ToString();
+    }
+
+    // Groups by form: filled and open circles, squares, triangles.
+    private static readonly string[] Forms =
+    [
+        "<circle r=\"4.5\" fill=\"#1d1b16\"/>",
+        "<circle r=\"4.5\" fill=\"#fff\" stroke=\"#1d1b16\" stroke-width=\"1.6\"/>",
+        "<rect x=\"-4\" y=\"-4\" width=\"8\" height=\"8\" fill=\"#1d1b16\"/>",
+        "<rect x=\"-4\" y=\"-4\" width=\"8\" height=\"8\" fill=\"#fff\" stroke=\"#1d1b16\" stroke-width=\"1.6\"/>",
+        "<path d=\"M0 -5.5l5 9h-10z\" fill=\"#1d1b16\"/>",
+        "<path d=\"M0 -5.5l5 9h-10z\" fill=\"#fff\" stroke=\"#1d1b16\" stroke-width=\"1.6\"/>",
+    ];
+
+    // The recordings in a plane, both axes in one measure: what is near in the drawing is alike.
+    private static string Plane(Arrangement arranged, IReadOnlyList<string> groups)
+    {
+        var points = arranged.Ordination.Points;
+        var (west, east) = (points.Min(p => p[0]), points.Max(p => p[0]));
+        var (south, north) = (points.Min(p => p[1]), points.Max(p => p[1]));
+        var scale = Math.Min((Width - 2 * Margin) / Math.Max(1e-9, east - west), (MapHeight - 2 * Margin) / Math.Max(1e-9, north - south));
+        var named = groups.Where(g => g.Length > 0).Distinct(StringComparer.Ordinal).ToList();
+        var rows = named.Count > 1 ? named.Count : 0;
+        var height = MapHeight + rows * RowHeight;
+        var svg = new StringBuilder(
+            Text(
+                $"<figure><svg viewBox=\"0 0 {Width:0} {height:0}\" role=\"img\" aria-label=\"The recordings in a plane: the nearer, the more alike\">"
+            )
+        );
+        for (var i = 0; i < points.Count; i++)
+        {
+            var x = Width / 2 + (points[i][0] - (west + east) / 2) * scale;
+            var y = MapHeight / 2 - (points[i][1] - (south + north) / 2) * scale;
+            var form = Forms[Math.Max(0, i < groups.Count ? named.IndexOf(groups[i]) : 0) % Forms.Length];
+            svg.Append(Text($"<g transform=\"translate({x:0.0} {y:0.0})\">") + $"<title>{Safe(arranged.Samples[i])}</title>{form}</g>");
+        }
+        for (var i = 0; i < rows; i++)
+            svg.Append(
+                Text($"<g transform=\"translate({Margin:0} {MapHeight + (i + 0.3) * RowHeight:0.0})\">{Forms[i % Forms.Length]}")
+                    + $"<text x=\"12\" y=\"4\" font-size=\"13\">{Safe(named[i])}</text></g>"
+            );
+        var shares = arranged.Ordination.Axes;
+        return svg.Append(
+                Text(
+                    $"</svg><figcaption>The recordings in a plane (principal coordinates): the nearer, the more alike. Across {100 * shares[0].Share:0} % of the differences, up {100 * shares[1].Share:0} %.</figcaption></figure>\n"
                 )
             )
             .ToString();

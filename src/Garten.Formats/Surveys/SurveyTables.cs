@@ -25,7 +25,7 @@ public sealed class SurveyTables(SurveyWhole whole, TaxonIndex taxa, SensitiveTa
 
     /// <summary>All of them.</summary>
     public IReadOnlyList<DataTable> All() =>
-        [Places(), Visits(), Listed(), Sought(), Plots(), Recordings(), Finds(), Samples(), Frequencies(), Changes()];
+        [Places(), Visits(), Listed(), Sought(), Plots(), Recordings(), Finds(), Samples(), Ecology(), Shares(), Frequencies(), Changes()];
 
     private static DataColumn Text(string name, string description) => new(name, ColumnType.Text, description);
 
@@ -271,6 +271,7 @@ public sealed class SurveyTables(SurveyWhole whole, TaxonIndex taxa, SensitiveTa
                 Whole("count", "Individuals"),
                 Whole("first_hits", "Pins or cells at which it was met first"),
                 Whole("hits", "All hits"),
+                Whole("nest", "Of nested squares the smallest with it, from 1; empty: the largest alone, or not nested"),
             ],
             [
                 .. _records
@@ -278,7 +279,8 @@ public sealed class SurveyTables(SurveyWhole whole, TaxonIndex taxa, SensitiveTa
                     .SelectMany(r =>
                         r.Finds.Where(f => !IsKeptBack(f.Taxon))
                             .Select(f =>
-                                (IReadOnlyList<object?>)[Id(r.Id), f.Taxon, f.Layer, Cover(r, f), f.Class, f.Count, f.FirstHits, f.Hits]
+                                (IReadOnlyList<object?>)
+                                    [Id(r.Id), f.Taxon, f.Layer, Cover(r, f), f.Class, f.Count, f.FirstHits, f.Hits, f.Nest]
                             )
                     ),
             ]
@@ -312,6 +314,60 @@ public sealed class SurveyTables(SurveyWhole whole, TaxonIndex taxa, SensitiveTa
                     (IReadOnlyList<object?>)
                         [s.Sample, s.Richness, s.Individuals is { } n ? (double)n : null, s.Shannon, s.Simpson, s.Pielou, s.Chao1]
                 ),
+            ]
+        );
+
+    private DataTable Ecology() =>
+        new(
+            "ecology",
+            "What the taxa of each place say of its ground, by the values of the flora",
+            [
+                Text("place", "The place"),
+                Text("factor", "light (1 to 9), moisture (1 to 12), reaction (1 to 9), nutrients (1 to 9) or conservatism (0 to 10)"),
+                Whole("rated", "Taxa with a value; of conservatism native ones"),
+                Number("median", "Their median; not of conservatism"),
+                Number("mean", "Their mean"),
+                Number("weighted", "Their mean weighted by amounts"),
+                Number("index", "Of conservatism: mean · √taxa (Swink and Wilhelm 1994)"),
+                Number("adjusted", "Of conservatism: 0 to 100 (Miller and Wardrop 2006)"),
+            ],
+            [
+                .. Figures(SurveyUnit.Place)
+                    .Ecology.SelectMany(e =>
+                        e.Factors.Select(f =>
+                                (IReadOnlyList<object?>)[e.Sample, Word(f.Factor), f.Rated, f.Median, f.Mean, f.Weighted, null, null]
+                            )
+                            .Append([
+                                e.Sample,
+                                "conservatism",
+                                e.Quality.Rated,
+                                null,
+                                e.Quality.Mean,
+                                e.Quality.Weighted,
+                                e.Quality.Index,
+                                e.Quality.Adjusted,
+                            ])
+                    ),
+            ]
+        );
+
+    private DataTable Shares() =>
+        new(
+            "shares",
+            "The taxa divided by origin, growth, habitat and part of the place",
+            [
+                Text("by", "origin (after the flora), growth (as recorded), habitat (after the flora), part (of the place)"),
+                Text("name", "Of what"),
+                Whole("taxa", "Taxa"),
+                Whole("finds", "Finds: a taxon in a recording"),
+                Number("of_taxa", "The taxa as a share of all, 0 to 1"),
+                Number("of_finds", "The finds as a share of all"),
+            ],
+            [
+                .. Figures(SurveyUnit.Each)
+                    .Shares.SelectMany(d =>
+                        d.Shares.Select(s => (IReadOnlyList<object?>)[Word(d.By), s.Name, s.Taxa, s.Finds, s.OfTaxa, s.OfFinds])
+                    ),
             ]
         );
 
@@ -353,6 +409,9 @@ public sealed class SurveyTables(SurveyWhole whole, TaxonIndex taxa, SensitiveTa
                 Number("change", "Change of the share, −1 to 1"),
                 Number("low", "Lower bound, 95 %, after Newcombe"),
                 Number("high", "Upper bound"),
+                Whole("rose", "Plots in which there was more of it, or a higher class"),
+                Whole("fell", "Plots in which there was less"),
+                Number("p", "Of the sign test"),
             ],
             [
                 .. new SurveyChangeRequest(whole)
@@ -361,7 +420,20 @@ public sealed class SurveyTables(SurveyWhole whole, TaxonIndex taxa, SensitiveTa
                         c.Taxa.Where(t => !IsKeptBack(t.Taxon))
                             .Select(t =>
                                 (IReadOnlyList<object?>)
-                                    [t.Taxon, c.From, c.To, t.Both, t.Lost, t.Gained, t.Share.Value, t.Share.Low, t.Share.High]
+                                    [
+                                        t.Taxon,
+                                        c.From,
+                                        c.To,
+                                        t.Both,
+                                        t.Lost,
+                                        t.Gained,
+                                        t.Share.Value,
+                                        t.Share.Low,
+                                        t.Share.High,
+                                        t.Rose,
+                                        t.Fell,
+                                        t.P,
+                                    ]
                             )
                     ),
             ]

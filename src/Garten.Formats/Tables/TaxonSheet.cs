@@ -176,6 +176,10 @@ internal static class TaxonSheet
             PlantedIn = Planted(row.Cell(At("planted_in")), message =>
                 Wrong(ProblemSeverity.Warning, "word.unknown", At("planted_in"), message)
             ),
+            Indication = IndicationSheet.Read(
+                names => (row.Cell(At(names)), At(names)),
+                (column, message) => Wrong(ProblemSeverity.Warning, "number.invalid", column, message)
+            ),
         };
         return new Taxon(
             ids[name],

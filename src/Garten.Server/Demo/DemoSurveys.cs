@@ -1,7 +1,9 @@
 using System.Globalization;
+using Garten.Core.Confirmation;
 using Garten.Core.Contracts;
 using Garten.Core.Floras;
 using Garten.Core.Grounds;
+using Garten.Core.Surveys;
 using Garten.Core.Surveys.Plots;
 using Garten.Core.Surveys.SiteVisits;
 
@@ -54,7 +56,14 @@ internal sealed class DemoSurveys(
             Text(today.AddDays(30)),
             people[0],
             [.. places.Select(p => p.Id)],
-            [.. sought]
+            [.. sought],
+            Terms: new SurveyTerms(
+                [new("spring", "04-15", "05-31"), new("high summer", "06-15", "07-31"), new("autumn", "09-01", "10-15")],
+                "confirmed-list",
+                Grade.Reasoned,
+                "Records may be passed on with the recorders’ names"
+            ),
+            Team: [.. people.Skip(1).Take(2)]
         );
     }
 

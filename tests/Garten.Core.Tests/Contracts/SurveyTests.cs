@@ -1,9 +1,11 @@
 using System.Globalization;
+using Garten.Core.Confirmation;
 using Garten.Core.Contracts;
 using Garten.Core.Floras;
 using Garten.Core.Identification;
 using Garten.Core.Packs;
 using Garten.Core.Seasons;
+using Garten.Core.Surveys;
 using Garten.Core.Surveys.Plots;
 using Garten.Core.Surveys.SiteVisits;
 using Garten.Core.Tests.Identification;
@@ -13,11 +15,11 @@ namespace Garten.Core.Tests.Contracts;
 
 public sealed class SurveyTests
 {
-    private static readonly PersonReference Tove = new(Guid.CreateVersion7(), "Tove Askling");
-    private static readonly Place Meadow = new(Guid.CreateVersion7(), "Lang Meadow", "Torvane", 57.4, -11.2, 200, "Bulls.");
-    private static readonly Place Dell = new(Guid.CreateVersion7(), "Dell", "Torvane", 57.5, -11.3, 100, "");
+    internal static readonly PersonReference Tove = new(Guid.CreateVersion7(), "Tove Askling");
+    internal static readonly Place Meadow = new(Guid.CreateVersion7(), "Lang Meadow", "Torvane", 57.4, -11.2, 200, "Bulls.");
+    internal static readonly Place Dell = new(Guid.CreateVersion7(), "Dell", "Torvane", 57.5, -11.3, 100, "");
 
-    private static readonly SurveyProtocol Squares = new(
+    internal static readonly SurveyProtocol Squares = new(
         PlotKind.Quadrat,
         PlotShape.Square,
         2,
@@ -30,7 +32,7 @@ public sealed class SurveyTests
         "07-31"
     );
 
-    private static Plot At(string label, string group = "hay", bool isPermanent = true, double? size = null) =>
+    internal static Plot At(string label, string group = "hay", bool isPermanent = true, double? size = null) =>
         new(
             Guid.CreateVersion7(),
             Meadow.Id,
@@ -46,7 +48,7 @@ public sealed class SurveyTests
             1
         );
 
-    private static SiteVisit Visit(Place place, string date, params string[] names) =>
+    internal static SiteVisit Visit(Place place, string date, params string[] names) =>
         new(
             Guid.CreateVersion7(),
             place,
@@ -73,7 +75,7 @@ public sealed class SurveyTests
             new VisitClosing("11:00", Completeness.Complete, "", "", [new SoughtInVain("Brontia lenta", "", 20, 2)], [], "")
         );
 
-    private static PlotRecord Recorded(Plot plot, SiteVisit on, params (string Taxon, double Percent)[] finds) =>
+    internal static PlotRecord Recorded(Plot plot, SiteVisit on, params (string Taxon, double Percent)[] finds) =>
         new(
             Guid.CreateVersion7(),
             plot.Id,
@@ -85,12 +87,12 @@ public sealed class SurveyTests
             []
         );
 
-    private static Taxon Named(string name, TaxonFacts facts) =>
+    internal static Taxon Named(string name, TaxonFacts facts) =>
         new(name.ToLowerInvariant().Replace(' ', '-'), name, "", "species", "", "Alvenaceae", "", [], "", facts);
 
-    private static DateOnly Day(string text) => DateOnly.ParseExact(text, "yyyy-MM-dd", CultureInfo.InvariantCulture);
+    internal static DateOnly Day(string text) => DateOnly.ParseExact(text, "yyyy-MM-dd", CultureInfo.InvariantCulture);
 
-    private static SurveyWhole Of(Plot[] plots, PlotRecord[] records, params SiteVisit[] visits) =>
+    internal static SurveyWhole Of(Plot[] plots, PlotRecord[] records, params SiteVisit[] visits) =>
         new(
             new Survey(
                 Guid.CreateVersion7(),
@@ -103,7 +105,9 @@ public sealed class SurveyTests
                 ["Brontia lenta", "Alvena alba", "Caldea rara"],
                 plots.Length > 0 ? [new ProtocolVersion(1, Squares)] : [],
                 new Dictionary<string, string> { ["do"] = "Cut after August." },
-                1
+                1,
+                SurveyTerms.None,
+                []
             ),
             plots,
             records,
@@ -244,8 +248,8 @@ public sealed class SurveyTests
         );
         var names = new[]
         {
-            new ReportName("Alvena alba", "Lang Meadow", Day("2026-05-01"), "Confirmed", "Key to Alvena", false),
-            new ReportName("Alvena alba or Secreta rara", "Lang Meadow", Day("2026-05-01"), "", "", true),
+            new ReportName("Alvena alba", "Lang Meadow", Day("2026-05-01"), Grade.Confirmed, "Key to Alvena", false),
+            new ReportName("Alvena alba or Secreta rara", "Lang Meadow", Day("2026-05-01"), null, "", true),
         };
         SurveyReport Write(Func<string, bool>? isKeptBack) =>
             SurveyReportWriter.Write(
@@ -256,8 +260,7 @@ public sealed class SurveyTests
                     isKeptBack,
                     names,
                     [new("Lang Meadow", "east bank", "The ditch is cleared", "2026-10-01")],
-                    ["Torvane, version 1"],
-                    ""
+                    ["Torvane, version 1"]
                 )
             );
         static string All(SurveyReport report) =>
@@ -283,7 +286,7 @@ public sealed class SurveyTests
                 "Squares of 2 m²: 2 laid at random (seed 40); 2 permanent",
                 "A (2026): in rain",
                 "Key to Alvena",
-                "Alvena alba||Lang Meadow|2025, 2026|Confirmed|",
+                "Alvena alba||Lang Meadow|2025, 2026|Fully supported|",
                 "Brontia lenta|Lang Meadow||14 June 2025|20 min|2|",
                 "unnamed 1|Lang Meadow|14 June 2025|has no name yet",
                 "Cut after August.",

@@ -13,7 +13,19 @@ namespace Garten.Core.Tests.Packs;
 public sealed class PackFileTests
 {
     private static Flora Of(AnyFlora any) =>
-        new("any-isle", "Any isle", any.Taxa, new CharacterTable(any.Characters, any.Described, SmallFlora.Seasons));
+        new("any-isle", "Any isle", [.. any.Taxa.Select(Indicated)], new CharacterTable(any.Characters, any.Described, SmallFlora.Seasons));
+
+    // Every third says nothing, the others some of it.
+    private static Taxon Indicated(Taxon taxon, int at) =>
+        at % 3 == 0
+            ? taxon
+            : taxon with
+            {
+                Facts = (taxon.Facts ?? TaxonFacts.None) with
+                {
+                    Indication = new SiteIndication(Light: at % 9 + 1, Reaction: 4.5, Conservatism: at % 2 == 0 ? null : at % 11),
+                },
+            };
 
     private static string Facts(TaxonFacts? f) =>
         f is null
@@ -28,7 +40,8 @@ public sealed class PackFileTests
                 string.Join(',', f.LookAlikes),
                 f.GrowthForm,
                 f.Origin,
-                f.IsSensitive
+                f.IsSensitive,
+                f.Indication
             );
 
     private static string Cell(CharacterDescription? c) =>
@@ -46,7 +59,7 @@ public sealed class PackFileTests
             var back = PackFile.Read(PackFile.Write(Of(any)));
             Assert.Equal(("any-isle", "Any isle"), (back.Id, back.Name));
             Assert.Equal(
-                any.Taxa.Select(t => (t.Id, t.Name, t.Rank, t.Family, Facts(t.Facts ?? TaxonFacts.None))),
+                any.Taxa.Select(Indicated).Select(t => (t.Id, t.Name, t.Rank, t.Family, Facts(t.Facts ?? TaxonFacts.None))),
                 back.Taxa.Select(t => (t.Id, t.Name, t.Rank, t.Family, Facts(t.Facts ?? TaxonFacts.None)))
             );
             Assert.Equal(

@@ -48,6 +48,24 @@ public sealed class FloraTablesTests
         Assert.Equal(RangeForm.Exactly, Cell(reading, "petals").Range!.Form);
     }
 
+    [Fact]
+    public void IndicatorValuesAreReadAndWhatLiesBeyondTheirScaleIsLeftOut()
+    {
+        var reading = Read(
+            "taxon,leaf-shape\nVellorna alba,ovate\nBalsora gigantea,ovate\n",
+            Characters,
+            "name,light_value,moisture,reaction_value,nutrients_value,conservatism\nVellorna alba,7,12,x,4.5,0\nBalsora gigantea,,13,,,\n"
+        );
+        Assert.Equal(
+            new SiteIndication(Light: 7, Moisture: 12, Nutrients: 4.5, Conservatism: 0),
+            reading.Taxa.Single(t => t.Name == "Vellorna alba").Facts!.Indication
+        );
+        Assert.Null(reading.Taxa.Single(t => t.Name == "Balsora gigantea").Facts!.Indication);
+        var problem = Assert.Single(reading.Problems);
+        Assert.Equal((ProblemSeverity.Warning, 3, "moisture"), (problem.Severity, problem.Row, problem.Column));
+        Assert.Contains("1 to 12", problem.Message, StringComparison.Ordinal);
+    }
+
     [Theory]
     [InlineData("?")]
     [InlineData("NA")]

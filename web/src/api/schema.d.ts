@@ -3431,6 +3431,9 @@ export interface components {
              * @description The version that is changed; null for a new one.
              */
             version?: null | number;
+            terms?: null | components["schemas"]["SurveyTerms"];
+            /** @description Who works at it besides; null: as they were. */
+            team?: null | components["schemas"]["PersonReference"][];
             /**
              * Format: uuid
              * @description Identity of the command.
@@ -3995,6 +3998,11 @@ export interface components {
                 request: components["schemas"]["SurveyFiguresRequest"];
                 answer: components["schemas"]["SurveyFigures"];
             };
+            /** @description How the recordings of a survey lie to each other: principal coordinates and a tree. */
+            surveyArrangement: {
+                request: components["schemas"]["SurveyArrangementRequest"];
+                answer: components["schemas"]["SurveyArrangement"];
+            };
             /** @description What changed in a survey's permanent plots between two years, with intervals, beside what two recordings of one day differ by. */
             surveyChange: {
                 request: components["schemas"]["SurveyChangeRequest"];
@@ -4009,6 +4017,11 @@ export interface components {
             surveyStanding: {
                 request: components["schemas"]["SurveyStandingRequest"];
                 answer: components["schemas"]["SurveyStanding"];
+            };
+            /** @description The fewest days on which a survey's work is done and what is open of the plants at its places is answered. */
+            surveyPlan: {
+                request: components["schemas"]["SurveyPlanRequest"];
+                answer: components["schemas"]["SurveyPlan"];
             };
             /** @description What can't be so in the recording of a plot; nothing where it is sound. */
             checkPlot: {
@@ -4795,6 +4808,54 @@ export interface components {
              */
             version: number;
         };
+        /**
+         * @description How far the taxa of a sample are those of ground that people have hardly changed, by the coefficients of conservatism that the
+         *                 flora gives its native taxa. Introduced ones count as 0 where all taxa are meant. Taxa of which the flora says no coefficient are left
+         *                 out, and where that are more than half of the native ones nothing is worked out.
+         */
+        FloristicQuality: {
+            /**
+             * Format: int32
+             * @description Native taxa.
+             */
+            native: number;
+            /**
+             * Format: int32
+             * @description Native taxa with a coefficient.
+             */
+            rated: number;
+            /**
+             * Format: int32
+             * @description Introduced taxa.
+             */
+            introduced: number;
+            /**
+             * Format: double
+             * @description Mean coefficient of native taxa, 0 to 10.
+             */
+            mean: null | number;
+            /**
+             * Format: double
+             * @description Mean times the root of their number (Swink and Wilhelm 1994: Plants of the Chicago region).
+             */
+            index: null | number;
+            /**
+             * Format: double
+             * @description Mean with introduced taxa as 0.
+             */
+            meanOfAll: null | number;
+            /**
+             * Format: double
+             * @description 100 · mean / 10 · √(native / all): 0 to 100, whatever the number of taxa (Miller and Wardrop 2006: Adapting the
+             *                 floristic quality assessment index).
+             */
+            adjusted: null | number;
+            /**
+             * Format: double
+             * @description Mean of native taxa weighted by their amounts; null where only presence is known.
+             */
+            weighted: null | number;
+        };
         /** @description What is known of a taxon at a place from other visits. */
         FoundBefore: {
             /** @description Its name. */
@@ -4821,6 +4882,37 @@ export interface components {
              * @default
              */
             text: string;
+        };
+        /** @description A share of the taxa and of the finds of a survey. */
+        FoundShare: {
+            /** @description Of what: "native", "wet wood". */
+            name: string;
+            /**
+             * Format: int32
+             * @description Taxa.
+             */
+            taxa: number;
+            /**
+             * Format: int32
+             * @description Finds: a taxon in a recording.
+             */
+            finds: number;
+            /**
+             * Format: double
+             * @description The taxa as a share of all, 0 to 1.
+             */
+            ofTaxa: number;
+            /**
+             * Format: double
+             * @description The finds as a share of all.
+             */
+            ofFinds: number;
+        };
+        /** @description The taxa of a survey divided. */
+        FoundShares: {
+            by: components["schemas"]["ShareBy"];
+            /** @description The shares, those with most taxa first. */
+            shares: components["schemas"]["FoundShare"][];
         };
         /** @description A state that gives a taxon away on a list. */
         Giveaway: {
@@ -5109,6 +5201,11 @@ export interface components {
              * @description Mean amount over all samples of the group, in the unit of the values; null where only presence is known.
              */
             mean: null | number;
+            /**
+             * @description The middle class where it stands, of two middle ones the lower; empty where the scale has no classes.
+             * @default
+             */
+            median: string;
         };
         /** @description A statement that isn't understood, weighed by hand. */
         HandWeighing: {
@@ -5440,6 +5537,44 @@ export interface components {
             places: components["schemas"]["SeasonPlace"][];
             /** @description What began this year on one's own plants. */
             firsts?: null | components["schemas"]["SeasonFirst"][];
+        };
+        /**
+         * @description What the taxa of a sample say of a factor of the ground, by the indicator values of the flora. These are steps on a scale: the
+         *                 median keeps to that, means are in use all the same (Diekmann 2003: Species indicator values as an important tool in applied plant
+         *                 ecology).
+         */
+        IndicatedFactor: {
+            factor: components["schemas"]["SiteFactor"];
+            /**
+             * Format: int32
+             * @description Taxa with a value.
+             */
+            rated: number;
+            /**
+             * Format: int32
+             * @description All taxa of the sample.
+             */
+            of: number;
+            /**
+             * Format: double
+             * @description Their median; null of fewer than three.
+             */
+            median: null | number;
+            /**
+             * Format: double
+             * @description Their mean, all alike.
+             */
+            mean: null | number;
+            /**
+             * Format: double
+             * @description Their mean weighted by amounts; null where only presence is known.
+             */
+            weighted: null | number;
+            /**
+             * Format: double
+             * @description The highest step of the scale; the lowest one is 1.
+             */
+            highest: number;
         };
         /**
          * @description How well a taxon stands for one of several groups of samples (Dufrêne and Legendre 1997: Species assemblages and indicator
@@ -6399,6 +6534,46 @@ export interface components {
              * @description Its last one; before the first one where it runs over the new year.
              */
             to: number;
+        };
+        /** @description What stands in nested squares of a size: the step of a species–area curve. Frequencies are those of this size alone. */
+        NestedFrequency: {
+            /**
+             * Format: double
+             * @description The size.
+             */
+            squareMetres: number;
+            /**
+             * Format: int32
+             * @description Squares of this size.
+             */
+            squares: number;
+            /**
+             * Format: double
+             * @description Mean number of taxa in them.
+             */
+            richness: number;
+            /**
+             * Format: double
+             * @description Its standard deviation; null of a single one.
+             */
+            deviation: null | number;
+            /** @description The taxa, the most frequent first. */
+            taxa: components["schemas"]["NestedTaxon"][];
+        };
+        /** @description In how many of the squares of a size a taxon stands. */
+        NestedTaxon: {
+            /** @description Its name. */
+            taxon: string;
+            /**
+             * Format: int32
+             * @description Squares of the size with it: it stands in all that hold a smaller one with it.
+             */
+            found: number;
+            /**
+             * Format: double
+             * @description The share of the squares, 0 to 1.
+             */
+            share: number;
         };
         /** @description The visit behind the one of today. */
         NextVisit: {
@@ -7479,6 +7654,11 @@ export interface components {
              * @description All hits by pins, several at one pin counted each; null where only the first was noted.
              */
             hits?: null | number;
+            /**
+             * Format: int32
+             * @description Of nested squares the smallest in which it stands, from 1; null: only in the largest, or not said.
+             */
+            nest?: null | number;
         };
         /** @description How a plot is found again. */
         PlotFinding: {
@@ -7567,6 +7747,13 @@ export interface components {
              * @default 6
              */
             most: number;
+            /**
+             * Format: int32
+             * @description How many nested squares there are: the smallest in which it stands is typed behind a #, "ve al 12 #2"; where nothing
+             *                 but presence is noted the number alone will do.
+             * @default 0
+             */
+            nests: number;
         };
         /**
          * @description How the position of a plot was chosen.
@@ -8715,6 +8902,14 @@ export interface components {
          * @enum {unknown}
          */
         SampleDistance: "brayCurtis" | "sorensen" | "jaccard";
+        /** @description What the taxa of a sample say of its ground. */
+        SampleEcology: {
+            /** @description The sample. */
+            sample: string;
+            quality: components["schemas"]["FloristicQuality"];
+            /** @description By the indicator values, one a factor. */
+            factors: components["schemas"]["IndicatedFactor"][];
+        };
         /**
          * @description Figures of one sample. What isn't defined for it, or not for values of its kind, is null; never a number that isn't
          *                 one.
@@ -9091,6 +9286,11 @@ export interface components {
          * @enum {unknown}
          */
         Shaping: "unsaid" | "browsed" | "mown" | "clipped" | "resprouting" | "drought";
+        /**
+         * @description By what the taxa of a survey are divided.
+         * @enum {unknown}
+         */
+        ShareBy: "origin" | "growth" | "habitat" | "part";
         /**
          * @description A share with its 95 % interval (Wilson 1927: Probable inference, the law of succession, and statistical inference). What couldn't be
          *     found again is neither one nor the other: it widens the share to both sides.
@@ -9474,6 +9674,42 @@ export interface components {
             otherInWords: string;
             /** @description Whether it is likely enough to be warned of. */
             isWarnedOf: boolean;
+        };
+        /**
+         * @description What indicator values speak of.
+         * @enum {unknown}
+         */
+        SiteFactor: "light" | "moisture" | "reaction" | "nutrients";
+        /**
+         * @description What a taxon says of the ground that it grows on, as the flora gives it. Each may be unsaid: of a taxon that is indifferent it
+         *                 is. The values are steps on a scale: their distances aren't measured.
+         */
+        SiteIndication: {
+            /**
+             * Format: double
+             * @description 1 deep shade to 9 full light.
+             */
+            light?: null | number;
+            /**
+             * Format: double
+             * @description 1 very dry to 12 under water.
+             */
+            moisture?: null | number;
+            /**
+             * Format: double
+             * @description 1 very acid to 9 on lime.
+             */
+            reaction?: null | number;
+            /**
+             * Format: double
+             * @description 1 very poor to 9 very rich.
+             */
+            nutrients?: null | number;
+            /**
+             * Format: double
+             * @description Coefficient of conservatism: 0 grows anywhere, 10 only on ground that people have hardly changed.
+             */
+            conservatism?: null | number;
         };
         /** @description A visit to a place, with its list. */
         SiteVisit: {
@@ -10008,6 +10244,33 @@ export interface components {
              * @description Its version.
              */
             version: number;
+            /** @description Its calendar, the table of grades, the licence. */
+            terms: components["schemas"]["SurveyTerms"];
+            /** @description Who works at it besides who answers for it. */
+            team: components["schemas"]["PersonReference"][];
+        };
+        /** @description How the recordings of a survey lie to each other. */
+        SurveyArrangement: {
+            arrangement: null | components["schemas"]["Arrangement"];
+            /**
+             * @description Of each sample the group that it is drawn under, or its place where it has none; empty where samples are put
+             *                 together.
+             */
+            groups: string[];
+            /** @description What has to be known. */
+            notes: string[];
+        };
+        /** @description Asks how the recordings of a survey lie to each other. */
+        SurveyArrangementRequest: {
+            survey: components["schemas"]["SurveyWhole"];
+            from: components["schemas"]["SurveySource"];
+            by?: components["schemas"]["SurveyUnit"];
+            distance?: components["schemas"]["SampleDistance"];
+            /**
+             * @description By the ranks of classes, where the scale has classes and each recording is by itself.
+             * @default false
+             */
+            asRanks: boolean;
         };
         /** @description What changed in permanent plots between two years. */
         SurveyChange: {
@@ -10065,6 +10328,33 @@ export interface components {
              */
             to?: null | number;
         };
+        /** @description A day of a survey at one of its places. */
+        SurveyDay: {
+            /**
+             * Format: uuid
+             * @description The place.
+             */
+            placeId: string;
+            /** @description Its name. */
+            placeName: string;
+            /**
+             * Format: date
+             * @description The date.
+             */
+            date: string;
+            /**
+             * Format: date
+             * @description The first date on which it would do the same.
+             */
+            earliest: string;
+            /**
+             * Format: date
+             * @description The last one.
+             */
+            latest: string;
+            /** @description What is done. */
+            errands: components["schemas"]["SurveyErrand"][];
+        };
         /** @description How much has to be recorded. */
         SurveyDesignAnswer: {
             /**
@@ -10115,6 +10405,25 @@ export interface components {
             survey: null | components["schemas"]["SurveyWhole"];
             waiting: components["schemas"]["Waiting"];
         };
+        /** @description Something to be done on a day of a survey. */
+        SurveyErrand: {
+            /** @description "Plot A3", "Lang Meadow, spring", the tag of a plant. */
+            what: string;
+            /** @description What is to be seen of a plant or population; empty for the survey's own work. */
+            text: string;
+            /**
+             * Format: uuid
+             * @description The plot; null for others.
+             */
+            plotId: null | string;
+            /**
+             * Format: uuid
+             * @description The plant or population; null for the survey's own work.
+             */
+            subjectId: null | string;
+            /** @description Whether that is a population. */
+            isOfPopulation: boolean;
+        };
         /** @description The figures of a survey. */
         SurveyFigures: {
             kind: components["schemas"]["SampleKind"];
@@ -10131,6 +10440,14 @@ export interface components {
             unit: string;
             /** @description What more samples would find: as many as there are, half as many again, twice as many. */
             more: components["schemas"]["MoreSamples"][];
+            /** @description What the taxa of each sample say of its ground; none where the flora gives no values. */
+            ecology: components["schemas"]["SampleEcology"][];
+            /** @description The taxa divided by origin, growth, habitat and part of the place. */
+            shares: components["schemas"]["FoundShares"][];
+            /** @description How many taxa, and which, stand in nested squares of each size; none where there are none. */
+            nested: components["schemas"]["NestedFrequency"][];
+            /** @description Whether the scale has classes, so that what is compared can be compared by their ranks. */
+            hasRanks: boolean;
         };
         /** @description Asks for the figures of a survey. */
         SurveyFiguresRequest: {
@@ -10143,6 +10460,17 @@ export interface components {
              * @description To how many individuals samples are rarefied.
              */
             rarefyTo?: null | number;
+            /**
+             * @description Whether indicators and clusters go by the ranks of classes, where the scale has classes.
+             * @default false
+             */
+            asRanks: boolean;
+            /**
+             * Format: int32
+             * @description How many clusters there are where samples are compared under them: 2 to 12.
+             * @default 3
+             */
+            clusters: number;
         };
         /** @description Where a taxon is, and how surely it is found. */
         SurveyOccupancy: {
@@ -10167,6 +10495,28 @@ export interface components {
              * @description The year within which nothing is held to come or go; null: the last with visits.
              */
             year?: null | number;
+        };
+        /** @description The fewest days for a survey. */
+        SurveyPlan: {
+            /** @description The days, those that close first at the front. */
+            days: components["schemas"]["SurveyDay"][];
+            /** @description Whether it is certain that no fewer will do. */
+            isOptimal: boolean;
+            /** @description What can't be done any more before the survey ends. */
+            missed: components["schemas"]["SurveyErrand"][];
+        };
+        /**
+         * @description Asks for the fewest days on which a survey's work is done and what is open of the plants and populations at its places is
+         *                 answered.
+         */
+        SurveyPlanRequest: {
+            survey: components["schemas"]["SurveyWhole"];
+            /** @description From which day on, `YYYY-MM-DD`. */
+            date: string;
+            /** @description Plants of which something is still to be seen. */
+            plants: components["schemas"]["OpenPlant"][];
+            /** @description Populations. */
+            populations: components["schemas"]["PopulationDetail"][];
         };
         /**
          * @description How the plots of a survey are laid and recorded. A later version changes what is done from then on; each record says by which
@@ -10222,6 +10572,8 @@ export interface components {
              * @default
              */
             note: string;
+            /** @description Sizes of nested squares in square metres, the smallest first; the last is the plot's. Null or empty for none. */
+            nestSizes?: null | number[];
         };
         /** @description The report of a survey. */
         SurveyReport: {
@@ -10240,6 +10592,18 @@ export interface components {
             spots: components["schemas"]["ReportSpot"][];
             /** @description Taxa by the number of samples, for its drawing. */
             accumulation: components["schemas"]["AccumulationPoint"][];
+            arrangement: null | components["schemas"]["SurveyArrangement"];
+            /** @description Of the taxa that changed most, by how much, for its drawing; none without permanent plots of two years. */
+            changes: components["schemas"]["TaxonChange"][];
+        };
+        /** @description A round of a survey: a stretch of every year in which each of its places is visited. */
+        SurveyRound: {
+            /** @description What it is called: "spring". */
+            name: string;
+            /** @description Its first day, MM-DD. */
+            from: string;
+            /** @description Its last day, MM-DD; before From where it runs over the new year. */
+            to: string;
         };
         /**
          * @description From what the figures of a survey are worked out.
@@ -10325,17 +10689,39 @@ export interface components {
             state: components["schemas"]["SurveyTaskState"];
             /** @description When it was done, or until when it can be; empty where nothing is said of it. */
             when: string;
+            /**
+             * @description The round of a visit; empty where there are none, and of a plot.
+             * @default
+             */
+            round: string;
         };
         /**
          * @description How something that a survey wants stands in the year of a day.
          * @enum {unknown}
          */
         SurveyTaskState: "done" | "due" | "coming" | "late";
+        /** @description What is agreed of a survey besides its protocol. */
+        SurveyTerms: {
+            /** @description Its calendar: the rounds of a year; empty: each place once a year. */
+            rounds: components["schemas"]["SurveyRound"][];
+            /**
+             * @description Id of the table by which names are graded (GradeRules); empty where none was agreed.
+             * @default
+             */
+            rules: string;
+            /** @description The level of evidence below which the name of a marked plant counts as unsure. */
+            leastGrade?: components["schemas"]["Grade"];
+            /**
+             * @description What may be done with the data; empty where nothing is said.
+             * @default
+             */
+            licence: string;
+        };
         /**
          * @description By what recordings are put together.
          * @enum {unknown}
          */
-        SurveyUnit: "each" | "place" | "year" | "group";
+        SurveyUnit: "each" | "place" | "year" | "group" | "cluster";
         /** @description A survey with all that belongs to it. */
         SurveyWhole: {
             /** @description The survey. */
@@ -10496,7 +10882,23 @@ export interface components {
              * @description Plots with it in the later year alone.
              */
             gained: number;
+            /** @description The change of the share. */
             share: components["schemas"]["Change"];
+            /**
+             * Format: int32
+             * @description Plots in which there was more of it, or a higher class, in the later year.
+             */
+            rose: number;
+            /**
+             * Format: int32
+             * @description Plots in which there was less.
+             */
+            fell: number;
+            /**
+             * Format: double
+             * @description How probable it is that chance alone divides these plots as unevenly (sign test); null where none rose or fell.
+             */
+            p: null | number;
         };
         /** @description What a taxon is like. A character that isn't among them is unknown. */
         TaxonDescription: {
@@ -10555,6 +10957,7 @@ export interface components {
              *                 said.
              */
             plantedIn?: string[];
+            indication?: null | components["schemas"]["SiteIndication"];
         };
         /** @description A taxon as a small figure. */
         TaxonFigure: {

@@ -51,6 +51,25 @@ public sealed record Clustering(IReadOnlyList<ClusterMerge> Merges, IReadOnlyLis
         return new Clustering(merges, n == 0 ? [] : members[there[0]]);
     }
 
+    /// <summary>The cluster of each sample where the last joins are undone until so many clusters are left, counted from 0 in the order of
+    /// the tree.</summary>
+    /// <param name="clusters">How many: 1 or more; with fewer samples each is one.</param>
+    public IReadOnlyList<int> Cut(int clusters)
+    {
+        var n = Order.Count;
+        var of = Enumerable.Range(0, n + Merges.Count).ToArray();
+        for (var i = 0; i < n - Math.Clamp(clusters, 1, Math.Max(1, n)); i++)
+            of[Merges[i].One] = of[Merges[i].Other] = n + i;
+        int Root(int sample)
+        {
+            while (of[sample] != sample)
+                sample = of[sample];
+            return sample;
+        }
+        int[] roots = [.. Order.Select(Root).Distinct()];
+        return [.. Enumerable.Range(0, n).Select(s => Array.IndexOf(roots, Root(s)))];
+    }
+
     private static int NearestBehind(List<int> there, double[][] between, int from)
     {
         var nearest = -1;

@@ -70,6 +70,27 @@ public static class PairedChange
         );
     }
 
+    /// <summary>How probable it is that of so many plots in which something rose or fell as few, or fewer, did the rarer of the two, if
+    /// either were as likely: the sign test, exact and two-sided (Dixon and Mood 1946: The statistical sign test). It needs only the order of
+    /// amounts, so that classes will do.</summary>
+    /// <param name="rose">Plots in which there was more the second time.</param>
+    /// <param name="fell">Plots in which there was less.</param>
+    /// <returns>0 to 1; null where nothing rose or fell.</returns>
+    public static double? SignTest(int rose, int fell)
+    {
+        var n = rose + fell;
+        if (n == 0)
+            return null;
+        // Binomial probabilities of a half, one from the other, by their logarithms: of thousands of plots the first is too small.
+        var (log, sum) = (-n * Math.Log(2), 0.0);
+        for (var k = 0; k <= Math.Min(rose, fell); k++)
+        {
+            sum += Math.Exp(log);
+            log += Math.Log((double)(n - k) / (k + 1));
+        }
+        return Math.Min(1, 2 * sum);
+    }
+
     /// <summary>How many of the taxa of two lists of the same plot stand in one of them alone, as a share: of two years turnover, of two
     /// independent recordings of one day what was overlooked or named otherwise, pseudo-turnover (Nilsson and Nilsson 1985: Species
     /// turnover in lake islands).</summary>

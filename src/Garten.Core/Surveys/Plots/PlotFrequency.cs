@@ -9,7 +9,8 @@ namespace Garten.Core.Surveys.Plots;
 /// <param name="Share">The share with its 95 % interval.</param>
 /// <param name="Constancy">The class of constancy, 1 (up to 20 %) to 5 (above 80 %); 0 where it isn't found.</param>
 /// <param name="Mean">Mean amount over all samples of the group, in the unit of the values; null where only presence is known.</param>
-public sealed record GroupFrequency(string Group, int Found, int Of, ShareEstimate Share, int Constancy, double? Mean);
+/// <param name="Median">The middle class where it stands, of two middle ones the lower; empty where the scale has no classes.</param>
+public sealed record GroupFrequency(string Group, int Found, int Of, ShareEstimate Share, int Constancy, double? Mean, string Median = "");
 
 /// <summary>A taxon over the groups.</summary>
 /// <param name="Taxon">Its name.</param>
@@ -24,7 +25,13 @@ public sealed record TaxonFrequency(string Taxon, IReadOnlyList<GroupFrequency> 
     /// <param name="community">The samples.</param>
     /// <param name="groups">The group of each sample.</param>
     /// <param name="isAmount">Whether the values are amounts, and not presence alone.</param>
-    public static IReadOnlyList<TaxonFrequency> Of(Community community, IReadOnlyList<string> groups, bool isAmount)
+    /// <param name="classes">The same samples by the ranks of classes, with the marks of these; null where there are none.</param>
+    public static IReadOnlyList<TaxonFrequency> Of(
+        Community community,
+        IReadOnlyList<string> groups,
+        bool isAmount,
+        (Community Ranks, IReadOnlyList<string> Marks)? classes = null
+    )
     {
         ArgumentNullException.ThrowIfNull(community);
         ArgumentNullException.ThrowIfNull(groups);
@@ -55,7 +62,8 @@ public sealed record TaxonFrequency(string Taxon, IReadOnlyList<GroupFrequency> 
                                 m.Samples.Length,
                                 ShareEstimate.Of(found, m.Samples.Length),
                                 ClassOf(found, m.Samples.Length),
-                                isAmount ? sum / m.Samples.Length : null
+                                isAmount ? sum / m.Samples.Length : null,
+                                classes is var (ranks, marks) ? MedianOf(ranks, community.Taxa[t], m.Samples, marks) : ""
                             );
                         }),
                     ],
@@ -64,6 +72,13 @@ public sealed record TaxonFrequency(string Taxon, IReadOnlyList<GroupFrequency> 
                 .OrderByDescending(f => f.Found)
                 .ThenBy(f => f.Taxon, StringComparer.Ordinal),
         ];
+    }
+
+    private static string MedianOf(Community ranks, string taxon, int[] samples, IReadOnlyList<string> marks)
+    {
+        var at = ranks.Taxa.ToList().IndexOf(taxon);
+        int[] found = at < 0 ? [] : [.. samples.Select(s => (int)ranks.Of(s)[at]).Where(r => r > 0).Order()];
+        return found.Length == 0 ? "" : marks[found[(found.Length - 1) / 2] - 1];
     }
 
     /// <summary>The class of constancy: 1 up to a fifth of the samples, 2 up to two fifths …</summary>

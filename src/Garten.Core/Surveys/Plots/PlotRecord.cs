@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Text.Json.Serialization;
 
 namespace Garten.Core.Surveys.Plots;
 
@@ -10,6 +11,7 @@ namespace Garten.Core.Surveys.Plots;
 /// <param name="Count">Individuals; null where they aren't counted.</param>
 /// <param name="FirstHits">Pins or cells at which it was met first, or stands in; null where there are none.</param>
 /// <param name="Hits">All hits by pins, several at one pin counted each; null where only the first was noted.</param>
+/// <param name="Nest">Of nested squares the smallest in which it stands, from 1; null: only in the largest, or not said.</param>
 public sealed record PlotFind(
     string Taxon,
     string Layer = "",
@@ -17,7 +19,8 @@ public sealed record PlotFind(
     string Class = "",
     int? Count = null,
     int? FirstHits = null,
-    int? Hits = null
+    int? Hits = null,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] int? Nest = null
 )
 {
     /// <summary>How much of it there is, in the unit of the scale: per cent, individuals, share of pins in per cent, or 1.</summary>
@@ -114,6 +117,26 @@ public sealed record PlotRecord(
             );
     }
 
+    /// <summary>The rank of each taxon's class in its scale, from 1: of several layers the highest. None where the scale has no
+    /// classes.</summary>
+    public IReadOnlyDictionary<string, double> Ranks(SurveyProtocol protocol)
+    {
+        ArgumentNullException.ThrowIfNull(protocol);
+        var classes = CoverClass.Of(protocol.Scale);
+        double RankOf(PlotFind find)
+        {
+            for (var i = 0; i < classes.Count; i++)
+            {
+                if (string.Equals(classes[i].Mark, find.Class, StringComparison.OrdinalIgnoreCase))
+                    return i + 1;
+            }
+            return 0;
+        }
+        return classes.Count == 0
+            ? new Dictionary<string, double>()
+            : Finds.GroupBy(f => f.Taxon, StringComparer.Ordinal).ToDictionary(g => g.Key, g => g.Max(RankOf), StringComparer.Ordinal);
+    }
+
     /// <summary>What in it can't be so by the protocol, with the field and, for a find, its line from 0; null where it is sound.</summary>
     public (string Field, string Message)? Problem(SurveyProtocol protocol)
     {
@@ -160,6 +183,10 @@ public sealed record PlotRecord(
     {
         if (string.IsNullOrWhiteSpace(it.Taxon))
             return "Name the taxon.";
+        if (it.Nest is { } nest && (nest < 1 || nest > protocol.Nests.Count))
+            return protocol.Nests.Count == 0
+                ? $"{it.Taxon}: the protocol names no sizes of nested squares."
+                : string.Create(CultureInfo.InvariantCulture, $"{it.Taxon}: there are {protocol.Nests.Count} squares, the smallest is 1.");
         if (it.Layer.Length > 0 && !protocol.Layers.Contains(it.Layer, StringComparer.Ordinal))
             return $"{it.Taxon}: the protocol has no layer “{it.Layer}”.";
         return protocol.Scale switch

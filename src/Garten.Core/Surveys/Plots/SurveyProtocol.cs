@@ -1,4 +1,6 @@
 using System.Globalization;
+using System.Text.Json.Serialization;
+using Garten.Core.Seasons;
 
 namespace Garten.Core.Surveys.Plots;
 
@@ -97,6 +99,7 @@ public enum PlotScale
 /// <param name="LeastMinutes">Fewest minutes at a plot; 0: not said.</param>
 /// <param name="TwiceOneIn">Of so many plots one is recorded twice, independently; 0: none.</param>
 /// <param name="Note">What else is agreed.</param>
+/// <param name="NestSizes">Sizes of nested squares in square metres, the smallest first; the last is the plot's. Null or empty for none.</param>
 public sealed record SurveyProtocol(
     PlotKind Kind,
     PlotShape Shape,
@@ -110,14 +113,22 @@ public sealed record SurveyProtocol(
     string SeasonTo = "",
     int LeastMinutes = 0,
     int TwiceOneIn = 10,
-    string Note = ""
+    string Note = "",
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] IReadOnlyList<double>? NestSizes = null
 )
 {
+    // Nobody lays more squares into each other.
+    private const int MostNests = 12;
+
     private const double LargestSquareMetres = 1_000_000;
     private const int MostPins = 10_000;
     private const int MostLayers = 12;
     private const int MostMinutes = 24 * 60;
     private const int MostOneIn = 1_000;
+
+    /// <summary>Sizes of nested squares, the smallest first; empty for none.</summary>
+    [JsonIgnore]
+    public IReadOnlyList<double> Nests => NestSizes ?? [];
 
     /// <summary>What in it can't be so, with the field; null where it is sound.</summary>
     public (string Field, string Message)? Problem()
@@ -127,6 +138,16 @@ public sealed record SurveyProtocol(
             return ("shape", "A line is a transect of points, and every other plot has an area.");
         if (isLine ? SquareMetres != 0 : !(SquareMetres is > 0 and <= LargestSquareMetres))
             return ("squareMetres", isLine ? "A line has no area: leave its size at 0." : "Give the size in square metres, above 0.");
+        if (Nests.Count > 0 && Kind != PlotKind.NestedQuadrat)
+            return ("nestSizes", "Sizes of nested squares go with nested quadrats.");
+        if (Nests.Count > 0 && (Nests.Count is < 2 or > MostNests || !IsRising(Nests) || Nests[^1] != SquareMetres))
+            return (
+                "nestSizes",
+                string.Create(
+                    CultureInfo.InvariantCulture,
+                    $"Give 2 to {MostNests} sizes, each larger than the one before; the last is the plot's, {SquareMetres:0.####} m²."
+                )
+            );
         var needsPins = Scale == PlotScale.Hits;
         if (needsPins ? Pins is < 1 or > MostPins : Pins is < 0 or > MostPins)
             return ("pins", "Say how many pins are laid, or cells the frame has: 1 to 10,000.");
@@ -134,26 +155,19 @@ public sealed record SurveyProtocol(
             return ("layers", string.Create(CultureInfo.InvariantCulture, $"Name up to {MostLayers} layers."));
         if (Layers.Distinct(StringComparer.OrdinalIgnoreCase).Count() < Layers.Count)
             return ("layers", "A layer is there twice.");
-        if (!IsDay(SeasonFrom) || !IsDay(SeasonTo) || SeasonFrom.Length == 0 != (SeasonTo.Length == 0))
+        if (!Season().IsSound)
             return ("seasonFrom", "Give the first and the last day of the season as month and day: 05-15. Or neither.");
         if (LeastMinutes is < 0 or > MostMinutes)
             return ("leastMinutes", "The least effort is 0 minutes to a day.");
         return TwiceOneIn is < 0 or > MostOneIn ? ("twiceOneIn", "Of 1 to 1,000 plots one is recorded twice; 0 for none.") : null;
     }
 
-    /// <summary>Whether a day lies in the season.</summary>
-    public bool IsInSeason(DateOnly day)
-    {
-        if (SeasonFrom.Length == 0)
-            return true;
-        var at = day.ToString("MM-dd", CultureInfo.InvariantCulture);
-        var (isAfter, isBefore) = (string.CompareOrdinal(SeasonFrom, at) <= 0, string.CompareOrdinal(at, SeasonTo) <= 0);
-        return string.CompareOrdinal(SeasonFrom, SeasonTo) <= 0 ? isAfter && isBefore : isAfter || isBefore;
-    }
+    /// <summary>The season.</summary>
+    public MonthDays Season() => new(SeasonFrom, SeasonTo);
 
-    // Empty, or a day that every leap year has.
-    private static bool IsDay(string text) =>
-        text.Length == 0
-        || text.Length == 5
-            && DateOnly.TryParseExact($"2024-{text}", "yyyy-MM-dd", CultureInfo.InvariantCulture, DateTimeStyles.None, out _);
+    /// <summary>Whether a day lies in the season.</summary>
+    public bool IsInSeason(DateOnly day) => Season().Holds(day);
+
+    private static bool IsRising(IReadOnlyList<double> sizes) =>
+        sizes[0] > 0 && Enumerable.Range(1, sizes.Count - 1).All(i => sizes[i] > sizes[i - 1]);
 }

@@ -10,6 +10,7 @@ internal sealed class SaveSurveyHandler : ICommandHandler<SaveSurveyCommand>
 {
     private const int MostPlaces = 500;
     private const int MostSought = 500;
+    private const int MostPeople = 100;
 
     /// <inheritdoc />
     public IEnumerable<string> LocksOf(SaveSurveyCommand command) => [SurveyCheck.LockOf(command.SurveyId)];
@@ -38,6 +39,7 @@ internal sealed class SaveSurveyHandler : ICommandHandler<SaveSurveyCommand>
         if (it.Sought.Distinct(StringComparer.Ordinal).Count() < it.Sought.Count)
             throw Refusal.Of(422, "survey.sought", "A taxon is named twice.", "Name every taxon once.", "sought");
         CheckProtocol(it);
+        CheckTerms(it);
         if (await SurveyRepository.PlacesKnownAsync(context.Connection, [.. it.PlaceIds], stop) < it.PlaceIds.Count)
             throw Refusal.Of(422, "place.unknown", "A place isn't known.", "Choose among the places, or add it first.", "placeIds");
         var known = await SurveyRepository.VersionAsync(context.Connection, it.SurveyId, stop);
@@ -62,6 +64,29 @@ internal sealed class SaveSurveyHandler : ICommandHandler<SaveSurveyCommand>
         await PersonRepository.EnsureAsync(context, it.Leader, stop);
         await SurveyRepository.SaveAsync(context, it, from, to, stop);
         return new CommandResult(it.Id, CommandStatus.Applied);
+    }
+
+    private static void CheckTerms(SaveSurveyCommand it)
+    {
+        if (it.Team is { } team)
+        {
+            if (team.Count > MostPeople)
+                throw Refusal.Of(422, "survey.team", "These are too many people.", $"Name up to {MostPeople}.", "team");
+            foreach (var person in team)
+            {
+                Check.Ids((person.Id, "team"));
+                Check.Text(person.Name, "team", "A name", Limits.LongestName, required: true);
+            }
+            if (team.Select(p => p.Id).Distinct().Count() < team.Count)
+                throw Refusal.Of(422, "survey.team", "Somebody is named twice.", "Name everybody once.", "team");
+        }
+        if (it.Terms is not { } terms)
+            return;
+        Check.Text(terms.Licence, "licence", "The licence", Limits.LongestNote, required: false);
+        foreach (var round in terms.Rounds)
+            Check.Text(round.Name, "rounds", "The name of a round", Limits.LongestName, required: true);
+        if (terms.Problem() is var (field, wrong))
+            throw Refusal.Of(422, "survey.terms", "What is agreed can't be so.", wrong, field);
     }
 
     private static void CheckProtocol(SaveSurveyCommand it)

@@ -39,8 +39,7 @@ internal sealed class SurveyReports(NpgsqlDataSource database, FloraRepository f
             sensitive is null ? null : sensitive.Holds,
             await NamesAsync(connection, whole.Survey, places, stop),
             await ThreatsAsync(connection, places, sensitive, stop),
-            [.. seen.Select(f => $"{f.Name}, version {versions.Find(v => v.Id == f.Id).Version.ToString(CultureInfo.InvariantCulture)}")],
-            ""
+            [.. seen.Select(f => $"{f.Name}, version {versions.Find(v => v.Id == f.Id).Version.ToString(CultureInfo.InvariantCulture)}")]
         );
         return new MadeReport(whole, SurveyReportWriter.Write(whole, context), taxa, sensitive);
     }
@@ -56,7 +55,7 @@ internal sealed class SurveyReports(NpgsqlDataSource database, FloraRepository f
             .Command(
                 """
                 select distinct on (d.plant_id) d.name, d.names, l.name, d.event_date, d.confirmation->>'grade', coalesce(k.title, ''),
-                    d.question is not null
+                    d.question is not null, coalesce(d.confirmation->'rules'->>'id', '')
                 from determination d
                 join place l on l.id = d.place_id
                 join plant p on p.id = d.plant_id
@@ -77,9 +76,10 @@ internal sealed class SurveyReports(NpgsqlDataSource database, FloraRepository f
                         names.Length == 1 ? names[0] : string.Join(" or ", names),
                         r.GetString(2),
                         r.GetFieldValue<DateOnly>(3),
-                        r.IsDBNull(4) ? "" : PageWords.Grades[Enum.Parse<Grade>(r.GetString(4), ignoreCase: true)],
+                        r.IsDBNull(4) ? null : Enum.Parse<Grade>(r.GetString(4), ignoreCase: true),
                         r.GetString(5),
-                        names.Length > 1 || r.GetBoolean(6)
+                        names.Length > 1 || r.GetBoolean(6),
+                        r.GetString(7)
                     );
                 },
                 stop

@@ -3,6 +3,7 @@ using Garten.Core.Contracts;
 using Garten.Core.Surveys.Plots;
 using Garten.Server.Commands;
 using Garten.Server.Database;
+using Garten.Server.Features.People;
 using Garten.Server.Features.Places;
 using Garten.Server.Features.Plants;
 using Garten.Server.Features.SiteVisits;
@@ -62,7 +63,7 @@ internal sealed class SurveyRepository(NpgsqlDataSource database)
         var surveys = await connection
             .Command(
                 """
-                select s.name, s.question, s.starts_on, s.ends_on, w.id, w.name, s.sought, s.version
+                select s.name, s.question, s.starts_on, s.ends_on, w.id, w.name, s.sought, s.version, s.terms::text
                 from survey s join person w on w.id = s.leader where s.id = $1
                 """,
                 id
@@ -79,7 +80,9 @@ internal sealed class SurveyRepository(NpgsqlDataSource database)
                     r.GetFieldValue<string[]>(6),
                     [],
                     new Dictionary<string, string>(),
-                    r.GetInt32(7)
+                    r.GetInt32(7),
+                    JsonSerializer.Deserialize(r.GetString(8), CoreJson.Default.SurveyTerms)!,
+                    []
                 ),
                 stop
             );
@@ -98,8 +101,15 @@ internal sealed class SurveyRepository(NpgsqlDataSource database)
         var texts = await connection
             .Command("select key, text from survey_text where survey_id = $1 order by key", id)
             .ReadAllAsync(r => (r.GetString(0), r.GetString(1)), stop);
+        var team = await connection
+            .Command(
+                "select w.id, w.name from survey_person p join person w on w.id = p.person_id where p.survey_id = $1 order by p.place",
+                id
+            )
+            .ReadAllAsync(r => new PersonReference(r.GetGuid(0), r.GetString(1)), stop);
         var survey = bare with
         {
+            Team = team,
             Places = places,
             Protocols = protocols,
             Texts = texts.ToDictionary(t => t.Item1, t => t.Item2, StringComparer.Ordinal),
@@ -313,6 +323,13 @@ internal sealed class SurveyRepository(NpgsqlDataSource database)
                 context.Now
             )
             .RunAsync(stop);
+        if (it.Terms is { } terms)
+            await context
+                .Connection.Command("update survey set terms = $2 where id = $1", it.SurveyId)
+                .With(Sql.Json(JsonSerializer.Serialize(terms, CoreJson.Default.SurveyTerms)))
+                .RunAsync(stop);
+        if (it.Team is { } team)
+            await TeamAsync(context, it.SurveyId, team, stop);
         await context.Connection.Command("delete from survey_place where survey_id = $1", it.SurveyId).RunAsync(stop);
         await context
             .Connection.Command(
@@ -334,6 +351,21 @@ internal sealed class SurveyRepository(NpgsqlDataSource database)
                 )
                 .With(Sql.Json(JsonSerializer.Serialize(it.Protocol!, CoreJson.Default.SurveyProtocol)))
                 .RunAsync(stop);
+    }
+
+    private static async Task TeamAsync(CommandContext context, Guid survey, IReadOnlyList<PersonReference> team, CancellationToken stop)
+    {
+        foreach (var person in team)
+            await PersonRepository.EnsureAsync(context, person, stop);
+        await context.Connection.Command("delete from survey_person where survey_id = $1", survey).RunAsync(stop);
+        await context
+            .Connection.Command(
+                "insert into survey_person (survey_id, person_id, place) select $1, id, place from unnest($2::uuid[]) with ordinality "
+                    + "as p(id, place)",
+                survey,
+                team.Select(p => p.Id).ToArray()
+            )
+            .RunAsync(stop);
     }
 
     internal static Task SavePlotAsync(CommandContext context, SavePlotCommand it, CancellationToken stop) =>

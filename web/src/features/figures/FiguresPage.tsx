@@ -6,7 +6,7 @@ import type { Schemas } from "../../api/client";
 import { core } from "../../core/coreClient";
 import { useAsked } from "../../offline/flora";
 import { Page, Part } from "../../shared/ui/Page";
-import { Arranged } from "./Arranged";
+import { Arranged } from "../../shared/figures/Arranged";
 import { AccumulationCurve, Estimates } from "../../shared/figures/drawings";
 import { EXAMPLE } from "./example";
 import { ownFinds } from "./ownRecords";

@@ -9,6 +9,8 @@ interface Props {
   host: Host;
   scale: Schemas["PlotScale"];
   layer: string;
+  /** How many nested squares there are; 0 for none. */
+  nests: number;
   onFind: (find: Schemas["PlotFind"]) => void;
 }
 
@@ -22,14 +24,15 @@ const examples: Record<Schemas["PlotScale"], string> = {
 };
 
 /** The line at which a plot is written: some letters of a name, how much of it, Enter. What isn't clear is asked, and nothing is guessed. */
-export function PlotEntry({ floraId, host, scale, layer, onFind }: Props) {
+export function PlotEntry({ floraId, host, scale, layer, nests, onFind }: Props) {
+  const example = `${examples[scale]}${nests > 0 ? (scale === "presence" ? " 2" : " #2") : ""}`;
   const [typed, setTyped] = useState("");
   const [says, setSays] = useState("");
   const field = useRef<HTMLInputElement>(null);
   const listId = useId();
   const question = useMemo(
-    () => (typed.trim() ? { floraId, typed, scale, layer, most: 6 } : undefined),
-    [floraId, typed, scale, layer],
+    () => (typed.trim() ? { floraId, typed, scale, layer, nests, most: 6 } : undefined),
+    [floraId, typed, scale, layer, nests],
   );
   const { answer } = useAskedEither("plotName", question, host);
   const found = typed.trim() ? (answer?.found ?? []) : [];
@@ -58,14 +61,16 @@ export function PlotEntry({ floraId, host, scale, layer, onFind }: Props) {
         inputRef={field}
         fullWidth
         label={layer ? `What grows in the layer ${layer}?` : "What grows in it?"}
-        placeholder={examples[scale]}
+        placeholder={example}
         value={typed}
         onChange={(event) => {
           setTyped(event.target.value);
           setSays("");
         }}
         onKeyDown={press}
-        helperText={`Letters of genus and species and how much, then Enter: ${examples[scale]}`}
+        helperText={`Letters of genus and species and how much, then Enter: ${example}${
+          nests > 0 ? `. The last number is the smallest square in which it stands, 1 to ${nests}` : ""
+        }`}
         slotProps={{
           inputLabel: { shrink: true },
           htmlInput: {

@@ -124,6 +124,24 @@ const cell = { px: 1, py: 0.5, borderBottom: "1px dotted", borderColor: "rule", 
 
 /** Taxa down, recordings across: what came and what went is seen in a row. */
 function Recorded({ records, onCorrect }: { records: PlotRecord[]; onCorrect: (it: PlotRecord) => void }) {
+  const layers = [...new Set(records.flatMap((it) => it.layers.map((of) => of.name)))];
+  const share = (value: number | null | undefined) => (typeof value === "number" ? `${value} %` : "");
+  const aside = (
+    [
+      ...layers.map((name): [string, (it: PlotRecord) => string] => [
+        `Layer ${name}`,
+        (it) => {
+          const of = it.layers.find((one) => one.name === name);
+          const height = typeof of?.heightCm === "number" ? `${of.heightCm} cm high` : "";
+          return [share(of?.percent), height].filter(Boolean).join(", ");
+        },
+      ]),
+      ["Bare ground", (it) => share(it.bareGround)],
+      ["Litter", (it) => share(it.litter)],
+      ["Minutes", (it) => (typeof it.minutes === "number" ? String(it.minutes) : "")],
+      ["Note", (it) => it.note],
+    ] satisfies [string, (it: PlotRecord) => string][]
+  ).filter(([, of]) => records.some(of));
   const rows = [...new Set(records.flatMap((it) => it.finds.map((find) => `${find.taxon}\n${find.layer}`)))].sort();
   return (
     <Box sx={{ overflowX: "auto" }} tabIndex={0} role="region" aria-label="Table of recordings">
@@ -168,6 +186,14 @@ function Recorded({ records, onCorrect }: { records: PlotRecord[]; onCorrect: (i
               <td key={it.id}>{new Set(it.finds.map((find) => find.taxon)).size}</td>
             ))}
           </tr>
+          {aside.map(([says, of]) => (
+            <tr key={says}>
+              <th scope="row">{says}</th>
+              {records.map((it) => (
+                <td key={it.id}>{of(it) || "–"}</td>
+              ))}
+            </tr>
+          ))}
           {records.some((it) => it.departure) && (
             <tr>
               <th scope="row">Departs from the protocol</th>

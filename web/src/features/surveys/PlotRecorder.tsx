@@ -33,8 +33,14 @@ interface Props {
   onDone: () => void;
 }
 
+interface TypedLayer {
+  percent: string;
+  heightCm: string;
+}
+
 interface Typed {
   finds: Find[];
+  layers: Record<string, TypedLayer>;
   bareGround: string;
   litter: string;
   minutes: string;
@@ -44,8 +50,13 @@ interface Typed {
 
 const asText = (value: number | null | undefined) => (typeof value === "number" ? String(value) : "");
 
+const noLayer: TypedLayer = { percent: "", heightCm: "" };
+
 const typedOf = (it: Save | Schemas["PlotRecord"] | undefined): Typed => ({
   finds: it?.finds ?? [],
+  layers: Object.fromEntries(
+    (it?.layers ?? []).map((of) => [of.name, { percent: asText(of.percent), heightCm: asText(of.heightCm) }]),
+  ),
   bareGround: asText(it?.bareGround),
   litter: asText(it?.litter),
   minutes: asText(it?.minutes),
@@ -109,8 +120,13 @@ export function PlotRecorder({ whole, plot, protocol, records, correcting, refus
       siteVisitId: visitId,
       recorder: await personOf(recorder.trim(), people.data),
       finds: typed.finds,
-      // The page has no fields for layers as a whole: what was said of them elsewhere stays.
-      layers: (correcting ?? refused?.command)?.layers ?? [],
+      layers: Object.entries(layersOf(typed))
+        .filter(([, it]) => it.percent.trim() || it.heightCm.trim())
+        .map(([name, it]) => ({
+          name,
+          percent: numberOf(it.percent) ?? null,
+          heightCm: numberOf(it.heightCm) ?? null,
+        })),
       bareGround: numberOf(typed.bareGround) ?? null,
       litter: numberOf(typed.litter) ?? null,
       minutes: numberOf(typed.minutes) ?? null,
@@ -183,7 +199,16 @@ export function PlotRecorder({ whole, plot, protocol, records, correcting, refus
           ))}
         </Box>
       )}
-      {flora && <PlotEntry floraId={flora.id} host={host} scale={protocol.scale} layer={layer} onFind={add} />}
+      {flora && (
+        <PlotEntry
+          floraId={flora.id}
+          host={host}
+          scale={protocol.scale}
+          layer={layer}
+          nests={protocol.nestSizes?.length ?? 0}
+          onFind={add}
+        />
+      )}
       {wrong && (
         <Typography role="alert" color="error" sx={{ my: 1 }}>
           ✕ {wrong}
@@ -217,6 +242,13 @@ export function PlotRecorder({ whole, plot, protocol, records, correcting, refus
           </Box>
         ))}
       </Box>
+      <LayerFields
+        names={[...new Set([...protocol.layers, ...Object.keys(layersOf(typed))])]}
+        values={layersOf(typed)}
+        onChange={(name, part) =>
+          change({ layers: { ...layersOf(typed), [name]: { ...(layersOf(typed)[name] ?? noLayer), ...part } } })
+        }
+      />
       <Box sx={{ display: "grid", gap: 2, gridTemplateColumns: { xs: "1fr 1fr 1fr", sm: "repeat(3, 10rem)" }, mb: 2 }}>
         {small("bareGround", "Bare ground, %")}
         {small("litter", "Litter, %")}
@@ -248,5 +280,40 @@ export function PlotRecorder({ whole, plot, protocol, records, correcting, refus
         {correcting && <Button onClick={onDone}>Leave it</Button>}
       </Box>
     </>
+  );
+}
+
+// What was typed before there were layers has none.
+const layersOf = (it: Typed): Record<string, TypedLayer> => (it as Partial<Typed>).layers ?? {};
+
+/** Cover and height of the layers as a whole. */
+function LayerFields({
+  names,
+  values,
+  onChange,
+}: {
+  names: string[];
+  values: Record<string, TypedLayer>;
+  onChange: (name: string, part: Partial<TypedLayer>) => void;
+}) {
+  if (names.length === 0) return null;
+  return (
+    <Box
+      role="group"
+      aria-label="The layers as a whole"
+      sx={{ display: "grid", gap: 1.5, gridTemplateColumns: { xs: "1fr 1fr", sm: "repeat(4, 10rem)" }, mb: 2 }}
+    >
+      {names.flatMap((name) =>
+        (["percent", "heightCm"] as const).map((of) => (
+          <TextField
+            key={`${name} ${of}`}
+            label={`${name}: ${of === "percent" ? "cover, %" : "height, cm"}`}
+            value={values[name]?.[of] ?? ""}
+            onChange={(event) => onChange(name, { [of]: event.target.value })}
+            slotProps={{ htmlInput: { inputMode: "decimal" } }}
+          />
+        )),
+      )}
+    </Box>
   );
 }

@@ -11,6 +11,7 @@ export interface TypedProtocol {
   kind: Protocol["kind"];
   shape: Protocol["shape"];
   squareMetres: string;
+  nestSizes: string;
   pins: string;
   scale: Protocol["scale"];
   rooting: Protocol["rooting"];
@@ -29,6 +30,7 @@ export const typedOf = (it: Protocol | undefined): TypedProtocol => ({
   kind: it?.kind ?? "quadrat",
   shape: it?.shape ?? "square",
   squareMetres: it ? asText(it.squareMetres) : "4",
+  nestSizes: it?.nestSizes?.join(", ") ?? "",
   pins: asText(it?.pins),
   scale: it?.scale ?? "percent",
   rooting: it?.rooting ?? "rooted",
@@ -58,7 +60,10 @@ export const protocolOf = (it: TypedProtocol): Protocol => ({
   leastMinutes: numberOf(it.leastMinutes) ?? 0,
   twiceOneIn: numberOf(it.twiceOneIn) ?? 0,
   note: it.agreed.trim(),
+  nestSizes: it.kind === "nestedQuadrat" && it.nestSizes.trim() ? sizesOf(it.nestSizes) : null,
 });
+
+const sizesOf = (text: string) => text.split(/[,;]/).map((size) => numberOf(size.trim()) ?? 0);
 
 interface Props {
   values: TypedProtocol;
@@ -106,6 +111,14 @@ export function ProtocolFields({ values, field, set, isChange }: Props) {
       {choice("kind", "Plots are", words.plotKinds)}
       {!isLine && choice("shape", "Outline", outlines)}
       {!isLine && <TextField label="Size in m²" {...field("squareMetres", number)} inputMode="decimal" />}
+      {values.kind === "nestedQuadrat" && (
+        <TextField
+          label="Sizes of its squares in m², the smallest first"
+          placeholder="0.25, 1, 4"
+          {...field("nestSizes", { help: "The last is the plot’s own size." })}
+          sx={{ gridColumn: { xs: "1 / -1", sm: "span 2" } }}
+        />
+      )}
       {(isLine || values.scale === "hits") && <TextField label="Pins or cells" {...field("pins", number)} />}
       {choice("scale", "Of each taxon is noted", words.plotScales)}
       {choice("rooting", "A plant is within", words.rootingRules)}

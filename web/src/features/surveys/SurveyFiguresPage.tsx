@@ -10,10 +10,14 @@ import { useBenchFlora } from "../../shared/botany/useBenchFlora";
 import { AccumulationCurve, Estimates } from "../../shared/figures/drawings";
 import { Likenesses, Methods, SampleTable } from "../../shared/figures/tables";
 import { Page, Part } from "../../shared/ui/Page";
+import { IndicatedTable, NestedFigure, QualityTable, SharesFigure } from "./EcologyParts";
+import { SurveyArranged } from "./SurveyArranged";
 import { HowMuch, MissedOrGone } from "./SurveyEffort";
 import { ChangeTable, FrequencyTable, IndicatorTable, MoreFound } from "./SurveyTables";
 
 type Unit = Schemas["SurveyUnit"];
+
+const CLUSTERS = [2, 3, 4, 5, 6, 8] as const;
 
 /** The figures of a survey: from its lists or its plots, put together as one likes. */
 export function SurveyFiguresPage() {
@@ -25,8 +29,17 @@ export function SurveyFiguresPage() {
   const from = (search.get("from") ?? (hasPlots ? "plots" : "lists")) as Schemas["SurveySource"];
   const by = (search.get("by") ?? "each") as Unit;
   const under = (search.get("under") ?? (from === "plots" ? "group" : "place")) as Unit;
-  const set = (part: Record<string, string>) => setSearch({ from, by, under, ...part }, { replace: true });
-  const question = useMemo(() => whole && { survey: whole, from, by, under }, [whole, from, by, under]);
+  const asRanks = search.get("ranks") === "yes";
+  const clusters = Number(search.get("clusters") ?? CLUSTERS[1]);
+  const set = (part: Record<string, string>) =>
+    setSearch(
+      { from, by, under, clusters: String(clusters), ...(asRanks ? { ranks: "yes" } : {}), ...part },
+      { replace: true },
+    );
+  const question = useMemo(
+    () => whole && { survey: whole, from, by, under, asRanks, clusters },
+    [whole, from, by, under, asRanks, clusters],
+  );
   const figures = useAsked(question, async (it) => {
     await host.held;
     return core.surveyFigures({ ...it, rarefyTo: null });
@@ -43,6 +56,7 @@ export function SurveyFiguresPage() {
     </TextField>
   );
   const units = Object.entries(words.surveyUnits);
+  const hasRanks = figures?.hasRanks ?? asRanks;
   return (
     <Page
       title={whole ? `Figures: ${whole.survey.name}` : "Figures"}
@@ -61,13 +75,30 @@ export function SurveyFiguresPage() {
           ["lists", "lists of visits"],
           ["plots", "plots"],
         ])}
-        {choice("by", "A sample is", by, units)}
+        {choice(
+          "by",
+          "A sample is",
+          by,
+          units.filter(([it]) => it !== "cluster"),
+        )}
         {choice(
           "under",
           "Compared",
           under,
           units.filter(([it]) => it !== "each"),
         )}
+        {under === "cluster" &&
+          choice(
+            "clusters",
+            "Clusters",
+            String(clusters),
+            CLUSTERS.map((it): [string, string] => [String(it), String(it)]),
+          )}
+        {hasRanks &&
+          choice("ranks", "Classes are compared", asRanks ? "yes" : "no", [
+            ["no", "by the cover that stands for them"],
+            ["yes", "by their ranks"],
+          ])}
       </Box>
       {!figures && <Typography role="status">The figures are being worked out …</Typography>}
       {figures && (
@@ -107,6 +138,26 @@ export function SurveyFiguresPage() {
               <MissedOrGone whole={whole} taxa={figures.frequencies.map((it) => it.taxon)} />
             </Part>
           )}
+          {figures.nested.length > 0 && (
+            <Part id="nested" title="Taxa by the size of the square">
+              <NestedFigure nested={figures.nested} />
+            </Part>
+          )}
+          {figures.shares.length > 0 && (
+            <Part id="shares" title="What they are">
+              <SharesFigure shares={figures.shares} />
+            </Part>
+          )}
+          {figures.ecology.length > 0 && (
+            <>
+              <Part id="ground" title="What they say of the ground">
+                <IndicatedTable ecology={figures.ecology} />
+              </Part>
+              <Part id="quality" title="How undisturbed it is, by its taxa">
+                <QualityTable ecology={figures.ecology} />
+              </Part>
+            </>
+          )}
           <Part id="design" title="How much to record">
             <HowMuch key={change ? "own" : "assumed"} deviation={change?.deviation} />
           </Part>
@@ -118,6 +169,11 @@ export function SurveyFiguresPage() {
           {figures.indicators.length > 0 && (
             <Part id="indicators" title="Which taxa stand for a group">
               <IndicatorTable indicators={figures.indicators} />
+            </Part>
+          )}
+          {whole && figures.statistics && (
+            <Part id="arranged" title="In a plane, and as a tree">
+              <SurveyArranged whole={whole} from={from} by={by} asRanks={asRanks} />
             </Part>
           )}
           {figures.statistics && (

@@ -11,6 +11,7 @@ import type { Command } from "../../offline/store";
 import { lastPlace, lastRecorder, RECORDER } from "../../shared/form/last";
 import { useFields } from "../../shared/form/useFields";
 import { ProtocolFields, protocolOf, typedOf } from "./ProtocolFields";
+import { noTerms, TermsFields } from "./TermsFields";
 
 type Save = Extract<Command, { kind?: "saveSurvey" }>;
 
@@ -22,6 +23,15 @@ interface Props {
   onDone: (id: string) => void;
   onCancel: () => void;
 }
+
+const namesIn = (text: string) => [
+  ...new Set(
+    text
+      .split(",")
+      .map((name) => name.trim())
+      .filter(Boolean),
+  ),
+];
 
 /** Question, places, days and taxa of a survey, and how its plots are recorded. */
 export function SurveyForm({ survey, refused, onDone, onCancel }: Props) {
@@ -37,14 +47,22 @@ export function SurveyForm({ survey, refused, onDone, onCancel }: Props) {
       from: typed?.from ?? survey?.from ?? today(),
       to: typed?.to ?? survey?.to ?? "",
       leader: typed?.leader.name ?? survey?.leader.name ?? lastRecorder(),
+      team: (typed?.team ?? survey?.team ?? []).map((it) => it.name).join(", "),
       sought: (typed?.sought ?? survey?.sought ?? []).join(", "),
       ...typedOf(before),
     },
-    { protocol: "squareMetres", "protocol.pins": "pins", "protocol.seasonFrom": "seasonFrom" },
+    {
+      "protocol.pins": "pins",
+      "protocol.seasonFrom": "seasonFrom",
+      "protocol.nestSizes": "nestSizes",
+      protocol: "squareMetres",
+    },
   );
   const [chosen, setChosen] = useState<string[]>(
     typed?.placeIds ?? survey?.places.map((it) => it.id) ?? (lastPlace() ? [lastPlace()] : []),
   );
+  const [terms, setTerms] = useState(typed?.terms ?? survey?.terms ?? noTerms);
+  const [wrongTerms, setWrongTerms] = useState("");
   const [hasPlots, setHasPlots] = useState(before !== undefined);
   const [isTried, setTried] = useState(false);
   const keep = async (it: typeof values) => {
@@ -61,20 +79,19 @@ export function SurveyForm({ survey, refused, onDone, onCancel }: Props) {
         to: it.to,
         leader: await personOf(it.leader.trim(), people.data),
         placeIds: chosen,
-        sought: [
-          ...new Set(
-            it.sought
-              .split(",")
-              .map((name) => name.trim())
-              .filter(Boolean),
-          ),
-        ],
+        team: await Promise.all(namesIn(it.team).map((name) => personOf(name, people.data))),
+        terms,
+        sought: namesIn(it.sought),
         protocol: hasPlots ? protocolOf(it) : null,
         version: survey?.version ?? typed?.version ?? null,
       },
       { creates: survey ? undefined : [id] },
     );
-    if (sent.kind === "refused") return refuse(sent.problem);
+    setWrongTerms("");
+    if (sent.kind === "refused") {
+      const { field: at, title, detail } = sent.problem;
+      return ["rounds", "rules", "licence"].includes(at) ? setWrongTerms(`${title} ${detail}`) : refuse(sent.problem);
+    }
     localStorage.setItem(RECORDER, it.leader.trim());
     onDone(id);
   };
@@ -117,6 +134,7 @@ export function SurveyForm({ survey, refused, onDone, onCancel }: Props) {
         {...field("leader", { required: "Write who answers for it." })}
         sx={{ gridColumn: { xs: "1 / -1", sm: "span 2" } }}
       />
+      <TextField label="Who works at it besides, with commas" {...field("team")} sx={{ gridColumn: "1 / -1" }} />
       <Box component="fieldset" sx={{ gridColumn: "1 / -1", border: 0, p: 0, m: 0 }}>
         <FormLabel component="legend" error={isTried && chosen.length === 0}>
           Places
@@ -150,6 +168,7 @@ export function SurveyForm({ survey, refused, onDone, onCancel }: Props) {
         {...field("sought")}
         sx={{ gridColumn: "1 / -1" }}
       />
+      <TermsFields terms={terms} onChange={setTerms} wrong={wrongTerms} />
       <FormControlLabel
         label="Plots are recorded"
         sx={{ gridColumn: "1 / -1" }}

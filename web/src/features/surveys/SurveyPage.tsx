@@ -16,6 +16,7 @@ import { PlotForm } from "./PlotForm";
 import { PlotLaying } from "./PlotLaying";
 import { PlotPlan } from "./PlotPlan";
 import { SurveyForm } from "./SurveyForm";
+import { SurveyPlan } from "./SurveyPlan";
 
 /** A survey: what it asks, what is done and due, its plots, and the ways to its figures and its report. */
 export function SurveyPage() {
@@ -62,7 +63,8 @@ function Whole({ whole }: { whole: Schemas["SurveyWhole"] }) {
       <Typography sx={{ maxWidth: 720 }}>{survey.question}</Typography>
       <Typography variant="body2" sx={{ mb: 1 }}>
         {day(survey.from)} to {day(survey.to)} · {survey.leader.name} · {survey.places.map((it) => it.name).join(", ")}{" "}
-        · {whole.visits.length} visits · {whole.records.length} plot recordings <WaitingNote id={survey.id} />
+        {survey.team.length > 0 && `· with ${survey.team.map((it) => it.name).join(", ")} `}· {whole.visits.length}{" "}
+        visits · {whole.records.length} plot recordings <WaitingNote id={survey.id} />
       </Typography>
       <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1, mb: 2 }}>
         <Button onClick={() => setOpen("change")}>Change the survey</Button>
@@ -99,6 +101,9 @@ function Whole({ whole }: { whole: Schemas["SurveyWhole"] }) {
           {standing && <Standing whole={whole} standing={standing} />}
         </Part>
         <Box>
+          <Part id="plan" title="The days that will do">
+            <SurveyPlan whole={whole} />
+          </Part>
           {whole.plots.length > 0 && (
             <Part id="plots" title={`${whole.plots.length} plots`}>
               <PlotPlan whole={whole} />
@@ -138,7 +143,7 @@ function Standing({ whole, standing }: { whole: Schemas["SurveyWhole"]; standing
         {shown.map((it) => (
           <Box
             component="li"
-            key={it.plotId ?? it.placeId}
+            key={it.plotId ?? `${it.placeId} ${it.round}`}
             sx={{
               display: "flex",
               gap: 1.5,

@@ -8,6 +8,7 @@ import { send } from "../../offline/outbox";
 import { orKept } from "../../offline/queries";
 import { useSurvey } from "../../offline/surveys";
 import { day } from "../../shared/calendar/day";
+import { Plane } from "../../shared/figures/Arranged";
 import { AccumulationCurve } from "../../shared/figures/drawings";
 import { ExactExport } from "../../shared/ui/ExactExport";
 import { Page, Part } from "../../shared/ui/Page";
@@ -72,8 +73,15 @@ export function SurveyReportPage() {
             <Part key={section.title} id={`section-${i}`} title={section.title}>
               <ReportSentences surveyId={surveyId} sentences={section.sentences} />
               {i === 1 && whole && whole.plots.length > 0 && <PlotPlan whole={whole} isDrawn />}
-              {section.title === "Figures" && report.accumulation.length > 1 && (
-                <AccumulationCurve points={report.accumulation} unit="recording" />
+              {section.title === "Figures" && (
+                <Box sx={{ display: "grid", gridTemplateColumns: { md: "1fr 1fr" }, columnGap: 4, rowGap: 2 }}>
+                  {report.accumulation.length > 1 && (
+                    <AccumulationCurve points={report.accumulation} unit="recording" />
+                  )}
+                  {report.arrangement?.arrangement && (
+                    <Plane arrangement={report.arrangement.arrangement} groups={report.arrangement.groups} />
+                  )}
+                </Box>
               )}
               <ReportTables tables={section.tables} />
             </Part>

@@ -2,11 +2,15 @@ import { Box, Button, Typography } from "@mui/material";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
+import { oneFigure } from "../../shared/calendar/day";
+import { SurveyTable } from "./SurveyTable";
 
 const cell = { px: 1, py: 0.5, borderBottom: "1px dotted", borderColor: "rule", textAlign: "left" } as const;
 const table = { borderCollapse: "collapse", fontVariantNumeric: "tabular-nums", "& th, & td": cell } as const;
 const classes = ["–", "I", "II", "III", "IV", "V"];
 const MOST_SHOWN = 30;
+
+const number = (value: number, plus = "") => `${value > 0 ? plus : value < 0 ? "−" : ""}${oneFigure(Math.abs(value))}`;
 
 const signed = (share: number) => `${share > 0 ? "+" : share < 0 ? "−" : ""}${Math.round(Math.abs(share) * 100)} %`;
 
@@ -50,6 +54,7 @@ export function FrequencyTable({ figures }: { figures: Schemas["SurveyFigures"] 
                     {of.found > 0 && (
                       <Typography component="span" variant="body2">
                         {of.found} of {of.of}
+                        {of.median && ` · class ${of.median}`}
                         {typeof of.mean === "number" && ` · ${of.mean.toFixed(1)}`}
                       </Typography>
                     )}
@@ -62,7 +67,8 @@ export function FrequencyTable({ figures }: { figures: Schemas["SurveyFigures"] 
       </Box>
       <Typography variant="body2" sx={{ mt: 1 }}>
         I to V: up to a fifth, two fifths … of the recordings of a group.
-        {figures.unit && ` Behind the point the mean amount over all of them, in ${figures.unit}.`}
+        {figures.hasRanks && " The class is the middle one where the taxon stands."}
+        {figures.unit && ` Behind the last point the mean amount over all of them, in ${figures.unit}.`}
       </Typography>
       {figures.frequencies.length > MOST_SHOWN && (
         <Button onClick={() => setAll(!isAll)}>{isAll ? "Fewer" : `All ${figures.frequencies.length} taxa`}</Button>
@@ -73,44 +79,22 @@ export function FrequencyTable({ figures }: { figures: Schemas["SurveyFigures"] 
 
 /** Taxa with their group, its value and how often chance does as well. */
 export function IndicatorTable({ indicators }: { indicators: Schemas["IndicatorValue"][] }) {
-  const [isAll, setAll] = useState(false);
-  const shown = isAll ? indicators : indicators.slice(0, MOST_SHOWN);
   return (
     <>
-      <Box sx={{ overflowX: "auto" }} tabIndex={0} role="region" aria-label="Table of indicators">
-        <Box component="table" sx={table}>
-          <thead>
-            <tr>
-              {["Taxon", "Group", "Value", "Specificity", "Fidelity", "p"].map((it) => (
-                <th scope="col" key={it}>
-                  {it}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {shown.map((it) => (
-              <tr key={it.taxon}>
-                <th scope="row">
-                  <TaxonLabel name={it.taxon} />
-                </th>
-                <td>{it.group}</td>
-                <td>{it.value.toFixed(2)}</td>
-                <td>{it.specificity.toFixed(2)}</td>
-                <td>{it.fidelity.toFixed(2)}</td>
-                <td>{it.p.toFixed(3)}</td>
-              </tr>
-            ))}
-          </tbody>
-        </Box>
-      </Box>
+      <SurveyTable
+        label="Table of indicators"
+        what="taxa"
+        columns={["Taxon", "Group", "Value", "Specificity", "Fidelity", "p"]}
+        rows={indicators.map((it) => ({
+          key: it.taxon,
+          head: <TaxonLabel name={it.taxon} />,
+          cells: [it.group, it.value.toFixed(2), it.specificity.toFixed(2), it.fidelity.toFixed(2), it.p.toFixed(3)],
+        }))}
+      />
       <Typography variant="body2" sx={{ mt: 1 }}>
         Specificity (how much of it stands in the group) times fidelity (in how many of its recordings), after Dufrêne
         and Legendre 1997; p by 999 permutations from a fixed seed. Of many taxa tested some come out by chance.
       </Typography>
-      {indicators.length > MOST_SHOWN && (
-        <Button onClick={() => setAll(!isAll)}>{isAll ? "Fewer" : `All ${indicators.length} taxa`}</Button>
-      )}
     </>
   );
 }
@@ -156,10 +140,9 @@ export function ChangeTable({ change }: { change: Schemas["SurveyChange"] }) {
   return (
     <>
       <Typography sx={{ maxWidth: 720 }}>
-        {plots} permanent plots were recorded in both years. Taxa in a plot: {richness.value > 0 && "+"}
-        {richness.value.toFixed(1)} on average
+        {plots} permanent plots were recorded in both years. Taxa in a plot: {number(richness.value, "+")} on average
         {typeof richness.low === "number" && typeof richness.high === "number"
-          ? `, 95 % between ${richness.low.toFixed(1)} and ${richness.high.toFixed(1)}`
+          ? `, 95 % between ${number(richness.low)} and ${number(richness.high)}`
           : ""}
         .
         {typeof turnover === "number" && ` Of the taxa of a plot ${percent(turnover)} stand in one of the years alone;`}
@@ -167,47 +150,35 @@ export function ChangeTable({ change }: { change: Schemas["SurveyChange"] }) {
           ? ` between two independent recordings of one day it is ${percent(pseudoTurnover)} (${twice} pairs).`
           : " how much of that is overlooking isn’t known: no plot was recorded twice."}
       </Typography>
-      <Box sx={{ overflowX: "auto", mt: 1 }} tabIndex={0} role="region" aria-label="Taxon by taxon">
-        <Box component="table" sx={table}>
-          <thead>
-            <tr>
-              {["Taxon", "Both years", "Lost", "Gained", "Change of frequency", "95 %"].map((it) => (
-                <th scope="col" key={it}>
-                  {it}
-                </th>
-              ))}
-            </tr>
-          </thead>
-          <tbody>
-            {shown.map((it) => (
-              <tr key={it.taxon}>
-                <th scope="row">
-                  <TaxonLabel name={it.taxon} />
-                </th>
-                <td>{it.both}</td>
-                <td>{it.lost}</td>
-                <td>{it.gained}</td>
-                <td>
-                  {it.share.isClear && "● "}
-                  {signed(it.share.value)}
-                </td>
-                <td>
-                  {typeof it.share.low === "number" && typeof it.share.high === "number"
-                    ? `${signed(it.share.low)} to ${signed(it.share.high)}`
-                    : ""}
-                </td>
-              </tr>
-            ))}
-          </tbody>
-        </Box>
-      </Box>
+      <SurveyTable
+        label="Taxon by taxon"
+        what="taxa"
+        columns={["Taxon", "Both years", "Lost", "Gained", "Change of frequency", "95 %", "More in, less in", "p"]}
+        rows={shown.map((it) => ({
+          key: it.taxon,
+          head: <TaxonLabel name={it.taxon} />,
+          cells: [
+            it.both,
+            it.lost,
+            it.gained,
+            `${it.share.isClear ? "● " : ""}${signed(it.share.value)}`,
+            typeof it.share.low === "number" && typeof it.share.high === "number"
+              ? `${signed(it.share.low)} to ${signed(it.share.high)}`
+              : "",
+            `${it.rose}, ${it.fell}`,
+            typeof it.p === "number" ? it.p.toFixed(3) : "–",
+          ],
+        }))}
+      />
       {change.taxa.length > moved.length && (
         <Button onClick={() => setAll(!isAll)}>
           {isAll ? "Only what came or went" : `The ${change.taxa.length - moved.length} that stayed too`}
         </Button>
       )}
       <Typography variant="body2" sx={{ mt: 1 }}>
-        ● the interval leaves out no change. Intervals after Newcombe 1998, method 10, each for one taxon alone.
+        ● the interval leaves out no change. Intervals after Newcombe 1998, method 10, each for one taxon alone. More
+        and less: plots in which its amount or class rose or fell, with the sign test (Dixon and Mood 1946), which needs
+        no more than their order.
       </Typography>
     </>
   );

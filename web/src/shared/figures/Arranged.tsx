@@ -1,6 +1,6 @@
 import { Box, MenuItem, TextField, Typography } from "@mui/material";
 import type { Schemas } from "../../api/client";
-import { oneFigure } from "../../shared/calendar/day";
+import { oneFigure } from "../calendar/day";
 
 type Arrangement = Schemas["Arrangement"];
 type Distance = Arrangement["distance"];
@@ -11,7 +11,7 @@ const distances: { distance: Distance; says: string }[] = [
   { distance: "jaccard", says: "which taxa stand there (Jaccard)" },
 ];
 
-const MOST_NAMED = 40;
+const MOST_NAMED = 30;
 const [WIDTH, HEIGHT, EDGE] = [460, 340, 28];
 const drawing = {
   width: "100%",
@@ -23,10 +23,12 @@ const drawing = {
 interface Props {
   arrangement: Arrangement;
   onDistance: (distance: Distance) => void;
+  /** Of each sample the group that it is drawn under; nothing where there are none. */
+  groups?: string[];
 }
 
 /** The plots in a plane, and joined step by step. */
-export function Arranged({ arrangement, onDistance }: Props) {
+export function Arranged({ arrangement, onDistance, groups = [] }: Props) {
   return (
     <>
       <TextField
@@ -44,7 +46,7 @@ export function Arranged({ arrangement, onDistance }: Props) {
         ))}
       </TextField>
       <Box sx={{ display: "grid", gridTemplateColumns: { md: "1fr 1fr" }, columnGap: 4, rowGap: 2 }}>
-        <Plane arrangement={arrangement} />
+        <Plane arrangement={arrangement} groups={groups} />
         <Tree arrangement={arrangement} />
       </Box>
     </>
@@ -52,8 +54,15 @@ export function Arranged({ arrangement, onDistance }: Props) {
 }
 
 // Both axes in one measure: what is near in the drawing is near.
-function Plane({ arrangement: { samples, ordination } }: { arrangement: Arrangement }) {
+export function Plane({
+  arrangement: { samples, ordination },
+  groups,
+}: {
+  arrangement: Arrangement;
+  groups: string[];
+}) {
   const { axes, points, negative } = ordination;
+  const named = [...new Set(groups.filter(Boolean))];
   if (axes.length === 0) return <Typography>All plots are alike: they lie at one point.</Typography>;
   const at = (sample: number, axis: number) => points[sample]?.[axis] ?? 0;
   const all = (axis: number) => points.map((_, sample) => at(sample, axis));
@@ -74,7 +83,7 @@ function Plane({ arrangement: { samples, ordination } }: { arrangement: Arrangem
         <rect width={WIDTH} height={HEIGHT} fill="none" stroke="currentColor" opacity={0.35} />
         {samples.map((name, i) => (
           <g key={name}>
-            <circle cx={x(i)} cy={y(i)} r={4.5} fill="currentColor" />
+            <Mark shape={Math.max(0, named.indexOf(groups[i] ?? ""))} x={x(i)} y={y(i)} />
             {isNamed && (
               <text x={x(i) + (x(i) > WIDTH / 2 ? -8 : 8)} y={y(i) + 4} textAnchor={x(i) > WIDTH / 2 ? "end" : "start"}>
                 {i + 1}
@@ -83,6 +92,18 @@ function Plane({ arrangement: { samples, ordination } }: { arrangement: Arrangem
           </g>
         ))}
       </Box>
+      {named.length > 1 && (
+        <Box component="ul" sx={{ listStyle: "none", p: 0, m: 0, display: "flex", flexWrap: "wrap", columnGap: 2 }}>
+          {named.map((it, i) => (
+            <Box component="li" key={it} sx={{ display: "flex", gap: 0.75, alignItems: "center", fontSize: 14 }}>
+              <svg width={14} height={14} aria-hidden="true">
+                <Mark shape={i} x={7} y={7} />
+              </svg>
+              {it}
+            </Box>
+          ))}
+        </Box>
+      )}
       <Typography component="figcaption" variant="body2">
         Across: {oneFigure((axes[0]?.share ?? 0) * 100)} % of the differences; up:{" "}
         {oneFigure((axes[1]?.share ?? 0) * 100)} %.
@@ -90,6 +111,27 @@ function Plane({ arrangement: { samples, ordination } }: { arrangement: Arrangem
       </Typography>
     </figure>
   );
+}
+
+// Groups are told apart by form, not by colour alone; beyond these they begin again.
+const marks = [
+  (x: number, y: number) => <circle cx={x} cy={y} r={4.5} fill="currentColor" />,
+  (x: number, y: number) => <circle cx={x} cy={y} r={4.5} fill="none" stroke="currentColor" strokeWidth={1.6} />,
+  (x: number, y: number) => <rect x={x - 4} y={y - 4} width={8} height={8} fill="currentColor" />,
+  (x: number, y: number) => (
+    <rect x={x - 4} y={y - 4} width={8} height={8} fill="none" stroke="currentColor" strokeWidth={1.6} />
+  ),
+  (x: number, y: number) => <path d={`M${x} ${y - 5.5}l5 9h-10z`} fill="currentColor" />,
+  (x: number, y: number) => (
+    <path d={`M${x} ${y - 5.5}l5 9h-10z`} fill="none" stroke="currentColor" strokeWidth={1.6} />
+  ),
+  (x: number, y: number) => <path d={`M${x - 4} ${y - 4}l8 8m-8 0l8 -8`} stroke="currentColor" strokeWidth={2} />,
+  (x: number, y: number) => <path d={`M${x - 5} ${y}h10m-5 -5v10`} stroke="currentColor" strokeWidth={2} />,
+] as const;
+
+function Mark({ shape, x, y }: { shape: number; x: number; y: number }) {
+  const draw = marks[shape % marks.length];
+  return draw ? draw(x, y) : null;
 }
 
 const ROW = 20;
