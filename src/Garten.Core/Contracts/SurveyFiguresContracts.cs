@@ -64,7 +64,7 @@ public sealed record SurveyFiguresRequest(
 
     /// <summary>Works them out.</summary>
     /// <param name="taxa">What is known of taxa: members of aggregates, synonyms; null where nothing is.</param>
-    /// <exception cref="RequestException">There are too many recordings, or they can't be compared so.</exception>
+    /// <exception cref="RequestException">They can't be compared so.</exception>
     public SurveyFigures WorkOut(TaxonIndex? taxa = null)
     {
         if (By == SurveyUnit.Cluster)
@@ -73,12 +73,19 @@ public sealed record SurveyFiguresRequest(
             throw new RequestException("clusters", "Ask for 2 to 12 clusters.");
         var recordings = SurveyRecordings.Of(Survey, From, By == SurveyUnit.Year || Under == SurveyUnit.Year, taxa);
         var (units, kind) = (recordings.All, recordings.Kind);
-        if (units.Count > MostUnits)
-            throw new RequestException(
-                "survey",
-                string.Create(CultureInfo.InvariantCulture, $"Figures are worked out of at most {MostUnits:N0} recordings at a time.")
-            );
         var notes = recordings.Notes.ToList();
+        if (units.Count > MostUnits)
+            return SurveyFigures.Nothing(
+                kind,
+                [
+                    .. notes,
+                    string.Create(
+                        CultureInfo.InvariantCulture,
+                        $"There are {units.Count:N0} recordings, and figures are worked out of at most {MostUnits:N0} at a time: "
+                            + $"divide the survey by places or years."
+                    ),
+                ]
+            );
         var samples = recordings.By(By);
         if (samples.Count == 0)
             return SurveyFigures.Nothing(kind, [.. notes, "Nothing was recorded yet: there is nothing to work out."]);
@@ -95,7 +102,13 @@ public sealed record SurveyFiguresRequest(
         if (AsRanks && !hasRanks)
             notes.Add("The scale has no classes: what is compared goes by the amounts.");
         var compared = SurveyRecordings.Table(units, AsRanks && hasRanks);
-        var groups = Under == SurveyUnit.Cluster ? ClustersOf(compared, notes) : [.. units.Select(u => u.NameBy(Under))];
+        var canCluster = units.Count <= ArrangementRequest.MostSamples;
+        if (Under == SurveyUnit.Cluster && !canCluster)
+            notes.Add("More than 1,000 recordings aren’t clustered: they are compared by place.");
+        var groups =
+            Under != SurveyUnit.Cluster ? [.. units.Select(u => u.NameBy(Under))]
+            : canCluster ? ClustersOf(compared, notes)
+            : [.. units.Select(u => u.Place)];
         return new SurveyFigures(
             kind,
             [.. samples.Select(s => s.Name)],

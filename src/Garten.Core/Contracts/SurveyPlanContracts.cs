@@ -28,8 +28,8 @@ public sealed record SurveyPlanRequest(
         var first = today < survey.From ? survey.From : today;
         if (first > survey.To)
             return new SurveyPlan([], true, []);
-        var needs = new List<(VisitNeed Need, SurveyErrand Errand)>();
-        void Add(Guid place, IEnumerable<DayWindow> windows, SurveyErrand errand) =>
+        var needs = new List<(VisitNeed Need, IReadOnlyList<SurveyErrand> Errands)>();
+        void Add(Guid place, IEnumerable<DayWindow> windows, IReadOnlyList<SurveyErrand> errands) =>
             needs.Add(
                 (
                     new VisitNeed(
@@ -37,31 +37,40 @@ public sealed record SurveyPlanRequest(
                         place.ToString(),
                         [.. windows.SelectMany(w => Within(w, first, survey.To))]
                     ),
-                    errand
+                    errands
                 )
             );
-        foreach (var (task, days) in new SurveyStandingRequest(Survey, Date).Wanted(today))
-        {
-            if (task.State != SurveyTaskState.Done)
-                Add(task.PlaceId, [days.Window()], new SurveyErrand(task.What, "", task.PlotId, null, false));
-        }
+        // What can be done at a place on the same days is one need: of thousands of plots the search stays short.
+        foreach (
+            var alike in new SurveyStandingRequest(Survey, Date)
+                .Wanted(today)
+                .Where(w => w.Task.State != SurveyTaskState.Done)
+                .GroupBy(w => (w.Task.PlaceId, w.Days))
+        )
+            Add(
+                alike.Key.PlaceId,
+                [alike.Key.Days.Window()],
+                [.. alike.Select(w => new SurveyErrand(w.Task.What, "", w.Task.PlotId, null, false))]
+            );
         foreach (var asked in new QuestionsRequest(Date, Plants, Populations).Tell().Select(q => q.Question))
         {
             if (places.ContainsKey(asked.PlaceId))
                 Add(
                     asked.PlaceId,
                     asked.Need.Windows,
-                    new SurveyErrand(
-                        asked.Label.Length > 0 ? $"{asked.Label}, {asked.Name}" : asked.Name,
-                        asked.Need.Text,
-                        null,
-                        asked.SubjectId,
-                        asked.IsOfPopulation
-                    )
+                    [
+                        new SurveyErrand(
+                            asked.Label.Length > 0 ? $"{asked.Label}, {asked.Name}" : asked.Name,
+                            asked.Need.Text,
+                            null,
+                            asked.SubjectId,
+                            asked.IsOfPopulation
+                        ),
+                    ]
                 );
         }
         var plan = VisitPlan.Of(first, [.. needs.Select(n => n.Need)], stop);
-        var errands = needs.ToDictionary(n => n.Need.Id, n => n.Errand, StringComparer.Ordinal);
+        var errands = needs.ToDictionary(n => n.Need.Id, n => n.Errands, StringComparer.Ordinal);
         return new SurveyPlan(
             [
                 .. plan.Visits.Select(v => new SurveyDay(
@@ -70,11 +79,11 @@ public sealed record SurveyPlanRequest(
                     v.Date,
                     v.Earliest,
                     v.Latest,
-                    Together(v.Needs.Select(n => errands[n]))
+                    Together(v.Needs.SelectMany(n => errands[n]))
                 )),
             ],
             plan.IsOptimal,
-            Together(plan.Unanswerable.Select(n => errands[n]))
+            Together(plan.Unanswerable.SelectMany(n => errands[n]))
         );
     }
 

@@ -17,7 +17,7 @@ public static partial class SurveyReportWriter
             var sentences = new List<ReportSentence>();
             var tables = new List<ReportTable>();
             if (figures.Statistics is not { } statistics)
-                return new(FiguresTitle, Kept([Say("figures", "There is nothing to work out yet.")]), []);
+                return new(FiguresTitle, Kept([Say("figures", figures.Notes[^1])]), []);
             var pooled = statistics.Pooled;
             sentences.Add(
                 Say(

@@ -114,6 +114,14 @@ internal sealed class SiteVisitRepository(NpgsqlDataSource database)
                     union all
                     select n.names[1], extract(year from n.determined_on)::int from plant_now n
                     where n.place_id = $1 and cardinality(n.names) = 1 and ($2::date is null or n.determined_on < $2)
+                    union all
+                    select f.find->>'taxon', extract(year from v.visited_on)::int
+                    from plot p
+                    join plot_record r on r.plot_id = p.id
+                    join site_visit v on v.id = r.visit_id
+                    cross join jsonb_array_elements(r.finds) as f(find)
+                    where p.place_id = $1 and ($2::date is null or v.visited_on < $2)
+                        and not exists (select from plot_record o where o.supersedes = r.id)
                 ) f group by name order by name
                 """,
                 place,

@@ -120,13 +120,18 @@ function Whole({ whole }: { whole: Schemas["SurveyWhole"] }) {
   );
 }
 
+const MOST_TASKS = 40;
+const MORE_TASKS = 100;
+
 const signs: Record<string, string> = { due: "△", late: "✕", coming: "◌", done: "✓" };
 
 function Standing({ whole, standing }: { whole: Schemas["SurveyWhole"]; standing: Schemas["SurveyStanding"] }) {
   const [isAll, setAll] = useState(false);
   const { tasks, twiceDone, twiceWanted } = standing;
   const open = tasks.filter((it) => it.state !== "done");
-  const shown = isAll ? tasks : open;
+  const [most, setMost] = useState(MOST_TASKS);
+  const listed = isAll ? tasks : open;
+  const shown = listed.slice(0, most);
   return (
     <>
       <Typography>
@@ -171,6 +176,13 @@ function Standing({ whole, standing }: { whole: Schemas["SurveyWhole"]; standing
           </Box>
         ))}
       </Box>
+      {listed.length > most && (
+        <Button onClick={() => setMost(most + MORE_TASKS)}>
+          {listed.length - most > MORE_TASKS
+            ? `${MORE_TASKS} more of ${listed.length}`
+            : `The other ${listed.length - most}`}
+        </Button>
+      )}
       {tasks.length > open.length && (
         <Button onClick={() => setAll(!isAll)}>{isAll ? "Only what is open" : "Show what is done too"}</Button>
       )}
