@@ -403,6 +403,9 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
             "surveys/statistics" => JsonNode.Parse(
                 """{"kind":"individuals","samples":[{"sample":"A","taxon":"x","value":3},{"sample":"B","taxon":"y","value":1}],"rarefyTo":1}"""
             )!,
+            "surveys/indicators" => JsonNode.Parse(
+                """{"kind":"cover","samples":[{"sample":"a","taxon":"x","value":3},{"sample":"b","taxon":"x","value":1}],"groups":[{"sample":"a","group":"1"},{"sample":"b","group":"2"}]}"""
+            )!,
             "surveys/arrangement" => JsonNode.Parse(
                 """{"kind":"cover","samples":[{"sample":"A","taxon":"x","value":3},{"sample":"B","taxon":"y","value":1},{"sample":"C","taxon":"y","value":2}],"distance":"jaccard","axes":1}"""
             )!,

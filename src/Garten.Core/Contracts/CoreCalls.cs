@@ -485,6 +485,22 @@ public static class CoreCalls
             "How samples lie to each other: principal coordinates and average linkage of their distances."
         ),
         OfRequest(
+            "indicators",
+            Json.IndicatorsRequest,
+            Json.IReadOnlyListIndicatorValue,
+            (r, _) => r.WorkOut(),
+            "surveys/indicators",
+            "Which taxa stand for which group of samples: indicator values with a permutation test."
+        ),
+        OfRequest(
+            "surveyComparison",
+            Json.SurveyComparisonRequest,
+            Json.SurveyComparison,
+            (r, session) => r.WorkOut(new TaxonIndex(session.Flora?.Pack.Taxa ?? [])),
+            null,
+            "How two surveys differ, with intervals: taxa in a recording, and how often each taxon stands in one."
+        ),
+        OfRequest(
             "communityTable",
             Json.CommunityTableRequest,
             Json.CommunityTableAnswer,

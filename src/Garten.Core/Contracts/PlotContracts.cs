@@ -198,6 +198,8 @@ public sealed record Survey(
 /// <param name="Visits">Visits that belong to it.</param>
 /// <param name="Plots">Its plots.</param>
 /// <param name="Records">Records of its plots that hold.</param>
+/// <param name="PlaceIds">Its places.</param>
+/// <param name="Rules">Id of the table by which names are graded; empty where none was agreed.</param>
 public sealed record SurveySummary(
     Guid Id,
     string Name,
@@ -207,7 +209,9 @@ public sealed record SurveySummary(
     IReadOnlyList<string> Places,
     int Visits,
     int Plots,
-    int Records
+    int Records,
+    IReadOnlyList<Guid> PlaceIds,
+    string Rules
 );
 
 /// <summary>A plot.</summary>

@@ -93,7 +93,16 @@ public static class StudentT
     // Samples are small, and every step of the Bench asks again.
     private static readonly double[] Known = new double[1000];
 
-    private static double Bisected(int degrees)
+    /// <summary>The same of degrees of freedom that aren't whole, as Welch's are.</summary>
+    /// <param name="degrees">Degrees of freedom; at least 1.</param>
+    /// <exception cref="ArgumentOutOfRangeException"><paramref name="degrees"/> is below 1.</exception>
+    public static double Quantile975(double degrees)
+    {
+        ArgumentOutOfRangeException.ThrowIfLessThan(degrees, 1);
+        return Bisected(degrees);
+    }
+
+    private static double Bisected(double degrees)
     {
         // With one degree of freedom it is 12.7062; more degrees only make it smaller.
         double low = 1.9,
@@ -110,7 +119,7 @@ public static class StudentT
     }
 
     // Probability of |t| above a value: I_x(ν/2, 1/2) with x = ν/(ν + t²).
-    private static double TwoTails(double t, int degrees) => IncompleteBeta(degrees / 2d, 0.5, degrees / (degrees + t * t));
+    private static double TwoTails(double t, double degrees) => IncompleteBeta(degrees / 2d, 0.5, degrees / (degrees + t * t));
 
     // Continued fraction of the incomplete beta function (Abramowitz and Stegun, 26.5.8), by Lentz's method.
     private static double IncompleteBeta(double a, double b, double x)

@@ -21,6 +21,43 @@ public sealed class ChangeTests
     }
 
     [Fact]
+    public void TwoSetsOfSamplesDifferByWelchsAndNewcombesIntervals()
+    {
+        // R: t.test(c(4, 4, 5, 7), c(1, 2, 3)) has 5 degrees of freedom.
+        var mean = IndependentChange.OfMean([1, 2, 3], [4, 4, 5, 7])!;
+        var bound = 2.5705818 * Math.Sqrt(1.0 / 3 + 2.0 / 4);
+        Assert.Equal(3, mean.Value);
+        Assert.Equal(3 - bound, mean.Low!.Value, 6);
+        Assert.Equal(3 + bound, mean.High!.Value, 6);
+        Assert.Equal(new Change(2, null, null), IndependentChange.OfMean([1], [3, 3]));
+        Assert.Null(IndependentChange.OfMean([], [1]));
+        // Newcombe 1998, table II, method 10: 56 of 70 and 48 of 80.
+        var share = IndependentChange.OfShare(48, 80, 56, 70)!;
+        Assert.Equal(0.2, share.Value, 12);
+        Assert.Equal(0.0524, share.Low!.Value, 4);
+        Assert.Equal(0.3339, share.High!.Value, 4);
+        Assert.Null(IndependentChange.OfShare(0, 0, 1, 2));
+    }
+
+    [Theory]
+    [InlineData(30, 0.5, 20, 0.3)]
+    [InlineData(15, 0.1, 40, 0.2)]
+    public void IntervalsOfIndependentSharesHoldNinetyFiveInAHundred(int first, double p1, int second, double p2)
+    {
+        var draw = new SeededDraw(23);
+        const int times = 4000;
+        var held = 0;
+        for (var i = 0; i < times; i++)
+        {
+            var a = Enumerable.Range(0, first).Count(_ => draw.Share() < p1);
+            var b = Enumerable.Range(0, second).Count(_ => draw.Share() < p2);
+            var change = IndependentChange.OfShare(a, first, b, second)!;
+            held += change.Low <= p2 - p1 && p2 - p1 <= change.High ? 1 : 0;
+        }
+        Assert.InRange((double)held / times, 0.935, 0.975);
+    }
+
+    [Fact]
     public void AShareThatDidNotChangeSaysHowFarItMayHave()
     {
         var change = PairedChange.OfShare(5, 0, 0, 5)!;

@@ -449,6 +449,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/surveys/indicators": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Which taxa stand for which group of samples: indicator values with a permutation test. Stores nothing; the browser does the same by itself. */
+        post: operations["indicators"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/surveys/table": {
         parameters: {
             query?: never;
@@ -3641,6 +3658,22 @@ export interface components {
             /** @description By what samples are told apart where they are arranged. */
             distance?: components["schemas"]["SampleDistance"];
         };
+        /** @description In how many recordings of two surveys a taxon stands. */
+        ComparedTaxon: {
+            /** @description Its name. */
+            taxon: string;
+            /**
+             * Format: int32
+             * @description Recordings of the first with it.
+             */
+            first: number;
+            /**
+             * Format: int32
+             * @description Recordings of the second with it.
+             */
+            second: number;
+            difference: components["schemas"]["Change"];
+        };
         /**
          * @description How far a list goes.
          * @enum {unknown}
@@ -4047,6 +4080,16 @@ export interface components {
             arrangement: {
                 request: components["schemas"]["ArrangementRequest"];
                 answer: components["schemas"]["Arrangement"];
+            };
+            /** @description Which taxa stand for which group of samples: indicator values with a permutation test. */
+            indicators: {
+                request: components["schemas"]["IndicatorsRequest"];
+                answer: components["schemas"]["IndicatorValue"][];
+            };
+            /** @description How two surveys differ, with intervals: taxa in a recording, and how often each taxon stands in one. */
+            surveyComparison: {
+                request: components["schemas"]["SurveyComparisonRequest"];
+                answer: components["schemas"]["SurveyComparison"];
             };
             /** @description The figures of a pasted table of samples and taxa, or what in it can't be used, at its line and cell. */
             communityTable: {
@@ -5607,6 +5650,27 @@ export interface components {
              *                 are.
              */
             p: number;
+        };
+        /** @description Asks which taxa stand for which group of samples. */
+        IndicatorsRequest: {
+            /** @description What the values are. */
+            kind: components["schemas"]["SampleKind"];
+            /** @description The values. */
+            samples: components["schemas"]["SampleValue"][];
+            /** @description The group of every sample: two groups at least. */
+            groups: components["schemas"]["SampleGroup"][];
+            /**
+             * Format: int64
+             * @description Where chance begins.
+             * @default 1
+             */
+            seed: number;
+            /**
+             * Format: int32
+             * @description Permutations of the test: 0 to 9,999.
+             * @default 999
+             */
+            permutations: number;
         };
         /** @description How one item of a sheet stands to one taxon. */
         ItemFit: {
@@ -8985,6 +9049,13 @@ export interface components {
              */
             rarefiedSE: null | number;
         };
+        /** @description The group of a sample. */
+        SampleGroup: {
+            /** @description Name of the sample. */
+            sample: string;
+            /** @description Name of its group. */
+            group: string;
+        };
         /**
          * @description What the values of a survey are.
          * @enum {unknown}
@@ -10328,6 +10399,33 @@ export interface components {
              */
             to?: null | number;
         };
+        /** @description How two surveys differ. */
+        SurveyComparison: {
+            /**
+             * Format: int32
+             * @description Recordings of the first.
+             */
+            first: number;
+            /**
+             * Format: int32
+             * @description Recordings of the second.
+             */
+            second: number;
+            richness: null | components["schemas"]["Change"];
+            /** @description The taxa, those that differ most first; none where they can't be compared. */
+            taxa: components["schemas"]["ComparedTaxon"][];
+            /** @description What has to be known. */
+            notes: string[];
+        };
+        /**
+         * @description Asks how two surveys differ. Their recordings are taken as independent of each other: of permanent plots of one survey the change
+         *                 is told better by SurveyChangeRequest.
+         */
+        SurveyComparisonRequest: {
+            first: components["schemas"]["SurveyWhole"];
+            second: components["schemas"]["SurveyWhole"];
+            from: components["schemas"]["SurveySource"];
+        };
         /** @description A day of a survey at one of its places. */
         SurveyDay: {
             /**
@@ -10671,6 +10769,10 @@ export interface components {
              * @description Records of its plots that hold.
              */
             records: number;
+            /** @description Its places. */
+            placeIds: string[];
+            /** @description Id of the table by which names are graded; empty where none was agreed. */
+            rules: string;
         };
         /** @description Something that a survey wants done in a year. */
         SurveyTask: {
@@ -12909,6 +13011,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Arrangement"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    indicators: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["IndicatorsRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["IndicatorValue"][];
                 };
             };
             /** @description Bad Request */

@@ -30,7 +30,17 @@ export function useSurveys() {
   const known = new Set(served.data?.map((it) => it.id));
   const made = useWaiting().flatMap((it) =>
     it.kind === "saveSurvey" && !known.has(it.surveyId)
-      ? [{ id: it.surveyId, name: it.name, from: it.from, to: it.to, leader: it.leader.name }]
+      ? [
+          {
+            id: it.surveyId,
+            name: it.name,
+            from: it.from,
+            to: it.to,
+            leader: it.leader.name,
+            placeIds: it.placeIds,
+            rules: it.terms?.rules ?? "",
+          },
+        ]
       : [],
   );
   const begun = made.map((it) => ({ ...it, places: [], visits: 0, plots: 0, records: 0 }));
@@ -47,4 +57,11 @@ export function useSurvey(id: string) {
     async (waiting) => (await core.survey({ id, survey: served.data ?? null, waiting }))[0],
   );
   return { ...served, data, isError: served.isError && !data };
+}
+
+/** The survey that a place and a day belong to and that agreed on how names are graded; nothing where there is none. */
+export function useSurveyAt(placeId: string | undefined, day: string | undefined) {
+  return useSurveys().surveys?.find(
+    (it) => it.rules && placeId && day && it.placeIds.includes(placeId) && it.from <= day && day <= it.to,
+  );
 }

@@ -30,7 +30,8 @@ internal sealed class SurveyRepository(NpgsqlDataSource database)
                         where v.visited_on between s.starts_on and s.ends_on
                             and (v.import_id is null or not exists (select from import_withdrawal b where b.import_id = v.import_id)))::int,
                     (select count(*) from plot where survey_id = s.id)::int,
-                    (select count(*) from plot_record r join plot p on p.id = r.plot_id where p.survey_id = s.id and {Holds})::int
+                    (select count(*) from plot_record r join plot p on p.id = r.plot_id where p.survey_id = s.id and {Holds})::int,
+                    array(select p.place_id from survey_place p where p.survey_id = s.id order by p.place), coalesce(s.terms->>'rules', '')
                 from survey s join person w on w.id = s.leader
                 order by s.starts_on desc, s.name, s.id
                 """
@@ -45,7 +46,9 @@ internal sealed class SurveyRepository(NpgsqlDataSource database)
                     r.GetFieldValue<string[]>(5),
                     r.GetInt32(6),
                     r.GetInt32(7),
-                    r.GetInt32(8)
+                    r.GetInt32(8),
+                    r.GetFieldValue<Guid[]>(9),
+                    r.GetString(10)
                 ),
                 stop
             );

@@ -10,6 +10,7 @@ import { useBenchFlora } from "../../shared/botany/useBenchFlora";
 import { AccumulationCurve, Estimates } from "../../shared/figures/drawings";
 import { Likenesses, Methods, SampleTable } from "../../shared/figures/tables";
 import { Page, Part } from "../../shared/ui/Page";
+import { BesideSurvey } from "./BesideSurvey";
 import { IndicatedTable, NestedFigure, QualityTable, SharesFigure } from "./EcologyParts";
 import { SurveyArranged } from "./SurveyArranged";
 import { HowMuch, MissedOrGone } from "./SurveyEffort";
@@ -157,6 +158,11 @@ export function SurveyFiguresPage() {
                 <QualityTable ecology={figures.ecology} />
               </Part>
             </>
+          )}
+          {whole && (
+            <Part id="beside" title="Beside another survey">
+              <BesideSurvey whole={whole} from={from} />
+            </Part>
           )}
           <Part id="design" title="How much to record">
             <HowMuch key={change ? "own" : "assumed"} deviation={change?.deviation} />

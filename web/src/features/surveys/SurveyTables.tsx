@@ -2,17 +2,13 @@ import { Box, Button, Typography } from "@mui/material";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
-import { oneFigure } from "../../shared/calendar/day";
 import { SurveyTable } from "./SurveyTable";
+import { number, signed } from "./signed";
 
 const cell = { px: 1, py: 0.5, borderBottom: "1px dotted", borderColor: "rule", textAlign: "left" } as const;
 const table = { borderCollapse: "collapse", fontVariantNumeric: "tabular-nums", "& th, & td": cell } as const;
 const classes = ["–", "I", "II", "III", "IV", "V"];
 const MOST_SHOWN = 30;
-
-const number = (value: number, plus = "") => `${value > 0 ? plus : value < 0 ? "−" : ""}${oneFigure(Math.abs(value))}`;
-
-const signed = (share: number) => `${share > 0 ? "+" : share < 0 ? "−" : ""}${Math.round(Math.abs(share) * 100)} %`;
 
 /** In how many recordings of each group a taxon stands, as classes of constancy; sorted by any column. */
 export function FrequencyTable({ figures }: { figures: Schemas["SurveyFigures"] }) {

@@ -72,9 +72,12 @@ export function Naming(props: {
 
 export function Choices({
   settings,
+  survey,
   onSet,
 }: {
   settings: ConfirmSettings;
+  /** The survey that the plant's place and day belong to, where it agreed on rules. */
+  survey?: { name: string; rules: string };
   onSet: (part: Partial<ConfirmSettings>) => void;
 }) {
   return (
@@ -92,6 +95,11 @@ export function Choices({
             ? "For lists made in passing: one sure character is enough where it leaves no other name."
             : "For records that must stand alone: several organs, two times of the plant’s year, every look-alike excluded."}
         </Typography>
+        {survey && (
+          <Typography variant="body2">
+            {survey.rules === settings.rules ? "✓ As the survey" : "△ Not as the survey"} “{survey.name}” agreed.
+          </Typography>
+        )}
       </Box>
       <Box>
         <Typography variant="body2">Was this plant planted?</Typography>

@@ -9,6 +9,7 @@ import { Page, Part } from "../../shared/ui/Page";
 import { useAllTaxa } from "../../offline/taxa";
 import { useAskedEither } from "../../offline/hosts";
 import { usePlaces } from "../../offline/documents";
+import { useSurveyAt } from "../../offline/surveys";
 import type { ConfirmSettings } from "../../offline/store";
 
 import { useStoredWalk } from "../useStoredWalk";
@@ -45,7 +46,11 @@ function Confirm({ walkId }: { walkId: string }) {
   const [keeping, setKeeping] = useState(false);
   const found = places?.find((p) => p.id === walk?.form.placeId);
   const place = useMemo(() => siftPlace(found), [found]);
-  const settings = walk?.confirm ?? plainConfirm;
+  const survey = useSurveyAt(walk?.form.placeId, walk?.form.date);
+  const settings = useMemo(
+    () => walk?.confirm ?? { ...plainConfirm, rules: survey?.rules || plainConfirm.rules },
+    [walk?.confirm, survey],
+  );
   const sheet = walk?.observations;
   const date = walk?.form.date || null;
   const prior = (walk?.sift ?? plainSettings).prior;
@@ -218,7 +223,7 @@ function Confirm({ walkId }: { walkId: string }) {
                     checks={fits.checks}
                     onExplain={(kind, text) => set({ explanations: { ...settings.explanations, [kind]: text } })}
                   />
-                  <Choices settings={settings} onSet={set} />
+                  <Choices settings={settings} survey={survey} onSet={set} />
                 </Part>
               </Box>
               <Box sx={{ gridArea: "open" }}>
