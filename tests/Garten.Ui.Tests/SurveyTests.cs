@@ -44,9 +44,20 @@ public sealed class SurveyTests(GartenSite site) : IClassFixture<GartenSite>
         browser.Type("Taxa that are sought above all", "Nowhera rara");
         browser.Click(browser.All("main label").First(l => l.Text == "Plots are recorded"));
         browser.UntilText("Of each taxon is noted");
+        browser.Type("Layers, with commas", "shrubs, herbs");
+        browser.Type("Who works at it besides", "Tove Askling");
+        browser.Click("Add a round");
+        browser.Type("Round", "whole year");
+        browser.Type("From (MM-DD)", "01-01");
+        browser.Type("To (MM-DD)", "13-31");
         browser.ShouldBeAccessible();
         browser.Click("Keep the survey");
+        browser.UntilText("whole year: give its first and last day as month and day");
+        browser.Type("To (MM-DD)", string.Concat(Enumerable.Repeat(Keys.Backspace, 5)) + "12-31");
+        browser.Click("Keep the survey");
         browser.UntilText("Do the boards keep the carr open?");
+        browser.UntilText("with Tove Askling");
+        browser.UntilText("The days that will do");
         browser.UntilText("neither found nor sought yet");
 
         browser.Click("Lay plots by chance");
@@ -60,7 +71,7 @@ public sealed class SurveyTests(GartenSite site) : IClassFixture<GartenSite>
         browser.ClickLink(survey + "/plots/", "P1");
         browser.UntilText("No visit is open here today.");
         browser.Click("Begin one now");
-        browser.UntilText("What grows in it?");
+        browser.UntilText("What grows in the layer herbs?");
         browser.Until(() => !browser.Text.Contains("No visit is open here today.", StringComparison.Ordinal), "the visit");
         Enter(browser, "ve lo 12");
         Enter(browser, "sorpin 0,5");
@@ -70,6 +81,8 @@ public sealed class SurveyTests(GartenSite site) : IClassFixture<GartenSite>
         Assert.Equal(2, Lines(browser));
         Entry(browser).SendKeys(" 30" + Keys.Enter);
         browser.Until(() => Lines(browser) == 3, "the third line");
+        browser.Type("herbs: cover, %", "70");
+        browser.Type("herbs: height, cm", "40");
         browser.Type("Bare ground", "120");
         browser.Click("Keep it: 3 lines");
         browser.UntilText("Bare ground is 0 to 100 %.");
@@ -78,6 +91,7 @@ public sealed class SurveyTests(GartenSite site) : IClassFixture<GartenSite>
         browser.Click("Keep it: 3 lines");
         browser.UntilText("What was recorded");
         browser.UntilText("30 %");
+        browser.UntilText("70 %, 40 cm high");
         browser.UntilText("Recorded by Runa Velt on this visit already");
 
         browser.Go(survey + "/figures");
@@ -85,10 +99,18 @@ public sealed class SurveyTests(GartenSite site) : IClassFixture<GartenSite>
         browser.UntilText("V 1 of 1");
         browser.ShouldBeAccessible();
         browser.UntilText("permanent plots, recorded twice, see it");
+        browser.UntilText("What they say of the ground");
+        browser.UntilText("two always lie on a line");
         browser.Go(survey + "/figures?from=lists");
         browser.UntilText("Missed, or gone?");
         browser.UntilText("gone and missed look alike");
         browser.UntilText("Whether more would find more");
+        browser.UntilText("By habitat, after the flora");
+        browser.ShouldBeAccessible();
+        Choose(browser, "The other survey", "Five places");
+        browser.UntilText("They share places");
+        Choose(browser, "Compared", "by clusters");
+        browser.UntilText("its p proves nothing");
         browser.ShouldBeAccessible();
         browser.Go(survey);
         browser.UntilText("2 of 11 done");

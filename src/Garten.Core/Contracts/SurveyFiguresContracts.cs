@@ -114,7 +114,7 @@ public sealed record SurveyFiguresRequest(
             [.. samples.Select(s => s.Name)],
             notes,
             statistics,
-            isComparable ? Frequencies(units, groups, kind) : [],
+            isComparable ? Frequencies(units, groups, kind, sizes[0]) : [],
             isComparable
                 ?
                 [
@@ -133,11 +133,17 @@ public sealed record SurveyFiguresRequest(
                     .Where(u => u.Protocol?.Nests.Count > 0)
                     .Select(u => new NestedPlot(u.Protocol!.Nests, [.. u.Taxa.Select(t => (t.Taxon, t.Nest))])),
             ]),
-            hasRanks
+            hasRanks,
+            CoverageComparison.Of(SurveyRecordings.Table(units), groups)
         );
     }
 
-    private IReadOnlyList<TaxonFrequency> Frequencies(IReadOnlyList<Recording> units, IReadOnlyList<string> groups, SampleKind kind)
+    private IReadOnlyList<TaxonFrequency> Frequencies(
+        IReadOnlyList<Recording> units,
+        IReadOnlyList<string> groups,
+        SampleKind kind,
+        double squareMetres
+    )
     {
         var scale = Survey.Survey.Now()?.Protocol.Scale;
         var classes = From == SurveySource.Plots && scale is { } s ? CoverClass.Of(s) : [];
@@ -145,7 +151,8 @@ public sealed record SurveyFiguresRequest(
             SurveyRecordings.Table(units),
             groups,
             kind != SampleKind.Incidence,
-            classes.Count == 0 ? null : (SurveyRecordings.Table(units, true), [.. classes.Select(c => c.Mark)])
+            classes.Count == 0 ? null : (SurveyRecordings.Table(units, true), [.. classes.Select(c => c.Mark)]),
+            kind == SampleKind.Individuals ? squareMetres : 0
         );
     }
 
@@ -216,6 +223,7 @@ public sealed record SurveyFiguresRequest(
 /// <param name="Shares">The taxa divided by origin, growth, habitat and part of the place.</param>
 /// <param name="Nested">How many taxa, and which, stand in nested squares of each size; none where there are none.</param>
 /// <param name="HasRanks">Whether the scale has classes, so that what is compared can be compared by their ranks.</param>
+/// <param name="ByCoverage">What is compared, at equal coverage; null where no group has two recordings with taxa.</param>
 public sealed record SurveyFigures(
     SampleKind Kind,
     IReadOnlyList<string> Samples,
@@ -228,12 +236,13 @@ public sealed record SurveyFigures(
     IReadOnlyList<SampleEcology> Ecology,
     IReadOnlyList<FoundShares> Shares,
     IReadOnlyList<NestedFrequency> Nested,
-    bool HasRanks
+    bool HasRanks,
+    CoverageComparison? ByCoverage
 )
 {
     /// <summary>Where nothing was recorded.</summary>
     internal static SurveyFigures Nothing(SampleKind kind, IReadOnlyList<string> notes) =>
-        new(kind, [], notes, null, [], [], "", [], [], [], [], false);
+        new(kind, [], notes, null, [], [], "", [], [], [], [], false, null);
 }
 
 /// <summary>What would be found in more samples like those there are.</summary>

@@ -291,4 +291,84 @@ public sealed class SurveyGroundTests
         Assert.Contains("CC BY 4.0", all, StringComparison.Ordinal);
         Assert.Contains("Ilse Marrin", all, StringComparison.Ordinal);
     }
+
+    [Fact]
+    public void GroupsAreComparedAtEqualCoverage()
+    {
+        // Four samples; taxa in 1, 1, 2 and 4 of them: eight finds.
+        var community = new Community(
+            ["a", "b", "c", "d", "e", "f"],
+            ["u", "v", "w", "x"],
+            [
+                [1, 0, 1, 1],
+                [0, 1, 1, 1],
+                [0, 0, 0, 1],
+                [0, 0, 0, 1],
+                [0, 0, 1, 1],
+                [0, 0, 1, 1],
+            ]
+        );
+        var compared = CoverageComparison.Of(community, ["one", "one", "one", "one", "other", "other"])!;
+        var one = compared.Curves[0];
+        // In one of four samples taxa are found with 1/4, 1/4, 1/2 and 1; not in one of the three others 1, 1, 2/3 and 0 of the time.
+        Assert.Equal(2, one.Points[0].Richness, 12);
+        Assert.Equal(1 - (1.0 / 8 + 1.0 / 8 + 2.0 / 8 * 2 / 3), one.Points[0].Coverage, 12);
+        // q1 = 2, q2 = 1, U = 8: 1 − 2/8 · 6 / (6 + 2).
+        Assert.Equal((4, 4, 1 - 0.25 * 0.75), (one.Samples, one.Richness, one.Coverage));
+        Assert.Equal(8, one.Points[^1].Samples);
+        // The other has nothing that stands in one sample alone: all of it is covered.
+        Assert.Equal((2, 1.0), (compared.Curves[1].Richness, compared.Curves[1].Coverage));
+        Assert.Equal(one.Coverage, compared.Common);
+        Assert.Equal(4, one.AtCommon, 12);
+        Assert.InRange(compared.Curves[1].AtCommon, 1.5, 2);
+        Assert.Null(CoverageComparison.Of(community, ["a", "b", "c", "d", "e", "f"]));
+    }
+
+    [Fact]
+    public void IndividualsAreTakenToTheSquareMetre()
+    {
+        var visit = Visit(Meadow, "2026-06-16");
+        Plot[] plots = [At("A"), At("B")];
+        var whole = Of(
+            plots,
+            [
+                Recorded(plots[0], visit) with
+                {
+                    Finds = [new("Alvena alba", Count: 6)],
+                },
+                Recorded(plots[1], visit) with
+                {
+                    Finds = [new("Alvena alba", Count: 2)],
+                },
+            ],
+            visit
+        );
+        whole = whole with { Survey = whole.Survey with { Protocols = [new(1, Squares with { Scale = PlotScale.Count })] } };
+        var figures = new SurveyFiguresRequest(whole, SurveySource.Plots, SurveyUnit.Each, SurveyUnit.Group).WorkOut();
+        Assert.Equal((4.0, 2.0), (figures.Frequencies[0].Groups[0].Mean, figures.Frequencies[0].Groups[0].Density));
+    }
+
+    [Fact]
+    public void TwoSurveysAreComparedWhereTheirPlotsAreOfOneSize()
+    {
+        var visit = Visit(Meadow, "2026-06-16");
+        SurveyWhole Plots(double? size, int with)
+        {
+            Plot[] plots = [.. Enumerable.Range(0, 10).Select(i => At($"P{i}", size: size))];
+            return Of(
+                plots,
+                [.. plots.Select((p, i) => i < with ? Recorded(p, visit, ("Alvena alba", 5)) : Recorded(p, visit, ("Brontia alta", 5)))],
+                visit
+            );
+        }
+        var compared = new SurveyComparisonRequest(Plots(null, 1), Plots(null, 10), SurveySource.Plots).WorkOut();
+        Assert.Equal((10, 10, 0.0), (compared.First, compared.Second, compared.Richness!.Value));
+        var alba = compared.Taxa.Single(t => t.Taxon == "Alvena alba");
+        Assert.Equal((1, 10, 0.9, true), (alba.First, alba.Second, alba.Difference.Value, alba.Difference.IsClear));
+        Assert.Contains(compared.Notes, n => n.Contains("share places", StringComparison.Ordinal));
+        var unlike = new SurveyComparisonRequest(Plots(4, 1), Plots(null, 10), SurveySource.Plots).WorkOut();
+        Assert.Null(unlike.Richness);
+        Assert.Contains(unlike.Notes, n => n.Contains("2 and 4 m²", StringComparison.Ordinal));
+        Assert.Empty(new SurveyComparisonRequest(Of([], []), Plots(null, 3), SurveySource.Plots).WorkOut().Taxa);
+    }
 }

@@ -4385,6 +4385,67 @@ export interface components {
             reasons: string[];
         };
         /**
+         * @description Groups compared at equal coverage instead of equal numbers of samples: where more is still unseen, more samples are needed to
+         *                 say as much (Chao and Jost 2012: Coverage-based rarefaction and extrapolation; for samples Chao and others 2014: Rarefaction and
+         *                 extrapolation with Hill numbers).
+         */
+        CoverageComparison: {
+            /**
+             * Format: double
+             * @description The coverage that all groups reach by what was recorded: the lowest of theirs.
+             */
+            common: number;
+            /** @description One a group with two samples or more, and taxa in them. */
+            curves: components["schemas"]["CoverageCurve"][];
+        };
+        /** @description How the taxa of a group of samples grow with coverage. */
+        CoverageCurve: {
+            /** @description The group. */
+            group: string;
+            /**
+             * Format: int32
+             * @description Its samples.
+             */
+            samples: number;
+            /**
+             * Format: int32
+             * @description Taxa found in them.
+             */
+            richness: number;
+            /**
+             * Format: double
+             * @description Their coverage.
+             */
+            coverage: number;
+            /**
+             * Format: double
+             * @description Taxa to be expected at the coverage that all groups reach.
+             */
+            atCommon: number;
+            /** @description The curve, up to twice the samples. */
+            points: components["schemas"]["CoveragePoint"][];
+        };
+        /** @description A point of a curve of taxa by coverage. */
+        CoveragePoint: {
+            /**
+             * Format: int32
+             * @description So many samples.
+             */
+            samples: number;
+            /**
+             * Format: double
+             * @description Taxa to be expected in them.
+             */
+            richness: number;
+            /**
+             * Format: double
+             * @description The share of all finds to be expected whose taxa are among them, 0 to 1.
+             */
+            coverage: number;
+            /** @description Whether these are more samples than there are. */
+            isBeyond: boolean;
+        };
+        /**
          * @description What has harmed the part.
          * @default unsaid
          * @enum {unknown}
@@ -5249,6 +5310,11 @@ export interface components {
              * @default
              */
             median: string;
+            /**
+             * Format: double
+             * @description Mean individuals in a square metre; null where they weren't counted, or the plots have no area.
+             */
+            density?: null | number;
         };
         /** @description A statement that isn't understood, weighed by hand. */
         HandWeighing: {
@@ -10546,6 +10612,7 @@ export interface components {
             nested: components["schemas"]["NestedFrequency"][];
             /** @description Whether the scale has classes, so that what is compared can be compared by their ranks. */
             hasRanks: boolean;
+            byCoverage: null | components["schemas"]["CoverageComparison"];
         };
         /** @description Asks for the figures of a survey. */
         SurveyFiguresRequest: {

@@ -10,7 +10,17 @@ namespace Garten.Core.Surveys.Plots;
 /// <param name="Constancy">The class of constancy, 1 (up to 20 %) to 5 (above 80 %); 0 where it isn't found.</param>
 /// <param name="Mean">Mean amount over all samples of the group, in the unit of the values; null where only presence is known.</param>
 /// <param name="Median">The middle class where it stands, of two middle ones the lower; empty where the scale has no classes.</param>
-public sealed record GroupFrequency(string Group, int Found, int Of, ShareEstimate Share, int Constancy, double? Mean, string Median = "");
+/// <param name="Density">Mean individuals in a square metre; null where they weren't counted, or the plots have no area.</param>
+public sealed record GroupFrequency(
+    string Group,
+    int Found,
+    int Of,
+    ShareEstimate Share,
+    int Constancy,
+    double? Mean,
+    string Median = "",
+    double? Density = null
+);
 
 /// <summary>A taxon over the groups.</summary>
 /// <param name="Taxon">Its name.</param>
@@ -26,11 +36,13 @@ public sealed record TaxonFrequency(string Taxon, IReadOnlyList<GroupFrequency> 
     /// <param name="groups">The group of each sample.</param>
     /// <param name="isAmount">Whether the values are amounts, and not presence alone.</param>
     /// <param name="classes">The same samples by the ranks of classes, with the marks of these; null where there are none.</param>
+    /// <param name="squareMetres">The size of every sample, where individuals were counted; 0 for no density.</param>
     public static IReadOnlyList<TaxonFrequency> Of(
         Community community,
         IReadOnlyList<string> groups,
         bool isAmount,
-        (Community Ranks, IReadOnlyList<string> Marks)? classes = null
+        (Community Ranks, IReadOnlyList<string> Marks)? classes = null,
+        double squareMetres = 0
     )
     {
         ArgumentNullException.ThrowIfNull(community);
@@ -63,7 +75,8 @@ public sealed record TaxonFrequency(string Taxon, IReadOnlyList<GroupFrequency> 
                                 ShareEstimate.Of(found, m.Samples.Length),
                                 ClassOf(found, m.Samples.Length),
                                 isAmount ? sum / m.Samples.Length : null,
-                                classes is var (ranks, marks) ? MedianOf(ranks, community.Taxa[t], m.Samples, marks) : ""
+                                classes is var (ranks, marks) ? MedianOf(ranks, community.Taxa[t], m.Samples, marks) : "",
+                                squareMetres > 0 ? sum / m.Samples.Length / squareMetres : null
                             );
                         }),
                     ],

@@ -10,6 +10,7 @@ import { useBenchFlora } from "../../shared/botany/useBenchFlora";
 import { AccumulationCurve, Estimates } from "../../shared/figures/drawings";
 import { Likenesses, Methods, SampleTable } from "../../shared/figures/tables";
 import { Page, Part } from "../../shared/ui/Page";
+import { CoverageFigure } from "./CoverageFigure";
 import { BesideSurvey } from "./BesideSurvey";
 import { IndicatedTable, NestedFigure, QualityTable, SharesFigure } from "./EcologyParts";
 import { SurveyArranged } from "./SurveyArranged";
@@ -132,6 +133,11 @@ export function SurveyFiguresPage() {
           {figures.more.length > 1 && (
             <Part id="more" title="Whether more would find more">
               <MoreFound more={figures.more} />
+            </Part>
+          )}
+          {figures.byCoverage && (
+            <Part id="coverage" title="Compared at equal coverage">
+              <CoverageFigure compared={figures.byCoverage} />
             </Part>
           )}
           {whole && from === "lists" && (

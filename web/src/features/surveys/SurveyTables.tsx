@@ -2,6 +2,7 @@ import { Box, Button, Typography } from "@mui/material";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
+import { oneFigure } from "../../shared/calendar/day";
 import { SurveyTable } from "./SurveyTable";
 import { number, signed } from "./signed";
 
@@ -51,6 +52,7 @@ export function FrequencyTable({ figures }: { figures: Schemas["SurveyFigures"] 
                       <Typography component="span" variant="body2">
                         {of.found} of {of.of}
                         {of.median && ` · class ${of.median}`}
+                        {typeof of.density === "number" && ` · ${oneFigure(of.density)} in 1 m²`}
                         {typeof of.mean === "number" && ` · ${of.mean.toFixed(1)}`}
                       </Typography>
                     )}
