@@ -1,3 +1,4 @@
+using System.Net;
 using System.Text;
 using System.Text.Json;
 using System.Text.Json.Nodes;
@@ -73,6 +74,15 @@ public sealed class MapApiTests(GartenServer server) : IClassFixture<GartenServe
         var crossed = await SendAsync(Described(Crossed, 1));
         Assert.Equal("ground.invalid", (string?)crossed["code"]);
         Assert.Contains("crosses itself", (string)crossed["detail"]!, StringComparison.Ordinal);
+        var asFile = await server.GetAsync($"/api/v1/places.geojson?place={_place}");
+        Assert.Equal(
+            [("place", "Point"), ("boundary", "Polygon")],
+            asFile["features"]!.AsArray().Select(f => ((string)f!["properties"]!["kind"]!, (string)f["geometry"]!["type"]!))
+        );
+        var gpx = await server.Client.GetStringAsync($"/api/v1/places.gpx?place={_place}", TestContext.Current.CancellationToken);
+        Assert.Contains("<trk>", gpx, StringComparison.Ordinal);
+        var none = await server.Client.GetAsync($"/api/v1/places.kml?place={Guid.NewGuid()}", TestContext.Current.CancellationToken);
+        Assert.Equal(HttpStatusCode.NotFound, none.StatusCode);
         await KeepAsync(Described("[]", 1));
         var ground = (await server.GetAsync("/api/v1/places/grounds")).AsArray().Single(g => (string)g!["placeId"]! == _place.ToString());
         Assert.Equal((2, 0), ((int)ground!["version"]!, ground["ground"]!["outline"]!.AsArray().Count));

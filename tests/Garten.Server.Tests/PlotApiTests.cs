@@ -271,7 +271,7 @@ public sealed class PlotApiTests(GartenServer server) : IClassFixture<GartenServ
             isEditable: false
         );
         Assert.Empty(new DocumentFormat.OpenXml.Validation.OpenXmlValidator().Validate(book, stop));
-        Assert.Equal(11, book.WorkbookPart!.Workbook!.Sheets!.Count());
+        Assert.Equal(13, book.WorkbookPart!.Workbook!.Sheets!.Count());
 
         using var shapes = JsonDocument.Parse(await FileAsync("records.geojson"));
         var point = shapes

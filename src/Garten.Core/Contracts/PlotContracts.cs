@@ -178,6 +178,12 @@ public sealed record Survey(
     IReadOnlyList<PersonReference> Team
 )
 {
+    /// <summary>Its calendar, the table of grades, the licence. A device may have kept a survey from before there were any.</summary>
+    public SurveyTerms Terms { get; init; } = Terms ?? SurveyTerms.None;
+
+    /// <summary>Who works at it besides who answers for it.</summary>
+    public IReadOnlyList<PersonReference> Team { get; init; } = Team ?? [];
+
     /// <summary>The protocol that holds now; null for a survey by lists.</summary>
     public ProtocolVersion? Now() => Protocols.Count > 0 ? Protocols[^1] : null;
 

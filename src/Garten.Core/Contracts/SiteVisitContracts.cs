@@ -519,7 +519,8 @@ public sealed record ListAdviceRequest(
                         doubts.Of(l),
                         l.Name.Length > 0 && before.Count > 0 && !before.ContainsKey(taxon?.Name ?? l.Name),
                         CautionLine.Of(taxon),
-                        Kin(flora, taxon)
+                        Kin(flora, taxon),
+                        taxon?.Cautions.Contains(Caution.Invasive) == true && !before.ContainsKey(taxon.Name)
                     );
                 }),
             ],
@@ -610,13 +611,15 @@ public sealed record ListAdvice(IReadOnlyList<LineAdvice> Lines, IReadOnlyList<A
 /// <param name="IsNewHere">Whether other visits to the place didn't find it.</param>
 /// <param name="Cautions">What to mind of the plant.</param>
 /// <param name="Kin">What it is taken for.</param>
+/// <param name="IsToBeTold">Whether it is invasive by the flora and was never recorded here before: somebody wants to know.</param>
 public sealed record LineAdvice(
     Guid LineId,
     string Taxon,
     IReadOnlyList<LineDoubt> Doubts,
     bool IsNewHere,
     IReadOnlyList<CautionLine> Cautions,
-    IReadOnlyList<NamedTaxon> Kin
+    IReadOnlyList<NamedTaxon> Kin,
+    bool IsToBeTold
 );
 
 /// <summary>A taxon that may be found yet.</summary>

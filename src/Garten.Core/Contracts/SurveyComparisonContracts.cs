@@ -4,8 +4,8 @@ using Garten.Core.Surveys.Figures;
 
 namespace Garten.Core.Contracts;
 
-/// <summary>Asks how two surveys differ. Their recordings are taken as independent of each other: of permanent plots of one survey the change
-/// is told better by <see cref="SurveyChangeRequest"/>.</summary>
+/// <summary>Asks how two surveys differ. Their recordings are taken as independent of each other: of permanent plots of one survey the
+/// change is told better by <see cref="SurveyChangeRequest"/>.</summary>
 /// <param name="First">The first survey.</param>
 /// <param name="Second">The second one.</param>
 /// <param name="From">From lists or plots of both.</param>

@@ -24,6 +24,7 @@ public static partial class SurveyReportWriter
                     "richness",
                     $"From {Counted(statistics.Samples.Count, source == SurveySource.Plots ? "plot recording" : "list", source == SurveySource.Plots ? "plot recordings" : "lists")}: "
                         + $"{Counted(pooled.Richness, "taxon", "taxa")} found"
+                        + (KeptBackInWords().Length > 0 ? ", sensitive ones among them" : "")
                         + InAll(pooled)
                         + ". Such figures are lower bounds, for places and seasons like those recorded."
                 )
@@ -33,8 +34,12 @@ public static partial class SurveyReportWriter
                     Say(
                         "more",
                         $"The taxa found make up {Percent(now.Coverage)} of all finds to be expected. As many recordings again "
-                            + $"would bring about "
-                            + $"{Rounded(twice.Richness - now.Richness)} more taxa."
+                            + "would bring "
+                            + (
+                                twice.Richness - now.Richness < 0.5
+                                    ? "hardly any more."
+                                    : $"about {Rounded(twice.Richness - now.Richness)} more taxa."
+                            )
                     )
                 );
             sentences.AddRange(figures.Notes.Select((n, i) => Say(string.Create(CultureInfo.InvariantCulture, $"note-{i}"), n)));
@@ -121,7 +126,9 @@ public static partial class SurveyReportWriter
                 Say(
                     "ground",
                     "What the taxa of a place say of its ground, by the flora’s indicator values (median, and mean) and coefficients of "
-                        + "conservatism, stands in the table: steps on scales, not measurements."
+                        + "conservatism, stands in the table: steps on scales, not measurements. The quality index is the mean coefficient times "
+                        + "the root of the number of native taxa (Swink and Wilhelm 1994); the adjusted one counts introduced taxa against it, "
+                        + "whatever their number (Miller and Wardrop 2006)."
                 )
             );
             tables.Add(

@@ -69,7 +69,8 @@ public static partial class SurveyReportWriter
                         )
                             + (
                                 _survey.Terms.LeastGrade > Grade.Tentative
-                                    ? $"The name of a marked plant counts as unsure below {PageWords.Grades[_survey.Terms.LeastGrade].ToLowerInvariant()}."
+                                    ? "The name of a marked plant counts as unsure below "
+                                        + $"{PageWords.Grades[_survey.Terms.LeastGrade].ToLowerInvariant()}."
                                     : ""
                             )
                     )
@@ -79,7 +80,7 @@ public static partial class SurveyReportWriter
                     Say(
                         "rounds",
                         $"Each place is visited in {Counted(_survey.Terms.Rounds.Count, "round", "rounds")} a year: "
-                            + List([.. _survey.Terms.Rounds.Select(r => $"{r.Name} ({r.From} to {r.To})")])
+                            + List([.. _survey.Terms.Rounds.Select(r => $"{r.Name} ({r.Days().InWords()})")])
                             + "."
                     )
                 );
@@ -131,7 +132,7 @@ public static partial class SurveyReportWriter
             return $"{shape}: {string.Join(", ", placing)}; {permanent} permanent. In each {scale}{layers}. A plant is within where "
                 + (it.Rooting == RootingRule.Rooted ? "it is rooted within" : "any part of it hangs within")
                 + $"; {edge}."
-                + (it.SeasonFrom.Length > 0 ? $" Season: {it.SeasonFrom} to {it.SeasonTo}." : "")
+                + (it.SeasonFrom.Length > 0 ? $" Season: {it.Season().InWords()}." : "")
                 + (it.TwiceOneIn > 0 ? $" One plot in {it.TwiceOneIn} is recorded twice, independently." : "")
                 + (it.Note.Length > 0 ? $" {it.Note}" : "");
         }

@@ -77,6 +77,19 @@ public static partial class SurveyReportWriter
             );
         }
 
+        // Figures count what isn't named: a reader would wonder otherwise why they count more.
+        private string KeptBackInWords()
+        {
+            var kept = whole
+                .Visits.SelectMany(v => v.Records.Select(r => r.Lines[0].Name))
+                .Concat(_records.SelectMany(r => r.Finds.Select(f => f.Taxon)))
+                .Concat(context.Names.Where(n => !n.IsOpen).Select(n => n.Name))
+                .Where(n => n.Length > 0 && IsKeptBack(n))
+                .Distinct(StringComparer.Ordinal)
+                .Count();
+            return kept == 0 ? "" : $", besides {Counted(kept, "sensitive one that isn’t", "sensitive ones that aren’t")} named here";
+        }
+
         // What a reader who reads no further should know; worked out of what the sections say.
         private ReportSection InShort(IReadOnlyList<ReportSection> sections, SurveyFigures figures)
         {
@@ -95,7 +108,7 @@ public static partial class SurveyReportWriter
                 Say(
                     "short-found",
                     $"{Counted(Rows(TaxaTitle), "taxon was", "taxa were")} found on "
-                        + $"{Counted(whole.Visits.Count, "visit", "visits")}{recorded}"
+                        + $"{Counted(whole.Visits.Count, "visit", "visits")}{recorded}{KeptBackInWords()}"
                         + (chao is null ? "." : $"{InAll(chao)}.")
                 ),
                 Say(
@@ -332,7 +345,14 @@ public static partial class SurveyReportWriter
                         .Names.Where(n => n.IsOpen && !n.Name.Split(" or ").Any(IsKeptBack))
                         .Select(n =>
                             (IReadOnlyList<string>)
-                                [n.Name, n.Place, Written(n.Date), "several taxa in question, or something speaks against it"]
+                                [
+                                    n.Name,
+                                    n.Place,
+                                    Written(n.Date),
+                                    n.Name.Contains(" or ", StringComparison.Ordinal)
+                                        ? "several taxa in question"
+                                        : "something speaks against it",
+                                ]
                         )
                 )
                 .Concat(
@@ -357,13 +377,29 @@ public static partial class SurveyReportWriter
             );
         }
 
+        // "spring at Harrow Alder Wood and Kell Strand (until 31 May)", "plots L01, L05 and L09".
+        private string TasksInWords(IReadOnlyList<SurveyTask> alike)
+        {
+            var first = alike[0];
+            var named = alike.Take(MostNamed).Select(t => t.PlotId is null ? PlaceOf(t) : t.What["Plot ".Length..]).ToList();
+            if (alike.Count > MostNamed)
+                named.Add(string.Create(CultureInfo.InvariantCulture, $"{alike.Count - MostNamed} more"));
+            var what =
+                first.PlotId is not null ? (alike.Count == 1 ? "plot" : "plots")
+                : first.Round.Length > 0 ? $"{first.Round} at"
+                : "a visit to";
+            return $"{what} {List(named)}{(first.State == SurveyTaskState.Late ? " (late)" : "")}";
+        }
+
+        private string PlaceOf(SurveyTask task) => _survey.Places.FirstOrDefault(p => p.Id == task.PlaceId)?.Name ?? task.What;
+
         // What a survey asks of names more than a person did who named them.
         private string WhyUnsure(ReportName it)
         {
             var terms = _survey.Terms;
             return (it.Grade ?? Grade.Tentative) < terms.LeastGrade
-                    ? $"its evidence is {(it.Grade is { } grade ? PageWords.Grades[grade].ToLowerInvariant() : "not weighed")}, and the survey "
-                        + $"asks for {PageWords.Grades[terms.LeastGrade].ToLowerInvariant()}"
+                    ? $"its evidence is {(it.Grade is { } grade ? PageWords.Grades[grade].ToLowerInvariant() : "not weighed")}, and the "
+                        + $"survey asks for {PageWords.Grades[terms.LeastGrade].ToLowerInvariant()}"
                 : terms.Rules.Length > 0 && it.Rules.Length > 0 && it.Rules != terms.Rules
                     ? $"it was graded by “{RulesCalled(it.Rules)}”, and the survey grades by “{RulesCalled(terms.Rules)}”"
                 : "";
@@ -386,8 +422,10 @@ public static partial class SurveyReportWriter
                     open.Count == 0
                         ? "What the survey wants of this year is done."
                         : $"Still to be done this year: "
-                            + $"{List([.. open.Take(MostNamed).Select(t => t.State == SurveyTaskState.Late ? $"{t.What} (late)" : t.What)])}"
-                            + (open.Count > MostNamed ? $" and {open.Count - MostNamed} more" : "")
+                            + string.Join(
+                                "; ",
+                                open.GroupBy(t => (t.Round, IsPlot: t.PlotId is not null, t.State)).Select(g => TasksInWords([.. g]))
+                            )
                             + "."
                 ),
             };

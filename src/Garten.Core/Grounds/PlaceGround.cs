@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Text.Json.Serialization;
 
 namespace Garten.Core.Grounds;
 
@@ -56,12 +57,14 @@ public sealed record RecordingLeave(string From, string Until, Allowed Allows, s
 /// <param name="Entrances">Ways in.</param>
 /// <param name="Hazards">What to mind, where.</param>
 /// <param name="Leave">Leave to record there; null where nothing is said.</param>
+/// <param name="Tell">Whom to tell of an invasive plant that is new there; null or empty where nobody is written down.</param>
 public sealed record GroundDescription(
     IReadOnlyList<GroundPoint> Outline,
     IReadOnlyList<GroundPart> Parts,
     IReadOnlyList<GroundMark> Entrances,
     IReadOnlyList<GroundMark> Hazards,
-    RecordingLeave? Leave
+    RecordingLeave? Leave,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] string? Tell = null
 )
 {
     /// <summary>Nothing said.</summary>

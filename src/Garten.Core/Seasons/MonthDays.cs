@@ -11,6 +11,7 @@ public readonly record struct MonthDays(string From, string To)
 
     // One without 29 February.
     private const int AnyYear = 2001;
+    private const int LeapYear = 2024;
 
     /// <summary>Whether it is the whole year.</summary>
     public bool IsAllYear => From.Length == 0;
@@ -28,7 +29,8 @@ public readonly record struct MonthDays(string From, string To)
         return IsOverNewYear ? isAfter || isBefore : isAfter && isBefore;
     }
 
-    /// <summary>Whether its last one ended before a day of the same year; one that runs over the new year is always to come again.</summary>
+    /// <summary>Whether its last one ended before a day of the same year; one that runs over the new year is always to come
+    /// again.</summary>
     public bool EndedBefore(DateOnly day) => !IsAllYear && !IsOverNewYear && string.CompareOrdinal(To, Written(day)) < 0;
 
     /// <summary>The stretch that holds a day, or else the last one that began before it, by the days of the calendar.</summary>
@@ -39,6 +41,13 @@ public readonly record struct MonthDays(string From, string To)
         // One that hasn't begun this year is still that of this year, unless it runs over the new year.
         var year = IsOverNewYear && string.CompareOrdinal(Written(day), From) < 0 ? day.Year - 1 : day.Year;
         return (Of(From, year), Of(To, IsOverNewYear ? year + 1 : year));
+    }
+
+    /// <summary>In words: "15 April to 31 May"; "all year".</summary>
+    public string InWords()
+    {
+        static string Said(string at) => Of(at, LeapYear).ToString("d MMMM", CultureInfo.InvariantCulture);
+        return IsAllYear ? "all year" : $"{Said(From)} to {Said(To)}";
     }
 
     /// <summary>The same as days of the year.</summary>

@@ -98,4 +98,21 @@ public sealed class SiteVisitContractsTests
         Assert.Equal(["Vellorna alba"], advice.Expected.Select(a => a.Name));
         Assert.Throws<RequestException>(() => new ListAdviceRequest("f", "2026-05-20", [line], Most: 0).Tell(Flora()));
     }
+
+    [Fact]
+    public void AnInvasivePlantThatIsNewHereIsToBeTold()
+    {
+        var flora = new ReadyFlora(
+            new FloraPack("f", "F", [Alata with { Cautions = [Caution.Invasive] }, Alba], FloraColumns.Of([], []), SmallFlora.Seasons)
+        );
+        ListLine Line(string name) => new(Guid.NewGuid(), name, "", null, "", "Ilse", "", LineDetails.None);
+        bool[] Told(params FoundBefore[] before) =>
+            [
+                .. new ListAdviceRequest("f", "2026-05-20", [Line("Vellorna alata"), Line("Vellorna alba")], Before: before)
+                    .Tell(flora)
+                    .Lines.Select(l => l.IsToBeTold),
+            ];
+        Assert.Equal([true, false], Told());
+        Assert.Equal([false, false], Told(new FoundBefore("Vellorna alata", [2024])));
+    }
 }

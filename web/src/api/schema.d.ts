@@ -906,6 +906,66 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/places.geojson": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Places with boundary, parts, ways in and hazards; all of them, or one.
+         * @description Exact: for one's own pages. It tells the places of sensitive taxa as they are; nothing of it is to be passed on.
+         */
+        get: operations["exportPlacesGeojson"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/places.gpx": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Places with boundary, parts, ways in and hazards; all of them, or one.
+         * @description Exact: for one's own pages. It tells the places of sensitive taxa as they are; nothing of it is to be passed on.
+         */
+        get: operations["exportPlacesGpx"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/places.kml": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Places with boundary, parts, ways in and hazards; all of them, or one.
+         * @description Exact: for one's own pages. It tells the places of sensitive taxa as they are; nothing of it is to be passed on.
+         */
+        get: operations["exportPlacesKml"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/map/base": {
         parameters: {
             query?: never;
@@ -5232,6 +5292,8 @@ export interface components {
             /** @description What to mind, where. */
             hazards: components["schemas"]["GroundMark"][];
             leave: null | components["schemas"]["RecordingLeave"];
+            /** @description Whom to tell of an invasive plant that is new there; null or empty where nobody is written down. */
+            tell?: null | string;
         };
         /** @description Something at a place that is found again by its name: a way in, or what to mind. */
         GroundMark: {
@@ -6207,6 +6269,8 @@ export interface components {
             cautions: components["schemas"]["CautionLine"][];
             /** @description What it is taken for. */
             kin: components["schemas"]["NamedTaxon"][];
+            /** @description Whether it is invasive by the flora and was never recorded here before: somebody wants to know. */
+            isToBeTold: boolean;
         };
         /** @description What was noted of a taxon besides its name. Everything may be unsaid. */
         LineDetails: {
@@ -10381,7 +10445,7 @@ export interface components {
              * @description Its version.
              */
             version: number;
-            /** @description Its calendar, the table of grades, the licence. */
+            /** @description Its calendar, the table of grades, the licence. A device may have kept a survey from before there were any. */
             terms: components["schemas"]["SurveyTerms"];
             /** @description Who works at it besides who answers for it. */
             team: components["schemas"]["PersonReference"][];
@@ -10484,8 +10548,8 @@ export interface components {
             notes: string[];
         };
         /**
-         * @description Asks how two surveys differ. Their recordings are taken as independent of each other: of permanent plots of one survey the change
-         *                 is told better by SurveyChangeRequest.
+         * @description Asks how two surveys differ. Their recordings are taken as independent of each other: of permanent plots of one survey the
+         *                 change is told better by SurveyChangeRequest.
          */
         SurveyComparisonRequest: {
             first: components["schemas"]["SurveyWhole"];
@@ -10737,7 +10801,10 @@ export interface components {
              * @default
              */
             note: string;
-            /** @description Sizes of nested squares in square metres, the smallest first; the last is the plot's. Null or empty for none. */
+            /**
+             * @description Sizes of nested squares in square metres, the smallest first; the last is the plot's. Null or empty for
+             *                 none.
+             */
             nestSizes?: null | number[];
         };
         /** @description The report of a survey. */
@@ -14154,6 +14221,126 @@ export interface operations {
             };
             /** @description Bad Request */
             400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    exportPlacesGeojson: {
+        parameters: {
+            query?: {
+                place?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/geo+json": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    exportPlacesGpx: {
+        parameters: {
+            query?: {
+                place?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/gpx+xml": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    exportPlacesKml: {
+        parameters: {
+            query?: {
+                place?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/vnd.google-earth.kml+xml": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };

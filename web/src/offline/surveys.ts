@@ -14,6 +14,21 @@ export const surveysServed = queryOptions({
 
 const nameOf = (id: string) => `survey:${id}`;
 
+// What a device kept from before surveys had terms and a team has none of them.
+const completed = (it: Schemas["SurveyWhole"]): Schemas["SurveyWhole"] => {
+  const { terms, team }: Partial<Schemas["Survey"]> = it.survey;
+  return terms && team
+    ? it
+    : {
+        ...it,
+        survey: {
+          ...it.survey,
+          terms: terms ?? { rounds: [], rules: "", leastGrade: "tentative", licence: "" },
+          team: team ?? [],
+        },
+      };
+};
+
 /** A survey with its plots, what was recorded in them, and its visits. */
 export const surveyServed = (id: string) =>
   queryOptions({
@@ -21,7 +36,7 @@ export const surveyServed = (id: string) =>
     queryFn: () =>
       orKept<Schemas["SurveyWhole"]>(nameOf(id), () =>
         answerOf((signal) => api.GET("/api/v1/surveys/{id}", { params: { path: { id } }, signal })),
-      ),
+      ).then(completed),
   });
 
 /** All surveys in short, with those that wait to be sent. */

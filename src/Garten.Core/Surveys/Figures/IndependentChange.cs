@@ -5,8 +5,8 @@ namespace Garten.Core.Surveys.Figures;
 /// <summary>Differences between two sets of samples that have nothing to do with each other: other plots, other places.</summary>
 public static class IndependentChange
 {
-    /// <summary>The difference of the shares of samples with a taxon, by the score intervals of both (Newcombe 1998: Interval estimation for
-    /// the difference between independent proportions, method 10).</summary>
+    /// <summary>The difference of the shares of samples with a taxon, by the score intervals of both (Newcombe 1998: Interval estimation
+    /// for the difference between independent proportions, method 10).</summary>
     /// <param name="first">Samples of the first set with it.</param>
     /// <param name="ofFirst">Samples of the first set.</param>
     /// <param name="second">Samples of the second set with it.</param>

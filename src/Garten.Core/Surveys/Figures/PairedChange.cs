@@ -71,8 +71,8 @@ public static class PairedChange
     }
 
     /// <summary>How probable it is that of so many plots in which something rose or fell as few, or fewer, did the rarer of the two, if
-    /// either were as likely: the sign test, exact and two-sided (Dixon and Mood 1946: The statistical sign test). It needs only the order of
-    /// amounts, so that classes will do.</summary>
+    /// either were as likely: the sign test, exact and two-sided (Dixon and Mood 1946: The statistical sign test). It needs only the order
+    /// of amounts, so that classes will do.</summary>
     /// <param name="rose">Plots in which there was more the second time.</param>
     /// <param name="fell">Plots in which there was less.</param>
     /// <returns>0 to 1; null where nothing rose or fell.</returns>

@@ -99,7 +99,8 @@ public enum PlotScale
 /// <param name="LeastMinutes">Fewest minutes at a plot; 0: not said.</param>
 /// <param name="TwiceOneIn">Of so many plots one is recorded twice, independently; 0: none.</param>
 /// <param name="Note">What else is agreed.</param>
-/// <param name="NestSizes">Sizes of nested squares in square metres, the smallest first; the last is the plot's. Null or empty for none.</param>
+/// <param name="NestSizes">Sizes of nested squares in square metres, the smallest first; the last is the plot's. Null or empty for
+/// none.</param>
 public sealed record SurveyProtocol(
     PlotKind Kind,
     PlotShape Shape,

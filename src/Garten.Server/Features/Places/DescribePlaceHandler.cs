@@ -32,6 +32,7 @@ internal sealed class DescribePlaceHandler : ICommandHandler<DescribePlaceComman
             foreach (var mark in marks)
                 Check.Text(mark.Name, field, "Its name", Limits.LongestFinding, required: true);
         }
+        Check.Text(ground.Tell ?? "", "tell", "Whom to tell", Limits.LongestFinding, required: false);
         if (ground.Leave is { } leave)
         {
             Check.Text(leave.From, "leave", "Who gave leave", Limits.LongestFinding, required: false);

@@ -56,6 +56,8 @@ internal sealed class MapFeature : IFeature
                 "Marked plants, lines of lists with a position of their own, and populations, for a map; up to 10,000 of each kind."
             );
 
+        PlaceExport.Map(api);
+
         api.MapGet("/map/base", async (GroundRepository grounds, CancellationToken stop) =>
                 Results.Text(await grounds.BaseAsync(stop), GeoJson)
             )

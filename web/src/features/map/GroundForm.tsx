@@ -60,10 +60,18 @@ export function GroundForm({ place, ground, refused, drawn, onDraw, onDone }: Pr
   const [entrances, setEntrances] = useState(lines(start.entrances));
   const [hazards, setHazards] = useState(lines(start.hazards));
   const [leave, setLeave] = useState(start.leave ?? { from: "", until: "", allows: "unsaid" as const, passingOn: "" });
+  const [tell, setTell] = useState(start.tell ?? "");
   const [typed, setTyped] = useState<string>();
   const [shapes, setShapes] = useState<Schemas["ShapesRead"]>();
   const file = useRef<HTMLInputElement>(null);
-  const { at, elsewhere, miss, setProblem, clear } = useProblem(["outline", "parts", "entrances", "hazards", "leave"]);
+  const { at, elsewhere, miss, setProblem, clear } = useProblem([
+    "outline",
+    "parts",
+    "entrances",
+    "hazards",
+    "leave",
+    "tell",
+  ]);
   const begin = useRef(() => onDraw(start.outline));
   useEffect(() => begin.current(), []);
   const outline = drawn ?? [];
@@ -102,6 +110,7 @@ export function GroundForm({ place, ground, refused, drawn, onDraw, onDone }: Pr
         entrances: marksOf(entrances, start.entrances),
         hazards: marksOf(hazards, start.hazards),
         leave: isLeave ? leave : null,
+        tell: tell.trim() || null,
       },
       version: ground?.version ?? null,
     });
@@ -250,6 +259,12 @@ export function GroundForm({ place, ground, refused, drawn, onDraw, onDone }: Pr
             label="May records be passed on, to whom, how precisely?"
             value={leave.passingOn}
             onChange={(event) => setLeave({ ...leave, passingOn: event.target.value })}
+          />
+          <TextField
+            label="Whom to tell of an invasive plant that is new here"
+            value={tell}
+            onChange={(event) => setTell(event.target.value)}
+            {...at("tell")}
           />
         </Box>
       </Part>

@@ -33,6 +33,7 @@ export function GroundPanel({ place, ground, onChange }: Props) {
           . {it.leave.passingOn}
         </Typography>
       )}
+      {it?.tell && <Typography>Of an invasive plant that is new here tell: {it.tell}.</Typography>}
       {it && it.entrances.length > 0 && (
         <Typography>Ways in: {it.entrances.map((way) => way.name).join(", ")}.</Typography>
       )}
@@ -63,10 +64,24 @@ export function GroundPanel({ place, ground, onChange }: Props) {
         <Link component={RouterLink} to={`/places/${place.id}`} sx={{ py: 1.25 }}>
           Marked plants
         </Link>
+        <Typography component="span" variant="body2">
+          As a file:{" "}
+          {files.map(([ending, says]) => (
+            <Link key={ending} href={`/api/v1/places.${ending}?place=${place.id}`} download sx={{ py: 1.25, mr: 1 }}>
+              {says}
+            </Link>
+          ))}
+        </Typography>
       </Box>
     </Box>
   );
 }
+
+const files = [
+  ["geojson", "GeoJSON"],
+  ["gpx", "GPX"],
+  ["kml", "KML"],
+] as const;
 
 const HECTARE = 10_000;
 

@@ -5,6 +5,7 @@ import { v7 as uuid } from "uuid";
 import type { Schemas } from "../../api/client";
 import { timeNow, today } from "../../api/today";
 import words from "../../api/words";
+import { useGrounds } from "../../offline/grounds";
 import { useMending, useSend } from "../../offline/mending";
 import { useSiteVisit } from "../../offline/siteVisits";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
@@ -102,6 +103,8 @@ function ClosingForm({ visit, draft, mends, onChange, onSent }: FormProps) {
       (advice.get(line.id)?.doubts ?? []).map((doubt) => ({ name: record.called, key: line.id + doubt.kind, doubt })),
     ),
   );
+  const invasive = visit.records.filter((record) => record.lines.some((line) => advice.get(line.id)?.isToBeTold));
+  const tell = useGrounds().data?.find((it) => it.placeId === visit.place.id)?.ground.tell;
   const offered = (answer?.seenBefore ?? []).filter((it) => !sought.some((s) => s.taxon === it.name));
   const change = (i: number, part: Partial<Sought>) =>
     setSought((all) => all.map((it, k) => (k === i ? { ...it, ...part } : it)));
@@ -262,6 +265,30 @@ function ClosingForm({ visit, draft, mends, onChange, onSent }: FormProps) {
           ) : null;
         })}
       </Part>
+      {invasive.length > 0 && (
+        <Part id="tell" title="Invasive, and new here">
+          <Typography>
+            △{" "}
+            {invasive.map((it, i) => (
+              <span key={it.called}>
+                {i > 0 && ", "}
+                <TaxonLabel name={it.called} />
+              </span>
+            ))}
+            : tell{" "}
+            {tell ? (
+              <strong>{tell}</strong>
+            ) : (
+              "whoever is named for invasive plants where you are (who that is here can be written down on the map, with the place’s leave)"
+            )}
+            . Garten tells nobody by itself.
+          </Typography>
+          <Typography variant="body2">
+            Leave it standing unless the law and the owner allow otherwise; fragments travel sealed, only where that is
+            lawful. Clean boots and gear before the next place, and go to the cleanest water first.
+          </Typography>
+        </Part>
+      )}
       {doubted.length > 0 && (
         <Part id="doubts" title="Is this right?">
           <Typography variant="body2" color="text.secondary" sx={{ mb: 1 }}>

@@ -70,7 +70,7 @@ export function CoverageFigure({ compared: { common, curves } }: { compared: Sch
       </figure>
       <SurveyTable
         label="Taxa at equal coverage"
-        columns={["", "Recordings", "Taxa", "Coverage", `Taxa at ${percent(common)}`]}
+        columns={["Group", "Recordings", "Taxa", "Coverage", `Taxa at ${percent(common)}`]}
         rows={curves.map((it) => ({
           key: it.group,
           head: it.group,

@@ -9,7 +9,7 @@ import { useAsked } from "../../offline/flora";
 import { useMending } from "../../offline/mending";
 import { useSurvey } from "../../offline/surveys";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
-import { day } from "../../shared/calendar/day";
+import { day, everyYear } from "../../shared/calendar/day";
 import { Page, Part } from "../../shared/ui/Page";
 import { WaitingNote } from "../../shared/ui/WaitingNote";
 import { PlotForm } from "./PlotForm";
@@ -120,6 +120,8 @@ function Whole({ whole }: { whole: Schemas["SurveyWhole"] }) {
   );
 }
 
+// "05-31"; a whole date is longer.
+const MONTH_AND_DAY = 5;
 const MOST_TASKS = 40;
 const MORE_TASKS = 100;
 
@@ -171,7 +173,7 @@ function Standing({ whole, standing }: { whole: Schemas["SurveyWhole"]; standing
             <Typography variant="body2" color="text.secondary">
               {words.surveyTaskStates[it.state]}
               {it.when &&
-                ` · ${it.state === "done" ? day(it.when) : `${it.state === "coming" ? "from" : "until"} ${it.when}`}`}
+                ` · ${it.state === "done" ? day(it.when) : `${it.state === "coming" ? "from" : "until"} ${it.when.length > MONTH_AND_DAY ? day(it.when) : everyYear(it.when)}`}`}
             </Typography>
           </Box>
         ))}

@@ -35,6 +35,12 @@ export const dayOrSpan = (from: string, until: string | null | undefined) =>
 /** "4 May", with the whole month. */
 export const ofYear = (day: string) => withMonth.format(dated(day));
 
+// A year with a 29 February.
+const LEAP_YEAR = "2024";
+
+/** "31 May", of a month and day that come every year ("05-31"). */
+export const everyYear = (monthAndDay: string) => brief(`${LEAP_YEAR}-${monthAndDay}`);
+
 /** "Monday 4 May". */
 export const weekday = (day: string) => withWeekday.format(dated(day));
 
