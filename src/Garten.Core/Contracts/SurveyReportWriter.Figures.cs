@@ -126,9 +126,9 @@ public static partial class SurveyReportWriter
                 Say(
                     "ground",
                     "What the taxa of a place say of its ground, by the flora’s indicator values (median, and mean) and coefficients of "
-                        + "conservatism, stands in the table: steps on scales, not measurements. The quality index is the mean coefficient times "
-                        + "the root of the number of native taxa (Swink and Wilhelm 1994); the adjusted one counts introduced taxa against it, "
-                        + "whatever their number (Miller and Wardrop 2006)."
+                        + "conservatism, stands in the table: steps on scales, not measurements. "
+                        + "The quality index is the mean coefficient times the root of the number of native taxa (Swink and Wilhelm "
+                        + "1994); the adjusted one counts introduced taxa against it, whatever their number (Miller and Wardrop 2006)."
                 )
             );
             tables.Add(

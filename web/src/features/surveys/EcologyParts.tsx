@@ -132,7 +132,7 @@ export function NestedFigure({ nested }: { nested: Schemas["NestedFrequency"][] 
   const sizes = nested.map((it) => it.squareMetres);
   const richest = Math.max(1, ...nested.map((it) => it.richness + (it.deviation ?? 0)));
   const x = (size: number) => LEFT + 24 + sizes.indexOf(size) * ((WIDE - LEFT - 72) / (sizes.length - 1));
-  const y = (richness: number) => HIGH - FOOT - (richness / richest) * (HIGH - FOOT - 12);
+  const y = (richness: number) => HIGH - FOOT - (richness / richest) * (HIGH - FOOT - 24);
   return (
     <>
       <figure style={{ margin: 0 }}>
@@ -161,7 +161,7 @@ export function NestedFigure({ nested }: { nested: Schemas["NestedFrequency"][] 
                 <line
                   x1={x(it.squareMetres)}
                   x2={x(it.squareMetres)}
-                  y1={y(it.richness - it.deviation)}
+                  y1={y(Math.max(0, it.richness - it.deviation))}
                   y2={y(it.richness + it.deviation)}
                   stroke="currentColor"
                 />
