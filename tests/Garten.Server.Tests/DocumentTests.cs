@@ -174,7 +174,7 @@ public sealed class DocumentTests(GartenServer server) : IClassFixture<GartenSer
     {
         var stop = TestContext.Current.CancellationToken;
         string Id() => Guid.CreateVersion7().ToString();
-        var (place, plant, visit, line, slip) = (Id(), Id(), Id(), Id(), Id());
+        var (place, plant, visit, line, slip, track) = (Id(), Id(), Id(), Id(), Id(), Id());
         var commands = new[]
         {
             $$"""{"kind":"savePlace","id":"{{Id()}}","placeId":"{{place}}","name":"Visited Dell","locality":"Torvane","latitude":57.1,"longitude":-11.2,"uncertaintyMetres":50,"caution":"","cell":"B2","elevationMetres":40,"habitats":["meadow"]}""",
@@ -185,6 +185,9 @@ public sealed class DocumentTests(GartenServer server) : IClassFixture<GartenSer
             $$"""{"kind":"listTaxon","id":"{{Id()}}","lineId":"{{Id()}}","siteVisitId":"{{visit}}","taxon":"","unnamed":"unnamed 1","plantId":"{{plant}}","recorder":{{Person}},"site":{"latitude":57.1,"longitude":-11.2,"uncertaintyMetres":6} }""",
             $$"""{"kind":"listTaxon","id":"{{Id()}}","lineId":"{{Id()}}","siteVisitId":"{{visit}}","taxon":"Alvena alba","recorder":{{Person}},"at":"10:00","details":{"abundance":"rare","count":3,"unit":"stems","growth":"planted","growthReason":"in a row","note":"by the gate"},"supersedes":"{{line}}"}""",
             $$"""{"kind":"withdrawLine","id":"{{Id()}}","siteVisitId":"{{visit}}","lineId":"{{slip}}"}""",
+            $$"""{"kind":"keepTrack","id":"{{Id()}}","trackId":"{{track}}","siteVisitId":"{{visit}}","recorder":{{Person}},"startedAt":"2026-05-02T08:00:00Z","points":[{"latitude":57.1,"longitude":-11.2,"accuracyMetres":4,"seconds":0},{"latitude":57.101,"longitude":-11.2,"accuracyMetres":4,"seconds":50}],"source":"receiver"}""",
+            $$"""{"kind":"keepTrack","id":"{{Id()}}","trackId":"{{Id()}}","siteVisitId":"{{visit}}","recorder":{{Person}},"startedAt":"","points":[{"latitude":57.1,"longitude":-11.2}],"source":"way.kml"}""",
+            $$"""{"kind":"withdrawTrack","id":"{{Id()}}","siteVisitId":"{{visit}}","trackId":"{{track}}"}""",
             $$"""{"kind":"closeSiteVisit","id":"{{Id()}}","siteVisitId":"{{visit}}","closing":{"endedAt":"12:10","completeness":"complete","group":"","level":"","sought":[{"taxon":"Brontia lenta","area":"","minutes":20,"observers":1}],"ticks":[],"note":""} }""",
             $$"""{"kind":"saveSiteVisit","id":"{{Id()}}","siteVisitId":"{{visit}}","placeId":"{{place}}","date":"2026-05-03","startedAt":"09:00","people":[{{Person}}],"purpose":"spring list","weather":"wet","pauses":[{"from":"10:00","to":"10:30"}],"safety":{"contact":"the hut","backBy":"17:00"},"version":1}""",
             $$"""{"kind":"recordDetermination","id":"{{Id()}}","determinationId":"{{Id()}}","occurrenceId":"{{Id()}}","plantId":"{{plant}}","plantLabel":"","placeId":"{{place}}","eventDate":"2026-05-10","recorder":{{Person}},"startKey":"","answers":[],"names":["Brontia alta"],"note":""}""",

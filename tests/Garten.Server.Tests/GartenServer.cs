@@ -3,6 +3,7 @@ using System.Text.Json;
 using System.Text.Json.Nodes;
 using Garten.Server.Features.Keys;
 using Garten.Testing;
+using Microsoft.AspNetCore.Hosting;
 using Microsoft.AspNetCore.Mvc.Testing;
 using Microsoft.Extensions.DependencyInjection;
 using Npgsql;
@@ -50,6 +51,9 @@ public sealed class GartenServer : IAsyncLifetime
         client.DefaultRequestHeaders.Add("Garten-Device", device.ToString());
         return client;
     }
+
+    /// <summary>Another server on the same database, with settings of its own.</summary>
+    public WebApplicationFactory<Program> With(Action<IWebHostBuilder> settings) => _factory.WithWebHostBuilder(settings);
 
     /// <summary>Keeps how all keys are read, as the server does by itself after a while.</summary>
     public Task KeepReadingsAsync() =>

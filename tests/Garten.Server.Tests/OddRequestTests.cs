@@ -17,6 +17,7 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
     private static readonly Guid Population = Guid.CreateVersion7();
     private static readonly Guid SiteVisit = Guid.CreateVersion7();
     private static readonly Guid Line = Guid.CreateVersion7();
+    private static readonly Guid Track = Guid.CreateVersion7();
     private static readonly Guid Survey = Guid.CreateVersion7();
     private static readonly Guid Plot = Guid.CreateVersion7();
     private static Guid _import;
@@ -68,6 +69,7 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
                 ("savePopulation", "populationId", Population),
                 ("saveSiteVisit", "siteVisitId", SiteVisit),
                 ("listTaxon", "lineId", Line),
+                ("keepTrack", "trackId", Track),
                 ("saveSurvey", "surveyId", Survey),
                 ("savePlot", "plotId", Plot),
             }
@@ -278,6 +280,17 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
                 ["reason"] = "twice",
                 ["by"] = Recorder,
             },
+            "keepTrack" => new()
+            {
+                ["trackId"] = Track,
+                ["siteVisitId"] = SiteVisit,
+                ["recorder"] = Recorder,
+                ["startedAt"] = "2026-05-10T09:00:00Z",
+                ["points"] = JsonNode.Parse("""[{"latitude":57.1,"longitude":-11.2,"accuracyMetres":4,"seconds":0}]"""),
+                ["source"] = "receiver",
+                ["file"] = "",
+            },
+            "withdrawTrack" => new() { ["siteVisitId"] = SiteVisit, ["trackId"] = Track },
             "withdrawLine" => new() { ["siteVisitId"] = SiteVisit, ["lineId"] = Line },
             "closeSiteVisit" => new()
             {
@@ -525,6 +538,8 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
             "listTaxon",
             "withdrawLine",
             "closeSiteVisit",
+            "keepTrack",
+            "withdrawTrack",
             "saveSurvey",
             "savePlot",
             "recordPlot",

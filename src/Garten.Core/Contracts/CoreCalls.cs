@@ -638,6 +638,15 @@ public static class CoreCalls
             "Why a person would doubt a position; nothing where nobody would."
         ),
         OfRequest(
+            "tracks",
+            Json.TracksRequest,
+            Json.IReadOnlyListTrack,
+            (r, _) => r.Tell(),
+            null,
+            "Tracks put together of their pieces: ways, gaps, length."
+        ),
+        OfRequest("nmea", Json.NmeaRequest, Json.NmeaAnswer, (r, _) => r.Read(), null, "Positions in what a receiver says (NMEA 0183)."),
+        OfRequest(
             "siteVisit",
             Json.SiteVisitDocument,
             Json.IReadOnlyListSiteVisit,

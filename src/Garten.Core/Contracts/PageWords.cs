@@ -60,6 +60,8 @@ public static class PageWords
             ["saveSiteVisit"] = "A visit to a place",
             ["listTaxon"] = "A line of a list",
             ["withdrawLine"] = "A line taken back",
+            ["keepTrack"] = "A piece of a track",
+            ["withdrawTrack"] = "A track taken back",
             ["closeSiteVisit"] = "The end of a visit",
             ["saveSurvey"] = "A survey",
             ["savePlot"] = "A plot",

@@ -29,6 +29,8 @@ namespace Garten.Core.Contracts;
 [JsonDerivedType(typeof(SaveSiteVisitCommand), "saveSiteVisit")]
 [JsonDerivedType(typeof(ListTaxonCommand), "listTaxon")]
 [JsonDerivedType(typeof(WithdrawLineCommand), "withdrawLine")]
+[JsonDerivedType(typeof(KeepTrackCommand), "keepTrack")]
+[JsonDerivedType(typeof(WithdrawTrackCommand), "withdrawTrack")]
 [JsonDerivedType(typeof(CloseSiteVisitCommand), "closeSiteVisit")]
 [JsonDerivedType(typeof(DescribePlaceCommand), "describePlace")]
 [JsonDerivedType(typeof(SaveSurveyCommand), "saveSurvey")]

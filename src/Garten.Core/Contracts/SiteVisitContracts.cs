@@ -1,6 +1,7 @@
 using System.Globalization;
 using Garten.Core.Confirmation;
 using Garten.Core.Floras;
+using Garten.Core.Grounds;
 using Garten.Core.Identification;
 using Garten.Core.Seasons;
 using Garten.Core.Surveys.SiteVisits;
@@ -95,6 +96,7 @@ public sealed record CloseSiteVisitCommand(Guid Id, Guid SiteVisitId, VisitClosi
 /// <param name="Closing">What was said at its end; null while it is open.</param>
 /// <param name="Sensitive">Names on it whose places are kept back in whatever leaves the program.</param>
 /// <param name="Until">The last day on which it can have been, where no single day is known; null for one day.</param>
+/// <param name="Tracks">The pieces of its tracks; null where they weren't asked for.</param>
 public sealed record SiteVisit(
     Guid Id,
     Place Place,
@@ -109,7 +111,8 @@ public sealed record SiteVisit(
     IReadOnlyList<ListLine> Lines,
     VisitClosing? Closing,
     IReadOnlyList<string>? Sensitive = null,
-    DateOnly? Until = null
+    DateOnly? Until = null,
+    IReadOnlyList<TrackPiece>? Tracks = null
 )
 {
     /// <summary>Its records: each taxon once in each part of the place, whoever noted it.</summary>
@@ -242,6 +245,8 @@ public static class SiteVisitDocuments
             ListTaxonCommand it => it.SiteVisitId,
             WithdrawLineCommand it => it.SiteVisitId,
             CloseSiteVisitCommand it => it.SiteVisitId,
+            KeepTrackCommand it => it.SiteVisitId,
+            WithdrawTrackCommand it => it.SiteVisitId,
             _ => null,
         };
 
@@ -267,6 +272,13 @@ public static class SiteVisitDocuments
                 Lines = [.. visit.Lines.Select(l => l.Id == it.LineId ? l with { IsWithdrawn = true } : l)],
             },
             CloseSiteVisitCommand it when it.SiteVisitId == id && visit is not null => visit with { Closing = it.Closing },
+            KeepTrackCommand it when it.SiteVisitId == id && visit is not null => (visit.Tracks ?? []).Any(t => t.Id == it.Id)
+                ? visit
+                : visit with
+                {
+                    Tracks = [.. visit.Tracks ?? [], PieceOf(it)],
+                },
+            WithdrawTrackCommand it when it.SiteVisitId == id && visit is not null => WithoutTrack(visit, it.TrackId),
             // A plant that was named names its lines everywhere.
             RecordDeterminationCommand { Names: [var one] } it when visit is not null => visit with
             {
@@ -276,11 +288,15 @@ public static class SiteVisitDocuments
             {
                 People = [.. visit.People.Select(p => p == person ? person with { Name = Documents.ErasedName } : p)],
                 Lines = [.. visit.Lines.Select(l => l.Recorder == person.Name ? l with { Recorder = Documents.ErasedName } : l)],
+                Tracks = visit.Tracks is { } tracks
+                    ? [.. tracks.Select(t => t.Recorder == person.Name ? t with { Recorder = Documents.ErasedName } : t)]
+                    : null,
             },
             EraseCommand it when visit?.Lines.Any(l => l.Id == it.SubjectId || l.PlantId == it.SubjectId) == true => visit with
             {
                 Lines = [.. visit.Lines.Where(l => l.Id != it.SubjectId && l.PlantId != it.SubjectId)],
             },
+            EraseCommand it when visit?.Tracks?.Any(t => t.TrackId == it.SubjectId) == true => WithoutTrack(visit, it.SubjectId),
             SavePlaceCommand { Version: not null } it
                 when visit?.Place.Id == it.PlaceId && places.FirstOrDefault(p => p.Id == it.PlaceId) is { } place => visit with
             {
@@ -288,6 +304,19 @@ public static class SiteVisitDocuments
             },
             _ => visit,
         };
+    }
+
+    private static SiteVisit WithoutTrack(SiteVisit visit, Guid track) =>
+        visit with
+        {
+            Tracks = [.. (visit.Tracks ?? []).Where(t => t.TrackId != track)],
+        };
+
+    /// <summary>The piece of a track that a command adds.</summary>
+    public static TrackPiece PieceOf(KeepTrackCommand it)
+    {
+        ArgumentNullException.ThrowIfNull(it);
+        return new(it.Id, it.TrackId, it.Recorder.Name, it.StartedAt, it.Source, it.Points, it.File);
     }
 
     /// <summary>The line that a command adds.</summary>
@@ -333,7 +362,8 @@ public static class SiteVisitDocuments
             visit?.Lines ?? [],
             visit?.Closing,
             visit?.Sensitive ?? [],
-            DayText.TryRead(it.Until, out var until) && until > day ? until : null
+            DayText.TryRead(it.Until, out var until) && until > day ? until : null,
+            visit is null ? [] : visit.Tracks
         );
     }
 }

@@ -95,20 +95,23 @@ public static class ShapeFile
             ? name.GetString()!
             : "";
 
+    // What stands outside the file is never looked at.
+    private static readonly XmlReaderSettings Closed = new()
+    {
+        DtdProcessing = DtdProcessing.Prohibit,
+        XmlResolver = null,
+        MaxCharactersInDocument = LargestBytes,
+    };
+
+    /// <summary>Opens XML from a stranger.</summary>
+    internal static XmlReader Open(byte[] content) => XmlReader.Create(new XmlGuard(new MemoryStream(content), MostAttributes), Closed);
+
     private static ShapesRead Xml(byte[] content)
     {
-        var settings = new XmlReaderSettings
-        {
-            // What stands outside the file is never looked at.
-            DtdProcessing = DtdProcessing.Prohibit,
-            XmlResolver = null,
-            MaxCharactersInDocument = LargestBytes,
-        };
-        XmlReader Open() => XmlReader.Create(new XmlGuard(new MemoryStream(content), MostAttributes), settings);
-        using var reader = Open();
+        using var reader = Open(content);
         reader.MoveToContent();
         // Its own reader wants to see the file from its beginning.
-        using var anew = Open();
+        using var anew = Open(content);
         return reader.LocalName switch
         {
             "gpx" => Gpx(anew),

@@ -24,10 +24,16 @@ public enum ShapeForm
 /// <param name="Name">What it is called.</param>
 /// <param name="Points">Its points: one for a point, the corners of a boundary else.</param>
 /// <param name="Properties">What else is said of it; what is empty is left out.</param>
-public sealed record WrittenShape(string Name, IReadOnlyList<GroundPoint> Points, IReadOnlyList<(string Name, string Value)> Properties)
+/// <param name="Ways">The ways of a track, between its gaps; null for a point or boundary.</param>
+public sealed record WrittenShape(
+    string Name,
+    IReadOnlyList<GroundPoint> Points,
+    IReadOnlyList<(string Name, string Value)> Properties,
+    IReadOnlyList<IReadOnlyList<WrittenStep>>? Ways = null
+)
 {
     /// <summary>Whether it is a boundary.</summary>
-    public bool IsArea => Points.Count >= Ring.FewestCorners;
+    public bool IsArea => Ways is null && Points.Count >= Ring.FewestCorners;
 
     /// <summary>All that is said of it in one text.</summary>
     internal string InWords => string.Join("; ", Said.Select(p => $"{p.Name}: {p.Value}"));
@@ -35,7 +41,12 @@ public sealed record WrittenShape(string Name, IReadOnlyList<GroundPoint> Points
     internal IEnumerable<(string Name, string Value)> Said => Properties.Where(p => p.Value.Length > 0);
 }
 
-/// <summary>Writes points and boundaries in the forms that maps and receivers read.</summary>
+/// <summary>A position of a track.</summary>
+/// <param name="At">Where.</param>
+/// <param name="Moment">When, in UTC; null where it isn't known.</param>
+public readonly record struct WrittenStep(GroundPoint At, DateTime? Moment);
+
+/// <summary>Writes points, boundaries and tracks in the forms that maps and receivers read.</summary>
 public static class ShapeWriter
 {
     /// <summary>Most shapes of a file: more than this no receiver takes, and no map shows by itself.</summary>
@@ -80,20 +91,20 @@ public static class ShapeWriter
             json.WriteStartObject();
             json.WriteString("type", "Feature");
             json.WriteStartObject("geometry");
-            json.WriteString("type", shape.IsArea ? "Polygon" : "Point");
+            json.WriteString(
+                "type",
+                shape.Ways is not null ? "MultiLineString"
+                    : shape.IsArea ? "Polygon"
+                    : "Point"
+            );
             json.WriteStartArray("coordinates");
-            if (shape.IsArea)
+            if (shape.Ways is { } ways)
             {
-                json.WriteStartArray();
-                foreach (var corner in Outward(shape.Points))
-                {
-                    json.WriteStartArray();
-                    json.WriteNumberValue(corner.Longitude);
-                    json.WriteNumberValue(corner.Latitude);
-                    json.WriteEndArray();
-                }
-                json.WriteEndArray();
+                foreach (var way in ways)
+                    Line(json, Twice(way).Select(s => s.At));
             }
+            else if (shape.IsArea)
+                Line(json, Outward(shape.Points));
             else
             {
                 json.WriteNumberValue(shape.Points[0].Longitude);
@@ -111,6 +122,22 @@ public static class ShapeWriter
         json.WriteEndArray();
         json.WriteEndObject();
     }
+
+    private static void Line(Utf8JsonWriter json, IEnumerable<GroundPoint> points)
+    {
+        json.WriteStartArray();
+        foreach (var point in points)
+        {
+            json.WriteStartArray();
+            json.WriteNumberValue(point.Longitude);
+            json.WriteNumberValue(point.Latitude);
+            json.WriteEndArray();
+        }
+        json.WriteEndArray();
+    }
+
+    // A line has two ends: a single position is both.
+    private static IReadOnlyList<WrittenStep> Twice(IReadOnlyList<WrittenStep> way) => way.Count == 1 ? [way[0], way[0]] : way;
 
     // Closed, and anticlockwise as RFC 7946 wants outer rings.
     private static IEnumerable<GroundPoint> Outward(IReadOnlyList<GroundPoint> ring)
@@ -130,7 +157,23 @@ public static class ShapeWriter
         var file = new GpxFile { Metadata = new GpxMetadata("Garten") };
         foreach (var shape in shapes)
         {
-            if (shape.IsArea)
+            if (shape.Ways is { } ways)
+            {
+                file.Tracks.Add(
+                    new GpxTrack()
+                        .WithName(Clean(shape.Name))
+                        .WithDescription(Clean(shape.InWords))
+                        .WithSegments([
+                            .. ways.Select(way => new GpxTrackSegment(
+                                new ImmutableGpxWaypointTable(
+                                    way.Select(s => s.Moment is { } at ? Waypoint(s.At).WithTimestampUtc(at) : Waypoint(s.At))
+                                ),
+                                extensions: null
+                            )),
+                        ])
+                );
+            }
+            else if (shape.IsArea)
             {
                 file.Tracks.Add(
                     new GpxTrack()
@@ -175,7 +218,18 @@ public static class ShapeWriter
                 xml.WriteEndElement();
             }
             xml.WriteEndElement();
-            if (shape.IsArea)
+            if (shape.Ways is { } ways)
+            {
+                xml.WriteStartElement("MultiGeometry", KmlSpace);
+                foreach (var way in ways)
+                {
+                    xml.WriteStartElement("LineString", KmlSpace);
+                    xml.WriteElementString("coordinates", KmlSpace, string.Join(' ', Twice(way).Select(s => Pair(s.At))));
+                    xml.WriteEndElement();
+                }
+                xml.WriteEndElement();
+            }
+            else if (shape.IsArea)
             {
                 xml.WriteStartElement("Polygon", KmlSpace);
                 xml.WriteStartElement("outerBoundaryIs", KmlSpace);

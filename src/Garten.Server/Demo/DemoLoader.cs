@@ -146,6 +146,7 @@ internal sealed partial class DemoLoader(
                 [.. people.Values],
                 [.. drawn.OfType<TagPlantCommand>()],
                 drawn.OfType<RecordDeterminationCommand>().SelectMany(d => d.Names).ToHashSet(StringComparer.Ordinal),
+                described,
                 today
             )
                 .Draw()

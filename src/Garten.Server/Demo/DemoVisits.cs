@@ -1,9 +1,11 @@
 using System.Globalization;
 using Garten.Core.Contracts;
 using Garten.Core.Floras;
+using Garten.Core.Grounds;
 using Garten.Core.Seasons;
 using Garten.Core.Surveys;
 using Garten.Core.Surveys.SiteVisits;
+using Garten.Server.Features.StandIns;
 
 namespace Garten.Server.Demo;
 
@@ -17,6 +19,7 @@ internal sealed class DemoVisits(
     IReadOnlyList<PersonReference> people,
     IReadOnlyList<TagPlantCommand> tagged,
     IReadOnlySet<string> named,
+    IReadOnlyDictionary<Guid, GroundDescription> grounds,
     DateOnly today
 )
 {
@@ -29,6 +32,8 @@ internal sealed class DemoVisits(
 
     // From this visit on the newcomer is there, and the taxon that went isn't any more.
     private const int Turning = 5;
+
+    private const int TrackStepSeconds = 20;
 
     private const double ChanceOfCompanion = 0.5;
     private const double ChanceOfAbundance = 0.7;
@@ -120,6 +125,9 @@ internal sealed class DemoVisits(
                 pauses
             ),
         ];
+        // Every second visit had a receiver with it.
+        var walk = k % 2 == 0 ? StandInsFeature.Walk(place, grounds.GetValueOrDefault(place.Id), pace: 1, seed: k) : null;
+        var track = walk is null ? null : Track(walk, id, leader, day, start, long_, pauses);
         var at = start + 4;
         string Next() => Time(at = Math.Min(start + long_ - 1, at + 1 + _random.Next(5)));
         var number = 0;
@@ -145,6 +153,8 @@ internal sealed class DemoVisits(
             shown.Add(newcomer);
         foreach (var taxon in shown)
             commands.Add(Line(id, taxon, there[_random.Next(there.Count)], place, Parts[p % Parts.Length], Next(), day, taxon == newcomer));
+        if (walk is not null && track is not null)
+            commands = [.. commands.Select(c => c is ListTaxonCommand { Site: not null } line ? Placed(line, walk) : c), track];
         List<SoughtInVain> sought = [];
         if (k >= Turning && lost is not null && Absence.CanBeToldOn(lost, day) == true)
             sought.Add(new SoughtInVain(lost.Name, "", 15 + 5 * _random.Next(5), there.Count, "Where it stood before."));
@@ -164,6 +174,49 @@ internal sealed class DemoVisits(
             )
         );
         return commands;
+    }
+
+    // A line of a visit with a receiver stands where that was.
+    private static ListTaxonCommand Placed(ListTaxonCommand line, SimulatedWalk walk)
+    {
+        var minute = TimeOnly.ParseExact(line.At, "HH:mm", CultureInfo.InvariantCulture).ToTimeSpan();
+        return line.PlantId is null && walk.Told(minute.TotalSeconds) is var (there, metres)
+            ? line with
+            {
+                Site = new PlantSite(Math.Round(there.Latitude, 5), Math.Round(there.Longitude, 5), Math.Ceiling(metres)),
+            }
+            : line;
+    }
+
+    private static KeepTrackCommand Track(
+        SimulatedWalk walk,
+        Guid visit,
+        PersonReference leader,
+        DateOnly day,
+        int start,
+        int minutes,
+        IReadOnlyList<VisitPause> pauses
+    )
+    {
+        bool Rests(double second) =>
+            pauses.Any(p =>
+                string.CompareOrdinal(Time((int)second / 60), p.From) >= 0 && string.CompareOrdinal(Time((int)second / 60), p.To) < 0
+            );
+        List<TrackPoint> points = [];
+        for (var second = start * 60; second < (start + minutes) * 60; second += TrackStepSeconds)
+        {
+            if (!Rests(second) && walk.Told(second) is var (there, metres))
+                points.Add(new TrackPoint(Math.Round(there.Latitude, 6), Math.Round(there.Longitude, 6), metres, second - start * 60));
+        }
+        return new KeepTrackCommand(
+            Guid.CreateVersion7(),
+            Guid.CreateVersion7(),
+            visit,
+            leader,
+            string.Create(CultureInfo.InvariantCulture, $"{day:yyyy-MM-dd}T{Time(start)}:00Z"),
+            points,
+            "receiver"
+        );
     }
 
     private ListTaxonCommand Line(

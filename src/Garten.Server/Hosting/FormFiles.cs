@@ -5,6 +5,22 @@ namespace Garten.Server.Hosting;
 /// <summary>Files that come in a form.</summary>
 internal static class FormFiles
 {
+    private const int LongestField = 1 << 10;
+
+    /// <summary>The content of the one file “file” of a form; what is answered instead where it can't be read.</summary>
+    public static async Task<(byte[]? Content, IResult? Refusal)> OneAsync(HttpRequest request, long largest, CancellationToken stop)
+    {
+        const string expected = "Send multipart/form-data with the file “file”.";
+        var (form, refusal) = await ReadAsync(request, largest, LongestField, expected, stop);
+        if (form is null)
+            return (null, refusal);
+        if (form.Files["file"] is not { } file)
+            return (null, Problems.Result(400, "request.invalid", "The file is missing.", expected, "file"));
+        using var kept = new MemoryStream();
+        await file.CopyToAsync(kept, stop);
+        return (kept.ToArray(), null);
+    }
+
     /// <summary>Reads the form of a request within its limits; what is answered instead where it can't be.</summary>
     /// <param name="request">The request.</param>
     /// <param name="largest">Most bytes of the whole form.</param>

@@ -1498,6 +1498,60 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/stand-ins": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** How the simulated receiver and weather service may work; empty where there are none. */
+        get: operations["listStandIns"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/stand-ins/receiver": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What a simulated receiver at a place has said since a moment (seconds since 1970 UTC), as NMEA 0183.
+         * @description Exact: for one's own pages. It tells the places of sensitive taxa as they are; nothing of it is to be passed on.
+         */
+        get: operations["readSimulatedReceiver"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/stand-ins/weather": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The weather at a place and time, by a simulated service. */
+        get: operations["readSimulatedWeather"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/surveys": {
         parameters: {
             query?: never;
@@ -1746,6 +1800,123 @@ export interface paths {
          * @description Exact: for one's own pages. It tells the places of sensitive taxa as they are; nothing of it is to be passed on.
          */
         get: operations["exportExactSurveyArchive"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/map/tracks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Tracks of visits for a map, the newest first; up to 200.
+         * @description Exact: for one's own pages. It tells the places of sensitive taxa as they are; nothing of it is to be passed on.
+         */
+        get: operations["listTracks"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/tracks/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Ways out of a GPX, GeoJSON or KML file, the file “file” of a form, thinned; the original is kept once a track names it, else for a day. */
+        post: operations["readTrackFile"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/tracks/files/{hash}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * The file that a track came from, as it was.
+         * @description Exact: for one's own pages. It tells the places of sensitive taxa as they are; nothing of it is to be passed on.
+         */
+        get: operations["getTrackFile"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/tracks.geojson": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Tracks of visits with their gaps left open; all of them, of a place, or of a visit.
+         * @description Exact: for one's own pages. It tells the places of sensitive taxa as they are; nothing of it is to be passed on.
+         */
+        get: operations["exportTracksGeojson"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/tracks.gpx": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Tracks of visits with their gaps left open; all of them, of a place, or of a visit.
+         * @description Exact: for one's own pages. It tells the places of sensitive taxa as they are; nothing of it is to be passed on.
+         */
+        get: operations["exportTracksGpx"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/tracks.kml": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Tracks of visits with their gaps left open; all of them, of a place, or of a visit.
+         * @description Exact: for one's own pages. It tells the places of sensitive taxa as they are; nothing of it is to be passed on.
+         */
+        get: operations["exportTracksKml"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2880,7 +3051,7 @@ export interface components {
          * @description A change, made on a device with or without signal and sent when it can be. The id is made by the device (UUID version 7);
          *     the same command sent again changes nothing.
          */
-        Command: components["schemas"]["CommandSaveKeysCommand"] | components["schemas"]["CommandSavePlaceCommand"] | components["schemas"]["CommandRecordDeterminationCommand"] | components["schemas"]["CommandTeachTermCommand"] | components["schemas"]["CommandCorrectStatementCommand"] | components["schemas"]["CommandTagPlantCommand"] | components["schemas"]["CommandVisitPlantCommand"] | components["schemas"]["CommandSavePopulationCommand"] | components["schemas"]["CommandCountPopulationCommand"] | components["schemas"]["CommandNoteThreatCommand"] | components["schemas"]["CommandDefineTermCommand"] | components["schemas"]["CommandSaveSiteVisitCommand"] | components["schemas"]["CommandListTaxonCommand"] | components["schemas"]["CommandWithdrawLineCommand"] | components["schemas"]["CommandCloseSiteVisitCommand"] | components["schemas"]["CommandDescribePlaceCommand"] | components["schemas"]["CommandSaveSurveyCommand"] | components["schemas"]["CommandSavePlotCommand"] | components["schemas"]["CommandRecordPlotCommand"] | components["schemas"]["CommandWriteSurveyTextCommand"] | components["schemas"]["CommandKeepReportCommand"] | components["schemas"]["CommandTakeInCommand"] | components["schemas"]["CommandTakeBackCommand"] | components["schemas"]["CommandEraseCommand"];
+        Command: components["schemas"]["CommandSaveKeysCommand"] | components["schemas"]["CommandSavePlaceCommand"] | components["schemas"]["CommandRecordDeterminationCommand"] | components["schemas"]["CommandTeachTermCommand"] | components["schemas"]["CommandCorrectStatementCommand"] | components["schemas"]["CommandTagPlantCommand"] | components["schemas"]["CommandVisitPlantCommand"] | components["schemas"]["CommandSavePopulationCommand"] | components["schemas"]["CommandCountPopulationCommand"] | components["schemas"]["CommandNoteThreatCommand"] | components["schemas"]["CommandDefineTermCommand"] | components["schemas"]["CommandSaveSiteVisitCommand"] | components["schemas"]["CommandListTaxonCommand"] | components["schemas"]["CommandWithdrawLineCommand"] | components["schemas"]["CommandKeepTrackCommand"] | components["schemas"]["CommandWithdrawTrackCommand"] | components["schemas"]["CommandCloseSiteVisitCommand"] | components["schemas"]["CommandDescribePlaceCommand"] | components["schemas"]["CommandSaveSurveyCommand"] | components["schemas"]["CommandSavePlotCommand"] | components["schemas"]["CommandRecordPlotCommand"] | components["schemas"]["CommandWriteSurveyTextCommand"] | components["schemas"]["CommandKeepReportCommand"] | components["schemas"]["CommandTakeInCommand"] | components["schemas"]["CommandTakeBackCommand"] | components["schemas"]["CommandEraseCommand"];
         /** @description Commands in the order in which they were given. */
         CommandBatch: {
             commands: components["schemas"]["Command"][];
@@ -3041,6 +3212,39 @@ export interface components {
             surveyId: string;
             /** @description Whom it is for. */
             for: string;
+            /**
+             * Format: uuid
+             * @description Identity of the command.
+             */
+            id: string;
+        };
+        /** @description Keeps a piece of a track of a visit: what a receiver told since the piece before, or what a file has. */
+        CommandKeepTrackCommand: {
+            /** @enum {string} */
+            kind?: "keepTrack";
+            /**
+             * Format: uuid
+             * @description The track that it is of, made by the device.
+             */
+            trackId: string;
+            /**
+             * Format: uuid
+             * @description The visit.
+             */
+            siteVisitId: string;
+            /** @description Whose receiver it was. */
+            recorder: components["schemas"]["PersonReference"];
+            /** @description The moment from which its seconds count, ISO 8601 with offset; empty where no time was kept. */
+            startedAt: string;
+            /** @description Its positions, in the order of the walk; 1 to 5,000. */
+            points: components["schemas"]["TrackPoint"][];
+            /** @description What told the positions: a receiver, or the name of a file. */
+            source: string;
+            /**
+             * @description SHA-256 of the file that was sent before; empty for none.
+             * @default
+             */
+            file: string;
             /**
              * Format: uuid
              * @description Identity of the command.
@@ -3676,6 +3880,26 @@ export interface components {
              */
             id: string;
         };
+        /** @description Takes a track back: it leaves page, map and files, and stays among the facts. */
+        CommandWithdrawTrackCommand: {
+            /** @enum {string} */
+            kind?: "withdrawTrack";
+            /**
+             * Format: uuid
+             * @description The visit.
+             */
+            siteVisitId: string;
+            /**
+             * Format: uuid
+             * @description The track.
+             */
+            trackId: string;
+            /**
+             * Format: uuid
+             * @description Identity of the command.
+             */
+            id: string;
+        };
         /** @description Writes a sentence of a survey's report in one's own words. It stays when the data are renewed. */
         CommandWriteSurveyTextCommand: {
             /** @enum {string} */
@@ -4235,6 +4459,16 @@ export interface components {
             position: {
                 request: components["schemas"]["PositionRequest"];
                 answer: string;
+            };
+            /** @description Tracks put together of their pieces: ways, gaps, length. */
+            tracks: {
+                request: components["schemas"]["TracksRequest"];
+                answer: components["schemas"]["Track"][];
+            };
+            /** @description Positions in what a receiver says (NMEA 0183). */
+            nmea: {
+                request: components["schemas"]["NmeaRequest"];
+                answer: components["schemas"]["NmeaAnswer"];
             };
             /** @description A visit to a place, with what waits on the device to be sent. */
             siteVisit: {
@@ -6779,6 +7013,18 @@ export interface components {
              */
             date: string;
         };
+        /** @description What a receiver's sentences come to. */
+        NmeaAnswer: {
+            /** @description The positions. */
+            fixes: components["schemas"]["PositionFix"][];
+            /** @description Whether it said last that it has none. */
+            isLost: boolean;
+        };
+        /** @description What a receiver said. */
+        NmeaRequest: {
+            /** @description Its sentences (NMEA 0183), in their order. */
+            lines: string[];
+        };
         /** @description A look at one character of a plant. A fact: never changed, only superseded by another one. */
         Observation: {
             /**
@@ -7636,6 +7882,26 @@ export interface components {
             at: components["schemas"]["GroundPoint"];
             /** @description The part of the place that it lies in; empty where that isn't known. */
             part: string;
+        };
+        /** @description A track on the map. */
+        PlacedTrack: {
+            /**
+             * Format: uuid
+             * @description Its visit.
+             */
+            visitId: string;
+            /**
+             * Format: uuid
+             * @description The place of that.
+             */
+            placeId: string;
+            /**
+             * Format: date
+             * @description The day of the visit.
+             */
+            date: string;
+            /** @description The track. */
+            track: components["schemas"]["Track"];
         };
         /** @description A plant with its history. */
         PlantDetail: {
@@ -9952,6 +10218,8 @@ export interface components {
              * @description The last day on which it can have been, where no single day is known; null for one day.
              */
             until?: null | string;
+            /** @description The pieces of its tracks; null where they weren't asked for. */
+            tracks?: null | components["schemas"]["TrackPiece"][];
             /** @description Its records: each taxon once in each part of the place, whoever noted it. */
             records: components["schemas"]["ListedTaxon"][];
             /** @description How long was searched. */
@@ -11528,6 +11796,129 @@ export interface components {
          * @enum {unknown}
          */
         Tool: "eye" | "binoculars" | "lens" | "ruler" | "knife" | "microscope";
+        /** @description A track: the way that somebody went, as far as a receiver told it. */
+        Track: {
+            /**
+             * Format: uuid
+             * @description Its identity.
+             */
+            id: string;
+            /** @description Whose receiver it was. */
+            recorder: string;
+            /** @description What told the positions. */
+            source: string;
+            /** @description When it began, ISO 8601 with offset; empty where no time was kept. */
+            startedAt: string;
+            /** @description When it ended; empty where no time was kept. */
+            endedAt: string;
+            /** @description The ways between its gaps; seconds count from its beginning. */
+            segments: components["schemas"]["TrackPoint"][][];
+            /**
+             * Format: double
+             * @description The length of these ways, in metres: gaps are left out, and so is what is within the error of a position.
+             */
+            metres: number;
+            /** @description Where positions are missing. */
+            gaps: components["schemas"]["TrackGap"][];
+            /**
+             * Format: int32
+             * @description How many positions nobody would believe, which are left out.
+             */
+            leftOut: number;
+            /** @description SHA-256 of the file that it came from; empty for none. */
+            file: string;
+            /** @description Its length, and what is missing of it, in words. */
+            inWords?: null | string;
+        };
+        /** @description What was read of a file with tracks. */
+        TrackFileRead: {
+            /** @description SHA-256 of the file: the original is kept under it once a track names it. */
+            hash: string;
+            /** @description Its ways. */
+            ways: components["schemas"]["TrackWay"][];
+            /**
+             * Format: int32
+             * @description How many positions the file has; more than the ways have where it was thinned.
+             */
+            pointsInFile: number;
+            /** @description Why it can't be read, or what of it was left out, in a sentence; empty where nothing is wrong. */
+            problem: string;
+        };
+        /** @description A gap of a track: nobody knows which way was gone there. */
+        TrackGap: {
+            /** @description The last position before it. */
+            from: components["schemas"]["GroundPoint"];
+            /** @description The first one after it. */
+            to: components["schemas"]["GroundPoint"];
+            /**
+             * Format: double
+             * @description How long it lasted, in minutes; null where no time was kept.
+             */
+            minutes: null | number;
+        };
+        /** @description A piece of a track, as it was kept: a track grows by pieces while it runs. */
+        TrackPiece: {
+            /**
+             * Format: uuid
+             * @description Its identity.
+             */
+            id: string;
+            /**
+             * Format: uuid
+             * @description The track that it is of.
+             */
+            trackId: string;
+            /** @description Whose receiver it was. */
+            recorder: string;
+            /** @description The moment from which its seconds count, ISO 8601 with offset; empty where no time was kept. */
+            startedAt: string;
+            /** @description What told the positions: a receiver, or the name of a file. */
+            source: string;
+            /** @description Its positions, in the order of the walk. */
+            points: components["schemas"]["TrackPoint"][];
+            /**
+             * @description SHA-256 of the file that it came from, of which the original is kept; empty for none.
+             * @default
+             */
+            file: string;
+        };
+        /** @description A position on a track. */
+        TrackPoint: {
+            /**
+             * Format: double
+             * @description WGS 84 decimal degrees, north positive.
+             */
+            latitude: number;
+            /**
+             * Format: double
+             * @description East positive.
+             */
+            longitude: number;
+            /**
+             * Format: double
+             * @description Radius in metres that holds it in two of three cases; null where the receiver didn't say.
+             */
+            accuracyMetres?: null | number;
+            /**
+             * Format: double
+             * @description Seconds since the piece began, 0 or more; null where the time wasn't kept.
+             */
+            seconds?: null | number;
+        };
+        /** @description A way out of a file, ready to be kept as a piece of a track. */
+        TrackWay: {
+            /** @description What the file calls it; may be empty. */
+            name: string;
+            /** @description The moment from which its seconds count; empty where the file has no times. */
+            startedAt: string;
+            /** @description Its positions, thinned. */
+            points: components["schemas"]["TrackPoint"][];
+        };
+        /** @description Pieces of tracks that are to be put together. */
+        TracksRequest: {
+            /** @description The pieces. */
+            pieces: components["schemas"]["TrackPiece"][];
+        };
         /** @description An answer given at a couplet. */
         TrailAnswer: {
             /** @description Hash of the version followed. */
@@ -11791,6 +12182,48 @@ export interface components {
             probabilityInWords: string;
             /** @description Whether it is worth a word by itself. */
             isSerious: boolean;
+        };
+        /** @description What a weather service answered. */
+        WeatherAnswer: {
+            /** @description What it says. */
+            reading: components["schemas"]["WeatherReading"];
+            /** @description That in words. */
+            inWords: string;
+            /** @description Why a person wouldn't note it; empty where nobody would mind. */
+            doubt: string;
+        };
+        /** @description What a weather service says. */
+        WeatherReading: {
+            /** @description Where it was measured. */
+            station: string;
+            /**
+             * Format: double
+             * @description How far that is from the place, in metres.
+             */
+            metres: number;
+            /** @description When it was measured, `YYYY-MM-DDTHH:mm` of that place. */
+            at: string;
+            /**
+             * Format: double
+             * @description Air temperature in degrees Celsius.
+             */
+            celsius: number;
+            /**
+             * Format: int32
+             * @description Cloud, in eighths of the sky: 0 to 8.
+             */
+            cloudOktas: number;
+            /** @description What falls, in words. */
+            rain: string;
+            /**
+             * Format: int32
+             * @description Wind on Beaufort's scale, 0 to 12.
+             */
+            windForce: number;
+            /** @description Where it comes from, as a point of the compass. */
+            windFrom: string;
+            /** @description It in words, with where and when it was measured. */
+            inWords?: null | string;
         };
         /** @description A week, with what becomes possible in it and what ends. */
         WeekAhead: {
@@ -15428,6 +15861,119 @@ export interface operations {
             };
         };
     };
+    listStandIns: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": string[];
+                };
+            };
+        };
+    };
+    readSimulatedReceiver: {
+        parameters: {
+            query: {
+                place: string;
+                mood?: string;
+                after?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    readSimulatedWeather: {
+        parameters: {
+            query: {
+                place: string;
+                at: string;
+                mood?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeatherAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
     listSurveys: {
         parameters: {
             query?: never;
@@ -15928,6 +16474,206 @@ export interface operations {
                 };
                 content: {
                     "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    listTracks: {
+        parameters: {
+            query?: {
+                place?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PlacedTrack"][];
+                };
+            };
+        };
+    };
+    readTrackFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["IFormFile"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrackFileRead"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Payload Too Large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unsupported Media Type */
+            415: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    getTrackFile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                hash: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/octet-stream": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    exportTracksGeojson: {
+        parameters: {
+            query?: {
+                place?: string;
+                visit?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/geo+json": string;
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    exportTracksGpx: {
+        parameters: {
+            query?: {
+                place?: string;
+                visit?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/gpx+xml": string;
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    exportTracksKml: {
+        parameters: {
+            query?: {
+                place?: string;
+                visit?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/vnd.google-earth.kml+xml": string;
                 };
             };
             /** @description Service Unavailable */

@@ -4,7 +4,22 @@ import { offered, usePlaces } from "../offline/documents";
 import { useLocalWork } from "../offline/queries";
 import { brief, today } from "../shared/calendar/day";
 import { choosePlace, useHere } from "../shared/place/here";
+import { useRunningTrack, useTrackNoted } from "../shared/place/tracking";
 import { plainSelect } from "./plainSelect";
+
+/** That a track runs, wherever one is meanwhile. */
+function TrackLine() {
+  useTrackNoted();
+  const { running, trouble } = useRunningTrack();
+  if (!running) return null;
+  return (
+    <Link component={RouterLink} to={`/site-visits/${running.visitId}`} sx={{ flex: "none", py: 1.25 }}>
+      <Typography component="span" variant="body2" sx={{ fontWeight: 700 }}>
+        {running.isHeld ? "◌ track resting" : trouble ? "△ track: no position" : "● track"}
+      </Typography>
+    </Link>
+  );
+}
 
 /** Where one is and since when, and whether changes wait; the place chosen here holds in every room. */
 export function ContextLine() {
@@ -42,6 +57,7 @@ export function ContextLine() {
           since {since.day === today() ? since.time : brief(since.day)}
         </Typography>
       )}
+      <TrackLine />
       {waiting > 0 && (
         <Link component={RouterLink} to="/hand" sx={{ flex: "none", py: 1.25 }}>
           <Typography component="span" variant="body2" sx={{ fontWeight: 700 }}>

@@ -41,6 +41,16 @@ export const pointsServed = (taxon: string) =>
       ),
   });
 
+/** The tracks of visits to a place. */
+export const tracksServed = (place: string) =>
+  queryOptions({
+    queryKey: ["map-tracks", place],
+    queryFn: () =>
+      orKept<Schemas["PlacedTrack"][]>(`map-tracks:${place}`, () =>
+        answerOf((signal) => api.GET("/api/v1/map/tracks", { params: { query: { place } }, signal })),
+      ),
+  });
+
 /** The grounds of places. */
 export function useGrounds() {
   const served = useQuery(groundsServed);

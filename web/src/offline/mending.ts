@@ -8,10 +8,10 @@ export type Kind = NonNullable<Command["kind"]>;
 
 type OfKind<K extends Kind> = Extract<Command, { kind?: K }>;
 
+type Refused<K extends Kind> = Omit<RefusedCommand, "command"> & { command: OfKind<K> };
+
 /** The refused command that a form is opened with, by the address; undefined while it is looked up, null where there is none. */
-export function useMending<K extends Kind>(
-  ...kinds: K[]
-): (RefusedCommand & { command: OfKind<K> }) | null | undefined {
+export function useMending<K extends Kind>(...kinds: K[]): Refused<K> | null | undefined {
   const [search] = useSearchParams();
   const id = search.get("mend");
   const [found, setFound] = useState<{ id: string; it: RefusedCommand | null }>();
@@ -28,9 +28,7 @@ export function useMending<K extends Kind>(
   if (!id) return null;
   if (found?.id !== id) return undefined;
   const it = found.it;
-  return it && it.command.kind && (kinds as string[]).includes(it.command.kind)
-    ? (it as RefusedCommand & { command: OfKind<K> })
-    : null;
+  return it && it.command.kind && (kinds as string[]).includes(it.command.kind) ? (it as Refused<K>) : null;
 }
 
 /** Sends commands of a form: what it sends again after a refusal takes the place of what was refused. */

@@ -275,6 +275,15 @@ function touched(command: Command): string[] {
       return [command.plantId, command.placeId, command.startKey, ...command.answers.map((it) => it.keyVersion)];
     case "savePopulation":
       return [command.placeId];
+    case "saveSiteVisit":
+      return [command.placeId, command.siteVisitId];
+    case "listTaxon":
+      return [command.siteVisitId, ...(command.plantId ? [command.plantId] : [])];
+    case "withdrawLine":
+    case "closeSiteVisit":
+    case "keepTrack":
+    case "withdrawTrack":
+      return [command.siteVisitId];
     case "savePlot":
       return [command.surveyId, command.placeId];
     case "recordPlot":

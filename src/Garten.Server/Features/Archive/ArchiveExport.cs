@@ -214,7 +214,7 @@ internal sealed class ArchiveExport(
             yield break;
         for (SiteVisitCursor? after = null; ; )
         {
-            var (page, next) = await visits.PageAsync(scope.Place, null, after, VisitsAtATime, stop);
+            var (page, next) = await visits.PageAsync(scope.Place, null, after, VisitsAtATime, withTracks: false, stop);
             foreach (var visit in page)
                 yield return visit;
             if (next is null)

@@ -25,6 +25,7 @@ internal sealed class EraseHandler : ICommandHandler<EraseCommand>
                     select exists (select from person where id = $1) or exists (select from plant where id = $1)
                         or exists (select from determination where id = $1) or exists (select from plant_visit where id = $1)
                         or exists (select from observation where id = $1) or exists (select from list_line where id = $1)
+                        or exists (select from track_piece where track_id = $1)
                         or exists (select from erased where id = $1)
                     """,
                     it.SubjectId
@@ -36,7 +37,7 @@ internal sealed class EraseHandler : ICommandHandler<EraseCommand>
                 422,
                 "erase.unknown",
                 "Nothing has this id.",
-                "Name a person, a plant, a record, a line of a list, a visit or a look.",
+                "Name a person, a plant, a record, a line of a list, a track, a visit or a look.",
                 "subjectId"
             );
         await ErasureRepository.EraseAsync(context.Connection, it.SubjectId, stop);

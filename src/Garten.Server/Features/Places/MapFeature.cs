@@ -21,8 +21,6 @@ internal sealed class MapFeature : IFeature
     // It is drawn whole, on phones too.
     private const int LargestMap = 8 << 20;
 
-    private const int LongestField = 1 << 10;
-
     public void Add(IServiceCollection services) => services.AddSingleton<GroundRepository>();
 
     public void Map(RouteGroupBuilder api)
@@ -68,7 +66,7 @@ internal sealed class MapFeature : IFeature
         api.MapPost("/map/base", async (HttpRequest request, GroundRepository grounds, Turnstile turns, CancellationToken stop) =>
             {
                 using var turn = await turns.UploadAsync(stop);
-                var (content, refusal) = await FileAsync(request, stop);
+                var (content, refusal) = await FormFiles.OneAsync(request, ShapeFile.LargestBytes, stop);
                 if (content is null)
                     return refusal!;
                 if (content.Length > LargestMap)
@@ -101,7 +99,7 @@ internal sealed class MapFeature : IFeature
         api.MapPost("/map/shapes", async (HttpRequest request, Turnstile turns, CancellationToken stop) =>
             {
                 using var turn = await turns.UploadAsync(stop);
-                var (content, refusal) = await FileAsync(request, stop);
+                var (content, refusal) = await FormFiles.OneAsync(request, ShapeFile.LargestBytes, stop);
                 return content is null ? refusal! : Results.Ok(ShapeFile.Read(content));
             })
             .Produces<ShapesRead>()
@@ -114,19 +112,6 @@ internal sealed class MapFeature : IFeature
                 "Shapes out of a GeoJSON, GPX or KML file, the file “file” of a form, thinned to 2,000 corners each. "
                     + "Stores and fetches nothing."
             );
-    }
-
-    private static async Task<(byte[]? Content, IResult? Refusal)> FileAsync(HttpRequest request, CancellationToken stop)
-    {
-        const string expected = "Send multipart/form-data with the file “file”.";
-        var (form, refusal) = await FormFiles.ReadAsync(request, ShapeFile.LargestBytes, LongestField, expected, stop);
-        if (form is null)
-            return (null, refusal);
-        if (form.Files["file"] is not { } file)
-            return (null, Problems.Result(400, "request.invalid", "The file is missing.", expected, "file"));
-        using var kept = new MemoryStream();
-        await file.CopyToAsync(kept, stop);
-        return (kept.ToArray(), null);
     }
 
     private static string? Features(byte[] content)

@@ -63,7 +63,7 @@ internal sealed class RecordExport(DeterminationRepository records, SiteVisitRep
         }
         for (SiteVisitCursor? after = null; filter.Of != RecordsOf.Plants; )
         {
-            var (page, next) = await visits.PageAsync(filter.Place, null, after, VisitsAtATime, stop);
+            var (page, next) = await visits.PageAsync(filter.Place, null, after, VisitsAtATime, withTracks: false, stop);
             foreach (var visit in page)
             {
                 foreach (var record in visit.Records)

@@ -5,6 +5,7 @@ using Garten.Server.Commands;
 using Garten.Server.Database;
 using Garten.Server.Features.People;
 using Garten.Server.Features.Places;
+using Garten.Server.Features.Tracks;
 using Npgsql;
 
 namespace Garten.Server.Features.SiteVisits;
@@ -17,17 +18,19 @@ internal sealed class SiteVisitRepository(NpgsqlDataSource database)
     /// <param name="ids">Only these; null for all.</param>
     /// <param name="after">The last visit of the page before; null for the first page.</param>
     /// <param name="size">How many at most.</param>
+    /// <param name="withTracks">Whether the pieces of their tracks are wanted.</param>
     /// <param name="stop">Stops the query.</param>
     public async Task<(IReadOnlyList<SiteVisit> Visits, SiteVisitCursor? Next)> PageAsync(
         Guid? place,
         Guid[]? ids,
         SiteVisitCursor? after,
         int size,
+        bool withTracks,
         CancellationToken stop
     )
     {
         await using var connection = await database.OpenConnectionAsync(stop);
-        return await PageAsync(connection, place, ids, after, size, stop);
+        return await PageAsync(connection, place, ids, after, size, withTracks, stop);
     }
 
     /// <summary>The visits to some places within some days as a whole, oldest first.</summary>
@@ -47,7 +50,7 @@ internal sealed class SiteVisitRepository(NpgsqlDataSource database)
                 to
             )
             .ReadAllAsync(r => r.GetGuid(0), stop);
-        var (visits, _) = await PageAsync(connection, null, [.. ids], null, ids.Count, stop);
+        var (visits, _) = await PageAsync(connection, null, [.. ids], null, ids.Count, withTracks: false, stop);
         return [.. visits.Reverse()];
     }
 
@@ -60,6 +63,7 @@ internal sealed class SiteVisitRepository(NpgsqlDataSource database)
         Guid[]? ids,
         SiteVisitCursor? after,
         int size,
+        bool withTracks,
         CancellationToken stop
     )
     {
@@ -86,6 +90,8 @@ internal sealed class SiteVisitRepository(NpgsqlDataSource database)
         var people = (await PeopleAsync(connection, of, stop)).ToLookup(p => p.Visit, p => p.It);
         var lines = (await LinesAsync(connection, of, stop)).ToLookup(l => l.Visit, l => l.It);
         var closings = (await ClosingsAsync(connection, of, stop)).ToDictionary(c => c.Visit, c => c.It);
+        // Lists of visits and surveys don't show them, and they are long.
+        var tracks = withTracks ? (await TrackRepository.OfVisitsAsync(connection, of, stop)).ToLookup(t => t.Visit, t => t.It) : null;
         return (
             [
                 .. page.Select(v =>
@@ -94,6 +100,7 @@ internal sealed class SiteVisitRepository(NpgsqlDataSource database)
                         People = [.. people[v.Id]],
                         Lines = [.. lines[v.Id]],
                         Closing = closings.GetValueOrDefault(v.Id),
+                        Tracks = tracks is null ? null : [.. tracks[v.Id]],
                     }
                 ),
             ],

@@ -30,7 +30,7 @@ internal sealed class SiteVisitsFeature : IFeature
                     FloraRepository floras,
                     CancellationToken stop
                 ) =>
-                    await WholeAsync(place, null, after, size, context, visits, floras, stop) is { } page
+                    await WholeAsync(place, null, after, size, context, visits, floras, withTracks: false, stop) is { } page
                         ? Results.Ok<IReadOnlyList<SiteVisitSummary>>([.. page.Select(v => v.Summary())])
                         : Paging.NoPage()
             )
@@ -60,7 +60,18 @@ internal sealed class SiteVisitsFeature : IFeature
                             $"Ask for at most {MostWhole} at a time.",
                             "id"
                         )
-                    : await WholeAsync(place, ids is { Length: > 0 } ? ids : null, after, size, context, visits, floras, stop) is { } page
+                    : await WholeAsync(
+                        place,
+                        ids is { Length: > 0 } ? ids : null,
+                        after,
+                        size,
+                        context,
+                        visits,
+                        floras,
+                        withTracks: true,
+                        stop
+                    )
+                        is { } page
                         ? Results.Ok(page)
                     : Paging.NoPage()
             )
@@ -74,7 +85,7 @@ internal sealed class SiteVisitsFeature : IFeature
         api.MapGet(
                 "/site-visits/{id:guid}",
                 async (Guid id, SiteVisitRepository visits, FloraRepository floras, HttpContext context, CancellationToken stop) =>
-                    await WholeAsync(null, [id], null, 1, context, visits, floras, stop) is [var visit]
+                    await WholeAsync(null, [id], null, 1, context, visits, floras, withTracks: true, stop) is [var visit]
                         ? Results.Ok(visit)
                         : Problems.Result(404, "visit.unknown", "There is no visit of this id.", "Choose one of the list.", "id")
             )
@@ -111,12 +122,13 @@ internal sealed class SiteVisitsFeature : IFeature
         HttpContext context,
         SiteVisitRepository visits,
         FloraRepository floras,
+        bool withTracks,
         CancellationToken stop
     )
     {
         if (!SiteVisitCursor.TryRead(after, out var cursor))
             return null;
-        var (page, next) = await visits.PageAsync(place, ids, cursor, Math.Min(MostWhole, Paging.SizeOf(size)), stop);
+        var (page, next) = await visits.PageAsync(place, ids, cursor, Math.Min(MostWhole, Paging.SizeOf(size)), withTracks, stop);
         Paging.LinkNext(context, next?.ToString());
         var sensitive = await floras.SensitiveAsync(stop);
         return

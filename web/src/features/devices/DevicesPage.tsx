@@ -9,6 +9,7 @@ import { day } from "../../shared/calendar/day";
 import { lastRecorder } from "../../shared/form/last";
 import { Page, Part } from "../../shared/ui/Page";
 import { QuietButton } from "../../shared/ui/QuietButton";
+import { ReceiverChoice } from "./ReceiverChoice";
 
 const LIST = ["devices"];
 
@@ -42,6 +43,7 @@ export function DevicesPage() {
           <Paired devices={list.data.devices} />
         </>
       )}
+      <ReceiverChoice />
     </Page>
   );
 }

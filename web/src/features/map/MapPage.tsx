@@ -5,7 +5,7 @@ import { Link as RouterLink, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { usePlaces } from "../../offline/documents";
 import { useMending } from "../../offline/mending";
-import { baseServed, pointsServed, useGrounds } from "../../offline/grounds";
+import { baseServed, pointsServed, tracksServed, useGrounds } from "../../offline/grounds";
 import { useFlora } from "../../shared/botany/queries";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
 import { useAllTaxa } from "../../offline/taxa";
@@ -20,9 +20,11 @@ import { MapSheet } from "./MapSheet";
 
 const NO_PLACES: Schemas["Place"][] = [];
 const NO_POINTS: Schemas["MapPoint"][] = [];
+const NO_TRACKS: Schemas["PlacedTrack"][] = [];
 
 // Beside the map nobody reads more of them.
 const MOST_LISTED = 25;
+const MOST_TRACKS = 6;
 
 /** Places and what was recorded, on a map and in a list beside it. */
 export function MapPage() {
@@ -34,6 +36,8 @@ export function MapPage() {
   const grounds = useGrounds().data;
   const base = useQuery(baseServed).data;
   const points = useQuery(pointsServed(taxon)).data ?? NO_POINTS;
+  const isTracked = search.get("tracks") !== "no";
+  const tracks = useQuery({ ...tracksServed(chosen), enabled: chosen !== "" }).data ?? NO_TRACKS;
   const [drawn, setDrawn] = useState<Schemas["GroundPoint"][]>();
   const [changing, setChanging] = useState(false);
   const mend = useMending("describePlace");
@@ -46,7 +50,9 @@ export function MapPage() {
   const set = (part: Record<string, string>) =>
     setSearch(
       Object.fromEntries(
-        Object.entries({ place: chosen, taxon, ...part }).filter(([name, it]) => it || name === "place"),
+        Object.entries({ place: chosen, taxon, tracks: isTracked ? "" : "no", ...part }).filter(
+          ([name, it]) => it || name === "place",
+        ),
       ),
       { replace: true },
     );
@@ -63,6 +69,11 @@ export function MapPage() {
           renderInput={(params) => <TextField {...params} label="Only records of" />}
         />
         {place && <Button onClick={() => set({ place: "" })}>All places</Button>}
+        {tracks.length > 0 && (
+          <Button aria-pressed={isTracked} onClick={() => set({ tracks: isTracked ? "no" : "" })}>
+            {isTracked ? "✓ Tracks" : "Tracks"}
+          </Button>
+        )}
       </Box>
       <Box
         sx={{ display: "grid", gap: { xs: 2, md: 3 }, gridTemplateColumns: { md: "minmax(0, 3fr) minmax(0, 2fr)" } }}
@@ -73,6 +84,7 @@ export function MapPage() {
             places={places}
             grounds={described}
             points={points}
+            tracks={place && isTracked ? tracks : NO_TRACKS}
             chosen={place?.id ?? ""}
             onChoose={(id) => set({ place: id })}
             drawn={drawn}
@@ -80,6 +92,7 @@ export function MapPage() {
           />
           <Typography variant="body2" color="text.secondary" sx={{ mt: 0.5 }}>
             ● marked plant · ○ line of a list or population · number: as many close together · △ hazard · ⌂ way in
+            {tracks.length > 0 && isTracked && " · line: a track, open where no position was"}
           </Typography>
         </Box>
         <Box sx={{ minWidth: 0 }}>
@@ -121,6 +134,20 @@ export function MapPage() {
           {place && !changing && !mend && (
             <>
               <GroundPanel place={place} ground={ground} onChange={() => setChanging(true)} />
+              {isTracked && tracks.length > 0 && (
+                <Box component="ul" aria-label="Tracks" sx={{ listStyle: "none", p: 0, m: 0, mb: 1 }}>
+                  {tracks.slice(0, MOST_TRACKS).map((it) => (
+                    <li key={it.track.id}>
+                      <Link component={RouterLink} to={`/site-visits/${it.visitId}`}>
+                        {day(it.date)}
+                      </Link>{" "}
+                      <Typography component="span" variant="body2">
+                        {it.track.recorder}: {it.track.inWords}
+                      </Typography>
+                    </li>
+                  ))}
+                </Box>
+              )}
               <Box component="ul" aria-label="Recorded here" sx={{ listStyle: "none", p: 0, m: 0 }}>
                 {listed.slice(0, MOST_LISTED).map((it, i) => (
                   <Box

@@ -12,6 +12,7 @@ interface Props {
   places: Schemas["Place"][];
   grounds: Map<string, Schemas["GroundDescription"]>;
   points: Schemas["MapPoint"][];
+  tracks: Schemas["PlacedTrack"][];
   chosen: string;
   onChoose: (placeId: string) => void;
   /** The outline that is being drawn; nothing while none is. */
@@ -27,7 +28,7 @@ const at = (it: Point): L.LatLngTuple => [it.latitude, it.longitude];
 
 /** The map: the base in ink and wash, places with their boundaries, what was recorded. */
 export function MapSheet(props: Props) {
-  const { base, places, grounds, points, chosen, onChoose, drawn, onDraw } = props;
+  const { base, places, grounds, points, tracks, chosen, onChoose, drawn, onDraw } = props;
   const { palette } = useTheme();
   const box = useRef<HTMLDivElement>(null);
   const map = useRef<L.Map>(undefined);
@@ -226,6 +227,35 @@ export function MapSheet(props: Props) {
       group.remove();
     };
   }, [points, palette, places.length]);
+
+  // Tracks: what lies between two ways nobody knows, so that no line joins them.
+  useEffect(() => {
+    const on = map.current;
+    if (!on || tracks.length === 0) return;
+    const group = L.layerGroup();
+    for (const { date, track } of tracks) {
+      const says = textOf([track.recorder, date].join(", "));
+      for (const way of track.segments)
+        L.polyline(way.map(at), { color: palette.signal.support, weight: 2.2, opacity: 0.85 })
+          .bindTooltip(says, { sticky: true })
+          .addTo(group);
+      for (const gap of track.gaps)
+        for (const end of [gap.from, gap.to])
+          L.circleMarker(at(end), {
+            radius: 3.5,
+            color: palette.signal.support,
+            weight: 1.6,
+            fillColor: palette.background.paper,
+            fillOpacity: 1,
+          })
+            .bindTooltip(textOf("No position from here to the next ring"))
+            .addTo(group);
+    }
+    group.addTo(on);
+    return () => {
+      group.remove();
+    };
+  }, [tracks, palette]);
 
   // The outline under the hand.
   useEffect(() => {

@@ -12,6 +12,7 @@ import { TaxonLabel } from "../../shared/botany/TaxonLabel";
 import { Choice } from "../../shared/form/Choice";
 import { useTyped } from "../../shared/form/useTyped";
 import { useProblem } from "../../shared/form/useProblem";
+import { endTrack, useRunningTrack } from "../../shared/place/tracking";
 import { Page, Part } from "../../shared/ui/Page";
 import { useListAdvice } from "./useListAdvice";
 
@@ -92,6 +93,7 @@ interface FormProps {
 function ClosingForm({ visit, draft, mends, onChange, onSent }: FormProps) {
   const navigate = useNavigate();
   const send = useSend(mends);
+  const { running: track } = useRunningTrack();
   const { answer, advice } = useListAdvice(visit);
   const { endedAt, completeness, group, level, sought, ticks, note } = draft;
   const set = (part: Partial<Draft>) => onChange({ ...draft, ...part });
@@ -113,6 +115,7 @@ function ClosingForm({ visit, draft, mends, onChange, onSent }: FormProps) {
     const rows = sought.filter((it) => it.taxon.trim());
     const bad = rows.find((it) => !(Number(it.minutes) > 0) || !(Number(it.observers) > 0));
     if (bad) return miss("sought", `Say for how many minutes ${bad.taxon} was sought, and by how many.`);
+    if (track?.visitId === visit.id) await endTrack();
     const sent = await send({
       kind: "closeSiteVisit",
       id: uuid(),

@@ -12,6 +12,7 @@ import { Callout, GroundCaution } from "../../shared/botany/Cautions";
 import { brief, weekday, dayOrSpan } from "../../shared/calendar/day";
 import { lastRecorder } from "../../shared/form/last";
 import { useTyped } from "../../shared/form/useTyped";
+import { holdTrack } from "../../shared/place/tracking";
 import { Page, Part } from "../../shared/ui/Page";
 import { useIsPhone } from "../../shared/ui/useIsPhone";
 import { WaitingNote } from "../../shared/ui/WaitingNote";
@@ -21,11 +22,13 @@ import { LineForm } from "./LineForm";
 import { ListedRecords } from "./ListedRecords";
 import { ListEntry } from "./ListEntry";
 import { PasteList } from "./PasteList";
+import { TrackControl, useOwnTrack } from "./TrackControl";
 import { usePosition } from "./usePosition";
 import { useListAdvice } from "./useListAdvice";
 import { headCommand, lineCommand, NOTHING_NOTED, withdraw, type Listed } from "./useVisitCommands";
 import { VisitForm } from "./VisitForm";
 import { VisitSummary } from "./VisitSummary";
+import { VisitTracks } from "./VisitTracks";
 
 /** A visit: its head, its list as it is written, and what may be found yet. */
 export function SiteVisitPage() {
@@ -85,8 +88,8 @@ function Visit({ visit }: { visit: Schemas["SiteVisit"] }) {
   const [isPasting, setPasting] = useState(false);
   const [failure, setFailure] = useState("");
   const isPhone = useIsPhone();
-  const [isPlaced, setPlaced] = useTyped<boolean>(`visit-placed:${visit.id}`, () => false);
-  const position = usePosition(visit.place, isPlaced === true && !visit.closing);
+  const { running: track } = useOwnTrack(visit.id);
+  const position = usePosition(visit.place, track !== undefined && !track.isHeld && !visit.closing);
   const again = useSend();
   const isOpen = !visit.closing;
   const compartment = part ?? "";
@@ -104,25 +107,30 @@ function Visit({ visit }: { visit: Schemas["SiteVisit"] }) {
     const numbers = visit.lines.map((it) => Number(/^unnamed (\d+)$/.exec(it.unnamed)?.[1] ?? 0));
     const label = `unnamed ${Math.max(0, ...numbers) + 1}`;
     const plantId = uuid();
-    const sent = await send({
-      kind: "tagPlant",
-      id: uuid(),
-      plantId,
-      placeId: visit.place.id,
-      label: `${label}, ${visit.date}`,
-      taggedOn: visit.date,
-      recorder,
-      site: null,
-      finding: { landmark: "", bearingDegrees: null, distanceMetres: null, note: compartment },
-      populationId: null,
-      version: null,
-    });
+    const sent = await send(
+      {
+        kind: "tagPlant",
+        id: uuid(),
+        plantId,
+        placeId: visit.place.id,
+        label: `${label}, ${visit.date}`,
+        taggedOn: visit.date,
+        recorder,
+        // The plant stands where its line does.
+        site: position.siteNow(),
+        finding: { landmark: "", bearingDegrees: null, distanceMetres: null, note: compartment },
+        populationId: null,
+        version: null,
+      },
+      { creates: [plantId] },
+    );
     if (sent.kind === "refused") return setFailure(`${sent.problem.title} ${sent.problem.detail}`);
     await list({ taxon: "", unnamed: label, plantId });
   };
   const pause = visit.pauses.at(-1);
   const isPaused = pause !== undefined && pause.to === "";
   const setPauses = async (pauses: Schemas["VisitPause"][]) => {
+    holdTrack(visit.id, pauses.at(-1)?.to === "");
     const sent = await again(headCommand(visit, { pauses }));
     setFailure(sent.kind === "refused" ? `${sent.problem.title} ${sent.problem.detail}` : "");
   };
@@ -244,22 +252,7 @@ function Visit({ visit }: { visit: Schemas["SiteVisit"] }) {
                 <Button aria-expanded={isPasting} onClick={() => setPasting(!isPasting)}>
                   Paste a list
                 </Button>
-                {visit.date === today() && "geolocation" in navigator && (
-                  <Box>
-                    <Button aria-pressed={isPlaced === true} onClick={() => setPlaced(!isPlaced)}>
-                      {isPlaced ? "✓ Noting where I stand" : "Note where I stand"}
-                    </Button>
-                    {isPlaced && (
-                      <Typography variant="body2" role="status">
-                        {position.doubt
-                          ? `△ ${position.doubt} Lines are noted without it.`
-                          : typeof position.metres === "number"
-                            ? `± ${position.metres} m`
-                            : "Waiting for a position. There is none while the screen is off."}
-                      </Typography>
-                    )}
-                  </Box>
-                )}
+                {visit.date === today() && <TrackControl visit={visit} recorder={recorder} position={position} />}
                 {parts.map((it) => (
                   <Button key={it} aria-pressed={it === compartment} onClick={() => setPart(it)}>
                     {it === compartment ? `✓ ${it}` : it}
@@ -304,6 +297,9 @@ function Visit({ visit }: { visit: Schemas["SiteVisit"] }) {
             awaited={answer?.expected ?? []}
             onList={isOpen ? (taxon) => void list({ taxon }) : undefined}
           />
+          {(!isOpen || (visit.tracks?.length ?? 0) > 0 || visit.date !== today()) && (
+            <VisitTracks visit={visit} recorder={recorder} />
+          )}
           <Link component={RouterLink} to={`/site-visits?place=${visit.place.id}`}>
             Other visits to {visit.place.name}
           </Link>

@@ -39,21 +39,24 @@ export function SiteVisitsPage() {
     // Nobody is at two places at once: it is asked before a second one is begun.
     if (still && !isSure) return setAsking(true);
     const id = uuid();
-    const sent = await send({
-      kind: "saveSiteVisit",
-      id: uuid(),
-      siteVisitId: id,
-      placeId: at.id,
-      date: today(),
-      startedAt: timeNow(),
-      people: [await personOf(recorder, people.data)],
-      purpose: "",
-      weather: "",
-      until: "",
-      pauses: [],
-      safety: null,
-      version: null,
-    });
+    const sent = await send(
+      {
+        kind: "saveSiteVisit",
+        id: uuid(),
+        siteVisitId: id,
+        placeId: at.id,
+        date: today(),
+        startedAt: timeNow(),
+        people: [await personOf(recorder, people.data)],
+        purpose: "",
+        weather: "",
+        until: "",
+        pauses: [],
+        safety: null,
+        version: null,
+      },
+      { creates: [id] },
+    );
     if (sent.kind === "refused") return setFailure(`${sent.problem.title} ${sent.problem.detail}`);
     void navigate(`/site-visits/${id}`);
   };

@@ -9,6 +9,7 @@ import { usePeople } from "../../offline/queries";
 import type { Command } from "../../offline/store";
 import { lastPlace, lastRecorder, RECORDER } from "../../shared/form/last";
 import { useFields } from "../../shared/form/useFields";
+import { WeatherAsked } from "./WeatherAsked";
 
 type Head = Extract<Command, { kind?: "saveSiteVisit" }>;
 
@@ -63,7 +64,7 @@ export function VisitForm({ visit, refused, make, submitName, onDone, onCancel }
       weather: it.weather.trim(),
       safety: it.contact.trim() || it.backBy ? { contact: it.contact.trim(), backBy: it.backBy } : null,
     });
-    const sent = await send(command);
+    const sent = await send(command, { creates: command.version ? [] : [command.siteVisitId] });
     if (sent.kind === "refused") return refuse(sent.problem);
     if (names[0]) localStorage.setItem(RECORDER, names[0]);
     onDone(command);
@@ -113,7 +114,14 @@ export function VisitForm({ visit, refused, make, submitName, onDone, onCancel }
         sx={{ gridColumn: "1 / -1" }}
       />
       <TextField label="What for" {...field("purpose")} sx={{ gridColumn: { xs: "1 / -1", sm: "span 2" } }} />
-      <TextField label="Weather" {...field("weather")} sx={{ gridColumn: { xs: "1 / -1", sm: "span 2" } }} />
+      <Box sx={{ gridColumn: { xs: "1 / -1", sm: "span 2" } }}>
+        <TextField fullWidth label="Weather" {...field("weather")} />
+        <WeatherAsked
+          placeId={values.placeId}
+          at={`${values.date}T${values.startedAt}`}
+          onTake={(weather) => set({ weather })}
+        />
+      </Box>
       <TextField
         label="Who expects you back, and how they are reached"
         {...field("contact", {

@@ -2,6 +2,7 @@ import { useEffect, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { core } from "../../core/coreClient";
 import { useGrounds } from "../../offline/grounds";
+import { listen } from "../../shared/place/receiver";
 
 // A position that is older says where one was.
 const FRESH_MS = 60_000;
@@ -12,8 +13,8 @@ interface Position {
 }
 
 /**
- * Where one stands, as the device’s receiver says and a person would believe it. A page has no position while the screen is off: what is
- * listed then has none either.
+ * Where one stands, as the receiver says and a person would believe it. A page has no position while the screen is off: what is listed then
+ * has none either.
  */
 export function usePosition(place: Schemas["Place"], isWanted: boolean) {
   const [fix, setFix] = useState<Position>();
@@ -23,9 +24,7 @@ export function usePosition(place: Schemas["Place"], isWanted: boolean) {
   useEffect(() => {
     if (!isWanted) return;
     let isCurrent = true;
-    const ask = async ({ coords, timestamp }: GeolocationPosition) => {
-      const { latitude, longitude, accuracy } = coords;
-      const now = { latitude, longitude, accuracyMetres: accuracy, seconds: timestamp / 1000 };
+    const take = async (now: Schemas["PositionFix"]) => {
       const says = await core.position({
         fix: now,
         place: { latitude: place.latitude, longitude: place.longitude },
@@ -37,30 +36,25 @@ export function usePosition(place: Schemas["Place"], isWanted: boolean) {
       if (!isCurrent) return;
       setDoubt(says);
       const round = (degrees: number) => Number(degrees.toFixed(6));
-      const metres = Math.max(1, Math.round(accuracy));
+      const metres = Math.max(1, Math.round(now.accuracyMetres));
       setFix(
         says
           ? undefined
           : {
-              site: { latitude: round(latitude), longitude: round(longitude), uncertaintyMetres: metres },
-              at: timestamp,
+              site: { latitude: round(now.latitude), longitude: round(now.longitude), uncertaintyMetres: metres },
+              at: Date.now(),
             },
       );
     };
-    const fail = ({ code }: GeolocationPositionError) => {
+    const stop = listen(place.id, (heard) => {
+      if (heard.fix) return void take(heard.fix);
+      if (!isCurrent) return;
       setFix(undefined);
-      setDoubt(
-        code === 1 ? "This browser may not ask where you are: allow it in its settings." : "No position just now.",
-      );
-    };
-    const watch = navigator.geolocation.watchPosition((it) => void ask(it), fail, {
-      enableHighAccuracy: true,
-      maximumAge: 5_000,
-      timeout: 30_000,
+      setDoubt(heard.trouble);
     });
     return () => {
       isCurrent = false;
-      navigator.geolocation.clearWatch(watch);
+      stop();
     };
   }, [isWanted, place, outline]);
   return {

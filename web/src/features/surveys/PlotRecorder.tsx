@@ -90,21 +90,24 @@ export function PlotRecorder({ whole, plot, protocol, records, correcting, refus
   const begin = async () => {
     if (!recorder.trim()) return setWrong("Write who records it.");
     const id = uuid();
-    const sent = await sendAny({
-      kind: "saveSiteVisit",
-      id: uuid(),
-      siteVisitId: id,
-      placeId: plot.placeId,
-      date: today(),
-      startedAt: timeNow(),
-      people: [await personOf(recorder.trim(), people.data)],
-      purpose: "plots",
-      weather: "",
-      until: "",
-      pauses: [],
-      safety: null,
-      version: null,
-    });
+    const sent = await sendAny(
+      {
+        kind: "saveSiteVisit",
+        id: uuid(),
+        siteVisitId: id,
+        placeId: plot.placeId,
+        date: today(),
+        startedAt: timeNow(),
+        people: [await personOf(recorder.trim(), people.data)],
+        purpose: "plots",
+        weather: "",
+        until: "",
+        pauses: [],
+        safety: null,
+        version: null,
+      },
+      { creates: [id] },
+    );
     if (sent.kind === "refused") return setWrong(`${sent.problem.title} ${sent.problem.detail}`);
     setWrong("");
     setVisitId(id);

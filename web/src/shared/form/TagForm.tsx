@@ -8,6 +8,7 @@ import { isNumber, numberOf, useFields } from "./useFields";
 import { useSend } from "../../offline/mending";
 import { personOf } from "../../offline/people";
 import { usePeople } from "../../offline/queries";
+import { listen } from "../place/receiver";
 import type { Command } from "../../offline/store";
 
 const RADIUS = 46;
@@ -184,18 +185,16 @@ export function TagForm(props: Props) {
   const [located, setLocated] = useState("");
   const locate = () => {
     setLocated("Taking the position …");
-    navigator.geolocation.getCurrentPosition(
-      ({ coords }) => {
+    const stop = listen(props.placeId, ({ fix, trouble }) => {
+      if (fix)
         set({
-          latitude: coords.latitude.toFixed(5),
-          longitude: coords.longitude.toFixed(5),
-          uncertainty: String(Math.max(1, Math.round(coords.accuracy))),
+          latitude: fix.latitude.toFixed(5),
+          longitude: fix.longitude.toFixed(5),
+          uncertainty: String(Math.max(1, Math.round(fix.accuracyMetres))),
         });
-        setLocated("");
-      },
-      () => setLocated("This device gives no position; type it in."),
-      { enableHighAccuracy: true, timeout: 20_000 },
-    );
+      setLocated(fix ? "" : `${trouble} Type it in, or try again.`);
+      stop();
+    });
   };
   const keep = submit(async (typed) => {
     const command: Command = {
@@ -269,7 +268,7 @@ export function TagForm(props: Props) {
         <Button type="submit" variant="contained">
           Keep the tag
         </Button>
-        {"geolocation" in navigator && <Button onClick={locate}>Take my position</Button>}
+        <Button onClick={locate}>Take my position</Button>
         <Button onClick={props.onDone}>Cancel</Button>
         {located && (
           <Typography variant="body2" role="status">

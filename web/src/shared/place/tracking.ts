@@ -1,0 +1,207 @@
+import { useEffect, useSyncExternalStore } from "react";
+import { v7 as uuid } from "uuid";
+import { today } from "../../api/today";
+import type { Schemas } from "../../api/client";
+import { send } from "../../offline/outbox";
+import { keep, kept } from "../../offline/store";
+import { listen, type Heard } from "./receiver";
+
+/** A track that runs on this device. */
+export interface Running {
+  visitId: string;
+  trackId: string;
+  placeId: string;
+  recorder: Schemas["PersonReference"];
+  day: string;
+  /** Whether it rests while nobody searches. */
+  isHeld?: boolean;
+}
+
+/** The positions that weren’t sent yet. */
+interface Buffer {
+  startedAt: string;
+  points: Schemas["TrackPoint"][];
+}
+
+const RUNNING = "garten.track";
+const WANTED = "garten.track-wanted";
+const CHANGED = "garten-track";
+const bufferOf = (trackId: string) => `track:${trackId}`;
+
+const SOURCE = "receiver";
+// A position is noted so often; so many make a piece.
+const EVERY_SECONDS = 5;
+const PIECE = 60;
+
+let buffer: Buffer | undefined;
+let trouble = "";
+
+const announce = () => window.dispatchEvent(new Event(CHANGED));
+
+const subscribe = (onChange: () => void) => {
+  window.addEventListener(CHANGED, onChange);
+  window.addEventListener("storage", onChange);
+  return () => {
+    window.removeEventListener(CHANGED, onChange);
+    window.removeEventListener("storage", onChange);
+  };
+};
+
+let read: { text: string; it: Running | undefined } = { text: "", it: undefined };
+
+function running(): Running | undefined {
+  const text = localStorage.getItem(RUNNING) ?? "";
+  if (text !== read.text) read = { text, it: text ? (JSON.parse(text) as Running) : undefined };
+  return read.it;
+}
+
+function set(it: Running | undefined): void {
+  if (it) localStorage.setItem(RUNNING, JSON.stringify(it));
+  else localStorage.removeItem(RUNNING);
+  announce();
+}
+
+/** Whether visits that begin have a track, as it was last. */
+export const isTrackWanted = () => localStorage.getItem(WANTED) !== null;
+
+/** Begins the track of a visit; one that runs ends. */
+export async function beginTrack(it: Omit<Running, "trackId">): Promise<void> {
+  localStorage.setItem(WANTED, "yes");
+  await endTrack();
+  set({ ...it, trackId: uuid() });
+}
+
+/** Ends the track that runs: what wasn’t sent yet is sent. */
+export async function endTrack(): Promise<void> {
+  const it = running();
+  if (!it) return;
+  await flush(it);
+  set(undefined);
+}
+
+/** Ends it because somebody doesn’t want one. */
+export async function stopTrack(): Promise<void> {
+  localStorage.removeItem(WANTED);
+  await endTrack();
+}
+
+/** Lets it rest, or go on, where it is of this visit. */
+export function holdTrack(visitId: string, isHeld: boolean): void {
+  const it = running();
+  if (it?.visitId !== visitId) return;
+  void flush(it);
+  set({ ...it, isHeld });
+}
+
+async function flush(it: Running): Promise<void> {
+  const held = buffer ?? (await kept<Buffer>(bufferOf(it.trackId)));
+  buffer = undefined;
+  if (held && held.points.length > 0)
+    // It is in the outbox before the page forgets it: sent twice it would be one piece less honest, lost it would be a gap.
+    await send({
+      kind: "keepTrack",
+      id: uuid(),
+      trackId: it.trackId,
+      siteVisitId: it.visitId,
+      recorder: it.recorder,
+      startedAt: held.startedAt,
+      points: held.points,
+      source: SOURCE,
+      file: "",
+    });
+  await keep(bufferOf(it.trackId), undefined);
+  announce();
+}
+
+/** The track that runs on this device, with what wasn’t sent of it and why there is no position just now. */
+export function useRunningTrack() {
+  const it = useSyncExternalStore(subscribe, running);
+  const unsent = useSyncExternalStore(subscribe, () => buffer);
+  const says = useSyncExternalStore(subscribe, () => trouble);
+  return { running: it, unsent, trouble: it ? says : "" };
+}
+
+/** The piece that wasn’t sent yet, as it will be. */
+export const pieceOf = (it: Running, unsent: Buffer): Schemas["TrackPiece"] => ({
+  id: it.trackId,
+  trackId: it.trackId,
+  recorder: it.recorder.name,
+  startedAt: unsent.startedAt,
+  source: SOURCE,
+  points: unsent.points,
+  file: "",
+});
+
+/** Notes the track that runs, on whatever page one is. One place of the program calls it. */
+export function useTrackNoted(): void {
+  const { running: it } = useRunningTrack();
+  const trackId = it?.trackId;
+  const isOn = it !== undefined && !it.isHeld;
+  useEffect(() => {
+    const track = running();
+    if (!trackId || !track) return;
+    // Of yesterday: somebody forgot to end it.
+    if (track.day !== today()) {
+      void endTrack();
+      return;
+    }
+    // What an earlier page noted and didn’t send.
+    if (!buffer) void flush(track);
+    const hide = () => {
+      if (document.visibilityState === "hidden") void flush(track);
+    };
+    document.addEventListener("visibilitychange", hide);
+    return () => document.removeEventListener("visibilitychange", hide);
+  }, [trackId]);
+  useEffect(() => {
+    const track = running();
+    if (!isOn || !track) return;
+    let last = 0;
+    const take = (heard: Heard) => {
+      if (heard.trouble !== undefined) {
+        if (trouble !== heard.trouble) {
+          trouble = heard.trouble;
+          announce();
+        }
+        return;
+      }
+      const { latitude, longitude, accuracyMetres, seconds } = heard.fix;
+      trouble = "";
+      if (Math.abs(seconds - last) < EVERY_SECONDS) return;
+      last = seconds;
+      const began = buffer ? Date.parse(buffer.startedAt) / 1000 : seconds;
+      const startedAt = buffer?.startedAt ?? new Date(seconds * 1000).toISOString();
+      const since = Math.round((seconds - began) * 10) / 10;
+      // A receiver whose clock was set back begins a new piece.
+      const before = since < (buffer?.points.at(-1)?.seconds ?? 0) ? undefined : buffer;
+      const point = {
+        latitude: Number(latitude.toFixed(7)),
+        longitude: Number(longitude.toFixed(7)),
+        accuracyMetres: Math.round(accuracyMetres * 10) / 10 || 0.1,
+        seconds: before ? since : 0,
+      };
+      buffer = {
+        startedAt: before ? startedAt : new Date(seconds * 1000).toISOString(),
+        points: [...(before?.points ?? []), point],
+      };
+      if (buffer.points.length >= PIECE) void flush(track);
+      else void keep(bufferOf(track.trackId), buffer);
+      announce();
+    };
+    // One tab notes it.
+    const over = new AbortController();
+    const ended = new Promise<void>((resolve) => over.signal.addEventListener("abort", () => resolve()));
+    navigator.locks
+      .request("garten-track", { signal: over.signal }, async () => {
+        const stop = listen(track.placeId, take);
+        await ended;
+        stop();
+      })
+      .catch(() => undefined);
+    return () => {
+      over.abort();
+      // Ended in another tab, which has sent what was noted.
+      if (running()?.trackId !== track.trackId) buffer = undefined;
+    };
+  }, [isOn, trackId]);
+}
