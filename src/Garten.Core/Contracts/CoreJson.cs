@@ -259,6 +259,7 @@ namespace Garten.Core.Contracts;
 [JsonSerializable(typeof(GroundDescription))]
 [JsonSerializable(typeof(OutlineRequest))]
 [JsonSerializable(typeof(PositionRequest))]
+[JsonSerializable(typeof(IReadOnlyList<PlannedQuestion>))]
 [JsonSerializable(typeof(TracksRequest))]
 [JsonSerializable(typeof(IReadOnlyList<PlacedTrack>))]
 [JsonSerializable(typeof(TrackFileRead))]

@@ -21,6 +21,7 @@ namespace Garten.Core.Contracts;
 /// <param name="Safety">Who expects them back, and when; null where nothing is agreed.</param>
 /// <param name="Version">Of a known visit: the version that is changed.</param>
 /// <param name="Until">Of a visit of which no single day is known: the last day on which it can have been; empty for one day.</param>
+/// <param name="Planned">What it was planned for; null leaves what was said before.</param>
 public sealed record SaveSiteVisitCommand(
     Guid Id,
     Guid SiteVisitId,
@@ -33,8 +34,17 @@ public sealed record SaveSiteVisitCommand(
     IReadOnlyList<VisitPause>? Pauses = null,
     SafetyPlan? Safety = null,
     int? Version = null,
-    string Until = ""
+    string Until = "",
+    IReadOnlyList<PlannedQuestion>? Planned = null
 ) : Command(Id);
+
+/// <summary>Something that a planned visit is to answer.</summary>
+/// <param name="Id">The open question (<see cref="OpenQuestion.Id"/>).</param>
+/// <param name="SubjectId">The plant or the population that it is of.</param>
+/// <param name="IsOfPopulation">Whether that is a population.</param>
+/// <param name="Called">The plant's or population's name.</param>
+/// <param name="Text">What is to be seen.</param>
+public sealed record PlannedQuestion(string Id, Guid SubjectId, bool IsOfPopulation, string Called, string Text);
 
 /// <summary>Who expects the visitors back, and when. The program calls nobody.</summary>
 /// <param name="Contact">Who, and how they are reached.</param>
@@ -97,6 +107,7 @@ public sealed record CloseSiteVisitCommand(Guid Id, Guid SiteVisitId, VisitClosi
 /// <param name="Sensitive">Names on it whose places are kept back in whatever leaves the program.</param>
 /// <param name="Until">The last day on which it can have been, where no single day is known; null for one day.</param>
 /// <param name="Tracks">The pieces of its tracks; null where they weren't asked for.</param>
+/// <param name="Planned">What it was planned for; null for nothing.</param>
 public sealed record SiteVisit(
     Guid Id,
     Place Place,
@@ -112,7 +123,8 @@ public sealed record SiteVisit(
     VisitClosing? Closing,
     IReadOnlyList<string>? Sensitive = null,
     DateOnly? Until = null,
-    IReadOnlyList<TrackPiece>? Tracks = null
+    IReadOnlyList<TrackPiece>? Tracks = null,
+    IReadOnlyList<PlannedQuestion>? Planned = null
 )
 {
     /// <summary>Its records: each taxon once in each part of the place, whoever noted it.</summary>
@@ -292,10 +304,11 @@ public static class SiteVisitDocuments
                     ? [.. tracks.Select(t => t.Recorder == person.Name ? t with { Recorder = Documents.ErasedName } : t)]
                     : null,
             },
-            EraseCommand it when visit?.Lines.Any(l => l.Id == it.SubjectId || l.PlantId == it.SubjectId) == true => visit with
-            {
-                Lines = [.. visit.Lines.Where(l => l.Id != it.SubjectId && l.PlantId != it.SubjectId)],
-            },
+            EraseCommand it when visit?.Lines.Any(l => l.Id == it.SubjectId || l.PlantId == it.SubjectId) == true => WithoutSubject(
+                visit,
+                it.SubjectId
+            ),
+            EraseCommand it when visit?.Planned?.Any(q => q.SubjectId == it.SubjectId) == true => WithoutSubject(visit, it.SubjectId),
             EraseCommand it when visit?.Tracks?.Any(t => t.TrackId == it.SubjectId) == true => WithoutTrack(visit, it.SubjectId),
             SavePlaceCommand { Version: not null } it
                 when visit?.Place.Id == it.PlaceId && places.FirstOrDefault(p => p.Id == it.PlaceId) is { } place => visit with
@@ -305,6 +318,14 @@ public static class SiteVisitDocuments
             _ => visit,
         };
     }
+
+    // What was erased: a line, or a plant with the lines and questions of it.
+    private static SiteVisit WithoutSubject(SiteVisit visit, Guid subject) =>
+        visit with
+        {
+            Lines = [.. visit.Lines.Where(l => l.Id != subject && l.PlantId != subject)],
+            Planned = visit.Planned?.Where(q => q.SubjectId != subject).ToList() is { Count: > 0 } left ? left : null,
+        };
 
     private static SiteVisit WithoutTrack(SiteVisit visit, Guid track) =>
         visit with
@@ -363,7 +384,8 @@ public static class SiteVisitDocuments
             visit?.Closing,
             visit?.Sensitive ?? [],
             DayText.TryRead(it.Until, out var until) && until > day ? until : null,
-            visit is null ? [] : visit.Tracks
+            visit is null ? [] : visit.Tracks,
+            it.Planned ?? visit?.Planned
         );
     }
 }

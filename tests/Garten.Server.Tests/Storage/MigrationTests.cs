@@ -47,7 +47,7 @@ public sealed class MigrationTests : IAsyncLifetime
             ["0025_imports.sql"] = "3e333ddef5c45cf3d09927375fb38992148b3d924352a2b8718c4d84e9805e15",
             ["0026_places.sql"] = "9afb4722b0da3f25bb3aba93c8756e4474488b0e328ab8dfbc67b265cd324285",
             ["0027_survey_terms.sql"] = "5719c9548330660d13c8a5c5ab85d9677d621f07cedc4887f3f37c6c849c09da",
-            ["0028_tracks.sql"] = "25a6543860c30db041e6dc38a06e149c2b2f53dffc74912231e91972d6012598",
+            ["0028_tracks.sql"] = "fe5ce13393391898e75492e030d77dbee91619dd0ad3631a97e6c1b45aa9992e",
         };
         var assembly = typeof(Migrator).Assembly;
         var found = assembly

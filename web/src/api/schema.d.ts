@@ -3677,6 +3677,8 @@ export interface components {
              * @default
              */
             until: string;
+            /** @description What it was planned for; null leaves what was said before. */
+            planned?: null | components["schemas"]["PlannedQuestion"][];
             /**
              * Format: uuid
              * @description Identity of the command.
@@ -7903,6 +7905,22 @@ export interface components {
             /** @description The track. */
             track: components["schemas"]["Track"];
         };
+        /** @description Something that a planned visit is to answer. */
+        PlannedQuestion: {
+            /** @description The open question (string OpenQuestion.Id). */
+            id: string;
+            /**
+             * Format: uuid
+             * @description The plant or the population that it is of.
+             */
+            subjectId: string;
+            /** @description Whether that is a population. */
+            isOfPopulation: boolean;
+            /** @description The plant's or population's name. */
+            called: string;
+            /** @description What is to be seen. */
+            text: string;
+        };
         /** @description A plant with its history. */
         PlantDetail: {
             /**
@@ -10220,6 +10238,8 @@ export interface components {
             until?: null | string;
             /** @description The pieces of its tracks; null where they weren't asked for. */
             tracks?: null | components["schemas"]["TrackPiece"][];
+            /** @description What it was planned for; null for nothing. */
+            planned?: null | components["schemas"]["PlannedQuestion"][];
             /** @description Its records: each taxon once in each part of the place, whoever noted it. */
             records: components["schemas"]["ListedTaxon"][];
             /** @description How long was searched. */

@@ -29,6 +29,10 @@ create table track_withdrawal (
 create trigger track_piece_is_a_fact before update or delete on track_piece for each row execute function refuse_change();
 create trigger track_withdrawal_is_a_fact before update or delete on track_withdrawal for each row execute function refuse_change();
 
+-- What a visit that was planned is to answer, as it was planned.
+alter table site_visit add planned jsonb not null default '[]';
+create index site_visit_planned on site_visit using gin (planned jsonb_path_ops);
+
 -- A track tells where somebody was: it can be erased as a whole, with the file that it came from.
 alter function erase(uuid) rename to erase_record;
 create function erase(subject uuid) returns uuid language plpgsql as $$
@@ -36,6 +40,13 @@ declare
     files text[];
 begin
     if not exists (select from track_piece where track_id = subject) then
+        update site_visit v
+        set planned = (
+            select coalesce(jsonb_agg(p.question), '[]')
+            from jsonb_array_elements(v.planned) as p(question)
+            where p.question->>'subjectId' <> subject::text
+        )
+        where v.planned @> jsonb_build_array(jsonb_build_object('subjectId', subject));
         return erase_record(subject);
     end if;
     perform set_config('garten.erasing', 'on', true);

@@ -11,6 +11,7 @@ namespace Garten.Server.Features.SiteVisits;
 internal sealed class SaveSiteVisitHandler : ICommandHandler<SaveSiteVisitCommand>
 {
     private const int MostPeople = 50;
+    private const int MostPlanned = 500;
     private const int MostPauses = 50;
 
     /// <inheritdoc />
@@ -51,6 +52,14 @@ internal sealed class SaveSiteVisitHandler : ICommandHandler<SaveSiteVisitComman
             Check.Text(safety.Contact, "safety", "The contact", Limits.LongestFinding, required: true);
             if (VisitEffort.Minute(safety.BackBy) is null)
                 throw Refusal.Of(422, "visit.times", "This is no time of the day.", "Write it as hours and minutes: 17:30.", "safety");
+        }
+        if (it.Planned is { Count: > MostPlanned })
+            throw Refusal.Of(422, "visit.planned", "These are too many questions.", $"Plan for up to {MostPlanned}.", "planned");
+        foreach (var question in it.Planned ?? [])
+        {
+            Check.Text(question.Id, "planned", "A question's id", Limits.LongestName, required: true);
+            Check.Text(question.Called, "planned", "What a question is of", Limits.LongestFinding, required: false);
+            Check.Text(question.Text, "planned", "A question", Limits.LongestFinding, required: true);
         }
         var closing = await SiteVisitRepository.ClosingAsync(context.Connection, it.SiteVisitId, stop);
         SiteVisitCheck.Times(it.StartedAt, closing?.EndedAt ?? "", it.Pauses ?? []);

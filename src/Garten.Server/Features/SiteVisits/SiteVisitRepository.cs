@@ -70,7 +70,8 @@ internal sealed class SiteVisitRepository(NpgsqlDataSource database)
         var rows = await connection
             .Command(
                 $"""
-                select v.id, v.visited_on, v.started_at, v.purpose, v.weather, v.pauses, v.safety, v.version, {PlaceRepository.Columns}, v.visited_until
+                select v.id, v.visited_on, v.started_at, v.purpose, v.weather, v.pauses, v.safety, v.version, {PlaceRepository.Columns}, v.visited_until,
+                    nullif(v.planned, '[]')
                 from site_visit v join place l on l.id = v.place_id
                 where ($1::uuid is null or v.place_id = $1) and ($2::uuid[] is null or v.id = any($2)) and {Stands}
                     and ($3::date is null or (v.visited_on, v.started_at, v.id) < ($3, $4, $5))
@@ -151,7 +152,10 @@ internal sealed class SiteVisitRepository(NpgsqlDataSource database)
             r.GetInt32(7),
             [],
             null,
-            Until: r.IsDBNull(8 + PlaceRepository.Width) ? null : r.GetFieldValue<DateOnly>(8 + PlaceRepository.Width)
+            Until: r.IsDBNull(8 + PlaceRepository.Width) ? null : r.GetFieldValue<DateOnly>(8 + PlaceRepository.Width),
+            Planned: r.IsDBNull(9 + PlaceRepository.Width)
+                ? null
+                : JsonSerializer.Deserialize(r.GetString(9 + PlaceRepository.Width), CoreJson.Default.IReadOnlyListPlannedQuestion)
         );
 
     private static IReadOnlyList<VisitPause> Pauses(string json) =>
@@ -276,11 +280,13 @@ internal sealed class SiteVisitRepository(NpgsqlDataSource database)
         await context
             .Connection.Command(
                 """
-                insert into site_visit (id, place_id, visited_on, started_at, purpose, weather, recorded_at, visited_until, pauses, safety)
-                values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10)
-                on conflict (id) do update set (place_id, visited_on, started_at, purpose, weather, visited_until, pauses, safety, version) =
+                insert into site_visit
+                    (id, place_id, visited_on, started_at, purpose, weather, recorded_at, visited_until, pauses, safety, planned)
+                values ($1, $2, $3, $4, $5, $6, $7, $8, $9, $10, coalesce($11, '[]'::jsonb))
+                on conflict (id) do update set
+                    (place_id, visited_on, started_at, purpose, weather, visited_until, pauses, safety, planned, version) =
                     (excluded.place_id, excluded.visited_on, excluded.started_at, excluded.purpose, excluded.weather,
-                        excluded.visited_until, excluded.pauses, excluded.safety, site_visit.version + 1)
+                        excluded.visited_until, excluded.pauses, excluded.safety, coalesce($11, site_visit.planned), site_visit.version + 1)
                 """,
                 it.SiteVisitId,
                 it.PlaceId,
@@ -296,6 +302,15 @@ internal sealed class SiteVisitRepository(NpgsqlDataSource database)
                 new NpgsqlParameter
                 {
                     Value = it.Safety is null ? DBNull.Value : JsonSerializer.Serialize(it.Safety, CoreJson.Default.SafetyPlan),
+                    NpgsqlDbType = NpgsqlTypes.NpgsqlDbType.Jsonb,
+                }
+            )
+            .With(
+                new NpgsqlParameter
+                {
+                    Value = it.Planned is null
+                        ? DBNull.Value
+                        : JsonSerializer.Serialize(it.Planned, CoreJson.Default.IReadOnlyListPlannedQuestion),
                     NpgsqlDbType = NpgsqlTypes.NpgsqlDbType.Jsonb,
                 }
             )

@@ -22,6 +22,7 @@ import { LineForm } from "./LineForm";
 import { ListedRecords } from "./ListedRecords";
 import { ListEntry } from "./ListEntry";
 import { PasteList } from "./PasteList";
+import { PlannedQuestions } from "./PlannedQuestions";
 import { TrackControl, useOwnTrack } from "./TrackControl";
 import { usePosition } from "./usePosition";
 import { useListAdvice } from "./useListAdvice";
@@ -285,6 +286,7 @@ function Visit({ visit }: { visit: Schemas["SiteVisit"] }) {
           )}
         </Box>
         <Box sx={{ minWidth: 0 }}>
+          {visit.planned && visit.planned.length > 0 && <PlannedQuestions planned={visit.planned} />}
           <AwaitedTaxa
             id="before"
             title="Seen here before, not yet today"

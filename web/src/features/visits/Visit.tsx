@@ -14,6 +14,8 @@ import { CautionMarks, GroundCaution } from "../../shared/botany/Cautions";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
 import { asNeeds, bySubject, linkOf, type Question } from "../../shared/calendar/questions";
 
+import { BeginPlanned } from "./BeginPlanned";
+
 const { planAhead } = words.limits;
 
 export function Visit(props: {
@@ -112,6 +114,7 @@ export function Visit(props: {
           <Box key={here[0]?.question.placeId}>
             {places.length > 1 && <Typography variant="h3">{here[0]?.question.placeName}</Typography>}
             <GroundCaution text={here[0]?.question.placeCaution ?? ""} />
+            {visit.isOpen && <BeginPlanned questions={here} isSeveral={places.length > 1} />}
             <Box component="ul" sx={{ listStyle: "none", p: 0, m: 0 }}>
               {bySubject(here).map((own) => (
                 <Subject key={own[0]?.question.subjectId} questions={own} lost={lost} />
