@@ -25,6 +25,7 @@ public sealed partial class ArchitectureTests
         "Visits",
         "Surveys",
         "Imports",
+        "Deliveries",
         "Practice",
         "Contracts",
     ];

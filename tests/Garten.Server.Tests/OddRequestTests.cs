@@ -18,6 +18,7 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
     private static readonly Guid SiteVisit = Guid.CreateVersion7();
     private static readonly Guid Line = Guid.CreateVersion7();
     private static readonly Guid Track = Guid.CreateVersion7();
+    private const string Partner = "the island's record centre";
     private static readonly Guid Survey = Guid.CreateVersion7();
     private static readonly Guid Plot = Guid.CreateVersion7();
     private static Guid _import;
@@ -80,6 +81,9 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
             var (status, body) = await server.SendAsync(command);
             Assert.True(status == 200, kind + ": " + body.ToJsonString());
         }
+        var delivered = Command("keepDelivery");
+        delivered["partner"] = Partner;
+        Assert.Equal(200, (await server.SendAsync(delivered)).Status);
         var taken = Command("takeIn");
         taken["importId"] = _taken;
         Assert.Equal(200, (await server.SendAsync(taken)).Status);
@@ -289,6 +293,28 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
                 ["points"] = JsonNode.Parse("""[{"latitude":57.1,"longitude":-11.2,"accuracyMetres":4,"seconds":0}]"""),
                 ["source"] = "receiver",
                 ["file"] = "",
+            },
+            "keepDelivery" => new()
+            {
+                ["deliveryId"] = Guid.CreateVersion7(),
+                ["partner"] = Guid.CreateVersion7().ToString(),
+                ["scope"] = new JsonObject
+                {
+                    ["placeId"] = Place,
+                    ["taxon"] = "",
+                    ["isExact"] = false,
+                },
+                ["by"] = Recorder,
+                ["note"] = "each spring",
+            },
+            "noteVerdict" => new()
+            {
+                ["partner"] = Partner,
+                ["occurrenceId"] = Line,
+                ["verdict"] = "queried",
+                ["says"] = "Is there a picture?",
+                ["on"] = "2026-05-12",
+                ["by"] = Recorder,
             },
             "withdrawTrack" => new() { ["siteVisitId"] = SiteVisit, ["trackId"] = Track },
             "withdrawLine" => new() { ["siteVisitId"] = SiteVisit, ["lineId"] = Line },
@@ -540,6 +566,8 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
             "closeSiteVisit",
             "keepTrack",
             "withdrawTrack",
+            "keepDelivery",
+            "noteVerdict",
             "saveSurvey",
             "savePlot",
             "recordPlot",

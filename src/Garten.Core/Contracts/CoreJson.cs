@@ -2,6 +2,7 @@ using System.Text.Json.Serialization;
 using Garten.Core.Botany;
 using Garten.Core.Characters;
 using Garten.Core.Confirmation;
+using Garten.Core.Deliveries;
 using Garten.Core.Evidence;
 using Garten.Core.Floras;
 using Garten.Core.Grounds;
@@ -29,6 +30,8 @@ namespace Garten.Core.Contracts;
     RespectRequiredConstructorParameters = true,
     Converters = [
         typeof(CamelCaseWords<Grade>),
+        typeof(CamelCaseWords<DeliveredState>),
+        typeof(CamelCaseWords<PartnerVerdict>),
         typeof(CamelCaseWords<ImportField>),
         typeof(CamelCaseWords<DayOrder>),
         typeof(CamelCaseWords<NameFit>),
@@ -260,6 +263,11 @@ namespace Garten.Core.Contracts;
 [JsonSerializable(typeof(OutlineRequest))]
 [JsonSerializable(typeof(PositionRequest))]
 [JsonSerializable(typeof(IReadOnlyList<PlannedQuestion>))]
+[JsonSerializable(typeof(DeliveryScope))]
+[JsonSerializable(typeof(DeliveryPreview))]
+[JsonSerializable(typeof(IReadOnlyList<Delivery>))]
+[JsonSerializable(typeof(IReadOnlyList<DeliveredItem>))]
+[JsonSerializable(typeof(IReadOnlyList<PassedOn>))]
 [JsonSerializable(typeof(TracksRequest))]
 [JsonSerializable(typeof(IReadOnlyList<PlacedTrack>))]
 [JsonSerializable(typeof(TrackFileRead))]

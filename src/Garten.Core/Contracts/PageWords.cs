@@ -4,6 +4,7 @@ using System.Text.Json.Nodes;
 using Garten.Core.Botany;
 using Garten.Core.Characters;
 using Garten.Core.Confirmation;
+using Garten.Core.Deliveries;
 using Garten.Core.Evidence;
 using Garten.Core.Floras;
 using Garten.Core.Grounds;
@@ -62,6 +63,8 @@ public static class PageWords
             ["withdrawLine"] = "A line taken back",
             ["keepTrack"] = "A piece of a track",
             ["withdrawTrack"] = "A track taken back",
+            ["keepDelivery"] = "Records passed on",
+            ["noteVerdict"] = "What a partner says",
             ["closeSiteVisit"] = "The end of a visit",
             ["saveSurvey"] = "A survey",
             ["savePlot"] = "A plot",
@@ -259,6 +262,15 @@ public static class PageWords
             [Completeness.Complete] = "Yes, all of them",
             [Completeness.Partial] = "No, some were passed over",
             [Completeness.Unsaid] = "I can’t say",
+        };
+
+    /// <summary>What a partner says of a record that was passed on.</summary>
+    public static IReadOnlyDictionary<PartnerVerdict, string> PartnerVerdicts { get; } =
+        new Dictionary<PartnerVerdict, string>
+        {
+            [PartnerVerdict.Accepted] = "Taken in",
+            [PartnerVerdict.Queried] = "Asked about",
+            [PartnerVerdict.Rejected] = "Not taken in",
         };
 
     /// <summary>What leave to record allows, as it is chosen.</summary>
@@ -559,6 +571,7 @@ public static class PageWords
             ["listedGroups"] = Texts(ListedGroups),
             ["listedLevels"] = Texts(ListedLevels),
             ["completenesses"] = Words(Completenesses),
+            ["partnerVerdicts"] = Words(PartnerVerdicts),
             ["abundances"] = Words(Enum.GetValues<Abundance>().ToDictionary(a => a, SiteVisitWords.Of)),
             ["allowed"] = Words(AllowedThings),
             ["growths"] = Words(Growths),

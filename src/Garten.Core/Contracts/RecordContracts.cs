@@ -31,6 +31,8 @@ namespace Garten.Core.Contracts;
 [JsonDerivedType(typeof(WithdrawLineCommand), "withdrawLine")]
 [JsonDerivedType(typeof(KeepTrackCommand), "keepTrack")]
 [JsonDerivedType(typeof(WithdrawTrackCommand), "withdrawTrack")]
+[JsonDerivedType(typeof(KeepDeliveryCommand), "keepDelivery")]
+[JsonDerivedType(typeof(NoteVerdictCommand), "noteVerdict")]
 [JsonDerivedType(typeof(CloseSiteVisitCommand), "closeSiteVisit")]
 [JsonDerivedType(typeof(DescribePlaceCommand), "describePlace")]
 [JsonDerivedType(typeof(SaveSurveyCommand), "saveSurvey")]

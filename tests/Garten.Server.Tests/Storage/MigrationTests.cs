@@ -48,6 +48,7 @@ public sealed class MigrationTests : IAsyncLifetime
             ["0026_places.sql"] = "9afb4722b0da3f25bb3aba93c8756e4474488b0e328ab8dfbc67b265cd324285",
             ["0027_survey_terms.sql"] = "5719c9548330660d13c8a5c5ab85d9677d621f07cedc4887f3f37c6c849c09da",
             ["0028_tracks.sql"] = "fe5ce13393391898e75492e030d77dbee91619dd0ad3631a97e6c1b45aa9992e",
+            ["0029_deliveries.sql"] = "17547e6b03df72ee14ca5210058a92e0b6b70231aa1e7edce7399728e9fc07c3",
         };
         var assembly = typeof(Migrator).Assembly;
         var found = assembly

@@ -653,6 +653,126 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/deliveries": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What was passed on to whom, newest first.
+         * @description Exact: for one's own pages. It tells the places of sensitive taxa as they are; nothing of it is to be passed on.
+         */
+        get: operations["listDeliveries"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/deliveries/next": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What would go to a partner now: what is new to them, changed, withdrawn. Keeps nothing.
+         * @description Exact: for one's own pages. It tells the places of sensitive taxa as they are; nothing of it is to be passed on.
+         */
+        get: operations["previewDelivery"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/deliveries/{id}/items": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Records of a delivery in its order, 200 at a time from a number on, with what the partner says.
+         * @description Exact: for one's own pages. It tells the places of sensitive taxa as they are; nothing of it is to be passed on.
+         */
+        get: operations["listDeliveredItems"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/deliveries/of/{id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Where a record, or the records of a plant, went, and what is said of them there.
+         * @description Exact: for one's own pages. It tells the places of sensitive taxa as they are; nothing of it is to be passed on.
+         */
+        get: operations["listPassedOn"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/deliveries/{id}/records.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Of a delivery what is new and changed, as it was sent, as CSV with Darwin Core terms.
+         * @description Exact: for one's own pages. It tells the places of sensitive taxa as they are; nothing of it is to be passed on.
+         */
+        get: operations["exportDeliveryRecords"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/deliveries/{id}/withdrawn.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Of a delivery what holds no more, as it was sent, as CSV with Darwin Core terms.
+         * @description Exact: for one's own pages. It tells the places of sensitive taxa as they are; nothing of it is to be passed on.
+         */
+        get: operations["exportDeliveryWithdrawn"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/devices": {
         parameters: {
             query?: never;
@@ -3051,7 +3171,7 @@ export interface components {
          * @description A change, made on a device with or without signal and sent when it can be. The id is made by the device (UUID version 7);
          *     the same command sent again changes nothing.
          */
-        Command: components["schemas"]["CommandSaveKeysCommand"] | components["schemas"]["CommandSavePlaceCommand"] | components["schemas"]["CommandRecordDeterminationCommand"] | components["schemas"]["CommandTeachTermCommand"] | components["schemas"]["CommandCorrectStatementCommand"] | components["schemas"]["CommandTagPlantCommand"] | components["schemas"]["CommandVisitPlantCommand"] | components["schemas"]["CommandSavePopulationCommand"] | components["schemas"]["CommandCountPopulationCommand"] | components["schemas"]["CommandNoteThreatCommand"] | components["schemas"]["CommandDefineTermCommand"] | components["schemas"]["CommandSaveSiteVisitCommand"] | components["schemas"]["CommandListTaxonCommand"] | components["schemas"]["CommandWithdrawLineCommand"] | components["schemas"]["CommandKeepTrackCommand"] | components["schemas"]["CommandWithdrawTrackCommand"] | components["schemas"]["CommandCloseSiteVisitCommand"] | components["schemas"]["CommandDescribePlaceCommand"] | components["schemas"]["CommandSaveSurveyCommand"] | components["schemas"]["CommandSavePlotCommand"] | components["schemas"]["CommandRecordPlotCommand"] | components["schemas"]["CommandWriteSurveyTextCommand"] | components["schemas"]["CommandKeepReportCommand"] | components["schemas"]["CommandTakeInCommand"] | components["schemas"]["CommandTakeBackCommand"] | components["schemas"]["CommandEraseCommand"];
+        Command: components["schemas"]["CommandSaveKeysCommand"] | components["schemas"]["CommandSavePlaceCommand"] | components["schemas"]["CommandRecordDeterminationCommand"] | components["schemas"]["CommandTeachTermCommand"] | components["schemas"]["CommandCorrectStatementCommand"] | components["schemas"]["CommandTagPlantCommand"] | components["schemas"]["CommandVisitPlantCommand"] | components["schemas"]["CommandSavePopulationCommand"] | components["schemas"]["CommandCountPopulationCommand"] | components["schemas"]["CommandNoteThreatCommand"] | components["schemas"]["CommandDefineTermCommand"] | components["schemas"]["CommandSaveSiteVisitCommand"] | components["schemas"]["CommandListTaxonCommand"] | components["schemas"]["CommandWithdrawLineCommand"] | components["schemas"]["CommandKeepTrackCommand"] | components["schemas"]["CommandWithdrawTrackCommand"] | components["schemas"]["CommandKeepDeliveryCommand"] | components["schemas"]["CommandNoteVerdictCommand"] | components["schemas"]["CommandCloseSiteVisitCommand"] | components["schemas"]["CommandDescribePlaceCommand"] | components["schemas"]["CommandSaveSurveyCommand"] | components["schemas"]["CommandSavePlotCommand"] | components["schemas"]["CommandRecordPlotCommand"] | components["schemas"]["CommandWriteSurveyTextCommand"] | components["schemas"]["CommandKeepReportCommand"] | components["schemas"]["CommandTakeInCommand"] | components["schemas"]["CommandTakeBackCommand"] | components["schemas"]["CommandEraseCommand"];
         /** @description Commands in the order in which they were given. */
         CommandBatch: {
             commands: components["schemas"]["Command"][];
@@ -3196,6 +3316,32 @@ export interface components {
              */
             id: string;
         };
+        /** @description Keeps what is passed on to somebody, as it is at this moment. What they have already as it is isn't sent again. */
+        CommandKeepDeliveryCommand: {
+            /** @enum {string} */
+            kind?: "keepDelivery";
+            /**
+             * Format: uuid
+             * @description Identity of the delivery.
+             */
+            deliveryId: string;
+            /** @description To whom; written alike, it is the same partner. */
+            partner: string;
+            /** @description Which records. */
+            scope: components["schemas"]["DeliveryScope"];
+            /** @description Who passes them on. */
+            by: components["schemas"]["PersonReference"];
+            /**
+             * @description What was agreed; may be empty.
+             * @default
+             */
+            note: string;
+            /**
+             * Format: uuid
+             * @description Identity of the command.
+             */
+            id: string;
+        };
         /** @description Keeps a survey's report as it is now: what comes later never changes it. */
         CommandKeepReportCommand: {
             /** @enum {string} */
@@ -3330,6 +3476,34 @@ export interface components {
              * @description The earlier note that is dealt with by this one; null for a new threat.
              */
             closes?: null | string;
+            /**
+             * Format: uuid
+             * @description Identity of the command.
+             */
+            id: string;
+        };
+        /**
+         * @description Notes what a partner says of a record that was passed on. It stands beside ours and changes nothing of it; said again, the newest
+         *                 holds.
+         */
+        CommandNoteVerdictCommand: {
+            /** @enum {string} */
+            kind?: "noteVerdict";
+            /** @description Who says it. */
+            partner: string;
+            /**
+             * Format: uuid
+             * @description The record.
+             */
+            occurrenceId: string;
+            /** @description What is said. */
+            verdict: components["schemas"]["PartnerVerdict"];
+            /** @description In their words; may be empty where it was accepted. */
+            says: string;
+            /** @description On which day, `YYYY-MM-DD`. */
+            on: string;
+            /** @description Who notes it. */
+            by: components["schemas"]["PersonReference"];
             /**
              * Format: uuid
              * @description Identity of the command.
@@ -4786,6 +4960,135 @@ export interface components {
             date: string;
             /** @description The days. */
             days: components["schemas"]["NamedDay"][];
+        };
+        /** @description A record of a delivery. */
+        DeliveredItem: {
+            /**
+             * Format: uuid
+             * @description The record.
+             */
+            occurrenceId: string;
+            /** @description The name that it was passed on with. */
+            name: string;
+            /** @description The name that the partner knew it by; empty where it didn't. */
+            nameBefore: string;
+            /** @description What was done with it. */
+            state: components["schemas"]["DeliveredState"];
+            said: null | components["schemas"]["VerdictSaid"];
+            /** @description The page of the record; empty where it isn't here any more. */
+            address: string;
+        };
+        /** @description A record as it is passed on. */
+        DeliveredRecord: {
+            /**
+             * Format: uuid
+             * @description Its identity: the same in every delivery.
+             */
+            id: string;
+            /** @description The name that it bears. */
+            name: string;
+            /** @description A hash of all that is told of it: another one, where anything is told otherwise. */
+            mark: string;
+        };
+        /**
+         * @description What a delivery does with a record.
+         * @enum {unknown}
+         */
+        DeliveredState: "new" | "changed" | "unchanged" | "withdrawn";
+        /** @description A delivery. */
+        Delivery: {
+            /**
+             * Format: uuid
+             * @description Its identity.
+             */
+            id: string;
+            /**
+             * Format: int32
+             * @description Which one to this partner it was, from 1 on.
+             */
+            number: number;
+            /** @description To whom. */
+            partner: string;
+            /**
+             * Format: date-time
+             * @description When it was kept.
+             */
+            on: string;
+            /** @description Who passed it on. */
+            by: string;
+            /** @description What was agreed. */
+            note: string;
+            /** @description Which records. */
+            scope: components["schemas"]["DeliveryScope"];
+            /** @description Name of the place that it is narrowed to; empty for all. */
+            placeName: string;
+            /** @description How many it has. */
+            counts: components["schemas"]["DeliveryCounts"];
+            /**
+             * Format: int32
+             * @description How many of its records the partner asks something about, or hasn't taken in.
+             */
+            queried: number;
+        };
+        /** @description What a delivery does with a record, and what it was called before. */
+        DeliveryChange: {
+            /** @description The record; of a withdrawn one as the partner has it. */
+            record: components["schemas"]["DeliveredRecord"];
+            /** @description What is done with it. */
+            state: components["schemas"]["DeliveredState"];
+            /** @description The name that the partner knows it by; empty where it doesn't. */
+            nameBefore: string;
+        };
+        /** @description How many records a delivery has of each kind. */
+        DeliveryCounts: {
+            /**
+             * Format: int32
+             * @description That the partner didn't have.
+             */
+            new: number;
+            /**
+             * Format: int32
+             * @description That it has otherwise.
+             */
+            changed: number;
+            /**
+             * Format: int32
+             * @description That hold no more.
+             */
+            withdrawn: number;
+            /**
+             * Format: int32
+             * @description That it has as they are; they weren't sent.
+             */
+            unchanged: number;
+        };
+        /** @description What a delivery would have. */
+        DeliveryPreview: {
+            /** @description How many records of each kind. */
+            counts: components["schemas"]["DeliveryCounts"];
+            /** @description Those that are changed or withdrawn; the first of them. */
+            changes: components["schemas"]["DeliveryChange"][];
+            /** @description What is said of the records of the places that they are from. */
+            places: components["schemas"]["PassingOnLeave"][];
+        };
+        /** @description Which records are passed on. */
+        DeliveryScope: {
+            /**
+             * Format: uuid
+             * @description Those of a place; null for all.
+             */
+            placeId?: null | string;
+            /**
+             * @description Those of a name; empty for all.
+             * @default
+             */
+            taxon: string;
+            /**
+             * @description Whether sensitive taxa are told with their exact places: only to whom the law and the holder of the land
+             *                 allow.
+             * @default false
+             */
+            isExact: boolean;
         };
         /** @description Taxa to be shown with what they are like. */
         DescribeRequest: {
@@ -7689,6 +7992,38 @@ export interface components {
             inWords: string;
             /** @description Whether it and the key can't both be right. */
             contradicts: boolean;
+        };
+        /**
+         * @description What a partner says of a record.
+         * @enum {unknown}
+         */
+        PartnerVerdict: "accepted" | "queried" | "rejected";
+        /** @description Where a record went, and what is said of it there. */
+        PassedOn: {
+            /**
+             * Format: uuid
+             * @description The delivery in which it was last.
+             */
+            deliveryId: string;
+            /** @description To whom. */
+            partner: string;
+            /**
+             * Format: date-time
+             * @description When.
+             */
+            on: string;
+            /** @description What was done with it. */
+            state: components["schemas"]["DeliveredState"];
+            /** @description The name that the partner has. */
+            name: string;
+            said: null | components["schemas"]["VerdictSaid"];
+        };
+        /** @description What is said of a place's records. */
+        PassingOnLeave: {
+            /** @description The place. */
+            placeName: string;
+            /** @description Whether they may be passed on, to whom, how precisely; empty where nobody said. */
+            passingOn: string;
         };
         /**
          * @description The share of winter's rosettes of a patch that flowered in the summer after, without pegs: p = F/max(N, F) with N = R/d̂r, corrected by
@@ -12042,6 +12377,20 @@ export interface components {
             /** @description Why, in a sentence. */
             reason: string;
         };
+        /** @description What a partner said. */
+        VerdictSaid: {
+            /** @description Who. */
+            partner: string;
+            /** @description What. */
+            verdict: components["schemas"]["PartnerVerdict"];
+            /** @description In their words. */
+            says: string;
+            /**
+             * Format: date
+             * @description On which day.
+             */
+            on: string;
+        };
         /** @description What was said at the end of a visit. */
         VisitClosing: {
             /** @description When it ended, `HH:mm`; empty where nobody looked at the clock. */
@@ -14213,6 +14562,195 @@ export interface operations {
             };
             /** @description Unprocessable Entity */
             422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    listDeliveries: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Delivery"][];
+                };
+            };
+        };
+    };
+    previewDelivery: {
+        parameters: {
+            query: {
+                partner: string;
+                place?: string;
+                taxon?: string;
+                exact?: boolean;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeliveryPreview"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    listDeliveredItems: {
+        parameters: {
+            query?: {
+                from?: number;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DeliveredItem"][];
+                };
+            };
+        };
+    };
+    listPassedOn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PassedOn"][];
+                };
+            };
+        };
+    };
+    exportDeliveryRecords: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    exportDeliveryWithdrawn: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
                 headers: {
                     [name: string]: unknown;
                 };

@@ -62,10 +62,11 @@ export const rooms: Room[] = [
     to: "/records",
     name: "Records",
     sign: "M5 3h14v18H5zM8.5 8h7M8.5 12h7M8.5 16h4",
-    below: ["/records", "/imports", "/hand", "/people", "/figures", "/devices", "/pair"],
+    below: ["/records", "/imports", "/deliveries", "/hand", "/people", "/figures", "/devices", "/pair"],
     parts: [
       { to: "/records", name: "All records" },
       { to: "/imports", name: "Bring records" },
+      { to: "/deliveries", name: "Passed on" },
       { to: "/figures", name: "Figures" },
       { to: "/people", name: "People" },
       { to: "/devices", name: "Devices" },

@@ -42,6 +42,8 @@ const pages: Record<string, () => Promise<ComponentType>> = {
   hand: () => import("../features/hand/HandPage").then((it) => it.HandPage),
   records: () => import("../features/records/RecordList").then((it) => it.RecordList),
   imports: () => import("../features/imports/ImportPage").then((it) => it.ImportPage),
+  deliveries: () => import("../features/deliveries/DeliveriesPage").then((it) => it.DeliveriesPage),
+  "deliveries/:deliveryId": () => import("../features/deliveries/DeliveryPage").then((it) => it.DeliveryPage),
   figures: () => import("../features/figures/FiguresPage").then((it) => it.FiguresPage),
   "figures/parents": () => import("../features/figures/GradientPage").then((it) => it.GradientPage),
   devices: () => import("../features/devices/DevicesPage").then((it) => it.DevicesPage),

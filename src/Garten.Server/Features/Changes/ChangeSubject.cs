@@ -17,6 +17,9 @@ internal static class ChangeSubject
     private const string ImportWord = "import:";
     private const string RenamedWord = "renamed:";
 
+    /// <summary>What was passed on, and what is said of it there: devices keep none of it.</summary>
+    public const string Deliveries = "deliveries";
+
     public static string Plant(Guid id) => PlantWord + id.ToString("D", CultureInfo.InvariantCulture);
 
     public static string Population(Guid id) => PopulationWord + id.ToString("D", CultureInfo.InvariantCulture);

@@ -57,6 +57,20 @@ internal sealed class ErasureRepository(NpgsqlDataSource database)
                 Documents.ErasedName
             )
             .RunAsync(stop);
+        // In what was passed on names stand as JSON has them.
+        var escaped = System.Text.Json.JsonEncodedText.Encode(name, System.Text.Encodings.Web.JavaScriptEncoder.UnsafeRelaxedJsonEscaping);
+        var inJson = string.Concat(escaped.Value.Select(c => char.IsLetterOrDigit(c) ? $"{c}" : $"\\{c}"));
+        await connection
+            .Command(
+                """
+                with erasing as (select set_config('garten.erasing', 'on', true) as isOn)
+                update delivered set cells = regexp_replace(cells::text, $1, $2, 'g')::jsonb from erasing
+                where erasing.isOn = 'on' and cells::text ~ $1
+                """,
+                $"(?<![[:alnum:]]){inJson}(?![[:alnum:]])",
+                Documents.ErasedName
+            )
+            .RunAsync(stop);
         await connection.Command("select set_config('garten.erasing', 'off', true)").RunAsync(stop);
     }
 

@@ -19,6 +19,9 @@ export function whatItIs(command: Command): string {
     case "saveSurvey":
     case "savePopulation":
       return `${names[command.kind]}: ${command.name}`;
+    case "keepDelivery":
+    case "noteVerdict":
+      return `${names[command.kind]}: ${command.partner}`;
     case "countPopulation":
       return `${names[command.kind]}: ${command.number} ${command.unit}`;
     case "listTaxon":

@@ -22,6 +22,7 @@ import { NamesLabel } from "../../shared/botany/TaxonLabel";
 import { Erase } from "../../shared/form/EraseDialog";
 import { FindingSketch, TagForm } from "../../shared/form/TagForm";
 import { PaperOfPlant } from "./PaperOfPlant";
+import { PassedOnList } from "./PassedOnList";
 import { PlantYearStrip, useLooks } from "../../shared/calendar/PlantYears";
 import { SeasonsSideBySide } from "../../shared/calendar/SeasonsSideBySide";
 
@@ -204,6 +205,7 @@ export function PlantPage() {
           ))}
         </Callout>
       )}
+      <PassedOnList plantId={plant.id} />
       <Part id="paper" title="On paper">
         <PaperOfPlant plantId={plant.id} hasName={plant.determinations.length > 0} />
       </Part>
