@@ -45,6 +45,7 @@ public sealed class PageTests(GartenSite site) : IClassFixture<GartenSite>
                 ("/keys/new", "Try it with an example"),
                 ("/records", "Export ▾"),
                 ("/imports", "Choose a file"),
+                ("/deliveries", "Pass records on"),
                 ("/visits", "no fewer will do"),
                 ($"/plants/{plant}", "Stands now"),
                 ("/", "In season at your places"),

@@ -266,4 +266,150 @@ public sealed class VisitTests(GartenSite site) : IClassFixture<GartenSite>
         Assert.DoesNotContain("3 Apr 1999", browser.Text, StringComparison.Ordinal);
         browser.ShouldHaveNoErrors();
     }
+
+    private const string Wood = "0197a1c0-5b00-7a11-9c3e-2f6f6b1d0a01";
+
+    [Fact]
+    public async Task ATrackRunsOnWhateverPageOneIsAndStandsOnTheMap()
+    {
+        var stop = TestContext.Current.CancellationToken;
+        var browser = site.Browse(390, 844, touch: true);
+        browser.Open("/site-visits");
+        // A receiver that says nothing is said to say nothing.
+        browser.Run("localStorage.setItem('garten.receiver','simulated:silent')");
+        Begin(browser, "Asta Holm");
+        var visit = browser.Path.Split('/')[^1];
+        browser.Tap("Record my track");
+        browser.UntilText("No position just now. Lines are noted without a position.");
+        browser.UntilText("△ track: no position");
+        browser.Run("localStorage.setItem('garten.receiver','simulated:well');dispatchEvent(new Event('garten-receiver'))");
+        browser.UntilText("position ±");
+        browser.UntilText("so far");
+        browser.ShouldFitTheScreen();
+        browser.ShouldBeAccessible();
+        List(browser, "ve al");
+        browser.Go("/seasons");
+        browser.UntilText("● track");
+        browser.Go($"/site-visits/{visit}");
+        // By squares: a line is of its square, wherever it is typed.
+        browser.Run($"localStorage.setItem('garten.squares:{Wood}','100')");
+        browser.Open($"/site-visits/{visit}");
+        browser.Tap("Begin at ");
+        browser.UntilText("Lines are of this square");
+        List(browser, "velcin");
+        browser.Tap("Next: ");
+        List(browser, "ve lo");
+        browser.Tap("Details");
+        browser.Tap("Ask the weather service");
+        browser.Until(
+            () =>
+                browser
+                    .Run("return [...document.querySelectorAll('input')].map(e=>e.value).join('|')")
+                    .Contains("°C", StringComparison.Ordinal),
+            "the weather"
+        );
+        browser.Tap("Leave it");
+        browser.Tap("End the visit");
+        browser.UntilText("Looked for in vain");
+        browser.Tap("End the visit");
+        browser.UntilText("What the visit says");
+        browser.UntilText("Asta Holm, receiver");
+        browser.Until(() => !browser.Text.Contains("● track", StringComparison.Ordinal), "the track to have ended");
+        await site.UntilServedAsync($"/api/v1/site-visits/{visit}", "\"trackId\"");
+        var kept = (await site.Client.GetFromJsonAsync<JsonNode>($"/api/v1/site-visits/{visit}", stop))!;
+        var lines = kept["lines"]!.AsArray();
+        Assert.All(lines, l => Assert.NotNull(l!["latitude"]));
+        Assert.Equal(71, (double)lines[1]!["uncertaintyMetres"]!);
+        Assert.NotEqual((string?)lines[1]!["compartment"], (string?)lines[2]!["compartment"]);
+        browser.Size(1280, 800);
+        browser.Open($"/map?place={Wood}&squares=100");
+        browser.UntilText("Asta Holm: ");
+        browser.UntilText("squares have records");
+        browser.ShouldBeAccessible();
+        browser.ShouldHaveNoErrors();
+    }
+
+    [Fact]
+    public void ATrackIsBroughtAsAFileAndTakenBack()
+    {
+        var browser = site.Browse();
+        browser.Open("/site-visits");
+        browser.ClickLink("/site-visits/", "Lang Meadow");
+        browser.UntilText("What the visit says");
+        browser.UntilText("Bring a track from a file");
+        var file = Path.Combine(Directory.CreateTempSubdirectory("garten-track-").FullName, "way.gpx");
+        File.WriteAllText(
+            file,
+            """<gpx xmlns="http://www.topografix.com/GPX/1/1" version="1.1" creator="x"><trk><trkseg><trkpt lat="57.9" lon="-11.2"><time>2001-05-02T09:00:00Z</time></trkpt><trkpt lat="57.901" lon="-11.2"><time>2001-05-02T09:02:00Z</time></trkpt></trkseg></trk></gpx>"""
+        );
+        browser.Find("input[type=file]").SendKeys(file);
+        browser.UntilText("outside the place");
+        browser.UntilText("The file is of 2 May 2001");
+        browser.ShouldBeAccessible();
+        browser.Click("Keep this track");
+        browser.UntilText("the file as it was");
+        browser.Click("Take back the track");
+        browser.Until(() => !browser.Text.Contains("the file as it was", StringComparison.Ordinal), "the track taken back");
+        // What was seen on another day moves to a visit of its own.
+        var before = Listed(browser);
+        var path = browser.Path;
+        browser.Click("Move lines to another visit");
+        browser.UntilText("Choose what was seen elsewhere");
+        browser.Click(browser.All("section[aria-labelledby=split] input[type=checkbox]")[0]);
+        browser.ShouldBeAccessible();
+        browser.Click("Move this one");
+        browser.SetDate("input[type=date]", "2023-06-11");
+        browser.Click("Move them there");
+        browser.Until(() => browser.Path != path && Listed(browser) == 1, "the line on a visit of its own");
+        browser.Open(path);
+        browser.Until(() => Listed(browser) == before - 1, "the others where they were");
+        browser.ShouldHaveNoErrors();
+    }
+
+    [Fact]
+    public void APlannedVisitIsBegunWithItsQuestions()
+    {
+        var browser = site.Browse();
+        browser.Open("/visits");
+        browser.Run("localStorage.setItem('garten.recorder','Bryn Ask')");
+        browser.UntilText("answer all that can be");
+        browser.Click("Begin this visit");
+        browser.UntilText("Planned for");
+        browser.UntilText("still open");
+        browser.ShouldBeAccessible();
+        browser.ShouldHaveNoErrors();
+    }
+
+    [Fact]
+    public void RecordsArePassedOnOnceAndWhatIsSaidOfThemStandsBesideOurs()
+    {
+        var browser = site.Browse();
+        browser.Open("/deliveries");
+        browser.Run("localStorage.setItem('garten.recorder','Runa Velt')");
+        browser.UntilText("Nothing was passed on yet.");
+        browser.Click("See what would go");
+        browser.UntilText("Say to whom it goes.");
+        browser.Type("To whom", "the island’s record centre");
+        browser.Click("See what would go");
+        browser.UntilText(" new");
+        browser.UntilText("by grid cell");
+        browser.ShouldBeAccessible();
+        browser.Click("Keep it as passed on");
+        browser.UntilText("the island’s record centre, no. 1");
+        browser.Click("See what would go");
+        browser.UntilText("They have all of it as it is.");
+        browser.Click("the island’s record centre, no. 1");
+        browser.UntilText("Its records");
+        browser.Click("Note what they say of");
+        browser.Click("They say: Asked about");
+        browser.Click("Keep it");
+        browser.UntilText("What they say is missing.");
+        browser.Type("In their words", "Is there a specimen?");
+        browser.Click("Keep it");
+        browser.UntilText("△ asked about");
+        browser.ShouldBeAccessible();
+        browser.Open("/deliveries");
+        browser.UntilText("1 asked about or not taken in");
+        browser.ShouldHaveNoErrors();
+    }
 }

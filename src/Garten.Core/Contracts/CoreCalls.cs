@@ -638,6 +638,30 @@ public static class CoreCalls
             "Why a person would doubt a position; nothing where nobody would."
         ),
         OfRequest(
+            "positionText",
+            Json.PositionTextRequest,
+            Json.PositionTextAnswer,
+            (r, _) => r.Read(),
+            null,
+            "A typed position: a reference of a flora's grid, or latitude and longitude."
+        ),
+        OfRequest(
+            "compartments",
+            Json.CompartmentsRequest,
+            Json.IReadOnlyListCompartment,
+            (r, _) => r.Tell(),
+            null,
+            "The parts or squares of a place that lists are written for."
+        ),
+        OfRequest(
+            "squares",
+            Json.SquaresRequest,
+            Json.SquaresAnswer,
+            (r, _) => r.Tell(),
+            null,
+            "A place by its squares: what was recorded in each, and when somebody was there."
+        ),
+        OfRequest(
             "tracks",
             Json.TracksRequest,
             Json.IReadOnlyListTrack,

@@ -80,6 +80,8 @@ public sealed record Delivery(
 /// <param name="Name">The name that it was passed on with.</param>
 /// <param name="NameBefore">The name that the partner knew it by; empty where it didn't.</param>
 /// <param name="State">What was done with it.</param>
+/// <param name="Date">The day, as it was told.</param>
+/// <param name="Locality">The place, as it was told.</param>
 /// <param name="Said">What the partner says last; null for nothing.</param>
 /// <param name="Address">The page of the record; empty where it isn't here any more.</param>
 public sealed record DeliveredItem(
@@ -87,6 +89,8 @@ public sealed record DeliveredItem(
     string Name,
     string NameBefore,
     DeliveredState State,
+    string Date,
+    string Locality,
     VerdictSaid? Said,
     string Address
 );

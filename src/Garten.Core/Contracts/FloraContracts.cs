@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Garten.Core.Characters;
 using Garten.Core.Floras;
 using Garten.Core.Keys;
@@ -20,6 +21,10 @@ public sealed record FloraSummary(string Id, string Name, int Version, int Taxa,
 
     /// <summary>Where the text that it was made of is from; null where nothing is said of it.</summary>
     public TextSource? Source { get; init; }
+
+    /// <summary>The grid that its cells are of; null where it has none.</summary>
+    [JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)]
+    public FloraGrid? Grid { get; init; }
 
     /// <summary>Marks the flora to begin with: of those published the one with most taxa, else the largest draft.</summary>
     public static IReadOnlyList<FloraSummary> WithDefault(IReadOnlyList<FloraSummary> floras)

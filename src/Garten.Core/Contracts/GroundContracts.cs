@@ -1,4 +1,7 @@
+using System.Globalization;
+using Garten.Core.Floras;
 using Garten.Core.Grounds;
+using Garten.Core.Imports;
 
 namespace Garten.Core.Contracts;
 
@@ -74,6 +77,151 @@ public sealed record PositionRequest(
     /// <summary>Why a person would doubt it, as a sentence; empty where nobody would.</summary>
     public string Tell() => Fix.Doubt(Place, PlaceMetres, Outline ?? [], Before);
 }
+
+/// <summary>A position that was typed: a reference of a flora's grid, or latitude and longitude.</summary>
+/// <param name="Text">What was typed.</param>
+/// <param name="Grid">The grid; null where there is none.</param>
+public sealed record PositionTextRequest(string Text, FloraGrid? Grid = null)
+{
+    private const int Longest = 200;
+
+    // A degree of latitude; one of longitude is shorter.
+    private const double MetresPerDegree = 111_195;
+    private const int FinestDecimals = 6;
+
+    /// <summary>Reads it. How certain it is follows from how finely it was written: a square holds it, or half of the last decimal each
+    /// way.</summary>
+    /// <exception cref="RequestException">It is too long.</exception>
+    public PositionTextAnswer Read()
+    {
+        var text = (Text ?? "").Trim();
+        if (text.Length > Longest)
+            throw new RequestException("text", $"A position has up to {Longest} characters.");
+        if (text.Length == 0)
+            return new PositionTextAnswer(null, "", "");
+        if (Grid?.Find(text) is { } square)
+            return new PositionTextAnswer(
+                new PlantSite(square.Latitude, square.Longitude, square.RadiusMetres),
+                string.Create(CultureInfo.InvariantCulture, $"square {square.Name}, ± {square.RadiusMetres:0} m"),
+                ""
+            );
+        var typed = TypedPosition.Read(text);
+        if (typed.Point is not { } point)
+            return new PositionTextAnswer(
+                null,
+                "",
+                Grid is null || text.Any(c => c is '°' or '.' or ',')
+                    ? typed.Wrong
+                    : $"“{text}” is neither a square of the grid, as B2 or B2 34 71, nor latitude and longitude."
+            );
+        var decimals = Math.Min(FinestDecimals, text.Contains('°', StringComparison.Ordinal) ? SexagesimalDecimals(text) : Decimals(text));
+        var metres = Math.Max(1, Math.Ceiling(Math.Pow(10, -decimals) / 2 * MetresPerDegree * Math.Sqrt(2)));
+        return new PositionTextAnswer(
+            new PlantSite(Math.Round(point.Latitude, FinestDecimals), Math.Round(point.Longitude, FinestDecimals), metres),
+            string.Create(
+                CultureInfo.InvariantCulture,
+                $"{point.Latitude:0.######}, {point.Longitude:0.######}, ± {metres:0} m as it is written"
+            ),
+            ""
+        );
+    }
+
+    // The fewest decimals of its two numbers.
+    private static int Decimals(string text) =>
+        text.Split([' ', ';'], StringSplitOptions.RemoveEmptyEntries)
+            .SelectMany(p => p.Count(c => c == ',') == 1 && p.Contains('.', StringComparison.Ordinal) ? p.Split(',') : [p.TrimEnd(',')])
+            .Where(p => p.Length > 0)
+            .Select(p => p.Split('.', ',') is [_, var behind] ? behind.TakeWhile(char.IsAsciiDigit).Count() : 0)
+            .DefaultIfEmpty(0)
+            .Min();
+
+    // A second is worth about four decimals of a degree, a minute two.
+    private static int SexagesimalDecimals(string text) =>
+        text.Contains('″', StringComparison.Ordinal) || text.Contains('"', StringComparison.Ordinal) ? 4
+        : text.Contains('′', StringComparison.Ordinal) || text.Contains('\'', StringComparison.Ordinal) ? 2
+        : Decimals(text);
+}
+
+/// <summary>What a typed position means.</summary>
+/// <param name="Site">The position with its radius; null where it is none.</param>
+/// <param name="Says">That in words.</param>
+/// <param name="Wrong">What is wrong with it, in a sentence; empty where nothing is.</param>
+public sealed record PositionTextAnswer(PlantSite? Site, string Says, string Wrong);
+
+/// <summary>The pieces of a place that lists are written for.</summary>
+/// <param name="Place">The point of the place.</param>
+/// <param name="PlaceMetres">Radius of the circle that holds it.</param>
+/// <param name="Ground">Its ground; null where it isn't described.</param>
+/// <param name="SideMetres">Side of the squares that it is divided into; null for its parts alone.</param>
+public sealed record CompartmentsRequest(GroundPoint Place, double PlaceMetres, GroundDescription? Ground = null, double? SideMetres = null)
+{
+    /// <summary>Its squares where these are asked for, to and fro as they are walked; else its parts that are drawn.</summary>
+    /// <exception cref="RequestException">A square can't be so wide, or there would be too many.</exception>
+    public IReadOnlyList<Compartment> Tell()
+    {
+        if (SideMetres is not { } side)
+            return [.. (Ground?.Parts ?? []).Where(p => p.Outline.Count > 0).Select(p => Compartment.Of(p.Name, p.Outline))];
+        if (PlaceSquares.Problem(side) is { } wrong)
+            throw new RequestException("sideMetres", wrong);
+        return PlaceSquares.Of(Place, PlaceMetres, Ground?.Outline ?? [], side) is { Count: > 0 } squares
+            ? squares
+            : throw new RequestException("sideMetres", $"A place has up to {PlaceSquares.MostSquares} squares: take larger ones.");
+    }
+}
+
+/// <summary>A place by its squares, with what is known of each.</summary>
+/// <param name="Place">The point of the place.</param>
+/// <param name="PlaceMetres">Radius of the circle that holds it.</param>
+/// <param name="Outline">Its boundary; empty where it isn't drawn.</param>
+/// <param name="SideMetres">Side of a square.</param>
+/// <param name="Points">What was recorded there. A population stands where its place does, and counts in no square.</param>
+/// <param name="Tracks">Which ways were gone there.</param>
+public sealed record SquaresRequest(
+    GroundPoint Place,
+    double PlaceMetres,
+    IReadOnlyList<GroundPoint> Outline,
+    double SideMetres,
+    IReadOnlyList<MapPoint> Points,
+    IReadOnlyList<PlacedTrack> Tracks
+)
+{
+    /// <summary>The squares, to and fro as they are walked.</summary>
+    /// <exception cref="RequestException">A square can't be so wide.</exception>
+    public SquaresAnswer Tell()
+    {
+        if (PlaceSquares.Problem(SideMetres) is { } wrong)
+            throw new RequestException("sideMetres", wrong);
+        var squares = PlaceSquares.Seen(
+            Place,
+            PlaceMetres,
+            Outline ?? [],
+            SideMetres,
+            [
+                .. (Points ?? [])
+                    .Where(p => p.Kind != MapPointKind.Population)
+                    .Select(p => new SeenSpot(new GroundPoint(p.Latitude, p.Longitude), p.UncertaintyMetres, p.Called, p.Date)),
+            ],
+            [
+                .. (Tracks ?? []).SelectMany(t =>
+                    t.Track.Segments.Select(s => new WalkedWay([.. s.Select(p => new GroundPoint(p.Latitude, p.Longitude))], t.Date))
+                ),
+            ]
+        );
+        return new SquaresAnswer(
+            squares,
+            squares.Count(s => s.Records > 0),
+            squares.Count(s => s.Records == 0 && s.LastWalked is not null),
+            squares.Count(s => s.Records == 0 && s.LastWalked is null)
+        );
+    }
+}
+
+/// <summary>A place by its squares.</summary>
+/// <param name="Squares">The squares; empty where there would be too many.</param>
+/// <param name="Recorded">How many have records.</param>
+/// <param name="Walked">How many have none, and a track leads through them.</param>
+/// <param name="Never">How many have neither.</param>
+public sealed record SquaresAnswer(IReadOnlyList<SquareSeen> Squares, int Recorded, int Walked, int Never);
 
 /// <summary>What a point of the map is of.</summary>
 public enum MapPointKind

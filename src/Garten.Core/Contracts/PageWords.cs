@@ -264,6 +264,9 @@ public static class PageWords
             [Completeness.Unsaid] = "I can’t say",
         };
 
+    /// <summary>Sides of squares that are offered, in metres.</summary>
+    public static IReadOnlyList<int> SquareSides { get; } = [25, 50, 100, 250, 500, 1_000];
+
     /// <summary>What a partner says of a record that was passed on.</summary>
     public static IReadOnlyDictionary<PartnerVerdict, string> PartnerVerdicts { get; } =
         new Dictionary<PartnerVerdict, string>
@@ -572,6 +575,7 @@ public static class PageWords
             ["listedLevels"] = Texts(ListedLevels),
             ["completenesses"] = Words(Completenesses),
             ["partnerVerdicts"] = Words(PartnerVerdicts),
+            ["squareSides"] = new JsonArray([.. SquareSides.Select(s => (JsonNode)s)]),
             ["abundances"] = Words(Enum.GetValues<Abundance>().ToDictionary(a => a, SiteVisitWords.Of)),
             ["allowed"] = Words(AllowedThings),
             ["growths"] = Words(Growths),

@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Text.RegularExpressions;
 
 namespace Garten.Core.Floras;
 
@@ -27,7 +28,7 @@ public enum GridNaming
 /// <param name="Columns">How many columns it has, 1 to 702 (A to ZZ).</param>
 /// <param name="Rows">How many rows it has, 1 to 999.</param>
 /// <param name="Naming">How its cells are named.</param>
-public sealed record FloraGrid(
+public sealed partial record FloraGrid(
     double Latitude,
     double Longitude,
     double CellMetres,
@@ -70,6 +71,65 @@ public sealed record FloraGrid(
             return null;
         return Of((int)column, (int)row);
     }
+
+    // Two figures of a hundredth of a cell each way are as fine as receivers are; three are kept for the finest.
+    private const int MostFigures = 5;
+
+    /// <summary>The square of a reference: a cell by its name ("B2"), or a piece of it by figures behind ("B2 34": three tenths east and
+    /// four tenths north of its south-west corner; "B2 347 712": thousandths). Its corner in the south-west is meant whatever way rows
+    /// are numbered.</summary>
+    /// <param name="reference">The reference.</param>
+    /// <returns>The square with its middle and the circle that holds it, in its usual writing; null where it is none of this grid.</returns>
+    public Cell? Find(string reference)
+    {
+        ArgumentNullException.ThrowIfNull(reference);
+        if (Problem() is not null || Reference().Match(reference.Trim().ToUpperInvariant()) is not { Success: true } read)
+            return null;
+        var figures = read.Groups["figures"].Value.Replace(" ", "", StringComparison.Ordinal);
+        var parts = read.Groups["figures"].Value.Split(' ', StringSplitOptions.RemoveEmptyEntries);
+        var half = figures.Length / 2;
+        if (figures.Length % 2 != 0 || half > MostFigures || parts.Length > 2 || parts.Length == 2 && parts[0].Length != parts[1].Length)
+            return null;
+        int column;
+        if (Naming == GridNaming.NumbersEastNumbersNorth)
+        {
+            if (!read.Groups["number"].Success)
+                return null;
+            column = int.Parse(read.Groups["number"].Value, CultureInfo.InvariantCulture) - 1;
+        }
+        else
+        {
+            if (!read.Groups["letters"].Success)
+                return null;
+            column = read.Groups["letters"].Value.Aggregate(0, (sum, c) => sum * Letters + (c - 'A' + 1)) - 1;
+        }
+        var row = int.Parse(read.Groups["row"].Value, CultureInfo.InvariantCulture) - 1;
+        if (column < 0 || column >= Columns || row < 0 || row >= Rows)
+            return null;
+        if (half == 0)
+            return Of(column, row);
+        var divided = Math.Pow(10, half);
+        var (east, north) = (
+            (int.Parse(figures[..half], CultureInfo.InvariantCulture) + 0.5) / divided,
+            (int.Parse(figures[half..], CultureInfo.InvariantCulture) + 0.5) / divided
+        );
+        var (height, width) = Degrees();
+        var south = Naming == GridNaming.LettersEastNumbersSouth ? Latitude - (row + 1) * height : Latitude + row * height;
+        return new Cell(
+            $"{NameOf(column, row)} {figures[..half]} {figures[half..]}",
+            Math.Round(south + north * height, FineDigits),
+            Math.Round(Longitude + (column + east) * width, FineDigits),
+            Math.Max(1, Math.Ceiling(CellMetres / divided * Math.Sqrt(0.5)))
+        );
+    }
+
+    private const int FineDigits = 6;
+
+    [GeneratedRegex(
+        @"^(?:(?<letters>[A-Z]{1,2})|(?<number>\d{1,3})-)(?<row>\d{1,3})(?<figures>(?: \d+){0,2})$",
+        RegexOptions.CultureInvariant
+    )]
+    private static partial Regex Reference();
 
     private (double Height, double Width) Degrees() =>
         (CellMetres / MetresPerDegree, CellMetres / (MetresPerDegree * Math.Cos(Latitude * Math.PI / 180)));

@@ -4134,6 +4134,43 @@ export interface components {
             second: number;
             difference: components["schemas"]["Change"];
         };
+        /** @description A piece of a place that a list is written for: a part of it, or a square. */
+        Compartment: {
+            /** @description What it is called. */
+            name: string;
+            /** @description Its outline. */
+            outline: components["schemas"]["GroundPoint"][];
+            /**
+             * Format: double
+             * @description Of the middle of the circle that holds it.
+             */
+            latitude: number;
+            /**
+             * Format: double
+             * @description Of the same.
+             */
+            longitude: number;
+            /**
+             * Format: double
+             * @description Radius of that circle, in whole metres.
+             */
+            uncertaintyMetres: number;
+        };
+        /** @description The pieces of a place that lists are written for. */
+        CompartmentsRequest: {
+            place: components["schemas"]["GroundPoint"];
+            /**
+             * Format: double
+             * @description Radius of the circle that holds it.
+             */
+            placeMetres: number;
+            ground?: null | components["schemas"]["GroundDescription"];
+            /**
+             * Format: double
+             * @description Side of the squares that it is divided into; null for its parts alone.
+             */
+            sideMetres?: null | number;
+        };
         /**
          * @description How far a list goes.
          * @enum {unknown}
@@ -4636,6 +4673,21 @@ export interface components {
                 request: components["schemas"]["PositionRequest"];
                 answer: string;
             };
+            /** @description A typed position: a reference of a flora's grid, or latitude and longitude. */
+            positionText: {
+                request: components["schemas"]["PositionTextRequest"];
+                answer: components["schemas"]["PositionTextAnswer"];
+            };
+            /** @description The parts or squares of a place that lists are written for. */
+            compartments: {
+                request: components["schemas"]["CompartmentsRequest"];
+                answer: components["schemas"]["Compartment"][];
+            };
+            /** @description A place by its squares: what was recorded in each, and when somebody was there. */
+            squares: {
+                request: components["schemas"]["SquaresRequest"];
+                answer: components["schemas"]["SquaresAnswer"];
+            };
             /** @description Tracks put together of their pieces: ways, gaps, length. */
             tracks: {
                 request: components["schemas"]["TracksRequest"];
@@ -4974,6 +5026,10 @@ export interface components {
             nameBefore: string;
             /** @description What was done with it. */
             state: components["schemas"]["DeliveredState"];
+            /** @description The day, as it was told. */
+            date: string;
+            /** @description The place, as it was told. */
+            locality: string;
             said: null | components["schemas"]["VerdictSaid"];
             /** @description The page of the record; empty where it isn't here any more. */
             address: string;
@@ -5500,6 +5556,7 @@ export interface components {
             /** @description Whether it is the one to begin with where none is named. */
             isDefault: boolean;
             source: null | components["schemas"]["TextSource"];
+            grid: null | components["schemas"]["FloraGrid"];
         };
         /** @description A published version. */
         FloraVersion: {
@@ -8929,6 +8986,20 @@ export interface components {
             outline: components["schemas"]["GroundPoint"][];
             before?: null | components["schemas"]["PositionFix"];
         };
+        /** @description What a typed position means. */
+        PositionTextAnswer: {
+            site: null | components["schemas"]["PlantSite"];
+            /** @description That in words. */
+            says: string;
+            /** @description What is wrong with it, in a sentence; empty where nothing is. */
+            wrong: string;
+        };
+        /** @description A position that was typed: a reference of a flora's grid, or latitude and longitude. */
+        PositionTextRequest: {
+            /** @description What was typed. */
+            text: string;
+            grid?: null | components["schemas"]["FloraGrid"];
+        };
         /** @description A threat that nobody has dealt with yet. */
         PressingThreat: {
             /**
@@ -10747,6 +10818,71 @@ export interface components {
              * @description How many more of the candidates there are.
              */
             more: number;
+        };
+        /** @description A square of a place, with what is known of it. */
+        SquareSeen: {
+            square: components["schemas"]["Compartment"];
+            /**
+             * Format: int32
+             * @description How many records lie in it.
+             */
+            records: number;
+            /**
+             * Format: int32
+             * @description How many names these have.
+             */
+            taxa: number;
+            /**
+             * Format: date
+             * @description The last day of these; null where there is none.
+             */
+            lastRecorded: null | string;
+            /**
+             * Format: date
+             * @description The last day on which a track leads through it; null where none does. That somebody went through it doesn't say
+             *                 that it was searched.
+             */
+            lastWalked: null | string;
+        };
+        /** @description A place by its squares. */
+        SquaresAnswer: {
+            /** @description The squares; empty where there would be too many. */
+            squares: components["schemas"]["SquareSeen"][];
+            /**
+             * Format: int32
+             * @description How many have records.
+             */
+            recorded: number;
+            /**
+             * Format: int32
+             * @description How many have none, and a track leads through them.
+             */
+            walked: number;
+            /**
+             * Format: int32
+             * @description How many have neither.
+             */
+            never: number;
+        };
+        /** @description A place by its squares, with what is known of each. */
+        SquaresRequest: {
+            place: components["schemas"]["GroundPoint"];
+            /**
+             * Format: double
+             * @description Radius of the circle that holds it.
+             */
+            placeMetres: number;
+            /** @description Its boundary; empty where it isn't drawn. */
+            outline: components["schemas"]["GroundPoint"][];
+            /**
+             * Format: double
+             * @description Side of a square.
+             */
+            sideMetres: number;
+            /** @description What was recorded there. A population stands where its place does, and counts in no square. */
+            points: components["schemas"]["MapPoint"][];
+            /** @description Which ways were gone there. */
+            tracks: components["schemas"]["PlacedTrack"][];
         };
         /**
          * @description How old the plant is.

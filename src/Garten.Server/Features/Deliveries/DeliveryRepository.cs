@@ -1,6 +1,7 @@
 using System.Text.Json;
 using Garten.Core.Contracts;
 using Garten.Core.Deliveries;
+using Garten.Formats;
 using Garten.Server.Commands;
 using Garten.Server.Database;
 using Npgsql;
@@ -56,6 +57,10 @@ internal sealed class DeliveryRepository(NpgsqlDataSource database)
             );
     }
 
+    // Where these stand among the cells that are kept: headers are only ever added at the end.
+    private static readonly int DateCell = OccurrenceCsv.Headers.ToList().IndexOf("eventDate");
+    private static readonly int LocalityCell = OccurrenceCsv.Headers.ToList().IndexOf("locality");
+
     // What a partner said last of a row, and where the record is here.
     private const string Beside = """
         left join lateral (
@@ -73,6 +78,7 @@ internal sealed class DeliveryRepository(NpgsqlDataSource database)
             .Command(
                 $"""
                 select i.occurrence_id, i.name, i.name_before, i.state, s.partner, s.verdict, s.says, s.said_on,
+                    coalesce(i.cells->>{DateCell}, ''), coalesce(i.cells->>{LocalityCell}, ''),
                     coalesce(
                         (select '/plants/' || o.plant_id from occurrence o where o.id = i.occurrence_id),
                         (select '/site-visits/' || x.visit_id from list_line x where x.id = i.occurrence_id), '')
@@ -84,7 +90,16 @@ internal sealed class DeliveryRepository(NpgsqlDataSource database)
                 most
             )
             .ReadAllAsync(
-                r => new DeliveredItem(r.GetGuid(0), r.GetString(1), r.GetString(2), State(r.GetString(3)), Said(r, 4), r.GetString(8)),
+                r => new DeliveredItem(
+                    r.GetGuid(0),
+                    r.GetString(1),
+                    r.GetString(2),
+                    State(r.GetString(3)),
+                    r.GetString(8),
+                    r.GetString(9),
+                    Said(r, 4),
+                    r.GetString(10)
+                ),
                 stop
             );
     }

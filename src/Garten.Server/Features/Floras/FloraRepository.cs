@@ -218,13 +218,38 @@ internal sealed class FloraRepository(NpgsqlDataSource database, CharacterTable 
             await ColumnsAsync(connection, id, null, stop);
     }
 
+    // A version is never changed, nor is its grid.
+    private readonly System.Collections.Concurrent.ConcurrentDictionary<string, FloraGrid?> _grids = new(StringComparer.Ordinal);
+
+    private async Task ReadGridsAsync(NpgsqlConnection connection, string[] hashes, CancellationToken stop)
+    {
+        var wanted = hashes.Where(h => !_grids.ContainsKey(h)).ToArray();
+        if (wanted.Length == 0)
+            return;
+        foreach (
+            var (hash, grid) in await connection
+                .Command("select content_hash, pack::json->'grid' from flora where content_hash = any($1)", (object)wanted)
+                .ReadAllAsync(r => (r.GetString(0), r.IsDBNull(1) ? "null" : r.GetString(1)), stop)
+        )
+            _grids[hash] = JsonSerializer.Deserialize(grid, CoreJson.Default.FloraGrid);
+    }
+
     /// <summary>All floras and drafts, by name.</summary>
     public async Task<IReadOnlyList<FloraSummary>> ListAsync(CancellationToken stop)
     {
         await using var connection = await database.OpenConnectionAsync(stop);
-        var published = await connection
-            .Command("select distinct on (id) id, name, version, taxa, characters from flora order by id, version desc")
-            .ReadAllAsync(r => new FloraSummary(r.GetString(0), r.GetString(1), r.GetInt32(2), r.GetInt32(3), r.GetInt32(4), null), stop);
+        var newest = await connection
+            .Command("select distinct on (id) id, name, version, taxa, characters, content_hash from flora order by id, version desc")
+            .ReadAllAsync(
+                r =>
+                    (
+                        It: new FloraSummary(r.GetString(0), r.GetString(1), r.GetInt32(2), r.GetInt32(3), r.GetInt32(4), null),
+                        Hash: r.GetString(5)
+                    ),
+                stop
+            );
+        await ReadGridsAsync(connection, [.. newest.Select(f => f.Hash)], stop);
+        var published = newest.ConvertAll(f => f.It with { Grid = _grids[f.Hash] });
         var drafts = await connection
             .Command("select id, name, taxa, characters, problems from flora_draft where discarded_at is null")
             .ReadAllAsync(

@@ -82,13 +82,13 @@ export function DeliveryPage() {
                         <TaxonLabel name={item.name || "erased"} />
                       )}{" "}
                       <Typography component="span" variant="body2" color="text.secondary">
-                        {item.state}
+                        {[item.date, item.locality, item.state].filter(Boolean).join(", ")}
                         {item.nameBefore && item.nameBefore !== item.name && `, was ${item.nameBefore}`}
                       </Typography>
                     </Box>
                     <Said said={item.said} />
                     <QuietButton
-                      name={`What they say of ${item.name}`}
+                      name={`Note what they say of ${item.name}`}
                       expanded={asked === item.occurrenceId}
                       onClick={() => setAsked(asked === item.occurrenceId ? undefined : item.occurrenceId)}
                     >

@@ -1,8 +1,10 @@
-import { Box, Button, Link, TextField, Typography } from "@mui/material";
+import { Box, Button, Link, MenuItem, TextField, Typography } from "@mui/material";
 import { useQuery } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { Link as RouterLink, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
+import words from "../../api/words";
+import { core } from "../../core/coreClient";
 import { usePlaces } from "../../offline/documents";
 import { useMending } from "../../offline/mending";
 import { baseServed, pointsServed, tracksServed, useGrounds } from "../../offline/grounds";
@@ -17,10 +19,12 @@ import { Page } from "../../shared/ui/Page";
 import { GroundForm } from "./GroundForm";
 import { GroundPanel } from "./GroundPanel";
 import { MapSheet } from "./MapSheet";
+import { SquareList } from "./SquareList";
 
 const NO_PLACES: Schemas["Place"][] = [];
 const NO_POINTS: Schemas["MapPoint"][] = [];
 const NO_TRACKS: Schemas["PlacedTrack"][] = [];
+const NO_SQUARES: Schemas["SquareSeen"][] = [];
 
 // Beside the map nobody reads more of them.
 const MOST_LISTED = 25;
@@ -47,12 +51,30 @@ export function MapPage() {
   const described = useMemo(() => new Map(grounds?.map((it) => [it.placeId, it.ground])), [grounds]);
   const place = places.find((it) => it.id === chosen);
   const ground = grounds?.find((it) => it.placeId === chosen);
+  const side = Number(search.get("squares") ?? 0);
+  const squares = useQuery({
+    enabled: place !== undefined && side > 0,
+    queryKey: ["squares", chosen, side, taxon, points.length, tracks.length, ground?.version],
+    queryFn: () =>
+      core.squares({
+        place: { latitude: place?.latitude ?? 0, longitude: place?.longitude ?? 0 },
+        placeMetres: place?.uncertaintyMetres ?? 0,
+        outline: ground?.ground.outline ?? [],
+        sideMetres: side,
+        points,
+        tracks,
+      }),
+  }).data;
   const set = (part: Record<string, string>) =>
     setSearch(
       Object.fromEntries(
-        Object.entries({ place: chosen, taxon, tracks: isTracked ? "" : "no", ...part }).filter(
-          ([name, it]) => it || name === "place",
-        ),
+        Object.entries({
+          place: chosen,
+          taxon,
+          tracks: isTracked ? "" : "no",
+          squares: side > 0 ? String(side) : "",
+          ...part,
+        }).filter(([name, it]) => it || name === "place"),
       ),
       { replace: true },
     );
@@ -69,6 +91,23 @@ export function MapPage() {
           renderInput={(params) => <TextField {...params} label="Only records of" />}
         />
         {place && <Button onClick={() => set({ place: "" })}>All places</Button>}
+        {place && (
+          <TextField
+            select
+            label="Squares"
+            value={String(side || "")}
+            onChange={(event) => set({ squares: event.target.value })}
+            slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}
+            sx={{ width: 130 }}
+          >
+            <MenuItem value="">none</MenuItem>
+            {words.squareSides.map((it) => (
+              <MenuItem key={it} value={String(it)}>
+                {it} m
+              </MenuItem>
+            ))}
+          </TextField>
+        )}
         {tracks.length > 0 && (
           <Button aria-pressed={isTracked} onClick={() => set({ tracks: isTracked ? "no" : "" })}>
             {isTracked ? "✓ Tracks" : "Tracks"}
@@ -85,6 +124,7 @@ export function MapPage() {
             grounds={described}
             points={points}
             tracks={place && isTracked ? tracks : NO_TRACKS}
+            squares={squares?.squares ?? NO_SQUARES}
             chosen={place?.id ?? ""}
             onChoose={(id) => set({ place: id })}
             drawn={drawn}
@@ -92,7 +132,8 @@ export function MapPage() {
           />
           <Typography variant="body2" color="text.secondary" sx={{ mt: 0.5 }}>
             ● marked plant · ○ line of a list or population · number: as many close together · △ hazard · ⌂ way in
-            {tracks.length > 0 && isTracked && " · line: a track, open where no position was"}
+            {squares && " · filled square: recorded in, dashed: walked through, thin: nobody was there yet"}
+            {tracks.length > 0 && isTracked && " · line: a track, the newest in full, rings where no position was"}
           </Typography>
         </Box>
         <Box sx={{ minWidth: 0 }}>
@@ -134,6 +175,7 @@ export function MapPage() {
           {place && !changing && !mend && (
             <>
               <GroundPanel place={place} ground={ground} onChange={() => setChanging(true)} />
+              {squares && <SquareList answer={squares} />}
               {isTracked && tracks.length > 0 && (
                 <Box component="ul" aria-label="Tracks" sx={{ listStyle: "none", p: 0, m: 0, mb: 1 }}>
                   {tracks.slice(0, MOST_TRACKS).map((it) => (

@@ -13,6 +13,7 @@ interface Props {
   grounds: Map<string, Schemas["GroundDescription"]>;
   points: Schemas["MapPoint"][];
   tracks: Schemas["PlacedTrack"][];
+  squares: Schemas["SquareSeen"][];
   chosen: string;
   onChoose: (placeId: string) => void;
   /** The outline that is being drawn; nothing while none is. */
@@ -24,11 +25,14 @@ interface Props {
 const CELL = 40;
 const MOST_APART = 6;
 
+// More names than this hide the map.
+const MOST_NAMED = 80;
+
 const at = (it: Point): L.LatLngTuple => [it.latitude, it.longitude];
 
 /** The map: the base in ink and wash, places with their boundaries, what was recorded. */
 export function MapSheet(props: Props) {
-  const { base, places, grounds, points, tracks, chosen, onChoose, drawn, onDraw } = props;
+  const { base, places, grounds, points, tracks, squares, chosen, onChoose, drawn, onDraw } = props;
   const { palette } = useTheme();
   const box = useRef<HTMLDivElement>(null);
   const map = useRef<L.Map>(undefined);
@@ -49,6 +53,7 @@ export function MapSheet(props: Props) {
     }).setView([0, 0], 12);
     // Below everything else, in a canvas of its own.
     made.createPane("base").style.zIndex = "250";
+    made.createPane("squares").style.zIndex = "300";
     L.control.scale({ imperial: false }).addTo(made);
     made.on("click", (event: L.LeafletMouseEvent) => {
       const now = draw.current;
@@ -228,18 +233,49 @@ export function MapSheet(props: Props) {
     };
   }, [points, palette, places.length]);
 
+  // Squares: filled where something was recorded, dashed where somebody went through, thin where nobody was.
+  useEffect(() => {
+    const on = map.current;
+    if (!on || squares.length === 0) return;
+    const group = L.layerGroup();
+    const isNamed = squares.length <= MOST_NAMED;
+    const renderer = L.canvas({ pane: "squares" });
+    for (const { square, records, taxa, lastRecorded, lastWalked } of squares) {
+      const style: L.PathOptions =
+        records > 0
+          ? { color: palette.primary.main, weight: 1.2, fillColor: palette.signal.chosenWash, fillOpacity: 0.7 }
+          : lastWalked
+            ? { color: palette.signal.support, weight: 1.4, dashArray: "4 3", fillOpacity: 0 }
+            : { color: palette.text.secondary, weight: 0.6, fillOpacity: 0 };
+      L.polygon(square.outline.map(at), { ...style, renderer, pane: "squares", bubblingMouseEvents: true })
+        .bindTooltip(textOf(isNamed ? square.name : describe(square.name, records, taxa, lastRecorded, lastWalked)), {
+          permanent: isNamed,
+          direction: "center",
+          className: isNamed ? "map-name" : undefined,
+        })
+        .addTo(group);
+    }
+    group.addTo(on);
+    return () => {
+      group.remove();
+      renderer.remove();
+    };
+  }, [squares, palette]);
+
   // Tracks: what lies between two ways nobody knows, so that no line joins them.
   useEffect(() => {
     const on = map.current;
     if (!on || tracks.length === 0) return;
     const group = L.layerGroup();
-    for (const { date, track } of tracks) {
+    // The newest stands out.
+    for (const [i, { date, track }] of [...tracks.entries()].reverse()) {
+      const ink = i === 0 ? { weight: 2.4, opacity: 0.95 } : { weight: 1.1, opacity: 0.35 };
       const says = textOf([track.recorder, date].join(", "));
       for (const way of track.segments)
-        L.polyline(way.map(at), { color: palette.signal.support, weight: 2.2, opacity: 0.85 })
+        L.polyline(way.map(at), { color: palette.signal.support, ...ink })
           .bindTooltip(says, { sticky: true })
           .addTo(group);
-      for (const gap of track.gaps)
+      for (const gap of i === 0 ? track.gaps : [])
         for (const end of [gap.from, gap.to])
           L.circleMarker(at(end), {
             radius: 3.5,
@@ -328,6 +364,21 @@ export function MapSheet(props: Props) {
     </Box>
   );
 }
+
+const describe = (
+  name: string,
+  records: number,
+  taxa: number,
+  recorded: string | null | undefined,
+  walked: string | null | undefined,
+) =>
+  [
+    name,
+    records > 0 ? `${records} records of ${taxa} taxa, last ${recorded ?? ""}` : "nothing recorded",
+    walked ? `walked through ${walked}` : "",
+  ]
+    .filter(Boolean)
+    .join(", ");
 
 // Leaflet takes markup; a name is text.
 function textOf(text: string): HTMLElement {

@@ -5,6 +5,7 @@ import words from "../../api/words";
 import { useProblem } from "../../shared/form/useProblem";
 import { useSend } from "../../offline/mending";
 import { Choice } from "../../shared/form/Choice";
+import { PositionText } from "../../shared/form/PositionText";
 import { lineCommand } from "./useVisitCommands";
 
 type Details = Schemas["LineDetails"];
@@ -41,6 +42,7 @@ export function LineForm({ visit, recorder, from, supersedes, mends, onDone }: P
   const send = useSend(mends);
   const [taxon, setTaxon] = useState(from.taxon);
   const [compartment, setCompartment] = useState(from.compartment);
+  const [site, setSite] = useState(from.site);
   const [details, setDetails] = useState<Details>(from.details);
   const [count, setCount] = useState(from.details.count?.toString() ?? "");
   const [associates, setAssociates] = useState(from.details.associates?.join(", ") ?? "");
@@ -58,7 +60,7 @@ export function LineForm({ visit, recorder, from, supersedes, mends, onDone }: P
         plantId: from.plantId ?? undefined,
         compartment: compartment.trim(),
         supersedes,
-        site: from.site,
+        site,
         details: {
           ...details,
           count: number,
@@ -95,6 +97,14 @@ export function LineForm({ visit, recorder, from, supersedes, mends, onDone }: P
           {...at("compartment")}
         />
       </Box>
+      <PositionText
+        label={
+          from.site
+            ? `Where, if not ${from.site.latitude}, ${from.site.longitude} (± ${from.site.uncertaintyMetres} m)`
+            : "Where, as it is written"
+        }
+        onTake={(it) => setSite(it ?? from.site)}
+      />
       <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1, alignItems: "center" }}>
         <Choice
           label="Abundance"

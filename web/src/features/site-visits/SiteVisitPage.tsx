@@ -1,4 +1,4 @@
-import { Box, Button, Link, TextField, Typography } from "@mui/material";
+import { Box, Button, Link, Typography } from "@mui/material";
 import { useState } from "react";
 import { Link as RouterLink, useParams } from "react-router";
 import { v7 as uuid } from "uuid";
@@ -17,10 +17,12 @@ import { Page, Part } from "../../shared/ui/Page";
 import { useIsPhone } from "../../shared/ui/useIsPhone";
 import { WaitingNote } from "../../shared/ui/WaitingNote";
 import { AwaitedTaxa } from "./AwaitedTaxa";
+import { Compartments, useCompartments } from "./Compartments";
 import { LastListed } from "./LastListed";
 import { LineForm } from "./LineForm";
 import { ListedRecords } from "./ListedRecords";
 import { ListEntry } from "./ListEntry";
+import { MoveLines } from "./MoveLines";
 import { PasteList } from "./PasteList";
 import { PlannedQuestions } from "./PlannedQuestions";
 import { TrackControl, useOwnTrack } from "./TrackControl";
@@ -87,10 +89,12 @@ function Visit({ visit }: { visit: Schemas["SiteVisit"] }) {
   }>();
   const [isTyping, setTyping] = useState(false);
   const [isPasting, setPasting] = useState(false);
+  const [isSplitting, setSplitting] = useState(false);
   const [failure, setFailure] = useState("");
   const isPhone = useIsPhone();
   const { running: track } = useOwnTrack(visit.id);
   const position = usePosition(visit.place, track !== undefined && !track.isHeld && !visit.closing);
+  const compartments = useCompartments(visit.place);
   const again = useSend();
   const isOpen = !visit.closing;
   const compartment = part ?? "";
@@ -99,7 +103,8 @@ function Visit({ visit }: { visit: Schemas["SiteVisit"] }) {
   if (!recorder) return null;
   const list = async (it: Omit<Listed, "compartment">) => {
     const id = uuid();
-    const site = position.siteNow();
+    // A line of a compartment is of its circle, not of where it was typed.
+    const site = compartments.siteOf(compartment) ?? position.siteNow();
     setLast({ id, name: it.taxon || (it.unnamed ?? ""), details: it.details ?? NOTHING_NOTED, site });
     const sent = await send(lineCommand(visit, recorder, { compartment, site, ...it }, id));
     setFailure(sent.kind === "refused" ? `${sent.problem.title} ${sent.problem.detail}` : "");
@@ -241,24 +246,12 @@ function Visit({ visit }: { visit: Schemas["SiteVisit"] }) {
                 />
               )}
               <Box sx={{ display: "flex", flexWrap: "wrap", gap: 1, alignItems: "flex-start", my: 1.5 }}>
-                <TextField
-                  size="small"
-                  label="Part of the place"
-                  value={compartment}
-                  onChange={(event) => setPart(event.target.value)}
-                  helperText="Square, ride, bank: it holds for the lines that follow."
-                  sx={{ width: { xs: "100%", sm: 260 } }}
-                />
+                <Compartments compartments={compartments} value={compartment} onChange={setPart} used={parts} />
                 <Button onClick={() => void unnamed()}>A plant I can’t name yet</Button>
                 <Button aria-expanded={isPasting} onClick={() => setPasting(!isPasting)}>
                   Paste a list
                 </Button>
                 {visit.date === today() && <TrackControl visit={visit} recorder={recorder} position={position} />}
-                {parts.map((it) => (
-                  <Button key={it} aria-pressed={it === compartment} onClick={() => setPart(it)}>
-                    {it === compartment ? `✓ ${it}` : it}
-                  </Button>
-                ))}
               </Box>
             </>
           )}
@@ -301,6 +294,15 @@ function Visit({ visit }: { visit: Schemas["SiteVisit"] }) {
           />
           {(!isOpen || (visit.tracks?.length ?? 0) > 0 || visit.date !== today()) && (
             <VisitTracks visit={visit} recorder={recorder} />
+          )}
+          {visit.lines.length > 0 && (
+            <Box sx={{ my: 1 }}>
+              {isSplitting ? (
+                <MoveLines visit={visit} onDone={() => setSplitting(false)} />
+              ) : (
+                <Button onClick={() => setSplitting(true)}>Move lines to another visit</Button>
+              )}
+            </Box>
           )}
           <Link component={RouterLink} to={`/site-visits?place=${visit.place.id}`}>
             Other visits to {visit.place.name}

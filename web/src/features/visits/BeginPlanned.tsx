@@ -10,8 +10,16 @@ import type { Question } from "../../shared/calendar/questions";
 import { lastRecorder } from "../../shared/form/last";
 import { choosePlace } from "../../shared/place/here";
 
+interface Props {
+  questions: Question[];
+  /** Whether the plan leads to several places. */
+  isSeveral: boolean;
+  /** Whether what it is for can be seen already. */
+  isOpen: boolean;
+}
+
 /** Begins the visit to a place that was planned: what it is to answer goes along. */
-export function BeginPlanned({ questions, isSeveral }: { questions: Question[]; isSeveral: boolean }) {
+export function BeginPlanned({ questions, isSeveral, isOpen }: Props) {
   const navigate = useNavigate();
   const people = usePeople();
   const [failure, setFailure] = useState("");
@@ -54,6 +62,7 @@ export function BeginPlanned({ questions, isSeveral }: { questions: Question[]; 
     <>
       <Button onClick={() => void begin()} sx={{ my: 0.5 }}>
         {isSeveral ? `Begin at ${place.placeName}` : "Begin this visit"}
+        {!isOpen && ", before its days"}
       </Button>
       {failure && (
         <Typography role="alert" color="error" variant="body2">

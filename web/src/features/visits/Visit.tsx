@@ -114,7 +114,7 @@ export function Visit(props: {
           <Box key={here[0]?.question.placeId}>
             {places.length > 1 && <Typography variant="h3">{here[0]?.question.placeName}</Typography>}
             <GroundCaution text={here[0]?.question.placeCaution ?? ""} />
-            {visit.isOpen && <BeginPlanned questions={here} isSeveral={places.length > 1} />}
+            <BeginPlanned questions={here} isSeveral={places.length > 1} isOpen={visit.isOpen} />
             <Box component="ul" sx={{ listStyle: "none", p: 0, m: 0 }}>
               {bySubject(here).map((own) => (
                 <Subject key={own[0]?.question.subjectId} questions={own} lost={lost} />

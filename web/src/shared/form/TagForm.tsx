@@ -9,6 +9,7 @@ import { useSend } from "../../offline/mending";
 import { personOf } from "../../offline/people";
 import { usePeople } from "../../offline/queries";
 import { listen } from "../place/receiver";
+import { PositionText } from "./PositionText";
 import type { Command } from "../../offline/store";
 
 const RADIUS = 46;
@@ -236,6 +237,17 @@ export function TagForm(props: Props) {
           {...field("taggedOn", { required: "Give the day on which it was tagged." })}
         />
         <TextField label="Tagged by" {...field("recorder", { required: "Write who tagged it." })} />
+        <PositionText
+          label="Where it stands, as it is written"
+          onTake={(it) =>
+            it &&
+            set({
+              latitude: String(it.latitude),
+              longitude: String(it.longitude),
+              uncertainty: String(it.uncertaintyMetres),
+            })
+          }
+        />
         <TextField
           label={names.latitude}
           slotProps={{ htmlInput: { inputMode: "decimal" } }}

@@ -1,0 +1,42 @@
+import { TextField } from "@mui/material";
+import { useQuery } from "@tanstack/react-query";
+import { useState } from "react";
+import type { Schemas } from "../../api/client";
+import { core } from "../../core/coreClient";
+import { useFlora } from "../botany/queries";
+
+interface Props {
+  label: string;
+  /** A position that was typed, with how certain it is; nothing while it is none. */
+  onTake: (site: Schemas["PlantSite"] | undefined) => void;
+}
+
+/** A position as it is written: a reference of the flora’s grid, as fine as one has it, or latitude and longitude. */
+export function PositionText({ label, onTake }: Props) {
+  const { flora } = useFlora(undefined);
+  const [text, setText] = useState("");
+  const { data } = useQuery({
+    enabled: text.trim() !== "",
+    queryKey: ["position-text", text, flora?.id],
+    staleTime: Infinity,
+    queryFn: async () => {
+      const told = await core.positionText({ text, grid: flora?.grid ?? null });
+      onTake(told.site ?? undefined);
+      return told;
+    },
+  });
+  const told = text.trim() ? data : undefined;
+  return (
+    <TextField
+      label={label}
+      value={text}
+      onChange={(event) => setText(event.target.value)}
+      error={Boolean(told?.wrong)}
+      helperText={
+        told?.wrong
+          ? `✕ ${told.wrong}`
+          : (told?.says ?? (flora?.grid ? "A square (B2, B2 34 71), or latitude, longitude" : "Latitude, longitude"))
+      }
+    />
+  );
+}
