@@ -185,4 +185,44 @@ public sealed class MapApiTests(GartenServer server) : IClassFixture<GartenServe
         Assert.Equal(200, status);
         Assert.Equal("line", (string?)read["shapes"]![0]!["kind"]);
     }
+
+    [Fact]
+    public async Task AScannedSheetIsLaidByItsCornersAndRefusedWhereItIsNone()
+    {
+        var stop = TestContext.Current.CancellationToken;
+        byte[] png = [0x89, 0x50, 0x4E, 0x47, 0x0D, 0x0A, 0x1A, 0x0A, 1, 2, 3];
+        async Task<JsonNode> BringAsync(
+            byte[] content,
+            string name = "old survey",
+            string south = "57.3",
+            string north = "57.5",
+            string east = "-11.1"
+        )
+        {
+            using var form = new MultipartFormDataContent
+            {
+                { new ByteArrayContent(content), "file", "sheet.png" },
+                { new StringContent(name), "name" },
+                { new StringContent(south), "south" },
+                { new StringContent("-11.3"), "west" },
+                { new StringContent(north), "north" },
+                { new StringContent(east), "east" },
+            };
+            return (await server.PostTextAsync("/api/v1/map/sheets", form)).Body;
+        }
+        Assert.Equal("sheet.picture", (string?)(await BringAsync("GIF89a"u8.ToArray()))["code"]);
+        Assert.Equal("sheet.name", (string?)(await BringAsync(png, name: " "))["code"]);
+        Assert.Equal("sheet.corners", (string?)(await BringAsync(png, south: "here"))["code"]);
+        Assert.Equal("sheet.corners", (string?)(await BringAsync(png, south: "57.6"))["code"]);
+        Assert.Equal("sheet.corners", (string?)(await BringAsync(png, north: "NaN"))["code"]);
+        Assert.Contains("km across", (string?)(await BringAsync(png, north: "80", east: "20"))["title"], StringComparison.Ordinal);
+        var id = (string)(await BringAsync(png))["id"]!;
+        var picture = await server.Client.GetAsync(new Uri($"/api/v1/map/sheets/{id}", UriKind.Relative), stop);
+        Assert.Equal("image/png", picture.Content.Headers.ContentType?.MediaType);
+        Assert.Equal(png, await picture.Content.ReadAsByteArrayAsync(stop));
+        var listed = Assert.Single((await server.GetAsync("/api/v1/map/sheets")).AsArray())!;
+        Assert.Equal((57.3, -11.1), ((double)listed["southWest"]!["latitude"]!, (double)listed["northEast"]!["longitude"]!));
+        await server.Client.DeleteAsync(new Uri($"/api/v1/map/sheets/{id}", UriKind.Relative), stop);
+        Assert.Empty((await server.GetAsync("/api/v1/map/sheets")).AsArray());
+    }
 }

@@ -270,6 +270,7 @@ namespace Garten.Core.Contracts;
 [JsonSerializable(typeof(IReadOnlyList<PassedOn>))]
 [JsonSerializable(typeof(PositionTextRequest))]
 [JsonSerializable(typeof(PositionTextAnswer))]
+[JsonSerializable(typeof(IReadOnlyList<ScannedSheet>))]
 [JsonSerializable(typeof(CompartmentsRequest))]
 [JsonSerializable(typeof(IReadOnlyList<Compartment>))]
 [JsonSerializable(typeof(SquaresRequest))]

@@ -257,3 +257,10 @@ public sealed record MapPoint(
     double UncertaintyMetres,
     bool IsSensitive = false
 );
+
+/// <summary>A scanned map that is laid under the drawn one; north is up.</summary>
+/// <param name="Id">Its identity.</param>
+/// <param name="Name">What it is called.</param>
+/// <param name="SouthWest">Its corner in the south-west.</param>
+/// <param name="NorthEast">Its corner in the north-east.</param>
+public sealed record ScannedSheet(Guid Id, string Name, GroundPoint SouthWest, GroundPoint NorthEast);

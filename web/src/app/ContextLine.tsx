@@ -4,26 +4,16 @@ import { offered, usePlaces } from "../offline/documents";
 import { useLocalWork } from "../offline/queries";
 import { brief, today } from "../shared/calendar/day";
 import { choosePlace, useHere } from "../shared/place/here";
-import { useRunningTrack, useTrackNoted } from "../shared/place/tracking";
+import { useIsTracking } from "../shared/place/trackMark";
+import { later } from "../shared/ui/later";
 import { plainSelect } from "./plainSelect";
 
-/** That a track runs, wherever one is meanwhile. */
-function TrackLine() {
-  useTrackNoted();
-  const { running, trouble } = useRunningTrack();
-  if (!running) return null;
-  return (
-    <Link component={RouterLink} to={`/site-visits/${running.visitId}`} sx={{ flex: "none", py: 1.25 }}>
-      <Typography component="span" variant="body2" sx={{ fontWeight: 700 }}>
-        {running.isHeld ? "◌ track resting" : trouble ? "△ track: no position" : "● track"}
-      </Typography>
-    </Link>
-  );
-}
+const TrackLine = later(async () => (await import("./TrackLine")).TrackLine, true);
 
 /** Where one is and since when, and whether changes wait; the place chosen here holds in every room. */
 export function ContextLine() {
   const { placeId, since } = useHere();
+  const isTracking = useIsTracking();
   const places = usePlaces().data ?? [];
   const { outbox, refused, stuck } = useLocalWork();
   const place = places.find((it) => it.id === placeId);
@@ -57,7 +47,7 @@ export function ContextLine() {
           since {since.day === today() ? since.time : brief(since.day)}
         </Typography>
       )}
-      <TrackLine />
+      {isTracking && <TrackLine />}
       {waiting > 0 && (
         <Link component={RouterLink} to="/hand" sx={{ flex: "none", py: 1.25 }}>
           <Typography component="span" variant="body2" sx={{ fontWeight: 700 }}>

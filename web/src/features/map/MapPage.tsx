@@ -19,6 +19,7 @@ import { Page } from "../../shared/ui/Page";
 import { GroundForm } from "./GroundForm";
 import { GroundPanel } from "./GroundPanel";
 import { MapSheet } from "./MapSheet";
+import { ScannedSheets, useScannedSheets } from "./ScannedSheets";
 import { SquareList } from "./SquareList";
 
 const NO_PLACES: Schemas["Place"][] = [];
@@ -51,6 +52,7 @@ export function MapPage() {
   const described = useMemo(() => new Map(grounds?.map((it) => [it.placeId, it.ground])), [grounds]);
   const place = places.find((it) => it.id === chosen);
   const ground = grounds?.find((it) => it.placeId === chosen);
+  const sheets = useScannedSheets();
   const side = Number(search.get("squares") ?? 0);
   const squares = useQuery({
     enabled: place !== undefined && side > 0,
@@ -125,6 +127,7 @@ export function MapPage() {
             points={points}
             tracks={place && isTracked ? tracks : NO_TRACKS}
             squares={squares?.squares ?? NO_SQUARES}
+            sheets={sheets.shown}
             chosen={place?.id ?? ""}
             onChoose={(id) => set({ place: id })}
             drawn={drawn}
@@ -135,6 +138,7 @@ export function MapPage() {
             {squares && " · filled square: recorded in, dashed: walked through, thin: nobody was there yet"}
             {tracks.length > 0 && isTracked && " · line: a track, the newest in full, rings where no position was"}
           </Typography>
+          <ScannedSheets sheets={sheets} />
         </Box>
         <Box sx={{ minWidth: 0 }}>
           {!place && (

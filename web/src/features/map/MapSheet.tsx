@@ -14,6 +14,7 @@ interface Props {
   points: Schemas["MapPoint"][];
   tracks: Schemas["PlacedTrack"][];
   squares: Schemas["SquareSeen"][];
+  sheets: Schemas["ScannedSheet"][];
   chosen: string;
   onChoose: (placeId: string) => void;
   /** The outline that is being drawn; nothing while none is. */
@@ -32,7 +33,7 @@ const at = (it: Point): L.LatLngTuple => [it.latitude, it.longitude];
 
 /** The map: the base in ink and wash, places with their boundaries, what was recorded. */
 export function MapSheet(props: Props) {
-  const { base, places, grounds, points, tracks, squares, chosen, onChoose, drawn, onDraw } = props;
+  const { base, places, grounds, points, tracks, squares, sheets, chosen, onChoose, drawn, onDraw } = props;
   const { palette } = useTheme();
   const box = useRef<HTMLDivElement>(null);
   const map = useRef<L.Map>(undefined);
@@ -53,6 +54,7 @@ export function MapSheet(props: Props) {
     }).setView([0, 0], 12);
     // Below everything else, in a canvas of its own.
     made.createPane("base").style.zIndex = "250";
+    made.createPane("sheets").style.zIndex = "260";
     made.createPane("squares").style.zIndex = "300";
     L.control.scale({ imperial: false }).addTo(made);
     made.on("click", (event: L.LeafletMouseEvent) => {
@@ -117,6 +119,24 @@ export function MapSheet(props: Props) {
       renderer.remove();
     };
   }, [base, palette]);
+
+  // Scanned sheets lie on the base and under everything that was recorded.
+  useEffect(() => {
+    const on = map.current;
+    if (!on || sheets.length === 0) return;
+    const group = L.layerGroup(
+      sheets.map((it) =>
+        L.imageOverlay(`/api/v1/map/sheets/${it.id}`, [at(it.southWest), at(it.northEast)], {
+          pane: "sheets",
+          opacity: 0.9,
+          alt: it.name,
+        }),
+      ),
+    ).addTo(on);
+    return () => {
+      group.remove();
+    };
+  }, [sheets]);
 
   // Places, and where to look at first.
   const isPlaced = useRef("");

@@ -5,6 +5,7 @@ import type { Schemas } from "../../api/client";
 import { send } from "../../offline/outbox";
 import { keep, kept } from "../../offline/store";
 import { listen, type Heard } from "./receiver";
+import { announceTrack, onTrackChange, RUNNING } from "./trackMark";
 
 /** A track that runs on this device. */
 export interface Running {
@@ -23,9 +24,7 @@ interface Buffer {
   points: Schemas["TrackPoint"][];
 }
 
-const RUNNING = "garten.track";
 const WANTED = "garten.track-wanted";
-const CHANGED = "garten-track";
 const bufferOf = (trackId: string) => `track:${trackId}`;
 
 const SOURCE = "receiver";
@@ -35,17 +34,6 @@ const PIECE = 60;
 
 let buffer: Buffer | undefined;
 let trouble = "";
-
-const announce = () => window.dispatchEvent(new Event(CHANGED));
-
-const subscribe = (onChange: () => void) => {
-  window.addEventListener(CHANGED, onChange);
-  window.addEventListener("storage", onChange);
-  return () => {
-    window.removeEventListener(CHANGED, onChange);
-    window.removeEventListener("storage", onChange);
-  };
-};
 
 let read: { text: string; it: Running | undefined } = { text: "", it: undefined };
 
@@ -58,7 +46,7 @@ function running(): Running | undefined {
 function set(it: Running | undefined): void {
   if (it) localStorage.setItem(RUNNING, JSON.stringify(it));
   else localStorage.removeItem(RUNNING);
-  announce();
+  announceTrack();
 }
 
 /** Whether visits that begin have a track, as it was last. */
@@ -110,14 +98,14 @@ async function flush(it: Running): Promise<void> {
       file: "",
     });
   await keep(bufferOf(it.trackId), undefined);
-  announce();
+  announceTrack();
 }
 
 /** The track that runs on this device, with what wasn’t sent of it and why there is no position just now. */
 export function useRunningTrack() {
-  const it = useSyncExternalStore(subscribe, running);
-  const unsent = useSyncExternalStore(subscribe, () => buffer);
-  const says = useSyncExternalStore(subscribe, () => trouble);
+  const it = useSyncExternalStore(onTrackChange, running);
+  const unsent = useSyncExternalStore(onTrackChange, () => buffer);
+  const says = useSyncExternalStore(onTrackChange, () => trouble);
   return { running: it, unsent, trouble: it ? says : "" };
 }
 
@@ -161,7 +149,7 @@ export function useTrackNoted(): void {
       if (heard.trouble !== undefined) {
         if (trouble !== heard.trouble) {
           trouble = heard.trouble;
-          announce();
+          announceTrack();
         }
         return;
       }
@@ -186,7 +174,7 @@ export function useTrackNoted(): void {
       };
       if (buffer.points.length >= PIECE) void flush(track);
       else void keep(bufferOf(track.trackId), buffer);
-      announce();
+      announceTrack();
     };
     // One tab notes it.
     const over = new AbortController();
