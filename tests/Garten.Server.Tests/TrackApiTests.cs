@@ -45,7 +45,7 @@ public sealed class TrackApiTests(GartenServer server) : IClassFixture<GartenSer
         Assert.True(result["status"]?.ToString() == "applied", result.ToJsonString());
     }
 
-    private JsonNode Piece(Guid track, string startedAt, params (double North, int Second)[] points) =>
+    private JsonObject Piece(Guid track, string startedAt, params (double North, int Second)[] points) =>
         new JsonObject
         {
             ["kind"] = "keepTrack",

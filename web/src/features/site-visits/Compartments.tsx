@@ -81,7 +81,7 @@ export function Compartments({ compartments, value, onChange, used }: Props) {
           value={String(side || "")}
           onChange={(event) => setSide(Number(event.target.value))}
           slotProps={{ inputLabel: { shrink: true }, select: { displayEmpty: true } }}
-          sx={{ width: 140 }}
+          sx={{ width: 172 }}
         >
           <MenuItem value="">its parts</MenuItem>
           {words.squareSides.map((it) => (
