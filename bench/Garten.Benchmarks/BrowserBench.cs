@@ -105,7 +105,7 @@ internal sealed class BrowserBench(TextWriter to, Uri server) : IDisposable
         (await _client.PostAsync(new Uri($"/api/v1/floras/{FloraId}/publish", UriKind.Relative), null)).EnsureSuccessStatusCode();
     }
 
-    private static ChromeDriver Chromium()
+    internal static ChromeDriver Chromium()
     {
         var options = new ChromeOptions { BinaryLocation = "/usr/bin/chromium" };
         options.AddArguments(

@@ -177,7 +177,7 @@ public sealed class VisitTests(GartenSite site) : IClassFixture<GartenSite>
     }
 
     [Fact]
-    public void AListOutOfANotebookIsShownAsItIsReadBeforeItIsKept()
+    public async Task AListOutOfANotebookIsShownAsItIsReadBeforeItIsKept()
     {
         var browser = site.Browse();
         browser.Open("/site-visits");
@@ -202,6 +202,22 @@ public sealed class VisitTests(GartenSite site) : IClassFixture<GartenSite>
         browser.Until(() => Listed(browser) == 3, "what was clear");
         browser.UntilText("Ondrelia crenata");
         browser.UntilText("This visit was never ended.");
+        // A position as it is written: what stands in the field counts, also where it stood there before.
+        browser.Click("Add to or correct Ondrelia crenata");
+        browser.Type("Where, as it is written", "B2 34 71");
+        browser.UntilText("square B2 34 71, ± 18 m");
+        browser.Press(Keys.Backspace + "2");
+        browser.UntilText("square B2 34 72, ± 18 m");
+        browser.Press(Keys.Backspace + "1");
+        browser.UntilText("square B2 34 71, ± 18 m");
+        browser.Click("Keep it");
+        var visit = browser.Path.Split('/')[^1];
+        await site.UntilServedAsync($"/api/v1/site-visits/{visit}", "\"uncertaintyMetres\":18");
+        var served = (await site.Client.GetFromJsonAsync<JsonNode>($"/api/v1/site-visits/{visit}", TestContext.Current.CancellationToken))!;
+        var placed = served["lines"]!.AsArray().Single(l => l!["latitude"]?.GetValueKind() == System.Text.Json.JsonValueKind.Number)!;
+        var flora = (await site.Client.GetFromJsonAsync<JsonNode>("/api/v1/floras", TestContext.Current.CancellationToken))![0]!;
+        var grid = System.Text.Json.JsonSerializer.Deserialize(flora["grid"], Garten.Core.Contracts.CoreJson.Default.FloraGrid)!;
+        Assert.Equal(grid.Find("B2 34 71")!.Latitude, (double)placed["latitude"]!);
         browser.ShouldHaveNoErrors();
     }
 

@@ -1,13 +1,13 @@
 import { TextField } from "@mui/material";
 import { useQuery } from "@tanstack/react-query";
-import { useState } from "react";
+import { useEffect, useRef, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { core } from "../../core/coreClient";
 import { useFlora } from "../botany/queries";
 
 interface Props {
   label: string;
-  /** A position that was typed, with how certain it is; nothing while it is none. */
+  /** The position that stands there now, with how certain it is; nothing while it is none. */
   onTake: (site: Schemas["PlantSite"] | undefined) => void;
 }
 
@@ -19,13 +19,16 @@ export function PositionText({ label, onTake }: Props) {
     enabled: text.trim() !== "",
     queryKey: ["position-text", text, flora?.id],
     staleTime: Infinity,
-    queryFn: async () => {
-      const told = await core.positionText({ text, grid: flora?.grid ?? null });
-      onTake(told.site ?? undefined);
-      return told;
-    },
+    queryFn: () => core.positionText({ text, grid: flora?.grid ?? null }),
   });
   const told = text.trim() ? data : undefined;
+  const take = useRef(onTake);
+  useEffect(() => {
+    take.current = onTake;
+  });
+  // What stands in the field counts, also where it was read before; while nothing does, none of what stood there before.
+  const site = told?.site ?? undefined;
+  useEffect(() => take.current(site), [site]);
   return (
     <TextField
       label={label}
