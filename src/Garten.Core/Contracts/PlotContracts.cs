@@ -419,6 +419,8 @@ public static class SurveyDocuments
         var visits = whole
             .Visits.Select(v => SiteVisitDocuments.Apply(v.Id, v, command, places))
             .OfType<SiteVisit>()
+            // A survey doesn't carry the tracks of its visits.
+            .Select(v => v with { Tracks = null })
             .Where(v => whole.Survey.Holds(v.Place.Id, v.Date))
             .ToList();
         if (
@@ -427,7 +429,7 @@ public static class SurveyDocuments
             && SiteVisitDocuments.Apply(it.SiteVisitId, null, it, places) is { } begun
             && whole.Survey.Holds(begun.Place.Id, begun.Date)
         )
-            visits.Add(begun);
+            visits.Add(begun with { Tracks = null });
         var days = visits.ToDictionary(v => v.Id, v => v.Date);
         return whole with
         {
