@@ -85,7 +85,7 @@ async function flush(it: Running): Promise<void> {
   const held = buffer ?? (await kept<Buffer>(bufferOf(it.trackId)));
   buffer = undefined;
   if (held && held.points.length > 0)
-    // It is in the outbox before the page forgets it: sent twice it would be one piece less honest, lost it would be a gap.
+    // It is in the outbox before the device forgets it: a piece that is there twice adds nothing to a track, one that is lost is a gap.
     await send({
       kind: "keepTrack",
       id: uuid(),
@@ -97,7 +97,8 @@ async function flush(it: Running): Promise<void> {
       source: SOURCE,
       file: "",
     });
-  await keep(bufferOf(it.trackId), undefined);
+  // What was noted while it was sent stays on the device.
+  await keep(bufferOf(it.trackId), buffer);
   announceTrack();
 }
 
