@@ -79,7 +79,7 @@ public sealed class DocumentTests(GartenServer server) : IClassFixture<GartenSer
     {
         var stop = TestContext.Current.CancellationToken;
         string Id() => Guid.CreateVersion7().ToString();
-        var (place, plant, other, population, count, threat, look) = (Id(), Id(), Id(), Id(), Id(), Id(), Id());
+        var (place, plant, other, population, count, threat, look, whole) = (Id(), Id(), Id(), Id(), Id(), Id(), Id(), Id());
         var commands = new[]
         {
             $$"""{"kind":"savePlace","id":"{{Id()}}","placeId":"{{place}}","name":"Document Dell","locality":"Torvane","latitude":57.1,"longitude":-11.2,"uncertaintyMetres":50,"caution":"Slippery.","cell":"B2","elevationMetres":40,"habitats":["meadow"]}""",
@@ -97,6 +97,8 @@ public sealed class DocumentTests(GartenServer server) : IClassFixture<GartenSer
             $$"""{"kind":"noteThreat","id":"{{Id()}}","threatId":"{{threat}}","populationId":"{{population}}","notedOn":"2026-05-01","text":"Cattle.","actBy":"2026-06-01"}""",
             $$"""{"kind":"noteThreat","id":"{{Id()}}","threatId":"{{Id()}}","populationId":"{{population}}","notedOn":"2026-05-03","text":"Fenced.","closes":"{{threat}}"}""",
             $$"""{"kind":"savePlace","id":"{{Id()}}","placeId":"{{place}}","name":"A Document Dell","locality":"Torvane, east","latitude":57.2,"longitude":-11.2,"uncertaintyMetres":60,"caution":"","version":1,"isAtRest":true}""",
+            $$"""{"kind":"savePlace","id":"{{Id()}}","placeId":"{{whole}}","name":"The whole of it","locality":"Torvane","latitude":57.2,"longitude":-11.2,"uncertaintyMetres":900,"caution":""}""",
+            $$"""{"kind":"mergePlace","id":"{{Id()}}","placeId":"{{place}}","intoId":"{{whole}}","version":2}""",
         };
         foreach (var json in commands)
         {
@@ -116,7 +118,7 @@ public sealed class DocumentTests(GartenServer server) : IClassFixture<GartenSer
                 Same(after[name], again[name], $"{command.GetType().Name} twice: {name}");
             }
         }
-        await WhatIsTakenAlongIsTheSameAsync(place, stop);
+        await WhatIsTakenAlongIsTheSameAsync(whole, stop);
     }
 
     // Plants as a whole are those that are asked for one by one, and the records and lists that a device makes of them are the server's.
@@ -174,7 +176,7 @@ public sealed class DocumentTests(GartenServer server) : IClassFixture<GartenSer
     {
         var stop = TestContext.Current.CancellationToken;
         string Id() => Guid.CreateVersion7().ToString();
-        var (place, plant, visit, line, slip, track) = (Id(), Id(), Id(), Id(), Id(), Id());
+        var (place, plant, visit, line, slip, track, wider) = (Id(), Id(), Id(), Id(), Id(), Id(), Id());
         var commands = new[]
         {
             $$"""{"kind":"savePlace","id":"{{Id()}}","placeId":"{{place}}","name":"Visited Dell","locality":"Torvane","latitude":57.1,"longitude":-11.2,"uncertaintyMetres":50,"caution":"","cell":"B2","elevationMetres":40,"habitats":["meadow"]}""",
@@ -192,6 +194,8 @@ public sealed class DocumentTests(GartenServer server) : IClassFixture<GartenSer
             $$"""{"kind":"saveSiteVisit","id":"{{Id()}}","siteVisitId":"{{visit}}","placeId":"{{place}}","date":"2026-05-03","startedAt":"09:00","people":[{{Person}}],"planned":[{"id":"a b","subjectId":"{{plant}}","isOfPopulation":false,"called":"Alvena alba","text":"fruit"}],"purpose":"spring list","weather":"wet","pauses":[{"from":"10:00","to":"10:30"}],"safety":{"contact":"the hut","backBy":"17:00"},"version":1}""",
             $$"""{"kind":"recordDetermination","id":"{{Id()}}","determinationId":"{{Id()}}","occurrenceId":"{{Id()}}","plantId":"{{plant}}","plantLabel":"","placeId":"{{place}}","eventDate":"2026-05-10","recorder":{{Person}},"startKey":"","answers":[],"names":["Brontia alta"],"note":""}""",
             $$"""{"kind":"savePlace","id":"{{Id()}}","placeId":"{{place}}","name":"A Visited Dell","locality":"Torvane, east","latitude":57.2,"longitude":-11.2,"uncertaintyMetres":60,"caution":"","version":1,"isAtRest":true}""",
+            $$"""{"kind":"savePlace","id":"{{Id()}}","placeId":"{{wider}}","name":"The whole of it","locality":"Torvane","latitude":57.2,"longitude":-11.2,"uncertaintyMetres":900,"caution":""}""",
+            $$"""{"kind":"mergePlace","id":"{{Id()}}","placeId":"{{place}}","intoId":"{{wider}}","version":2}""",
         };
         async Task<(JsonNode? Whole, JsonNode List, JsonNode Places)> ReadAsync()
         {

@@ -13,6 +13,7 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
 {
     private const string Flora = "odd-isle";
     private static readonly Guid Place = Guid.CreateVersion7();
+    private static readonly Guid Ended = Guid.CreateVersion7();
     private static readonly Guid Plant = Guid.CreateVersion7();
     private static readonly Guid Population = Guid.CreateVersion7();
     private static readonly Guid SiteVisit = Guid.CreateVersion7();
@@ -66,6 +67,7 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
             var (kind, field, id) in new[]
             {
                 ("savePlace", "placeId", Place),
+                ("savePlace", "placeId", Ended),
                 ("tagPlant", "plantId", Plant),
                 ("savePopulation", "populationId", Population),
                 ("saveSiteVisit", "siteVisitId", SiteVisit),
@@ -178,6 +180,12 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
                 ["ground"] = JsonNode.Parse(
                     """{"outline":[{"latitude":57.0,"longitude":-11.0},{"latitude":57.0,"longitude":-11.01},{"latitude":57.01,"longitude":-11.0}],"parts":[{"name":"ride","habitat":"heath","substrate":"","moisture":"","light":"","aspect":"","slopeDegrees":5,"outline":[]}],"entrances":[{"name":"gate","at":{"latitude":57.0,"longitude":-11.0}}],"hazards":[{"name":"bull","at":null}],"leave":{"from":"the holder","until":"2027-01-01","allows":"touch","passingOn":""}}"""
                 ),
+                ["version"] = null,
+            },
+            "mergePlace" => new()
+            {
+                ["placeId"] = Ended,
+                ["intoId"] = Place,
                 ["version"] = null,
             },
             "saveSiteVisit" => new()
@@ -560,6 +568,7 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
             "countPopulation",
             "noteThreat",
             "describePlace",
+            "mergePlace",
             "saveSiteVisit",
             "listTaxon",
             "withdrawLine",

@@ -250,7 +250,19 @@ public sealed class Browser : IDisposable
                 )!
         ).Cast<IWebElement>();
 
-    public void Click(string name) => Click(Control(name));
+    public void Click(string name) => OnWhatStays(() => Click(Control(name)));
+
+    // A page that draws itself anew may put another element in the place of the one that was found: nothing was done to that one yet, and
+    // the new one is looked for.
+    private void OnWhatStays(Action act) =>
+        Until(
+            () =>
+            {
+                act();
+                return true;
+            },
+            "an element that stays where it was found"
+        );
 
     /// <summary>Clicks an element in the middle of the screen, where nothing that stays in place covers it.</summary>
     public void Click(IWebElement element)
@@ -262,22 +274,38 @@ public sealed class Browser : IDisposable
     /// <summary>Follows the first link to such an address whose text holds this.</summary>
     public void ClickLink(string address, string text)
     {
-        Until(() => All($"main a[href^='{address}']").Any(a => a.Text.Contains(text, StringComparison.Ordinal)), $"the link “{text}”");
-        Click(All($"main a[href^='{address}']").First(a => a.Text.Contains(text, StringComparison.Ordinal)));
+        Until(
+            () =>
+            {
+                var found = All($"main a[href^='{address}']").FirstOrDefault(a => a.Text.Contains(text, StringComparison.Ordinal));
+                if (found is not null)
+                    Click(found);
+                return found is not null;
+            },
+            $"the link “{text}”"
+        );
     }
 
     /// <summary>Taps with a finger in the middle of the control.</summary>
-    public void Tap(string name)
+    public void Tap(string name) => Tap(name, isAgain: false);
+
+    // A click comes within a frame or two of the finger's leaving.
+    private static readonly TimeSpan NoTap = TimeSpan.FromSeconds(2);
+
+    private void Tap(string name, bool isAgain)
     {
-        var control = Control(name);
-        _driver.ExecuteScript("arguments[0].scrollIntoView({block:'center'})", control);
+        IWebElement control = null!;
         // A page that still moves under the finger would let it tap something else.
         Until(
             () =>
-                Run(
-                    "const at=()=>{const r=arguments[0].getBoundingClientRect();return r.x+','+r.y};const a=at();await new Promise(d=>requestAnimationFrame(()=>requestAnimationFrame(()=>requestAnimationFrame(d))));return a===at()?'still':'moves'",
-                    control
-                ) == "still",
+            {
+                control = Control(name);
+                _driver.ExecuteScript("arguments[0].scrollIntoView({block:'center'})", control);
+                return Run(
+                        "const at=()=>{const r=arguments[0].getBoundingClientRect();return r.x+','+r.y};const a=at();await new Promise(d=>requestAnimationFrame(()=>requestAnimationFrame(()=>requestAnimationFrame(d))));return arguments[0].isConnected&&a===at()?'still':'moves'",
+                        control
+                    ) == "still";
+            },
             $"“{name}” standing still"
         );
         // A finger lands in what is seen of the page, which may be a part of it; beside what lies above the control, if that covers its
@@ -290,6 +318,8 @@ public sealed class Browser : IDisposable
                     control
                 )!;
         Assert.True(Convert.ToDouble(rect["h"]) >= 44, $"“{name}” is only {rect["h"]} px high.");
+        // Where it is drawn anew between the finger's coming and its leaving, nothing was tapped: whoever sees that taps again.
+        _driver.ExecuteScript("window.tapped=false;addEventListener('click',()=>{window.tapped=true},{capture:true,once:true})");
         _driver.ExecuteCdpCommand(
             "Input.dispatchTouchEvent",
             new()
@@ -302,6 +332,14 @@ public sealed class Browser : IDisposable
             }
         );
         _driver.ExecuteCdpCommand("Input.dispatchTouchEvent", new() { ["type"] = "touchEnd", ["touchPoints"] = Array.Empty<object>() });
+        for (var left = NoTap; left > TimeSpan.Zero; left -= Pause)
+        {
+            if (_driver.ExecuteScript("return window.tapped!==false") is true)
+                return;
+            Thread.Sleep(Pause);
+        }
+        if (!isAgain)
+            Tap(name, isAgain: true);
     }
 
     /// <summary>Types into the field of this label.</summary>

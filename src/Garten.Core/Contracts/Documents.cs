@@ -21,7 +21,7 @@ public sealed record DocumentContext(
     ReadyFlora? Flora = null
 )
 {
-    internal Place? Place(Guid id) => Places.FirstOrDefault(p => p.Id == id);
+    internal Place? Place(Guid id) => Places.Standing(id);
 }
 
 /// <summary>
@@ -36,21 +36,28 @@ public static class Documents
     public static IReadOnlyList<Place> Apply(IReadOnlyList<Place> places, Command command)
     {
         ArgumentNullException.ThrowIfNull(places);
+        if (command is MergePlaceCommand merge)
+            return PlaceMerging.Merged(places, merge);
         if (command is not SavePlaceCommand it || places.FirstOrDefault(p => p.Id == it.PlaceId)?.Version != it.Version)
             return places;
         return
         [
             .. places
                 .Where(p => p.Id != it.PlaceId)
-                .Append(Place.Of(it, (it.Version ?? 0) + 1))
+                .Append(Place.Of(it, (it.Version ?? 0) + 1) with { Merged = places.FirstOrDefault(p => p.Id == it.PlaceId)?.Merged })
                 .OrderBy(p => p.Name, StringComparer.Ordinal)
                 .ThenBy(p => p.Id),
         ];
     }
 
-    // The place that a command changes, as it is with all that waits; null for any other command.
-    private static Place? Changed(Command command, DocumentContext context) =>
-        command is SavePlaceCommand { Version: not null } it ? context.Place(it.PlaceId) : null;
+    // The place that a command changes or ends, and what stands there with all that waits; null for any other command.
+    private static (Guid Id, Place Place)? Changed(Command command, DocumentContext context) =>
+        command switch
+        {
+            SavePlaceCommand { Version: not null } it when context.Place(it.PlaceId) is { } place => (it.PlaceId, place),
+            MergePlaceCommand { IntoId: { } into } it when context.Place(into) is { } place => (it.PlaceId, place),
+            _ => null,
+        };
 
     /// <summary>The keys that a command saves; none where its text can't be read as keys with titles.</summary>
     public static IReadOnlyList<KeyVersion> KeysOf(SaveKeysCommand command)
@@ -97,7 +104,7 @@ public static class Documents
             VisitPlantCommand it when it.PlantId == id && plant is not null => Visited(plant, it),
             RecordDeterminationCommand it when it.PlantId == id => Determined(plant, it, context),
             EraseCommand it => Without(id, plant, it.SubjectId),
-            _ => Changed(command, context) is { } place && plant?.Place.Id == place.Id ? plant with { Place = place } : plant,
+            _ => Changed(command, context) is var (of, place) && plant?.Place.Id == of ? plant with { Place = place } : plant,
         };
     }
 
@@ -167,11 +174,11 @@ public static class Documents
                         ],
                     }
             ),
-            _ => Changed(command, context) is { } place
+            _ => Changed(command, context) is var (of, place)
                 ?
                 [
                     .. populations
-                        .Select(p => p.Place.Id == place.Id ? p with { Place = place } : p)
+                        .Select(p => p.Place.Id == of ? p with { Place = place } : p)
                         .OrderBy(p => p.Place.Name, StringComparer.Ordinal)
                         .ThenBy(p => p.Name, StringComparer.Ordinal)
                         .ThenBy(p => p.Id),
@@ -221,8 +228,8 @@ public static class Documents
                     (p with { Names = it.Names, LastSeen = p.LastSeen is { } seen && seen > named ? seen : named }).In(named.Year)
                 );
             default:
-                return Changed(command, context) is { } changed
-                    ? Ordered(plants.Select(p => p.PlaceId == changed.Id ? p with { PlaceName = changed.Name } : p))
+                return Changed(command, context) is var (of, now)
+                    ? Ordered(plants.Select(p => p.PlaceId == of ? p with { PlaceId = now.Id, PlaceName = now.Name } : p))
                     : plants;
         }
     }

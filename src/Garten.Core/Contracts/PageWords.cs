@@ -58,6 +58,7 @@ public static class PageWords
             ["teachTerm"] = "A word for a state",
             ["correctStatement"] = "How a statement is read",
             ["describePlace"] = "The ground of a place",
+            ["mergePlace"] = "Two places made one",
             ["saveSiteVisit"] = "A visit to a place",
             ["listTaxon"] = "A line of a list",
             ["withdrawLine"] = "A line taken back",

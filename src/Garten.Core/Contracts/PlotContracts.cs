@@ -34,7 +34,18 @@ public sealed record SaveSurveyCommand(
     int? Version = null,
     SurveyTerms? Terms = null,
     IReadOnlyList<PersonReference>? Team = null
-) : Command(Id);
+) : Command(Id), IAtPlace
+{
+    /// <inheritdoc />
+    public IEnumerable<Guid> PlacesNamed() => PlaceIds;
+
+    /// <inheritdoc />
+    public Command At(Func<Guid, Guid> now)
+    {
+        ArgumentNullException.ThrowIfNull(now);
+        return this with { PlaceIds = [.. PlaceIds.Select(now).Distinct()] };
+    }
+}
 
 /// <summary>A mark by which a plot is found again.</summary>
 /// <param name="What">What it is: "split boulder".</param>
@@ -88,7 +99,18 @@ public sealed record SavePlotCommand(
     double? SquareMetres = null,
     PlotFinding? Finding = null,
     int? Version = null
-) : Command(Id);
+) : Command(Id), IAtPlace
+{
+    /// <inheritdoc />
+    public IEnumerable<Guid> PlacesNamed() => [PlaceId];
+
+    /// <inheritdoc />
+    public Command At(Func<Guid, Guid> now)
+    {
+        ArgumentNullException.ThrowIfNull(now);
+        return this with { PlaceId = now(PlaceId) };
+    }
+}
 
 /// <summary>Records a plot on a visit to its place.</summary>
 /// <param name="Id">Id of the command.</param>
@@ -311,7 +333,7 @@ public static class SurveyDocuments
             from,
             to,
             it.Leader,
-            [.. it.PlaceIds.Select(p => places.FirstOrDefault(o => o.Id == p)).OfType<Place>()],
+            [.. it.PlaceIds.Select(places.Standing).OfType<Place>().DistinctBy(p => p.Id)],
             it.Sought,
             With(before?.Protocols ?? [], it.Protocol),
             before?.Texts ?? new Dictionary<string, string>(),

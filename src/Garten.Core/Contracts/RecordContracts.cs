@@ -35,6 +35,7 @@ namespace Garten.Core.Contracts;
 [JsonDerivedType(typeof(NoteVerdictCommand), "noteVerdict")]
 [JsonDerivedType(typeof(CloseSiteVisitCommand), "closeSiteVisit")]
 [JsonDerivedType(typeof(DescribePlaceCommand), "describePlace")]
+[JsonDerivedType(typeof(MergePlaceCommand), "mergePlace")]
 [JsonDerivedType(typeof(SaveSurveyCommand), "saveSurvey")]
 [JsonDerivedType(typeof(SavePlotCommand), "savePlot")]
 [JsonDerivedType(typeof(RecordPlotCommand), "recordPlot")]
@@ -159,7 +160,18 @@ public sealed record RecordDeterminationCommand(
     IReadOnlyList<HandWeighing>? Hand = null,
     Confirming? Confirming = null,
     Guid? KnownLast = null
-) : Command(Id);
+) : Command(Id), IAtPlace
+{
+    /// <inheritdoc />
+    public IEnumerable<Guid> PlacesNamed() => [PlaceId];
+
+    /// <inheritdoc />
+    public Command At(Func<Guid, Guid> now)
+    {
+        ArgumentNullException.ThrowIfNull(now);
+        return this with { PlaceId = now(PlaceId) };
+    }
+}
 
 /// <summary>Teaches a word or phrase for a state: from now on statements that use it are read so.</summary>
 /// <param name="Id">Identity of the command.</param>
@@ -233,6 +245,19 @@ public sealed record SavedKey(string Title, string Hash, int Version, bool IsNew
 public sealed record CommandResult(Guid Id, CommandStatus Status, ProblemReport? Problem = null, IReadOnlyList<SavedKey>? Keys = null);
 
 /// <summary>A recording place.</summary>
+/// <param name="Id">Its identity.</param>
+/// <param name="Name">Short name.</param>
+/// <param name="Locality">Where it is, in words; may be empty.</param>
+/// <param name="Latitude">WGS 84 decimal degrees, north positive.</param>
+/// <param name="Longitude">WGS 84 decimal degrees, east positive.</param>
+/// <param name="UncertaintyMetres">Radius of the circle that holds it, in metres.</param>
+/// <param name="Caution">What to mind there; may be empty.</param>
+/// <param name="Cell">Its cell in the grid of the flora; may be empty.</param>
+/// <param name="ElevationMetres">Metres above the sea; null where unknown.</param>
+/// <param name="Habitats">The habitats it has; null where nothing is said.</param>
+/// <param name="Version">Its version.</param>
+/// <param name="IsAtRest">Whether it is no longer offered where one chooses a place.</param>
+/// <param name="Merged">The places that were merged into it, by name; null where there are none.</param>
 public sealed record Place(
     Guid Id,
     string Name,
@@ -245,7 +270,8 @@ public sealed record Place(
     double? ElevationMetres = null,
     IReadOnlyList<string>? Habitats = null,
     int Version = 1,
-    bool IsAtRest = false
+    bool IsAtRest = false,
+    IReadOnlyList<MergedPlace>? Merged = null
 )
 {
     /// <summary>The place that a command makes, or makes of one.</summary>

@@ -36,7 +36,18 @@ public sealed record SaveSiteVisitCommand(
     int? Version = null,
     string Until = "",
     IReadOnlyList<PlannedQuestion>? Planned = null
-) : Command(Id);
+) : Command(Id), IAtPlace
+{
+    /// <inheritdoc />
+    public IEnumerable<Guid> PlacesNamed() => [PlaceId];
+
+    /// <inheritdoc />
+    public Command At(Func<Guid, Guid> now)
+    {
+        ArgumentNullException.ThrowIfNull(now);
+        return this with { PlaceId = now(PlaceId) };
+    }
+}
 
 /// <summary>Something that a planned visit is to answer.</summary>
 /// <param name="Id">The open question (<see cref="OpenQuestion.Id"/>).</param>
@@ -230,11 +241,11 @@ public sealed record SiteVisitsDocument(IReadOnlyList<SiteVisitSummary> Visits, 
                 lines[id] = visit.Summary();
         }
         // Of a visit that isn't known as a whole its line has the place's name.
-        foreach (var changed in commands.OfType<SavePlaceCommand>().Where(c => c.Version is not null))
+        foreach (var changed in commands.Select(SiteVisitDocuments.PlaceChanged).OfType<(Guid Id, Guid Now)>())
         {
-            var name = places.FirstOrDefault(p => p.Id == changed.PlaceId)?.Name;
-            foreach (var line in lines.Values.Where(l => name is not null && l.PlaceId == changed.PlaceId).ToList())
-                lines[line.Id] = line with { PlaceName = name! };
+            var place = places.Standing(changed.Now);
+            foreach (var line in lines.Values.Where(l => place is not null && l.PlaceId == changed.Id).ToList())
+                lines[line.Id] = line with { PlaceId = place!.Id, PlaceName = place.Name };
         }
         return
         [
@@ -310,8 +321,9 @@ public static class SiteVisitDocuments
             ),
             EraseCommand it when visit?.Planned?.Any(q => q.SubjectId == it.SubjectId) == true => WithoutSubject(visit, it.SubjectId),
             EraseCommand it when visit?.Tracks?.Any(t => t.TrackId == it.SubjectId) == true => WithoutTrack(visit, it.SubjectId),
-            SavePlaceCommand { Version: not null } it
-                when visit?.Place.Id == it.PlaceId && places.FirstOrDefault(p => p.Id == it.PlaceId) is { } place => visit with
+            SavePlaceCommand { Version: not null }
+            or MergePlaceCommand { IntoId: not null }
+                when PlaceChanged(command) is var (of, now) && visit?.Place.Id == of && places.Standing(now) is { } place => visit with
             {
                 Place = place,
             },
@@ -360,9 +372,18 @@ public static class SiteVisitDocuments
         );
     }
 
+    // The place that a command changes, and the one that stands in its stead; null for any other command.
+    internal static (Guid Id, Guid Now)? PlaceChanged(Command command) =>
+        command switch
+        {
+            SavePlaceCommand { Version: not null } it => (it.PlaceId, it.PlaceId),
+            MergePlaceCommand { IntoId: { } into } it => (it.PlaceId, into),
+            _ => null,
+        };
+
     private static SiteVisit? Saved(SiteVisit? visit, SaveSiteVisitCommand it, IReadOnlyList<Place> places)
     {
-        if (!DayText.TryRead(it.Date, out var day) || places.FirstOrDefault(p => p.Id == it.PlaceId) is not { } place)
+        if (!DayText.TryRead(it.Date, out var day) || places.Standing(it.PlaceId) is not { } place)
             return visit;
         // A command of an earlier version has been carried out already.
         if (visit is not null && it.Version != visit.Version)

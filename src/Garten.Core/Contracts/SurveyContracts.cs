@@ -64,7 +64,18 @@ public sealed record TagPlantCommand(
     Finding? Finding = null,
     Guid? PopulationId = null,
     int? Version = null
-) : Command(Id);
+) : Command(Id), IAtPlace
+{
+    /// <inheritdoc />
+    public IEnumerable<Guid> PlacesNamed() => [PlaceId];
+
+    /// <inheritdoc />
+    public Command At(Func<Guid, Guid> now)
+    {
+        ArgumentNullException.ThrowIfNull(now);
+        return this with { PlaceId = now(PlaceId) };
+    }
+}
 
 /// <summary>Adds a later visit to a plant: how it was found, what it shows, and what was looked at.</summary>
 /// <param name="Id">Identity of the command.</param>
@@ -98,7 +109,19 @@ public sealed record VisitPlantCommand(
 /// <param name="Taxon">Scientific name of the taxon.</param>
 /// <param name="Bounds">What is counted and where it ends; may be empty.</param>
 public sealed record SavePopulationCommand(Guid Id, Guid PopulationId, Guid PlaceId, string Name, string Taxon, string Bounds = "")
-    : Command(Id);
+    : Command(Id),
+        IAtPlace
+{
+    /// <inheritdoc />
+    public IEnumerable<Guid> PlacesNamed() => [PlaceId];
+
+    /// <inheritdoc />
+    public Command At(Func<Guid, Guid> now)
+    {
+        ArgumentNullException.ThrowIfNull(now);
+        return this with { PlaceId = now(PlaceId) };
+    }
+}
 
 /// <summary>Counts a population.</summary>
 /// <param name="Id">Identity of the command.</param>

@@ -32,9 +32,16 @@ public sealed class ImportPlanner(
     // Positions that differ by less are the same: a millionth of a degree is a tenth of a metre.
     private const double SameDegrees = 1e-6;
 
-    private readonly Dictionary<Guid, KnownPlace> _byId = places.ToDictionary(p => p.Id);
+    private readonly Dictionary<Guid, KnownPlace> _byId = places
+        .SelectMany(p => (p.Merged ?? []).Select(m => (m.Id, p)).Prepend((p.Id, p)))
+        .ToDictionary(x => x.Id, x => x.p);
     private readonly ILookup<string, KnownPlace> _byName = places
-        .SelectMany(p => new[] { p.Name, p.Locality.Length > 0 ? $"{p.Name}, {p.Locality}" : p.Name }.Distinct().Select(n => (n, p)))
+        .SelectMany(p =>
+            new[] { p.Name, p.Locality.Length > 0 ? $"{p.Name}, {p.Locality}" : p.Name }
+                .Concat((p.Merged ?? []).Select(m => m.Name))
+                .DistinctBy(NameFold.Plain, StringComparer.Ordinal)
+                .Select(n => (n, p))
+        )
         .ToLookup(x => NameFold.Plain(x.n), x => x.p, StringComparer.Ordinal);
     private readonly List<PlannedPlace> _places = [];
     private readonly Dictionary<string, PlannedPlace> _placeByName = new(StringComparer.Ordinal);

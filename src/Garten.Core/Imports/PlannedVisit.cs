@@ -10,7 +10,15 @@ namespace Garten.Core.Imports;
 /// <param name="Locality">Where it lies, in words; may be empty.</param>
 /// <param name="Point">Its point.</param>
 /// <param name="Metres">Radius of the circle that holds it, in metres.</param>
-public sealed record KnownPlace(Guid Id, string Name, string Locality, GroundPoint Point, double Metres);
+/// <param name="Merged">The places that were merged into it: their ids and names mean it too; null where there are none.</param>
+public sealed record KnownPlace(
+    Guid Id,
+    string Name,
+    string Locality,
+    GroundPoint Point,
+    double Metres,
+    IReadOnlyList<(Guid Id, string Name)>? Merged = null
+);
 
 /// <summary>What somebody decided of a table.</summary>
 /// <param name="PlaceId">The place of lines that name none; null: they aren't taken in.</param>

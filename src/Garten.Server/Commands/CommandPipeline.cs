@@ -2,6 +2,7 @@ using System.Text.Json;
 using Garten.Core.Contracts;
 using Garten.Server.Database;
 using Garten.Server.Features.Erasure;
+using Garten.Server.Features.Places;
 using Garten.Server.Features.Plants;
 using Npgsql;
 using NpgsqlTypes;
@@ -114,6 +115,9 @@ internal sealed partial class CommandPipeline(
         ).ToDictionary(k => k.Id, k => k.Known);
         var erased = await ErasureRepository.AmongAsync(connection, [.. commands.SelectMany(c => CommandIds.Of(c.Command))], stop);
         var context = new CommandContext(connection, clock.GetUtcNow(), sender);
+        // A device may not know yet that a place is part of another one.
+        Guid[] named = [.. commands.Select(c => c.Command).OfType<IAtPlace>().SelectMany(c => c.PlacesNamed()).Distinct()];
+        var merged = await PlaceRepository.MergedAsync(connection, named, stop);
         var results = new CommandResult[commands.Length];
         var written = new List<(ReceivedCommand Command, string Result)>();
         for (var i = 0; i < commands.Length; i++)
@@ -123,13 +127,15 @@ internal sealed partial class CommandPipeline(
                 erased.Count > 0 && CommandIds.Of(it.Command).Any(erased.Contains) ? RefusedBy(it.Command, Erased)
                 : before.TryGetValue(it.Command.Id, out var known) ? Again(it, known)
                 : it.Command.Id == Guid.Empty ? RefusedBy(it.Command, NoId)
-                : isEachApart ? await CarryOutAsync(it.Command, context, transaction, commands.Length > 1, stop)
-                : await CarryOutAsync(it.Command, context, stop);
+                : isEachApart ? await CarryOutAsync(Standing(it.Command, merged), context, transaction, commands.Length > 1, stop)
+                : await CarryOutAsync(Standing(it.Command, merged), context, stop);
             if (result is null)
                 return null;
             results[i] = result;
             if (results[i].Status != CommandStatus.Applied)
                 continue;
+            if (it.Command is MergePlaceCommand)
+                merged = await PlaceRepository.MergedAsync(connection, named, stop);
             var stored = JsonSerializer.Serialize(results[i], StoredResult.Default.CommandResult);
             written.Add((it, stored));
             before[it.Command.Id] = new KnownCommand(handlers.KindOf(it.Command), it.Hash, HashForm, stored);
@@ -141,6 +147,9 @@ internal sealed partial class CommandPipeline(
         await transaction.CommitAsync(stop);
         return results;
     }
+
+    private static Command Standing(Command command, IReadOnlyDictionary<Guid, Guid> merged) =>
+        merged.Count > 0 && command is IAtPlace it ? it.At(id => merged.GetValueOrDefault(id, id)) : command;
 
     private sealed record KnownCommand(string Kind, string Hash, short Form, string Result);
 

@@ -3,6 +3,7 @@ using Garten.Server.Database;
 using Garten.Server.Demo;
 using Garten.Server.Features;
 using Garten.Server.Features.Erasure;
+using Garten.Server.Features.Places;
 using Garten.Server.Hosting.Beyond;
 
 namespace Garten.Server.Hosting;
@@ -59,6 +60,7 @@ internal static class GartenHost
         app.UseWholeAnswers();
         app.UseRequestGuard();
         app.UseTurnstile();
+        app.UseMergedPlaces();
         app.UseGartenWebApp();
         var api = app.MapGroup("/api/v1");
         api.WithMetadata(new PairedDevices.OfApi());

@@ -1141,6 +1141,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/places/{id}/merging": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * What making a place a part of another one would do.
+         * @description Exact: for one's own pages. It tells the places of sensitive taxa as they are; nothing of it is to be passed on.
+         */
+        get: operations["outlookOfMerging"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/map/sheets": {
         parameters: {
             query?: never;
@@ -3207,7 +3227,7 @@ export interface components {
          * @description A change, made on a device with or without signal and sent when it can be. The id is made by the device (UUID version 7);
          *     the same command sent again changes nothing.
          */
-        Command: components["schemas"]["CommandSaveKeysCommand"] | components["schemas"]["CommandSavePlaceCommand"] | components["schemas"]["CommandRecordDeterminationCommand"] | components["schemas"]["CommandTeachTermCommand"] | components["schemas"]["CommandCorrectStatementCommand"] | components["schemas"]["CommandTagPlantCommand"] | components["schemas"]["CommandVisitPlantCommand"] | components["schemas"]["CommandSavePopulationCommand"] | components["schemas"]["CommandCountPopulationCommand"] | components["schemas"]["CommandNoteThreatCommand"] | components["schemas"]["CommandDefineTermCommand"] | components["schemas"]["CommandSaveSiteVisitCommand"] | components["schemas"]["CommandListTaxonCommand"] | components["schemas"]["CommandWithdrawLineCommand"] | components["schemas"]["CommandKeepTrackCommand"] | components["schemas"]["CommandWithdrawTrackCommand"] | components["schemas"]["CommandKeepDeliveryCommand"] | components["schemas"]["CommandNoteVerdictCommand"] | components["schemas"]["CommandCloseSiteVisitCommand"] | components["schemas"]["CommandDescribePlaceCommand"] | components["schemas"]["CommandSaveSurveyCommand"] | components["schemas"]["CommandSavePlotCommand"] | components["schemas"]["CommandRecordPlotCommand"] | components["schemas"]["CommandWriteSurveyTextCommand"] | components["schemas"]["CommandKeepReportCommand"] | components["schemas"]["CommandTakeInCommand"] | components["schemas"]["CommandTakeBackCommand"] | components["schemas"]["CommandEraseCommand"];
+        Command: components["schemas"]["CommandSaveKeysCommand"] | components["schemas"]["CommandSavePlaceCommand"] | components["schemas"]["CommandRecordDeterminationCommand"] | components["schemas"]["CommandTeachTermCommand"] | components["schemas"]["CommandCorrectStatementCommand"] | components["schemas"]["CommandTagPlantCommand"] | components["schemas"]["CommandVisitPlantCommand"] | components["schemas"]["CommandSavePopulationCommand"] | components["schemas"]["CommandCountPopulationCommand"] | components["schemas"]["CommandNoteThreatCommand"] | components["schemas"]["CommandDefineTermCommand"] | components["schemas"]["CommandSaveSiteVisitCommand"] | components["schemas"]["CommandListTaxonCommand"] | components["schemas"]["CommandWithdrawLineCommand"] | components["schemas"]["CommandKeepTrackCommand"] | components["schemas"]["CommandWithdrawTrackCommand"] | components["schemas"]["CommandKeepDeliveryCommand"] | components["schemas"]["CommandNoteVerdictCommand"] | components["schemas"]["CommandCloseSiteVisitCommand"] | components["schemas"]["CommandDescribePlaceCommand"] | components["schemas"]["CommandMergePlaceCommand"] | components["schemas"]["CommandSaveSurveyCommand"] | components["schemas"]["CommandSavePlotCommand"] | components["schemas"]["CommandRecordPlotCommand"] | components["schemas"]["CommandWriteSurveyTextCommand"] | components["schemas"]["CommandKeepReportCommand"] | components["schemas"]["CommandTakeInCommand"] | components["schemas"]["CommandTakeBackCommand"] | components["schemas"]["CommandEraseCommand"];
         /** @description Commands in the order in which they were given. */
         CommandBatch: {
             commands: components["schemas"]["Command"][];
@@ -3478,6 +3498,34 @@ export interface components {
              * @description The line of the same visit that this one corrects; null for none.
              */
             supersedes?: null | string;
+            /**
+             * Format: uuid
+             * @description Identity of the command.
+             */
+            id: string;
+        };
+        /**
+         * @description Says that two places are one: all that was recorded at the first stands at the second from then on, under the ids that it has,
+         *                 and the first leads on to it. Or takes that back.
+         */
+        CommandMergePlaceCommand: {
+            /** @enum {string} */
+            kind?: "mergePlace";
+            /**
+             * Format: uuid
+             * @description The place that ends.
+             */
+            placeId: string;
+            /**
+             * Format: uuid
+             * @description The place that it is part of from now on; null where it stands by itself again, with what it had.
+             */
+            intoId: null | string;
+            /**
+             * Format: int32
+             * @description The version of the place that ends, as it was seen.
+             */
+            version?: null | number;
             /**
              * Format: uuid
              * @description Identity of the command.
@@ -7220,6 +7268,23 @@ export interface components {
             /** @description The same in words. */
             shown: string;
         };
+        /** @description The same in words. */
+        MergeOutlook: {
+            /** @description What would stand at the other place. */
+            moves: string;
+            /** @description What speaks against it, or has to be minded. */
+            doubts: string[];
+        };
+        /** @description A place that was merged into another one. */
+        MergedPlace: {
+            /**
+             * Format: uuid
+             * @description Its identity, which leads to the other one.
+             */
+            id: string;
+            /** @description What it was called. */
+            name: string;
+        };
         /** @description What would be found in more samples like those there are. */
         MoreSamples: {
             /**
@@ -8228,29 +8293,57 @@ export interface components {
         Phenophase: "shootsUp" | "restingBud" | "leafBudOpening" | "flower" | "fullLeaf" | "autumnColour" | "bareTwig" | "youngFruit" | "ripeFruit" | "fruitPersisting" | "budsSet" | "winterGreen" | "deadLeavesHeld" | "diedBack" | "ripeSpores";
         /** @description A recording place. */
         Place: {
-            /** Format: uuid */
+            /**
+             * Format: uuid
+             * @description Its identity.
+             */
             id: string;
+            /** @description Short name. */
             name: string;
+            /** @description Where it is, in words; may be empty. */
             locality: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description WGS 84 decimal degrees, north positive.
+             */
             latitude: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description WGS 84 decimal degrees, east positive.
+             */
             longitude: number;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Radius of the circle that holds it, in metres.
+             */
             uncertaintyMetres: number;
+            /** @description What to mind there; may be empty. */
             caution: string;
-            /** @default  */
+            /**
+             * @description Its cell in the grid of the flora; may be empty.
+             * @default
+             */
             cell: string;
-            /** Format: double */
+            /**
+             * Format: double
+             * @description Metres above the sea; null where unknown.
+             */
             elevationMetres?: null | number;
+            /** @description The habitats it has; null where nothing is said. */
             habitats?: null | string[];
             /**
              * Format: int32
+             * @description Its version.
              * @default 1
              */
             version: number;
-            /** @default false */
+            /**
+             * @description Whether it is no longer offered where one chooses a place.
+             * @default false
+             */
             isAtRest: boolean;
+            /** @description The places that were merged into it, by name; null where there are none. */
+            merged?: null | components["schemas"]["MergedPlace"][];
         };
         /** @description Which known place a place of a table is. */
         PlaceDecision: {
@@ -15672,6 +15765,39 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Place"][];
+                };
+            };
+        };
+    };
+    outlookOfMerging: {
+        parameters: {
+            query: {
+                into: string;
+            };
+            header?: never;
+            path: {
+                id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MergeOutlook"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
                 };
             };
         };

@@ -12,6 +12,7 @@ import { ContextLine } from "./ContextLine";
 import { plainSelect } from "./plainSelect";
 import { BAR_HEIGHT, PartLine, RoomFoot, RoomLine } from "./RoomBar";
 import { SearchGlass } from "./Search";
+import { useMergedPlaces } from "./useMergedPlaces";
 
 const lookNames: Record<Look, string> = { paper: "Paper", night: "Night", sun: "Bright sun" };
 
@@ -55,6 +56,7 @@ function Notice({ role, isCalm, children }: { role: "alert" | "status"; isCalm?:
 
 export function Frame() {
   const { connection, last } = useWatched();
+  useMergedPlaces();
   const { outbox, refused, stuck } = useLocalWork();
   const failure = useSyncExternalStore(storeFailure.subscribe, storeFailure.now);
   const [cleared, setCleared] = useState<Cleared>();

@@ -275,6 +275,8 @@ function touched(command: Command): string[] {
       return [command.plantId, command.placeId, command.startKey, ...command.answers.map((it) => it.keyVersion)];
     case "savePopulation":
       return [command.placeId];
+    case "mergePlace":
+      return [command.placeId, ...(command.intoId ? [command.intoId] : [])];
     case "saveSiteVisit":
       return [command.placeId, command.siteVisitId];
     case "listTaxon":

@@ -4,6 +4,7 @@ using Garten.Core.Contracts;
 using Garten.Core.Deliveries;
 using Garten.Formats;
 using Garten.Server.Database;
+using Garten.Server.Features.Places;
 using Garten.Server.Features.Records;
 using Npgsql;
 
@@ -33,7 +34,11 @@ internal sealed class DeliveryRun(RecordExport export)
         var known = await KnownAsync(connection, partner, stop);
         List<DeliveredRecord> now = [];
         Dictionary<Guid, IReadOnlyList<string>> cells = [];
-        var filter = new RecordFilter(scope.Taxon.Length > 0 ? scope.Taxon : null, scope.PlaceId);
+        var place = scope.PlaceId;
+        // The place that a partner was sent the records of may be part of another one now.
+        if (place is { } asked)
+            place = (await PlaceRepository.MergedAsync(connection, [asked], stop)).GetValueOrDefault(asked, asked);
+        var filter = new RecordFilter(scope.Taxon.Length > 0 ? scope.Taxon : null, place);
         await foreach (var it in export.AllAsync(filter, scope.IsExact, stop))
         {
             if (now.Count >= MostRecords)

@@ -46,7 +46,8 @@ internal sealed class ImportReading(
                     p.Name,
                     p.Locality,
                     new GroundPoint(p.Latitude, p.Longitude),
-                    p.UncertaintyMetres
+                    p.UncertaintyMetres,
+                    [.. (p.Merged ?? []).Select(m => (m.Id, m.Name))]
                 )),
                 .. (known ?? [])
                     .Where(p => p.Known is null && p.HasPosition)

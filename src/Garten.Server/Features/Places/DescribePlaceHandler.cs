@@ -40,6 +40,7 @@ internal sealed class DescribePlaceHandler : ICommandHandler<DescribePlaceComman
             if (leave.Until.Length > 0)
                 Check.Date(leave.Until, "leave");
         }
+        await MergePlaceHandler.RefuseMergedAsync(context, it.PlaceId, stop);
         var places = await context
             .Connection.Command("select latitude, longitude from place where id = $1", it.PlaceId)
             .ReadAllAsync(r => new GroundPoint(r.GetDouble(0), r.GetDouble(1)), stop);

@@ -9,7 +9,7 @@ internal sealed class PlaceRepository(NpgsqlDataSource database)
 {
     // A place that a file brought goes when that is taken back, unless something else is of it meanwhile.
     private const string Stands = """
-        (l.import_id is null or not exists (select from import_withdrawal b where b.import_id = l.import_id)
+        l.merged_into is null and (l.import_id is null or not exists (select from import_withdrawal b where b.import_id = l.import_id)
             or exists (select from site_visit v where v.place_id = l.id and v.import_id is distinct from l.import_id)
             or exists (select from plant p where p.place_id = l.id and p.import_id is distinct from l.import_id))
         """;
@@ -29,17 +29,22 @@ internal sealed class PlaceRepository(NpgsqlDataSource database)
     {
         await using var connection = await database.OpenConnectionAsync(stop);
         var command = Guid.TryParse(named, out var id)
-            ? connection.Command($"select {Columns} from place l where id = $1", id)
-            : connection.Command($"select {Columns} from place l where lower(name) = lower($1) order by id limit 1", named);
+            ? connection.Command($"select {Columns} from place l where l.id = {Now("$1")}", id)
+            : connection.Command(
+                $"select {Columns} from place q join place l on l.id = coalesce(q.merged_into, q.id) where lower(q.name) = lower($1) order by q.id limit 1",
+                named
+            );
         return (await command.ReadAllAsync(r => Read(r, 0), stop)).FirstOrDefault();
     }
 
     /// <summary>What is read of a place named l.</summary>
     internal const string Columns =
-        "l.id, l.name, l.locality, l.latitude, l.longitude, l.uncertainty_metres, l.caution, l.cell, l.elevation_metres, l.habitats, l.version, l.at_rest";
+        "l.id, l.name, l.locality, l.latitude, l.longitude, l.uncertainty_metres, l.caution, l.cell, l.elevation_metres, l.habitats, l.version, l.at_rest, "
+        + "array(select m.id from place m where m.merged_into = l.id order by m.name, m.id), "
+        + "array(select m.name from place m where m.merged_into = l.id order by m.name, m.id)";
 
     /// <summary>How many columns these are.</summary>
-    internal const int Width = 12;
+    internal const int Width = 14;
 
     internal static Place Read(NpgsqlDataReader row, int from) =>
         new(
@@ -54,8 +59,70 @@ internal sealed class PlaceRepository(NpgsqlDataSource database)
             row.IsDBNull(from + 8) ? null : row.GetDouble(from + 8),
             row.GetFieldValue<string[]>(from + 9),
             row.GetInt32(from + 10),
-            row.GetBoolean(from + 11)
+            row.GetBoolean(from + 11),
+            row.GetFieldValue<Guid[]>(from + 12) is { Length: > 0 } merged
+                ? [.. merged.Zip(row.GetFieldValue<string[]>(from + 13), (id, name) => new MergedPlace(id, name))]
+                : null
         );
+
+    /// <summary>The place that one was merged into; null where it stands by itself or isn't known.</summary>
+    public async Task<Guid?> IntoAsync(Guid place, CancellationToken stop)
+    {
+        await using var connection = await database.OpenConnectionAsync(stop);
+        return (await MergedAsync(connection, [place], stop)).TryGetValue(place, out var into) ? into : null;
+    }
+
+    /// <summary>SQL: the place that the one of an id is part of now.</summary>
+    internal static string Now(string id) => $"(select coalesce(n.merged_into, n.id) from place n where n.id = {id})";
+
+    /// <summary>Of places those that were merged, and into which.</summary>
+    internal static async Task<IReadOnlyDictionary<Guid, Guid>> MergedAsync(
+        NpgsqlConnection connection,
+        IReadOnlyCollection<Guid> places,
+        CancellationToken stop
+    ) =>
+        (
+            await connection
+                .Command("select id, merged_into from place where id = any($1) and merged_into is not null", (object)places.ToArray())
+                .ReadAllAsync(r => (Id: r.GetGuid(0), Into: r.GetGuid(1)), stop)
+        ).ToDictionary(p => p.Id, p => p.Into);
+
+    /// <summary>What merging a place into another one would do; null where either isn't known, or was merged itself.</summary>
+    public async Task<MergeOutlook?> MergingAsync(Guid id, Guid into, CancellationToken stop)
+    {
+        await using var connection = await database.OpenConnectionAsync(stop);
+        var both = await connection
+            .Command($"select {Columns} from place l where l.id = any($1) and l.merged_into is null", (object)new[] { id, into })
+            .ReadAllAsync(r => Read(r, 0), stop);
+        if (both.FirstOrDefault(p => p.Id == id) is not { } from || both.FirstOrDefault(p => p.Id == into && p.Id != id) is not { } other)
+            return null;
+        var tally = await connection
+            .Command(
+                """
+                select (select count(*)::int from plant where place_id = $1), (select count(*)::int from population where place_id = $1),
+                    (select count(*)::int from site_visit where place_id = $1), (select count(*)::int from plot where place_id = $1),
+                    (select count(*)::int from survey_place where place_id = $1),
+                    array(select distinct a.label from plant a join plant b on lower(b.label) = lower(a.label) and b.place_id = $2
+                        where a.place_id = $1 and a.label <> '' order by 1),
+                    exists (select from place_ground where place_id = $1)
+                """,
+                id,
+                into
+            )
+            .ReadAllAsync(
+                r => new MergeTally(
+                    r.GetInt32(0),
+                    r.GetInt32(1),
+                    r.GetInt32(2),
+                    r.GetInt32(3),
+                    r.GetInt32(4),
+                    r.GetFieldValue<string[]>(5),
+                    r.GetBoolean(6)
+                ),
+                stop
+            );
+        return MergeOutlook.Of(from, other, tally[0]);
+    }
 
     internal static async Task<Place> FindAsync(NpgsqlConnection connection, Guid id, CancellationToken stop) =>
         (await connection.Command($"select {Columns} from place l where id = $1", id).ReadAllAsync(r => Read(r, 0), stop))[0];

@@ -66,6 +66,7 @@ internal sealed class SavePlaceHandler : ICommandHandler<SavePlaceCommand>
                 "Give the radius in metres of the circle that holds the place, above 0.",
                 "uncertaintyMetres"
             );
+        await MergePlaceHandler.RefuseMergedAsync(context, place.PlaceId, stop);
         var known = await PlaceRepository.VersionAsync(context.Connection, place.PlaceId, stop);
         if (known is not null && place.Version is null)
             throw Refusal.Of(409, "place.exists", "A place of this id is there already.", "Make a new id for a new place.", "placeId");

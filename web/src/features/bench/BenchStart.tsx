@@ -22,7 +22,8 @@ export function BenchStart() {
   const keys = useKeys();
   const { walks } = useLocalWork();
   const navigate = useNavigate();
-  const start = (key: { hash: string; title: string }) => void beginWalk(key).then((id) => navigate(`/bench/${id}`));
+  const start = (key: { hash: string; title: string }) =>
+    void beginWalk(key).then((id) => navigate(`/bench/${id}`), sayThatItFailed);
   const unfinished = walks.filter((walk) => !walk.sending);
   const entries = (keys.data ?? []).filter((key) => key.enteredFrom.length === 0);
   const { outlook, atHand, change } = useOutlook(keys.data && entries.map((key) => key.hash));
@@ -165,6 +166,14 @@ function WithoutKey() {
   );
 }
 
+const sayThatItFailed = () =>
+  enqueueSnackbar(
+    "The device didn’t keep it, so nothing was begun. Tap once more; if it stays so, load the page anew.",
+    {
+      variant: "error",
+    },
+  );
+
 const MOST_OPTIONS = 50;
 
 const rowStyle = {
@@ -211,7 +220,7 @@ function KeyEntry(props: {
       <Button
         variant="contained"
         aria-label={`Follow ${summary.title}`}
-        onClick={() => void beginWalk(summary).then((id) => navigate(`/bench/${id}`))}
+        onClick={() => void beginWalk(summary).then((id) => navigate(`/bench/${id}`), sayThatItFailed)}
       >
         Follow
       </Button>

@@ -4,6 +4,7 @@ import { Link as RouterLink, useParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { useFigures } from "../../offline/figures";
 import { usePlaces, usePlants } from "../../offline/documents";
+import { MergeDialog, MergedHere } from "./MergeDialog";
 import { PaperOfPlace } from "./PaperOfPlace";
 import { PlaceDialog } from "../../plant-in-hand/keep/PlaceDialog";
 import { GroundCaution } from "../../shared/botany/Cautions";
@@ -22,6 +23,7 @@ export function PlacesPage() {
   const places = usePlaces();
   const [adding, setAdding] = useState(false);
   const [changing, setChanging] = useState(false);
+  const [merging, setMerging] = useState(false);
   const all = places.data ?? [];
   const shown = placeId ? all.filter((it) => it.id === placeId) : all.filter((it) => !it.isAtRest);
   const atRest = placeId ? [] : all.filter((it) => it.isAtRest);
@@ -32,6 +34,7 @@ export function PlacesPage() {
       aside={
         <>
           {only && <Button onClick={() => setChanging(true)}>Change it</Button>}
+          {only && all.length > 1 && <Button onClick={() => setMerging(true)}>Merge it …</Button>}
           <Button variant={only ? "outlined" : "contained"} onClick={() => setAdding(true)}>
             Add a place
           </Button>
@@ -62,6 +65,7 @@ export function PlacesPage() {
           </Box>
         </Part>
       )}
+      {only && <MergedHere place={only} />}
       {only && <PlantsAt place={only} />}
       {only && (
         <Part id="paper" title="On paper">
@@ -69,6 +73,9 @@ export function PlacesPage() {
         </Part>
       )}
       {changing && only && <PlaceDialog place={only} onClose={() => setChanging(false)} />}
+      {merging && only && (
+        <MergeDialog place={only} others={all.filter((it) => it.id !== only.id)} onClose={() => setMerging(false)} />
+      )}
       {adding && <PlaceDialog onClose={() => setAdding(false)} />}
     </Page>
   );
