@@ -96,7 +96,7 @@ public sealed class DocumentTests(GartenServer server) : IClassFixture<GartenSer
             $$"""{"kind":"tagPlant","id":"{{Id()}}","plantId":"{{Id()}}","placeId":"{{place}}","label":"peg 2","taggedOn":"2026-04-01","recorder":{{Person}},"populationId":"{{population}}"}""",
             $$"""{"kind":"noteThreat","id":"{{Id()}}","threatId":"{{threat}}","populationId":"{{population}}","notedOn":"2026-05-01","text":"Cattle.","actBy":"2026-06-01"}""",
             $$"""{"kind":"noteThreat","id":"{{Id()}}","threatId":"{{Id()}}","populationId":"{{population}}","notedOn":"2026-05-03","text":"Fenced.","closes":"{{threat}}"}""",
-            $$"""{"kind":"savePlace","id":"{{Id()}}","placeId":"{{place}}","name":"A Document Dell","locality":"Torvane, east","latitude":57.2,"longitude":-11.2,"uncertaintyMetres":60,"caution":"","version":1,"isAtRest":true}""",
+            $$"""{"kind":"savePlace","id":"{{Id()}}","placeId":"{{place}}","name":"A Document Dell","locality":"Torvane, east","latitude":57.2,"longitude":-11.2,"uncertaintyMetres":60,"caution":"Deep.","version":1,"isAtRest":true}""",
             $$"""{"kind":"savePlace","id":"{{Id()}}","placeId":"{{whole}}","name":"The whole of it","locality":"Torvane","latitude":57.2,"longitude":-11.2,"uncertaintyMetres":900,"caution":""}""",
             $$"""{"kind":"mergePlace","id":"{{Id()}}","placeId":"{{place}}","intoId":"{{whole}}","version":2}""",
         };

@@ -73,6 +73,10 @@ public sealed class MergingApiTests(GartenServer server) : IClassFixture<GartenS
             Guid.CreateVersion7(),
             Guid.CreateVersion7()
         );
+        await KeepAsync(
+            "describePlace",
+            $$"""{"placeId":"{{gone}}","ground":{"outline":[{"latitude":57.098,"longitude":-11.204},{"latitude":57.098,"longitude":-11.196},{"latitude":57.102,"longitude":-11.196}],"parts":[],"entrances":[],"hazards":[{"name":"bull","at":null}],"leave":null},"version":null}"""
+        );
         await TagAsync(plant, gone, "tag 1");
         await TagAsync(own, kept, "Tag 1");
         await KeepAsync("recordDetermination", Named(plant, gone, "Alvena alba"));
@@ -94,7 +98,7 @@ public sealed class MergingApiTests(GartenServer server) : IClassFixture<GartenS
         );
         var doubts = outlook["doubts"]!.AsArray().Select(d => d!.ToString()).ToList();
         Assert.Contains(doubts, d => d.StartsWith("Both have a plant tagged tag 1", StringComparison.Ordinal));
-        Assert.Contains(doubts, d => d.StartsWith("“Deep mud.” is warned of", StringComparison.Ordinal));
+        Assert.Contains(doubts, d => d.Contains("too from then on: “Deep mud.”", StringComparison.Ordinal));
 
         Assert.Equal("place.changed", await RefusedAsync("mergePlace", Merge(gone, kept, 7)));
         Assert.Equal("merge.same", await RefusedAsync("mergePlace", Merge(gone, gone)));
@@ -103,6 +107,12 @@ public sealed class MergingApiTests(GartenServer server) : IClassFixture<GartenS
 
         Assert.Null(await ListedAsync(gone));
         Assert.Equal("Mill Ditch", (await ListedAsync(kept))!["merged"]![0]!["name"]!.ToString());
+        Assert.Equal("Deep mud.", (await ListedAsync(kept))!["caution"]!.ToString());
+        var grounds = (await server.GetAsync("/api/v1/places/grounds")).AsArray();
+        Assert.Equal(
+            "bull",
+            grounds.Single(g => g!["placeId"]!.ToString() == kept.ToString())!["ground"]!["hazards"]![0]!["name"]!.ToString()
+        );
         // Addresses of before lead on.
         Assert.Equal(3, await PlantsAtAsync(gone));
         Assert.Equal(3, await PlantsAtAsync(kept));

@@ -38,6 +38,9 @@ public static class PlaceMerging
         return places.FirstOrDefault(p => p.Id == id || p.Merged?.Any(m => m.Id == id) == true);
     }
 
+    // What is warned of at a place that ends is warned of at the other one from then on.
+    internal static bool HasCaution(Place kept, Place ended) => kept.Caution.Contains(ended.Caution, StringComparison.OrdinalIgnoreCase);
+
     /// <summary>The places after one was merged into another; as they are where either isn't among them, or where one is separated again:
     /// what is its own then, the server alone knows.</summary>
     public static IReadOnlyList<Place> Merged(IReadOnlyList<Place> places, MergePlaceCommand it)
@@ -51,13 +54,20 @@ public static class PlaceMerging
             || places.FirstOrDefault(p => p.Id == into) is not { } kept
         )
             return places;
+        var warned = HasCaution(kept, ended)
+            ? kept
+            : kept with
+            {
+                Caution = $"{kept.Caution} {ended.Caution}".Trim(),
+                Version = kept.Version + 1,
+            };
         var merged = (kept.Merged ?? []).Append(new MergedPlace(ended.Id, ended.Name)).Concat(ended.Merged ?? []);
         return
         [
             .. places
                 .Where(p => p.Id != ended.Id)
                 .Select(p =>
-                    p.Id == into ? p with { Merged = [.. merged.OrderBy(m => m.Name, StringComparer.Ordinal).ThenBy(m => m.Id)] } : p
+                    p.Id == into ? warned with { Merged = [.. merged.OrderBy(m => m.Name, StringComparer.Ordinal).ThenBy(m => m.Id)] } : p
                 ),
         ];
     }
@@ -70,7 +80,7 @@ public static class PlaceMerging
 /// <param name="Plots">Plots of surveys.</param>
 /// <param name="Surveys">Surveys that are made there.</param>
 /// <param name="SameTags">Tags that both places have: on the ground there may be two plants of one tag.</param>
-/// <param name="HasGround">Whether a boundary, parts, hazards or leave of it are kept, which stay with it.</param>
+/// <param name="HasGround">Whether a boundary, parts, hazards or leave of it are kept; the hazards alone go along.</param>
 public sealed record MergeTally(
     int Plants,
     int Populations,
@@ -129,10 +139,12 @@ public sealed record MergeOutlook(string Moves, IReadOnlyList<string> Doubts)
             var more = tally.SameTags.Count > TagsNamed ? $" and {tally.SameTags.Count - TagsNamed} more" : "";
             yield return $"Both have a plant tagged {named}{more}: they stay two, under one tag. Tag one of them anew.";
         }
-        if (from.Caution.Length > 0 && !into.Caution.Contains(from.Caution, StringComparison.OrdinalIgnoreCase))
-            yield return $"“{from.Caution}” is warned of at “{from.Name}” alone. It isn’t taken over: write it into the other place if it holds.";
+        if (!PlaceMerging.HasCaution(into, from))
+            yield return $"What is minded at “{from.Name}” is minded at “{into.Name}” too from then on: “{from.Caution}” Change it there if it "
+                + "doesn’t hold.";
         if (tally.HasGround)
-            yield return $"What is kept of the ground of “{from.Name}” (boundary, parts, hazards, leave) stays with it and isn’t shown any more.";
+            yield return $"Boundary, parts and leave of “{from.Name}” stay with it and aren’t shown any more; its hazards are added to those of "
+                + $"“{into.Name}”.";
         if (from.Cell.Length > 0 && into.Cell.Length > 0 && from.Cell != into.Cell)
             yield return $"They lie in different grid cells ({from.Cell} and {into.Cell}): what counts as new there changes.";
     }

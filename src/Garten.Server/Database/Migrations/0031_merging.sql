@@ -74,6 +74,14 @@ begin
             then 'survey beside' else 'survey' end, s.survey_id from survey_place s where s.place_id = ended
         on conflict do nothing;
     update place set merged_into = kept where id = ended or merged_into = ended;
+    -- What is warned of at the one is warned of at the other; after a separation too.
+    update place k set caution = trim(k.caution || ' ' || e.caution), version = k.version + 1
+        from place e where k.id = kept and e.id = ended and position(lower(e.caution) in lower(k.caution)) = 0;
+    insert into place_ground (place_id, ground)
+        select kept, g.ground || '{"outline": [], "parts": [], "entrances": [], "leave": null}' from place_ground g
+        where g.place_id = ended and jsonb_array_length(g.ground->'hazards') > 0
+        on conflict (place_id) do update set version = place_ground.version + 1,
+            ground = jsonb_set(place_ground.ground, '{hazards}', (place_ground.ground->'hazards') || (excluded.ground->'hazards'));
     perform set_config('garten.merging', 'on', true);
     update population set place_id = kept where place_id = ended;
     update plant set place_id = kept where place_id = ended;
