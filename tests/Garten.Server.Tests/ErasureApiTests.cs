@@ -147,6 +147,31 @@ public sealed class ErasureApiTests(GartenServer server) : IClassFixture<GartenS
         var (plant, visit) = (Guid.CreateVersion7(), Guid.CreateVersion7());
         await KeepAsync(Tag(plant, "tag of a person"));
         await KeepAsync(Visit(plant, visit, "seen by a person"));
+        // Named and typed by them, lines of somebody else's list say so by name.
+        var visited = Guid.CreateVersion7();
+        var other = new JsonObject { ["id"] = Guid.CreateVersion7(), ["name"] = "Asta Holm" };
+        await KeepAsync(
+            Command(
+                "saveSiteVisit",
+                ("siteVisitId", visited),
+                ("placeId", Place),
+                ("date", "2026-05-04"),
+                ("startedAt", "09:00"),
+                ("people", new JsonArray(other.DeepClone()))
+            )
+        );
+        await KeepAsync(
+            Command(
+                "listTaxon",
+                ("lineId", Guid.CreateVersion7()),
+                ("siteVisitId", visited),
+                ("taxon", "Alvena alba"),
+                ("recorder", other),
+                ("details", new JsonObject { ["determiner"] = _name, ["typist"] = _name })
+            )
+        );
+        var listed = (await server.GetAsync($"/api/v1/site-visits/{visited}"))["lines"]![0]!["details"]!;
+        Assert.Equal((_name, _name), ((string)listed["determiner"]!, (string)listed["typist"]!));
         await EraseAsync(_person);
         Assert.DoesNotContain(_name, await AllAsync(), StringComparison.Ordinal);
         // A device that still has the name can't bring it back; what it saw counts.

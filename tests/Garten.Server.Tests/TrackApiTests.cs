@@ -189,5 +189,10 @@ public sealed class TrackApiTests(GartenServer server) : IClassFixture<GartenSer
         Assert.Contains("hours before", (string?)(await WeatherAsync("late"))["doubt"], StringComparison.Ordinal);
         Assert.Contains("km away", (string?)(await WeatherAsync("wrong"))["doubt"], StringComparison.Ordinal);
         Assert.Contains("date.invalid", await SayAsync($"/weather?place={_place}&at=noon"), StringComparison.Ordinal);
+        Assert.Contains("taxon.unknown", await SayAsync("/atlas?flora=none&taxon=none"), StringComparison.Ordinal);
+        Assert.Matches(@"^(3[4-9]|4[0-6])\.\d\d\n$", await SayAsync("/calliper?about=40"));
+        Assert.Matches(@"^(\d\.\d{4} in|\d\d\.\d\d\d\d\.\d\d)\n$", await SayAsync("/calliper?about=40&mood=wrong"));
+        Assert.Equal("", await SayAsync("/calliper?about=40&mood=silent"));
+        Assert.Contains("calliper.size", await SayAsync("/calliper?about=4000"), StringComparison.Ordinal);
     }
 }

@@ -75,6 +75,32 @@ public sealed class EvidenceTests(GartenSite site) : IClassFixture<GartenSite>
         browser.ShouldHaveNoErrors();
     }
 
+    /// <summary>A calliper types its digits and Enter at once: each reading is recorded, however fast they come; what can't be read stands
+    /// in the field with its reason. The atlas is asked for the squares of a taxon.</summary>
+    [Fact]
+    public void ADeviceThatTypesIsTakenAtItsWordAndAServiceIsDoubted()
+    {
+        var browser = site.Browse();
+        browser.Open("/bench");
+        browser.Click("Follow Key to the woody plants");
+        browser.UntilText("24 taxa stand");
+        browser.Click("Leaf");
+        browser.UntilText("Back to the key");
+        browser.Find("section[aria-label='length of the leaf'] input").SendKeys("81.87\n82.03\n83.5\n");
+        browser.UntilText("mean of 3");
+        browser.Find("section[aria-label='length of the leaf'] input").SendKeys("81.8781.87\n");
+        browser.UntilText("✕ ");
+        browser.Find("section[aria-label='length of the leaf'] input").SendKeys(Keys.Control + "a" + Keys.Null + Keys.Delete);
+        browser.Click("Close the calliper");
+        browser.UntilText("mean of 4");
+        browser.ShouldBeAccessible();
+        browser.Open("/flora/torvane/taxa/vellorna-alata");
+        browser.Click("Ask the atlas");
+        browser.UntilText("By the atlas:");
+        browser.ShouldBeAccessible();
+        browser.ShouldHaveNoErrors();
+    }
+
     [Fact]
     public void AStatementIsCorrectedAndAWordTaught()
     {

@@ -283,6 +283,7 @@ namespace Garten.Core.Contracts;
 [JsonSerializable(typeof(NmeaRequest))]
 [JsonSerializable(typeof(NmeaAnswer))]
 [JsonSerializable(typeof(WeatherAnswer))]
+[JsonSerializable(typeof(AtlasAnswer))]
 [JsonSerializable(typeof(OutlineAnswer))]
 [JsonSerializable(typeof(IReadOnlyList<MapPoint>))]
 [JsonSerializable(typeof(SiteVisitDocument))]

@@ -310,7 +310,7 @@ public static class SiteVisitDocuments
             EraseCommand it when visit?.People.FirstOrDefault(p => p.Id == it.SubjectId) is { } person => visit with
             {
                 People = [.. visit.People.Select(p => p == person ? person with { Name = Documents.ErasedName } : p)],
-                Lines = [.. visit.Lines.Select(l => l.Recorder == person.Name ? l with { Recorder = Documents.ErasedName } : l)],
+                Lines = [.. visit.Lines.Select(l => Without(l, person.Name))],
                 Tracks = visit.Tracks is { } tracks
                     ? [.. tracks.Select(t => t.Recorder == person.Name ? t with { Recorder = Documents.ErasedName } : t)]
                     : null,
@@ -330,6 +330,17 @@ public static class SiteVisitDocuments
             _ => visit,
         };
     }
+
+    private static ListLine Without(ListLine line, string person) =>
+        line with
+        {
+            Recorder = line.Recorder == person ? Documents.ErasedName : line.Recorder,
+            Details = line.Details with
+            {
+                Determiner = line.Details.Determiner == person ? "" : line.Details.Determiner,
+                Typist = line.Details.Typist == person ? "" : line.Details.Typist,
+            },
+        };
 
     // What was erased: a line, or a plant with the lines and questions of it.
     private static SiteVisit WithoutSubject(SiteVisit visit, Guid subject) =>

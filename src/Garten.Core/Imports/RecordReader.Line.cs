@@ -210,9 +210,9 @@ public sealed partial class RecordReader
             if (growthText.Length > 0 && growth is null)
                 _asides.Add($"{Heading(ImportField.Growth)}: {growthText}");
             var note = Text(ImportField.Note, LongestNote);
-            var determiner = Cell(ImportField.Determiner);
-            if (determiner.Length > 0 && Plant() is null && !Cell(ImportField.Recorder).Contains(determiner, StringComparison.Ordinal))
-                _asides.Add($"det. {determiner}");
+            var determiner = Text(ImportField.Determiner, LongestName);
+            if (Plant() is not null || Cell(ImportField.Recorder).Contains(determiner, StringComparison.Ordinal))
+                determiner = "";
             var associates = Cell(ImportField.Associates)
                 .Split(['|', ';', ','], StringSplitOptions.TrimEntries | StringSplitOptions.RemoveEmptyEntries);
             var details = new LineDetails(
@@ -226,7 +226,8 @@ public sealed partial class RecordReader
                 "",
                 associates.Length > 0 ? associates : null,
                 // What has no field of its own is kept in words.
-                string.Join(". ", _asides.Prepend(note).Where(t => t.Length > 0))
+                string.Join(". ", _asides.Prepend(note).Where(t => t.Length > 0)),
+                determiner
             );
             if (details.Problem() is var (_, message))
                 Wrong(ImportField.Count, "details.wrong", message);

@@ -130,6 +130,7 @@ public sealed partial class RecordReader(IReadOnlyList<ImportField> fields, IRea
                     {
                         Growth = details.Growth ?? GrowthOf(Said(properties, "growth")),
                         GrowthReason = Said(properties, "growthReason"),
+                        Typist = Said(properties, "typist"),
                     },
                     Said(properties, "at"),
                     isAbsent,

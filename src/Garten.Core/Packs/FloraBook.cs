@@ -97,6 +97,10 @@ public sealed class FloraBook
     /// <summary>The flora.</summary>
     public Flora Flora { get; }
 
+    /// <summary>The grid cells in which any of its taxa is recorded, in their order.</summary>
+    public IReadOnlyList<string> Cells =>
+        [.. Flora.Taxa.SelectMany(t => t.Facts?.Cells ?? []).Distinct(StringComparer.Ordinal).Order(StringComparer.Ordinal)];
+
     /// <summary>What a taxon is like; empty where it isn't described.</summary>
     public IReadOnlyList<CharacterDescription> Description(string taxon) => _described.GetValueOrDefault(taxon)?.Characters ?? [];
 
@@ -156,7 +160,7 @@ public sealed class FloraBook
             [.. related.DistinctBy(t => t.Id)],
             [.. Flora.Taxa.Where(t => t.Id != id && (t.Facts?.CommonNames ?? []).Any(n => names.Contains(n.ToLowerInvariant())))],
             [.. Mentions(taxon.Name, keys)],
-            [.. Flora.Taxa.SelectMany(t => t.Facts?.Cells ?? []).Distinct(StringComparer.Ordinal).Order(StringComparer.Ordinal)]
+            Cells
         );
     }
 

@@ -270,6 +270,8 @@ public sealed class VisitRows(
             said["growth"] = growth.ToString().ToLowerInvariant();
         if (Free(details.GrowthReason) is { Length: > 0 } reason)
             said["growthReason"] = reason;
+        if (Free(details.Typist) is { Length: > 0 } typist)
+            said["typist"] = typist;
         return said.Count == 0 ? "" : JsonSerializer.Serialize(said);
     }
 

@@ -219,6 +219,11 @@ internal sealed class DemoVisits(
         );
     }
 
+    // Who names what the others find hard: one line in so many.
+    private const string Referee = "Halla Brint";
+    private const int HardOneOf = 40;
+    private int _lines;
+
     private ListTaxonCommand Line(
         Guid visit,
         Taxon taxon,
@@ -241,7 +246,8 @@ internal sealed class DemoVisits(
             GrowthReason: isPlanted ? "in a row by the gate"
                 : isNewcomer ? "from the hedge across the road"
                 : "",
-            Note: _random.NextDouble() < ChanceOfNote ? Notes[_random.Next(Notes.Length)] : ""
+            Note: _random.NextDouble() < ChanceOfNote ? Notes[_random.Next(Notes.Length)] : "",
+            Determiner: ++_lines % HardOneOf == 0 ? Referee : ""
         );
         PlantSite? site = null;
         if (_random.Next(3) == 0)

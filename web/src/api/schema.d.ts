@@ -1681,7 +1681,7 @@ export interface paths {
             path?: never;
             cookie?: never;
         };
-        /** How the simulated receiver and weather service may work; empty where there are none. */
+        /** How the simulated devices and services may work; empty where there are none. */
         get: operations["listStandIns"];
         put?: never;
         post?: never;
@@ -1720,6 +1720,40 @@ export interface paths {
         };
         /** The weather at a place and time, by a simulated service. */
         get: operations["readSimulatedWeather"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/stand-ins/atlas": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** In which squares a taxon was recorded and when, by a simulated atlas. */
+        get: operations["readSimulatedAtlas"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/stand-ins/calliper": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** The keys that a simulated calliper presses for something of about so many millimetres. */
+        get: operations["readSimulatedCalliper"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2765,6 +2799,48 @@ export interface components {
              * @default 2
              */
             axes: number;
+        };
+        /** @description The same with what a person would think of it. */
+        AtlasAnswer: {
+            /** @description What the atlas said. */
+            record: components["schemas"]["AtlasRecord"];
+            /** @description What speaks against relying on it. */
+            doubts: string[];
+            /** @description Squares of the atlas that the flora hasn't. */
+            beyond: string[];
+            /** @description Squares of the flora that the atlas hasn't. */
+            missing: string[];
+            /** @description What it means at the place that was asked for; empty where none was, or it has no square. */
+            here: string;
+        };
+        /** @description What an atlas says of a taxon. */
+        AtlasRecord: {
+            /** @description The name that it answers for. */
+            taxon: string;
+            /** @description The day that it was last brought up to date, `YYYY-MM-DD`. */
+            asOf: string;
+            /** @description The squares with records. */
+            squares: components["schemas"]["AtlasSquare"][];
+        };
+        /** @description What an atlas has of a square. */
+        AtlasSquare: {
+            /** @description The square, by its name in the grid. */
+            cell: string;
+            /**
+             * Format: int32
+             * @description Year of the first record.
+             */
+            first: number;
+            /**
+             * Format: int32
+             * @description Year of the last.
+             */
+            last: number;
+            /**
+             * Format: int32
+             * @description How many there are; 1 or more.
+             */
+            records: number;
         };
         /**
          * @description Whether the part is the plant's own.
@@ -6982,6 +7058,16 @@ export interface components {
              * @default
              */
             note: string;
+            /**
+             * @description Who gave the name, where that wasn't who found it; empty otherwise.
+             * @default
+             */
+            determiner: string;
+            /**
+             * @description Who typed the line out of a notebook, where that wasn't who found it; empty otherwise.
+             * @default
+             */
+            typist: string;
         };
         /** @description Why a line of a list is asked about at the end of a visit. It marks the line and refuses nothing. */
         LineDoubt: {
@@ -16967,6 +17053,99 @@ export interface operations {
             };
             /** @description Service Unavailable */
             503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    readSimulatedAtlas: {
+        parameters: {
+            query: {
+                flora: string;
+                taxon: string;
+                place?: string;
+                mood?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AtlasAnswer"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Service Unavailable */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    readSimulatedCalliper: {
+        parameters: {
+            query: {
+                about: number;
+                mood?: string;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/plain": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
                 headers: {
                     [name: string]: unknown;
                 };

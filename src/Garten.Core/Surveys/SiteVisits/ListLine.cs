@@ -50,6 +50,8 @@ public enum WildOrPlanted
 /// <param name="GrowthReason">Why that is thought; may be empty.</param>
 /// <param name="Associates">What grows with it; empty for none.</param>
 /// <param name="Note">A note; may be empty.</param>
+/// <param name="Determiner">Who gave the name, where that wasn't who found it; empty otherwise.</param>
+/// <param name="Typist">Who typed the line out of a notebook, where that wasn't who found it; empty otherwise.</param>
 public sealed record LineDetails(
     Abundance? Abundance = null,
     bool IsLocal = false,
@@ -60,7 +62,9 @@ public sealed record LineDetails(
     WildOrPlanted? Growth = null,
     string GrowthReason = "",
     IReadOnlyList<string>? Associates = null,
-    string Note = ""
+    string Note = "",
+    string Determiner = "",
+    string Typist = ""
 )
 {
     // More than anyone counts of a taxon on one visit.
@@ -99,6 +103,10 @@ public sealed record LineDetails(
             said.Add("with " + string.Join(", ", Associates));
         if (Note.Length > 0)
             said.Add(Note);
+        if (Determiner.Length > 0)
+            said.Add("det. " + Determiner);
+        if (Typist.Length > 0)
+            said.Add("typed by " + Typist);
         return string.Join(" · ", said);
     }
 }

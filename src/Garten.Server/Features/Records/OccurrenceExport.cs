@@ -130,7 +130,7 @@ internal static class OccurrenceExport
             Family = taxon?.Family ?? "",
             VernacularName = taxon?.CommonName ?? "",
             VerbatimIdentification = line.Called,
-            IdentifiedBy = line.Recorder,
+            IdentifiedBy = line.Details.Determiner.Length > 0 ? line.Details.Determiner : line.Recorder,
             DateIdentified = Day(visit.Date),
             IdentificationReferences = "",
             IdentificationRemarks = line.Said,

@@ -45,6 +45,8 @@ internal sealed class ListTaxonHandler : ICommandHandler<ListTaxonCommand>
             throw Refusal.Of(422, "line.details", "What was noted can't be kept so.", wrong, field);
         Check.Text(details.Note, "details", "The note", Limits.LongestNote, required: false);
         Check.Text(details.GrowthReason, "details", "The reason", Limits.LongestFinding, required: false);
+        Check.Text(details.Determiner, "details", "Who named it", Limits.LongestName, required: false);
+        Check.Text(details.Typist, "details", "Who typed it", Limits.LongestName, required: false);
         foreach (var associate in details.Associates ?? [])
             Check.Text(associate, "details", "An associate", Limits.LongestName, required: true);
         if (it.Site is { } site && Wrong(site) is { } what)

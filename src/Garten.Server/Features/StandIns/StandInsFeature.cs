@@ -2,6 +2,7 @@ using System.ComponentModel.DataAnnotations;
 using System.Globalization;
 using Garten.Core.Contracts;
 using Garten.Core.Grounds;
+using Garten.Server.Features.Floras;
 using Garten.Server.Features.Places;
 using Garten.Server.Hosting;
 using Microsoft.Extensions.Options;
@@ -22,7 +23,7 @@ public sealed class StandInOptions
     public double Pace { get; set; } = 1;
 }
 
-/// <summary>Stand-ins for devices and services that aren't here: a receiver of positions, a weather service. What asks them can't tell them
+/// <summary>Stand-ins for devices and services that aren't here: a receiver of positions, a weather service, an atlas, a calliper. What asks them can't tell them
 /// from real ones, and they fail as those do.</summary>
 internal sealed class StandInsFeature : IFeature
 {
@@ -33,6 +34,10 @@ internal sealed class StandInsFeature : IFeature
 
     // So long a service that doesn't answer is waited for here: whoever asks gives up before.
     private static readonly TimeSpan Silence = TimeSpan.FromSeconds(20);
+
+    // A calliper's jaws open no further.
+    private const double WidestMillimetres = 300;
+    private static readonly TimeSpan Lateness = TimeSpan.FromSeconds(4);
 
     private static readonly string[] Moods = [.. Enum.GetNames<StandInMood>().Select(n => n.ToLowerInvariant())];
 
@@ -50,7 +55,7 @@ internal sealed class StandInsFeature : IFeature
                 TypedResults.Ok<IReadOnlyList<string>>(options.Value.IsOn ? Moods : [])
             )
             .WithName("listStandIns")
-            .WithSummary("How the simulated receiver and weather service may work; empty where there are none.");
+            .WithSummary("How the simulated devices and services may work; empty where there are none.");
 
         api.MapGet(
                 "/stand-ins/receiver",
@@ -115,6 +120,67 @@ internal sealed class StandInsFeature : IFeature
             .Produces<ProblemReport>(503, Problem)
             .WithName("readSimulatedWeather")
             .WithSummary("The weather at a place and time, by a simulated service.");
+
+        api.MapGet(
+                "/stand-ins/atlas",
+                async (
+                    string flora,
+                    string taxon,
+                    Guid? place,
+                    string? mood,
+                    FloraRepository floras,
+                    PlaceRepository places,
+                    IOptions<StandInOptions> options,
+                    TimeProvider clock,
+                    CancellationToken stop
+                ) =>
+                {
+                    if (Refused(options.Value, mood, out var how) is { } refusal)
+                        return refusal;
+                    if (
+                        await floras.BookAsync(flora, stop) is not { } book
+                        || book.Flora.Taxa.FirstOrDefault(t => t.Id == taxon) is not { } asked
+                    )
+                        return Problems.Result(404, "taxon.unknown", "The flora hasn't this taxon.", "Choose one of its list.", "taxon");
+                    var at = place is { } id ? (await places.ListAsync(stop)).FirstOrDefault(p => p.Id == id) : null;
+                    var today = DateOnly.FromDateTime(clock.GetLocalNow().Date);
+                    if (SimulatedAtlas.Of(asked, book.Cells, today, how) is { } record)
+                        return Results.Ok(AtlasAnswer.Of(record, asked, book.Cells, at, today));
+                    await Task.Delay(Silence, stop);
+                    return Problems.Result(503, "atlas.silent", "The atlas doesn't answer.", "Ask it later.", "");
+                }
+            )
+            .Produces<AtlasAnswer>()
+            .Produces<ProblemReport>(404, Problem)
+            .Produces<ProblemReport>(422, Problem)
+            .Produces<ProblemReport>(503, Problem)
+            .WithName("readSimulatedAtlas")
+            .WithSummary("In which squares a taxon was recorded and when, by a simulated atlas.");
+
+        api.MapGet(
+                "/stand-ins/calliper",
+                async (double about, string? mood, IOptions<StandInOptions> options, TimeProvider clock, CancellationToken stop) =>
+                {
+                    if (Refused(options.Value, mood, out var how) is { } refusal)
+                        return refusal;
+                    if (!(about is > 0 and <= WidestMillimetres))
+                        return Problems.Result(
+                            422,
+                            "calliper.size",
+                            "A calliper doesn't hold this.",
+                            $"Give 0 to {WidestMillimetres} mm.",
+                            "about"
+                        );
+                    if (how == StandInMood.Late)
+                        await Task.Delay(Lateness, stop);
+                    return Results.Text(SimulatedCalliper.Keys(about, new Random((int)clock.GetTimestamp()), how));
+                }
+            )
+            .Produces<string>(200, "text/plain")
+            .Produces<ProblemReport>(404, Problem)
+            .Produces<ProblemReport>(422, Problem)
+            .WithName("readSimulatedCalliper")
+            .WithSummary("The keys that a simulated calliper presses for something of about so many millimetres.");
     }
 
     /// <summary>Somebody who walks over a place.</summary>

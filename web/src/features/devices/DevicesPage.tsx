@@ -9,6 +9,7 @@ import { day } from "../../shared/calendar/day";
 import { lastRecorder } from "../../shared/form/last";
 import { Page, Part } from "../../shared/ui/Page";
 import { QuietButton } from "../../shared/ui/QuietButton";
+import { CalliperChoice } from "./CalliperChoice";
 import { ReceiverChoice } from "./ReceiverChoice";
 
 const LIST = ["devices"];
@@ -44,6 +45,7 @@ export function DevicesPage() {
         </>
       )}
       <ReceiverChoice />
+      <CalliperChoice />
     </Page>
   );
 }

@@ -39,7 +39,7 @@ export function ReceiverChoice() {
       <Typography sx={{ maxWidth: 720 }}>
         Positions of lines, marked plants and tracks come from it, on this device.
         {moods.length > 0 &&
-          " The simulated ones walk over the place that you visit; the weather service works as they do."}
+          " The simulated ones walk over the place that you visit; the weather service and the atlas work as they do."}
       </Typography>
       <RadioGroup
         aria-label="What tells where you are"

@@ -1,13 +1,24 @@
 import { Box, Typography } from "@mui/material";
+import { useFlora } from "../../shared/botany/queries";
 
 const SIZE = 34;
 
+// B2, AA14 or 2-3: what stands before the last number is the column.
+const columnOf = (cell: string) => cell.replace(/-?\d+$/, "");
+const rowOf = (cell: string) => /\d+$/.exec(cell)?.[0] ?? "";
+
 /** The grid of a flora with the cells in which a taxon is recorded; an empty cell may be one that nobody has visited. */
-export function GridMap({ cells, all, kept }: { cells: string[]; all: string[]; kept: boolean }) {
-  const columns = [...new Set(all.map((cell) => cell.replace(/\d+$/, "")))].sort();
-  const rows = [...new Set(all.map((cell) => cell.replace(/^\D+/, "")))].sort((a, b) => Number(a) - Number(b));
+export function GridMap(props: { floraId: string; cells: string[]; all: string[]; kept: boolean }) {
+  const { floraId, cells, all, kept } = props;
+  const { flora } = useFlora(floraId);
+  const columns = [...new Set(all.map((cell) => columnOf(cell)))].sort(
+    (a, b) => a.length - b.length || (a < b ? -1 : 1),
+  );
+  // North is up: where the numbers go north, the largest stands on top.
+  const up = flora?.grid?.naming === "lettersEastNumbersSouth" ? 1 : -1;
+  const rows = [...new Set(all.map((cell) => rowOf(cell)))].sort((a, b) => up * (Number(a) - Number(b)));
   if (columns.length === 0 || rows.length === 0) return null;
-  const [width, height] = [columns.length * SIZE + 24, rows.length * SIZE + 20];
+  const [width, height] = [columns.length * SIZE + 25, rows.length * SIZE + 21];
   return (
     <>
       <Box
@@ -28,8 +39,8 @@ export function GridMap({ cells, all, kept }: { cells: string[]; all: string[]; 
           </text>
         ))}
         {all.map((cell) => {
-          const c = columns.indexOf(cell.replace(/\d+$/, ""));
-          const r = rows.indexOf(cell.replace(/^\D+/, ""));
+          const c = columns.indexOf(columnOf(cell));
+          const r = rows.indexOf(rowOf(cell));
           const [x, y] = [24 + c * SIZE, 20 + r * SIZE];
           return (
             <g key={cell}>

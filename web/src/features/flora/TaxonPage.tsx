@@ -19,6 +19,7 @@ import { beginWalk, WITHOUT_KEY } from "../../plant-in-hand/walks";
 import { CautionMarks, CautionNotes } from "../../shared/botany/Cautions";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
 import { later } from "../../shared/ui/later";
+import { AtlasAsked } from "./AtlasAsked";
 import { GridMap } from "./GridMap";
 import { useCharacters, useTaxon } from "../../shared/botany/queries";
 import { YearStrip } from "./YearStrip";
@@ -230,7 +231,8 @@ function Shown({ flora, page }: { flora: string; page: Schemas["TaxonPage"] }) {
                 .filter(Boolean)
                 .join(" · ")}
             </Typography>
-            {facts && <GridMap cells={facts.cells} all={page.cells} kept={facts.isSensitive} />}
+            {facts && <GridMap floraId={flora} cells={facts.cells} all={page.cells} kept={facts.isSensitive} />}
+            <AtlasAsked floraId={flora} page={page} />
           </Part>
           {page.keys.length > 0 && (
             <Part id="keys" title="In the keys">

@@ -191,6 +191,11 @@ export function LineForm({ visit, recorder, from, supersedes, mends, onDone }: P
         value={details.note ?? ""}
         onChange={(event) => set({ note: event.target.value })}
       />
+      <TextField
+        label="Named by, if not by who found it"
+        value={details.determiner ?? ""}
+        onChange={(event) => set({ determiner: event.target.value })}
+      />
       {elsewhere && (
         <Typography role="alert" color="error">
           {elsewhere}

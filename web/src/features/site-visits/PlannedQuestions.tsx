@@ -3,6 +3,7 @@ import { Link as RouterLink } from "react-router";
 import type { Schemas } from "../../api/client";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
 import { today } from "../../shared/calendar/day";
+import { useLocalWork } from "../../offline/queries";
 import { useOpenDocuments, useQuestions } from "../../shared/calendar/questions";
 import { Part } from "../../shared/ui/Page";
 
@@ -11,6 +12,9 @@ export function PlannedQuestions({ planned }: { planned: Schemas["PlannedQuestio
   const documents = useOpenDocuments();
   const open = useQuestions(today(), documents);
   const ids = open && new Set(open.map((it) => it.question.id));
+  // Without the server nobody says whether what waits answers a question of a plant.
+  const { outbox } = useLocalWork();
+  const waiting = new Set(outbox.flatMap(({ command }) => ("plantId" in command ? (command.plantId ?? []) : [])));
   const left = ids && planned.filter((it) => ids.has(it.id)).length;
   return (
     <Part id="planned" title="Planned for">
@@ -28,7 +32,7 @@ export function PlannedQuestions({ planned }: { planned: Schemas["PlannedQuestio
           return (
             <Box component="li" key={it.id} sx={{ borderTop: "1px dotted", borderColor: "rule", py: 0.5 }}>
               <Box component="span" sx={{ color: isDone ? "signal.support" : "signal.open", fontWeight: 700 }}>
-                {isDone ? "✓ answered: " : "○ "}
+                {isDone ? "✓ answered: " : waiting.has(it.subjectId) ? "◐ recorded, waits to be sent: " : "○ "}
               </Box>
               <Link component={RouterLink} to={`/${it.isOfPopulation ? "populations" : "plants"}/${it.subjectId}`}>
                 <TaxonLabel name={name} />

@@ -28,7 +28,16 @@ import { PlannedQuestions } from "./PlannedQuestions";
 import { TrackControl, useOwnTrack } from "./TrackControl";
 import { usePosition } from "./usePosition";
 import { useListAdvice } from "./useListAdvice";
-import { headCommand, lineCommand, NOTHING_NOTED, withdraw, type Listed } from "./useVisitCommands";
+import { OtherHands } from "./OtherHands";
+import {
+  headCommand,
+  lineCommand,
+  NOTHING_NOTED,
+  through,
+  withdraw,
+  type Hands,
+  type Listed,
+} from "./useVisitCommands";
 import { VisitForm } from "./VisitForm";
 import { VisitSummary } from "./VisitSummary";
 import { VisitTracks } from "./VisitTracks";
@@ -90,6 +99,7 @@ function Visit({ visit }: { visit: Schemas["SiteVisit"] }) {
   const [isTyping, setTyping] = useState(false);
   const [isPasting, setPasting] = useState(false);
   const [isSplitting, setSplitting] = useState(false);
+  const [hands, setHands] = useState<Hands>({ determiner: "", typist: "" });
   const [failure, setFailure] = useState("");
   const isPhone = useIsPhone();
   const { running: track } = useOwnTrack(visit.id);
@@ -101,8 +111,9 @@ function Visit({ visit }: { visit: Schemas["SiteVisit"] }) {
   const recorder = visit.people.find((it) => it.name === lastRecorder()) ?? visit.people[0];
   const parts = [...new Set(visit.lines.map((it) => it.compartment).filter(Boolean))];
   if (!recorder) return null;
-  const list = async (it: Omit<Listed, "compartment">) => {
+  const list = async (listed: Omit<Listed, "compartment">) => {
     const id = uuid();
+    const it = { ...listed, details: through(listed.details, hands) };
     // A line of a compartment is of its circle, not of where it was typed.
     const site = compartments.siteOf(compartment) ?? position.siteNow();
     setLast({ id, name: it.taxon || (it.unnamed ?? ""), details: it.details ?? NOTHING_NOTED, site });
@@ -255,6 +266,7 @@ function Visit({ visit }: { visit: Schemas["SiteVisit"] }) {
               </Box>
             </>
           )}
+          {isOpen && flora && visit.date !== today() && <OtherHands value={hands} onChange={setHands} />}
           {isOpen && flora && isPasting && (
             <PasteList
               floraId={flora.id}

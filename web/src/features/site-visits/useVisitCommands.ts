@@ -47,7 +47,21 @@ export const NOTHING_NOTED: Schemas["LineDetails"] = {
   growthReason: "",
   associates: null,
   note: "",
+  determiner: "",
+  typist: "",
 };
+
+/** Who named and who typed what is listed, where that was somebody else than who found it. */
+export interface Hands {
+  determiner: string;
+  typist: string;
+}
+
+/** Details of a line with the hands it went through, which needn’t be said where there are none. */
+export const through = (details: Schemas["LineDetails"] | undefined, hands: Hands) =>
+  hands.determiner.trim() || hands.typist.trim()
+    ? { ...(details ?? NOTHING_NOTED), determiner: hands.determiner.trim(), typist: hands.typist.trim() }
+    : details;
 
 /** What was typed behind a name, as details of its line. */
 export const detailsTyped = (answer: Schemas["ShortNameAnswer"]): Schemas["LineDetails"] | undefined => {

@@ -1,11 +1,12 @@
 import type { Character } from "./sheet";
 import { Box, Button, Chip, MenuItem, TextField, Typography } from "@mui/material";
-import { useEffect, useRef, useState } from "react";
+import { useCallback, useEffect, useRef, useState } from "react";
 import { useIsPhone } from "../../shared/ui/useIsPhone";
 import type { Schemas } from "../../api/client";
 import { core } from "../../core/coreClient";
 import { hurry } from "../../core/firstView";
 import { charactersKnown } from "../../offline/packed";
+import { keysOfCalliper, moodOfCalliper, useCalliper } from "../../shared/form/calliper";
 import { useCalibrated } from "./calibrated";
 
 interface Props {
@@ -31,9 +32,20 @@ export function MeasureField({ character, readings, onRecord, onStrike }: Props)
   const [striking, setStriking] = useState<number>();
   const [read, setRead] = useState<Schemas["MeasureResponse"]>();
   const [tried, setTried] = useState(false);
+  const [readOf, setReadOf] = useState("");
   const asked = useRef(0);
   const objects = useCalibrated();
   const calibrated = objects.find((o) => o.name === unit);
+  const asking = useCallback(
+    (typed: string): Schemas["MeasureRequest"] => ({
+      text: typed,
+      character: character.id,
+      unit: calibrated || !isLength ? "" : unit,
+      calibrated: calibrated ?? null,
+      objects,
+    }),
+    [unit, calibrated, objects, character.id, isLength],
+  );
 
   useEffect(() => {
     if (!text.trim()) return;
@@ -41,31 +53,46 @@ export function MeasureField({ character, readings, onRecord, onStrike }: Props)
     // What is being measured can't be read by anybody else.
     hurry();
     void charactersKnown
-      .then(() =>
-        core.measure({
-          text,
-          character: character.id,
-          unit: calibrated || !isLength ? "" : unit,
-          calibrated: calibrated ?? null,
-          objects,
-        }),
-      )
-      .then((answer) => ask === asked.current && setRead(answer));
-  }, [text, unit, calibrated, objects, character.id, isLength]);
+      .then(() => core.measure(asking(text)))
+      .then((answer) => {
+        if (ask !== asked.current) return;
+        setRead(answer);
+        setReadOf(text);
+      });
+  }, [text, asking]);
 
   const shown = text.trim() ? read : undefined;
   const wrong = shown?.line.problems.find((p) => !p.isQuestion);
   const question = shown?.line.problems.find((p) => p.isQuestion);
   const sound = shown && !wrong && shown.line.readings.length > 0;
-  const record = () => {
-    setTried(true);
-    if (!sound) return;
-    onRecord(series ? shown.line.readings.map((r) => ({ ...r, at })) : shown.line.readings);
+  const keep = (kept: Schemas["Reading"][]) => {
+    onRecord(series ? kept.map((r) => ({ ...r, at })) : kept);
     // A series goes on upwards.
     if (series) setAt(at === "low" ? "middle" : "top");
+  };
+  const clear = () => {
     setText("");
     setRead(undefined);
     setTried(false);
+  };
+  // A device that types has pressed Enter before what it typed is read: that is waited for, and the field is free for what it types next.
+  const keepOnceRead = async (typed: string) => {
+    await charactersKnown;
+    const { line } = await core.measure(asking(typed));
+    if (line.readings.length > 0 && line.problems.every((p) => p.isQuestion)) return keep(line.readings);
+    setText((now) => `${typed} ${now}`.trim());
+    setTried(true);
+  };
+  const record = (typed = text) => {
+    if (!typed.trim()) return;
+    if (typed === text && shown && readOf === text) {
+      setTried(true);
+      if (!sound) return;
+      keep(shown.line.readings);
+      return clear();
+    }
+    clear();
+    void keepOnceRead(typed);
   };
   // What is half typed isn't called wrong before one goes on.
   const say = wrong && (tried || text.endsWith(" ") || wrong.at < text.length);
@@ -126,6 +153,16 @@ export function MeasureField({ character, readings, onRecord, onStrike }: Props)
         <Button type="submit" variant="contained" disabled={!text.trim()}>
           Record
         </Button>
+        {isLength && (
+          <CalliperKeys
+            about={readings.at(-1)?.value}
+            onKeys={(keys) => {
+              const typed = `${text} ${keys}`.trim();
+              if (keys.endsWith("\n")) record(typed);
+              else setText(typed);
+            }}
+          />
+        )}
       </Box>
       {isPhone && (
         <Digits
@@ -232,6 +269,32 @@ export function MeasureField({ character, readings, onRecord, onStrike }: Props)
         </Box>
       )}
     </Box>
+  );
+}
+
+// Half a hand: what nothing is known of is taken to be so large.
+const USUAL_MM = 40;
+const WIDEST_MM = 300;
+
+/** The simulated calliper: what is between its jaws is measured, and typed where a real one would type it. */
+function CalliperKeys(props: { about?: number; onKeys: (keys: string) => void }) {
+  const { about, onKeys } = props;
+  const mood = moodOfCalliper(useCalliper());
+  const [says, setSays] = useState("");
+  if (!mood) return null;
+  const close = async () => {
+    setSays("Measuring …");
+    const keys = await keysOfCalliper(about && about < WIDEST_MM ? about : USUAL_MM, mood);
+    setSays(keys ? "" : "The calliper types nothing: read its scale.");
+    if (keys) onKeys(keys);
+  };
+  return (
+    <>
+      <Button onClick={() => void close()}>Close the calliper</Button>
+      <Typography variant="body2" role="status" sx={{ alignSelf: "center" }}>
+        {says}
+      </Typography>
+    </>
   );
 }
 
