@@ -222,6 +222,41 @@ public sealed class VisitTests(GartenSite site) : IClassFixture<GartenSite>
     }
 
     [Fact]
+    public async Task TwoPlacesAreMadeOneAndTakenApartAgain()
+    {
+        var stop = TestContext.Current.CancellationToken;
+        var (gone, kept) = (Guid.CreateVersion7(), Guid.CreateVersion7());
+        var commands = $$"""
+            {"commands":[
+              {"kind":"savePlace","id":"{{Guid.CreateVersion7()}}","placeId":"{{gone}}","name":"Fennet Reach","locality":"","latitude":57.4,"longitude":-11.2,"uncertaintyMetres":50,"caution":"Deep mud."},
+              {"kind":"savePlace","id":"{{Guid.CreateVersion7()}}","placeId":"{{kept}}","name":"Fennet Bank","locality":"","latitude":57.4,"longitude":-11.2,"uncertaintyMetres":50,"caution":""}]}
+            """;
+        using var body = new StringContent(commands, System.Text.Encoding.UTF8, "application/json");
+        (await site.Client.PostAsync(new Uri("/api/v1/commands", UriKind.Relative), body, stop)).EnsureSuccessStatusCode();
+        var browser = site.Browse();
+        browser.Open($"/places/{gone}");
+        browser.Click("Merge it");
+        browser.Type("The place that stays", "Fennet B");
+        browser.Press(Keys.ArrowDown + Keys.Enter);
+        browser.UntilText("Nothing was recorded at “Fennet Reach”.");
+        browser.UntilText("is minded at “Fennet Bank” too");
+        browser.ShouldBeAccessible();
+        browser.Click("Make them one");
+        browser.Until(() => browser.Path == $"/places/{kept}", "the place that stays");
+        browser.UntilText("“Fennet Reach” was merged into it.");
+        browser.UntilText("Deep mud.");
+        browser.ShouldBeAccessible();
+        // An address that somebody kept leads on.
+        browser.Open($"/places/{gone}");
+        browser.Until(() => browser.Path == $"/places/{kept}", "the place that it leads on to");
+        browser.Click("Separate again: Fennet Reach");
+        browser.Until(() => !browser.Text.Contains("was merged into it", StringComparison.Ordinal), "the two apart");
+        browser.Open($"/places/{gone}");
+        browser.UntilText("Fennet Reach");
+        browser.ShouldHaveNoErrors();
+    }
+
+    [Fact]
     public void ABoundaryIsTypedOrDrawnAndSaysWhatIsWrongWithIt()
     {
         var browser = site.Browse();

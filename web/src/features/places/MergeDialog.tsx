@@ -92,7 +92,7 @@ export function MergedHere({ place }: { place: Schemas["Place"] }) {
       {place.merged.map((it) => (
         <Box component="li" key={it.id} sx={{ display: "flex", flexWrap: "wrap", alignItems: "center", columnGap: 1 }}>
           <Typography variant="body2">“{it.name}” was merged into it.</Typography>
-          <Button aria-label={`Separate ${it.name} again`} onClick={() => void separate(it.id)}>
+          <Button aria-label={`Separate again: ${it.name}`} onClick={() => void separate(it.id)}>
             Separate again
           </Button>
         </Box>

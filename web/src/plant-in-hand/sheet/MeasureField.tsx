@@ -33,6 +33,7 @@ export function MeasureField({ character, readings, onRecord, onStrike }: Props)
   const [read, setRead] = useState<Schemas["MeasureResponse"]>();
   const [tried, setTried] = useState(false);
   const [readOf, setReadOf] = useState("");
+  const [unread, setUnread] = useState<string[]>([]);
   const asked = useRef(0);
   const objects = useCalibrated();
   const calibrated = objects.find((o) => o.name === unit);
@@ -75,14 +76,29 @@ export function MeasureField({ character, readings, onRecord, onStrike }: Props)
     setRead(undefined);
     setTried(false);
   };
-  // A device that types has pressed Enter before what it typed is read: that is waited for, and the field is free for what it types next.
-  const keepOnceRead = async (typed: string) => {
-    await charactersKnown;
-    const { line } = await core.measure(asking(typed));
-    if (line.readings.length > 0 && line.problems.every((p) => p.isQuestion)) return keep(line.readings);
-    setText((now) => `${typed} ${now}`.trim());
-    setTried(true);
-  };
+  const keepNow = useRef(keep);
+  useEffect(() => {
+    keepNow.current = keep;
+  });
+  // A device that types has pressed Enter before what it typed is read: that is waited for, one after the other, and the field is free for
+  // what it types next.
+  useEffect(() => {
+    const [typed] = unread;
+    if (typed === undefined) return;
+    let isCurrent = true;
+    void charactersKnown
+      .then(() => core.measure(asking(typed)))
+      .then(({ line }) => {
+        if (!isCurrent) return;
+        setUnread((all) => all.slice(1));
+        if (line.readings.length > 0 && line.problems.every((p) => p.isQuestion)) return keepNow.current(line.readings);
+        setText((now) => `${typed} ${now}`.trim());
+        setTried(true);
+      });
+    return () => {
+      isCurrent = false;
+    };
+  }, [unread, asking]);
   const record = (typed = text) => {
     if (!typed.trim()) return;
     if (typed === text && shown && readOf === text) {
@@ -92,7 +108,7 @@ export function MeasureField({ character, readings, onRecord, onStrike }: Props)
       return clear();
     }
     clear();
-    void keepOnceRead(typed);
+    setUnread((all) => [...all, typed]);
   };
   // What is half typed isn't called wrong before one goes on.
   const say = wrong && (tried || text.endsWith(" ") || wrong.at < text.length);
