@@ -44,6 +44,11 @@ public static class Program
             using var bench = new MapBench(Console.Out, new Uri(args.Length > 1 ? args[1] : "http://127.0.0.1:5080"));
             await bench.RunAsync();
         }
+        else if (args is ["list", ..])
+        {
+            await using var list = new ListBench(Console.Out);
+            await list.RunAsync();
+        }
         else if (args is ["first", ..])
             new FirstSecond(Console.Out, new Uri(args.Length > 1 ? args[1] : "http://127.0.0.1:5080")).Run();
         else if (args is ["fuzz", ..])

@@ -115,6 +115,19 @@ public sealed class Browser : IDisposable
         _driver.ExecuteCdpCommand("Network.setBlockedURLs", new() { ["urls"] = addresses });
     }
 
+    /// <summary>Lets the device know something before the application is begun.</summary>
+    public void Knows(string name, string value)
+    {
+        const string bare = "/licences.txt";
+        if (Path != bare)
+            Open(bare);
+        _driver.ExecuteScript("localStorage.setItem(arguments[0],arguments[1])", name, value);
+    }
+
+    /// <summary>Runs a script on each page of this tab before its own: what a device has that this machine hasn't.</summary>
+    public void BeforeEachPage(string script) =>
+        _driver.ExecuteCdpCommand("Page.addScriptToEvaluateOnNewDocument", new() { ["source"] = script });
+
     /// <summary>Opens a page in another tab beside this one and goes there.</summary>
     public void Beside(string path)
     {
@@ -209,7 +222,36 @@ public sealed class Browser : IDisposable
         }
     }
 
-    public void UntilText(string text) => Until(() => Text.Contains(text, StringComparison.Ordinal), $"the text “{text}”");
+    // Waits within the page, which is looked at when something changes in it: asking from outside again and again takes as much of the
+    // machine as many a page does.
+    private const string WaitForText = """
+        const wanted=arguments[0],has=()=>document.body?.innerText.includes(wanted);
+        if(has())return 'there';
+        return await new Promise(done=>{
+          let isDue=false;
+          const end=()=>{seen.disconnect();clearInterval(now);clearTimeout(last);done(has()?'there':'not yet')};
+          const seen=new MutationObserver(()=>{if(isDue)return;isDue=true;setTimeout(()=>{isDue=false;if(has())end()},30)});
+          seen.observe(document,{subtree:true,childList:true,characterData:true,attributes:true});
+          const now=setInterval(()=>{if(has())end()},500),last=setTimeout(end,5000);
+        });
+        """;
+
+    public void UntilText(string text) =>
+        Until(
+            () =>
+            {
+                try
+                {
+                    return Run(WaitForText, text) == "there";
+                }
+                catch (WebDriverException left) when (left is JavaScriptException or WebDriverTimeoutException)
+                {
+                    // The page was left meanwhile.
+                    return false;
+                }
+            },
+            $"the text “{text}”"
+        );
 
     /// <summary>What the page shows, as text.</summary>
     public string Text => (string)_driver.ExecuteScript("return document.body.innerText")!;
@@ -318,8 +360,12 @@ public sealed class Browser : IDisposable
                     control
                 )!;
         Assert.True(Convert.ToDouble(rect["h"]) >= 44, $"“{name}” is only {rect["h"]} px high.");
-        // Where it is drawn anew between the finger's coming and its leaving, nothing was tapped: whoever sees that taps again.
-        _driver.ExecuteScript("window.tapped=false;addEventListener('click',()=>{window.tapped=true},{capture:true,once:true})");
+        // Where it is drawn anew or moves between the finger's coming and its leaving, nothing was tapped, or what does nothing: whoever sees
+        // that taps again.
+        _driver.ExecuteScript(
+            "const own=arguments[0];window.tapped=false;addEventListener('click',e=>{const t=e.target;window.tapped=own.contains(t)||t.contains(own)||t.closest('button,a,input,label,summary')!==null},{capture:true,once:true})",
+            control
+        );
         _driver.ExecuteCdpCommand(
             "Input.dispatchTouchEvent",
             new()

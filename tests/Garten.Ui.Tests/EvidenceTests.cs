@@ -89,9 +89,9 @@ public sealed class EvidenceTests(GartenSite site) : IClassFixture<GartenSite>
         browser.Find("section[aria-label='length of the leaf'] input").SendKeys("81.87\n82.03\n83.5\n");
         browser.UntilText("mean of 3");
         browser.Find("section[aria-label='length of the leaf'] input").SendKeys("81.8781.87\n");
-        browser.UntilText("✕ ");
+        browser.UntilText("isn't understood");
         browser.Find("section[aria-label='length of the leaf'] input").SendKeys(Keys.Control + "a" + Keys.Null + Keys.Delete);
-        browser.Click("Close the calliper");
+        browser.Click("Close the calliper: length of the leaf");
         browser.UntilText("mean of 4");
         browser.ShouldBeAccessible();
         browser.Open("/flora/torvane/taxa/vellorna-alata");

@@ -38,10 +38,8 @@ public sealed class VisitTests(GartenSite site) : IClassFixture<GartenSite>
     // A person of its own for each: nobody is at two places at once.
     private static void Begin(Browser browser, string recorder)
     {
-        browser.Open("/site-visits");
-        browser.Run(
-            $"localStorage.setItem('garten.recorder','{recorder}'); localStorage.setItem('garten.place','0197a1c0-5b00-7a11-9c3e-2f6f6b1d0a01')"
-        );
+        browser.Knows("garten.recorder", recorder);
+        browser.Knows("garten.place", "0197a1c0-5b00-7a11-9c3e-2f6f6b1d0a01");
         browser.Open("/site-visits");
         browser.Click("Begin a visit to Harrow Alder Wood");
         browser.UntilText("What grows here?");
@@ -325,9 +323,8 @@ public sealed class VisitTests(GartenSite site) : IClassFixture<GartenSite>
     {
         var stop = TestContext.Current.CancellationToken;
         var browser = site.Browse(390, 844, touch: true);
-        browser.Open("/site-visits");
         // A receiver that says nothing is said to say nothing.
-        browser.Run("localStorage.setItem('garten.receiver','simulated:silent')");
+        browser.Knows("garten.receiver", "simulated:silent");
         Begin(browser, "Asta Holm");
         var visit = browser.Path.Split('/')[^1];
         browser.Tap("Record my track");

@@ -52,6 +52,10 @@ public static class ShapeWriter
     /// <summary>Most shapes of a file: more than this no receiver takes, and no map shows by itself.</summary>
     public const int MostShapes = 100_000;
 
+    /// <summary>All forms, with how their files end.</summary>
+    public static IReadOnlyList<(string Ending, ShapeForm Form)> Forms { get; } =
+    [("geojson", ShapeForm.GeoJson), ("gpx", ShapeForm.Gpx), ("kml", ShapeForm.Kml)];
+
     /// <summary>The media type of a form.</summary>
     public static string TypeOf(ShapeForm form) =>
         form switch

@@ -15,6 +15,9 @@ public static class TrackFile
     // Positions of a handheld receiver aren't finer than this many degrees (1 m).
     private const double ThinnedDegrees = 1e-5;
 
+    // A line on a map is wider than this (2 m).
+    private const double DrawnDegrees = 2e-5;
+
     // However straight the way, a position is kept at least so often: a longer silence is a gap.
     private const double KeptSeconds = 30;
 
@@ -106,13 +109,43 @@ public static class TrackFile
         return new TrackFileRead(hash, told, ways.Sum(w => w.Points.Count), problem);
     }
 
+    /// <summary>A track as a map draws it: the positions that its shape needs to two metres, without their times. Length, gaps and what was
+    /// left out are those of the track as it is.</summary>
+    public static Track Drawn(Track track)
+    {
+        ArgumentNullException.ThrowIfNull(track);
+        return track with
+        {
+            Segments =
+            [
+                .. track.Segments.Select(
+                    IReadOnlyList<TrackPoint> (way) =>
+                    {
+                        var shape = Shape(way, DrawnDegrees);
+                        return [.. way.Where((_, i) => shape.Contains(i)).Select(p => new TrackPoint(p.Latitude, p.Longitude))];
+                    }
+                ),
+            ],
+        };
+    }
+
+    // The positions by which a way keeps its shape; of one or two all.
+    private static HashSet<int> Shape(IReadOnlyList<TrackPoint> way, double degrees) =>
+        way.Count <= 2
+            ? [.. Enumerable.Range(0, way.Count)]
+            :
+            [
+                .. DouglasPeuckerSimplifier
+                    .Simplify(new LineString([.. way.Select((p, i) => new CoordinateZ(p.Longitude, p.Latitude, i))]), degrees)
+                    .Coordinates.Select(c => (int)c.Z),
+            ];
+
     // What the shape of the way needs, and a position every half minute.
     private static List<TrackPoint> Thinned(List<TrackPoint> points)
     {
         if (points.Count <= 2)
             return points;
-        var line = new LineString([.. points.Select((p, i) => new CoordinateZ(p.Longitude, p.Latitude, i))]);
-        var shape = DouglasPeuckerSimplifier.Simplify(line, ThinnedDegrees).Coordinates.Select(c => (int)c.Z).ToHashSet();
+        var shape = Shape(points, ThinnedDegrees);
         List<TrackPoint> kept = [];
         for (var i = 0; i < points.Count; i++)
         {

@@ -28,6 +28,25 @@ public sealed class TrackFileTests
                 + "</trk></gpx>"
         );
 
+    [Fact]
+    public void AMapGetsTheShapeOfAWayAndNothingElse()
+    {
+        // Straight east, then straight north, a position every two seconds; then a gap, and one position alone.
+        List<TrackPoint> walked =
+        [
+            .. Enumerable.Range(0, 100).Select(i => new TrackPoint(57.4, -11.2 + i * 1e-5, 4, 2 * i)),
+            .. Enumerable.Range(1, 100).Select(i => new TrackPoint(57.4 + i * 1e-5, -11.2 + 99e-5, 4, 200 + 2 * i)),
+            new TrackPoint(57.41, -11.19, 4, 2000),
+        ];
+        var track = Track
+            .Of([new TrackPiece(Guid.CreateVersion7(), Guid.Empty, "Ilse", "2026-05-20T08:00:00Z", "receiver", walked)])
+            .Single();
+        var drawn = TrackFile.Drawn(track);
+        Assert.Equal([3, 1], drawn.Segments.Select(s => s.Count));
+        Assert.Equal(new TrackPoint(57.4, -11.2 + 99e-5), drawn.Segments[0][1]);
+        Assert.Equal((track.Metres, track.Gaps.Count, track.InWords), (drawn.Metres, drawn.Gaps.Count, drawn.InWords));
+    }
+
     private static Track Told(byte[] file) =>
         Track
             .Of(

@@ -2026,7 +2026,7 @@ export interface paths {
             cookie?: never;
         };
         /**
-         * Tracks of visits for a map, the newest first; up to 200.
+         * Tracks of visits for a map, the newest first, thinned to their shape; up to 200.
          * @description Exact: for one's own pages. It tells the places of sensitive taxa as they are; nothing of it is to be passed on.
          */
         get: operations["listTracks"];

@@ -9,16 +9,9 @@ internal static class PlaceExport
 {
     private const string Problem = "application/problem+json";
 
-    private static readonly (string Ending, ShapeForm Form)[] Forms =
-    [
-        ("geojson", ShapeForm.GeoJson),
-        ("gpx", ShapeForm.Gpx),
-        ("kml", ShapeForm.Kml),
-    ];
-
     public static void Map(RouteGroupBuilder api)
     {
-        foreach (var (ending, form) in Forms)
+        foreach (var (ending, form) in ShapeWriter.Forms)
             api.MapGet(
                     $"/places.{ending}",
                     async (Guid? place, PlaceRepository places, GroundRepository grounds, Turnstile turns, CancellationToken stop) =>

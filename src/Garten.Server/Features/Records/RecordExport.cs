@@ -28,9 +28,17 @@ internal sealed record RecordForm(string Ending, string Type, ShapeForm? Shape, 
     [
         Csv,
         Workbook,
-        new("geojson", ShapeWriter.TypeOf(ShapeForm.GeoJson), ShapeForm.GeoJson, "that have a position, as GeoJSON"),
-        new("gpx", ShapeWriter.TypeOf(ShapeForm.Gpx), ShapeForm.Gpx, "that have a position, as waypoints (GPX)"),
-        new("kml", ShapeWriter.TypeOf(ShapeForm.Kml), ShapeForm.Kml, "that have a position, as KML"),
+        .. ShapeWriter.Forms.Select(f => new RecordForm(
+            f.Ending,
+            ShapeWriter.TypeOf(f.Form),
+            f.Form,
+            f.Form switch
+            {
+                ShapeForm.Gpx => "that have a position, as waypoints (GPX)",
+                ShapeForm.Kml => "that have a position, as KML",
+                _ => "that have a position, as GeoJSON",
+            }
+        )),
     ];
 }
 

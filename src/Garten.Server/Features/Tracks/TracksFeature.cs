@@ -17,23 +17,18 @@ internal sealed class TracksFeature : IFeature
 
     private const int MostWritten = 5_000;
 
-    private static readonly (string Ending, ShapeForm Form)[] Forms =
-    [
-        ("geojson", ShapeForm.GeoJson),
-        ("gpx", ShapeForm.Gpx),
-        ("kml", ShapeForm.Kml),
-    ];
-
     public void Add(IServiceCollection services) => services.AddSingleton<TrackRepository>();
 
     public void Map(RouteGroupBuilder api)
     {
         api.MapGet("/map/tracks", async (Guid? place, TrackRepository tracks, CancellationToken stop) =>
-                TypedResults.Ok(await tracks.ListAsync(place, null, MostShown, stop))
+                TypedResults.Ok(
+                    (await tracks.ListAsync(place, null, MostShown, stop)).Select(t => t with { Track = TrackFile.Drawn(t.Track) }).ToList()
+                )
             )
             .Exact()
             .WithName("listTracks")
-            .WithSummary("Tracks of visits for a map, the newest first; up to 200.");
+            .WithSummary("Tracks of visits for a map, the newest first, thinned to their shape; up to 200.");
 
         api.MapPost("/tracks/files", async (HttpRequest request, TrackRepository tracks, Turnstile turns, CancellationToken stop) =>
             {
@@ -68,7 +63,7 @@ internal sealed class TracksFeature : IFeature
             .WithName("getTrackFile")
             .WithSummary("The file that a track came from, as it was.");
 
-        foreach (var (ending, form) in Forms)
+        foreach (var (ending, form) in ShapeWriter.Forms)
             api.MapGet(
                     $"/tracks.{ending}",
                     async (

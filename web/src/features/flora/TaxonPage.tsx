@@ -19,7 +19,6 @@ import { beginWalk, WITHOUT_KEY } from "../../plant-in-hand/walks";
 import { CautionMarks, CautionNotes } from "../../shared/botany/Cautions";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
 import { later } from "../../shared/ui/later";
-import { AtlasAsked } from "./AtlasAsked";
 import { GridMap } from "./GridMap";
 import { useCharacters, useTaxon } from "../../shared/botany/queries";
 import { YearStrip } from "./YearStrip";
@@ -27,6 +26,7 @@ import { PlateChoice } from "./PlateChoice";
 import { AloneHere } from "./AloneHere";
 import { MemoryAids } from "./MemoryAids";
 
+const AtlasAsked = later(async () => (await import("./AtlasAsked")).AtlasAsked, true);
 const GlossaryDialog = later(async () => (await import("../../shared/botany/GlossaryDialog")).GlossaryDialog, true);
 
 /** Everything that a flora knows of a taxon, drawn first. */

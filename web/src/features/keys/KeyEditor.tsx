@@ -1,4 +1,4 @@
-import { Box, Button, ButtonBase, TextField, Typography } from "@mui/material";
+import { Box, Button, ButtonBase, Typography } from "@mui/material";
 import { useEffect, useRef, useState } from "react";
 import { Link as RouterLink, useNavigate, useSearchParams } from "react-router";
 import { v7 as uuid } from "uuid";
@@ -8,6 +8,7 @@ import { core } from "../../core/coreClient";
 import { useMending, useSend } from "../../offline/mending";
 import { hashesOf, keyKnown, useKeys } from "../../offline/documents";
 import { keep, kept, type Command } from "../../offline/store";
+import { TextField } from "../../shared/form/TextField";
 import { later } from "../../shared/ui/later";
 import { NO_SOURCE, type Source } from "../../shared/ui/source";
 
@@ -19,6 +20,9 @@ const draftOf = (from: string | null) => (from ? `keyText:${from}` : "keyText");
 
 // While somebody types, the text is read again after this pause.
 const PAUSE_MS = 150;
+
+// Eighteen lines, the frame and the help below, so that nothing moves when the field comes.
+const ROOM_PX = 480;
 
 const EXAMPLE = `Key to the shrubs of a hedge
 
@@ -225,6 +229,7 @@ function Editor({ from, refused }: { from: string | null; refused?: { id: string
               htmlInput: { spellCheck: false, wrap: "off", sx: { fontSize: "0.95rem", overflowX: "auto" } },
               inputLabel: { shrink: true },
             }}
+            sx={{ minHeight: ROOM_PX }}
             helperText="As it stands in the book: bracketed or indented, several keys under their titles, dot leaders or not."
           />
           {text !== undefined && empty && (

@@ -4,6 +4,7 @@ import "leaflet/dist/leaflet.css";
 import { useEffect, useRef } from "react";
 import type { Schemas } from "../../api/client";
 import type { BaseMap } from "../../offline/grounds";
+import { showRecords, textOf } from "./recordMarks";
 
 type Point = Schemas["GroundPoint"];
 
@@ -21,10 +22,6 @@ interface Props {
   drawn: Point[] | undefined;
   onDraw: (outline: Point[]) => void;
 }
-
-// Marks that would stand closer than this many pixels are joined to one with their number, where there are more than so many.
-const CELL = 40;
-const MOST_APART = 6;
 
 // More names than this hide the map.
 const MOST_NAMED = 80;
@@ -208,49 +205,7 @@ export function MapSheet(props: Props) {
   useEffect(() => {
     const on = map.current;
     if (!on) return;
-    let group = L.layerGroup();
-    const show = () => {
-      group.remove();
-      group = L.layerGroup();
-      const cells = new Map<string, Schemas["MapPoint"][]>();
-      const near = on.getBounds().pad(0.2);
-      for (const it of points) {
-        if (!near.contains(at(it))) continue;
-        const pixel = on.project(at(it));
-        const cell = `${Math.floor(pixel.x / CELL)}:${Math.floor(pixel.y / CELL)}`;
-        const there = cells.get(cell);
-        if (there) there.push(it);
-        else cells.set(cell, [it]);
-      }
-      for (const there of cells.values()) {
-        const first = there[0];
-        if (first && there.length > MOST_APART && on.getZoom() < on.getMaxZoom()) {
-          L.marker(at(first), {
-            keyboard: false,
-            icon: L.divIcon({ className: "map-count", html: String(there.length), iconSize: [30, 24] }),
-          })
-            .on("click", () => on.setView(at(first), on.getZoom() + 2))
-            .addTo(group);
-        } else
-          for (const it of there)
-            L.circleMarker(at(it), {
-              radius: it.kind === "line" ? 4 : 5.5,
-              color: palette.text.primary,
-              weight: 1.4,
-              fillColor: it.kind === "plant" ? palette.primary.main : palette.background.paper,
-              fillOpacity: 1,
-            })
-              .bindTooltip(textOf([it.called, it.date].filter(Boolean).join(", ")))
-              .addTo(group);
-      }
-      group.addTo(on);
-    };
-    show();
-    on.on("moveend", show);
-    return () => {
-      on.off("moveend", show);
-      group.remove();
-    };
+    return showRecords(on, points, palette);
   }, [points, palette, places.length]);
 
   // Squares: filled where something was recorded, dashed where somebody went through, thin where nobody was.
@@ -399,10 +354,3 @@ const describe = (
   ]
     .filter(Boolean)
     .join(", ");
-
-// Leaflet takes markup; a name is text.
-function textOf(text: string): HTMLElement {
-  const it = document.createElement("span");
-  it.textContent = text;
-  return it;
-}

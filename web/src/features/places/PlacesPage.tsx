@@ -4,7 +4,6 @@ import { Link as RouterLink, useParams } from "react-router";
 import type { Schemas } from "../../api/client";
 import { useFigures } from "../../offline/figures";
 import { usePlaces, usePlants } from "../../offline/documents";
-import { MergeDialog, MergedHere } from "./MergeDialog";
 import { PaperOfPlace } from "./PaperOfPlace";
 import { PlaceDialog } from "../../plant-in-hand/keep/PlaceDialog";
 import { GroundCaution } from "../../shared/botany/Cautions";
@@ -13,9 +12,13 @@ import { useFlora } from "../../shared/botany/queries";
 import { NamesLabel } from "../../shared/botany/TaxonLabel";
 import { spoken } from "../../shared/calendar/day";
 import { choosePlace, useHere } from "../../shared/place/here";
+import { later } from "../../shared/ui/later";
 import { twoColumns } from "../../shared/ui/twoColumns";
 import { Page, Part } from "../../shared/ui/Page";
 import { WaitingNote } from "../../shared/ui/WaitingNote";
+
+const MergeDialog = later(async () => (await import("./MergeDialog")).MergeDialog, true);
+const MergedHere = later(async () => (await import("./MergeDialog")).MergedHere, true);
 
 /** The places where one records; or one of them with the plants that are marked there. */
 export function PlacesPage() {
@@ -65,7 +68,7 @@ export function PlacesPage() {
           </Box>
         </Part>
       )}
-      {only && <MergedHere place={only} />}
+      {only?.merged && <MergedHere place={only} />}
       {only && <PlantsAt place={only} />}
       {only && (
         <Part id="paper" title="On paper">

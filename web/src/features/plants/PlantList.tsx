@@ -12,6 +12,7 @@ import { grouped } from "../../shared/ui/group";
 import { WaitingNote } from "../../shared/ui/WaitingNote";
 import { twoColumns } from "../../shared/ui/twoColumns";
 import { Page, Part } from "../../shared/ui/Page";
+import { useConnection } from "../../offline/queries";
 import { useMending } from "../../offline/mending";
 import { usePlaces, usePlants, usePopulations } from "../../offline/documents";
 import { ExactExport } from "../../shared/ui/ExactExport";
@@ -35,6 +36,7 @@ export function PlantList() {
   const populations = usePopulations();
   const places = usePlaces();
   const here = useHere();
+  const connection = useConnection();
   const [place, setPlace] = useState(here.placeId);
   const plants = usePlants({ place, text });
   const mend = useMending("tagPlant", "savePopulation");
@@ -137,6 +139,11 @@ export function PlantList() {
           </MenuItem>
         ))}
       </TextField>
+      {(connection === "away" || connection === "outOfReach") && (
+        <Typography variant="body2" role="status" sx={{ mb: 1 }}>
+          ◌ The server isn’t reached: these are the plants that this device has.
+        </Typography>
+      )}
       {counted.length > 0 && (
         <Part id="populations" title="Populations">
           <Box component="ul" sx={twoColumns}>

@@ -5,13 +5,12 @@ import { v7 as uuid } from "uuid";
 import type { Schemas } from "../../api/client";
 import { timeNow, today } from "../../api/today";
 import { usePlaces } from "../../offline/documents";
-import { send } from "../../offline/outbox";
-import { personOf } from "../../offline/people";
 import { usePeople } from "../../offline/queries";
 import { useSiteVisits } from "../../offline/siteVisits";
 import { Callout } from "../../shared/botany/Cautions";
 import { dayOrSpan } from "../../shared/calendar/day";
 import { lastRecorder } from "../../shared/form/last";
+import { beginVisit } from "../../shared/place/beginVisit";
 import { useHere } from "../../shared/place/here";
 import { Page, Part } from "../../shared/ui/Page";
 import { WaitingNote } from "../../shared/ui/WaitingNote";
@@ -38,27 +37,9 @@ export function SiteVisitsPage() {
     if (!at || !recorder) return setEntering(true);
     // Nobody is at two places at once: it is asked before a second one is begun.
     if (still && !isSure) return setAsking(true);
-    const id = uuid();
-    const sent = await send(
-      {
-        kind: "saveSiteVisit",
-        id: uuid(),
-        siteVisitId: id,
-        placeId: at.id,
-        date: today(),
-        startedAt: timeNow(),
-        people: [await personOf(recorder, people.data)],
-        purpose: "",
-        weather: "",
-        until: "",
-        pauses: [],
-        safety: null,
-        version: null,
-      },
-      { creates: [id] },
-    );
-    if (sent.kind === "refused") return setFailure(`${sent.problem.title} ${sent.problem.detail}`);
-    void navigate(`/site-visits/${id}`);
+    const begun = await beginVisit({ placeId: at.id, recorder, people: people.data });
+    if (begun.failure !== undefined) return setFailure(begun.failure);
+    void navigate(`/site-visits/${begun.id}`);
   };
   return (
     <Page

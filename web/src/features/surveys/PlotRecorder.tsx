@@ -2,10 +2,9 @@ import { Box, Button, Checkbox, FormControlLabel, MenuItem, TextField, Typograph
 import { useState } from "react";
 import { v7 as uuid } from "uuid";
 import type { Schemas } from "../../api/client";
-import { timeNow, today } from "../../api/today";
+import { today } from "../../api/today";
 import { core } from "../../core/coreClient";
 import { useSend } from "../../offline/mending";
-import { send as sendAny } from "../../offline/outbox";
 import { personOf } from "../../offline/people";
 import { usePeople } from "../../offline/queries";
 import type { Command } from "../../offline/store";
@@ -13,6 +12,7 @@ import { TaxonLabel } from "../../shared/botany/TaxonLabel";
 import { useBenchFlora } from "../../shared/botany/useBenchFlora";
 import { day } from "../../shared/calendar/day";
 import { lastRecorder } from "../../shared/form/last";
+import { beginVisit } from "../../shared/place/beginVisit";
 import { numberOf } from "../../shared/form/useFields";
 import { useTyped } from "../../shared/form/useTyped";
 import { amountOf } from "./amount";
@@ -89,28 +89,15 @@ export function PlotRecorder({ whole, plot, protocol, records, correcting, refus
   };
   const begin = async () => {
     if (!recorder.trim()) return setWrong("Write who records it.");
-    const id = uuid();
-    const sent = await sendAny(
-      {
-        kind: "saveSiteVisit",
-        id: uuid(),
-        siteVisitId: id,
-        placeId: plot.placeId,
-        date: today(),
-        startedAt: timeNow(),
-        people: [await personOf(recorder.trim(), people.data)],
-        purpose: "plots",
-        weather: "",
-        until: "",
-        pauses: [],
-        safety: null,
-        version: null,
-      },
-      { creates: [id] },
-    );
-    if (sent.kind === "refused") return setWrong(`${sent.problem.title} ${sent.problem.detail}`);
+    const begun = await beginVisit({
+      placeId: plot.placeId,
+      recorder: recorder.trim(),
+      people: people.data,
+      purpose: "plots",
+    });
+    if (begun.failure !== undefined) return setWrong(begun.failure);
     setWrong("");
-    setVisitId(id);
+    setVisitId(begun.id);
   };
   const keep = async () => {
     if (!visitId) return setWrong("Say on which visit it is recorded.");

@@ -1,13 +1,10 @@
 import { Button, Typography } from "@mui/material";
 import { useState } from "react";
 import { useNavigate } from "react-router";
-import { v7 as uuid } from "uuid";
-import { timeNow, today } from "../../api/today";
-import { send } from "../../offline/outbox";
-import { personOf } from "../../offline/people";
 import { usePeople } from "../../offline/queries";
 import type { Question } from "../../shared/calendar/questions";
 import { lastRecorder } from "../../shared/form/last";
+import { beginVisit } from "../../shared/place/beginVisit";
 import { choosePlace } from "../../shared/place/here";
 
 interface Props {
@@ -28,35 +25,22 @@ export function BeginPlanned({ questions, isSeveral, isOpen }: Props) {
   const recorder = lastRecorder();
   const begin = async () => {
     if (!recorder) return setFailure("Say first who records: begin a visit under Visits, or keep a record.");
-    const id = uuid();
-    const sent = await send(
-      {
-        kind: "saveSiteVisit",
-        id: uuid(),
-        siteVisitId: id,
-        placeId: place.placeId,
-        date: today(),
-        startedAt: timeNow(),
-        people: [await personOf(recorder, people.data)],
-        purpose: "as planned",
-        weather: "",
-        until: "",
-        pauses: [],
-        safety: null,
-        version: null,
-        planned: questions.map(({ question: q }) => ({
-          id: q.id,
-          subjectId: q.subjectId,
-          isOfPopulation: q.isOfPopulation,
-          called: [q.name, q.label].filter(Boolean).join(", "),
-          text: q.need.text,
-        })),
-      },
-      { creates: [id] },
-    );
-    if (sent.kind === "refused") return setFailure(`${sent.problem.title} ${sent.problem.detail}`);
+    const begun = await beginVisit({
+      placeId: place.placeId,
+      recorder,
+      people: people.data,
+      purpose: "as planned",
+      planned: questions.map(({ question: q }) => ({
+        id: q.id,
+        subjectId: q.subjectId,
+        isOfPopulation: q.isOfPopulation,
+        called: [q.name, q.label].filter(Boolean).join(", "),
+        text: q.need.text,
+      })),
+    });
+    if (begun.failure !== undefined) return setFailure(begun.failure);
     choosePlace(place.placeId);
-    void navigate(`/site-visits/${id}`);
+    void navigate(`/site-visits/${begun.id}`);
   };
   return (
     <>

@@ -6,8 +6,10 @@ import type { Schemas } from "../../api/client";
 import { core } from "../../core/coreClient";
 import { hurry } from "../../core/firstView";
 import { charactersKnown } from "../../offline/packed";
-import { keysOfCalliper, moodOfCalliper, useCalliper } from "../../shared/form/calliper";
+import { later } from "../../shared/ui/later";
 import { useCalibrated } from "./calibrated";
+
+const CalliperKeys = later(async () => (await import("./CalliperKeys")).CalliperKeys, true);
 
 interface Props {
   character: Character;
@@ -171,6 +173,7 @@ export function MeasureField({ character, readings, onRecord, onStrike }: Props)
         </Button>
         {isLength && (
           <CalliperKeys
+            name={character.name}
             about={readings.at(-1)?.value}
             onKeys={(keys) => {
               const typed = `${text} ${keys}`.trim();
@@ -285,32 +288,6 @@ export function MeasureField({ character, readings, onRecord, onStrike }: Props)
         </Box>
       )}
     </Box>
-  );
-}
-
-// Half a hand: what nothing is known of is taken to be so large.
-const USUAL_MM = 40;
-const WIDEST_MM = 300;
-
-/** The simulated calliper: what is between its jaws is measured, and typed where a real one would type it. */
-function CalliperKeys(props: { about?: number; onKeys: (keys: string) => void }) {
-  const { about, onKeys } = props;
-  const mood = moodOfCalliper(useCalliper());
-  const [says, setSays] = useState("");
-  if (!mood) return null;
-  const close = async () => {
-    setSays("Measuring …");
-    const keys = await keysOfCalliper(about && about < WIDEST_MM ? about : USUAL_MM, mood);
-    setSays(keys ? "" : "The calliper types nothing: read its scale.");
-    if (keys) onKeys(keys);
-  };
-  return (
-    <>
-      <Button onClick={() => void close()}>Close the calliper</Button>
-      <Typography variant="body2" role="status" sx={{ alignSelf: "center" }}>
-        {says}
-      </Typography>
-    </>
   );
 }
 

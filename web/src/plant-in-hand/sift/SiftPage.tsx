@@ -17,14 +17,17 @@ import { NamesLabel } from "../../shared/botany/TaxonLabel";
 import { Circumstances } from "./Circumstances";
 import { ModeBar } from "../ModeBar";
 import { MOST_DRAWN, Ranking } from "./Ranking";
-import { LookAfterLook } from "./LookAfterLook";
 import { TellingLooks } from "./TellingLooks";
 import { newLook, withLook } from "../sheet/sheet";
 import { Awaited } from "../../shared/ui/Awaited";
-import { useIsPhone } from "../../shared/ui/useIsPhone";
+import { isPhoneNow, useIsPhone } from "../../shared/ui/useIsPhone";
 import { NOT_ON_LIST, useSift } from "./useSift";
 import { Call, GiveawayNote, onePerTaxon } from "./SiftCall";
 
+// Of a wide page it is no part; on a phone it is fetched with the page itself.
+const fetchLookAfterLook = async () => (await import("./LookAfterLook")).LookAfterLook;
+if (isPhoneNow()) void fetchLookAfterLook().catch(() => undefined);
+const LookAfterLook = later(fetchLookAfterLook);
 const OrganSheet = later(async () => (await import("../sheet/OrganSheet")).OrganSheet);
 const KeepForm = later(async () => (await import("../keep/KeepForm")).KeepForm);
 

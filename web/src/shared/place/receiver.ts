@@ -171,11 +171,36 @@ export async function chooseCable(): Promise<void> {
 // What NMEA 0183 prescribes.
 const BAUD = 4_800;
 
+// A port is opened once, whoever listens: where one is and the track of the way are told by the same receiver.
+let wire: { listeners: Set<(it: Heard) => void>; stop: () => void } | undefined;
+let isShut: Promise<void> = Promise.resolve();
+
 function cable(heard: (it: Heard) => void): () => void {
+  if (!wire) {
+    const listeners = new Set<(it: Heard) => void>();
+    const stop = readCable((it) => {
+      for (const each of listeners) each(it);
+    });
+    wire = { listeners, stop };
+  }
+  const own = wire;
+  own.listeners.add(heard);
+  return () => {
+    own.listeners.delete(heard);
+    if (own.listeners.size > 0) return;
+    own.stop();
+    if (wire === own) wire = undefined;
+  };
+}
+
+function readCable(heard: (it: Heard) => void): () => void {
   let isOver = false;
   let reader: ReadableStreamDefaultReader<Uint8Array> | undefined;
   const sentences = talk(heard);
+  const before = isShut;
   const read = async () => {
+    await before;
+    if (isOver) return;
     const port = (await ports()?.getPorts())?.[0];
     if (!port) return heard({ trouble: "No receiver is on the cable: choose its port under Devices." });
     await port.open({ baudRate: BAUD });
@@ -193,7 +218,7 @@ function cable(heard: (it: Heard) => void): () => void {
     reader.releaseLock();
     await port.close();
   };
-  read().catch((error: unknown) =>
+  isShut = read().catch((error: unknown) =>
     heard({
       trouble: `The receiver on the cable can’t be read: ${error instanceof Error ? error.message : String(error)}`,
     }),
