@@ -329,12 +329,13 @@ public sealed class Browser : IDisposable
     }
 
     /// <summary>Taps with a finger in the middle of the control.</summary>
-    public void Tap(string name) => Tap(name, isAgain: false);
+    public void Tap(string name) => Tap(name, tries: 1);
 
     // A click comes within a frame or two of the finger's leaving.
     private static readonly TimeSpan NoTap = TimeSpan.FromSeconds(2);
+    private const int MostTaps = 5;
 
-    private void Tap(string name, bool isAgain)
+    private void Tap(string name, int tries)
     {
         IWebElement control = null!;
         // A page that still moves under the finger would let it tap something else.
@@ -384,8 +385,9 @@ public sealed class Browser : IDisposable
                 return;
             Thread.Sleep(Pause);
         }
-        if (!isAgain)
-            Tap(name, isAgain: true);
+        // Where a busy page lets half a second pass between the two, the finger has rested, which taps nothing.
+        if (tries < MostTaps)
+            Tap(name, tries + 1);
     }
 
     /// <summary>Types into the field of this label.</summary>

@@ -377,6 +377,35 @@ public sealed class VisitTests(GartenSite site) : IClassFixture<GartenSite>
         browser.ShouldHaveNoErrors();
     }
 
+    /// <summary>A receiver on a cable talks as its standard has it, in pieces that end where they will.</summary>
+    [Fact]
+    public async Task AReceiverOnACableTellsWhereOneIs()
+    {
+        var browser = site.Browse();
+        browser.BeforeEachPage(
+            """
+            const sentence=t=>'$'+t+'*'+[...t].reduce((s,c)=>s^c.charCodeAt(0),0).toString(16).padStart(2,'0').toUpperCase()+'\r\n';
+            const port={readable:null,open:async({baudRate})=>{if(baudRate!==4800)throw new Error('speed');
+              port.readable=new ReadableStream({start(out){setInterval(()=>{const d=new Date(),two=n=>String(n).padStart(2,'0');
+                const time=two(d.getUTCHours())+two(d.getUTCMinutes())+two(d.getUTCSeconds())+'.00',day=two(d.getUTCDate())+two(d.getUTCMonth()+1)+two(d.getUTCFullYear()%100);
+                const all=new TextEncoder().encode(sentence('GPRMC,'+time+',A,5725.0920,N,01112.2760,W,0.1,0.0,'+day+',,,A')+sentence('GPGGA,'+time+',5725.0920,N,01112.2760,W,1,09,0.9,20.0,M,50.0,M,,')+sentence('GPGST,'+time+',,,,,3.0,4.0,5.0'));
+                out.enqueue(all.slice(0,33));out.enqueue(all.slice(33))},500)}})},close:async()=>{}};
+            Object.defineProperty(navigator,'serial',{value:{getPorts:async()=>[port],requestPort:async()=>port}});
+            """
+        );
+        browser.Open("/devices");
+        browser.UntilText("A receiver on a cable");
+        browser.Click(browser.All("label").First(l => l.Text.StartsWith("A receiver on a cable", StringComparison.Ordinal)));
+        browser.UntilText("Choose its port");
+        browser.Open("/site-visits");
+        Begin(browser, "Halla Brint");
+        browser.Click("Record my track");
+        browser.UntilText("position ±");
+        List(browser, "ve al");
+        await site.UntilServedAsync($"/api/v1/site-visits/{browser.Path.Split('/')[^1]}", "\"latitude\":57.4182,\"longitude\":-11.2046");
+        browser.ShouldHaveNoErrors();
+    }
+
     [Fact]
     public void ATrackIsBroughtAsAFileAndTakenBack()
     {
