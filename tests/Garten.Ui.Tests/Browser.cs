@@ -361,10 +361,10 @@ public sealed class Browser : IDisposable
                     control
                 )!;
         Assert.True(Convert.ToDouble(rect["h"]) >= 44, $"“{name}” is only {rect["h"]} px high.");
-        // Where it is drawn anew or moves between the finger's coming and its leaving, nothing was tapped, or something else: whoever sees
+        // Where it is drawn anew or moves between the finger's coming and its leaving, nothing was tapped, or what does nothing: whoever sees
         // that taps again.
         _driver.ExecuteScript(
-            "const own=arguments[0];window.tapped=false;addEventListener('click',e=>{const t=e.target;window.tapped=own.contains(t)||t.contains(own)},{capture:true,once:true})",
+            "const own=arguments[0];window.tapped=false;addEventListener('click',e=>{const t=e.target;window.tapped=own.contains(t)||t.contains(own)||t.closest('button,a,input,label,summary')!==null},{capture:true,once:true})",
             control
         );
         _driver.ExecuteCdpCommand(
