@@ -345,7 +345,7 @@ public sealed class VisitTests(GartenSite site) : IClassFixture<GartenSite>
         browser.Tap("Begin at ");
         browser.UntilText("Lines are of this square");
         List(browser, "velcin");
-        browser.Tap("Next: ");
+        browser.Click("Next: ");
         List(browser, "ve lo");
         browser.Tap("Details");
         browser.Tap("Ask the weather service");
