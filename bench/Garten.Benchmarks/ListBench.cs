@@ -76,10 +76,10 @@ internal sealed class ListBench(TextWriter to) : IAsyncDisposable
             Thread.Sleep(RestMilliseconds);
             foreach (var key in name)
             {
-                var before = Script(driver);
+                var before = MapBench.Script(driver);
                 field.SendKeys(key.ToString());
                 Thread.Sleep(RestMilliseconds);
-                script.Add(1000 * (Script(driver) - before));
+                script.Add(1000 * (MapBench.Script(driver) - before));
             }
         }
         field.SendKeys(Keys.Escape);
@@ -94,17 +94,6 @@ internal sealed class ListBench(TextWriter to) : IAsyncDisposable
         to.WriteLine(
             $"{what}: median {milliseconds[milliseconds.Count / 2]:0.0} ms, longest {milliseconds[^1]:0.0} ms of {milliseconds.Count}, {Taxa} taxa, no network"
         );
-    }
-
-    // Seconds of script since the page began.
-    private static double Script(ChromeDriver driver)
-    {
-        var metrics = (Dictionary<string, object>)driver.ExecuteCdpCommand("Performance.getMetrics", [])!;
-        return ((IEnumerable<object>)metrics["metrics"])
-            .Cast<Dictionary<string, object>>()
-            .Where(m => (string)m["name"] == "ScriptDuration")
-            .Select(m => Convert.ToDouble(m["value"], CultureInfo.InvariantCulture))
-            .Single();
     }
 
     private static async Task BringFloraAsync(HttpClient client)

@@ -55,7 +55,7 @@ internal sealed class MapBench(TextWriter to, Uri server) : IDisposable
     }
 
     // Seconds of script since the page began.
-    private static double Script(ChromeDriver driver)
+    internal static double Script(ChromeDriver driver)
     {
         var metrics = (Dictionary<string, object>)driver.ExecuteCdpCommand("Performance.getMetrics", [])!;
         return ((IEnumerable<object>)metrics["metrics"])
