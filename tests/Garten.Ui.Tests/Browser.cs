@@ -1,6 +1,7 @@
 using System.Text.Json;
 using OpenQA.Selenium;
 using OpenQA.Selenium.Chrome;
+using OpenQA.Selenium.Interactions;
 using OpenQA.Selenium.Support.UI;
 using Xunit;
 
@@ -367,27 +368,29 @@ public sealed class Browser : IDisposable
             "const own=arguments[0];window.tapped=false;addEventListener('click',e=>{const t=e.target;window.tapped=own.contains(t)||t.contains(own)||t.closest('button,a,input,label,summary')!==null},{capture:true,once:true})",
             control
         );
-        _driver.ExecuteCdpCommand(
-            "Input.dispatchTouchEvent",
-            new()
-            {
-                ["type"] = "touchStart",
-                ["touchPoints"] = new object[]
-                {
-                    new Dictionary<string, object> { ["x"] = rect["x"], ["y"] = rect["y"] },
-                },
-            }
-        );
-        _driver.ExecuteCdpCommand("Input.dispatchTouchEvent", new() { ["type"] = "touchEnd", ["touchPoints"] = Array.Empty<object>() });
+        Touch(Convert.ToInt32(rect["x"]), Convert.ToInt32(rect["y"]));
         for (var left = NoTap; left > TimeSpan.Zero; left -= Pause)
         {
             if (_driver.ExecuteScript("return window.tapped!==false") is true)
                 return;
             Thread.Sleep(Pause);
         }
-        // Where a busy page lets half a second pass between the two, the finger has rested, which taps nothing.
+        // It fell where nothing is any more.
         if (tries < MostTaps)
             Tap(name, tries + 1);
+    }
+
+    // The finger's coming and leaving are sent together: where the page is too busy to take in the one before the other is sent, half a
+    // second may lie between them, and a finger that rests so long taps nothing.
+    private void Touch(int x, int y)
+    {
+        var finger = new PointerInputDevice(PointerKind.Touch);
+        _driver.PerformActions([
+            new ActionSequence(finger)
+                .AddAction(finger.CreatePointerMove(CoordinateOrigin.Viewport, x, y, TimeSpan.Zero))
+                .AddAction(finger.CreatePointerDown(MouseButton.Touch))
+                .AddAction(finger.CreatePointerUp(MouseButton.Touch)),
+        ]);
     }
 
     /// <summary>Types into the field of this label.</summary>

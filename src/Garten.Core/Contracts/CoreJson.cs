@@ -165,6 +165,7 @@ namespace Garten.Core.Contracts;
 [JsonSerializable(typeof(WalkRequest))]
 [JsonSerializable(typeof(WalkState))]
 [JsonSerializable(typeof(Shelf))]
+[JsonSerializable(typeof(ToldByPersons))]
 [JsonSerializable(typeof(BenchRequest))]
 [JsonSerializable(typeof(BenchState))]
 [JsonSerializable(typeof(OutlookRequest))]

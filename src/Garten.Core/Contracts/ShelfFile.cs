@@ -3,6 +3,7 @@ using System.Text.Json;
 using Garten.Core.Characters;
 using Garten.Core.Floras;
 using Garten.Core.Keys;
+using Garten.Core.Language;
 using Garten.Core.Packs;
 using Garten.Core.Quantities;
 
@@ -27,8 +28,8 @@ public static class ShelfFile
         WriteDescriptions(to, shelf.Table.Descriptions);
         to.Bytes(
             JsonSerializer.SerializeToUtf8Bytes(
-                new Shelf([], [], CharacterTable.Empty, shelf.Taught, shelf.Corrected, shelf.Kept),
-                CoreJson.Default.Shelf
+                new ToldByPersons(shelf.Taught, shelf.Corrected, shelf.Kept),
+                CoreJson.Default.ToldByPersons
             )
         );
         return to.WithHead(Magic, Form);
@@ -48,9 +49,9 @@ public static class ShelfFile
             var characters = from.Many(() => PackFile.ReadCharacter(from));
             var seasons = PackFile.ReadSeasons(from);
             var table = new CharacterTable(characters, ReadDescriptions(from), seasons);
-            var told = JsonSerializer.Deserialize(from.Bytes(), CoreJson.Default.Shelf)
+            var told = JsonSerializer.Deserialize(from.Bytes(), CoreJson.Default.ToldByPersons)
                 ?? throw new PackFormatException("The shelf lacks what was taught.");
-            return told with { Versions = versions, Taxa = taxa, Table = table };
+            return new Shelf(versions, taxa, table, told.Taught, told.Corrected, told.Kept);
         });
     }
 
@@ -259,3 +260,13 @@ public static class ShelfFile
             )
             : null;
 }
+
+/// <summary>What of a shelf stands in its file as JSON.</summary>
+/// <param name="Taught">Terms that persons have taught.</param>
+/// <param name="Corrected">Readings of statements that persons have set.</param>
+/// <param name="Kept">Older readings that answers cite; left out: none.</param>
+public sealed record ToldByPersons(
+    IReadOnlyList<TaughtTerm> Taught,
+    IReadOnlyList<CorrectedStatement> Corrected,
+    IReadOnlyList<KeptReading>? Kept
+);
