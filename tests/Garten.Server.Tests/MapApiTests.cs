@@ -196,7 +196,8 @@ public sealed class MapApiTests(GartenServer server) : IClassFixture<GartenServe
             string name = "old survey",
             string south = "57.3",
             string north = "57.5",
-            string east = "-11.1"
+            string east = "-11.1",
+            string? top = null
         )
         {
             using var form = new MultipartFormDataContent
@@ -208,6 +209,11 @@ public sealed class MapApiTests(GartenServer server) : IClassFixture<GartenServe
                 { new StringContent(north), "north" },
                 { new StringContent(east), "east" },
             };
+            if (top is not null)
+            {
+                form.Add(new StringContent(top), "topLeftLatitude");
+                form.Add(new StringContent("-11.3"), "topLeftLongitude");
+            }
             return (await server.PostTextAsync("/api/v1/map/sheets", form)).Body;
         }
         Assert.Equal("sheet.picture", (string?)(await BringAsync("GIF89a"u8.ToArray()))["code"]);
@@ -216,12 +222,17 @@ public sealed class MapApiTests(GartenServer server) : IClassFixture<GartenServe
         Assert.Equal("sheet.corners", (string?)(await BringAsync(png, south: "57.6"))["code"]);
         Assert.Equal("sheet.corners", (string?)(await BringAsync(png, north: "NaN"))["code"]);
         Assert.Contains("km across", (string?)(await BringAsync(png, north: "80", east: "20"))["title"], StringComparison.Ordinal);
+        Assert.Equal("topLeft", (string?)(await BringAsync(png, top: "up"))["field"]);
+        Assert.Equal("topLeft", (string?)(await BringAsync(png, top: "57.3"))["field"]);
+        var turned = (string)(await BringAsync(png, "turned", north: "57.42", top: "57.5"))["id"]!;
+        Assert.Equal(57.5, (double)Assert.Single((await server.GetAsync("/api/v1/map/sheets")).AsArray())!["topLeft"]!["latitude"]!);
+        await server.Client.DeleteAsync(new Uri($"/api/v1/map/sheets/{turned}", UriKind.Relative), stop);
         var id = (string)(await BringAsync(png))["id"]!;
         var picture = await server.Client.GetAsync(new Uri($"/api/v1/map/sheets/{id}", UriKind.Relative), stop);
         Assert.Equal("image/png", picture.Content.Headers.ContentType?.MediaType);
         Assert.Equal(png, await picture.Content.ReadAsByteArrayAsync(stop));
         var listed = Assert.Single((await server.GetAsync("/api/v1/map/sheets")).AsArray())!;
-        Assert.Equal((57.3, -11.1), ((double)listed["southWest"]!["latitude"]!, (double)listed["northEast"]!["longitude"]!));
+        Assert.Equal((57.3, -11.1), ((double)listed["bottomLeft"]!["latitude"]!, (double)listed["topRight"]!["longitude"]!));
         await server.Client.DeleteAsync(new Uri($"/api/v1/map/sheets/{id}", UriKind.Relative), stop);
         Assert.Empty((await server.GetAsync("/api/v1/map/sheets")).AsArray());
     }

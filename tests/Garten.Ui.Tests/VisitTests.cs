@@ -262,6 +262,10 @@ public sealed class VisitTests(GartenSite site) : IClassFixture<GartenSite>
         browser.UntilText("within its boundary");
         browser.Click("Change boundary and parts");
         browser.UntilText("18 corners");
+        browser.Click(browser.Find("form details summary"));
+        browser.Click(browser.Find("form details button"));
+        browser.UntilText("Look at it on the map");
+        browser.ShouldBeAccessible();
         browser.Click("Draw anew");
         browser.Type("Corners: latitude, longitude", "57.428, -11.190\n57.430, -11.188\n57.428, -11.188\n57.430, -11.190");
         browser.UntilText("crosses itself");

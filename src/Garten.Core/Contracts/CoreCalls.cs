@@ -633,6 +633,14 @@ public static class CoreCalls
             "How large an outline is, and what is wrong with it."
         ),
         OfRequest(
+            "walkedBoundary",
+            j => j.WalkedBoundaryRequest,
+            j => j.WalkedBoundary,
+            (r, _) => r.Tell(),
+            null,
+            "The boundary of a place taken from the way that somebody went round it."
+        ),
+        OfRequest(
             "position",
             j => j.PositionRequest,
             j => j.String,

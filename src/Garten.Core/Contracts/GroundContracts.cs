@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Text.Json.Serialization;
 using Garten.Core.Floras;
 using Garten.Core.Grounds;
 using Garten.Core.Imports;
@@ -59,6 +60,15 @@ public sealed record OutlineRequest(IReadOnlyList<GroundPoint> Outline, GroundPo
 /// <param name="SquareMetres">Its area.</param>
 /// <param name="Wrong">What is wrong with it, in a sentence; empty where nothing is.</param>
 public sealed record OutlineAnswer(double SquareMetres, string Wrong);
+
+/// <summary>A way that somebody went round a place.</summary>
+/// <param name="Ways">The ways between the gaps of its track, in their order.</param>
+public sealed record WalkedBoundaryRequest(IReadOnlyList<IReadOnlyList<GroundPoint>> Ways)
+{
+    /// <summary>Takes the boundary from it.</summary>
+    public WalkedBoundary Tell() =>
+        WalkedBoundary.Of([.. (Ways ?? []).Select(w => (IReadOnlyList<GroundPoint>)[.. (w ?? []).Where(p => p?.IsOne() == true)])]);
+}
 
 /// <summary>A position that is to be believed or not.</summary>
 /// <param name="Fix">The position.</param>
@@ -258,9 +268,68 @@ public sealed record MapPoint(
     bool IsSensitive = false
 );
 
-/// <summary>A scanned map that is laid under the drawn one; north is up.</summary>
+/// <summary>A scanned map that is laid under the drawn one.</summary>
 /// <param name="Id">Its identity.</param>
 /// <param name="Name">What it is called.</param>
-/// <param name="SouthWest">Its corner in the south-west.</param>
-/// <param name="NorthEast">Its corner in the north-east.</param>
-public sealed record ScannedSheet(Guid Id, string Name, GroundPoint SouthWest, GroundPoint NorthEast);
+/// <param name="BottomLeft">Where the bottom left corner of the picture lies.</param>
+/// <param name="TopRight">Where its top right corner lies.</param>
+/// <param name="TopLeft">Where its top left corner lies, if the sheet is turned; null: north is at its top.</param>
+public sealed record ScannedSheet(
+    Guid Id,
+    string Name,
+    GroundPoint BottomLeft,
+    GroundPoint TopRight,
+    [property: JsonIgnore(Condition = JsonIgnoreCondition.WhenWritingNull)] GroundPoint? TopLeft = null
+)
+{
+    // A sheet that shows more than this is no map of a place.
+    private const double LargestMetres = 500_000;
+
+    // A corner that is so flat, the sine of its angle, was read off wrong: scans are turned, not bent.
+    private const double FlattestCorner = 0.5;
+
+    // Nothing is mapped on a sheet so small.
+    private const double SmallestMetres = 1;
+
+    /// <summary>What is wrong with where it lies: a field, a sentence and what to do; null where it can lie so.</summary>
+    public (string Field, string Message, string Hint)? Problem()
+    {
+        if (!BottomLeft.IsOne() || !TopRight.IsOne() || TopLeft?.IsOne() == false)
+            return ("south", "These corners aren’t on the earth.", "Give them in decimal degrees.");
+        var across = Ring.Metres(BottomLeft, TopRight);
+        if (across > LargestMetres)
+            return (
+                "south",
+                string.Create(CultureInfo.InvariantCulture, $"It would be {across / 1000:0} km across."),
+                "Look at the corners again."
+            );
+        if (TopLeft is not { } topLeft)
+            return BottomLeft.Latitude >= TopRight.Latitude || BottomLeft.Longitude >= TopRight.Longitude
+                ? (
+                    "south",
+                    "These corners span nothing with north at the top.",
+                    "The first is in the south-west, the second in the north-east; of a turned sheet the third is needed."
+                )
+                : null;
+        var plane = Ring.Plane([topLeft, TopRight, BottomLeft]);
+        var (width, height) = (plane[1], plane[2]);
+        var (wide, high) = (Math.Sqrt(width.X * width.X + width.Y * width.Y), Math.Sqrt(height.X * height.X + height.Y * height.Y));
+        if (wide < SmallestMetres || high < SmallestMetres)
+            return ("topLeft", "Two of its corners are one.", "The third lies at the top left of the picture.");
+        // Of a picture that isn't seen from behind the left side lies clockwise of the upper one.
+        var turn = (width.Y * height.X - width.X * height.Y) / (wide * high);
+        return turn < -FlattestCorner
+                ? ("topLeft", "So the sheet would be seen from behind.", "Look which corner is which: bottom left, top right, top left.")
+            : turn < FlattestCorner ? ("topLeft", "So the sheet would be bent far out of its shape.", "Look at the three corners again.")
+            : null;
+    }
+}
+
+/// <summary>Tiles of a server elsewhere that can lie under the drawn map.</summary>
+/// <param name="Credit">Whose they are, as it stands under the map.</param>
+/// <param name="Finest">The finest zoom that it has, 0 to 22.</param>
+public sealed record MapTiles(string Credit, int Finest);
+
+/// <summary>What can lie under the drawn map.</summary>
+/// <param name="Tiles">Tiles; null where no server of tiles is set.</param>
+public sealed record MapBelow(MapTiles? Tiles);

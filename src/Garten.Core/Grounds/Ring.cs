@@ -91,7 +91,11 @@ public static class Ring
 
     /// <summary>Where an outline crosses or touches itself: the first of the two edges, by its corner from 0; null where it
     /// doesn't.</summary>
-    public static int? Crossing(IReadOnlyList<GroundPoint> ring)
+    public static int? Crossing(IReadOnlyList<GroundPoint> ring) => Crossings(ring)?.First;
+
+    /// <summary>The two edges by which an outline crosses or touches itself first, each by its corner from 0; null where it
+    /// doesn't.</summary>
+    internal static (int First, int Second)? Crossings(IReadOnlyList<GroundPoint> ring)
     {
         ArgumentNullException.ThrowIfNull(ring);
         var plane = Plane(ring);
@@ -104,7 +108,7 @@ public static class Ring
                 var isNeighbour = j == i + 1 || i == 0 && j == plane.Length - 1;
                 var (c, d) = (plane[j], plane[(j + 1) % plane.Length]);
                 if (isNeighbour ? RunsBack(i, j, plane) : Cross(a, b, c, d))
-                    return i;
+                    return (i, j);
             }
         }
         return null;
@@ -137,17 +141,26 @@ public static class Ring
         && Math.Min(a.Y, b.Y) <= middle.Y
         && middle.Y <= Math.Max(a.Y, b.Y);
 
-    private static double ToSegment((double X, double Y) p, (double X, double Y) a, (double X, double Y) b)
+    /// <summary>Metres from a point of a plane to the line between two others, that ends there.</summary>
+    internal static double ToSegment((double X, double Y) p, (double X, double Y) a, (double X, double Y) b)
     {
-        var (dx, dy) = (b.X - a.X, b.Y - a.Y);
-        var length = dx * dx + dy * dy;
-        var t = length == 0 ? 0 : Math.Clamp(((p.X - a.X) * dx + (p.Y - a.Y) * dy) / length, 0, 1);
-        var (x, y) = (a.X + t * dx - p.X, a.Y + t * dy - p.Y);
+        var t = Along(p, a, b);
+        var (x, y) = (a.X + t * (b.X - a.X) - p.X, a.Y + t * (b.Y - a.Y) - p.Y);
         return Math.Sqrt(x * x + y * y);
     }
 
-    // Metres east and north of the first point; a degree of longitude is as long as in the middle between south and north.
-    private static (double X, double Y)[] Plane(IReadOnlyList<GroundPoint> ring)
+    /// <summary>How far along the line between two points of a plane lies what is nearest to a third: 0 at its beginning, 1 at its
+    /// end.</summary>
+    internal static double Along((double X, double Y) p, (double X, double Y) a, (double X, double Y) b)
+    {
+        var (dx, dy) = (b.X - a.X, b.Y - a.Y);
+        var length = dx * dx + dy * dy;
+        return length == 0 ? 0 : Math.Clamp(((p.X - a.X) * dx + (p.Y - a.Y) * dy) / length, 0, 1);
+    }
+
+    /// <summary>Metres east and north of the first point; a degree of longitude is as long as in the middle between south and
+    /// north.</summary>
+    internal static (double X, double Y)[] Plane(IReadOnlyList<GroundPoint> ring)
     {
         if (ring.Count == 0)
             return [];

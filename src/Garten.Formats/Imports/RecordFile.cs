@@ -261,6 +261,10 @@ internal sealed class TextTable : RecordFile
 internal sealed class WorkbookFile : RecordFile
 {
     private const long Largest = 64L << 20;
+
+    // It is held in memory; what is longer comes as CSV, which may be of any length.
+    private const int MostRows = 200_000;
+
     private readonly Sheet _sheet;
     private readonly string[] _notes;
 
@@ -268,7 +272,7 @@ internal sealed class WorkbookFile : RecordFile
     {
         if (new FileInfo(path).Length > Largest)
             throw new RecordFileException("file.too-large", $"A workbook may have {Largest >> 20} MiB. Save its sheet as CSV.");
-        var reading = SheetReader.Read("the sheet", File.ReadAllBytes(path));
+        var reading = SheetReader.Read("the sheet", File.ReadAllBytes(path), MostRows);
         _sheet = reading.Sheet
             ?? throw new RecordFileException(
                 reading.Problems is [var first, ..] ? first.Code : "file.damaged",

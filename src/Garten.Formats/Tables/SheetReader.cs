@@ -12,11 +12,19 @@ public static class SheetReader
 {
     static SheetReader() => Encoding.RegisterProvider(CodePagesEncodingProvider.Instance);
 
-    /// <summary>Reads a table.</summary>
+    /// <summary>Reads a table of a flora.</summary>
     /// <param name="name">What it is called in messages.</param>
     /// <param name="content">The file.</param>
     /// <param name="stop">Ends the reading.</param>
-    public static SheetReading Read(string name, byte[] content, CancellationToken stop = default)
+    public static SheetReading Read(string name, byte[] content, CancellationToken stop = default) =>
+        Read(name, content, SheetLimits.MostRows, stop);
+
+    /// <summary>Reads a table of up to so many rows.</summary>
+    /// <param name="name">What it is called in messages.</param>
+    /// <param name="content">The file.</param>
+    /// <param name="mostRows">How many rows it may have.</param>
+    /// <param name="stop">Ends the reading.</param>
+    public static SheetReading Read(string name, byte[] content, int mostRows, CancellationToken stop = default)
     {
         ArgumentNullException.ThrowIfNull(content);
         FloraProblem Refused(string code, string message) => new(ProblemSeverity.Error, code, name, 0, "", message);
@@ -24,7 +32,7 @@ public static class SheetReader
             return new(null, [Refused("file.empty", "This file is empty.")]);
         // Every XLSX is a ZIP archive; the old binary workbooks begin otherwise.
         if (content is [0x50, 0x4B, ..])
-            return XlsxReader.Read(name, content, stop);
+            return XlsxReader.Read(name, content, mostRows, stop);
         if (content is [0xD0, 0xCF, 0x11, 0xE0, ..])
             return new(null, [Refused("file.old-workbook", "This is a workbook of the old binary kind. Save it as XLSX or CSV.")]);
         var (text, note) = Decode(content);
@@ -33,7 +41,7 @@ public static class SheetReader
         var problems = new List<FloraProblem>();
         if (note.Length > 0)
             problems.Add(new(ProblemSeverity.Warning, "file.encoding", name, 0, "", note));
-        return ReadCsv(name, text, problems, stop);
+        return ReadCsv(name, text, problems, mostRows, stop);
     }
 
     private static (string? Text, string Note) Decode(byte[] content)
@@ -58,7 +66,7 @@ public static class SheetReader
         }
     }
 
-    private static SheetReading ReadCsv(string name, string text, List<FloraProblem> problems, CancellationToken stop)
+    private static SheetReading ReadCsv(string name, string text, List<FloraProblem> problems, int mostRows, CancellationToken stop)
     {
         var configuration = new CsvConfiguration(CultureInfo.InvariantCulture)
         {
@@ -70,7 +78,7 @@ public static class SheetReader
             IgnoreBlankLines = false,
         };
         using var csv = new CsvReader(new StringReader(text), configuration);
-        var builder = new SheetBuilder(name, problems);
+        var builder = new SheetBuilder(name, problems, mostRows);
         var number = 0;
         while (csv.Read())
         {
@@ -106,7 +114,7 @@ public static class SheetReader
 }
 
 /// <summary>Puts rows together to a sheet and minds the limits.</summary>
-internal sealed class SheetBuilder(string name, List<FloraProblem> problems)
+internal sealed class SheetBuilder(string name, List<FloraProblem> problems, int mostRows)
 {
     private readonly List<SheetRow> _rows = [];
     private string[]? _header;
@@ -129,13 +137,13 @@ internal sealed class SheetBuilder(string name, List<FloraProblem> problems)
                 || Refuse("table.columns", 1, $"It has {_header.Length} columns; {SheetLimits.MostColumns} are read at most.");
         }
         _cells += trimmed.Length;
-        if (_rows.Count >= SheetLimits.MostRows)
-            return Refuse("table.rows", number, $"It has more than {SheetLimits.MostRows} rows. Bring it in parts.");
+        if (_rows.Count >= mostRows)
+            return Refuse("table.rows", number, $"It has more than {mostRows} rows. Bring it in parts.");
         if (_cells > SheetLimits.MostCells)
             return Refuse("table.cells", number, $"It has more than {SheetLimits.MostCells} cells. Bring it in parts.");
         var tooLong = Array.FindIndex(trimmed, c => c.Length > SheetLimits.LongestCell);
         if (_length > SheetLimits.MostText || _texts.Count > SheetLimits.MostTexts)
-            return Refuse("table.texts", number, "It has more different texts than any flora needs. Bring it in parts.");
+            return Refuse("table.texts", number, "It has more different texts than can be read at once. Bring it in parts.");
         if (tooLong >= 0)
             return Refuse(
                 "cell.too-long",

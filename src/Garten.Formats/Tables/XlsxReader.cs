@@ -14,7 +14,7 @@ internal static class XlsxReader
     // Of one kind of problem no more than these are listed one by one.
     private const int MostListed = 50;
 
-    public static SheetReading Read(string name, byte[] content, CancellationToken stop)
+    public static SheetReading Read(string name, byte[] content, int mostRows, CancellationToken stop)
     {
         var problems = new List<FloraProblem>();
         FloraProblem Refused(string message) => new(ProblemSeverity.Error, "workbook.unreadable", name, 0, "", message);
@@ -37,6 +37,7 @@ internal static class XlsxReader
                 SharedStrings(part.SharedStringTablePart, stop),
                 DateStyles(part.WorkbookStylesPart),
                 problems,
+                mostRows,
                 stop
             );
         }
@@ -109,10 +110,11 @@ internal static class XlsxReader
         List<string> strings,
         HashSet<uint> dates,
         List<FloraProblem> problems,
+        int mostRows,
         CancellationToken stop
     )
     {
-        var builder = new SheetBuilder(name, problems);
+        var builder = new SheetBuilder(name, problems, mostRows);
         int formulas = 0,
             asDates = 0,
             merged = 0,

@@ -46,6 +46,8 @@ internal static class GartenHost
     /// <summary>Makes the database ready and what answers requests.</summary>
     public static async Task PrepareAsync(WebApplication app)
     {
+        // Settings that can't be used are said before anything is served.
+        app.Services.GetRequiredService<TileSource>();
         if (!IsDescribing)
         {
             await app.Services.GetRequiredService<DatabaseStart>().MigrateAsync(app.Lifetime.ApplicationStopping);

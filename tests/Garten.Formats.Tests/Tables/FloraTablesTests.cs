@@ -237,6 +237,9 @@ public sealed class FloraTablesTests
         for (var i = 0; i <= SheetLimits.MostRows + 10; i++)
             text.Append("A b").Append(i).Append(",x\n");
         Assert.Contains(Read(text.ToString()).Problems, p => p.Code == "table.rows" && p.Row == SheetLimits.MostRows + 2);
+        // Records may be more.
+        var records = SheetReader.Read("records", Encoding.UTF8.GetBytes(text.ToString()), 30_000, TestContext.Current.CancellationToken);
+        Assert.Equal((SheetLimits.MostRows + 11, 0), (records.Sheet!.Rows.Count, records.Problems.Count));
     }
 
     [Fact]

@@ -1171,7 +1171,7 @@ export interface paths {
         /** Scanned maps that can be laid under the drawn one. */
         get: operations["listMapSheets"];
         put?: never;
-        /** Brings a scanned map: the file “file” (PNG or JPEG, north up, at most 30 MiB), its “name”, and its corners “south”, “west”, “north”, “east” in decimal degrees (WGS 84). */
+        /** Brings a scanned map: the file “file” (PNG or JPEG, at most 30 MiB), its “name”, and where it lies in decimal degrees (WGS 84): “south” and “west” of its bottom left corner, “north” and “east” of its top right one, and of a sheet that hasn't north at its top “topLeftLatitude” and “topLeftLongitude” of its top left one. */
         post: operations["bringMapSheet"];
         delete?: never;
         options?: never;
@@ -1192,6 +1192,40 @@ export interface paths {
         post?: never;
         /** Takes a scanned map away. */
         delete: operations["removeMapSheet"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/map/tiles": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** Whether tiles of a server elsewhere can lie under the drawn map, and whose they are. */
+        get: operations["getMapTiles"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/v1/map/tiles/{z}/{x}/{y}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /** A tile of the server that was set, fetched by this one and kept for a day. */
+        get: operations["getMapTile"];
+        put?: never;
+        post?: never;
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -4828,6 +4862,11 @@ export interface components {
                 request: components["schemas"]["OutlineRequest"];
                 answer: components["schemas"]["OutlineAnswer"];
             };
+            /** @description The boundary of a place taken from the way that somebody went round it. */
+            walkedBoundary: {
+                request: components["schemas"]["WalkedBoundaryRequest"];
+                answer: components["schemas"]["WalkedBoundary"];
+            };
             /** @description Why a person would doubt a position; nothing where nobody would. */
             position: {
                 request: components["schemas"]["PositionRequest"];
@@ -7268,6 +7307,10 @@ export interface components {
             context: components["schemas"]["ObservationContext"];
             tool: components["schemas"]["Tool"];
         };
+        /** @description What can lie under the drawn map. */
+        MapBelow: {
+            tiles: null | components["schemas"]["MapTiles"];
+        };
         /** @description Something recorded, on the map. */
         MapPoint: {
             /** @description What it is. */
@@ -7315,6 +7358,16 @@ export interface components {
          * @enum {unknown}
          */
         MapPointKind: "plant" | "line" | "population";
+        /** @description Tiles of a server elsewhere that can lie under the drawn map. */
+        MapTiles: {
+            /** @description Whose they are, as it stands under the map. */
+            credit: string;
+            /**
+             * Format: int32
+             * @description The finest zoom that it has, 0 to 22.
+             */
+            finest: number;
+        };
         /** @description A name of a table, and what it is taken for. */
         MatchedName: {
             /** @description As it is written. */
@@ -10124,7 +10177,7 @@ export interface components {
             version: number;
             isNew: boolean;
         };
-        /** @description A scanned map that is laid under the drawn one; north is up. */
+        /** @description A scanned map that is laid under the drawn one. */
         ScannedSheet: {
             /**
              * Format: uuid
@@ -10133,10 +10186,11 @@ export interface components {
             id: string;
             /** @description What it is called. */
             name: string;
-            /** @description Its corner in the south-west. */
-            southWest: components["schemas"]["GroundPoint"];
-            /** @description Its corner in the north-east. */
-            northEast: components["schemas"]["GroundPoint"];
+            /** @description Where the bottom left corner of the picture lies. */
+            bottomLeft: components["schemas"]["GroundPoint"];
+            /** @description Where its top right corner lies. */
+            topRight: components["schemas"]["GroundPoint"];
+            topLeft?: null | components["schemas"]["GroundPoint"];
         };
         /**
          * @description How thoroughly it was looked.
@@ -12891,6 +12945,36 @@ export interface components {
             dormant: components["schemas"]["TrailAnswer"][];
             /** @description Whether every path has come to its end. */
             isFinished: boolean;
+        };
+        /**
+         * @description A boundary taken from the way that somebody went round a place. What was done to the way to close it is told, so that whoever
+         *                 takes it can look there.
+         */
+        WalkedBoundary: {
+            /** @description Its corners; empty where the way goes round nothing. */
+            outline: components["schemas"]["GroundPoint"][];
+            /**
+             * Format: double
+             * @description What lay between its end and its beginning, in metres; it is closed straight.
+             */
+            closingMetres: number;
+            /**
+             * Format: double
+             * @description The length that is left out: what was walked on past its beginning, and loops of the way, in metres.
+             */
+            leftOutMetres: number;
+            /**
+             * Format: double
+             * @description What is crossed straight where no position was, in metres.
+             */
+            bridgedMetres: number;
+            /** @description What was done to the way, in words; empty where nothing was. */
+            inWords: string;
+        };
+        /** @description A way that somebody went round a place. */
+        WalkedBoundaryRequest: {
+            /** @description The ways between the gaps of its track, in their order. */
+            ways: components["schemas"]["GroundPoint"][][];
         };
         /** @description The answered couplet that was most likely answered wrongly. */
         WeakTurn: {
@@ -16017,6 +16101,79 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    getMapTiles: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MapBelow"];
+                };
+            };
+        };
+    };
+    getMapTile: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                z: number;
+                x: number;
+                y: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/png": string;
+                    "image/jpeg": string;
+                    "image/webp": string;
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Bad Gateway */
+            502: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Gateway Timeout */
+            504: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
             };
         };
     };

@@ -30,6 +30,14 @@ export const baseServed = queryOptions({
     ),
 });
 
+/** Whether tiles of a server elsewhere can lie under the map. */
+export const tilesServed = queryOptions({
+  queryKey: ["map-tiles"],
+  staleTime: 600_000,
+  queryFn: () =>
+    orKept<Schemas["MapBelow"]>("map-tiles", () => answerOf((signal) => api.GET("/api/v1/map/tiles", { signal }))),
+});
+
 export const pointsServed = (taxon: string) =>
   queryOptions({
     queryKey: ["map-points", taxon],

@@ -18,9 +18,6 @@ internal sealed class ScannedSheetsFeature : IFeature
     private const int LongestName = 200;
     private const int LongestField = 1 << 10;
 
-    // A sheet that shows more than this is no map of a place.
-    private const double LargestMetres = 500_000;
-
     private static readonly (string Type, byte[] Start)[] Types =
     [
         ("image/png", [0x89, 0x50, 0x4E, 0x47, 0x0D, 0x0A, 0x1A, 0x0A]),
@@ -34,13 +31,16 @@ internal sealed class ScannedSheetsFeature : IFeature
                 await using var connection = await database.OpenConnectionAsync(stop);
                 return TypedResults.Ok<IReadOnlyList<ScannedSheet>>(
                     await connection
-                        .Command("select id, name, south, west, north, east from map_sheet order by name, id")
+                        .Command(
+                            "select id, name, south, west, north, east, top_left_latitude, top_left_longitude from map_sheet order by name, id"
+                        )
                         .ReadAllAsync(
                             r => new ScannedSheet(
                                 r.GetGuid(0),
                                 r.GetString(1),
                                 new GroundPoint(r.GetDouble(2), r.GetDouble(3)),
-                                new GroundPoint(r.GetDouble(4), r.GetDouble(5))
+                                new GroundPoint(r.GetDouble(4), r.GetDouble(5)),
+                                r.IsDBNull(6) ? null : new GroundPoint(r.GetDouble(6), r.GetDouble(7))
                             ),
                             stop
                         )
@@ -83,8 +83,9 @@ internal sealed class ScannedSheetsFeature : IFeature
             .Accepts<IFormFile>("multipart/form-data")
             .WithName("bringMapSheet")
             .WithSummary(
-                "Brings a scanned map: the file “file” (PNG or JPEG, north up, at most 30 MiB), its “name”, "
-                    + "and its corners “south”, “west”, “north”, “east” in decimal degrees (WGS 84)."
+                "Brings a scanned map: the file “file” (PNG or JPEG, at most 30 MiB), its “name”, and where it lies in decimal degrees "
+                    + "(WGS 84): “south” and “west” of its bottom left corner, “north” and “east” of its top right one, and of a sheet "
+                    + "that hasn't north at its top “topLeftLatitude” and “topLeftLongitude” of its top left one."
             );
     }
 
@@ -115,31 +116,24 @@ internal sealed class ScannedSheetsFeature : IFeature
             double.TryParse(form[field].ToString(), NumberStyles.Float, CultureInfo.InvariantCulture, out var it) ? it : null;
         if (Of("south") is not { } south || Of("west") is not { } west || Of("north") is not { } north || Of("east") is not { } east)
             return Problems.Result(422, "sheet.corners", "Its corners aren't said.", "Give them in decimal degrees.", "south");
-        var (low, high) = (new GroundPoint(south, west), new GroundPoint(north, east));
-        if (!low.IsOne() || !high.IsOne() || south >= north || west >= east)
-            return Problems.Result(
-                422,
-                "sheet.corners",
-                "These corners span nothing.",
-                "The first is in the south-west, the second in the north-east.",
-                "south"
-            );
-        if (Ring.Metres(low, high) > LargestMetres)
-            return Problems.Result(
-                422,
-                "sheet.corners",
-                string.Create(CultureInfo.InvariantCulture, $"It would be {Ring.Metres(low, high) / 1000:0} km across."),
-                "Look at the corners again.",
-                "south"
-            );
-        var sheet = new ScannedSheet(Guid.CreateVersion7(), name, low, high);
+        var isTurned = form.ContainsKey("topLeftLatitude") || form.ContainsKey("topLeftLongitude");
+        var topLeft =
+            isTurned && Of("topLeftLatitude") is { } latitude && Of("topLeftLongitude") is { } longitude
+                ? new GroundPoint(latitude, longitude)
+                : null;
+        if (isTurned && topLeft is null)
+            return Problems.Result(422, "sheet.corners", "Its third corner isn't said.", "Give it in decimal degrees.", "topLeft");
+        var sheet = new ScannedSheet(Guid.CreateVersion7(), name, new GroundPoint(south, west), new GroundPoint(north, east), topLeft);
+        if (sheet.Problem() is var (field, message, hint))
+            return Problems.Result(422, "sheet.corners", message, hint, field);
         await using var connection = await database.OpenConnectionAsync(stop);
         var isKept =
             await connection
                 .Command(
                     """
-                    insert into map_sheet (id, name, south, west, north, east, media_type, content, recorded_at)
-                    select $1, $2, $3, $4, $5, $6, $7, $8, $9 where (select count(*) from map_sheet) < $10
+                    insert into map_sheet
+                        (id, name, south, west, north, east, media_type, content, recorded_at, top_left_latitude, top_left_longitude)
+                    select $1, $2, $3, $4, $5, $6, $7, $8, $9, $11, $12 where (select count(*) from map_sheet) < $10
                     """,
                     sheet.Id,
                     name,
@@ -150,7 +144,9 @@ internal sealed class ScannedSheetsFeature : IFeature
                     type,
                     content,
                     clock.GetUtcNow(),
-                    (long)MostSheets
+                    (long)MostSheets,
+                    topLeft?.Latitude,
+                    topLeft?.Longitude
                 )
                 .RunAsync(stop) == 1;
         return isKept

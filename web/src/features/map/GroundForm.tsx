@@ -9,6 +9,7 @@ import { useSend } from "../../offline/mending";
 import { Part } from "../../shared/ui/Page";
 import { useProblem } from "../../shared/form/useProblem";
 import { area } from "./GroundPanel";
+import { WalkedWays } from "./WalkedWays";
 
 type Point = Schemas["GroundPoint"];
 type Ground = Schemas["GroundDescription"];
@@ -123,7 +124,7 @@ export function GroundForm({ place, ground, refused, drawn, onDraw, onDone }: Pr
     <Box component="form" noValidate onSubmit={(event) => void submit(event)}>
       <Part id="outline" title="Boundary">
         <Typography variant="body2">
-          Tap its corners on the map one after the other, type them, or bring a file.
+          Tap its corners on the map one after the other, type them, or bring a file or a way that was walked.
         </Typography>
         <Typography role="status" sx={{ my: 0.5 }}>
           {outline.length} corners{told && told.squareMetres > 0 ? `, ${area(told.squareMetres)}` : ""}.{" "}
@@ -162,6 +163,13 @@ export function GroundForm({ place, ground, refused, drawn, onDraw, onDone }: Pr
               ))}
           </Box>
         )}
+        <WalkedWays
+          place={place.id}
+          onTake={(outline) => {
+            setTyped(undefined);
+            onDraw(outline);
+          }}
+        />
         <TextField
           fullWidth
           multiline

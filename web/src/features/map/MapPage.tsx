@@ -1,4 +1,4 @@
-import { Box, Button, Link, MenuItem, TextField, Typography } from "@mui/material";
+import { Box, Button, Checkbox, FormControlLabel, Link, MenuItem, TextField, Typography } from "@mui/material";
 import { useQuery } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { Link as RouterLink, useSearchParams } from "react-router";
@@ -21,6 +21,7 @@ import { GroundPanel } from "./GroundPanel";
 import { MapSheet } from "./MapSheet";
 import { ScannedSheets, useScannedSheets } from "./ScannedSheets";
 import { SquareList } from "./SquareList";
+import { useTilesUnder } from "./tilesUnder";
 
 const NO_PLACES: Schemas["Place"][] = [];
 const NO_POINTS: Schemas["MapPoint"][] = [];
@@ -53,6 +54,7 @@ export function MapPage() {
   const place = places.find((it) => it.id === chosen);
   const ground = grounds?.find((it) => it.placeId === chosen);
   const sheets = useScannedSheets();
+  const tiles = useTilesUnder();
   const side = Number(search.get("squares") ?? 0);
   const squares = useQuery({
     enabled: place !== undefined && side > 0,
@@ -128,6 +130,8 @@ export function MapPage() {
             tracks={place && isTracked ? tracks : NO_TRACKS}
             squares={squares?.squares ?? NO_SQUARES}
             sheets={sheets.shown}
+            tiles={tiles.shown}
+            onTilesMissing={tiles.onMissing}
             chosen={place?.id ?? ""}
             onChoose={(id) => set({ place: id })}
             drawn={drawn}
@@ -138,6 +142,21 @@ export function MapPage() {
             {squares && " · filled square: recorded in, dashed: walked through, thin: nobody was there yet"}
             {tracks.length > 0 && isTracked && " · line: a track, the newest in full, rings where no position was"}
           </Typography>
+          {tiles.told && (
+            <Box>
+              <FormControlLabel
+                control={<Checkbox checked={tiles.shown !== undefined} onChange={(_, on) => tiles.show(on)} />}
+                label={`Tiles under the map: ${tiles.told.credit}`}
+              />
+              <Typography variant="body2" color="text.secondary">
+                Whoever sends them learns which part of the map is looked at, not by whom. Leave them off where nobody
+                should guess at a plant.
+              </Typography>
+              <Typography role="status" variant="body2">
+                {tiles.isMissing && "△ Tiles don’t come just now; the drawn map stays."}
+              </Typography>
+            </Box>
+          )}
           <ScannedSheets sheets={sheets} />
         </Box>
         <Box sx={{ minWidth: 0 }}>

@@ -4,7 +4,9 @@ import "leaflet/dist/leaflet.css";
 import { useEffect, useRef } from "react";
 import type { Schemas } from "../../api/client";
 import type { BaseMap } from "../../offline/grounds";
+import { laidSheet } from "./laidSheet";
 import { showRecords, textOf } from "./recordMarks";
+import { layTiles } from "./tilesUnder";
 
 type Point = Schemas["GroundPoint"];
 
@@ -16,6 +18,9 @@ interface Props {
   tracks: Schemas["PlacedTrack"][];
   squares: Schemas["SquareSeen"][];
   sheets: Schemas["ScannedSheet"][];
+  /** Tiles that lie on the base; nothing where none do. */
+  tiles: Schemas["MapTiles"] | undefined;
+  onTilesMissing: (isMissing: boolean) => void;
   chosen: string;
   onChoose: (placeId: string) => void;
   /** The outline that is being drawn; nothing while none is. */
@@ -30,10 +35,11 @@ const at = (it: Point): L.LatLngTuple => [it.latitude, it.longitude];
 
 /** The map: the base in ink and wash, places with their boundaries, what was recorded. */
 export function MapSheet(props: Props) {
-  const { base, places, grounds, points, tracks, squares, sheets, chosen, onChoose, drawn, onDraw } = props;
+  const { base, places, grounds, points, tracks, squares, sheets, tiles, chosen, onChoose, drawn, onDraw } = props;
   const { palette } = useTheme();
   const box = useRef<HTMLDivElement>(null);
   const map = useRef<L.Map>(undefined);
+  const { onTilesMissing } = props;
   const draw = useRef({ drawn, onDraw, onChoose });
   useEffect(() => {
     draw.current = { drawn, onDraw, onChoose };
@@ -51,6 +57,7 @@ export function MapSheet(props: Props) {
     }).setView([0, 0], 12);
     // Below everything else, in a canvas of its own.
     made.createPane("base").style.zIndex = "250";
+    made.createPane("tiles").style.zIndex = "255";
     made.createPane("sheets").style.zIndex = "260";
     made.createPane("squares").style.zIndex = "300";
     L.control.scale({ imperial: false }).addTo(made);
@@ -117,19 +124,15 @@ export function MapSheet(props: Props) {
     };
   }, [base, palette]);
 
+  useEffect(() => {
+    if (map.current && tiles) return layTiles(map.current, tiles, onTilesMissing);
+  }, [tiles, onTilesMissing]);
+
   // Scanned sheets lie on the base and under everything that was recorded.
   useEffect(() => {
     const on = map.current;
     if (!on || sheets.length === 0) return;
-    const group = L.layerGroup(
-      sheets.map((it) =>
-        L.imageOverlay(`/api/v1/map/sheets/${it.id}`, [at(it.southWest), at(it.northEast)], {
-          pane: "sheets",
-          opacity: 0.9,
-          alt: it.name,
-        }),
-      ),
-    ).addTo(on);
+    const group = L.layerGroup(sheets.map((it) => laidSheet(it, "sheets"))).addTo(on);
     return () => {
       group.remove();
     };

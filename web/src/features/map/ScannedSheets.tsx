@@ -86,12 +86,15 @@ function BringSheet({ onDone }: { onDone: (id?: string) => void }) {
   const [name, setName] = useState("");
   const [low, setLow] = useState<Schemas["PlantSite"]>();
   const [high, setHigh] = useState<Schemas["PlantSite"]>();
-  const { at, elsewhere, miss, setProblem, clear } = useProblem(["name", "file", "south"]);
+  const [isTurned, setTurned] = useState(false);
+  const [corner, setCorner] = useState<Schemas["PlantSite"]>();
+  const { at, elsewhere, miss, setProblem, clear } = useProblem(["name", "file", "south", "topLeft"]);
   const bring = async () => {
     clear();
     if (!picture) return miss("file", "Choose the picture.");
     if (!name.trim()) return miss("name", "Give the sheet a name.");
     if (!low || !high) return miss("south", "Say where both corners lie.");
+    if (isTurned && !corner) return miss("topLeft", "Say where the third corner lies.");
     const body = new FormData();
     body.append("file", picture);
     for (const [field, value] of Object.entries({
@@ -100,6 +103,7 @@ function BringSheet({ onDone }: { onDone: (id?: string) => void }) {
       west: low.longitude,
       north: high.latitude,
       east: high.longitude,
+      ...(isTurned && corner ? { topLeftLatitude: corner.latitude, topLeftLongitude: corner.longitude } : {}),
     }))
       body.append(field, String(value));
     try {
@@ -112,11 +116,12 @@ function BringSheet({ onDone }: { onDone: (id?: string) => void }) {
       else miss("file", "The picture can’t be sent just now.");
     }
   };
+  const wrong = elsewhere ?? at("south").helperText ?? at("topLeft").helperText;
   return (
     <Box role="group" aria-label="A scanned sheet" sx={{ display: "grid", gap: 1.5, maxWidth: 480, my: 1 }}>
       <Typography variant="body2">
-        A scan with north at its top, as PNG or JPEG of up to 30 MB. Two corners say where it lies. Bring only what you
-        may copy.
+        A scan as PNG or JPEG of up to 30 MB. Two corners say where it lies, three where north isn’t at its top. Bring
+        only what you may copy.
       </Typography>
       <input
         ref={file}
@@ -141,11 +146,16 @@ function BringSheet({ onDone }: { onDone: (id?: string) => void }) {
         onChange={(event) => setName(event.target.value)}
         {...at("name")}
       />
-      <PositionText label="Its south-west corner" onTake={setLow} />
-      <PositionText label="Its north-east corner" onTake={setHigh} />
-      {(elsewhere ?? at("south").helperText) && (
+      <PositionText label="Its bottom left corner" onTake={setLow} />
+      <PositionText label="Its top right corner" onTake={setHigh} />
+      <FormControlLabel
+        control={<Checkbox checked={isTurned} onChange={(_, on) => setTurned(on)} />}
+        label="North isn’t at its top"
+      />
+      {isTurned && <PositionText label="Its top left corner" onTake={setCorner} />}
+      {wrong && (
         <Typography role="alert" color="error">
-          {elsewhere ?? at("south").helperText}
+          {wrong}
         </Typography>
       )}
       <Box sx={{ display: "flex", gap: 1.5 }}>
