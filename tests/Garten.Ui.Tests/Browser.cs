@@ -352,23 +352,29 @@ public sealed class Browser : IDisposable
             },
             $"“{name}” standing still"
         );
-        // A finger lands in what is seen of the page, which may be a part of it; beside what lies above the control, if that covers its
-        // middle.
-        var rect =
+        // Beside what lies above the control, if that covers its middle.
+        var spot =
             (IReadOnlyDictionary<string, object>)
                 _driver.ExecuteScript(
-                    "const e=arguments[0],r=e.getBoundingClientRect(),v=visualViewport,y=r.y+r.height/2,own=x=>{const h=document.elementFromPoint(x,y);return h&&(e.contains(h)||h.contains(e))};"
-                        + "const x=[r.x+r.width/2,r.x+26].find(own)??r.x+r.width/2;return {x:x-v.offsetLeft,y:y-v.offsetTop,h:r.height}",
+                    "const e=arguments[0],r=e.getBoundingClientRect(),m=r.x+r.width/2,y=r.y+r.height/2,own=x=>{const h=document.elementFromPoint(x,y);return h&&(e.contains(h)||h.contains(e))};"
+                        + "return {off:([m,r.x+26].find(own)??m)-m,h:r.height}",
                     control
                 )!;
-        Assert.True(Convert.ToDouble(rect["h"]) >= 44, $"“{name}” is only {rect["h"]} px high.");
+        Assert.True(Convert.ToDouble(spot["h"]) >= 44, $"“{name}” is only {spot["h"]} px high.");
         // Where it is drawn anew or moves between the finger's coming and its leaving, nothing was tapped, or what does nothing: whoever sees
         // that taps again.
         _driver.ExecuteScript(
             "const own=arguments[0];window.tapped=false;addEventListener('click',e=>{const t=e.target;window.tapped=own.contains(t)||t.contains(own)||t.closest('button,a,input,label,summary')!==null},{capture:true,once:true})",
             control
         );
-        Touch(Convert.ToInt32(rect["x"]), Convert.ToInt32(rect["y"]));
+        try
+        {
+            Touch(control, Convert.ToInt32(spot["off"]));
+        }
+        catch (Exception moved) when (moved is MoveTargetOutOfBoundsException or StaleElementReferenceException)
+        {
+            // It has gone from under the finger: that is a tap on nothing.
+        }
         for (var left = NoTap; left > TimeSpan.Zero; left -= Pause)
         {
             if (_driver.ExecuteScript("return window.tapped!==false") is true)
@@ -382,12 +388,12 @@ public sealed class Browser : IDisposable
 
     // The finger's coming and leaving are sent together: where the page is too busy to take in the one before the other is sent, half a
     // second may lie between them, and a finger that rests so long taps nothing.
-    private void Touch(int x, int y)
+    private void Touch(IWebElement control, int beside)
     {
         var finger = new PointerInputDevice(PointerKind.Touch);
         _driver.PerformActions([
             new ActionSequence(finger)
-                .AddAction(finger.CreatePointerMove(CoordinateOrigin.Viewport, x, y, TimeSpan.Zero))
+                .AddAction(finger.CreatePointerMove(control, beside, 0, TimeSpan.Zero))
                 .AddAction(finger.CreatePointerDown(MouseButton.Touch))
                 .AddAction(finger.CreatePointerUp(MouseButton.Touch)),
         ]);

@@ -11,7 +11,8 @@ namespace Garten.Core.Keys;
 /// once.</summary>
 public sealed class BenchShelf
 {
-    private readonly KeyReader _reader;
+    // Its lexicon takes an interpreted core the better part of a second: it is made at the first statement that is read.
+    private readonly Lazy<KeyReader> _reader;
 
     // Words that are taught for one book alone are read in its keys alone.
     private readonly Dictionary<string, KeyReader> _readers = new(StringComparer.Ordinal);
@@ -55,14 +56,14 @@ public sealed class BenchShelf
         _inGlossary = new(() =>
             [
                 .. table
-                    .Descriptions.Where(d => !d.IsProvisional && d.Characters.Any(c => _reader!.IsOfGlossary(c.Character)))
+                    .Descriptions.Where(d => !d.IsProvisional && d.Characters.Any(c => _reader!.Value.IsOfGlossary(c.Character)))
                     .Select(d => d.Taxon),
             ]
         );
         (_taught, _corrected) = (taught ?? [], corrected);
         foreach (var reading in kept ?? [])
             _readings[reading.Hash] = reading.Couplets.ToDictionary(c => c.Couplet, c => c.Leads, StringComparer.Ordinal);
-        _reader = new KeyReader(table, [.. _taught.Where(t => t.Book.Length == 0)], corrected);
+        _reader = new(() => new KeyReader(table, [.. _taught.Where(t => t.Book.Length == 0)], corrected));
     }
 
     private KeyReader ReaderOf(KeyVersion version)
@@ -71,7 +72,7 @@ public sealed class BenchShelf
         if (_readers.TryGetValue(book, out var reader))
             return reader;
         List<TaughtTerm> own = [.. _taught.Where(t => t.Book.Length == 0 || KeyTitle.Plain(t.Book) == book)];
-        return _readers[book] = own.Exists(t => t.Book.Length > 0) ? new KeyReader(Table, own, _corrected) : _reader;
+        return _readers[book] = own.Exists(t => t.Book.Length > 0) ? new KeyReader(Table, own, _corrected) : _reader.Value;
     }
 
     /// <summary>The key versions.</summary>
@@ -215,7 +216,7 @@ public sealed class BenchShelf
     public IReadOnlyList<CoupletReadings> WholeReadingByGlossary(KeyVersion version)
     {
         ArgumentNullException.ThrowIfNull(version);
-        return Trimmed(version, c => [.. c.Leads.Select(l => _reader.ReadByGlossary(l.Statements))]);
+        return Trimmed(version, c => [.. c.Leads.Select(l => _reader.Value.ReadByGlossary(l.Statements))]);
     }
 
     private static IReadOnlyList<CoupletReadings> Trimmed(
@@ -262,7 +263,7 @@ public sealed class BenchShelf
     private (TaughtTerm Term, string Book, KeyReader Reader)? _trial;
 
     /// <summary>What a word is to the grammar already, in words; empty where it isn't known.</summary>
-    public string WhatIs(string word) => _reader.WhatIs(word);
+    public string WhatIs(string word) => _reader.Value.WhatIs(word);
 
     /// <summary>How many ends of its key hang on a couplet.</summary>
     public int EndsBehind(KeyVersion version, string couplet)

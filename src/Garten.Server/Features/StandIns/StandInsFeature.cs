@@ -23,8 +23,8 @@ public sealed class StandInOptions
     public double Pace { get; set; } = 1;
 }
 
-/// <summary>Stand-ins for devices and services that aren't here: a receiver of positions, a weather service, an atlas, a calliper. What asks them can't tell them
-/// from real ones, and they fail as those do.</summary>
+/// <summary>Stand-ins for devices and services that aren't here: a receiver of positions, a weather service, an atlas, a calliper. What asks
+/// them can't tell them from real ones, and they fail as those do.</summary>
 internal sealed class StandInsFeature : IFeature
 {
     private const string Problem = "application/problem+json";
@@ -108,10 +108,9 @@ internal sealed class StandInsFeature : IFeature
                         return UnknownPlace();
                     if (!DateTime.TryParseExact(at, "yyyy-MM-dd'T'HH:mm", CultureInfo.InvariantCulture, DateTimeStyles.None, out var when))
                         return Problems.Result(422, "date.invalid", "There is no such time.", "Give it as 2026-05-20T10:15.", "at");
-                    if (SimulatedWeather.At(where, when, how) is { } reading)
-                        return Results.Ok(new WeatherAnswer(reading, reading.InWords, reading.Doubt(at)));
-                    await Task.Delay(Silence, stop);
-                    return Problems.Result(503, "weather.silent", "The weather service doesn't answer.", "Write down what you see.", "");
+                    return SimulatedWeather.At(where, when, how) is { } reading
+                        ? Results.Ok(new WeatherAnswer(reading, reading.InWords, reading.Doubt(at)))
+                        : await SilentAsync("weather.silent", "The weather service doesn't answer.", "Write down what you see.", stop);
                 }
             )
             .Produces<WeatherAnswer>()
@@ -144,10 +143,9 @@ internal sealed class StandInsFeature : IFeature
                         return Problems.Result(404, "taxon.unknown", "The flora hasn't this taxon.", "Choose one of its list.", "taxon");
                     var at = place is { } id ? (await places.ListAsync(stop)).FirstOrDefault(p => p.Id == id) : null;
                     var today = DateOnly.FromDateTime(clock.GetLocalNow().Date);
-                    if (SimulatedAtlas.Of(asked, book.Cells, today, how) is { } record)
-                        return Results.Ok(AtlasAnswer.Of(record, asked, book.Cells, at, today));
-                    await Task.Delay(Silence, stop);
-                    return Problems.Result(503, "atlas.silent", "The atlas doesn't answer.", "Ask it later.", "");
+                    return SimulatedAtlas.Of(asked, book.Cells, today, how) is { } record
+                        ? Results.Ok(AtlasAnswer.Of(record, asked, book.Cells, at, today))
+                        : await SilentAsync("atlas.silent", "The atlas doesn't answer.", "Ask it later.", stop);
                 }
             )
             .Produces<AtlasAnswer>()
@@ -202,6 +200,13 @@ internal sealed class StandInsFeature : IFeature
         return mood is null || Moods.Contains(mood) && Enum.TryParse(mood, ignoreCase: true, out how)
             ? null
             : Problems.Result(422, "stand-ins.mood", "It can't work like that.", $"Choose {string.Join(", ", Moods)}.", "mood");
+    }
+
+    // A service that doesn't answer keeps whoever asks it waiting.
+    private static async Task<IResult> SilentAsync(string code, string title, string hint, CancellationToken stop)
+    {
+        await Task.Delay(Silence, stop);
+        return Problems.Result(503, code, title, hint, "");
     }
 
     private static IResult UnknownPlace() =>

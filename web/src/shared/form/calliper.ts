@@ -1,34 +1,19 @@
 import { useQuery } from "@tanstack/react-query";
-import { useSyncExternalStore } from "react";
 import { answerOf, api } from "../../api/client";
+import { chosenDevice } from "../place/chosenDevice";
 import { standInsServed } from "../place/receiver";
-
-const CALLIPER = "garten.calliper";
-const CHANGED = "garten-calliper";
 
 /** A calliper that types into whatever field one is in needs nothing of this; a simulated one is chosen by how it works. */
 export type Calliper = "keyboard" | `simulated:${string}`;
 
-export function chooseCalliper(calliper: Calliper): void {
-  localStorage.setItem(CALLIPER, calliper);
-  window.dispatchEvent(new Event(CHANGED));
-}
+const chosenCalliper = chosenDevice<Calliper>("calliper");
 
-const subscribe = (onChange: () => void) => {
-  window.addEventListener(CHANGED, onChange);
-  window.addEventListener("storage", onChange);
-  return () => {
-    window.removeEventListener(CHANGED, onChange);
-    window.removeEventListener("storage", onChange);
-  };
-};
+export const chooseCalliper = chosenCalliper.choose;
 
-/** The calliper that is used: where there are stand-ins and nobody has chosen otherwise, the first of these. */
+/** The calliper that is used. */
 export function useCalliper(): Calliper {
-  const chosen = useSyncExternalStore(subscribe, () => localStorage.getItem(CALLIPER) as Calliper | null);
-  const moods = useQuery(standInsServed).data ?? [];
-  if (chosen && (!chosen.startsWith("simulated") || moods.length > 0)) return chosen;
-  return moods[0] ? `simulated:${moods[0]}` : "keyboard";
+  const chosen = chosenCalliper.useChosen();
+  return chosenCalliper.used(chosen, useQuery(standInsServed).data ?? [], "keyboard");
 }
 
 /** How the simulated calliper works; nothing where a real one types. */

@@ -1,8 +1,8 @@
 import { queryOptions } from "@tanstack/react-query";
-import { useSyncExternalStore } from "react";
 import { answerOf, api, type Schemas } from "../../api/client";
 import { core } from "../../core/coreClient";
 import { orKept, queryClient } from "../../offline/queries";
+import { chosenDevice } from "./chosenDevice";
 
 type Fix = Schemas["PositionFix"];
 
@@ -19,37 +19,20 @@ export const standInsServed = queryOptions({
   queryFn: () => orKept<string[]>("stand-ins", () => answerOf((signal) => api.GET("/api/v1/stand-ins", { signal }))),
 });
 
-const RECEIVER = "garten.receiver";
-const CHANGED = "garten-receiver";
+const chosenReceiver = chosenDevice<Receiver>("receiver");
 
-export function chooseReceiver(receiver: Receiver): void {
-  localStorage.setItem(RECEIVER, receiver);
-  window.dispatchEvent(new Event(CHANGED));
-}
-
-const subscribe = (onChange: () => void) => {
-  window.addEventListener(CHANGED, onChange);
-  window.addEventListener("storage", onChange);
-  return () => {
-    window.removeEventListener(CHANGED, onChange);
-    window.removeEventListener("storage", onChange);
-  };
-};
+export const chooseReceiver = chosenReceiver.choose;
 
 /** The receiver that was chosen; nothing where none was. */
-export const useChosenReceiver = () =>
-  useSyncExternalStore(subscribe, () => localStorage.getItem(RECEIVER) as Receiver | null);
+export const useChosenReceiver = chosenReceiver.useChosen;
 
 /** How stand-ins are to work by the choice of the receiver; nothing where that says nothing of them. */
 export const moodOf = (chosen: Receiver | null) =>
   chosen?.startsWith("simulated:") ? chosen.slice("simulated:".length) : undefined;
 
-// Where stand-ins are and nobody has chosen otherwise, they are what is there.
 async function receiver(): Promise<Receiver> {
-  const chosen = localStorage.getItem(RECEIVER) as Receiver | null;
   const moods = await queryClient.ensureQueryData(standInsServed).catch(() => []);
-  if (chosen && (!chosen.startsWith("simulated") || moods.length > 0)) return chosen;
-  return moods[0] ? `simulated:${moods[0]}` : "device";
+  return chosenReceiver.used(chosenReceiver.now(), moods, "device");
 }
 
 const EVERY_MS = 2_000;
@@ -72,7 +55,7 @@ export function listen(placeId: string, heard: (it: Heard) => void): () => void 
     });
   };
   begin();
-  const forget = subscribe(begin);
+  const forget = chosenReceiver.subscribe(begin);
   return () => {
     isOver = true;
     forget();
