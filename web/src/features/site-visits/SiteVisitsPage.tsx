@@ -25,7 +25,7 @@ export function SiteVisitsPage() {
   const places = usePlaces().data ?? [];
   const people = usePeople();
   const { visits, hasNextPage, fetchNextPage, isError } = useSiteVisits(place);
-  const [entering, setEntering] = useState(false);
+  const [entering, setEntering] = useState<"now" | "afterwards">();
   const [isAsking, setAsking] = useState(false);
   const [failure, setFailure] = useState("");
   const at = places.find((it) => it.id === (place || here.placeId));
@@ -34,7 +34,7 @@ export function SiteVisitsPage() {
   const closed = visits?.filter((it) => it.isClosed) ?? [];
   const still = open.find((it) => it.date === today() && it.people.includes(recorder));
   const begin = async (isSure = false) => {
-    if (!at || !recorder) return setEntering(true);
+    if (!at || !recorder) return setEntering("now");
     // Nobody is at two places at once: it is asked before a second one is begun.
     if (still && !isSure) return setAsking(true);
     const begun = await beginVisit({ placeId: at.id, recorder, people: people.data });
@@ -49,7 +49,7 @@ export function SiteVisitsPage() {
           <Button variant="contained" onClick={() => void begin()} sx={{ minHeight: 48 }}>
             {at ? `Begin a visit to ${at.name}` : "Begin a visit"}
           </Button>
-          <Button onClick={() => setEntering(true)}>Enter one afterwards</Button>
+          <Button onClick={() => setEntering("afterwards")}>Enter one afterwards</Button>
         </Box>
       }
     >
@@ -71,7 +71,7 @@ export function SiteVisitsPage() {
         </Callout>
       )}
       {entering && (
-        <Part id="enter" title={at && !recorder ? "Who is there?" : "A visit"}>
+        <Part id="enter" title={entering === "now" ? "A visit that begins now" : "A visit of another day"}>
           <VisitForm
             make={(typed) => ({
               kind: "saveSiteVisit",
@@ -81,9 +81,10 @@ export function SiteVisitsPage() {
               pauses: [],
               version: null,
             })}
-            submitName="Open its list"
+            isNow={entering === "now"}
+            submitName={entering === "now" ? "Begin it" : "Open its list"}
             onDone={(command) => void navigate(`/site-visits/${command.siteVisitId}`)}
-            onCancel={() => setEntering(false)}
+            onCancel={() => setEntering(undefined)}
           />
         </Part>
       )}

@@ -20,6 +20,8 @@ interface Props {
   refused?: { id: string; command: Head };
   make: (typed: Omit<Head, "kind" | "id" | "siteVisitId" | "pauses" | "version">) => Head;
   submitName: string;
+  /** It begins at this moment: its day is known. */
+  isNow?: boolean;
   onDone: (sent: Head) => void;
   onCancel: () => void;
 }
@@ -27,7 +29,7 @@ interface Props {
 const named = (people: Schemas["PersonReference"][] | undefined) => people?.map((it) => it.name).join(", ") ?? "";
 
 /** The head of a visit: where, when, who, what for, and who expects one back. Also for a visit that is entered afterwards. */
-export function VisitForm({ visit, refused, make, submitName, onDone, onCancel }: Props) {
+export function VisitForm({ visit, refused, make, submitName, isNow, onDone, onCancel }: Props) {
   const places = usePlaces().data ?? [];
   const people = usePeople();
   const send = useSend(refused?.id);
@@ -109,8 +111,8 @@ export function VisitForm({ visit, refused, make, submitName, onDone, onCancel }
       />
       <TextField type="time" label="Began at" {...field("startedAt")} slotProps={{ inputLabel: { shrink: true } }} />
       <TextField
-        label="Who was there? Names with commas, the leader first"
-        {...field("people", { required: "Write who was there." })}
+        label={isNow ? "Who is there?" : "Who was there?"}
+        {...field("people", { required: "Write who was there.", help: "Names with commas, the leader first." })}
         sx={{ gridColumn: "1 / -1" }}
       />
       <TextField label="What for" {...field("purpose")} sx={{ gridColumn: { xs: "1 / -1", sm: "span 2" } }} />
@@ -123,10 +125,10 @@ export function VisitForm({ visit, refused, make, submitName, onDone, onCancel }
         />
       </Box>
       <TextField
-        label="Who expects you back, and how they are reached"
+        label="Who expects you back?"
         {...field("contact", {
           check: (text, all) => (all.backBy && !text.trim() ? "Say who expects you back." : undefined),
-          help: "Garten calls nobody: tell them yourself.",
+          help: "And how they are reached. Garten calls nobody: tell them yourself.",
         })}
         sx={{ gridColumn: { xs: "1 / -1", sm: "span 3" } }}
       />
@@ -138,16 +140,18 @@ export function VisitForm({ visit, refused, make, submitName, onDone, onCancel }
         })}
         slotProps={{ inputLabel: { shrink: true } }}
       />
-      <TextField
-        type="date"
-        label="Only a span is known: its last day"
-        {...field("until", {
-          check: (text, all) => (text && text < all.date ? "The last day comes after the first." : undefined),
-          help: "Leave it empty where the day is known.",
-        })}
-        slotProps={{ htmlInput: { max: today() }, inputLabel: { shrink: true } }}
-        sx={{ gridColumn: { xs: "1 / -1", sm: "span 2" } }}
-      />
+      {!isNow && (
+        <TextField
+          type="date"
+          label="Only a span is known: its last day"
+          {...field("until", {
+            check: (text, all) => (text && text < all.date ? "The last day comes after the first." : undefined),
+            help: "Leave it empty where the day is known.",
+          })}
+          slotProps={{ htmlInput: { max: today() }, inputLabel: { shrink: true } }}
+          sx={{ gridColumn: { xs: "1 / -1", sm: "span 2" } }}
+        />
+      )}
       {elsewhere && (
         <Typography role="alert" color="error" sx={{ gridColumn: "1 / -1" }}>
           ✕ {elsewhere}
