@@ -1,15 +1,18 @@
 import { Box, Typography } from "@mui/material";
 import type { Schemas } from "../../api/client";
-import words from "../../api/words";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
 import { Part } from "../../shared/ui/Page";
+
+const LISTED: Record<Schemas["Completeness"], string> = {
+  complete: "Every taxon that was noticed and could be named is on the list",
+  partial: "Some of the taxa that were noticed are not on the list",
+  unsaid: "Whether every taxon that was noticed is on the list isn’t known",
+};
 
 /** What a closed visit comes to: its effort, how far its list goes, and what was looked for in vain. */
 export function VisitSummary({ visit }: { visit: Schemas["SiteVisit"] }) {
   const closing = visit.closing;
   if (!closing) return null;
-  const listed =
-    closing.completeness === "complete" ? "Every taxon that was noticed and could be named is on the list" : "";
   const scope = [closing.group, closing.level].filter(Boolean).join(", ");
   return (
     <Part id="summary" title="What the visit says">
@@ -19,7 +22,7 @@ export function VisitSummary({ visit }: { visit: Schemas["SiteVisit"] }) {
           .join(": ") || "How long was searched isn’t known."}
       </Typography>
       <Typography>
-        {listed || `Whether the list is complete: ${words.completenesses[closing.completeness].toLowerCase()}`}
+        {LISTED[closing.completeness]}
         {scope && ` (${scope})`}.{closing.completeness !== "complete" && " From what isn’t on it nothing follows."}
       </Typography>
       {closing.sought.length > 0 && (
