@@ -255,6 +255,31 @@ public sealed class VisitTests(GartenSite site) : IClassFixture<GartenSite>
     }
 
     [Fact]
+    public void AVisitThatEndsWithoutSignalEndsItsTrackAndTheNextBeginsOneAgain()
+    {
+        var browser = site.Browse(390, 844, touch: true);
+        browser.Knows("garten.receiver", "simulated:well");
+        Begin(browser, "Thora Quill");
+        browser.Tap("Record my track");
+        browser.UntilText("position ±");
+        // The server has the visit without any line, and shows it so until what waits is put to it.
+        browser.Lose("*/api/*");
+        List(browser, "ve al");
+        browser.Tap("End the visit");
+        browser.UntilText("Looked for in vain");
+        browser.Tap("End the visit");
+        browser.UntilText("What the visit says");
+        browser.Until(() => !browser.Text.Contains("● track", StringComparison.Ordinal), "the track to have ended");
+        for (var look = 0; look < 20; look++)
+            Assert.Equal("none", browser.Run("return localStorage.getItem('garten.track')??'none'"));
+        browser.Lose();
+        Begin(browser, "Thora Quill");
+        browser.UntilText("● Track running");
+        browser.Tap("Track running");
+        browser.UntilText("Record my track");
+    }
+
+    [Fact]
     public void ABoundaryIsTypedOrDrawnAndSaysWhatIsWrongWithIt()
     {
         var browser = site.Browse();

@@ -12,6 +12,7 @@ import { dayOrSpan } from "../../shared/calendar/day";
 import { lastRecorder } from "../../shared/form/last";
 import { beginVisit } from "../../shared/place/beginVisit";
 import { useHere } from "../../shared/place/here";
+import { beginTrackAsBefore } from "../../shared/place/tracking";
 import { Page, Part } from "../../shared/ui/Page";
 import { WaitingNote } from "../../shared/ui/WaitingNote";
 import { VisitForm } from "./VisitForm";
@@ -83,7 +84,17 @@ export function SiteVisitsPage() {
             })}
             isNow={entering === "now"}
             submitName={entering === "now" ? "Begin it" : "Open its list"}
-            onDone={(command) => void navigate(`/site-visits/${command.siteVisitId}`)}
+            onDone={(command) => {
+              const [first] = command.people;
+              if (entering === "now" && command.date === today() && first)
+                void beginTrackAsBefore({
+                  visitId: command.siteVisitId,
+                  placeId: command.placeId,
+                  recorder: first,
+                  day: command.date,
+                });
+              void navigate(`/site-visits/${command.siteVisitId}`);
+            }}
             onCancel={() => setEntering(undefined)}
           />
         </Part>

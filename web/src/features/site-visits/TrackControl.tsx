@@ -2,7 +2,7 @@ import { Box, Button, Typography } from "@mui/material";
 import { useEffect, useState } from "react";
 import type { Schemas } from "../../api/client";
 import { core } from "../../core/coreClient";
-import { beginTrack, isTrackWanted, pieceOf, stopTrack, useRunningTrack } from "../../shared/place/tracking";
+import { beginTrack, pieceOf, stopTrack, useRunningTrack } from "../../shared/place/tracking";
 
 interface Props {
   visit: Schemas["SiteVisit"];
@@ -22,13 +22,6 @@ export function TrackControl({ visit, recorder, position }: Props) {
   const { running, unsent, trouble } = useOwnTrack(visit.id);
   const [inWords, setInWords] = useState("");
   const begin = () => void beginTrack({ visitId: visit.id, placeId: visit.place.id, recorder, day: visit.date });
-  // A visit that has just begun takes its track along as the last one did.
-  const isFresh = visit.lines.length === 0 && (visit.tracks?.length ?? 0) === 0 && !running;
-  useEffect(() => {
-    if (isFresh && isTrackWanted()) begin();
-    // Once, as the page opens: who ends it meanwhile means it.
-    // eslint-disable-next-line react-hooks/exhaustive-deps
-  }, [visit.id]);
   const pieces = (visit.tracks ?? []).filter((it) => it.trackId === running?.trackId);
   const all = running && unsent ? [...pieces, pieceOf(running, unsent)] : pieces;
   const points = all.reduce((sum, it) => sum + it.points.length, 0);

@@ -3,6 +3,7 @@ import type { Schemas } from "../../api/client";
 import { timeNow, today } from "../../api/today";
 import { send } from "../../offline/outbox";
 import { personOf } from "../../offline/people";
+import { beginTrackAsBefore } from "./tracking";
 
 interface Begun {
   placeId: string;
@@ -15,9 +16,10 @@ interface Begun {
   planned?: Schemas["PlannedQuestion"][];
 }
 
-/** Begins a visit to a place today, now; its id, or why there is none. */
+/** Begins a visit to a place today, now, with its track if the last one had one; its id, or why there is none. */
 export async function beginVisit(it: Begun): Promise<{ id: string; failure?: undefined } | { failure: string }> {
   const id = uuid();
+  const person = await personOf(it.recorder, it.people);
   const sent = await send(
     {
       kind: "saveSiteVisit",
@@ -26,7 +28,7 @@ export async function beginVisit(it: Begun): Promise<{ id: string; failure?: und
       placeId: it.placeId,
       date: today(),
       startedAt: timeNow(),
-      people: [await personOf(it.recorder, it.people)],
+      people: [person],
       purpose: it.purpose ?? "",
       weather: "",
       until: "",
@@ -37,5 +39,7 @@ export async function beginVisit(it: Begun): Promise<{ id: string; failure?: und
     },
     { creates: [id] },
   );
-  return sent.kind === "refused" ? { failure: `${sent.problem.title} ${sent.problem.detail}` } : { id };
+  if (sent.kind === "refused") return { failure: `${sent.problem.title} ${sent.problem.detail}` };
+  await beginTrackAsBefore({ visitId: id, placeId: it.placeId, recorder: person, day: today() });
+  return { id };
 }

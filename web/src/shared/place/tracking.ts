@@ -49,14 +49,16 @@ function set(it: Running | undefined): void {
   announceTrack();
 }
 
-/** Whether visits that begin have a track, as it was last. */
-export const isTrackWanted = () => localStorage.getItem(WANTED) !== null;
-
 /** Begins the track of a visit; one that runs ends. */
 export async function beginTrack(it: Omit<Running, "trackId">): Promise<void> {
   localStorage.setItem(WANTED, "yes");
   await endTrack();
   set({ ...it, trackId: uuid() });
+}
+
+/** Begins the track of a visit that begins now, if the last one had a track. */
+export async function beginTrackAsBefore(it: Omit<Running, "trackId">): Promise<void> {
+  if (localStorage.getItem(WANTED) !== null) await beginTrack(it);
 }
 
 /** Ends the track that runs: what wasn’t sent yet is sent. */
