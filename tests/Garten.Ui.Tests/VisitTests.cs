@@ -275,7 +275,7 @@ public sealed class VisitTests(GartenSite site) : IClassFixture<GartenSite>
         browser.Lose();
         Begin(browser, "Thora Quill");
         browser.UntilText("● Track running");
-        browser.Tap("Track running");
+        browser.Tap("● Track running");
         browser.UntilText("Record my track");
     }
 
