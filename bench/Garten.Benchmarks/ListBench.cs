@@ -66,7 +66,8 @@ internal sealed class ListBench(TextWriter to) : IAsyncDisposable
         driver.ExecuteCdpCommand("Performance.enable", []);
         driver.ExecuteScript(
             "window.spent_=[];let at=0,last=0;const list=document.querySelector('[role=listbox]');"
-                + "new MutationObserver(()=>{last=performance.now()}).observe(list,{subtree:true,childList:true,characterData:true,attributes:true});"
+                + "new MutationObserver(()=>{last=performance.now()})"
+                + ".observe(list,{subtree:true,childList:true,characterData:true,attributes:true});"
                 + "addEventListener('keydown',e=>{if(at)window.spent_.push(Math.max(0,last-at));at=e.timeStamp;last=0},true)"
         );
         List<double> script = [];
@@ -92,25 +93,20 @@ internal sealed class ListBench(TextWriter to) : IAsyncDisposable
     {
         milliseconds.Sort();
         to.WriteLine(
-            $"{what}: median {milliseconds[milliseconds.Count / 2]:0.0} ms, longest {milliseconds[^1]:0.0} ms of {milliseconds.Count}, {Taxa} taxa, no network"
+            $"{what}: median {milliseconds[milliseconds.Count / 2]:0.0} ms, longest {milliseconds[^1]:0.0} ms of {milliseconds.Count}, "
+                + $"{Taxa} taxa, no network"
         );
     }
 
     private static async Task BringFloraAsync(HttpClient client)
     {
         var random = new Random(4);
-        string Word(int least) =>
-            string.Concat(
-                Enumerable
-                    .Range(0, least + random.Next(6))
-                    .Select(i => (i % 2 == 0 ? "vlrmnstd" : "aeiou")[random.Next(i % 2 == 0 ? 8 : 5)])
-            );
         var taxa = new StringBuilder("name,family,cells,habitats,phenology\n");
         var matrix = new StringBuilder("taxon,margin,length\n");
         for (var i = 0; i < Taxa; i++)
         {
             var name =
-                $"{Beginnings[i % Beginnings.Length]} {Word(5)}{new string((char)('a' + i % 26), 1)}{new string((char)('a' + i / 26 % 26), 1)}{new string((char)('a' + i / 676), 1)}";
+                $"{Beginnings[i % Beginnings.Length]} {InventedWord.Of(random, 5)}{new string((char)('a' + i % 26), 1)}{new string((char)('a' + i / 26 % 26), 1)}{new string((char)('a' + i / 676), 1)}";
             taxa.Append(CultureInfo.InvariantCulture, $"{name},Generaceae,B2,heath,flower may–jul\n");
             matrix.Append(CultureInfo.InvariantCulture, $"{name},{(i % 2 == 0 ? "entire" : "toothed")},{20 + i % 40}–{40 + i % 50}\n");
         }

@@ -20,20 +20,26 @@ public class ListBenchmarks
     public void Setup()
     {
         var random = new Random(4);
-        string Word(int least) =>
-            string.Concat(
-                Enumerable
-                    .Range(0, least + random.Next(6))
-                    .Select(i => (i % 2 == 0 ? "vlrmnstd" : "aeiou")[random.Next(i % 2 == 0 ? 8 : 5)])
-            );
         _taxa =
         [
             .. Enumerable
                 .Range(0, Taxa)
                 .Select(i =>
                 {
-                    var name = $"{char.ToUpperInvariant(Word(4)[0])}{Word(3)} {Word(5)}{i}";
-                    return new Taxon($"t{i}", name, "", "species", "", "", $"{Word(4)} {Word(4)}", [], "", TaxonFacts.None);
+                    var name =
+                        $"{char.ToUpperInvariant(InventedWord.Of(random, 4)[0])}{InventedWord.Of(random, 3)} {InventedWord.Of(random, 5)}{i}";
+                    return new Taxon(
+                        $"t{i}",
+                        name,
+                        "",
+                        "species",
+                        "",
+                        "",
+                        $"{InventedWord.Of(random, 4)} {InventedWord.Of(random, 4)}",
+                        [],
+                        "",
+                        TaxonFacts.None
+                    );
                 }),
         ];
         _names = new ShortNames(_taxa);

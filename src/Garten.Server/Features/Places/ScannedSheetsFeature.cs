@@ -32,7 +32,10 @@ internal sealed class ScannedSheetsFeature : IFeature
                 return TypedResults.Ok<IReadOnlyList<ScannedSheet>>(
                     await connection
                         .Command(
-                            "select id, name, south, west, north, east, top_left_latitude, top_left_longitude from map_sheet order by name, id"
+                            """
+                            select id, name, south, west, north, east, top_left_latitude, top_left_longitude
+                            from map_sheet order by name, id
+                            """
                         )
                         .ReadAllAsync(
                             r => new ScannedSheet(

@@ -23,8 +23,8 @@ public sealed class StandInOptions
     public double Pace { get; set; } = 1;
 }
 
-/// <summary>Stand-ins for devices and services that aren't here: a receiver of positions, a weather service, an atlas, a calliper. What asks
-/// them can't tell them from real ones, and they fail as those do.</summary>
+/// <summary>Stand-ins for devices and services that aren't here: a receiver of positions, a weather service, an atlas, a calliper. What
+/// asks them can't tell them from real ones, and they fail as those do.</summary>
 internal sealed class StandInsFeature : IFeature
 {
     private const string Problem = "application/problem+json";
