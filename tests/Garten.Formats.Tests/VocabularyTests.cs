@@ -99,4 +99,43 @@ public sealed class VocabularyTests
             string.Join("; ", found.Take(10).Select(f => $"{f.Character.Id}={f.State} {f.Numbers} {f.Score:0.00}"))
         );
     }
+
+    /// <summary>Bud to spore: what a botanist would type of each part, most of it without naming a part that goes without saying.</summary>
+    [Fact]
+    public void EachOfThePartsOfThePlantIsFoundByItsWords()
+    {
+        var lines = File.ReadAllLines(Path.Combine(AppContext.BaseDirectory, "Language", "offered.txt"))
+            .Where(l => l.Contains('|'))
+            .ToList();
+        var missing = new List<string>();
+        foreach (var line in lines)
+        {
+            var (typed, expected) = (line.Split(" | ")[0], line.Split(" | ")[1]);
+            var found = Botany.Search.Find(typed).Take(8).Select(f => f.State.Length > 0 ? $"{f.Character.Id}={f.State}" : f.Character.Id);
+            if (!found.Contains(expected))
+                missing.Add($"{line}: {string.Join(", ", found)}");
+        }
+        Assert.Empty(missing);
+        Assert.True(lines.Count > 300);
+    }
+
+    [Theory]
+    [InlineData("tomentose", "leaf.hair-density", "tomentose", "")]
+    [InlineData("weeping", "crown.crown-form", "weeping", "")]
+    [InlineData("orchid lip", "lip.presence", "", "")]
+    [InlineData("rush pith interrupted", "pith.interior", "interrupted", "")]
+    [InlineData("leaf upper surface shiny", "leaf.lustre@above", "glossy", "")]
+    [InlineData("leaf 3-lobed", "leaf/lobe.number", "", "3")]
+    [InlineData("bract against ovary", "bract.relative-length@ovary", "", "")]
+    [InlineData("bracts longer than flowers", "bract.relative-length@flower", "longer", "")]
+    public void APartThatGoesWithoutSayingNeedNotBeSaid(string typed, string character, string state, string numbers) =>
+        AFewWordsFindTheCharacter(typed, character, state, numbers);
+
+    [Fact]
+    public void APartThatSeveralHaveIsNoneWithoutItsOwner()
+    {
+        Assert.Null(Botany.Compose("gland.number"));
+        Assert.NotNull(Botany.Compose("petiole/gland.number"));
+        Assert.NotNull(Botany.Compose("bundle-scar.number"));
+    }
 }

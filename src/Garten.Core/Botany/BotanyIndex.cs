@@ -151,7 +151,7 @@ public sealed class BotanyIndex
     }
 
     /// <summary>The character of an id; null where its part, its owner or its quality isn't in the vocabulary, or the owner can't have the
-    /// part.</summary>
+    /// part, or the part needs one and the id names none.</summary>
     public Character? Compose(string id)
     {
         ArgumentNullException.ThrowIfNull(id);
@@ -175,7 +175,8 @@ public sealed class BotanyIndex
         )
             return null;
         var owner = read.Owner.Length > 0 ? Part(read.Owner) : null;
-        if (read.Owner.Length > 0 && (owner is null || !CanOwn(owner, part)))
+        // Glands are glands of something: without an owner such a part is none that anybody could look at.
+        if (read.Owner.Length > 0 ? owner is null || !CanOwn(owner, part) : part.IsOwned)
             return null;
         // A region that isn't one is the part that the length is compared with.
         if (read.Region.Length > 0 && !CharacterId.Regions.Contains(read.Region) && (Part(read.Region) is null || read.Region == read.Part))

@@ -1,4 +1,5 @@
 using System.Numerics;
+using System.Text.RegularExpressions;
 using Garten.Core.Characters;
 using Garten.Core.Quantities;
 
@@ -9,7 +10,7 @@ namespace Garten.Core.Botany;
 /// <param name="State">Id of the state that the words name; empty where they name none.</param>
 /// <param name="Numbers">The numbers among the words, as they are read by <see cref="ReadingText"/>; empty where there are none.</param>
 /// <param name="IsUsual">Whether parts of this kind usually have the quality; else it should be asked.</param>
-/// <param name="IsOwnerAssumed">Whether the part is one that many have and the words don't say of which it is.</param>
+/// <param name="IsOwnerAssumed">Whether the words don't say of which part: none is named, or one that many have.</param>
 /// <param name="Score">How well the words fit: larger is better; comparable within one search alone.</param>
 public sealed record FoundCharacter(Character Character, string State, string Numbers, bool IsUsual, bool IsOwnerAssumed, double Score);
 
@@ -17,7 +18,7 @@ public sealed record FoundCharacter(Character Character, string State, string Nu
 /// Finds characters by a few typed words or beginnings of words: "petiole gl 2", "bundle sc", "rachis hairs dense". Every word has to be
 /// used; what could be several things comes as several, the likeliest first.
 /// </summary>
-public sealed class BotanySearch
+public sealed partial class BotanySearch
 {
     /// <summary>No more than this is found.</summary>
     public const int MostFound = 24;
@@ -27,7 +28,7 @@ public sealed class BotanySearch
     private const double Beginning = 1;
 
     // Of a part whose name has further words that weren't typed something is left open.
-    private const double PerMissingWord = 0.35;
+    private const double PerMissingWord = 0.7;
 
     // What only few parts have is meant less often.
     private const double Unusual = 2.5;
@@ -37,8 +38,20 @@ public sealed class BotanySearch
     // A number without a unit is mostly a count.
     private const double Unmeasured = 1.5;
 
-    // Where hairs aren't named, what is said is said of the part sooner than of its hairs.
-    private const double OfHairsUnsaid = 0.5;
+    // Where hairs, glands, edge or teeth aren't named, what is said is said of the part sooner than of these. With the part whose
+    // qualities they are.
+    private const double OfCoatUnsaid = 1;
+    private static readonly (string Prefix, string Part)[] Coats =
+    [
+        ("hair", Hair),
+        ("gland", "gland"),
+        ("edge", "margin"),
+        ("tooth", "tooth"),
+        ("lenticel", "lenticel"),
+    ];
+
+    // A part that is named beside what it belongs to: "stamen filament". "Fruit achene" is sooner the fruit, which is an achene.
+    private const double OfWhole = 0.5;
 
     // The hairs of a part are looked at by qualities of that part: how many there are and of what kind.
     private const string Hair = "hair";
@@ -47,6 +60,42 @@ public sealed class BotanySearch
     // Of a part that many have the usual owners are offered where none was named.
     private const double Ownerless = 0.3;
     private static readonly string[] UsualOwners = ["leaf", "stem", "twig", "petiole", "bud", "fruit", "flower"];
+
+    // Where no part is named at all, those that are looked at most, in the order in which they are offered; each of its own kind only.
+    private const double Partless = 1.2;
+    private const double PerUsualPart = 0.3;
+    private static readonly string[] UsualParts =
+    [
+        "leaf",
+        "stem",
+        "twig",
+        "plant",
+        "flower",
+        "inflorescence",
+        "fruit",
+        "petal",
+        "bud",
+        "bark",
+        "crown",
+        "stamen",
+        "ovary",
+        "pith",
+        "leaf-scar",
+        "sorus",
+        "seed",
+        "husk",
+        "site",
+    ];
+
+    // A length beside another part: "bract against ovary", "sepals longer than petals".
+    private const double Compared = 4;
+    private static readonly HashSet<string> Beside = new(StringComparer.Ordinal) { "against", "beside", "than", "versus", "vs" };
+    private static readonly Dictionary<string, string> Longer = new(StringComparer.Ordinal)
+    {
+        ["longer"] = "longer",
+        ["exceeding"] = "longer",
+        ["shorter"] = "shorter",
+    };
 
     // Words between others that say nothing by themselves.
     private static readonly HashSet<string> Small = new(StringComparer.Ordinal)
@@ -62,6 +111,7 @@ public sealed class BotanySearch
         "its",
         "and",
         "on",
+        "by",
     };
 
     private static readonly Dictionary<string, string> Faces = new(StringComparer.Ordinal)
@@ -77,15 +127,27 @@ public sealed class BotanySearch
         ["underside"] = "beneath",
     };
 
+    // "Upper surface" is a face; the upper leaf is another leaf.
+    private static readonly string[] Surfaces = ["surface", "side", "face"];
+    private static readonly Dictionary<string, string> FacesOfSurface = new(StringComparer.Ordinal)
+    {
+        ["upper"] = "above",
+        ["lower"] = "beneath",
+        ["inner"] = "inside",
+        ["outer"] = "outside",
+    };
+
     private sealed record Phrase(string[] Words, int Place);
 
     private readonly BotanyIndex _botany;
+    private readonly HashSet<string> _groups;
     private readonly (Part Part, Phrase[] Names)[] _parts;
     private readonly (Quality Quality, Phrase[] Names, (QualityState State, Phrase[] Names)[] States)[] _qualities;
 
     internal BotanySearch(BotanyIndex botany)
     {
         _botany = botany;
+        _groups = [.. botany.Vocabulary.Parts.SelectMany(p => p.Groups).SelectMany(g => new[] { g, g + "s", g + "es" })];
         _parts =
         [
             .. botany
@@ -114,6 +176,8 @@ public sealed class BotanySearch
             .. text.ToLowerInvariant()
                 .Replace('‑', '-')
                 .Replace('_', ' ')
+                .Replace("’", "", StringComparison.Ordinal)
+                .Replace("'", "", StringComparison.Ordinal)
                 .Replace("color", "colour", StringComparison.Ordinal)
                 .Replace("gray", "grey", StringComparison.Ordinal)
                 .Replace("fiber", "fibre", StringComparison.Ordinal)
@@ -130,23 +194,44 @@ public sealed class BotanySearch
     private List<FoundCharacter> Find(string text, bool isWhole)
     {
         ArgumentNullException.ThrowIfNull(text);
+        if (!isWhole)
+            text = NumberBeforeWord().Replace(text, "$1 $2");
         var numbers = string.Join(' ', Numbers(text));
         var words = Words(text.Replace(",", " ", StringComparison.Ordinal))
             .Where(w => !char.IsAsciiDigit(w[0]) && !IsUnit(w) && !Small.Contains(w))
             .ToList();
-        var region = "";
-        if (words.FindIndex(Faces.ContainsKey) is >= 0 and var face && words.Count > 1)
+        var region = words.Count > 2 ? TakeSurface(words) : "";
+        if (region.Length == 0 && words.FindIndex(Faces.ContainsKey) is >= 0 and var face && words.Count > 1)
         {
             region = Faces[words[face]];
             words.RemoveAt(face);
         }
         if (words.Count == 0)
             return [];
+        if (isWhole)
+            return Found(words, region, numbers, isWhole);
+        if (Group(words) is >= 0 and var group && !Array.Exists(_parts, p => Array.Exists(p.Names, n => n.Words.Contains(words[group]))))
+            words.RemoveAt(group);
+        var found = Found(words, region, numbers, isWhole);
+        if (found.Count > 0 || Group(words) is not (>= 0 and var at))
+            return found;
+        words.RemoveAt(at);
+        return Found(words, region, numbers, isWhole);
+    }
+
+    // "Orchid lip", "sedge sheath": the group says where such a part is found and is mostly no part itself.
+    private int Group(List<string> words) => words.Count < 2 ? -1 : words.FindIndex(_groups.Contains);
+
+    private List<FoundCharacter> Found(List<string> words, string region, string numbers, bool isWhole)
+    {
         var found = new Dictionary<(string, string), FoundCharacter>();
+        if (!isWhole)
+            AddCompared(found, words);
+        var usual = new int[_qualities.Length];
         foreach (var (part, owner, partScore, used, isAssumed) in Places(words, isWhole))
         {
             var left = words.Where((_, i) => (used & (1 << i)) == 0).ToArray();
-            AddOf(found, (part, owner, partScore, isAssumed), left, region, numbers, isWhole);
+            AddOf(found, (part, owner, partScore, isAssumed), left, (region, numbers, isWhole), usual);
         }
         return
         [
@@ -157,6 +242,45 @@ public sealed class BotanySearch
                 .Take(MostFound),
         ];
     }
+
+    private void AddCompared(Dictionary<(string, string), FoundCharacter> found, List<string> words)
+    {
+        var beside = words.FindIndex(Beside.Contains);
+        if (beside < 1 || beside == words.Count - 1)
+            return;
+        var state = words.Take(beside).Select(w => Longer.GetValueOrDefault(w, "")).FirstOrDefault(s => s.Length > 0) ?? "";
+        var first = words.Take(beside).Where(w => !Longer.ContainsKey(w) && w != "length").ToList();
+        foreach (var (part, score) in Wholly(first))
+        {
+            foreach (var (other, otherScore) in Wholly(words[(beside + 1)..]))
+            {
+                var id = new CharacterId("", part.Id, CharacterId.Comparing, other.Id).ToString();
+                if (_botany.Compose(id) is { } character)
+                    found[(id, state)] = new(character, state, "", true, false, Compared + score + otherScore);
+            }
+        }
+    }
+
+    // Parts that all of some words name.
+    private IEnumerable<(Part Part, double Score)> Wholly(List<string> words) =>
+        _parts
+            .Where(p => !p.Part.IsOwned)
+            .Select(p => (p.Part, Best: Best(words, p.Names, isWhole: true)))
+            .Where(p => p.Best.Used > 0 && p.Best.Used == (1 << words.Count) - 1)
+            .Select(p => (p.Part, p.Best.Score));
+
+    private static string TakeSurface(List<string> words)
+    {
+        var at = words.FindIndex(1, w => Array.Exists(Surfaces, s => s == w));
+        if (at < 1 || !FacesOfSurface.TryGetValue(words[at - 1], out var region))
+            return "";
+        words.RemoveRange(at - 1, 2);
+        return region;
+    }
+
+    // "3-lobed" is a number of lobes.
+    [GeneratedRegex(@"\b(\d{1,3})-([a-z]{3,}?)(?:e?d)?\b", RegexOptions.CultureInvariant | RegexOptions.IgnoreCase)]
+    private static partial Regex NumberBeforeWord();
 
     private static bool IsUnit(string word) => word is "mm" or "cm" or "m" or "µm";
 
@@ -195,31 +319,47 @@ public sealed class BotanySearch
             foreach (var (owned, ownedScore, ownedUsed) in alone)
             {
                 // A longer name takes the words that a shorter one would share with it.
-                if ((used & ownedUsed) == 0 && _botany.CanOwn(part, owned))
+                if ((used & ownedUsed) != 0)
+                    continue;
+                if (_botany.CanOwn(part, owned))
                     places.Add((owned, part, score + ownedScore, used | ownedUsed, false));
+                else if (!isWhole && !owned.IsOwned && _botany.Wholes(owned).Contains(part))
+                    places.Add((owned, null, ownedScore - OfWhole, used | ownedUsed, false));
             }
         }
-        return [.. places.OrderByDescending(p => p.Item3).Take(MostParts)];
+        places = [.. places.OrderByDescending(p => p.Item3).Take(MostParts)];
+        if (!isWhole)
+        {
+            foreach (var part in UsualParts.Select(_botany.Part).OfType<Part>())
+                places.Add((part, null, -Partless, 0, true));
+        }
+        return places;
     }
 
     private void AddOf(
         Dictionary<(string, string), FoundCharacter> found,
         (Part Part, Part? Owner, double Score, bool IsAssumed) place,
         string[] left,
-        string region,
-        string numbers,
-        bool isWhole
+        (string Region, string Numbers, bool IsWhole) said,
+        int[] usual
     )
     {
+        var (region, numbers, isWhole) = said;
         var (part, owner, partScore, isAssumed) = place;
+        var isUnnamed = isAssumed && owner is null;
         for (var q = 0; q < _qualities.Length; q++)
         {
             var (quality, names, states) = _qualities[q];
             if (part.Id == Hair && !quality.Id.StartsWith(HairQualities, StringComparison.Ordinal))
                 continue;
+            // A part that nobody named isn't guessed for a quality that it hasn't, nor for its being there.
+            if (isUnnamed && (quality.Id is BotanyIndex.Presence or "number" or "pairs" || !BotanyIndex.IsUsual(part, quality)))
+                continue;
+            // Of each quality its first part comes before the second one of another.
+            var rank = isUnnamed ? usual[q]++ : 0;
             var id = _botany.Canonical(new CharacterId(owner?.Id ?? "", part.Id, quality.Id, region));
             var of = id.Part == part.Id ? part : owner!;
-            var score = partScore - q * PerPlace - (BotanyIndex.IsUsual(of, quality) ? 0 : Unusual);
+            var score = partScore - q * PerPlace - rank * PerUsualPart - (BotanyIndex.IsUsual(of, quality) ? 0 : Unusual);
             if (numbers.Length > 0)
             {
                 var hasUnit = numbers.Any(char.IsLetter);
@@ -228,9 +368,16 @@ public sealed class BotanySearch
                 score -= hasUnit || quality.Kind == CharacterKind.Count ? 0 : Unmeasured;
             }
             var named = Best([.. left], names, isWhole);
-            // "Twig red" is the twig before it is its hairs.
-            if (named.Used == 0 && part.Id != Hair && quality.Id.StartsWith(HairQualities, StringComparison.Ordinal))
-                score -= OfHairsUnsaid;
+            // "Twig red" is the twig before it is its hairs, and the form of lenticels isn't that of hairs on them.
+            foreach (var (prefix, itself) in Coats)
+            {
+                if (
+                    quality.Id.StartsWith(prefix + "-", StringComparison.Ordinal)
+                    && part.Id != itself
+                    && !Array.Exists(left, w => w.StartsWith(prefix, StringComparison.Ordinal))
+                )
+                    score -= OfCoatUnsaid;
+            }
             var all = (1 << left.Length) - 1;
             void Add(string state, double extra)
             {
@@ -251,9 +398,9 @@ public sealed class BotanySearch
                 Add("", named.Score);
             foreach (var (state, terms) in states)
             {
-                var said = Best([.. left], terms, isWhole);
-                if (said.Used != 0 && (said.Used | named.Used) == all)
-                    Add(state.Id, said.Score + ((said.Used & named.Used) == 0 ? named.Score : 0));
+                var term = Best([.. left], terms, isWhole);
+                if (term.Used != 0 && (term.Used | named.Used) == all)
+                    Add(state.Id, term.Score + ((term.Used & named.Used) == 0 ? named.Score : 0));
             }
         }
     }

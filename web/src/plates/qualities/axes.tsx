@@ -53,6 +53,14 @@ export const posture: Draw = (state) => {
         [12, 13],
       ]),
     ],
+    layering: [
+      "M0 18V-20M0 -6Q12 -16 17 16M0 0Q-12 -10 -17 16M17 15l-3 5M17 15l3 5M-17 15l-3 5M-17 15l3 5",
+      tufts([
+        [0, -18],
+        [12, -6],
+        [-12, 0],
+      ]),
+    ],
     scrambling: [
       "M-14 18Q-8 -12 4 -4Q12 2 20 -14M8 18V-20M16 18V-12",
       tufts([
@@ -182,6 +190,9 @@ export const interior: Draw = (state) => {
       [-14, 0, 14].map((y) => `M-6 ${y}H6M-6 ${y + 1.6}H6`).join("") +
       "M-6 -23V23M6 -23V23" +
       [-20, -8, 7, 20].map((y) => `M-3 ${y}h0.1M3 ${y + 2}h0.1M0 ${y - 3}h0.1`).join(""),
+    interrupted:
+      "M-6 -23V23M6 -23V23" +
+      [-18, -2, 14].map((y) => `M-6 ${y - 3}Q0 ${y - 6} 6 ${y - 3}M-6 ${y + 4}Q0 ${y + 1} 6 ${y + 4}M-3 ${y}h0.1M2 ${y + 1}h0.1`).join(""),
     spongy:
       "M-6 -23V23M6 -23V23" + [-18, -11, -4, 3, 10, 17].map((y) => `M-4 ${y}q2 -4 4 0M0 ${y + 3}q2 -4 4 0`).join(""),
     "stellate-pith":
