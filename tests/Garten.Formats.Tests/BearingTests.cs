@@ -4,6 +4,7 @@ using Garten.Core.Contracts;
 using Garten.Core.Evidence;
 using Garten.Core.Floras;
 using Garten.Core.Identification;
+using Garten.Core.Keys;
 using Garten.Core.Packs;
 using Xunit;
 
@@ -171,6 +172,47 @@ public sealed class BearingTests
         var twice = Probability(flora, "bald", first, second);
         Assert.Equal(once, twice, 1);
         Assert.All(flora.Sifter.ItemsOf([first, second]), i => Assert.Equal(0.5, i.Weight));
+    }
+
+    /// <summary>Kind and density of a coat are two looks, but where a flora says only "hairs of the twig" both are held against that.</summary>
+    [Fact]
+    public void TwoLooksThatFollowFromOneDescriptionCountAsOne()
+    {
+        var older = ShippedGlossary.Characters.Single(c => c.Id == "twig-hairs");
+        var flora = Flora([older], ("bald", [("twig-hairs", "bald")]), ("starry", [("twig-hairs", "star-hairs")]));
+        Observation[] looks = [Seen("twig.hair-form", "star"), Seen("twig.hair-density", "dense")];
+        Assert.All(flora.Sifter.ItemsOf(looks), i => Assert.Equal(0.5, i.Weight));
+        // Where both are described each is held against its own.
+        var own = Flora(
+            [Made("twig.hair-form"), Made("twig.hair-density")],
+            ("bald", [("twig.hair-density", "glabrous")]),
+            ("starry", [("twig.hair-form", "star"), ("twig.hair-density", "dense")])
+        );
+        Assert.All(own.Sifter.ItemsOf(looks), i => Assert.Equal(1, i.Weight));
+    }
+
+    /// <summary>A couplet is answered by what follows from a look at something else, and a conflict with that is one.</summary>
+    [Fact]
+    public void ACoupletIsWeighedByWhatFollowsFromOtherLooks()
+    {
+        const string text = """
+            Key to the hedge
+            1. Petioles glabrous ... Vellorna alata
+            1. Petioles densely hairy ... Vellorna teres
+            """;
+        var table = new CharacterTable([Made("petiole.hair-density")], [], []) { Botany = Botany };
+        var shelf = new BenchShelf(new KeyShelf([new KeyVersion("hedge", KeyTextReader.Read(text).Keys.Single())]), table, []);
+        CoupletVerdict Verdict(params Observation[] sheet) =>
+            KeyBench.Follow(shelf, "hedge", [], sheet, [], new DateOnly(2026, 7, 1)).Verdicts.Single();
+        var bald = Verdict(Seen("plant.hair-density", "glabrous"));
+        Assert.Equal(0, bald.Best);
+        Assert.Equal(StatementFit.Fits, bald.Leads[0].Statements[0].Fit);
+        Assert.Equal(StatementFit.Conflicts, bald.Leads[1].Statements[0].Fit);
+        Assert.Equal(1, Verdict(Seen("petiole.hair-form", "star")).Best);
+        // A hairy plant may have bald petioles.
+        Assert.Equal(CoupletCall.Unseen, Verdict(Seen("plant.hair-density", "hairy")).Call);
+        // A look at the character itself goes before what follows from others.
+        Assert.Equal(1, Verdict(Seen("plant.hair-density", "glabrous"), Seen("petiole.hair-density", "dense")).Best);
     }
 
     [Fact]

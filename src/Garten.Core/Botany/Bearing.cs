@@ -45,10 +45,11 @@ public sealed class Bearing
     private readonly Dictionary<(string Character, string State), Saying[]> _meanings = [];
     private readonly Dictionary<string, List<Implication>> _implications;
     private readonly ConcurrentDictionary<(string From, string To), Bears[,]?> _tables = new();
-    private readonly ConcurrentDictionary<(string, string), bool> _sameDimension = new();
+    private readonly ConcurrentDictionary<string, int[]> _dimensions = new(StringComparer.Ordinal);
+    private readonly ConcurrentDictionary<CharacterId, int> _dimensionNumbers = new();
 
-    // So many pairs of characters are looked at together by nobody.
-    private const int MostPairs = 50_000;
+    // So many characters are looked at by nobody.
+    private const int MostCharacters = 50_000;
 
     internal Bearing(BotanyIndex botany)
     {
@@ -134,21 +135,38 @@ public sealed class Bearing
     {
         ArgumentNullException.ThrowIfNull(one);
         ArgumentNullException.ThrowIfNull(other);
-        // Sheets are put together at every look: each pair is held against each other once.
-        var pair = (one.Id, other.Id);
-        if (_sameDimension.TryGetValue(pair, out var known))
-            return known;
-        if (_sameDimension.Count >= MostPairs)
-            _sameDimension.Clear();
-        return _sameDimension[pair] = SharesDimension(one, other);
+        return one.IsQuantity == other.IsQuantity && Shares(Dimensions(one), Dimensions(other));
     }
 
-    private bool SharesDimension(Character one, Character other)
+    /// <summary>The qualities of parts that a character speaks of, as numbers that mean something within this bearing alone; in rising
+    /// order. Sheets are put together at every look, so they are worked out once.</summary>
+    internal int[] Dimensions(Character character)
     {
-        if (one.IsQuantity || other.IsQuantity)
-            return one.IsQuantity && other.IsQuantity && IsSameMeasure(one.Id, other.Id);
-        HashSet<CharacterId> Dimensions(Character c) => [.. c.States.SelectMany(s => Sayings(c.Id, s.Id)).Select(s => s.Character)];
-        return Dimensions(one).Overlaps(Dimensions(other));
+        if (_dimensions.TryGetValue(character.Id, out var known))
+            return known;
+        if (_dimensions.Count >= MostCharacters)
+            _dimensions.Clear();
+        var says = character.IsQuantity ? Sayings(character.Id, "") : character.States.SelectMany(s => Sayings(character.Id, s.Id));
+        return _dimensions[character.Id] = [
+            .. says.Select(s => _dimensionNumbers.GetOrAdd(s.Character, static (_, all) => all.Count, _dimensionNumbers))
+                .Distinct()
+                .Order(),
+        ];
+    }
+
+    /// <summary>Whether two lists of numbers in rising order have one in common.</summary>
+    internal static bool Shares(int[] one, int[] other)
+    {
+        for (int a = 0, b = 0; a < one.Length && b < other.Length; )
+        {
+            if (one[a] == other[b])
+                return true;
+            if (one[a] < other[b])
+                a++;
+            else
+                b++;
+        }
+        return false;
     }
 
     /// <summary>What one thing that is said says of another one.</summary>

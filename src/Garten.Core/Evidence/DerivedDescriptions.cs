@@ -1,3 +1,4 @@
+using System.Collections.Concurrent;
 using Garten.Core.Botany;
 using Garten.Core.Characters;
 using Garten.Core.Floras;
@@ -12,12 +13,13 @@ public sealed class DerivedDescriptions
 {
     private readonly BotanyIndex _botany;
     private readonly IReadOnlyList<Character> _characters;
-    private readonly Dictionary<string, IReadOnlyList<Character>> _sources = new(StringComparer.Ordinal);
+    private readonly HashSet<string> _described;
+    private readonly ConcurrentDictionary<string, IReadOnlyList<Character>> _sources = new(StringComparer.Ordinal);
 
     // Below this a share is a rounding.
     private const double Least = 1e-9;
 
-    /// <summary>Makes it.</summary>
+    /// <summary>Descriptions that follow within one flora.</summary>
     /// <param name="botany">What one character says of another one.</param>
     /// <param name="characters">The characters that taxa are described in.</param>
     public DerivedDescriptions(BotanyIndex botany, IReadOnlyList<Character> characters)
@@ -25,6 +27,7 @@ public sealed class DerivedDescriptions
         ArgumentNullException.ThrowIfNull(botany);
         ArgumentNullException.ThrowIfNull(characters);
         (_botany, _characters) = (botany, characters);
+        _described = [.. characters.Select(c => c.Id)];
     }
 
     /// <summary>The characters that say something of a character, in their order.</summary>
@@ -36,6 +39,18 @@ public sealed class DerivedDescriptions
         return _sources[character.Id] = [
             .. _characters.Where(c => c.Id != character.Id && IsOneComposed(c, character) && Bears(c, character)),
         ];
+    }
+
+    /// <summary>Whether two characters that nobody is described in follow from one that taxa are described in: what is seen of both is held
+    /// against that one description.</summary>
+    public bool FollowTogether(Character one, Character other)
+    {
+        ArgumentNullException.ThrowIfNull(one);
+        ArgumentNullException.ThrowIfNull(other);
+        if (_described.Contains(one.Id) || _described.Contains(other.Id))
+            return false;
+        var others = Sources(other);
+        return Sources(one).Any(s => others.Any(o => o.Id == s.Id));
     }
 
     // Older characters are what they are to each other by their own tables: what they say of each other is described already.

@@ -18,7 +18,14 @@ public sealed partial record EvidenceItem
     /// <param name="observations">The observations that hold.</param>
     /// <param name="table">The characters; looks at unknown ones are left out, and ratios of measured ones derive themselves.</param>
     /// <param name="options">The numbers to weigh with.</param>
-    public static IReadOnlyList<EvidenceItem> Pool(IReadOnlyList<Observation> observations, CharacterTable table, EvidenceOptions options)
+    /// <param name="derived">How what isn't described follows from what is; null: looks that follow from one description count each for
+    /// itself.</param>
+    public static IReadOnlyList<EvidenceItem> Pool(
+        IReadOnlyList<Observation> observations,
+        CharacterTable table,
+        EvidenceOptions options,
+        DerivedDescriptions? derived = null
+    )
     {
         ArgumentNullException.ThrowIfNull(observations);
         ArgumentNullException.ThrowIfNull(table);
@@ -66,7 +73,9 @@ public sealed partial record EvidenceItem
                 AddTrend(items, trend, looks, options.Contexts);
         }
         FollowingItems.Add(items, table, looks);
-        return Dependent(items, options, table.Botany);
+        if (table.Botany is { } botany)
+            ShareDimensions(items, botany, derived);
+        return Dependent(items, options);
     }
 
     // Of a series up the stem: rising, level or falling is a character of its own.
@@ -338,22 +347,23 @@ public sealed partial record EvidenceItem
                 context.Why(character)
             );
 
-    // Looks at one quality of one part through several characters are one look: each counts in part.
-    private static void ShareDimensions(List<EvidenceItem> items, BotanyIndex botany)
+    // Looks at one quality of one part through several characters are one look, and so are looks at two qualities that both follow from one
+    // description alone (kind and density of a coat from "hairs of the twig"): each counts in part.
+    private static void ShareDimensions(List<EvidenceItem> items, BotanyIndex botany, DerivedDescriptions? derived)
     {
-        var composed = items.Select(i => CharacterId.IsComposed(i.Character.Id)).ToArray();
+        var composed = items.ConvertAll(i => i.Weight > 0 && CharacterId.IsComposed(i.Character.Id));
+        if (!composed.Contains(true))
+            return;
         var alike = new int[items.Count];
         for (var i = 0; i < items.Count; i++)
         {
-            for (var j = i + 1; j < items.Count; j++)
+            for (var j = 0; j < items.Count; j++)
             {
-                if (
-                    (!composed[i] && !composed[j])
-                    || items[i].Weight == 0
-                    || items[j].Weight == 0
-                    || items[i].Character.Id == items[j].Character.Id
-                    || !botany.Bearing.IsSameDimension(items[i].Character, items[j].Character)
-                )
+                // Each pair once: both composed, or the one that is before the one that isn't.
+                if (!composed[i] || items[j].Weight == 0 || composed[j] && j <= i || items[i].Character.Id == items[j].Character.Id)
+                    continue;
+                var (one, other) = (items[i].Character, items[j].Character);
+                if (!botany.Bearing.IsSameDimension(one, other) && derived?.FollowTogether(one, other) != true)
                     continue;
                 alike[i]++;
                 alike[j]++;
@@ -365,15 +375,14 @@ public sealed partial record EvidenceItem
                 items[i] = items[i] with
                 {
                     Weight = items[i].Weight / (alike[i] + 1),
-                    Reason = $"{items[i].Reason} The same was looked at under another name: together they count once.".Trim(),
+                    Reason =
+                        $"{items[i].Reason} The same was looked at under another name, or follows from it: together they count once.".Trim(),
                 };
         }
     }
 
-    private static List<EvidenceItem> Dependent(List<EvidenceItem> items, EvidenceOptions options, BotanyIndex? botany)
+    private static List<EvidenceItem> Dependent(List<EvidenceItem> items, EvidenceOptions options)
     {
-        if (botany is not null)
-            ShareDimensions(items, botany);
         var families = items
             .Where(i => i.Character.Family.Length > 0 && i.Weight > 0)
             .GroupBy(i => i.Character.Family, StringComparer.Ordinal);

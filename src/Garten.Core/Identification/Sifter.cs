@@ -282,7 +282,7 @@ public sealed partial class Sifter
 
     /// <summary>The items of a sheet.</summary>
     public IReadOnlyList<EvidenceItem> ItemsOf(IReadOnlyList<Observation> observations) =>
-        EvidenceItem.Pool(EvidenceSheet.Holding(observations), _table, _options.Evidence);
+        EvidenceItem.Pool(EvidenceSheet.Holding(observations), _table, _options.Evidence, _derived);
 
     internal WeighedList Weigh(SiftQuery query)
     {

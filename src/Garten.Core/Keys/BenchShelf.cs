@@ -25,7 +25,6 @@ public sealed class BenchShelf
     private readonly ILookup<string, string> _forms;
     private readonly HashSet<string> _described;
     private readonly Lazy<HashSet<string>> _inGlossary;
-    private readonly DerivedDescriptions? _derived;
 
     /// <summary>Creates an instance of this type.</summary>
     /// <param name="keys">The key versions.</param>
@@ -49,8 +48,8 @@ public sealed class BenchShelf
         Taxa = taxa;
         Table = table;
         Descriptions = CharacterTable.Complete(table.Descriptions, taxa);
-        _derived = table.Botany is { } botany ? new DerivedDescriptions(botany, table.Characters) : null;
-        Likelihood = new Likelihood(Descriptions, derived: _derived);
+        Derived = table.Botany is { } botany ? new DerivedDescriptions(botany, table.Characters) : null;
+        Likelihood = new Likelihood(Descriptions, derived: Derived);
         _described = [.. Descriptions.Select(d => d.Taxon)];
         _forms = taxa.Where(t => t.Rank is "cultivar" or "form").ToLookup(t => t.Parent, t => t.Id, StringComparer.Ordinal);
         _inGlossary = new(() =>
@@ -74,6 +73,9 @@ public sealed class BenchShelf
         List<TaughtTerm> own = [.. _taught.Where(t => t.Book.Length == 0 || KeyTitle.Plain(t.Book) == book)];
         return _readers[book] = own.Exists(t => t.Book.Length > 0) ? new KeyReader(Table, own, _corrected) : _reader.Value;
     }
+
+    /// <summary>How what isn't described follows from what is; null where no vocabulary is at hand.</summary>
+    internal DerivedDescriptions? Derived { get; }
 
     /// <summary>The key versions.</summary>
     public KeyShelf Keys { get; }
@@ -109,7 +111,7 @@ public sealed class BenchShelf
 
     /// <summary>The weigher over the whole flora and some more taxa.</summary>
     internal Likelihood With(IReadOnlyList<TaxonDescription> more) =>
-        more.Count == 0 ? Likelihood : new Likelihood([.. Descriptions, .. more], derived: _derived);
+        more.Count == 0 ? Likelihood : new Likelihood([.. Descriptions, .. more], derived: Derived);
 
     private readonly Dictionary<(string Character, string First, string Second), double> _separations = [];
 

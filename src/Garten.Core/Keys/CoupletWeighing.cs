@@ -1,6 +1,8 @@
 using System.Globalization;
+using Garten.Core.Botany;
 using Garten.Core.Characters;
 using Garten.Core.Evidence;
+using Garten.Core.Floras;
 using Garten.Core.Identification;
 using Garten.Core.Language;
 using Garten.Core.Quantities;
@@ -9,13 +11,69 @@ namespace Garten.Core.Keys;
 
 /// <summary>
 /// Weighs the leads of a couplet by a sheet. Every character that any lead speaks of is scored under every lead, once; a lead that is
-/// silent on it gets the complement of what the others say.
+/// silent on it gets the complement of what the others say. A character that wasn't looked at itself is scored by what follows for it from
+/// looks at others ("petiole glabrous" from "plant glabrous").
 /// </summary>
-internal sealed class CoupletWeighing(WeighedSheet sheet, EvidenceOptions options)
+internal sealed class CoupletWeighing(WeighedSheet sheet, EvidenceOptions options, CharacterTable table)
 {
-    private readonly ILookup<string, EvidenceItem> _items = sheet
+    private readonly ILookup<string, EvidenceItem> _looks = sheet
         .Items.Where(i => i.Weight > 0 || i.Follows)
         .ToLookup(i => i.Character.Id, StringComparer.Ordinal);
+    private readonly Dictionary<string, IReadOnlyList<EvidenceItem>> _items = new(StringComparer.Ordinal);
+
+    // What the sheet says of a character.
+    private IReadOnlyList<EvidenceItem> Of(string character)
+    {
+        if (_items.TryGetValue(character, out var known))
+            return known;
+        return _items[character] = _looks.Contains(character) ? [.. _looks[character]] : Following(character);
+    }
+
+    private List<EvidenceItem> Following(string id)
+    {
+        if (table.Botany?.Bearing is not { } bearing || table.Find(id) is not { } character)
+            return [];
+        var following = new List<EvidenceItem>();
+        foreach (var item in sheet.Items.Where(i => i.Weight > 0 && i.Given is null && i.Of == 0))
+        {
+            if (!CharacterId.IsComposed(id) && !CharacterId.IsComposed(item.Character.Id))
+                continue;
+            if (item.Sample is not null)
+            {
+                if (character.Kind == item.Character.Kind && bearing.IsSameMeasure(id, item.Character.Id))
+                    following.Add(item with { Character = character });
+            }
+            else if (!character.IsQuantity && !item.NotFound && item.Elsewhere.Count == 0 && Given(bearing, item, character) is { } given)
+            {
+                following.Add(
+                    item with
+                    {
+                        Character = character,
+                        States = [],
+                        Together = false,
+                        Given = given,
+                        Derived = $"{item.Character.Name}: {item.InWords()}",
+                    }
+                );
+            }
+        }
+        return following.Count < 2 ? following : [.. following.Select(f => f with { Weight = f.Weight / following.Count })];
+    }
+
+    // Per state of a character whether the states that were seen of another one leave it possible; null where they exclude nothing.
+    private static double[]? Given(Bearing bearing, EvidenceItem item, Character character)
+    {
+        if (item.Character.IsQuantity || bearing.Table(item.Character, character) is not { } says)
+            return null;
+        var given = new double[character.States.Count];
+        for (var s = 0; s < given.Length; s++)
+        {
+            var excluding = item.States.Count(seen => says[seen, s] == Bears.Excludes);
+            // Of states that were seen together each has to leave it; of several that it may have been, one.
+            given[s] = (item.Together ? excluding > 0 : excluding == item.States.Count) ? 0 : 1;
+        }
+        return given.Contains(0) && given.Contains(1) ? given : null;
+    }
 
     /// <summary>Weighs a couplet.</summary>
     /// <param name="keyVersion">Hash of the version.</param>
@@ -48,7 +106,7 @@ internal sealed class CoupletWeighing(WeighedSheet sheet, EvidenceOptions option
         {
             // Of length, width and their ratio two are independent; which two, the couplet says.
             if (
-                _items[character].FirstOrDefault()?.Character.Family is { Length: > 0 } family
+                Of(character) is [{ Character.Family: { Length: > 0 } family }, ..]
                 && (families[family] = families.GetValueOrDefault(family) + 1) > options.IndependentOfFamily
             )
                 continue;
@@ -57,7 +115,7 @@ internal sealed class CoupletWeighing(WeighedSheet sheet, EvidenceOptions option
                 .ToList();
             var sum = new double[n];
             var any = false;
-            foreach (var item in _items[character])
+            foreach (var item in Of(character))
             {
                 any = true;
                 if (item.Reason.Length > 0 && !reasons.Contains(item.Reason))
@@ -145,7 +203,8 @@ internal sealed class CoupletWeighing(WeighedSheet sheet, EvidenceOptions option
 
     private double Mean(EvidenceItem item, IReadOnlyList<string> taxa, double marginal)
     {
-        var described = taxa.Select(t => sheet.Description(t, item.Character.Id)).Where(d => d is { Applies: true }).ToList();
+        var completed = sheet.Likelihood.Completed(item.Character);
+        var described = taxa.Select(t => completed.GetValueOrDefault(t)).Where(d => d is { Applies: true }).ToList();
         return described.Count == 0 ? marginal : described.Average(d => sheet.Likelihood.Raw(item, d!));
     }
 
@@ -281,7 +340,7 @@ internal sealed class CoupletWeighing(WeighedSheet sheet, EvidenceOptions option
         var ratio = 0d;
         foreach (var claim in reading.Claims.Where(c => c.IsOfUsualAge))
         {
-            foreach (var item in _items[claim.Character])
+            foreach (var item in Of(claim.Character))
             {
                 var fit =
                     item.Larger && item.Character.Kind == CharacterKind.Length
@@ -330,7 +389,8 @@ internal sealed class CoupletWeighing(WeighedSheet sheet, EvidenceOptions option
                 edge = 0.1;
             var best = given.Max();
             var own = stated.Count == 0 ? best : stated.Max(s => given[s]);
-            return own >= fits * best ? StatementFit.Fits
+            return own <= 0 ? StatementFit.Conflicts
+                : own >= fits * best ? StatementFit.Fits
                 : own >= edge * best ? StatementFit.AtTheEdge
                 : StatementFit.Doubtful;
         }

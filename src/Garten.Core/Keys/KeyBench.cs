@@ -173,7 +173,7 @@ public static class KeyBench
     {
         ArgumentNullException.ThrowIfNull(shelf);
         var options = EvidenceOptions.Default;
-        var items = EvidenceItem.Pool(EvidenceSheet.Holding(observations), shelf.Table, options);
+        var items = EvidenceItem.Pool(EvidenceSheet.Holding(observations), shelf.Table, options, shelf.Derived);
         var followed = answers.Select(a => a.KeyVersion).ToHashSet(StringComparer.Ordinal);
         if (shelf.Keys.Find(start) is null)
             throw new ArgumentException("The key version to start with isn't on the shelf.", nameof(start));
@@ -189,7 +189,7 @@ public static class KeyBench
             .ToList();
         var sheet = new WeighedSheet(items, shelf.With(own));
         string Key(string name) => ids[name] is { } id && shelf.Describes(id) ? id : name;
-        var weighing = new CoupletWeighing(sheet, options);
+        var weighing = new CoupletWeighing(sheet, options, shelf.Table);
 
         CoupletVerdict Weigh(KeyPlace place)
         {
