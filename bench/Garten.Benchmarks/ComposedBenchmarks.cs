@@ -50,6 +50,9 @@ public class ComposedBenchmarks
         (_without, _with) = (Ready(_dense, null), Ready(_dense, botany));
         var described = some.Select(c => c.Id).ToHashSet(StringComparer.Ordinal);
         var others = all.Where(c => !described.Contains(c.Id) && some.Any(s => botany.Bearing.Table(s, c) is not null))
+            // Of different parts: those of one that follow from one description share their weight, so that one look more changes all of
+            // them, which is no cost of bearing alone.
+            .DistinctBy(c => CharacterId.Read(c.Id)!.Value.Path)
             .Take(Derived)
             .ToList();
         _described = Ready(PackFile.Write(Flora([.. some, .. others], 0.8)), null);

@@ -130,14 +130,6 @@ public sealed class Bearing
         );
     }
 
-    /// <summary>Whether two characters speak of one quality of one part, so that a look at the one is no news for the other.</summary>
-    public bool IsSameDimension(Character one, Character other)
-    {
-        ArgumentNullException.ThrowIfNull(one);
-        ArgumentNullException.ThrowIfNull(other);
-        return one.IsQuantity == other.IsQuantity && Shares(Dimensions(one), Dimensions(other));
-    }
-
     /// <summary>The qualities of parts that a character speaks of, as numbers that mean something within this bearing alone; in rising
     /// order. Sheets are put together at every look, so they are worked out once.</summary>
     internal int[] Dimensions(Character character)

@@ -13,7 +13,8 @@ public sealed class DerivedDescriptions
 {
     private readonly BotanyIndex _botany;
     private readonly IReadOnlyList<Character> _characters;
-    private readonly HashSet<string> _described;
+    private readonly Dictionary<string, int> _described = new(StringComparer.Ordinal);
+    private readonly ConcurrentDictionary<string, (string Part, int[] From)> _followsFrom = new(StringComparer.Ordinal);
     private readonly ConcurrentDictionary<string, IReadOnlyList<Character>> _sources = new(StringComparer.Ordinal);
 
     // Below this a share is a rounding.
@@ -27,7 +28,8 @@ public sealed class DerivedDescriptions
         ArgumentNullException.ThrowIfNull(botany);
         ArgumentNullException.ThrowIfNull(characters);
         (_botany, _characters) = (botany, characters);
-        _described = [.. characters.Select(c => c.Id)];
+        foreach (var character in characters)
+            _described.TryAdd(character.Id, _described.Count);
     }
 
     /// <summary>The characters that say something of a character, in their order.</summary>
@@ -41,16 +43,17 @@ public sealed class DerivedDescriptions
         ];
     }
 
-    /// <summary>Whether two characters that nobody is described in follow from one that taxa are described in: what is seen of both is held
-    /// against that one description.</summary>
-    public bool FollowTogether(Character one, Character other)
+    /// <summary>The part of a character and, as numbers in rising order, the described characters that it follows from; none where taxa are
+    /// described in it itself. What is seen of two characters of one part that follow from the same is held against one
+    /// description.</summary>
+    internal (string Part, int[] From) FollowsFrom(Character character)
     {
-        ArgumentNullException.ThrowIfNull(one);
-        ArgumentNullException.ThrowIfNull(other);
-        if (_described.Contains(one.Id) || _described.Contains(other.Id))
-            return false;
-        var others = Sources(other);
-        return Sources(one).Any(s => others.Any(o => o.Id == s.Id));
+        if (_followsFrom.TryGetValue(character.Id, out var known))
+            return known;
+        return _followsFrom[character.Id] =
+            _described.ContainsKey(character.Id) || CharacterId.Read(character.Id) is not { } id
+                ? ("", [])
+                : (id.Path, [.. Sources(character).Select(s => _described[s.Id]).Order()]);
     }
 
     // Older characters are what they are to each other by their own tables: what they say of each other is described already.

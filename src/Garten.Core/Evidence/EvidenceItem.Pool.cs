@@ -354,16 +354,22 @@ public sealed partial record EvidenceItem
         var composed = items.ConvertAll(i => i.Weight > 0 && CharacterId.IsComposed(i.Character.Id));
         if (!composed.Contains(true))
             return;
+        var dimensions = items.ConvertAll(i => botany.Bearing.Dimensions(i.Character));
+        var follow = items.ConvertAll(i => derived?.FollowsFrom(i.Character) ?? ("", []));
         var alike = new int[items.Count];
         for (var i = 0; i < items.Count; i++)
         {
+            if (!composed[i])
+                continue;
             for (var j = 0; j < items.Count; j++)
             {
                 // Each pair once: both composed, or the one that is before the one that isn't.
-                if (!composed[i] || items[j].Weight == 0 || composed[j] && j <= i || items[i].Character.Id == items[j].Character.Id)
+                if (items[j].Weight == 0 || composed[j] && j <= i || items[i].Character.Id == items[j].Character.Id)
                     continue;
-                var (one, other) = (items[i].Character, items[j].Character);
-                if (!botany.Bearing.IsSameDimension(one, other) && derived?.FollowTogether(one, other) != true)
+                var isOneQuality =
+                    items[i].Character.IsQuantity == items[j].Character.IsQuantity && Bearing.Shares(dimensions[i], dimensions[j]);
+                var isOneDescription = follow[i].Part == follow[j].Part && Bearing.Shares(follow[i].From, follow[j].From);
+                if (!isOneQuality && !isOneDescription)
                     continue;
                 alike[i]++;
                 alike[j]++;
