@@ -24,7 +24,7 @@ public static partial class CoreExports
 
     /// <summary>Takes the vocabulary of parts and qualities in its binary form, in place of the one that was there.</summary>
     [JSExport]
-    public static void LoadVocabulary(byte[] vocabulary) => Session.Botany = new BotanyIndex(VocabularyFile.Read(vocabulary));
+    public static void LoadVocabulary(byte[] vocabulary) => Session.Botany = VocabularyFile.Read(vocabulary);
 
     /// <summary>Takes a flora in its binary form, in place of the one that was there. Answers with its id.</summary>
     [JSExport]

@@ -1,4 +1,5 @@
 using Garten.Core.Botany;
+using Garten.Core.Characters;
 using Garten.Core.Contracts;
 using Garten.Core.Floras;
 using Garten.Core.Seasons;
@@ -22,6 +23,7 @@ public static class FloraImporter
     /// <param name="seasons">When the phenophases last.</param>
     /// <param name="renamed">New headings for columns of the matrix; an empty one leaves the column out. Null: they stay as they
     /// are.</param>
+    /// <param name="before">The characters of the flora as it was brought before; null where it wasn't.</param>
     /// <param name="stop">Ends the reading.</param>
     /// <param name="dash">What a dash in a cell means; it is asked where nobody has said.</param>
     /// <param name="botany">Makes characters of headings that name a part and a quality; null: those that ship.</param>
@@ -31,8 +33,9 @@ public static class FloraImporter
         IReadOnlyDictionary<string, string>? renamed = null,
         DashMeaning dash = DashMeaning.Unsaid,
         BotanyIndex? botany = null,
+        IReadOnlyList<Character>? before = null,
         CancellationToken stop = default
-    ) => ReadWithColumns(files, seasons, renamed, dash, botany, stop).Reading;
+    ) => ReadWithColumns(files, seasons, renamed, dash, botany, before, stop).Reading;
 
     /// <summary>The same, with how each column of the matrix is read.</summary>
     public static (FloraReading Reading, IReadOnlyList<FloraColumn> Columns) ReadWithColumns(
@@ -41,6 +44,7 @@ public static class FloraImporter
         IReadOnlyDictionary<string, string>? renamed = null,
         DashMeaning dash = DashMeaning.Unsaid,
         BotanyIndex? botany = null,
+        IReadOnlyList<Character>? before = null,
         CancellationToken stop = default
     )
     {
@@ -89,6 +93,7 @@ public static class FloraImporter
             )
             {
                 Botany = botany ?? ShippedVocabulary.Botany,
+                Before = before ?? [],
             },
             seasons,
             null,
@@ -127,7 +132,7 @@ public static class FloraImporter
         var columns = new List<FloraColumn>();
         for (var i = 1; i < original.Header.Count; i++)
         {
-            var heading = renamed?.GetValueOrDefault(original.Header[i]) ?? original.Header[i];
+            var heading = (renamed?.GetValueOrDefault(original.Header[i]) ?? original.Header[i]).TrimEnd(MatrixColumns.MeantSo);
             var character =
                 heading.Length == 0
                     ? null

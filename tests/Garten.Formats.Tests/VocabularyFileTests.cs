@@ -14,7 +14,8 @@ public sealed class VocabularyFileTests
     private static string Json(Vocabulary vocabulary) => JsonSerializer.Serialize(vocabulary, CoreJson.Default.Vocabulary);
 
     [Fact]
-    public void ItComesBackAsItWentOut() => Assert.Equal(Json(Shipped), Json(VocabularyFile.Read(VocabularyFile.Write(Shipped))));
+    public void ItComesBackAsItWentOut() =>
+        Assert.Equal(Json(Shipped), Json(VocabularyFile.Read(VocabularyFile.Write(Shipped, "")).Vocabulary));
 
     [Fact]
     public void SoDoesOneWithWhatCuratorsAdded()
@@ -31,13 +32,13 @@ public sealed class VocabularyFileTests
             Qualities = [Shipped.Qualities[0] with { States = [state], ReplacedBy = "shape" }],
             Words = null,
         };
-        Assert.Equal(Json(added), Json(VocabularyFile.Read(VocabularyFile.Write(added))));
+        Assert.Equal(Json(added), Json(VocabularyFile.Read(VocabularyFile.Write(added, "")).Vocabulary));
     }
 
     [Fact]
     public void WhatIsNoneOrCutOffIsRefused()
     {
-        var bytes = VocabularyFile.Write(Shipped);
+        var bytes = VocabularyFile.Write(Shipped, "");
         Assert.Throws<PackFormatException>(() => VocabularyFile.Read([1, 2, 3]));
         Assert.Throws<PackFormatException>(() => VocabularyFile.Read([.. bytes.Take(bytes.Length / 3)]));
     }

@@ -108,7 +108,7 @@ public sealed class FirstViewApiTests(GartenServer server) : IClassFixture<Garte
     {
         var bytes = await server.Client.GetByteArrayAsync(new Uri("/api/v1/vocabulary/packed", UriKind.Relative), Stop);
         var json = await server.Client.GetStringAsync(new Uri("/api/v1/vocabulary", UriKind.Relative), Stop);
-        Assert.Equal(json, JsonSerializer.Serialize(VocabularyFile.Read(bytes), CoreJson.Default.Vocabulary));
+        Assert.Equal(json, JsonSerializer.Serialize(VocabularyFile.Read(bytes).Vocabulary, CoreJson.Default.Vocabulary));
     }
 
     [Fact]

@@ -21,10 +21,12 @@ public sealed class BotanyIndex
 
     /// <summary>Makes it.</summary>
     /// <param name="vocabulary">The vocabulary; of two parts or qualities of one id the first counts.</param>
-    public BotanyIndex(Vocabulary vocabulary)
+    /// <param name="version">Hash of its content; empty where none is known.</param>
+    public BotanyIndex(Vocabulary vocabulary, string version = "")
     {
         ArgumentNullException.ThrowIfNull(vocabulary);
-        Vocabulary = vocabulary;
+        ArgumentNullException.ThrowIfNull(version);
+        (Vocabulary, Version) = (vocabulary, version);
         _parts = vocabulary.Parts.DistinctBy(p => p.Id).ToDictionary(p => p.Id, StringComparer.Ordinal);
         _qualities = vocabulary.Qualities.DistinctBy(q => q.Id).ToDictionary(q => q.Id, StringComparer.Ordinal);
         _bearing = new(() => new Bearing(this));
@@ -33,6 +35,9 @@ public sealed class BotanyIndex
 
     /// <summary>The vocabulary.</summary>
     public Vocabulary Vocabulary { get; }
+
+    /// <summary>Hash of its content; empty where none is known.</summary>
+    public string Version { get; }
 
     /// <summary>What one character says of another one.</summary>
     public Bearing Bearing => _bearing.Value;

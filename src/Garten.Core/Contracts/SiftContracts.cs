@@ -573,10 +573,16 @@ public sealed class ReadyFlora : IDisposable
     /// <param name="botany">The parts and qualities that characters are made of; null: only the flora's own characters.</param>
     public ReadyFlora With(BotanyIndex? botany)
     {
+        Given = botany;
+        if (botany is not null && Pack.Published is { } published)
+            botany = published.In(botany);
         Sifter.Botany = botany;
         Table = Table with { Botany = botany };
         return this;
     }
+
+    /// <summary>The parts and qualities that it was given last; what it was published with keeps its meaning among them.</summary>
+    public BotanyIndex? Given { get; private set; }
 
     /// <summary>Name of a taxon.</summary>
     public string NameOf(string taxon) => taxon == Sifter.NotOnList ? "Not on this list" : _taxa.GetValueOrDefault(taxon)?.Name ?? taxon;
@@ -602,5 +608,7 @@ public sealed class ReadyFlora : IDisposable
     public static ReadyFlora Read(byte[] pack) => new(PackFile.Read(pack));
 
     /// <summary>Writes a flora in its binary form.</summary>
-    public static byte[] Write(Flora flora) => PackFile.Write(flora);
+    /// <param name="flora">The flora.</param>
+    /// <param name="published">The vocabulary that it was published with; null where it names none.</param>
+    public static byte[] Write(Flora flora, Vocabulary? published = null) => PackFile.Write(flora, published);
 }

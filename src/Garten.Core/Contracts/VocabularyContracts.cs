@@ -74,17 +74,27 @@ public sealed record PartQualitiesRequest(string Part, string Region = "")
     public IReadOnlyList<Character> Find(BotanyIndex botany)
     {
         ArgumentNullException.ThrowIfNull(botany);
+        var owner = UsualOwner(botany);
         return
         [
             .. botany
                 .Vocabulary.Qualities.Where(q => q.ReplacedBy is null)
-                .Where(q => CharacterId.Read(IdOf(q)) is { } id && botany.Part(id.Part) is { } part && BotanyIndex.IsUsual(part, q))
-                .Select(q => botany.Compose(IdOf(q)))
+                .Where(q => CharacterId.Read(IdOf(q, "")) is { } id && botany.Part(id.Part) is { } part && BotanyIndex.IsUsual(part, q))
+                .Select(q => botany.Compose(IdOf(q, owner)))
                 .OfType<Character>(),
         ];
     }
 
-    private string IdOf(Quality quality) => $"{Part}.{quality.Id}{(Region.Length > 0 ? "@" + Region : "")}";
+    // Of a part that several have, shown by itself, the first of these.
+    private string UsualOwner(BotanyIndex botany)
+    {
+        if (botany.Part(Part) is not { IsOwned: true } part)
+            return "";
+        var first = part.Owners[0] == Botany.Part.AnyOwner ? "leaf" : part.Owners[0];
+        return first + "/";
+    }
+
+    private string IdOf(Quality quality, string owner) => $"{owner}{Part}.{quality.Id}{(Region.Length > 0 ? "@" + Region : "")}";
 }
 
 /// <summary>All qualities, each on a part that shows it.</summary>

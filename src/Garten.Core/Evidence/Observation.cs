@@ -245,6 +245,8 @@ public sealed record ObservationContext(
 /// <param name="Supersedes">The observation that it corrects; null for a first one.</param>
 /// <param name="Withdrawn">Whether it only takes the superseded one back.</param>
 /// <param name="FromCouplet">The couplet whose statement it answers ("hash#3"); empty where it was looked at by itself.</param>
+/// <param name="Vocabulary">Hash of the vocabulary that its character was made of; empty for characters of a flora, and for looks of before
+/// this was noted.</param>
 public sealed record Observation(
     Guid Id,
     string Character,
@@ -261,7 +263,8 @@ public sealed record Observation(
     string Note,
     Guid? Supersedes = null,
     bool Withdrawn = false,
-    string FromCouplet = ""
+    string FromCouplet = "",
+    string Vocabulary = ""
 );
 
 /// <summary>The observations of one plant that hold: those that no other one supersedes.</summary>
@@ -277,6 +280,9 @@ public static class EvidenceSheet
 
     // No id is longer.
     private const int LongestId = 200;
+
+    // SHA-256 in hexadecimal digits.
+    private const int LongestHash = 64;
 
     /// <summary>Whether an observation says something that isn't known here: a character, or a state of one. What else it says can't be
     /// checked then.</summary>
@@ -300,6 +306,8 @@ public static class EvidenceSheet
             return "This is no id of a character.";
         if (!observation.States.All(IsId))
             return "This is no id of a state.";
+        if (observation.Vocabulary.Length > LongestHash || !observation.Vocabulary.All(char.IsAsciiHexDigit))
+            return "This is no hash of a vocabulary.";
         if (observation.Readings.Count > ReadingText.MostReadings)
             return $"Up to {ReadingText.MostReadings} readings belong to one observation.";
         if (observation.Outcome == Outcome.Seen && observation.States.Count == 0 && observation.Readings.Count == 0)

@@ -17,4 +17,18 @@ public enum ProblemSeverity
 /// <param name="Row">Row of the table, the header being 1; 0 where the table as a whole is meant.</param>
 /// <param name="Column">Heading of the column; empty where the whole row is meant.</param>
 /// <param name="Message">What is wrong and what to do, as a sentence.</param>
-public sealed record FloraProblem(ProblemSeverity Severity, string Code, string Sheet, int Row, string Column, string Message);
+/// <param name="Offers">What the column may be instead, to be chosen from; null where nothing is offered.</param>
+public sealed record FloraProblem(
+    ProblemSeverity Severity,
+    string Code,
+    string Sheet,
+    int Row,
+    string Column,
+    string Message,
+    IReadOnlyList<OfferedHeading>? Offers = null
+);
+
+/// <summary>A heading that a column may be given.</summary>
+/// <param name="Heading">The heading.</param>
+/// <param name="Name">What the column is then, in words.</param>
+public sealed record OfferedHeading(string Heading, string Name);

@@ -1,4 +1,5 @@
 using System.Runtime.InteropServices;
+using Garten.Core.Botany;
 using Garten.Core.Characters;
 using Garten.Core.Floras;
 using Garten.Core.Identification;
@@ -13,7 +14,15 @@ namespace Garten.Core.Packs;
 /// <param name="Taxa">All taxa, ordered by name.</param>
 /// <param name="Columns">What they are like.</param>
 /// <param name="Seasons">When the phenophases last in the region.</param>
-public sealed record FloraPack(string Id, string Name, IReadOnlyList<Taxon> Taxa, FloraColumns Columns, IReadOnlyList<PhaseWindow> Seasons);
+/// <param name="Published">The vocabulary that it was published with; null where it names none.</param>
+public sealed record FloraPack(
+    string Id,
+    string Name,
+    IReadOnlyList<Taxon> Taxa,
+    FloraColumns Columns,
+    IReadOnlyList<PhaseWindow> Seasons,
+    PublishedVocabulary? Published = null
+);
 
 /// <summary>A pack can't be read.</summary>
 public sealed class PackFormatException(string message) : Exception(message);
@@ -27,17 +36,19 @@ public static class PackFile
     private const uint Magic = 0x31504B47;
 
     /// <summary>Version of the form: a reader knows its own and the one before.</summary>
-    public const byte Form = 5;
+    public const byte Form = 6;
 
-    // Without indicator values.
-    private const byte FormBefore = 4;
+    // With the definitions of characters, and without the vocabulary that it was published with.
+    private const byte FormBefore = 5;
 
     // A column in which fewer taxa than one in so many are described is written taxon by taxon.
     private const int SparseBelow = 4;
 
-    /// <summary>Writes a flora with the descriptions of genera and forms completed.</summary>
+    /// <summary>Writes a flora with the descriptions of genera and forms completed, without the definitions of its characters: these are
+    /// read beside it.</summary>
     /// <param name="flora">The flora.</param>
-    public static byte[] Write(Flora flora)
+    /// <param name="published">The vocabulary that it was published with; null where it names none.</param>
+    public static byte[] Write(Flora flora, Vocabulary? published = null)
     {
         ArgumentNullException.ThrowIfNull(flora);
         var table = flora.Table ?? CharacterTable.Empty;
@@ -47,7 +58,7 @@ public static class PackFile
         body.Text(flora.Name);
         body.Count(table.Characters.Count);
         foreach (var character in table.Characters)
-            WriteCharacter(body, character);
+            WriteCharacter(body, Undefined(character));
         WriteSeasons(body, table.Seasons);
         body.Count(flora.Taxa.Count);
         foreach (var taxon in flora.Taxa)
@@ -55,8 +66,19 @@ public static class PackFile
         body.Texts(columns.Taxa);
         foreach (var column in columns.Columns)
             WriteColumn(body, column);
+        body.Flag(published is not null);
+        if (published is not null)
+            body.Bytes(VocabularyFile.Write(PublishedVocabulary.Bare(published), flora.Vocabulary ?? ""));
         return body.WithHead(Magic, Form);
     }
+
+    private static Character Undefined(Character character) =>
+        character with
+        {
+            Definition = "",
+            Trap = "",
+            States = [.. character.States.Select(s => s.Definition.Length > 0 ? s with { Definition = "" } : s)],
+        };
 
     /// <summary>Reads what <see cref="Write"/> has written.</summary>
     /// <param name="bytes">The pack.</param>
@@ -80,16 +102,27 @@ public static class PackFile
             var seasons = ReadSeasons(reader);
             var taxa = new Taxon[reader.Count()];
             for (var i = 0; i < taxa.Length; i++)
-                taxa[i] = ReadTaxon(reader, form);
+                taxa[i] = ReadTaxon(reader);
             if (taxa.DistinctBy(t => t.Id).Count() != taxa.Length)
                 throw new PackFormatException("The pack is broken: two taxa have one id.");
             var rows = reader.Texts();
             var columns = new CharacterColumn[characters.Length];
             for (var c = 0; c < columns.Length; c++)
                 columns[c] = ReadColumn(reader, characters[c], rows.Length);
-            return new FloraPack(id, name, taxa, new FloraColumns(rows, columns), seasons);
+            return new FloraPack(
+                id,
+                name,
+                taxa,
+                new FloraColumns(rows, columns),
+                seasons,
+                form > FormBefore && reader.Flag() ? Published(reader.Bytes().ToArray()) : null
+            );
         });
     }
+
+    // Its version stands at its beginning; the whole is read only where the vocabulary of now is another one.
+    private static PublishedVocabulary Published(byte[] bytes) =>
+        new(VocabularyFile.VersionOf(bytes), () => VocabularyFile.Read(bytes).Vocabulary);
 
     internal static void WriteSeasons(PackWriter to, IReadOnlyList<PhaseWindow> seasons)
     {
@@ -246,7 +279,7 @@ public static class PackFile
     private static SiteIndication? ReadIndication(PackReader from) =>
         from.Byte() == 0 ? null : new SiteIndication(from.Number(), from.Number(), from.Number(), from.Number(), from.Number());
 
-    internal static Taxon ReadTaxon(PackReader from, byte version = Form)
+    internal static Taxon ReadTaxon(PackReader from)
     {
         var (id, name, authorship, rank, parent, family, common, note) = (
             from.Text(),
@@ -308,7 +341,7 @@ public static class PackFile
             )
             {
                 PlantedIn = from.Texts(),
-                Indication = version == FormBefore ? null : ReadIndication(from),
+                Indication = ReadIndication(from),
             }
         );
     }

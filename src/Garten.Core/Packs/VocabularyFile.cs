@@ -9,13 +9,17 @@ namespace Garten.Core.Packs;
 public static class VocabularyFile
 {
     private const uint Magic = 0x31564B47;
-    private const byte Form = 1;
+    private const byte Form = 2;
 
     /// <summary>Writes a vocabulary.</summary>
-    public static byte[] Write(Vocabulary vocabulary)
+    /// <param name="vocabulary">The vocabulary.</param>
+    /// <param name="version">Hash of its content.</param>
+    public static byte[] Write(Vocabulary vocabulary, string version)
     {
         ArgumentNullException.ThrowIfNull(vocabulary);
+        ArgumentNullException.ThrowIfNull(version);
         var to = new PackWriter();
+        to.Text(version);
         to.Many(vocabulary.Parts, part =>
         {
             to.Text(part.Id);
@@ -71,15 +75,29 @@ public static class VocabularyFile
         return to.WithHead(Magic, Form);
     }
 
-    /// <summary>Reads what <see cref="Write"/> has written.</summary>
+    /// <summary>The hash of the content of what <see cref="Write"/> has written.</summary>
     /// <exception cref="PackFormatException">It is no vocabulary of this form, or cut off.</exception>
-    public static Vocabulary Read(byte[] bytes)
+    public static string VersionOf(byte[] bytes)
     {
         ArgumentNullException.ThrowIfNull(bytes);
         var from = new PackReader(bytes);
         return PackReader.Whole(() =>
         {
             from.TakeHead(Magic, Form, "vocabulary");
+            return from.Text();
+        });
+    }
+
+    /// <summary>Reads what <see cref="Write"/> has written.</summary>
+    /// <exception cref="PackFormatException">It is no vocabulary of this form, or cut off.</exception>
+    public static BotanyIndex Read(byte[] bytes)
+    {
+        ArgumentNullException.ThrowIfNull(bytes);
+        var from = new PackReader(bytes);
+        return PackReader.Whole(() =>
+        {
+            from.TakeHead(Magic, Form, "vocabulary");
+            var version = from.Text();
             var parts = from.Many(() =>
                 new Part(
                     from.Text(),
@@ -120,7 +138,7 @@ public static class VocabularyFile
             var implications = from.Many(() => new Implication(from.Text(), from.Text(), from.Text(), from.Text(), from.Text()));
             var hasWords = from.Flag();
             var words = from.Many(() => new GrammarWord(from.Text(), from.Text(), from.Text()));
-            return new Vocabulary(parts, qualities, meanings, implications, hasWords ? words : null);
+            return new BotanyIndex(new Vocabulary(parts, qualities, meanings, implications, hasWords ? words : null), version);
         });
     }
 

@@ -19,6 +19,9 @@ internal sealed record MatrixColumns(
     // So many cells of a column are named one by one.
     private const int MostSaid = 20;
 
+    /// <summary>Behind a heading: a quality that the part hasn't usually is meant all the same.</summary>
+    public const char MeantSo = '!';
+
     // Headings that say something of the taxon itself, where there is no table of characters.
     private static readonly string[] OfTaxon =
     [
@@ -86,7 +89,8 @@ internal sealed record MatrixColumns(
                             matrix.Name,
                             1,
                             heading,
-                            $"The column “{heading}” is no character of the table of characters. Add it there, or rename the column.{Offered(sheets.Botany, heading)}"
+                            $"The column “{heading}” is no character of the table of characters. Add it there, or rename the column.",
+                            Offered(sheets.Botany, heading)
                         )
                     );
                     continue;
@@ -105,7 +109,9 @@ internal sealed record MatrixColumns(
                     facts[Sheet.Plain(heading)] = column;
                     continue;
                 }
-                character = Composed(sheets.Botany, heading, matrix, column, problems) ?? Guessed(heading, matrix, column, problems);
+                character = IsAsBefore(sheets, heading, matrix, column, problems)
+                    ? Guessed(heading, matrix, column, problems)
+                    : Composed(sheets.Botany, heading, matrix, column, problems) ?? Guessed(heading, matrix, column, problems);
                 if (character is null)
                     continue;
                 if (all.Exists(c => c.Id == character.Id))
@@ -137,8 +143,11 @@ internal sealed record MatrixColumns(
     // the program's own older characters goes on meaning these.
     private static Character? Composed(BotanyIndex botany, string heading, Sheet matrix, int column, List<FloraProblem> problems)
     {
-        if (CharacterId.IsComposed(heading.Trim()) && botany.Compose(heading.Trim()) is { } byId)
+        if (CharacterId.IsComposed(heading.Trim()) && botany.Compose(heading.Trim().TrimEnd(MeantSo)) is { } byId)
+        {
+            AskUnusual(botany, byId, heading, matrix, problems);
             return byId;
+        }
         var (name, unit) = Unit(heading);
         var cells = Filled(matrix, column);
         if (ShippedGlossary.Named(name) is { } older && (older.IsQuantity || Fits(older, unit, cells)))
@@ -160,7 +169,14 @@ internal sealed record MatrixColumns(
                     matrix.Name,
                     1,
                     heading,
-                    $"The column “{heading}” is read as “{fits.Character.Name}” ({fits.Character.Id}). Rename it where another part is meant."
+                    $"The column “{heading}” is read as “{fits.Character.Name}” ({fits.Character.Id}). Choose another part where that is meant.",
+                    [
+                        .. botany
+                            .Search.Named(name)
+                            .Where(f => f.IsUsual && f.Character.Id != fits.Character.Id && Fits(f.Character, unit, cells))
+                            .Take(MostOffered)
+                            .Select(f => new OfferedHeading(f.Character.Id, f.Character.Name)),
+                    ]
                 )
             );
         if (!fits.Character.IsQuantity)
@@ -205,24 +221,77 @@ internal sealed record MatrixColumns(
     private const int MostOffered = 3;
 
     // What the words of a heading may mean, for one that means nothing as it stands.
-    private static string Offered(BotanyIndex botany, string heading)
+    private static List<OfferedHeading> Offered(BotanyIndex botany, string heading) =>
+        [
+            .. botany
+                .Search.Find(Unit(heading).Name)
+                .DistinctBy(f => f.Character.Id)
+                .Take(MostOffered)
+                .Select(f => new OfferedHeading(f.Character.Id, f.Character.Name)),
+        ];
+
+    // A seed has no arrangement, as a rule: whoever means it says so.
+    private static void AskUnusual(BotanyIndex botany, Character character, string heading, Sheet matrix, List<FloraProblem> problems)
     {
-        var offers = botany
-            .Search.Find(Unit(heading).Name)
-            .DistinctBy(f => f.Character.Id)
-            .Take(MostOffered)
-            .Select(f => $"{f.Character.Id} ({f.Character.Name})")
-            .ToList();
-        return offers.Count == 0 ? "" : $" As a part with a quality it may be: {string.Join(", ", offers)}.";
+        if (
+            heading.TrimEnd().EndsWith(MeantSo)
+            || CharacterId.Read(character.Id) is not { } id
+            || botany.Part(id.Part) is not { } part
+            || botany.Quality(id.Quality) is not { } quality
+            || BotanyIndex.IsUsual(part, quality)
+        )
+            return;
+        problems.Add(
+            new(
+                ProblemSeverity.Error,
+                "column.unusual",
+                matrix.Name,
+                1,
+                heading,
+                $"“{part.Name}” with “{quality.Name}” is unusual. Is it meant so?",
+                [new(character.Id + MeantSo, $"Yes: {character.Name}"), new("", "Leave the column out")]
+            )
+        );
     }
+
+    // A column that was a character of the flora's own when it was brought before stays that: what was recorded with it is found again.
+    private static bool IsAsBefore(FloraSheets sheets, string heading, Sheet matrix, int column, List<FloraProblem> problems)
+    {
+        if (CharacterId.IsComposed(heading) || !sheets.Before.Any(c => !CharacterId.IsComposed(c.Id) && c.Id == OwnId(heading)))
+            return false;
+        var (name, unit) = Unit(heading);
+        var offers = sheets
+            .Botany.Search.Named(name)
+            .Where(f => f.IsUsual && (unit.Length == 0 || f.Character.IsQuantity) && Fits(f.Character, unit, Filled(matrix, column)))
+            .Take(MostOffered)
+            .Select(f => new OfferedHeading(f.Character.Id, f.Character.Name))
+            .ToList();
+        if (offers.Count > 0)
+            problems.Add(
+                new(
+                    ProblemSeverity.Warning,
+                    "column.as-before",
+                    matrix.Name,
+                    1,
+                    heading,
+                    $"The column “{heading}” stays the character that it was when this flora was brought before. "
+                        + "As a part with a quality it would be a new one, and what was recorded with it so far wouldn't count for it.",
+                    offers
+                )
+            );
+        return true;
+    }
+
+    // One spelling for both, so that what the program knows to draw is drawn.
+    private static string OwnId(string heading) =>
+        FloraTables.IdOf(heading).Replace("color", "colour", StringComparison.Ordinal);
 
     // "leaf length (cm)" with numbers below it is a length in cm; a column of words has these words as its states.
     private static Character? Guessed(string heading, Sheet matrix, int column, List<FloraProblem> problems)
     {
         var cells = Filled(matrix, column);
         var (name, unit) = Unit(heading);
-        // One spelling for both, so that what the program knows to draw is drawn.
-        var id = FloraTables.IdOf(heading).Replace("color", "colour", StringComparison.Ordinal);
+        var id = OwnId(heading);
         var numbers = cells.Count(c => char.IsAsciiDigit(c.TrimStart('(', '<', '>', '≥', '≤', '~', 'c', '.', ' ').FirstOrDefault()));
         if (cells.Count > 0 && numbers >= 0.9 * cells.Count)
         {

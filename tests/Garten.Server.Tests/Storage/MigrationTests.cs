@@ -51,6 +51,7 @@ public sealed class MigrationTests : IAsyncLifetime
             ["0029_deliveries.sql"] = "17547e6b03df72ee14ca5210058a92e0b6b70231aa1e7edce7399728e9fc07c3",
             ["0032_hands.sql"] = "dbffbe241944ff648d76acfdb51c3625ab00707623c2817df19d20bff1f1fec0",
             ["0033_turned_sheets.sql"] = "d9ce948d6d41e68f0d075cc9d62a033beaeff50dc6ea22c43641df9599d5e22b",
+            ["0034_readings_cite.sql"] = "9ffb8d59feff666abc751295527a1d784ad947f4f9c8ca58662218414cf5a9e1",
             ["0031_merging.sql"] = "6fc166a1a98281c49a50295759b29c8157d7325172bb39b554e18e40a1375903",
             ["0030_map_sheets.sql"] = "9947ff982c0b0db74657f6b8274c96c0139d721d7b84ff64c39a204c86ca1e47",
         };

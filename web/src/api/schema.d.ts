@@ -5703,6 +5703,8 @@ export interface components {
             column: string;
             /** @description What is wrong and what to do, as a sentence. */
             message: string;
+            /** @description What the column may be instead, to be chosen from; null where nothing is offered. */
+            offers?: null | components["schemas"]["OfferedHeading"][];
         };
         /** @description Tables that can't be kept: a problem report with every problem at its place. */
         FloraRefusal: {
@@ -7679,6 +7681,12 @@ export interface components {
              * @default
              */
             fromCouplet: string;
+            /**
+             * @description Hash of the vocabulary that its character was made of; empty for characters of a flora, and for looks of before
+             *                 this was noted.
+             * @default
+             */
+            vocabulary: string;
         };
         /** @description What a look is to be judged by. All is unsaid by default. */
         ObservationContext: {
@@ -7803,6 +7811,13 @@ export interface components {
             question: string;
             /** @description Whether the words say all that a look needs. */
             isWhole: boolean;
+        };
+        /** @description A heading that a column may be given. */
+        OfferedHeading: {
+            /** @description The heading. */
+            heading: string;
+            /** @description What the column is then, in words. */
+            name: string;
         };
         /** @description A clause that can be read in several ways, or by passing over words. */
         OpenClause: {

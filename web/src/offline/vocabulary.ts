@@ -17,8 +17,18 @@ const listed = () =>
 /** Keeps the parts and qualities on this device: as the core takes them, and as they are read. */
 export const keepVocabulary = () => Promise.all([packedVocabulary(), listed()]);
 
+let held = "";
+
+/** Hash of the parts and qualities that the core holds; empty before it does. Looks cite it. */
+export const heldVocabulary = () => held;
+
 /** Has the core hold the parts and qualities; they are fetched once and kept on this device. Answers with their version. */
-export const holdVocabulary = async (): Promise<string> => hold("", await packedVocabulary());
+export async function holdVocabulary(): Promise<string> {
+  const packed = await packedVocabulary();
+  const version = await hold("", packed);
+  held = packed.tag.replaceAll('"', "").split("-")[0] ?? "";
+  return version;
+}
 
 /** Whether the core holds parts and qualities, once they are wanted. Where they can't be had the rest works without them. */
 export function useHeldVocabulary(wanted = true) {

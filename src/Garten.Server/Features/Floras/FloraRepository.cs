@@ -157,7 +157,7 @@ internal sealed class FloraRepository(NpgsqlDataSource database, CharacterTable 
                 is not { } loaded
             )
                 return null;
-            kept.Add(ReadyFlora.Write(loaded.Flora));
+            kept.Add(ReadyFlora.Write(loaded.Flora, await CitedAsync(connection, loaded.Flora.Vocabulary, stop)));
             await connection
                 .Command(
                     "insert into flora_columns (content_hash, form, core, bytes) values ($1, $2, $3, $4) on conflict do nothing",
@@ -196,7 +196,7 @@ internal sealed class FloraRepository(NpgsqlDataSource database, CharacterTable 
         if ((await ColumnsAsync(connection, id, null, stop))?.Ready is not { } ready)
             return null;
         var botany = (await VocabularyRepository.CurrentAsync(connection, stop)).Botany;
-        return ReferenceEquals(ready.Table.Botany, botany) ? ready : await ready.AskAsync(flora => flora.With(botany), stop);
+        return ReferenceEquals(ready.Given, botany) ? ready : await ready.AskAsync(flora => flora.With(botany), stop);
     }
 
     /// <summary>A version of a flora in its binary form, with the hash of its content; null where there is none.</summary>
@@ -398,6 +398,11 @@ internal sealed class FloraRepository(NpgsqlDataSource database, CharacterTable 
         var pack = JsonSerializer.Serialize(await CitedAsync(connection, flora, stop), CoreJson.Default.Flora);
         await PublishAsync(connection, flora.Id, HashOf(pack), pack, stop);
     }
+
+    private static async Task<Core.Botany.Vocabulary?> CitedAsync(NpgsqlConnection connection, string? hash, CancellationToken stop) =>
+        hash is { Length: > 0 } && await VocabularyRepository.FindAsync(connection, hash, stop) is { } json
+            ? JsonSerializer.Deserialize(json, CoreJson.Default.Vocabulary)
+            : null;
 
     // A flora whose characters are made of parts and qualities names the vocabulary that they were made of.
     private async Task<Flora> CitedAsync(NpgsqlConnection connection, Flora flora, CancellationToken stop) =>

@@ -36,7 +36,7 @@ internal sealed partial class FlorasFeature
     )
     {
         using var turn = await turns.UploadAsync(stop);
-        var (brought, refusal) = await ReadAsync(request, defaults, (await vocabularies.CurrentAsync(stop)).Botany, needsName: true, stop);
+        var (brought, refusal) = await ReadAsync(request, defaults, repository, (await vocabularies.CurrentAsync(stop)).Botany, needsName: true, stop);
         if (refusal is not null)
             return refusal;
         var reading = brought!.Reading;
@@ -109,6 +109,7 @@ internal sealed partial class FlorasFeature
 
     private static async Task<IResult> CheckAsync(
         HttpRequest request,
+        FloraRepository repository,
         CharacterTableDefaults defaults,
         VocabularyRepository vocabularies,
         Turnstile turns,
@@ -116,7 +117,7 @@ internal sealed partial class FlorasFeature
     )
     {
         using var turn = await turns.UploadAsync(stop);
-        var (brought, refusal) = await ReadAsync(request, defaults, (await vocabularies.CurrentAsync(stop)).Botany, needsName: false, stop);
+        var (brought, refusal) = await ReadAsync(request, defaults, repository, (await vocabularies.CurrentAsync(stop)).Botany, needsName: false, stop);
         return refusal
             ?? Results.Ok(
                 new FloraCheck(
@@ -131,6 +132,7 @@ internal sealed partial class FlorasFeature
     private static async Task<(Brought? Brought, IResult? Refusal)> ReadAsync(
         HttpRequest request,
         CharacterTableDefaults defaults,
+        FloraRepository repository,
         BotanyIndex botany,
         bool needsName,
         CancellationToken stop
@@ -252,7 +254,8 @@ internal sealed partial class FlorasFeature
         enough.CancelAfter(LongestReading);
         try
         {
-            var (reading, read) = FloraImporter.ReadWithColumns(files, defaults.Seasons, renamed, dash, botany, enough.Token);
+            var before = id.Length > 0 ? (await repository.BookAsync(id, stop))?.Flora.Table?.Characters : null;
+            var (reading, read) = FloraImporter.ReadWithColumns(files, defaults.Seasons, renamed, dash, botany, before, enough.Token);
             return (new Brought(name, id, reading, read, grid), null);
         }
         catch (OperationCanceledException) when (!stop.IsCancellationRequested)

@@ -2,6 +2,7 @@ using System.Text.Json;
 using Garten.Core.Contracts;
 using Garten.Core.Keys;
 using Garten.Server.Database;
+using Garten.Server.Features.Vocabulary;
 using Npgsql;
 
 namespace Garten.Server.Features.Keys;
@@ -120,11 +121,12 @@ internal sealed class ReadingRepository(NpgsqlDataSource database, TimeProvider 
     ) =>
         await connection
             .Command(
-                "insert into key_reading (hash, number, reader, read_at, content) values ($1, $2, $3, $4, $5)",
+                "insert into key_reading (hash, number, reader, read_at, vocabulary, content) values ($1, $2, $3, $4, $5, $6)",
                 hash,
                 number,
                 reader,
-                clock.GetUtcNow()
+                clock.GetUtcNow(),
+                await VocabularyRepository.KeepAsync(connection, clock.GetUtcNow(), stop)
             )
             .With(Sql.Json(content))
             .RunAsync(stop);

@@ -30,6 +30,8 @@ internal sealed class DefineTermHandler : ICommandHandler<DefineTermCommand>
         var next = VocabularyRepository.With(current, part, quality);
         if (VocabularyCheck.Problems(next) is [var problem, ..])
             throw Refusal.Of(422, "term.invalid", problem.Message, $"It stands at: {problem.Place}.", part is null ? "quality" : "part");
+        // Looks and readings cite the vocabulary that they were made by: each that there was is kept whole.
+        await VocabularyRepository.KeepAsync(context.Connection, context.Now, stop);
         await VocabularyRepository.AddAsync(context.Connection, define, context.Now, stop);
         return new CommandResult(define.Id, CommandStatus.Applied);
     }

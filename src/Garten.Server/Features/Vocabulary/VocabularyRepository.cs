@@ -17,7 +17,7 @@ namespace Garten.Server.Features.Vocabulary;
 /// <param name="Json">The vocabulary as JSON.</param>
 internal sealed record VocabularyVersion(BotanyIndex Botany, string Hash, string Json)
 {
-    private readonly Lazy<byte[]> _packed = new(() => VocabularyFile.Write(Botany.Vocabulary));
+    private readonly Lazy<byte[]> _packed = new(() => VocabularyFile.Write(Botany.Vocabulary, Hash));
 
     /// <summary>The same in its binary form.</summary>
     public byte[] Packed => _packed.Value;
@@ -25,7 +25,8 @@ internal sealed record VocabularyVersion(BotanyIndex Botany, string Hash, string
     public static VocabularyVersion Of(Core.Botany.Vocabulary vocabulary)
     {
         var json = JsonSerializer.Serialize(vocabulary, CoreJson.Default.Vocabulary);
-        return new(new BotanyIndex(vocabulary), Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(json))), json);
+        var hash = Convert.ToHexStringLower(SHA256.HashData(Encoding.UTF8.GetBytes(json)));
+        return new(new BotanyIndex(vocabulary, hash), hash, json);
     }
 }
 
@@ -136,6 +137,12 @@ internal sealed class VocabularyRepository(NpgsqlDataSource database)
     public async Task<string?> FindAsync(string hash, CancellationToken stop)
     {
         await using var connection = await database.OpenConnectionAsync(stop);
+        return await FindAsync(connection, hash, stop);
+    }
+
+    /// <summary>The same by a connection that is open already.</summary>
+    internal static async Task<string?> FindAsync(NpgsqlConnection connection, string hash, CancellationToken stop)
+    {
         if (await CurrentAsync(connection, stop) is { } current && current.Hash == hash)
             return current.Json;
         var found = await connection

@@ -26,6 +26,12 @@ type Files = Partial<Record<Field, File>>;
 
 type Dash = "absent" | "inapplicable" | "notRecorded";
 
+// What was chosen just now, before the page has it.
+interface Given {
+  dash?: Dash;
+  renamed?: Record<string, string>;
+}
+
 const dashes: [Dash, string][] = [
   ["absent", "the plant hasn’t the part"],
   ["inapplicable", "it can’t be asked of it"],
@@ -48,21 +54,22 @@ export function BringFlora() {
   const [published, setPublished] = useState<Schemas["FloraVersion"]>();
   const running = useRef<AbortController>(undefined);
 
-  const formOf = (given?: { dash: Dash }) => {
+  const formOf = (given?: Given) => {
     const form = new FormData();
     form.set("name", name);
     const meant = given?.dash ?? dash;
     if (meant) form.set("dash", meant);
     const declared = gridOf(grid);
     if (declared) form.set("grid", declared);
-    if (Object.keys(renamed).length > 0) form.set("columns", JSON.stringify(renamed));
+    const headings = given?.renamed ?? renamed;
+    if (Object.keys(headings).length > 0) form.set("columns", JSON.stringify(headings));
     for (const [field] of fields) {
       const file = files[field];
       if (file) form.set(field, file);
     }
     return form;
   };
-  const run = async <T,>(path: string, onAnswer: (answer: Answer<T>) => void, given?: { dash: Dash }) => {
+  const run = async <T,>(path: string, onAnswer: (answer: Answer<T>) => void, given?: Given) => {
     running.current?.abort();
     const controller = new AbortController();
     running.current = controller;
@@ -76,7 +83,7 @@ export function BringFlora() {
       if (running.current === controller) setSent(undefined);
     }
   };
-  const doCheck = (given?: { dash: Dash }) =>
+  const doCheck = (given?: Given) =>
     run<Schemas["FloraCheck"] & Problem>(
       "/api/v1/floras/check",
       ({ status, body }) => {
@@ -85,6 +92,13 @@ export function BringFlora() {
       },
       given,
     );
+  // A problem names a column as it is headed now; a new heading belongs to the one in the file.
+  const takeOffer = (column: string, heading: string) => {
+    const original = Object.keys(renamed).find((it) => renamed[it] === column) ?? column;
+    const next = { ...renamed, [original]: heading };
+    setRenamed(next);
+    void doCheck({ renamed: next });
+  };
   const asksForDash = check?.problems.find((p) => p.code === "cell.dash");
   const doKeep = () =>
     run<Schemas["FloraImport"] & Schemas["FloraRefusal"]>("/api/v1/floras", ({ status, body }) => {
@@ -260,7 +274,7 @@ export function BringFlora() {
                 />
               </Box>
             )}
-            <ProblemTable problems={check.problems} />
+            <ProblemTable problems={check.problems} onOffer={takeOffer} />
             <Button
               variant="contained"
               disabled={errors > 0 || !name.trim() || sent !== undefined}

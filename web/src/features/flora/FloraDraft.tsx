@@ -128,7 +128,13 @@ export function Columns({
   );
 }
 
-export function ProblemTable({ problems }: { problems: Schemas["FloraProblem"][] }) {
+export function ProblemTable({
+  problems,
+  onOffer,
+}: {
+  problems: Schemas["FloraProblem"][];
+  onOffer?: (column: string, heading: string) => void;
+}) {
   if (problems.length === 0) return <Typography>Every cell was understood.</Typography>;
   return (
     <>
@@ -176,7 +182,24 @@ export function ProblemTable({ problems }: { problems: Schemas["FloraProblem"][]
               <td>{it.sheet}</td>
               <td>{it.row || ""}</td>
               <td>{it.column}</td>
-              <td>{it.message}</td>
+              <td>
+                {it.message}
+                {onOffer && it.offers && it.offers.length > 0 && (
+                  <Box sx={{ display: "flex", gap: 1, flexWrap: "wrap", mt: 0.5 }}>
+                    {it.offers.map((offer) => (
+                      <Button
+                        key={offer.heading}
+                        size="small"
+                        variant="outlined"
+                        onClick={() => onOffer(it.column, offer.heading)}
+                        aria-label={`${offer.name} (for the column ${it.column})`}
+                      >
+                        {offer.name}
+                      </Button>
+                    ))}
+                  </Box>
+                )}
+              </td>
             </tr>
           ))}
         </tbody>

@@ -1,6 +1,7 @@
 import type { Schemas } from "../../api/client";
 import { v7 as uuid } from "uuid";
 import type { Manner, PlantInHand } from "../../offline/store";
+import { heldVocabulary, isComposed } from "../../offline/vocabulary";
 
 export type Observation = Schemas["Observation"];
 
@@ -51,6 +52,7 @@ export function newLook(walk: PlantInHand, character: string, part: Partial<Obse
     note: "",
     withdrawn: false,
     fromCouplet: "",
+    vocabulary: isComposed(character) ? heldVocabulary() : "",
     ...part,
   };
 }
