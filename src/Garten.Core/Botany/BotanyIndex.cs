@@ -117,6 +117,26 @@ public sealed class BotanyIndex
         return false;
     }
 
+    /// <summary>Whether a part usually has a state of a quality that it usually has: seeds stand in rows, but not opposite.</summary>
+    public static bool IsUsual(Part part, Quality quality, string state)
+    {
+        ArgumentNullException.ThrowIfNull(part);
+        ArgumentNullException.ThrowIfNull(quality);
+        if (!IsUsual(part, quality))
+            return false;
+        foreach (var applies in quality.Applies)
+        {
+            if (
+                applies.StartsWith('!')
+                && applies.IndexOf(':', StringComparison.Ordinal) is > 1 and var colon
+                && applies[1..colon] == part.Id
+                && applies[(colon + 1)..].Split('/').Contains(state)
+            )
+                return false;
+        }
+        return true;
+    }
+
     // Asked very often, and slow to make where the core runs interpreted.
     private static readonly string[] ClassNames = Array.ConvertAll(Enum.GetNames<PartClass>(), n => n.ToLowerInvariant());
 

@@ -383,16 +383,10 @@ public sealed partial class BotanySearch
             {
                 if (_botany.Compose(id.ToString()) is not { } character)
                     return;
+                var isUsual = state.Length > 0 ? BotanyIndex.IsUsual(of, quality, state) : BotanyIndex.IsUsual(of, quality);
                 var (name, total) = ((character.Id, state), score + extra);
                 if (!found.TryGetValue(name, out var known) || known.Score < total)
-                    found[name] = new(
-                        character,
-                        state,
-                        quality.IsQuantity ? numbers : "",
-                        BotanyIndex.IsUsual(of, quality),
-                        isAssumed,
-                        total
-                    );
+                    found[name] = new(character, state, quality.IsQuantity ? numbers : "", isUsual, isAssumed, total);
             }
             if (named.Used == all)
                 Add("", named.Score);

@@ -31,7 +31,8 @@ public sealed record QualityState(
 /// <param name="Id">Stable identity: small letters and hyphens.</param>
 /// <param name="Name">Its name.</param>
 /// <param name="Kind">What values it has.</param>
-/// <param name="Applies">Classes and ids of the parts that usually have it, or "any".</param>
+/// <param name="Applies">Classes and ids of the parts that usually have it, or "any"; "!seed:opposite/spiral" names states that a part of
+/// these hasn't usually.</param>
 /// <param name="Unit">Unit of numbers that are typed without one: mm, cm, m; may be empty.</param>
 /// <param name="Measures">Words that name its dimension: long, wide.</param>
 /// <param name="Reliability">Probability that a careful observer scores it right; above 0, below 1.</param>

@@ -145,7 +145,7 @@ internal sealed record MatrixColumns(
     {
         if (CharacterId.IsComposed(heading.Trim()) && botany.Compose(heading.Trim().TrimEnd(MeantSo)) is { } byId)
         {
-            AskUnusual(botany, byId, heading, matrix, problems);
+            AskUnusual(botany, byId, heading, matrix, Filled(matrix, column), problems);
             return byId;
         }
         var (name, unit) = Unit(heading);
@@ -230,15 +230,25 @@ internal sealed record MatrixColumns(
                 .Select(f => new OfferedHeading(f.Character.Id, f.Character.Name)),
         ];
 
-    // A seed has no arrangement, as a rule: whoever means it says so.
-    private static void AskUnusual(BotanyIndex botany, Character character, string heading, Sheet matrix, List<FloraProblem> problems)
+    private static bool IsSaid(QualityState state, List<string> cells) =>
+        cells.Exists(c => Parts(c).Any(p => state.Id == p || state.Name == p || state.Terms.Contains(p, StringComparer.OrdinalIgnoreCase)));
+
+    // Seeds aren't opposite, as a rule: whoever means it says so.
+    private static void AskUnusual(
+        BotanyIndex botany,
+        Character character,
+        string heading,
+        Sheet matrix,
+        List<string> cells,
+        List<FloraProblem> problems
+    )
     {
         if (
             heading.TrimEnd().EndsWith(MeantSo)
             || CharacterId.Read(character.Id) is not { } id
             || botany.Part(id.Part) is not { } part
             || botany.Quality(id.Quality) is not { } quality
-            || BotanyIndex.IsUsual(part, quality)
+            || BotanyIndex.IsUsual(part, quality) && !quality.States.Any(s => !BotanyIndex.IsUsual(part, quality, s.Id) && IsSaid(s, cells))
         )
             return;
         problems.Add(
@@ -283,8 +293,7 @@ internal sealed record MatrixColumns(
     }
 
     // One spelling for both, so that what the program knows to draw is drawn.
-    private static string OwnId(string heading) =>
-        FloraTables.IdOf(heading).Replace("color", "colour", StringComparison.Ordinal);
+    private static string OwnId(string heading) => FloraTables.IdOf(heading).Replace("color", "colour", StringComparison.Ordinal);
 
     // "leaf length (cm)" with numbers below it is a length in cm; a column of words has these words as its states.
     private static Character? Guessed(string heading, Sheet matrix, int column, List<FloraProblem> problems)

@@ -36,7 +36,14 @@ internal sealed partial class FlorasFeature
     )
     {
         using var turn = await turns.UploadAsync(stop);
-        var (brought, refusal) = await ReadAsync(request, defaults, repository, (await vocabularies.CurrentAsync(stop)).Botany, needsName: true, stop);
+        var (brought, refusal) = await ReadAsync(
+            request,
+            defaults,
+            repository,
+            (await vocabularies.CurrentAsync(stop)).Botany,
+            needsName: true,
+            stop
+        );
         if (refusal is not null)
             return refusal;
         var reading = brought!.Reading;
@@ -117,7 +124,14 @@ internal sealed partial class FlorasFeature
     )
     {
         using var turn = await turns.UploadAsync(stop);
-        var (brought, refusal) = await ReadAsync(request, defaults, repository, (await vocabularies.CurrentAsync(stop)).Botany, needsName: false, stop);
+        var (brought, refusal) = await ReadAsync(
+            request,
+            defaults,
+            repository,
+            (await vocabularies.CurrentAsync(stop)).Botany,
+            needsName: false,
+            stop
+        );
         return refusal
             ?? Results.Ok(
                 new FloraCheck(
