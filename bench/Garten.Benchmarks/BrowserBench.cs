@@ -58,6 +58,45 @@ internal sealed class BrowserBench(TextWriter to, Uri server) : IDisposable
         await new ReadingBench(to, _client).RunAsync(driver, server);
     }
 
+    /// <summary>Floras whose characters are made of parts and qualities: their packs read by the core in the browser, and a sheet weighed
+    /// without and with what follows from other characters.</summary>
+    public void Composed()
+    {
+        CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
+        var made = new ComposedBenchmarks();
+        made.Make();
+        var (dense, sparse, sheet) = made.Made;
+        using var driver = Chromium();
+        driver.Navigate().GoToUrl(new Uri(server, "/keys"));
+        driver.Manage().Timeouts().AsynchronousJavaScript = TimeSpan.FromMinutes(4);
+        var looks = string.Join(',', sheet.Select(o => $$"""{"character":"{{o.Character}}","states":["{{o.States[0]}}"]}"""));
+        var result = (string)
+            driver.ExecuteAsyncScript(
+                """
+                const done=arguments[arguments.length-1],[packs,looks]=arguments;
+                (async()=>{
+                  const median=a=>a.sort((x,y)=>x-y)[Math.floor(a.length/2)];
+                  const {dotnet}=await import(location.origin+'/_framework/dotnet.js');
+                  const core=(await (await dotnet.create()).getAssemblyExports('Garten.Browser.dll')).Garten.Browser.CoreExports;
+                  const bytes=packs.map(p=>Uint8Array.from(atob(p),c=>c.charCodeAt(0)));
+                  const loads=pack=>{const times=[];for(let i=0;i<7;i++){const s=performance.now();core.LoadFlora(pack);times.push(performance.now()-s);}return {first:times[0],median:median(times)};};
+                  const dense=loads(bytes[0]),sparse=loads(bytes[1]);
+                  core.LoadFlora(bytes[0]);
+                  const all=JSON.parse('['+looks+']');
+                  const ask=i=>JSON.stringify({floraId:'composed',options:{looks:false,why:[]},observations:i%2?all:all.slice(0,-1)});
+                  const timed=n=>{const times=[];for(let i=0;i<n;i++){const s=performance.now();core.Call('sift',ask(i));times.push(performance.now()-s);}return median(times.slice(n/2));};
+                  const withoutBearing=timed(160);
+                  core.LoadVocabulary(new Uint8Array(await (await fetch('/api/v1/vocabulary/packed')).arrayBuffer()));
+                  const withBearing=timed(160);
+                  return JSON.stringify({dense,sparse,withoutBearing,withBearing},(k,v)=>typeof v==='number'?Math.round(v*10)/10:v);
+                })().then(done,e=>done('failed: '+e));
+                """,
+                new[] { Convert.ToBase64String(dense), Convert.ToBase64String(sparse) },
+                looks
+            )!;
+        to.WriteLine("packs of composed characters in the browser, milliseconds: " + result);
+    }
+
     private async Task BringAsync(CharacterTable table)
     {
         var floras = await _client.GetFromJsonAsync<JsonArray>(new Uri("/api/v1/floras", UriKind.Relative));

@@ -24,9 +24,12 @@ public class ComposedBenchmarks
     private Sifter _described = null!;
     private Sifter _with = null!;
     private SiftQuery[] _queries = null!;
-    private byte[] _dense = null!;
-    private byte[] _sparse = null!;
+    private byte[] _dense = [];
+    private byte[] _sparse = [];
     private int _turn;
+
+    /// <summary>The dense and the sparse pack, and a sheet of twenty looks, for measuring them elsewhere.</summary>
+    internal (byte[] Dense, byte[] Sparse, IReadOnlyList<Observation> Sheet) Made => (_dense, _sparse, _queries[0].Observations);
 
     /// <summary>Makes the floras and the sheets.</summary>
     [GlobalSetup]

@@ -3,7 +3,8 @@ namespace Garten.Benchmarks;
 /// <summary>
 /// Runs the benchmarks that are asked for, <c>./garten bench --filter '*'</c>; measures how well identification does, <c>./garten bench
 /// accuracy</c>;
-/// or measures in a browser against a running <c>./garten demo</c>, <c>./garten bench browser [address]</c>, of reading
+/// or measures in a browser against a running <c>./garten demo</c>, <c>./garten bench browser [address]</c>, of floras of
+/// parts and qualities <c>./garten bench composed [address]</c>, of reading
 /// keys <c>./garten bench reading [address]</c>, of what is waited for from a click or an address on <c>./garten bench first
 /// [address]</c>; or sends such a one what no
 /// sound
@@ -33,6 +34,11 @@ public static class Program
         {
             using var bench = new BrowserBench(Console.Out, new Uri(args.Length > 1 ? args[1] : "http://127.0.0.1:5080"));
             await bench.RunAsync();
+        }
+        else if (args is ["composed", ..])
+        {
+            using var bench = new BrowserBench(Console.Out, new Uri(args.Length > 1 ? args[1] : "http://127.0.0.1:5080"));
+            bench.Composed();
         }
         else if (args is ["reading", ..])
         {

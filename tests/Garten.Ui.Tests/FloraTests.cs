@@ -216,6 +216,33 @@ public sealed class FloraTests(GartenSite site) : IClassFixture<GartenSite>
         }
     }
 
+    /// <summary>What a column may mean stands beside the question as buttons; one tap reads the table again.</summary>
+    [Fact]
+    public void AColumnIsSaidToBeWhatItIsByATap()
+    {
+        var file = Path.Combine(Path.GetTempPath(), $"garten-{Guid.NewGuid():N}.csv");
+        File.WriteAllText(file, "Species,seed.arrangement,vein number\nAlvena montis,opposite,5\nAlvena palus,spiral,7\n");
+        try
+        {
+            var browser = site.Browse();
+            browser.Open("/flora/bring");
+            browser.Find("input[type=file][name=matrix]").SendKeys(file);
+            browser.Click("See how they are read");
+            browser.UntilText("“seed” with “arrangement” is unusual. Is it meant so?");
+            browser.UntilText("The column “vein number” is read as “number of veins of the leaf”");
+            browser.ShouldBeAccessible();
+            browser.Click("Yes: arrangement of the seed (for the column seed.arrangement)");
+            browser.UntilText("0 in the way");
+            browser.Click("number of veins of the fruit (for the column vein number)");
+            browser.UntilText("3 · Nothing is wrong");
+            browser.ShouldHaveNoErrors();
+        }
+        finally
+        {
+            File.Delete(file);
+        }
+    }
+
     /// <summary>States that nothing draws have no figure at all, rather than one and the same for each.</summary>
     [Fact]
     public async Task ACharacterThatNothingDrawsHasNoFigures()
