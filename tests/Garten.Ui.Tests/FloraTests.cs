@@ -228,7 +228,7 @@ public sealed class FloraTests(GartenSite site) : IClassFixture<GartenSite>
             browser.Open("/flora/bring");
             browser.Find("input[type=file][name=matrix]").SendKeys(file);
             browser.Click("See how they are read");
-            browser.UntilText("“seed” with “arrangement” is unusual. Is it meant so?");
+            browser.UntilText("“spiral” and “opposite” of the seed is unusual. Is it meant so?");
             browser.UntilText("The column “vein number” is read as “number of veins of the leaf”");
             browser.ShouldBeAccessible();
             browser.Click("Yes: arrangement of the seed (for the column seed.arrangement)");
@@ -241,6 +241,40 @@ public sealed class FloraTests(GartenSite site) : IClassFixture<GartenSite>
         {
             File.Delete(file);
         }
+    }
+
+    /// <summary>Two taxa of a flora that isn't the usual one, alike but for the hairs of the rachis: the one row of their contrast, drawn.</summary>
+    [Fact]
+    public async Task TaxaOfAnotherFloraAreContrastedInTheirOwn()
+    {
+        var stop = TestContext.Current.CancellationToken;
+        using var form = new MultipartFormDataContent
+        {
+            { new StringContent("Two isles"), "name" },
+            {
+                new ByteArrayContent(
+                    "taxon,rachis hairs,leaf shape\nVellorna calva,glabrous,ovate\nVellorna mollis,densely hairy,ovate\n"u8.ToArray()
+                ),
+                "matrix",
+                "matrix.csv"
+            },
+            {
+                new ByteArrayContent("taxon,look_alikes\nVellorna calva,Vellorna mollis\nVellorna mollis,Vellorna calva\n"u8.ToArray()),
+                "taxa",
+                "taxa.csv"
+            },
+        };
+        (await site.Client.PostAsync(new Uri("/api/v1/floras", UriKind.Relative), form, stop)).EnsureSuccessStatusCode();
+        (await site.Client.PostAsync(new Uri("/api/v1/floras/two-isles/publish", UriKind.Relative), null, stop)).EnsureSuccessStatusCode();
+        var browser = site.Browse();
+        browser.Open("/flora/two-isles/taxa/vellorna-calva");
+        browser.Click("Contrast them");
+        browser.UntilText("rachis hairs");
+        browser.UntilText("densely hairy");
+        browser.UntilText("hairless");
+        browser.Until(() => browser.All("main svg").Count > 1, "the drawings of the row");
+        browser.ShouldBeAccessible();
+        browser.ShouldHaveNoErrors();
     }
 
     /// <summary>States that nothing draws have no figure at all, rather than one and the same for each.</summary>

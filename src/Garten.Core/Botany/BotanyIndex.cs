@@ -294,12 +294,18 @@ public sealed class BotanyIndex
             _ => " of the ",
         };
         if (quality.Kind == CharacterKind.Count)
-            return $"number of {part.Plural}{(owner is null ? "" : $" of the {owner.Name}")}";
+        {
+            // "number on each side" and its like say where they are counted.
+            var place = quality.Name.StartsWith(Number + " ", StringComparison.Ordinal) ? quality.Name[Number.Length..] : "";
+            return $"number of {part.Plural}{(owner is null ? "" : $" of the {owner.Name}")}{place}";
+        }
         // The plant as a whole and its place need no "of": "growth form", "habitat".
         return part.Class == PartClass.Place || part.Id == WholePlant && region.Length == 0
             ? quality.Name
             : $"{quality.Name}{where}{whole}";
     }
+
+    private const string Number = "number";
 
     /// <summary>Id of the whole plant.</summary>
     public const string WholePlant = "plant";

@@ -251,6 +251,11 @@ internal sealed record MatrixColumns(
             || BotanyIndex.IsUsual(part, quality) && !quality.States.Any(s => !BotanyIndex.IsUsual(part, quality, s.Id) && IsSaid(s, cells))
         )
             return;
+        var states = quality
+            .States.Where(s => !BotanyIndex.IsUsual(part, quality, s.Id) && IsSaid(s, cells))
+            .Select(s => $"“{s.Name}”")
+            .ToList();
+        var said = BotanyIndex.IsUsual(part, quality) ? $"{string.Join(" and ", states)} of" : $"“{quality.Name}” of";
         problems.Add(
             new(
                 ProblemSeverity.Error,
@@ -258,7 +263,7 @@ internal sealed record MatrixColumns(
                 matrix.Name,
                 1,
                 heading,
-                $"“{part.Name}” with “{quality.Name}” is unusual. Is it meant so?",
+                $"{said} the {part.Name} is unusual. Is it meant so?",
                 [new(character.Id + MeantSo, $"Yes: {character.Name}"), new("", "Leave the column out")]
             )
         );
@@ -268,6 +273,9 @@ internal sealed record MatrixColumns(
     private static bool IsAsBefore(FloraSheets sheets, string heading, Sheet matrix, int column, List<FloraProblem> problems)
     {
         if (CharacterId.IsComposed(heading) || !sheets.Before.Any(c => !CharacterId.IsComposed(c.Id) && c.Id == OwnId(heading)))
+            return false;
+        // Where it is none now either there is nothing to say.
+        if (Composed(sheets.Botany, heading, matrix, column, []) is null)
             return false;
         var (name, unit) = Unit(heading);
         var offers = sheets

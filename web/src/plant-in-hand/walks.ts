@@ -8,12 +8,16 @@ import { store, type KeepForm, type PlantInHand } from "../offline/store";
 /** Of a plant that is named without a key. */
 export const WITHOUT_KEY = { hash: "", title: "" };
 
-/** Begins with a plant, through a key or without one; place and recorder are those of the last record. */
+/**
+ * Begins with a plant, through a key or without one; place and recorder are those of the last record. What is in question is of the
+ * flora that is given, else of the usual one.
+ */
 export async function beginWalk(
   key: { hash: string; title: string },
   plant?: PlantInHand["plant"],
   observations: PlantInHand["observations"] = [],
   inQuestion?: string[],
+  floraId?: string,
 ): Promise<string> {
   const walk: PlantInHand = {
     id: uuid(),
@@ -31,6 +35,7 @@ export async function beginWalk(
     },
     plant,
     inQuestion,
+    floraId,
     updatedAt: Date.now(),
   };
   await (await store()).put("walks", walk);

@@ -98,7 +98,7 @@ function WithoutKey() {
   const { flora, floras, host, asked } = useBenchFlora(undefined);
   const taxa = useAllTaxa(asked);
   const begin = async (inQuestion?: string[]) => {
-    const id = await beginWalk(WITHOUT_KEY, undefined, [], inQuestion);
+    const id = await beginWalk(WITHOUT_KEY, undefined, [], inQuestion, flora?.id);
     void navigate(`/bench/${id}/${inQuestion ? "contrast" : "sift"}`);
   };
   const guess = async (taxon: Schemas["Taxon"]) => {

@@ -161,6 +161,7 @@ function Shown({ flora, page }: { flora: string; page: Schemas["TaxonPage"] }) {
                     undefined,
                     [],
                     [taxon.id, ...page.lookAlikes.map((it) => it.taxon.id)].slice(0, MOST_COMPARED),
+                    flora,
                   ).then((id) => navigate(`/bench/${id}/contrast`))
                 }
               >

@@ -5,9 +5,8 @@ import { Link as RouterLink, useNavigate, useParams } from "react-router";
 import { answerOf, api, ProblemError } from "../../api/client";
 import { iso, spoken } from "../../shared/calendar/day";
 import { Page, Part } from "../../shared/ui/Page";
-import { beginWalk, saveWalk, WITHOUT_KEY } from "../../plant-in-hand/walks";
+import { beginWalk, WITHOUT_KEY } from "../../plant-in-hand/walks";
 import { useKey, useWaitingKeys } from "../../offline/documents";
-import { store } from "../../offline/store";
 import { CoupletList } from "../../shared/botany/CoupletList";
 import { KeyMeter } from "./KeyMeter";
 import { StatementList } from "./StatementList";
@@ -123,9 +122,7 @@ function SiftButton({ hash }: { hash: string }) {
         api.POST("/api/v1/keys/{hash}/flora", { params: { path: { hash } }, signal }),
       );
       await client.invalidateQueries({ queryKey: ["floras"] });
-      const id = await beginWalk(WITHOUT_KEY);
-      const walk = await (await store()).get("walks", id);
-      if (walk) await saveWalk({ ...walk, floraId });
+      const id = await beginWalk(WITHOUT_KEY, undefined, [], undefined, floraId);
       void navigate(`/bench/${id}/sift`);
     } catch (error) {
       setFailure(
