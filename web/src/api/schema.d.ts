@@ -9368,7 +9368,10 @@ export interface components {
             name: string;
             /** @description What values it has. */
             kind: components["schemas"]["CharacterKind"];
-            /** @description Classes and ids of the parts that usually have it, or "any". */
+            /**
+             * @description Classes and ids of the parts that usually have it, or "any"; "!seed:opposite/spiral" names states that a part of
+             *                 these hasn't usually.
+             */
             applies: string[];
             /** @description Unit of numbers that are typed without one: mm, cm, m; may be empty. */
             unit: string;

@@ -1,7 +1,7 @@
 import { Link, Typography } from "@mui/material";
 import { useQuery } from "@tanstack/react-query";
 import { startTransition, useEffect, useState } from "react";
-import { Link as RouterLink } from "react-router";
+import { Link as RouterLink, useSearchParams } from "react-router";
 import { core } from "../../core/coreClient";
 import { useVocabulary } from "../../offline/vocabulary";
 import { Page } from "../../shared/ui/Page";
@@ -10,14 +10,17 @@ import { QualityEntry } from "./QualityEntry";
 // A few at a time, so that the page goes on meanwhile.
 const AT_ONCE = 6;
 
-/** Every quality with its states, drawn on a part that shows it. */
+/** Every quality with its states, drawn on a part that shows it; or those of one part, drawn on that. */
 export function AllQualities() {
   const held = useVocabulary();
+  const [params] = useSearchParams();
+  const part = params.get("part") ?? "";
+  const name = held.data?.vocabulary.parts.find((it) => it.id === part.split("/").at(-1))?.nouns[0];
   const { data } = useQuery({
     enabled: held.data !== undefined,
-    queryKey: ["qualities", held.data?.tag],
+    queryKey: ["qualities", held.data?.tag, part],
     staleTime: Infinity,
-    queryFn: () => core.qualities({}),
+    queryFn: () => (part ? core.partQualities({ part, region: "" }) : core.qualities({})),
   });
   const [drawn, setDrawn] = useState(AT_ONCE);
   const all = data?.length ?? 0;
@@ -28,7 +31,7 @@ export function AllQualities() {
   }, [drawn, all]);
   return (
     <Page
-      title="All qualities"
+      title={name ? `All qualities: ${name}` : "All qualities"}
       aside={
         <Link component={RouterLink} to="/glossary">
           To parts and qualities
@@ -39,7 +42,7 @@ export function AllQualities() {
         {held.isError
           ? "The vocabulary can’t be fetched just now."
           : data
-            ? `${all} qualities, each on a part that shows it; a state without a drawing has no form that could be drawn.`
+            ? `${all} qualities${part ? "" : ", each on a part that shows it"}; a state without a drawing has no form that could be drawn.`
             : "Fetching the vocabulary …"}
       </Typography>
       {held.data &&

@@ -17,6 +17,9 @@ const MOST_FOUND = 10;
 
 type Organ = Schemas["Organ"];
 
+// What stands before the quality in the id of a character: the part, with its owner where it has one.
+const partOf = (character: string) => character.split(".")[0] ?? "";
+
 const organs = (Object.keys(words.organs) as Organ[]).map((organ) => ({
   organ,
   seen: 0,
@@ -115,7 +118,12 @@ export function GlossaryPage() {
             />
           )}
           {chosen && vocabulary && (
-            <QualityEntry character={chosen.character} marked={chosen.state} vocabulary={vocabulary} />
+            <>
+              <QualityEntry character={chosen.character} marked={chosen.state} vocabulary={vocabulary} />
+              <Link component={RouterLink} to={`/glossary/all?part=${encodeURIComponent(partOf(chosen.character.id))}`}>
+                All qualities of this part, drawn
+              </Link>
+            </>
           )}
         </Box>
       </Box>
