@@ -1,14 +1,4 @@
-import {
-  Autocomplete,
-  Box,
-  Button,
-  Checkbox,
-  FormControlLabel,
-  Link,
-  MenuItem,
-  TextField,
-  Typography,
-} from "@mui/material";
+import { Box, Button, Checkbox, FormControlLabel, Link, MenuItem, Typography } from "@mui/material";
 import { useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link as RouterLink } from "react-router";
@@ -24,6 +14,8 @@ import { TaxonLabel } from "../../shared/botany/TaxonLabel";
 import { useBenchFlora } from "../../shared/botany/useBenchFlora";
 import { spoken } from "../../shared/calendar/day";
 import { lastRecorder } from "../../shared/form/last";
+import { Autocomplete } from "../../shared/form/Autocomplete";
+import { TextField } from "../../shared/form/TextField";
 import { useProblem } from "../../shared/form/useProblem";
 import { Page, Part } from "../../shared/ui/Page";
 import { counted, LIST, useDeliveries } from "./deliveries";

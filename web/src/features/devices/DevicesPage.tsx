@@ -1,4 +1,6 @@
-import { Autocomplete, Box, Button, Link, TextField, Typography } from "@mui/material";
+import { Box, Button, Link, Typography } from "@mui/material";
+import { Autocomplete } from "../../shared/form/Autocomplete";
+import { TextField } from "../../shared/form/TextField";
 import { useMutation, useQuery, useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { Link as RouterLink } from "react-router";

@@ -3,18 +3,19 @@ import { useState } from "react";
 import { Link as RouterLink, useNavigate } from "react-router";
 import { v7 as uuid } from "uuid";
 import { spoken } from "../../shared/calendar/day";
+import { later } from "../../shared/ui/later";
 import { Page, Part } from "../../shared/ui/Page";
 import { QuietButton } from "../../shared/ui/QuietButton";
 
 import { discardRefused, sendAgain, tryNow } from "../../offline/outbox";
 import { useLocalWork } from "../../offline/queries";
 import { rescue, type QueuedCommand, type RefusedCommand } from "../../offline/store";
-import { PlaceDialog } from "../../plant-in-hand/keep/PlaceDialog";
-import { HandOver } from "./HandOver";
-import { TermForm } from "./TermForm";
 import { isoDay, takeAway } from "../../shared/ui/takeAway";
 import { whatItIs, said, useWhere, formOf } from "./commandWords";
 
+const PlaceDialog = later(async () => (await import("../../plant-in-hand/keep/PlaceDialog")).PlaceDialog, true);
+const TermForm = later(async () => (await import("./TermForm")).TermForm);
+const HandOver = later(async () => (await import("./HandOver")).HandOver);
 /** What the server refused, or fails at again and again: each with its reason, to be mended, sent again, taken away or discarded. */
 export function HandPage() {
   const { refused, stuck, outbox, loaded } = useLocalWork();

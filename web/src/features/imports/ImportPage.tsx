@@ -3,11 +3,12 @@ import { useRef, useState } from "react";
 import { Link as RouterLink } from "react-router";
 import type { Problem } from "../../api/client";
 import { sendForm } from "../../shared/form/sendForm";
+import { later } from "../../shared/ui/later";
 import { Page, Part } from "../../shared/ui/Page";
-import { ImportDraftView } from "./ImportDraftView";
 import { TakenInList } from "./TakenInList";
 import type { Draft } from "./useImport";
 
+const ImportDraftView = later(async () => (await import("./ImportDraftView")).ImportDraftView);
 /** Records out of a file: looked at first, taken in as a whole, and taken back as a whole. */
 export function ImportPage() {
   const [draft, setDraft] = useState<Draft>();

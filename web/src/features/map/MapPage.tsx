@@ -1,4 +1,5 @@
-import { Box, Button, Checkbox, FormControlLabel, Link, MenuItem, TextField, Typography } from "@mui/material";
+import { Box, Button, Checkbox, FormControlLabel, Link, MenuItem, Typography } from "@mui/material";
+import { TextField } from "../../shared/form/TextField";
 import { useQuery } from "@tanstack/react-query";
 import { useMemo, useState } from "react";
 import { Link as RouterLink, useSearchParams } from "react-router";
@@ -15,14 +16,15 @@ import { useBenchFlora } from "../../shared/botany/useBenchFlora";
 import { day } from "../../shared/calendar/day";
 import { Autocomplete } from "../../shared/form/Autocomplete";
 import { useHere } from "../../shared/place/here";
+import { later } from "../../shared/ui/later";
 import { Page } from "../../shared/ui/Page";
-import { GroundForm } from "./GroundForm";
 import { GroundPanel } from "./GroundPanel";
 import { MapSheet } from "./MapSheet";
 import { ScannedSheets, useScannedSheets } from "./ScannedSheets";
 import { SquareList } from "./SquareList";
 import { useTilesUnder } from "./tilesUnder";
 
+const GroundForm = later(async () => (await import("./GroundForm")).GroundForm);
 const NO_PLACES: Schemas["Place"][] = [];
 const NO_POINTS: Schemas["MapPoint"][] = [];
 const NO_TRACKS: Schemas["PlacedTrack"][] = [];

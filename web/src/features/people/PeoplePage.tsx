@@ -1,6 +1,6 @@
 import { Box, Typography } from "@mui/material";
 import { usePeople } from "../../offline/queries";
-import { Erase } from "../../shared/form/EraseDialog";
+import { Erase } from "../../shared/form/Erase";
 import { Page } from "../../shared/ui/Page";
 import { twoColumns } from "../../shared/ui/twoColumns";
 

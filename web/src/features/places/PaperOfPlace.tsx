@@ -1,7 +1,8 @@
-import { Box, Button, Link, MenuItem, TextField } from "@mui/material";
+import { Box, Button, Link, MenuItem } from "@mui/material";
 import { useState } from "react";
 import { today } from "../../api/today";
 import { months } from "../../shared/calendar/day";
+import { TextField } from "../../shared/form/TextField";
 
 /** What is printed for a place: a form for a month with what is expected, and labels of its plants. */
 export function PaperOfPlace({ placeId }: { placeId: string }) {

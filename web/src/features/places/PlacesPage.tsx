@@ -5,7 +5,6 @@ import type { Schemas } from "../../api/client";
 import { useFigures } from "../../offline/figures";
 import { usePlaces, usePlants } from "../../offline/documents";
 import { PaperOfPlace } from "./PaperOfPlace";
-import { PlaceDialog } from "../../plant-in-hand/keep/PlaceDialog";
 import { GroundCaution } from "../../shared/botany/Cautions";
 import { LineFigure } from "../../shared/botany/LineFigure";
 import { useFlora } from "../../shared/botany/queries";
@@ -17,6 +16,7 @@ import { twoColumns } from "../../shared/ui/twoColumns";
 import { Page, Part } from "../../shared/ui/Page";
 import { WaitingNote } from "../../shared/ui/WaitingNote";
 
+const PlaceDialog = later(async () => (await import("../../plant-in-hand/keep/PlaceDialog")).PlaceDialog, true);
 const MergeDialog = later(async () => (await import("./MergeDialog")).MergeDialog, true);
 const MergedHere = later(async () => (await import("./MergeDialog")).MergedHere, true);
 

@@ -1,5 +1,6 @@
-import { Box, Button, Link, TextField, Typography } from "@mui/material";
+import { Box, Button, Link, Typography } from "@mui/material";
 import { useState } from "react";
+import { TextField } from "../../shared/form/TextField";
 
 /** What is printed of a plant: a label to stand by it, and one for a pressed specimen with a slip for each later name. */
 export function PaperOfPlant({ plantId, hasName }: { plantId: string; hasName: boolean }) {

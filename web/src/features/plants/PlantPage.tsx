@@ -1,7 +1,7 @@
 import { useWithComposed } from "../../offline/vocabulary";
 import words from "../../api/words";
 import { day } from "../../shared/calendar/day";
-import { Box, Button, Dialog, DialogActions, DialogContent, DialogTitle, Link, Typography } from "@mui/material";
+import { Box, Button, Link, Typography } from "@mui/material";
 import { useMemo, useState } from "react";
 import { Link as RouterLink, useNavigate, useParams } from "react-router";
 import { ProblemError, type Schemas } from "../../api/client";
@@ -15,16 +15,20 @@ import { useMending } from "../../offline/mending";
 import { useKeys, usePlant } from "../../offline/documents";
 import { useShelfInShort } from "../../offline/shelf";
 import { TrailRibbon } from "../../plant-in-hand/key/TrailRibbon";
-import { beginWalk, WITHOUT_KEY } from "../../plant-in-hand/walks";
+import { beginWalk } from "../../plant-in-hand/walks";
 import { GradeShoot } from "../../shared/botany/GradeShoot";
 import { Callout, CautionNotes, GroundCaution } from "../../shared/botany/Cautions";
 import { NamesLabel } from "../../shared/botany/TaxonLabel";
-import { Erase } from "../../shared/form/EraseDialog";
-import { FindingSketch, TagForm } from "../../shared/form/TagForm";
+import { Erase } from "../../shared/form/Erase";
+import { FindingSketch } from "../../shared/form/FindingSketch";
+import { later } from "../../shared/ui/later";
 import { PaperOfPlant } from "./PaperOfPlant";
 import { PassedOnList } from "./PassedOnList";
 import { PlantYearStrip, useLooks } from "../../shared/calendar/PlantYears";
 import { SeasonsSideBySide } from "../../shared/calendar/SeasonsSideBySide";
+
+const TagForm = later(async () => (await import("../../shared/form/TagForm")).TagForm);
+const ChooseKey = later(async () => (await import("./ChooseKey")).ChooseKey, true);
 
 const NO_VERSIONS: string[] = [];
 
@@ -242,30 +246,9 @@ export function PlantPage() {
           onErased={() => void navigate("/plants")}
         />
       </Box>
-      <Dialog open={choosing} onClose={() => setChoosing(false)} aria-labelledby="choose-key">
-        <DialogTitle id="choose-key">By which key?</DialogTitle>
-        <DialogContent sx={{ display: "grid", gap: 1 }}>
-          <Button
-            variant="contained"
-            onClick={() => void again(WITHOUT_KEY)}
-            sx={{ justifyContent: "flex-start", textAlign: "left" }}
-          >
-            Without a key: sift by what can be seen
-          </Button>
-          {(keys.data ?? []).map((key) => (
-            <Button
-              key={key.hash}
-              onClick={() => void again(key)}
-              sx={{ justifyContent: "flex-start", textAlign: "left" }}
-            >
-              {key.title}
-            </Button>
-          ))}
-        </DialogContent>
-        <DialogActions>
-          <Button onClick={() => setChoosing(false)}>Cancel</Button>
-        </DialogActions>
-      </Dialog>
+      {choosing && (
+        <ChooseKey keys={keys.data ?? []} onChoose={(key) => void again(key)} onClose={() => setChoosing(false)} />
+      )}
     </Page>
   );
 }

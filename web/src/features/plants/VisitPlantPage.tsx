@@ -4,7 +4,8 @@ import { lastRecorder } from "../../shared/form/last";
 import { holding } from "../../plant-in-hand/sheet/sheet";
 import { core } from "../../core/coreClient";
 import { useAsked } from "../../offline/flora";
-import { Box, Button, TextField, Typography } from "@mui/material";
+import { Box, Button, Typography } from "@mui/material";
+import { TextField } from "../../shared/form/TextField";
 import { startTransition, useMemo, useState, type FormEvent } from "react";
 import { Link as RouterLink, useNavigate, useParams } from "react-router";
 import { v7 as uuid } from "uuid";
@@ -19,13 +20,15 @@ import { usePlant } from "../../offline/documents";
 import { usePeople } from "../../offline/queries";
 import { useHeldShelf, useShelfInShort } from "../../offline/shelf";
 import type { RefusedCommand, PlantInHand } from "../../offline/store";
-import { OrganSheet } from "../../plant-in-hand/sheet/OrganSheet";
 import { PlantFigure, type OrganState } from "../../plant-in-hand/PlantFigure";
 import { CautionNotes, GroundCaution } from "../../shared/botany/Cautions";
 import { NamesLabel } from "../../shared/botany/TaxonLabel";
 import { Choice } from "../../shared/form/Choice";
-import { FindingSketch } from "../../shared/form/TagForm";
+import { FindingSketch } from "../../shared/form/FindingSketch";
+import { later } from "../../shared/ui/later";
 import { useTyped } from "../../shared/form/useTyped";
+
+const OrganSheet = later(async () => (await import("../../plant-in-hand/sheet/OrganSheet")).OrganSheet);
 
 interface Draft {
   walk: PlantInHand;

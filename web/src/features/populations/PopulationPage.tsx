@@ -12,15 +12,18 @@ import { Page, Part } from "../../shared/ui/Page";
 import { useMending } from "../../offline/mending";
 
 import { usePopulations } from "../../offline/documents";
-import { TagForm } from "../../shared/form/TagForm";
+import { later } from "../../shared/ui/later";
 import { CautionMarks, GroundCaution } from "../../shared/botany/Cautions";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
 
 import { SharePlot } from "./SharePlot";
-import { Tally } from "./Tally";
 import { StandJudged } from "./StandJudged";
 import { CountPlot } from "./CountPlot";
-import { ThreatLine, ThreatForm } from "./Threats";
+import { ThreatLine } from "./Threats";
+
+const TagForm = later(async () => (await import("../../shared/form/TagForm")).TagForm);
+const Tally = later(async () => (await import("./Tally")).Tally);
+const ThreatForm = later(async () => (await import("./ThreatForm")).ThreatForm);
 
 /** A population: how many there are, what becomes of its marked plants, and what threatens it. */
 export function PopulationPage() {

@@ -1,4 +1,5 @@
-import { Box, Button, Checkbox, FormControlLabel, IconButton, TextField, Typography } from "@mui/material";
+import { Box, Button, Checkbox, FormControlLabel, IconButton, Typography } from "@mui/material";
+import { TextField } from "../../shared/form/TextField";
 import type { FormEvent } from "react";
 import { useNavigate, useParams } from "react-router";
 import { v7 as uuid } from "uuid";

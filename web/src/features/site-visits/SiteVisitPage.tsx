@@ -16,14 +16,13 @@ import { holdTrack } from "../../shared/place/tracking";
 import { Page, Part } from "../../shared/ui/Page";
 import { useIsPhone } from "../../shared/ui/useIsPhone";
 import { WaitingNote } from "../../shared/ui/WaitingNote";
+import { later } from "../../shared/ui/later";
 import { AwaitedTaxa } from "./AwaitedTaxa";
 import { Compartments, useCompartments } from "./Compartments";
 import { LastListed } from "./LastListed";
 import { LineForm } from "./LineForm";
 import { ListedRecords } from "./ListedRecords";
 import { ListEntry } from "./ListEntry";
-import { MoveLines } from "./MoveLines";
-import { PasteList } from "./PasteList";
 import { PlannedQuestions } from "./PlannedQuestions";
 import { TrackControl, useOwnTrack } from "./TrackControl";
 import { usePosition } from "./usePosition";
@@ -38,9 +37,12 @@ import {
   type Hands,
   type Listed,
 } from "./useVisitCommands";
-import { VisitForm } from "./VisitForm";
 import { VisitSummary } from "./VisitSummary";
 import { VisitTracks } from "./VisitTracks";
+
+const VisitForm = later(async () => (await import("./VisitForm")).VisitForm);
+const PasteList = later(async () => (await import("./PasteList")).PasteList);
+const MoveLines = later(async () => (await import("./MoveLines")).MoveLines);
 
 /** A visit: its head, its list as it is written, and what may be found yet. */
 export function SiteVisitPage() {

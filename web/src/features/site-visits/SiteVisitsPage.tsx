@@ -13,10 +13,11 @@ import { lastRecorder } from "../../shared/form/last";
 import { beginVisit } from "../../shared/place/beginVisit";
 import { useHere } from "../../shared/place/here";
 import { beginTrackAsBefore } from "../../shared/place/tracking";
+import { later } from "../../shared/ui/later";
 import { Page, Part } from "../../shared/ui/Page";
 import { WaitingNote } from "../../shared/ui/WaitingNote";
-import { VisitForm } from "./VisitForm";
 
+const VisitForm = later(async () => (await import("./VisitForm")).VisitForm);
 /** Visits to places: those that are open, and what was found on the others. */
 export function SiteVisitsPage() {
   const [search] = useSearchParams();

@@ -7,12 +7,13 @@ import { useMending } from "../../offline/mending";
 import { useSurvey } from "../../offline/surveys";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
 import { day } from "../../shared/calendar/day";
+import { later } from "../../shared/ui/later";
 import { Page, Part } from "../../shared/ui/Page";
 import { WaitingNote } from "../../shared/ui/WaitingNote";
 import { amountOf } from "./amount";
-import { PlotForm } from "./PlotForm";
-import { PlotRecorder } from "./PlotRecorder";
 
+const PlotForm = later(async () => (await import("./PlotForm")).PlotForm);
+const PlotRecorder = later(async () => (await import("./PlotRecorder")).PlotRecorder);
 type Whole = Schemas["SurveyWhole"];
 type PlotRecord = Schemas["PlotRecord"];
 

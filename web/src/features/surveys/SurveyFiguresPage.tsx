@@ -9,14 +9,15 @@ import { useSurvey } from "../../offline/surveys";
 import { useBenchFlora } from "../../shared/botany/useBenchFlora";
 import { AccumulationCurve, Estimates } from "../../shared/figures/drawings";
 import { Likenesses, Methods, SampleTable } from "../../shared/figures/tables";
+import { later } from "../../shared/ui/later";
 import { Page, Part } from "../../shared/ui/Page";
 import { CoverageFigure } from "./CoverageFigure";
-import { BesideSurvey } from "./BesideSurvey";
 import { IndicatedTable, NestedFigure, QualityTable, SharesFigure } from "./EcologyParts";
 import { SurveyArranged } from "./SurveyArranged";
 import { HowMuch, MissedOrGone } from "./SurveyEffort";
 import { ChangeTable, FrequencyTable, IndicatorTable, MoreFound } from "./SurveyTables";
 
+const BesideSurvey = later(async () => (await import("./BesideSurvey")).BesideSurvey);
 type Unit = Schemas["SurveyUnit"];
 
 const CLUSTERS = [2, 3, 4, 5, 6, 8] as const;

@@ -12,11 +12,13 @@ import { TaxonLabel } from "../../shared/botany/TaxonLabel";
 import { day, everyYear } from "../../shared/calendar/day";
 import { Page, Part } from "../../shared/ui/Page";
 import { WaitingNote } from "../../shared/ui/WaitingNote";
-import { PlotForm } from "./PlotForm";
-import { PlotLaying } from "./PlotLaying";
+import { later } from "../../shared/ui/later";
 import { PlotPlan } from "./PlotPlan";
-import { SurveyForm } from "./SurveyForm";
 import { SurveyPlan } from "./SurveyPlan";
+
+const SurveyForm = later(async () => (await import("./SurveyForm")).SurveyForm);
+const PlotForm = later(async () => (await import("./PlotForm")).PlotForm);
+const PlotLaying = later(async () => (await import("./PlotLaying")).PlotLaying);
 
 /** A survey: what it asks, what is done and due, its plots, and the ways to its figures and its report. */
 export function SurveyPage() {

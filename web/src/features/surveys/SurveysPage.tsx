@@ -4,10 +4,11 @@ import { Link as RouterLink, useNavigate } from "react-router";
 import { useMending } from "../../offline/mending";
 import { useSurveys } from "../../offline/surveys";
 import { day } from "../../shared/calendar/day";
+import { later } from "../../shared/ui/later";
 import { Page, Part } from "../../shared/ui/Page";
 import { WaitingNote } from "../../shared/ui/WaitingNote";
-import { SurveyForm } from "./SurveyForm";
 
+const SurveyForm = later(async () => (await import("./SurveyForm")).SurveyForm);
 const counted = (count: number, one: string, many: string) => `${count} ${count === 1 ? one : many}`;
 
 /** Surveys: what visits and plots add up to. */
