@@ -137,7 +137,7 @@ public sealed class ScreenshotTests(GartenInJune site) : IClassFixture<GartenInJ
         browser.UntilText("Know it by");
         Shoot(browser, "taxon-woody");
         browser.Open("/glossary");
-        browser.UntilText("271 parts");
+        browser.UntilText("272 parts");
         browser.Click("leaf");
         browser.Click("attachment of the leaf");
         browser.UntilText("easily confused with clasping");
