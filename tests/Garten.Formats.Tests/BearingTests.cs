@@ -174,7 +174,8 @@ public sealed class BearingTests
         Assert.All(flora.Sifter.ItemsOf([first, second]), i => Assert.Equal(0.5, i.Weight));
     }
 
-    /// <summary>Kind and density of a coat are two looks, but where a flora says only "hairs of the twig" both are held against that.</summary>
+    /// <summary>Kind and density of a coat are two looks, but where a flora says only "hairs of the twig" both are held against
+    /// that.</summary>
     [Fact]
     public void TwoLooksThatFollowFromOneDescriptionCountAsOne()
     {

@@ -285,7 +285,8 @@ public sealed class FloraTests(GartenSite site) : IClassFixture<GartenSite>
         }
     }
 
-    /// <summary>Two taxa of a flora that isn't the usual one, alike but for the hairs of the rachis: the one row of their contrast, drawn.</summary>
+    /// <summary>Two taxa of a flora that isn't the usual one, alike but for the hairs of the rachis: the one row of their contrast,
+    /// drawn.</summary>
     [Fact]
     public async Task TaxaOfAnotherFloraAreContrastedInTheirOwn()
     {

@@ -45,8 +45,10 @@ public sealed class Bearing
     private readonly Dictionary<(string Character, string State), Saying[]> _meanings = [];
     private readonly Dictionary<string, List<Implication>> _implications;
     private readonly ConcurrentDictionary<(string From, string To), Bears[,]?> _tables = new();
+    private readonly ConcurrentDictionary<string, CharacterId[]> _spoken = new(StringComparer.Ordinal);
     private readonly ConcurrentDictionary<string, int[]> _dimensions = new(StringComparer.Ordinal);
     private readonly ConcurrentDictionary<CharacterId, int> _dimensionNumbers = new();
+    private int _lastNumber;
 
     // So many characters are looked at by nobody.
     private const int MostCharacters = 50_000;
@@ -114,6 +116,8 @@ public sealed class Bearing
             static (_, of) =>
             {
                 var (bearing, from, to) = of;
+                if (!bearing.Meet(from, to))
+                    return null;
                 var table = new Bears[from.States.Count, to.States.Count];
                 var says = false;
                 for (var a = 0; a < from.States.Count; a++)
@@ -130,6 +134,27 @@ public sealed class Bearing
         );
     }
 
+    // Whether two characters speak of one part, of a part and a whole, or of two parts laid beside each other: of others nothing follows, and
+    // most pairs are such, so that their states needn't be held against each other.
+    private bool Meet(Character one, Character other)
+    {
+        var others = Spoken(other);
+        return Array.Exists(Spoken(one), a =>
+            Array.Exists(others, b => a.Path == b.Path || IsReversed(a, b) || IsWithin(a, b) || IsWithin(b, a))
+        );
+    }
+
+    // The qualities of parts that a character speaks of.
+    private CharacterId[] Spoken(Character character)
+    {
+        if (_spoken.TryGetValue(character.Id, out var known))
+            return known;
+        if (_spoken.Count >= MostCharacters)
+            _spoken.Clear();
+        var says = character.IsQuantity ? Sayings(character.Id, "") : character.States.SelectMany(s => Sayings(character.Id, s.Id));
+        return _spoken[character.Id] = [.. says.Select(s => s.Character).Distinct()];
+    }
+
     /// <summary>The qualities of parts that a character speaks of, as numbers that mean something within this bearing alone; in rising
     /// order. Sheets are put together at every look, so they are worked out once.</summary>
     internal int[] Dimensions(Character character)
@@ -138,10 +163,9 @@ public sealed class Bearing
             return known;
         if (_dimensions.Count >= MostCharacters)
             _dimensions.Clear();
-        var says = character.IsQuantity ? Sayings(character.Id, "") : character.States.SelectMany(s => Sayings(character.Id, s.Id));
         return _dimensions[character.Id] = [
-            .. says.Select(s => _dimensionNumbers.GetOrAdd(s.Character, static (_, all) => all.Count, _dimensionNumbers))
-                .Distinct()
+            .. Spoken(character)
+                .Select(c => _dimensionNumbers.GetOrAdd(c, static (_, of) => Interlocked.Increment(ref of._lastNumber), this))
                 .Order(),
         ];
     }

@@ -347,6 +347,8 @@ public sealed partial record EvidenceItem
                 context.Why(character)
             );
 
+    private const string OnceTogether = "The same was looked at under another name, or follows from it: together they count once.";
+
     // Looks at one quality of one part through several characters are one look, and so are looks at two qualities that both follow from one
     // description alone (kind and density of a coat from "hairs of the twig"): each counts in part.
     private static void ShareDimensions(List<EvidenceItem> items, BotanyIndex botany, DerivedDescriptions? derived)
@@ -378,12 +380,7 @@ public sealed partial record EvidenceItem
         for (var i = 0; i < items.Count; i++)
         {
             if (alike[i] > 0)
-                items[i] = items[i] with
-                {
-                    Weight = items[i].Weight / (alike[i] + 1),
-                    Reason =
-                        $"{items[i].Reason} The same was looked at under another name, or follows from it: together they count once.".Trim(),
-                };
+                items[i] = items[i] with { Weight = items[i].Weight / (alike[i] + 1), Reason = $"{items[i].Reason} {OnceTogether}".Trim() };
         }
     }
 

@@ -18,8 +18,8 @@ public sealed record FloraSheets(Sheet Matrix, Sheet? Characters = null, Sheet? 
     /// <summary>Makes characters of headings that name a part and a quality.</summary>
     public BotanyIndex Botany { get; init; } = ShippedVocabulary.Botany;
 
-    /// <summary>The characters of the flora as it was brought before: a column that was one of its own stays that, so that what was recorded
-    /// with it is found again.</summary>
+    /// <summary>The characters of the flora as it was brought before: a column that was one of its own stays that, so that what was
+    /// recorded with it is found again.</summary>
     public IReadOnlyList<Character> Before { get; init; } = [];
 }
 

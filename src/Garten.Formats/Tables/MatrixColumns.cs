@@ -169,7 +169,8 @@ internal sealed record MatrixColumns(
                     matrix.Name,
                     1,
                     heading,
-                    $"The column “{heading}” is read as “{fits.Character.Name}” ({fits.Character.Id}). Choose another part where that is meant.",
+                    $"The column “{heading}” is read as “{fits.Character.Name}” ({fits.Character.Id}). "
+                        + "Choose another part where that is meant.",
                     [
                         .. botany
                             .Search.Named(name)

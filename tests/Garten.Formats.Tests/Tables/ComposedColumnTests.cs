@@ -76,7 +76,8 @@ public sealed class ComposedColumnTests
         Assert.DoesNotContain(Read("taxon,seed.colour\nA b,red\n").Problems, p => p.Code == "column.unusual");
     }
 
-    /// <summary>"petals" was a character of the flora's own once: brought again it stays that, and what it would be now is offered.</summary>
+    /// <summary>"petals" was a character of the flora's own once: brought again it stays that, and what it would be now is
+    /// offered.</summary>
     [Fact]
     public void AColumnThatWasAnOwnCharacterBeforeStaysThat()
     {
