@@ -11,8 +11,9 @@ internal sealed class Faults(TextWriter output) : IAsyncDisposable
 {
     private const int Seed = 19;
 
-    // One step in so many is typed into a form; it takes as long as a hundred facts of the page's own outbox.
-    private const int FormOneIn = 10;
+    // One step in so many is typed into a form; it takes as long as some dozen facts of the page's own outbox.
+    private const int FormOneIn = 2;
+    private static readonly TimeSpan WorkFor = TimeSpan.FromSeconds(6);
     private readonly OwnServer _own = new("serve");
 
     public async Task RunAsync(int most, TimeSpan time)
@@ -50,7 +51,7 @@ internal sealed class Faults(TextWriter output) : IAsyncDisposable
             new("server killed", () => Killed(alsoDatabase: false), () => _own.StartAsync(client)),
             new("server and database killed", () => Killed(alsoDatabase: true), () => _own.StartAsync(client)),
         ];
-        var outcome = await days.RunAsync(faults, most, time, FormOneIn, output.WriteLine);
+        var outcome = await days.RunAsync(faults, most, time, WorkFor, FormOneIn, output.WriteLine);
         var kills = outcome.Faults.Values.Sum();
         await output.WriteLineAsync(
             string.Create(

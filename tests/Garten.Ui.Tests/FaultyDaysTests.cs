@@ -8,6 +8,7 @@ public sealed class FaultyDaysTests(GartenSite site) : IClassFixture<GartenSite>
 {
     private const int FormOneIn = 8;
     private static readonly TimeSpan Time = TimeSpan.FromSeconds(40);
+    private static readonly TimeSpan WorkFor = TimeSpan.FromSeconds(1.2);
 
     [Fact]
     public async Task WhatAPageHasAcceptedIsThereOnceWhateverFails()
@@ -28,7 +29,7 @@ public sealed class FaultyDaysTests(GartenSite site) : IClassFixture<GartenSite>
             new("database away", () => Done(site.Relay.TakeAway), () => Done(site.Relay.BringBack)),
             new("server ended", () => site.EndServerAsync().AsTask(), () => Done(site.StartAgain)),
         ];
-        var outcome = await days.RunAsync(faults, int.MaxValue, Time, FormOneIn, _ => { });
+        var outcome = await days.RunAsync(faults, int.MaxValue, Time, WorkFor, FormOneIn, _ => { });
         var said =
             $"seed {seed}: {string.Join(", ", outcome.Faults)}; {outcome.Accepted} accepted, {outcome.ByForm} by form, {outcome.Cleared} cleared";
         Assert.True(outcome.Accepted > 0, said);

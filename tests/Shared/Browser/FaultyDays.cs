@@ -75,9 +75,17 @@ public sealed class FaultyDays(HttpClient client, Uri address, int seed) : IDisp
     /// <param name="faults">What may happen.</param>
     /// <param name="most">How many faults at most.</param>
     /// <param name="time">For how long at most.</param>
+    /// <param name="workFor">For how long the devices work until the next fault, at most.</param>
     /// <param name="formOneIn">One in so many steps is typed into a form.</param>
     /// <param name="tell">Told now and then how far it is.</param>
-    public async Task<FaultyOutcome> RunAsync(IReadOnlyList<Fault> faults, int most, TimeSpan time, int formOneIn, Action<string> tell)
+    public async Task<FaultyOutcome> RunAsync(
+        IReadOnlyList<Fault> faults,
+        int most,
+        TimeSpan time,
+        TimeSpan workFor,
+        int formOneIn,
+        Action<string> tell
+    )
     {
         await BeginAsync();
         var began = Stopwatch.GetTimestamp();
@@ -85,7 +93,7 @@ public sealed class FaultyDays(HttpClient client, Uri address, int seed) : IDisp
         {
             using var end = new CancellationTokenSource();
             var work = _devices.Select(d => Task.Run(() => Work(d, _random.Next(), formOneIn, end.Token))).ToArray();
-            await Task.Delay(_random.Next(200, 1200));
+            await Task.Delay(_random.Next(200, (int)workFor.TotalMilliseconds));
             var fault = faults[_random.Next(faults.Count)];
             await fault.Breaks();
             await Task.Delay(_random.Next(0, 400));
@@ -95,7 +103,7 @@ public sealed class FaultyDays(HttpClient client, Uri address, int seed) : IDisp
             await Task.WhenAll(work);
             _faults[fault.Name] = _faults.GetValueOrDefault(fault.Name) + 1;
             if (n % 25 == 24)
-                tell(string.Create(CultureInfo.InvariantCulture, $"{n + 1} faults, {_accepted.Count} facts accepted"));
+                tell(string.Create(CultureInfo.InvariantCulture, $"{n + 1} faults, {_accepted.Count} facts accepted, {_byForm} by forms"));
         }
         return await EndAsync();
     }

@@ -195,7 +195,11 @@ public sealed class FaultyDevice : IDisposable
     {
         try
         {
-            Open($"/plants/{plant}/visit");
+            // As a link within the application leads there: nothing is loaded anew.
+            _driver!.ExecuteScript(
+                "history.pushState(null,'',arguments[0]);dispatchEvent(new PopStateEvent('popstate'))",
+                $"/plants/{plant}/visit"
+            );
             Until(() => _driver!.FindElements(By.CssSelector("[aria-label^='State: alive']")).Count > 0, "the form", FormPatience);
             _driver!.FindElement(By.CssSelector("[aria-label^='State: alive']")).Click();
             var recorder = Field("Recorder");
