@@ -1,7 +1,6 @@
 import react from "@vitejs/plugin-react";
 import { defineConfig } from "vite";
 import { VitePWA } from "vite-plugin-pwa";
-import { compiled } from "./compiled.ts";
 import { core } from "./core.ts";
 import { fonts } from "./fonts.ts";
 import { signs } from "./signs.ts";
@@ -11,7 +10,6 @@ const LARGEST_FILE = 8_000_000;
 
 export default defineConfig({
   plugins: [
-    compiled(),
     react(),
     signs(),
     fonts(),

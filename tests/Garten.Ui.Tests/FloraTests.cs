@@ -121,17 +121,23 @@ public sealed class FloraTests(GartenSite site) : IClassFixture<GartenSite>
         var report = browser.Run(
             """
             window.comparedBefore??=new Set();
-            const canvas=document.createElement('canvas');canvas.width=canvas.height=96;
-            const at=canvas.getContext('2d',{willReadFrequently:true});
-            const raster=async svg=>{
-              const copy=svg.cloneNode(true);copy.setAttribute('xmlns','http://www.w3.org/2000/svg');
-              copy.setAttribute('width','96');copy.setAttribute('height','96');copy.style.color='#000';
+            const canvas=document.createElement('canvas'),at=canvas.getContext('2d',{willReadFrequently:true});
+            // One picture with all of a quality side by side: each picture costs as much as a small page.
+            const rasters=async svgs=>{
+              const strip=document.createElementNS('http://www.w3.org/2000/svg','svg');
+              strip.setAttribute('width',96*svgs.length);strip.setAttribute('height',96);
+              svgs.forEach((svg,n)=>{
+                const copy=svg.cloneNode(true);copy.setAttribute('x',96*n);copy.setAttribute('y',0);
+                copy.setAttribute('width','96');copy.setAttribute('height','96');copy.style.color='#000';strip.append(copy);
+              });
               const image=new Image();
-              image.src='data:image/svg+xml;charset=utf-8,'+encodeURIComponent(new XMLSerializer().serializeToString(copy));
+              image.src='data:image/svg+xml;charset=utf-8,'+encodeURIComponent(new XMLSerializer().serializeToString(strip));
               await image.decode();
-              at.fillStyle='#fff';at.fillRect(0,0,96,96);at.drawImage(image,0,0);
-              return at.getImageData(0,0,96,96).data;
+              canvas.width=96*svgs.length;canvas.height=96;
+              at.fillStyle='#fff';at.fillRect(0,0,canvas.width,96);at.drawImage(image,0,0);
+              return svgs.map((_,n)=>new Uint32Array(at.getImageData(96*n,0,96,96).data.buffer));
             };
+            const differs=(a,b)=>Math.abs((a&255)-(b&255))+Math.abs((a>>8&255)-(b>>8&255))+Math.abs((a>>16&255)-(b>>16&255))>20;
             const alike=[],missing=[];let drawn=0;
             for(const section of document.querySelectorAll('main section[aria-label]')){
               const id=section.querySelector('code').textContent.split('.')[1];
@@ -139,19 +145,17 @@ public sealed class FloraTests(GartenSite site) : IClassFixture<GartenSite>
               const whole=id+items.map(([,svg])=>svg?.innerHTML??'').join('|');
               const isKnown=window.comparedBefore.has(whole);
               window.comparedBefore.add(whole);
-              const seen=[];
-              for(const [name,svg] of items){
-                if(!svg){missing.push(id+'='+name);continue;}
-                drawn++;
-                if(isKnown) continue;
-                const own=await raster(svg);
-                for(const [other,data] of seen){
+              missing.push(...items.filter(([,svg])=>!svg).map(([name])=>id+'='+name));
+              const shown=items.filter(([,svg])=>svg);drawn+=shown.length;
+              if(isKnown||shown.length===0) continue;
+              const seen=await rasters(shown.map(([,svg])=>svg));
+              seen.forEach((own,n)=>{
+                for(let m=0;m<n;m++){
                   let differ=0;
-                  for(let i=0;i<own.length;i+=4) if(Math.abs(own[i]-data[i])+Math.abs(own[i+1]-data[i+1])+Math.abs(own[i+2]-data[i+2])>20) differ++;
-                  if(differ<40) alike.push(id+': '+name+' and '+other);
+                  for(let i=0;i<own.length&&differ<40;i++) if(own[i]!==seen[m][i]&&differs(own[i],seen[m][i])) differ++;
+                  if(differ<40) alike.push(id+': '+shown[n][0]+' and '+shown[m][0]);
                 }
-                seen.push([name,own]);
-              }
+              });
             }
             return JSON.stringify({drawn,alike,missing})
             """

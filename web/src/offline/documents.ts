@@ -3,7 +3,7 @@ import { answerOf, api, AwayError, pageOf, type Paged, type Schemas } from "../a
 import { today } from "../api/today";
 import { core } from "../core/coreClient";
 import { onOutboxChange, queued, queuedAndSent, sentSince } from "./outbox";
-import { asOf, keyServed, keysServed, queryClient, orKept } from "./queries";
+import { asOf, keyServed, keysServed, queryClient, orKept, SHOWN_WITH_TIME } from "./queries";
 import { keepAnswers, keptAnswers, type Command, type QueuedCommand } from "./store";
 
 // The one door to what pages read of places, plants and populations: what the server answered last, with what waits on this device put into
@@ -150,7 +150,7 @@ export const placesServed = queryOptions({
     orKept<Schemas["Place"][]>("places", () => answerOf((signal) => api.GET("/api/v1/places", { signal }))),
 });
 
-const useServedPlaces = () => useQuery(placesServed);
+const useServedPlaces = () => useQuery({ ...placesServed, notifyOnChangeProps: SHOWN_WITH_TIME });
 
 /** The places that are offered where one is chosen: those that aren’t laid to rest, and the one that is chosen. */
 export const offered = (places: Schemas["Place"][], chosen: string) =>
@@ -170,7 +170,7 @@ export function usePlaces() {
 
 /** The newest version of every key. */
 export function useKeys() {
-  const served = useQuery(keysServed);
+  const served = useQuery({ ...keysServed, notifyOnChangeProps: SHOWN_WITH_TIME });
   const data = useWithWaiting(
     "keys",
     { ...served, asOf: asOf("keys") },
@@ -184,7 +184,7 @@ export function useKeys() {
 export function useKey(hash: string) {
   const isHere = useWaitingKeys().includes(hash);
   // The server doesn't know one that waits.
-  const served = useQuery({ ...keyServed(hash), enabled: !isHere });
+  const served = useQuery({ ...keyServed(hash), enabled: !isHere, notifyOnChangeProps: SHOWN_WITH_TIME });
   const keys = useQuery(keysServed);
   const data = useWithWaiting(
     `key:${hash}`,
@@ -227,7 +227,11 @@ export const plantServed = (id: string) =>
 
 /** A plant with all that is known of it; nothing without an id. */
 export function usePlant(id: string | undefined) {
-  const served = useQuery({ ...plantServed(id ?? ""), enabled: id !== undefined });
+  const served = useQuery({
+    ...plantServed(id ?? ""),
+    enabled: id !== undefined,
+    notifyOnChangeProps: SHOWN_WITH_TIME,
+  });
   const data = useWithWaiting(
     `plant:${id}`,
     { ...served, asOf: asOf(`plant:${id}`) },
@@ -258,7 +262,7 @@ export const populationsServed = queryOptions({
 
 /** Populations with what they come to. */
 export function usePopulations(isWanted = true) {
-  const served = useQuery({ ...populationsServed, enabled: isWanted });
+  const served = useQuery({ ...populationsServed, enabled: isWanted, notifyOnChangeProps: SHOWN_WITH_TIME });
   const data = useWithWaiting(
     "populations",
     { ...served, asOf: asOf("populations") },
@@ -320,6 +324,7 @@ export function usePlants(filter: { place: string; text: string }) {
   const { place, text } = filter;
   const served = useInfiniteQuery({
     queryKey: ["plants", place, text],
+    notifyOnChangeProps: SHOWN_WITH_TIME,
     initialPageParam: "",
     // While another text is looked for, what was found for the last one stays.
     placeholderData: keepPreviousData,

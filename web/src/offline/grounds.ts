@@ -2,7 +2,7 @@ import { queryOptions, useQuery } from "@tanstack/react-query";
 import { answerOf, api, type Schemas } from "../api/client";
 import { core } from "../core/coreClient";
 import { useWithWaiting } from "./documents";
-import { asOf, orKept } from "./queries";
+import { asOf, orKept, SHOWN_WITH_TIME } from "./queries";
 
 // Where places lie and what is drawn of them, as documents: what the server answered last, with what waits on this device put into it.
 
@@ -61,7 +61,7 @@ export const tracksServed = (place: string) =>
 
 /** The grounds of places. */
 export function useGrounds() {
-  const served = useQuery(groundsServed);
+  const served = useQuery({ ...groundsServed, notifyOnChangeProps: SHOWN_WITH_TIME });
   const data = useWithWaiting(
     "grounds",
     { ...served, asOf: asOf("grounds") },

@@ -1,4 +1,11 @@
-import { QueryClient, queryOptions, useQuery, useQueryClient, type Query } from "@tanstack/react-query";
+import {
+  QueryClient,
+  queryOptions,
+  useQuery,
+  useQueryClient,
+  type InfiniteQueryObserverResult,
+  type Query,
+} from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { answerOf, api, ask, AwayError, onLost, pageOf, type Paged, type Schemas } from "../api/client";
 import { inTurn } from "./inTurn";
@@ -14,8 +21,33 @@ import {
   type PlantInHand,
 } from "./store";
 
+// What pages show of an answer. That it is fetched again, as all is after each change, concerns nobody unless something else comes of it.
+const SHOWN: (keyof InfiniteQueryObserverResult)[] = [
+  "data",
+  "error",
+  "isError",
+  "isPending",
+  "isLoading",
+  "isSuccess",
+  "isFetched",
+  "isPlaceholderData",
+  "hasNextPage",
+  "isFetchingNextPage",
+];
+
+/** Of an answer that what waits is put into: also when it was given, since by that it is known whether what was sent is in it. */
+export const SHOWN_WITH_TIME: typeof SHOWN = [...SHOWN, "dataUpdatedAt"];
+
 export const queryClient = new QueryClient({
-  defaultOptions: { queries: { retry: false, networkMode: "always", refetchOnWindowFocus: true, staleTime: 5_000 } },
+  defaultOptions: {
+    queries: {
+      retry: false,
+      networkMode: "always",
+      refetchOnWindowFocus: true,
+      staleTime: 5_000,
+      notifyOnChangeProps: SHOWN,
+    },
+  },
 });
 
 const isOfServer = (query: Query) => query.queryKey[0] !== "health";

@@ -2,7 +2,7 @@ import { queryOptions, useInfiniteQuery, useQuery } from "@tanstack/react-query"
 import { answerOf, api, pageOf, type Paged, type Schemas } from "../api/client";
 import { core } from "../core/coreClient";
 import { asOfPages, useWithWaiting } from "./documents";
-import { asOf, orKept } from "./queries";
+import { asOf, orKept, SHOWN_WITH_TIME } from "./queries";
 import { keepAnswers, keptAnswers } from "./store";
 
 // Visits to places, as documents: what the server answered last, with what waits on this device put into it.
@@ -29,6 +29,7 @@ export const wholeSiteVisits = (query: { place?: string; id?: string[]; after?: 
 export function useSiteVisits(place: string) {
   const served = useInfiniteQuery({
     queryKey: ["site-visits", place],
+    notifyOnChangeProps: SHOWN_WITH_TIME,
     initialPageParam: "",
     queryFn: ({ pageParam }) => siteVisitsServed(place, pageParam || undefined),
     getNextPageParam: (page: Paged<Schemas["SiteVisitSummary"]>) => page.next,
@@ -51,6 +52,7 @@ export function useSiteVisits(place: string) {
 export function useSiteVisit(id: string) {
   const served = useQuery({
     queryKey: ["site-visit", id],
+    notifyOnChangeProps: SHOWN_WITH_TIME,
     queryFn: () =>
       orKept<Schemas["SiteVisit"]>(wholeName(id), () =>
         answerOf((signal) => api.GET("/api/v1/site-visits/{id}", { params: { path: { id } }, signal })),

@@ -2,7 +2,7 @@ import { queryOptions, useQuery } from "@tanstack/react-query";
 import { answerOf, api, type Schemas } from "../api/client";
 import { core } from "../core/coreClient";
 import { useWaiting, useWithWaiting } from "./documents";
-import { asOf, orKept } from "./queries";
+import { asOf, orKept, SHOWN_WITH_TIME } from "./queries";
 
 // Surveys as documents: what the server answered last, with what waits on this device put into it.
 
@@ -63,7 +63,7 @@ export function useSurveys() {
 }
 
 export function useSurvey(id: string) {
-  const served = useQuery(surveyServed(id));
+  const served = useQuery({ ...surveyServed(id), notifyOnChangeProps: SHOWN_WITH_TIME });
   // One that was begun out of reach is known here alone.
   const data = useWithWaiting(
     nameOf(id),

@@ -1,4 +1,5 @@
 import { Box, ButtonBase, Typography } from "@mui/material";
+import { memo } from "react";
 import type { Schemas } from "../../api/client";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
 import { Part } from "../../shared/ui/Page";
@@ -12,7 +13,7 @@ interface Props {
 }
 
 /** Taxa that may be found yet: a tap lists one. */
-export function AwaitedTaxa({ id, title, awaited, onList }: Props) {
+export const AwaitedTaxa = memo(function AwaitedTaxa({ id, title, awaited, onList }: Props) {
   if (awaited.length === 0) return null;
   return (
     <Part id={id} title={title}>
@@ -56,4 +57,4 @@ export function AwaitedTaxa({ id, title, awaited, onList }: Props) {
       </Box>
     </Part>
   );
-}
+});

@@ -1,5 +1,5 @@
 import { Box, Button, ButtonBase, TextField, Typography } from "@mui/material";
-import { useId, useMemo, useRef, useState, type KeyboardEvent } from "react";
+import { memo, useId, useMemo, useRef, useState, type KeyboardEvent } from "react";
 import type { Schemas } from "../../api/client";
 import { askEither, useAskedEither, type Host } from "../../offline/hosts";
 import { CautionMarks } from "../../shared/botany/Cautions";
@@ -25,7 +25,7 @@ interface Unclear {
 const NOTHING_FITS: Answer = { meant: "", found: [], abundance: null, isLocal: false, count: null };
 
 /** The line at which a list is written: a few letters and Enter. Where several taxa fit, it asks; nothing is taken in silence. */
-export function ListEntry({ floraId, host, onList, onTyping }: Props) {
+export const ListEntry = memo(function ListEntry({ floraId, host, onList, onTyping }: Props) {
   const [typed, setTyped] = useState("");
   const [at, setAt] = useState(-1);
   const [asks, setAsks] = useState(false);
@@ -176,4 +176,4 @@ export function ListEntry({ floraId, host, onList, onTyping }: Props) {
       )}
     </Box>
   );
-}
+});

@@ -1,5 +1,5 @@
 import { Box, Link, Typography } from "@mui/material";
-import { useState } from "react";
+import { memo, useState } from "react";
 import { Link as RouterLink } from "react-router";
 import type { Schemas } from "../../api/client";
 import { CautionMarks } from "../../shared/botany/Cautions";
@@ -21,7 +21,7 @@ interface Props {
 }
 
 /** The list, newest first: each taxon once in each part of the place, with what everybody noted of it. */
-export function ListedRecords({ visit, advice, recorder, isOpen, onWithdraw }: Props) {
+export const ListedRecords = memo(function ListedRecords({ visit, advice, recorder, isOpen, onWithdraw }: Props) {
   const [changing, setChanging] = useState<string>();
   const records = [...visit.records].reverse();
   return (
@@ -108,4 +108,4 @@ export function ListedRecords({ visit, advice, recorder, isOpen, onWithdraw }: P
       ))}
     </Box>
   );
-}
+});

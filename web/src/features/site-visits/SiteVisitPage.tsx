@@ -15,6 +15,7 @@ import { useTyped } from "../../shared/form/useTyped";
 import { holdTrack } from "../../shared/place/tracking";
 import { Page, Part } from "../../shared/ui/Page";
 import { useIsPhone } from "../../shared/ui/useIsPhone";
+import { useStable } from "../../shared/ui/useStable";
 import { WaitingNote } from "../../shared/ui/WaitingNote";
 import { later } from "../../shared/ui/later";
 import { AwaitedTaxa } from "./AwaitedTaxa";
@@ -40,6 +41,8 @@ import {
 import { VisitSummary } from "./VisitSummary";
 import { VisitTracks } from "./VisitTracks";
 
+const NONE: Schemas["Awaited"][] = [];
+
 const VisitForm = later(async () => (await import("./VisitForm")).VisitForm);
 const PasteList = later(async () => (await import("./PasteList")).PasteList);
 const MoveLines = later(async () => (await import("./MoveLines")).MoveLines);
@@ -48,6 +51,7 @@ const MoveLines = later(async () => (await import("./MoveLines")).MoveLines);
 export function SiteVisitPage() {
   const { visitId = "" } = useParams();
   const { data: visit, isError } = useSiteVisit(visitId);
+  const recorder = visit && (visit.people.find((it) => it.name === lastRecorder()) ?? visit.people[0]);
   return (
     <Page
       title={visit ? visit.place.name : "Visit"}
@@ -66,7 +70,7 @@ export function SiteVisitPage() {
           There is no such visit on this device, and the server can’t be asked just now, or doesn’t know it.
         </Typography>
       )}
-      {visit && <Visit visit={visit} />}
+      {visit && recorder && <Visit visit={visit} recorder={recorder} />}
     </Page>
   );
 }
@@ -87,7 +91,7 @@ function Hazards({ text, isFolded }: { text: string; isFolded: boolean }) {
   );
 }
 
-function Visit({ visit }: { visit: Schemas["SiteVisit"] }) {
+function Visit({ visit, recorder }: { visit: Schemas["SiteVisit"]; recorder: Schemas["PersonReference"] }) {
   const { flora, host, advice, answer } = useListAdvice(visit);
   const mend = useMending("saveSiteVisit", "listTaxon");
   const [changing, setChanging] = useState(false);
@@ -110,9 +114,7 @@ function Visit({ visit }: { visit: Schemas["SiteVisit"] }) {
   const again = useSend();
   const isOpen = !visit.closing;
   const compartment = part ?? "";
-  const recorder = visit.people.find((it) => it.name === lastRecorder()) ?? visit.people[0];
   const parts = [...new Set(visit.lines.map((it) => it.compartment).filter(Boolean))];
-  if (!recorder) return null;
   const list = async (listed: Omit<Listed, "compartment">) => {
     const id = uuid();
     const it = { ...listed, details: through(listed.details, hands) };
@@ -122,6 +124,8 @@ function Visit({ visit }: { visit: Schemas["SiteVisit"] }) {
     const sent = await send(lineCommand(visit, recorder, { compartment, site, ...it }, id));
     setFailure(sent.kind === "refused" ? `${sent.problem.title} ${sent.problem.detail}` : "");
   };
+  const listOne = useStable((taxon: string, details?: Schemas["LineDetails"]) => void list({ taxon, details }));
+  const takeBack = useStable((line: Schemas["ListLine"]) => void withdraw(visit, line.id));
   const unnamed = async () => {
     const numbers = visit.lines.map((it) => Number(/^unnamed (\d+)$/.exec(it.unnamed)?.[1] ?? 0));
     const label = `unnamed ${Math.max(0, ...numbers) + 1}`;
@@ -238,12 +242,7 @@ function Visit({ visit }: { visit: Schemas["SiteVisit"] }) {
         <Box sx={{ minWidth: 0 }}>
           {isOpen && flora && (
             <>
-              <ListEntry
-                floraId={flora.id}
-                host={host}
-                onList={(taxon, details) => void list({ taxon, details })}
-                onTyping={setTyping}
-              />
+              <ListEntry floraId={flora.id} host={host} onList={listOne} onTyping={setTyping} />
               {last && !isTyping && (
                 <LastListed
                   visit={visit}
@@ -283,13 +282,7 @@ function Visit({ visit }: { visit: Schemas["SiteVisit"] }) {
               {isOpen && words.mindedAtStart.join(" ")}
             </Typography>
           ) : (
-            <ListedRecords
-              visit={visit}
-              advice={advice}
-              recorder={recorder}
-              isOpen={isOpen}
-              onWithdraw={(line) => void withdraw(visit, line.id)}
-            />
+            <ListedRecords visit={visit} advice={advice} recorder={recorder} isOpen={isOpen} onWithdraw={takeBack} />
           )}
         </Box>
         <Box sx={{ minWidth: 0 }}>
@@ -297,14 +290,14 @@ function Visit({ visit }: { visit: Schemas["SiteVisit"] }) {
           <AwaitedTaxa
             id="before"
             title="Seen here before, not yet today"
-            awaited={answer?.seenBefore ?? []}
-            onList={isOpen ? (taxon) => void list({ taxon }) : undefined}
+            awaited={answer?.seenBefore ?? NONE}
+            onList={isOpen ? listOne : undefined}
           />
           <AwaitedTaxa
             id="expected"
             title="Expected here now by the flora"
-            awaited={answer?.expected ?? []}
-            onList={isOpen ? (taxon) => void list({ taxon }) : undefined}
+            awaited={answer?.expected ?? NONE}
+            onList={isOpen ? listOne : undefined}
           />
           {(!isOpen || (visit.tracks?.length ?? 0) > 0 || visit.date !== today()) && (
             <VisitTracks visit={visit} recorder={recorder} />
