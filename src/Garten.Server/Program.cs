@@ -1,6 +1,13 @@
 using System.Net.Sockets;
 using Garten.Server.Hosting;
 
+if (args is [TakingIn.Word, var file, var address])
+{
+    using var server = new HttpClient { BaseAddress = new Uri(address) };
+    var phrase = Environment.GetEnvironmentVariable(TakingIn.PhraseVariable) ?? "";
+    return await TakingIn.RunAsync(file, server, phrase, Console.Out, CancellationToken.None);
+}
+
 // An address that isn't one of this machine, a port in use, a certificate that can't be read: no stack says it better.
 try
 {

@@ -100,6 +100,8 @@ public sealed partial class HandTests(GartenSite site) : IClassFixture<GartenSit
             browser.Until(() => (saved = browser.Run("return window.saved")).Length > 0, "the file");
             Assert.DoesNotContain("Carried Cove", saved, StringComparison.Ordinal);
             await File.WriteAllTextAsync(file, saved, TestContext.Current.CancellationToken);
+            // The server opens it as another device does.
+            Assert.Equal(2, Formats.HandOverFile.Read(saved, "wet boots").Commands.Count);
 
             browser = site.Browse();
             browser.Open("/hand");

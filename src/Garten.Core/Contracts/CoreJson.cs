@@ -333,6 +333,7 @@ namespace Garten.Core.Contracts;
 [JsonSerializable(typeof(IReadOnlyList<FloraProblem>))]
 [JsonSerializable(typeof(IReadOnlyDictionary<string, int>))]
 [JsonSerializable(typeof(Command))]
+[JsonSerializable(typeof(CommandResult))]
 [JsonSerializable(typeof(ProblemReport))]
 [JsonSerializable(typeof(IReadOnlyList<Place>))]
 [JsonSerializable(typeof(IReadOnlyList<PersonReference>))]
