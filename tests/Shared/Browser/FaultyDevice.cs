@@ -288,6 +288,58 @@ public sealed class FaultyDevice : IDisposable
         return Stopwatch.GetElapsedTime(began).TotalSeconds;
     }
 
+    /// <summary>Waits until something stands on the page.</summary>
+    public void UntilThere(string css) => Until(() => _driver!.FindElements(By.CssSelector(css)).Count > 0, css);
+
+    // By the page's own clock, looked at before each frame.
+    private const string Timing = """
+        const [act,isThere,done]=[new Function('it',arguments[0]),new Function('it','return '+arguments[1]),arguments[arguments.length-1]];
+        const began=performance.now(),it=arguments[2];
+        act(it);
+        const look=()=>isThere(it)?done(performance.now()-began):performance.now()-began>30000?done(-1):requestAnimationFrame(look);
+        requestAnimationFrame(look);
+        """;
+
+    private double Took(string act, string isThere, object it)
+    {
+        var took = Convert.ToDouble(_driver!.ExecuteAsyncScript(Timing, act, isThere, it), CultureInfo.InvariantCulture);
+        return took >= 0 ? took : throw new TimeoutException($"Waited for {isThere}.");
+    }
+
+    /// <summary>Goes to a page as a link within the application does; milliseconds until a text stands there.</summary>
+    public double Move(string path, string text) =>
+        Took(
+            "history.pushState(null,'',it.path);dispatchEvent(new PopStateEvent('popstate'))",
+            "document.querySelector('main')?.textContent.includes(it.text)",
+            new Dictionary<string, object> { ["path"] = path, ["text"] = text }
+        );
+
+    /// <summary>Types into a field at once; milliseconds until the first that is found holds what was typed.</summary>
+    public double Typed(string field, string text, string found)
+    {
+        UntilThere(field);
+        return Took(
+            "const f=document.querySelector(it.field);Object.getOwnPropertyDescriptor(HTMLInputElement.prototype,'value').set.call(f,it.text);f.dispatchEvent(new Event('input',{bubbles:true}))",
+            "document.querySelector(it.found)?.textContent.includes(it.text)",
+            new Dictionary<string, object>
+            {
+                ["field"] = field,
+                ["text"] = text,
+                ["found"] = found,
+            }
+        );
+    }
+
+    /// <summary>Opens the search of everything.</summary>
+    public void Search() => _driver!.FindElement(By.CssSelector("main")).SendKeys("/");
+
+    /// <summary>Closes it.</summary>
+    public void CloseSearch()
+    {
+        _driver!.FindElement(By.CssSelector("[role=dialog] input")).SendKeys(Keys.Escape);
+        Until(() => _driver.FindElements(By.CssSelector("[role=dialog]")).Count == 0, "the search to close");
+    }
+
     private IWebElement? Button() =>
         _driver!.FindElements(By.CssSelector("main button")).FirstOrDefault(b => b.Text is "Take it along" or "Fetch what is new");
 
