@@ -223,6 +223,8 @@ public sealed partial class AwayTests(GartenSite site) : IClassFixture<GartenSit
         browser.Type("Recorder", "Ilse Marrin");
         browser.Click("Keep the visit");
         UntilWaiting(browser, 4);
+        // The form has led on.
+        browser.UntilText("Last visited on");
         browser.Go("/plants");
         browser.ClickLink("/populations/", "alder edge");
         browser.Click("Count it");
