@@ -1,4 +1,5 @@
-import { Box, Button, LinearProgress, Link, TextField, Typography } from "@mui/material";
+import { Box, Button, LinearProgress, Link, Typography } from "@mui/material";
+import { TextField } from "../../shared/form/TextField";
 import { useQueryClient } from "@tanstack/react-query";
 import { useRef, useState } from "react";
 import { Link as RouterLink } from "react-router";

@@ -1,5 +1,6 @@
 import words from "../../api/words";
-import { Box, Button, Link, TextField, Typography } from "@mui/material";
+import { Box, Button, Link, Typography } from "@mui/material";
+import { TextField } from "../../shared/form/TextField";
 
 import { useState } from "react";
 import { Link as RouterLink } from "react-router";

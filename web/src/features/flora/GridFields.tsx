@@ -1,4 +1,5 @@
-import { Box, MenuItem, TextField, Typography } from "@mui/material";
+import { Box, MenuItem, Typography } from "@mui/material";
+import { TextField } from "../../shared/form/TextField";
 import type { Schemas } from "../../api/client";
 
 /** What is typed of a grid; all empty where none is declared. */

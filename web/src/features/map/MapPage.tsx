@@ -19,11 +19,13 @@ import { useHere } from "../../shared/place/here";
 import { later } from "../../shared/ui/later";
 import { Page } from "../../shared/ui/Page";
 import { GroundPanel } from "./GroundPanel";
-import { MapSheet } from "./MapSheet";
+import { SHEET_HEIGHT } from "./sheetHeight";
 import { ScannedSheets, useScannedSheets } from "./ScannedSheets";
 import { SquareList } from "./SquareList";
 import { useTilesUnder } from "./tilesUnder";
 
+// What draws maps is larger than the rest of the page.
+const MapSheet = later(async () => (await import("./MapSheet")).MapSheet);
 const GroundForm = later(async () => (await import("./GroundForm")).GroundForm);
 const NO_PLACES: Schemas["Place"][] = [];
 const NO_POINTS: Schemas["MapPoint"][] = [];
@@ -124,21 +126,23 @@ export function MapPage() {
         sx={{ display: "grid", gap: { xs: 2, md: 3 }, gridTemplateColumns: { md: "minmax(0, 3fr) minmax(0, 2fr)" } }}
       >
         <Box sx={{ minWidth: 0 }}>
-          <MapSheet
-            base={base}
-            places={places}
-            grounds={described}
-            points={points}
-            tracks={place && isTracked ? tracks : NO_TRACKS}
-            squares={squares?.squares ?? NO_SQUARES}
-            sheets={sheets.shown}
-            tiles={tiles.shown}
-            onTilesMissing={tiles.onMissing}
-            chosen={place?.id ?? ""}
-            onChoose={(id) => set({ place: id })}
-            drawn={drawn}
-            onDraw={setDrawn}
-          />
+          <Box sx={{ minHeight: SHEET_HEIGHT }}>
+            <MapSheet
+              base={base}
+              places={places}
+              grounds={described}
+              points={points}
+              tracks={place && isTracked ? tracks : NO_TRACKS}
+              squares={squares?.squares ?? NO_SQUARES}
+              sheets={sheets.shown}
+              tiles={tiles.shown}
+              onTilesMissing={tiles.onMissing}
+              chosen={place?.id ?? ""}
+              onChoose={(id) => set({ place: id })}
+              drawn={drawn}
+              onDraw={setDrawn}
+            />
+          </Box>
           <Typography variant="body2" color="text.secondary" sx={{ mt: 0.5 }}>
             ● marked plant · ○ line of a list or population · number: as many close together · △ hazard · ⌂ way in
             {squares && " · filled square: recorded in, dashed: walked through, thin: nobody was there yet"}

@@ -6,7 +6,8 @@ import type { Schemas } from "../../api/client";
 import type { BaseMap } from "../../offline/grounds";
 import { laidSheet } from "./laidSheet";
 import { showRecords, textOf } from "./recordMarks";
-import { layTiles } from "./tilesUnder";
+import { SHEET_HEIGHT } from "./sheetHeight";
+import { layTiles } from "./layTiles";
 
 type Point = Schemas["GroundPoint"];
 
@@ -287,7 +288,7 @@ export function MapSheet(props: Props) {
   return (
     <Box
       sx={{
-        height: { xs: 420, md: "min(70vh, 620px)" },
+        height: SHEET_HEIGHT,
         position: "relative",
         border: 1,
         borderColor: "rule",

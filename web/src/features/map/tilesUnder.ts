@@ -1,7 +1,5 @@
 import { useQuery } from "@tanstack/react-query";
-import L from "leaflet";
 import { useState } from "react";
-import type { Schemas } from "../../api/client";
 import { tilesServed } from "../../offline/grounds";
 
 const SHOWN = "garten.map-tiles";
@@ -21,20 +19,5 @@ export function useTilesUnder() {
       setMissing(false);
       setOn(on);
     },
-  };
-}
-
-/** Lays the tiles on a map; answers with what takes them away. */
-export function layTiles(map: L.Map, tiles: Schemas["MapTiles"], onMissing: (isMissing: boolean) => void) {
-  const layer = L.tileLayer("/api/v1/map/tiles/{z}/{x}/{y}", {
-    pane: "tiles",
-    maxNativeZoom: tiles.finest,
-    maxZoom: map.getMaxZoom(),
-  })
-    .on("tileerror", () => onMissing(true))
-    .on("tileload", () => onMissing(false))
-    .addTo(map);
-  return () => {
-    layer.remove();
   };
 }

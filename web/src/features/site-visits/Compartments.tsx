@@ -1,4 +1,5 @@
-import { Box, Button, MenuItem, TextField } from "@mui/material";
+import { Box, Button, MenuItem } from "@mui/material";
+import { TextField } from "../../shared/form/TextField";
 import { useQuery } from "@tanstack/react-query";
 import { useState } from "react";
 import type { Schemas } from "../../api/client";

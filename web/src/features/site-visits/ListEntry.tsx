@@ -1,4 +1,13 @@
-import { Box, Button, ButtonBase, TextField, Typography } from "@mui/material";
+import {
+  Box,
+  Button,
+  ButtonBase,
+  FormControl,
+  FormHelperText,
+  InputLabel,
+  OutlinedInput,
+  Typography,
+} from "@mui/material";
 import { memo, useId, useMemo, useRef, useState, type KeyboardEvent } from "react";
 import type { Schemas } from "../../api/client";
 import { askEither, useAskedEither, type Host } from "../../offline/hosts";
@@ -31,7 +40,7 @@ export const ListEntry = memo(function ListEntry({ floraId, host, onList, onTypi
   const [asks, setAsks] = useState(false);
   const [unclear, setUnclear] = useState<Unclear[]>([]);
   const field = useRef<HTMLInputElement>(null);
-  const listId = useId();
+  const [listId, fieldId] = [useId(), useId()];
   const question = useMemo(() => (typed.trim() ? { floraId, typed, most: 8 } : undefined), [floraId, typed]);
   const { answer, of } = useAskedEither("shortNames", question, host);
   const shown = typed.trim() ? answer : undefined;
@@ -75,35 +84,44 @@ export const ListEntry = memo(function ListEntry({ floraId, host, onList, onTypi
   const isNothing = shown !== undefined && of === question && found.length === 0;
   return (
     <Box sx={{ position: { xs: "sticky", sm: "static" }, top: 0, zIndex: 1, bgcolor: "ground", pt: 1 }}>
-      <TextField
-        inputRef={field}
-        fullWidth
-        label="What grows here?"
-        placeholder="ve al"
-        value={typed}
-        onChange={(event) => {
-          setTyped(event.target.value);
-          onTyping(event.target.value.trim() !== "");
-          setAt(-1);
-          setAsks(false);
-        }}
-        onKeyDown={press}
-        helperText="Letters of genus and species, then Enter. A letter behind for abundance (d a f o r, lf), or a count."
-        slotProps={{
-          inputLabel: { shrink: true },
-          htmlInput: {
-            role: "combobox",
-            "aria-expanded": found.length > 0,
-            "aria-controls": listId,
-            "aria-activedescendant": at >= 0 ? `${listId}-${at}` : undefined,
-            autoComplete: "off",
-            autoCapitalize: "none",
-            spellCheck: false,
-            enterKeyHint: "done",
-            style: { fontSize: "1.35rem" },
-          },
-        }}
-      />
+      {/* What a field of text is made of: with all that a TextField may be, menus too, the page would come later. */}
+      <FormControl fullWidth>
+        <InputLabel shrink htmlFor={fieldId}>
+          What grows here?
+        </InputLabel>
+        <OutlinedInput
+          id={fieldId}
+          inputRef={field}
+          label="What grows here?"
+          notched
+          placeholder="ve al"
+          value={typed}
+          onChange={(event) => {
+            setTyped(event.target.value);
+            onTyping(event.target.value.trim() !== "");
+            setAt(-1);
+            setAsks(false);
+          }}
+          onKeyDown={press}
+          aria-describedby={`${fieldId}-help`}
+          slotProps={{
+            input: {
+              role: "combobox",
+              "aria-expanded": found.length > 0,
+              "aria-controls": listId,
+              "aria-activedescendant": at >= 0 ? `${listId}-${at}` : undefined,
+              autoComplete: "off",
+              autoCapitalize: "none",
+              spellCheck: false,
+              enterKeyHint: "done",
+              style: { fontSize: "1.35rem" },
+            },
+          }}
+        />
+        <FormHelperText id={`${fieldId}-help`}>
+          Letters of genus and species, then Enter. A letter behind for abundance (d a f o r, lf), or a count.
+        </FormHelperText>
+      </FormControl>
       <Box role="status" sx={{ minHeight: asks ? undefined : 0 }}>
         {asks && found.length > 1 && (
           <Typography sx={{ color: "signal.open", fontWeight: 700 }}>△ Several fit. Which one?</Typography>

@@ -4,10 +4,12 @@ import { Link as RouterLink } from "react-router";
 import type { Schemas } from "../../api/client";
 import { CautionMarks } from "../../shared/botany/Cautions";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
+import { later } from "../../shared/ui/later";
 import { QuietButton } from "../../shared/ui/QuietButton";
 import { WaitingNote } from "../../shared/ui/WaitingNote";
-import { LineForm } from "./LineForm";
 import { siteOf } from "./useVisitCommands";
+
+const LineForm = later(async () => (await import("./LineForm")).LineForm);
 
 type Visit = Schemas["SiteVisit"];
 type Advice = Schemas["LineAdvice"];

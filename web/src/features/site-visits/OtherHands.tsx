@@ -1,4 +1,5 @@
-import { Box, TextField } from "@mui/material";
+import { Box } from "@mui/material";
+import { TextField } from "../../shared/form/TextField";
 import type { Hands } from "./useVisitCommands";
 
 /** Of a list out of a notebook: who named and who typed it, for all lines from here on. */

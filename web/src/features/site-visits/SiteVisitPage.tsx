@@ -21,7 +21,6 @@ import { later } from "../../shared/ui/later";
 import { AwaitedTaxa } from "./AwaitedTaxa";
 import { Compartments, useCompartments } from "./Compartments";
 import { LastListed } from "./LastListed";
-import { LineForm } from "./LineForm";
 import { ListedRecords } from "./ListedRecords";
 import { ListEntry } from "./ListEntry";
 import { PlannedQuestions } from "./PlannedQuestions";
@@ -43,6 +42,7 @@ import { VisitTracks } from "./VisitTracks";
 
 const NONE: Schemas["Awaited"][] = [];
 
+const LineForm = later(async () => (await import("./LineForm")).LineForm);
 const VisitForm = later(async () => (await import("./VisitForm")).VisitForm);
 const PasteList = later(async () => (await import("./PasteList")).PasteList);
 const MoveLines = later(async () => (await import("./MoveLines")).MoveLines);

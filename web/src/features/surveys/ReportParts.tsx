@@ -1,4 +1,5 @@
-import { Box, Button, TextField, Typography } from "@mui/material";
+import { Box, Button, Typography } from "@mui/material";
+import { TextField } from "../../shared/form/TextField";
 import { useQueryClient } from "@tanstack/react-query";
 import { useState } from "react";
 import { v7 as uuid } from "uuid";

@@ -1,4 +1,5 @@
-import { Box, Link, MenuItem, TextField, Typography } from "@mui/material";
+import { Box, Link, MenuItem, Typography } from "@mui/material";
+import { TextField } from "../../shared/form/TextField";
 import { useMemo } from "react";
 import { Link as RouterLink, useParams, useSearchParams } from "react-router";
 import type { Schemas } from "../../api/client";
@@ -13,10 +14,11 @@ import { later } from "../../shared/ui/later";
 import { Page, Part } from "../../shared/ui/Page";
 import { CoverageFigure } from "./CoverageFigure";
 import { IndicatedTable, NestedFigure, QualityTable, SharesFigure } from "./EcologyParts";
-import { SurveyArranged } from "./SurveyArranged";
-import { HowMuch, MissedOrGone } from "./SurveyEffort";
 import { ChangeTable, FrequencyTable, IndicatorTable, MoreFound } from "./SurveyTables";
 
+const SurveyArranged = later(async () => (await import("./SurveyArranged")).SurveyArranged);
+const HowMuch = later(async () => (await import("./SurveyEffort")).HowMuch);
+const MissedOrGone = later(async () => (await import("./SurveyEffort")).MissedOrGone);
 const BesideSurvey = later(async () => (await import("./BesideSurvey")).BesideSurvey);
 type Unit = Schemas["SurveyUnit"];
 

@@ -1,4 +1,5 @@
-import { Box, MenuItem, TextField, Typography } from "@mui/material";
+import { Box, MenuItem, Typography } from "@mui/material";
+import { TextField } from "../form/TextField";
 import type { Schemas } from "../../api/client";
 import { oneFigure } from "../calendar/day";
 
