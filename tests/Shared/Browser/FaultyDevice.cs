@@ -207,8 +207,8 @@ public sealed class FaultyDevice : IDisposable
                 recorder.SendKeys("Ilse Marrin");
             Field("Note").SendKeys(note);
             _driver.FindElement(By.CssSelector("button[type=submit]")).Click();
-            // The page leaves the form when it is kept, here or there.
-            Until(() => !_driver.Url.EndsWith("/visit", StringComparison.Ordinal), "the form to close", FormPatience);
+            // The page leaves the form for the plant when it is kept, here or there. Somewhere else it is where the tab has crashed.
+            Until(() => _driver.Url == new Uri(_server, $"/plants/{plant}").ToString(), "the form to close", FormPatience);
             return true;
         }
         catch (Exception gone)
