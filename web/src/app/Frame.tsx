@@ -54,6 +54,8 @@ function Notice({ role, isCalm, children }: { role: "alert" | "status"; isCalm?:
   );
 }
 
+const changes = (count: number) => (count === 1 ? "1 change" : `${count} changes`);
+
 export function Frame() {
   const { connection, last } = useWatched();
   useMergedPlaces();
@@ -63,6 +65,8 @@ export function Frame() {
   useEffect(() => {
     void whatWasCleared().then(setCleared, () => undefined);
   }, []);
+  const back = cleared?.back ?? 0;
+  const lost = (cleared?.waiting ?? 0) - back;
   const needsHand = refused.length + stuck.length;
   const { setBack, isSandbox, seen } = useSetBack();
   const { isNewer } = useSyncExternalStore(program.subscribe, program.now);
@@ -184,13 +188,18 @@ export function Frame() {
         <Notice role="alert">
           <Typography variant="body2">
             <strong>△ The browser has cleared what Garten kept on this device.</strong>{" "}
-            {cleared.waiting > 0 &&
-              `${cleared.waiting === 1 ? "1 change" : `${cleared.waiting} changes`} that waited to be sent went with it. `}
-            A file that was saved brings it back:{" "}
-            <Link component={RouterLink} to="/hand">
-              take it in
-            </Link>
-            . Take along again what you need without signal.
+            {back > 0 &&
+              `${changes(back)} that waited to be sent ${back === 1 ? "is" : "are"} back out of a second copy. `}
+            {lost > 0 && (
+              <>
+                {changes(lost)} that waited to be sent went with it. A file that was saved brings it back:{" "}
+                <Link component={RouterLink} to="/hand">
+                  take it in
+                </Link>
+                .{" "}
+              </>
+            )}
+            Take along again what you need without signal.
           </Typography>
           <Button
             onClick={() => {

@@ -1,5 +1,7 @@
 import { openDB, type DBSchema, type IDBPDatabase } from "idb";
 import type { Problem, Schemas } from "../api/client";
+import { inTurn } from "./inTurn";
+import { readCopy, writeCopy } from "./secondCopy";
 
 export type Command = Schemas["Command"];
 
@@ -208,6 +210,8 @@ const CLEARED = "cleared";
 export interface Cleared {
   /** How many changes waited in it to be sent. */
   waiting: number;
+  /** How many of them wait again, out of the second copy; left out by earlier versions of the program. */
+  back?: number;
 }
 
 async function noticeCleared(db: IDBPDatabase<GartenStore>): Promise<void> {
@@ -217,12 +221,22 @@ async function noticeCleared(db: IDBPDatabase<GartenStore>): Promise<void> {
     if (outside !== inside) localStorage.setItem(MARK, inside);
     return;
   }
-  if (outside) {
-    const told: Cleared = { waiting: Number(localStorage.getItem(WAITING) ?? 0) };
-    await db.put("kept", told, CLEARED);
-  }
   const mark = crypto.randomUUID();
-  await db.put("kept", mark, MARK);
+  const copy = outside ? await readCopy().catch(() => undefined) : undefined;
+  const change = db.transaction(["outbox", "refused", "kept"], "readwrite", { durability: "strict" });
+  if (outside) {
+    const waiting = copy?.waiting ?? [];
+    // In the order in which they were made. What was sent meanwhile the server knows by its id.
+    for (const it of waiting) {
+      delete it.seq;
+      await change.objectStore("outbox").add(it);
+    }
+    for (const it of copy?.refused ?? []) await change.objectStore("refused").put(it);
+    const told: Cleared = { waiting: Number(localStorage.getItem(WAITING) ?? 0), back: waiting.length };
+    await change.objectStore("kept").put(told, CLEARED);
+  }
+  await change.objectStore("kept").put(mark, MARK);
+  await change.done;
   localStorage.setItem(MARK, mark);
 }
 
@@ -232,9 +246,33 @@ export const whatWasCleared = () => kept<Cleared>(CLEARED);
 /** Somebody has seen it. */
 export const clearedIsSeen = () => keep(CLEARED, undefined);
 
-/** Notes outside the store how much waits in it. */
-export async function noteWaiting(): Promise<void> {
-  localStorage.setItem(WAITING, String(await (await store()).count("outbox")));
+// Where much waits its copy takes a while: so many times longer the page’s thread is left alone.
+const RESTS = 5;
+let noting: Promise<void> | undefined;
+let isToBeNoted = false;
+
+/** Notes outside the store what waits in it: how much, and all of it. */
+export function noteWaiting(): Promise<void> {
+  isToBeNoted = true;
+  noting ??= noteAll().finally(() => (noting = undefined));
+  return noting;
+}
+
+async function noteAll(): Promise<void> {
+  while (isToBeNoted) {
+    isToBeNoted = false;
+    const began = performance.now();
+    await inTurn("garten-copy", async () => {
+      const read = (await store()).transaction(["outbox", "refused"]);
+      const [waiting, refused] = await Promise.all([
+        read.objectStore("outbox").getAll(),
+        read.objectStore("refused").getAll(),
+      ]);
+      localStorage.setItem(WAITING, String(waiting.length));
+      await writeCopy({ waiting, refused });
+    });
+    if (isToBeNoted) await new Promise((resolve) => setTimeout(resolve, RESTS * (performance.now() - began)));
+  }
 }
 
 function fail(words: string | undefined): void {
