@@ -18,6 +18,8 @@ internal sealed class YearsBench(TextWriter output) : IAsyncDisposable
     private const int BatchSize = 500;
     private const int Times = 9;
 
+    private static readonly string[] Characters = ["leaf-margin", "leaf-base"];
+
     // Bud, flower and fruit.
     private static readonly string[] Days = ["02-03", "05-12", "09-20"];
     private readonly OwnServer _own = new("demo");
@@ -93,7 +95,7 @@ internal sealed class YearsBench(TextWriter output) : IAsyncDisposable
         var visit = Made.Visit(plant, "");
         visit["date"] = date;
         visit["observations"] = new JsonArray([
-            .. new[] { "leaf-margin", "leaf-base" }.Select(character => new JsonObject
+            .. Characters.Select(character => new JsonObject
             {
                 ["id"] = Guid.CreateVersion7().ToString(),
                 ["character"] = character,
