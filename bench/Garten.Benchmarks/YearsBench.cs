@@ -81,13 +81,20 @@ internal sealed class YearsBench(TextWriter output) : IAsyncDisposable
             .ToArray();
         var plants = Enumerable.Range(0, Plants).Select(_ => Guid.CreateVersion7()).ToArray();
         _shown.AddRange(plants.Take(Times));
-        await SendAsync(client, plants.Select((p, i) => Made.Tag(p, places[i % places.Length], $"years {i}")));
+        await SendAsync(client, plants.Select((p, i) => Tag(p, places[i % places.Length], $"years {i}")));
         await SendAsync(client, plants.Select((p, i) => Made.Named(p, places[i % places.Length], "", "Carpessa rubra")));
         for (var year = FirstYear; year < FirstYear + Years; year++)
         {
             foreach (var day in Days)
                 await SendAsync(client, plants.Select(p => Visit(p, $"{year}-{day}")));
         }
+    }
+
+    private static JsonObject Tag(Guid plant, Guid place, string label)
+    {
+        var tag = Made.Tag(plant, place, label);
+        tag["taggedOn"] = $"{FirstYear - 1}-12-01";
+        return tag;
     }
 
     private static JsonObject Visit(Guid plant, string date)
@@ -124,11 +131,9 @@ internal sealed class YearsBench(TextWriter output) : IAsyncDisposable
                 new JsonObject { ["commands"] = new JsonArray([.. batch]) }
             );
             response.EnsureSuccessStatusCode();
-            var refused = (await response.Content.ReadFromJsonAsync<JsonNode>())!["results"]!
-                .AsArray()
-                .Count(r => r!["problem"] is not null);
-            if (refused > 0)
-                throw new InvalidOperationException($"{refused} of {batch.Length} were refused.");
+            var results = (await response.Content.ReadFromJsonAsync<JsonNode>())!["results"]!.AsArray();
+            if (results.FirstOrDefault(r => r!["problem"] is not null) is { } refused)
+                throw new InvalidOperationException(refused.ToJsonString());
         }
     }
 

@@ -331,7 +331,7 @@ public sealed class FaultyDevice : IDisposable
     }
 
     /// <summary>Opens the search of everything.</summary>
-    public void Search() => _driver!.FindElement(By.CssSelector("main")).SendKeys("/");
+    public void Search() => _driver!.FindElement(By.CssSelector("body")).SendKeys("/");
 
     /// <summary>Closes it.</summary>
     public void CloseSearch()

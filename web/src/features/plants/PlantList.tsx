@@ -1,4 +1,3 @@
-import words from "../../api/words";
 import { useHere } from "../../shared/place/here";
 import { Box, Button, Link, MenuItem, Typography } from "@mui/material";
 import { TextField } from "../../shared/form/TextField";
@@ -9,18 +8,18 @@ import type { Schemas } from "../../api/client";
 import { spoken, today } from "../../shared/calendar/day";
 import { useDays } from "../../shared/calendar/questions";
 import { grouped } from "../../shared/ui/group";
-import { WaitingNote } from "../../shared/ui/WaitingNote";
 import { twoColumns } from "../../shared/ui/twoColumns";
 import { Page, Part } from "../../shared/ui/Page";
 import { useConnection } from "../../offline/queries";
 import { useMending } from "../../offline/mending";
 import { usePlaces, usePlants, usePopulations } from "../../offline/documents";
 import { ExactExport } from "../../shared/ui/ExactExport";
-import { NamesLabel, TaxonLabel } from "../../shared/botany/TaxonLabel";
+import { TaxonLabel } from "../../shared/botany/TaxonLabel";
 import { useFigures } from "../../offline/figures";
 import { LineFigure } from "../../shared/botany/LineFigure";
 import { useFlora } from "../../shared/botany/queries";
 import { later } from "../../shared/ui/later";
+import { PlantLine } from "./PlantLine";
 
 const TagForm = later(async () => (await import("../../shared/form/TagForm")).TagForm);
 const PopulationForm = later(async () => (await import("../../shared/form/PopulationForm")).PopulationForm);
@@ -161,25 +160,13 @@ export function PlantList() {
         <Part key={name} id={`at-${here[0]?.placeId}`} title={name}>
           <Box component="ul" sx={twoColumns}>
             {here.map((p) => (
-              <Box
-                component="li"
+              <PlantLine
                 key={p.id}
-                data-kept-back={p.isSensitive ? "" : undefined}
-                sx={{ display: "flex", gap: 1.25, py: 0.75, borderTop: "1px dotted", borderColor: "rule" }}
-              >
-                <LineFigure figure={p.names[0] ? figureOf({ name: p.names[0], character: "" }) : undefined} />
-                <Box sx={{ minWidth: 0, flex: 1 }}>
-                  <Link component={RouterLink} to={`/plants/${p.id}`}>
-                    {p.names.length > 0 ? <NamesLabel names={p.names} /> : "without a name yet"}
-                    {p.label && `, ${p.label}`}
-                  </Link>
-                  <WaitingNote id={p.id} />
-                  <Typography variant="body2" color="text.secondary">
-                    {lastWords(p, far.get(p.id)?.isLongAgo ?? false)}
-                  </Typography>
-                </Box>
-                <YearDots years={p.years ?? []} first={firstYear} />
-              </Box>
+                plant={p}
+                figure={p.names[0] ? figureOf({ name: p.names[0], character: "" }) : undefined}
+                isLongAgo={far.get(p.id)?.isLongAgo ?? false}
+                firstYear={firstYear}
+              />
             ))}
           </Box>
         </Part>
@@ -206,48 +193,6 @@ export function PlantList() {
     </Page>
   );
 }
-
-function lastWords(p: Schemas["TaggedPlant"], isLongAgo: boolean): string {
-  const parts = [
-    p.lastSeen ? `last seen on ${spoken(p.lastSeen)}` : "never seen since it was tagged",
-    p.state && p.state !== "alive" && words.plantStates[p.state],
-    p.state !== "dead" && isLongAgo && "half a year ago or more",
-  ];
-  return parts.filter(Boolean).join(" · ");
-}
-
-/** The years since the first of the list as dots: full where the plant was seen or named. */
-function YearDots({ years, first }: { years: number[]; first: number }) {
-  const last = Number(today().slice(0, 4));
-  const all = Array.from({ length: Math.max(0, last - first + 1) }, (_, i) => first + i).slice(-MOST_YEARS);
-  return (
-    <Box
-      component="span"
-      role="img"
-      aria-label={years.length > 0 ? `Seen in ${years.join(", ")}` : "Not seen yet"}
-      sx={{ display: "flex", gap: 0.5, alignItems: "center", alignSelf: "center", flex: "none" }}
-    >
-      {all.map((year) => (
-        <Box
-          component="span"
-          key={year}
-          title={String(year)}
-          sx={{
-            width: 10,
-            height: 10,
-            borderRadius: "50%",
-            border: "1.5px solid",
-            borderColor: "text.secondary",
-            bgcolor: years.includes(year) ? "signal.support" : "transparent",
-          }}
-        />
-      ))}
-    </Box>
-  );
-}
-
-// What a line has room for.
-const MOST_YEARS = 8;
 
 function PopulationLine({ it, figure }: { it: Schemas["PopulationDetail"]; figure?: Schemas["TaxonFigure"] }) {
   const change = it.summary.changes.at(-1);
