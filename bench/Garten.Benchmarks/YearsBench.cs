@@ -42,7 +42,7 @@ internal sealed class YearsBench(TextWriter output) : IAsyncDisposable
             ("Today", _ => device.Move("/", "In season at your places")),
             ("plants", _ => device.Move("/plants", "Plants to come back to")),
             ("a plant with its years", n => device.Move("/plants/" + _shown[n % _shown.Count], "Stands now")),
-            ("records", _ => device.Move("/records", "Export")),
+            ("records", _ => device.Move("/records", "years ")),
             ("plants found by their tag", n =>
             {
                 device.Move("/plants", "Plants to come back to");

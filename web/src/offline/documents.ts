@@ -294,16 +294,14 @@ export async function recordsServed(
     const plants = error instanceof AwayError ? await keptAnswers<Schemas["PlantDetail"]>("plant:") : [];
     if (plants.length === 0) throw error;
     const visits = await keptAnswers<Schemas["SiteVisit"]>("site-visit:");
-    const [records, all] = await Promise.all([
-      core.records({
-        plants,
-        visits,
-        taxon: narrow.taxon ?? null,
-        placeId: narrow.place ?? null,
-        of: narrow.of ?? "all",
-      }),
-      core.records({ plants, visits, of: "all" }),
-    ]);
+    // Of names alone: what was seen, and when, is the larger part by far, and stays here.
+    const named = plants.map((it) => ({ ...it, observations: [], visits: [] }));
+    const { taxon, place, of = "all" } = narrow;
+    const all = await core.records({ plants: named, visits, of: "all" });
+    const isAll = !taxon && !place && of === "all";
+    const records = isAll
+      ? all
+      : await core.records({ plants: named, visits, taxon: taxon ?? null, placeId: place ?? null, of });
     return { records, next: null, names: [...new Set(all.flatMap((it) => it.names))].sort(), isOfDevice: true };
   }
 }

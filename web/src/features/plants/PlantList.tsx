@@ -26,6 +26,9 @@ const PopulationForm = later(async () => (await import("../../shared/form/Popula
 
 const NOTHING_SAID: Schemas["Finding"] = { landmark: "", bearingDegrees: null, distanceMetres: null, note: "" };
 
+// As many as two screens hold.
+const FIRST_LINES = 24;
+
 /** Plants that are seen again, place by place, and the populations that are counted. */
 export function PlantList() {
   const navigate = useNavigate();
@@ -57,7 +60,9 @@ export function PlantList() {
     ),
   );
   const firstYear = Math.min(...own.flatMap((p) => p.years ?? []));
-  const byPlace = grouped(own, (p) => p.placeName);
+  // The first screens stand before the rest is drawn.
+  const most = useDeferredValue(own.length, FIRST_LINES);
+  const byPlace = grouped(own.slice(0, most), (p) => p.placeName);
   const counted = (populations.data ?? []).filter(
     (p) =>
       (!place || p.place.id === place) && (!text || `${p.name} ${p.taxon}`.toLowerCase().includes(text.toLowerCase())),
