@@ -61,6 +61,8 @@ internal sealed class Faults(TextWriter output) : IAsyncDisposable
         );
         foreach (var (what, names) in new[] { ("lost", outcome.Lost), ("doubled", outcome.Doubled), ("half", outcome.Half) })
         {
+            foreach (var kind in names.GroupBy(n => n.Split(' ')[0], StringComparer.Ordinal))
+                await output.WriteLineAsync($"  {what}: {kind.Count()} of {kind.Key}");
             foreach (var name in names.Take(20))
                 await output.WriteLineAsync($"  {what}: {name}");
         }

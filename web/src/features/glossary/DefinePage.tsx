@@ -1,4 +1,5 @@
-import { Box, Button, Link, MenuItem, TextField, Typography } from "@mui/material";
+import { Box, Button, Link, MenuItem, Typography } from "@mui/material";
+import { TextField } from "../../shared/form/TextField";
 import { useState } from "react";
 import { Link as RouterLink } from "react-router";
 import { useQueryClient } from "@tanstack/react-query";

@@ -1,4 +1,5 @@
-import { Box, Button, MenuItem, TextField, Typography } from "@mui/material";
+import { Box, Button, MenuItem, Typography } from "@mui/material";
+import { TextField } from "../../shared/form/TextField";
 import type { FormEvent, ReactNode } from "react";
 import type { Schemas } from "../../api/client";
 import words from "../../api/words";
