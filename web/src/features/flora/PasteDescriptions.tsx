@@ -1,4 +1,5 @@
-import { Box, Button, Link, TextField, Typography } from "@mui/material";
+import { Box, Button, Link, Typography } from "@mui/material";
+import { TextField } from "../../shared/form/TextField";
 import { useQueryClient } from "@tanstack/react-query";
 import { useDeferredValue, useMemo, useState } from "react";
 import { Link as RouterLink, useNavigate } from "react-router";
