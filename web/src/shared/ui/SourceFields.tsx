@@ -1,4 +1,5 @@
-import { Box, FormControlLabel, MenuItem, Switch, TextField, Typography } from "@mui/material";
+import { Box, FormControlLabel, MenuItem, Switch, Typography } from "@mui/material";
+import { TextField } from "../form/TextField";
 import words from "../../api/words";
 import type { Source } from "./source";
 
