@@ -14,7 +14,6 @@ internal sealed class AwayBench(TextWriter output) : IAsyncDisposable
     private const int Places = 20;
     private const int Plants = 2_000;
     private const int Changes = 1_000;
-    private const int BatchSize = 500;
     private const int Starts = 5;
 
     // A middling phone; workers of Chromium aren't slowed by it.
@@ -33,7 +32,7 @@ internal sealed class AwayBench(TextWriter output) : IAsyncDisposable
         device.Start("/along");
         device.ChooseAllFloras();
         Tell("take along", FaultyDevice.Timed(() => device.TakeAlong()));
-        await SendAsync(client, _plants.Take(Changes).Select(p => Made.Visit(p, "changed elsewhere")));
+        await OwnServer.SendAsync(client, _plants.Take(Changes).Select(p => Made.Visit(p, "changed elsewhere")));
         device.Open("/along");
         Tell($"catch up after {Changes} changes", FaultyDevice.Timed(() => device.TakeAlong()));
         device.Open("/plants");
@@ -82,7 +81,7 @@ internal sealed class AwayBench(TextWriter output) : IAsyncDisposable
         made.EnsureSuccessStatusCode();
         var known = (await client.GetFromJsonAsync<JsonNode>("/api/v1/places"))!.AsArray().Count;
         var places = Enumerable.Range(known, Places - known).Select(_ => Guid.CreateVersion7()).ToArray();
-        await SendAsync(
+        await OwnServer.SendAsync(
             client,
             places.Select(
                 (p, i) =>
@@ -100,21 +99,9 @@ internal sealed class AwayBench(TextWriter output) : IAsyncDisposable
         );
         for (var i = 0; i < Plants; i++)
             _plants.Add(Guid.CreateVersion7());
-        await SendAsync(client, _plants.Select((p, i) => Made.Tag(p, places[i % places.Length], $"bench {i}")));
-        await SendAsync(client, _plants.Select(p => Made.Visit(p, "first")));
-        await SendAsync(client, _plants.Select((p, i) => Made.Named(p, places[i % places.Length], "", "Carpessa rubra")));
-    }
-
-    private static async Task SendAsync(HttpClient client, IEnumerable<JsonObject> commands)
-    {
-        foreach (var batch in commands.Chunk(BatchSize))
-        {
-            using var response = await client.PostAsJsonAsync(
-                "/api/v1/commands",
-                new JsonObject { ["commands"] = new JsonArray([.. batch]) }
-            );
-            response.EnsureSuccessStatusCode();
-        }
+        await OwnServer.SendAsync(client, _plants.Select((p, i) => Made.Tag(p, places[i % places.Length], $"bench {i}")));
+        await OwnServer.SendAsync(client, _plants.Select(p => Made.Visit(p, "first")));
+        await OwnServer.SendAsync(client, _plants.Select((p, i) => Made.Named(p, places[i % places.Length], "", "Carpessa rubra")));
     }
 
     public ValueTask DisposeAsync() => _own.DisposeAsync();

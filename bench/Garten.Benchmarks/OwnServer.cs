@@ -1,7 +1,9 @@
 using System.Diagnostics;
 using System.Globalization;
 using System.Net;
+using System.Net.Http.Json;
 using System.Net.Sockets;
+using System.Text.Json.Nodes;
 using Garten.Testing;
 
 namespace Garten.Benchmarks;
@@ -10,12 +12,29 @@ namespace Garten.Benchmarks;
 /// data.</summary>
 internal sealed class OwnServer(string command) : IAsyncDisposable
 {
+    private const int BatchSize = 500;
     private static readonly TimeSpan ToStart = TimeSpan.FromMinutes(3);
     private readonly DirectoryInfo _data = Directory.CreateTempSubdirectory("garten-own-");
     private Process? _server;
 
     /// <summary>Where it listens on this machine.</summary>
     public int Port { get; } = FreePort.Find();
+
+    /// <summary>Has a server take commands in, in batches; all of them, or it says why not.</summary>
+    public static async Task SendAsync(HttpClient client, IEnumerable<JsonObject> commands)
+    {
+        foreach (var batch in commands.Chunk(BatchSize))
+        {
+            using var response = await client.PostAsJsonAsync(
+                "/api/v1/commands",
+                new JsonObject { ["commands"] = new JsonArray([.. batch]) }
+            );
+            response.EnsureSuccessStatusCode();
+            var results = (await response.Content.ReadFromJsonAsync<JsonNode>())!["results"]!.AsArray();
+            if (results.FirstOrDefault(r => r!["problem"] is not null) is { } refused)
+                throw new InvalidOperationException(refused.ToJsonString());
+        }
+    }
 
     /// <summary>Starts it, and waits until it answers.</summary>
     public async Task StartAsync(HttpClient client)

@@ -11,7 +11,7 @@ namespace Garten.Benchmarks;
 /// client sends, <c>./garten bench fuzz [address] [requests] [uploads] [seed]</c>; or kills
 /// a server of its own while changes come in, <c>./garten bench durability [kills]</c>; or measures one over a million observations,
 /// <c>./garten bench data</c>; or lets two devices work while everything fails, <c>./garten bench faults [faults] [minutes]</c>; or
-/// measures a day without signal, <c>./garten bench away</c>, or a device with 500 plants and five years of looks, <c>./garten bench years</c>.
+/// measures a day without signal, <c>./garten bench away</c>, or a device with five years of looks, <c>./garten bench years</c>.
 /// </summary>
 public static class Program
 {

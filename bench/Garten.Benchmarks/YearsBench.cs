@@ -6,8 +6,8 @@ using Garten.Testing;
 namespace Garten.Benchmarks;
 
 /// <summary>
-/// How long pages take on a device with 500 plants and five years of looks, the server ended: Today, lists and searches, from the click or the
-/// letter until what was asked for stands there. On a server of its own. See docs/reliability.md.
+/// How long pages take on a device with 500 plants and five years of looks, the server ended: Today, lists and searches, from the click or
+/// the letter until what was asked for stands there. On a server of its own. See docs/reliability.md.
 /// </summary>
 internal sealed class YearsBench(TextWriter output) : IAsyncDisposable
 {
@@ -15,7 +15,6 @@ internal sealed class YearsBench(TextWriter output) : IAsyncDisposable
     private const int Plants = 500;
     private const int FirstYear = 2022;
     private const int Years = 5;
-    private const int BatchSize = 500;
     private const int Times = 9;
 
     private static readonly string[] Characters = ["leaf-margin", "leaf-base"];
@@ -81,12 +80,12 @@ internal sealed class YearsBench(TextWriter output) : IAsyncDisposable
             .ToArray();
         var plants = Enumerable.Range(0, Plants).Select(_ => Guid.CreateVersion7()).ToArray();
         _shown.AddRange(plants.Take(Times));
-        await SendAsync(client, plants.Select((p, i) => Tag(p, places[i % places.Length], $"years {i}")));
-        await SendAsync(client, plants.Select((p, i) => Made.Named(p, places[i % places.Length], "", "Carpessa rubra")));
+        await OwnServer.SendAsync(client, plants.Select((p, i) => Tag(p, places[i % places.Length], $"years {i}")));
+        await OwnServer.SendAsync(client, plants.Select((p, i) => Made.Named(p, places[i % places.Length], "", "Carpessa rubra")));
         for (var year = FirstYear; year < FirstYear + Years; year++)
         {
             foreach (var day in Days)
-                await SendAsync(client, plants.Select(p => Visit(p, $"{year}-{day}")));
+                await OwnServer.SendAsync(client, plants.Select(p => Visit(p, $"{year}-{day}")));
         }
     }
 
@@ -120,21 +119,6 @@ internal sealed class YearsBench(TextWriter output) : IAsyncDisposable
             }),
         ]);
         return visit;
-    }
-
-    private static async Task SendAsync(HttpClient client, IEnumerable<JsonObject> commands)
-    {
-        foreach (var batch in commands.Chunk(BatchSize))
-        {
-            using var response = await client.PostAsJsonAsync(
-                "/api/v1/commands",
-                new JsonObject { ["commands"] = new JsonArray([.. batch]) }
-            );
-            response.EnsureSuccessStatusCode();
-            var results = (await response.Content.ReadFromJsonAsync<JsonNode>())!["results"]!.AsArray();
-            if (results.FirstOrDefault(r => r!["problem"] is not null) is { } refused)
-                throw new InvalidOperationException(refused.ToJsonString());
-        }
     }
 
     public ValueTask DisposeAsync() => _own.DisposeAsync();

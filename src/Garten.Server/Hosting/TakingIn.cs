@@ -47,7 +47,7 @@ internal static class TakingIn
             {
                 results.AddRange(await SendAsync(server, handed.Device, part, stop));
             }
-            catch (HttpRequestException away)
+            catch (Exception away) when (away is HttpRequestException or JsonException || IsTooLate(away, stop))
             {
                 await SayAsync(output, handed, results);
                 await output.WriteLineAsync(
@@ -59,6 +59,9 @@ internal static class TakingIn
         await SayAsync(output, handed, results);
         return results.Exists(r => r.Problem is not null) ? 1 : 0;
     }
+
+    // What HttpClient says when no answer comes in its time.
+    private static bool IsTooLate(Exception away, CancellationToken stop) => away is TaskCanceledException && !stop.IsCancellationRequested;
 
     private static async Task<IReadOnlyList<CommandResult>> SendAsync(
         HttpClient server,
@@ -96,11 +99,13 @@ internal static class TakingIn
 
     private static async Task SayAsync(TextWriter output, HandOverFile handed, List<CommandResult> results)
     {
-        int Count(CommandStatus status) => results.Count(r => r.Status == status);
+        var applied = results.Count(r => r.Status == CommandStatus.Applied);
+        var already = results.Count(r => r.Status == CommandStatus.Already);
+        var refused = results.Count(r => r.Problem is not null);
         await output.WriteLineAsync(
             string.Create(
                 CultureInfo.InvariantCulture,
-                $"{handed.Commands.Count} changes in the file: {Count(CommandStatus.Applied)} taken in, {Count(CommandStatus.Already)} were here already, {results.Count(r => r.Problem is not null)} refused."
+                $"{handed.Commands.Count} changes in the file: {applied} taken in, {already} were here already, {refused} refused."
             )
         );
         foreach (var (result, at) in results.Select((r, i) => (r, i)).Where(x => x.r.Problem is not null))
