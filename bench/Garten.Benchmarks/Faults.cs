@@ -11,10 +11,10 @@ internal sealed class Faults(TextWriter output) : IAsyncDisposable
 {
     private const int Seed = 19;
 
-    // One step in so many is typed into a form; it takes as long as some dozen facts of the page's own outbox.
+    // Half of the steps are typed into forms: some lines of a list, or a visit.
     private const int FormOneIn = 2;
     private static readonly TimeSpan WorkFor = TimeSpan.FromSeconds(6);
-    private readonly OwnServer _own = new("serve");
+    private readonly OwnServer _own = new("demo");
 
     public async Task RunAsync(int most, TimeSpan time)
     {
@@ -61,7 +61,7 @@ internal sealed class Faults(TextWriter output) : IAsyncDisposable
         );
         foreach (var (what, names) in new[] { ("lost", outcome.Lost), ("doubled", outcome.Doubled), ("half", outcome.Half) })
         {
-            foreach (var kind in names.GroupBy(n => n.Split(' ')[0], StringComparer.Ordinal))
+            foreach (var kind in names.GroupBy(n => char.IsDigit(n[0]) ? "line" : n.Split(' ')[0], StringComparer.Ordinal))
                 await output.WriteLineAsync($"  {what}: {kind.Count()} of {kind.Key}");
             foreach (var name in names.Take(20))
                 await output.WriteLineAsync($"  {what}: {name}");

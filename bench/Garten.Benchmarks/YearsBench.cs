@@ -41,7 +41,7 @@ internal sealed class YearsBench(TextWriter output) : IAsyncDisposable
             ("Today", _ => device.Move("/", "In season at your places")),
             ("plants", _ => device.Move("/plants", "Plants to come back to")),
             ("a plant with its years", n => device.Move("/plants/" + _shown[n % _shown.Count], "Stands now")),
-            ("records", _ => device.Move("/records", "years ")),
+            ("records, the first page", _ => device.Move("/records", "Show older records")),
             ("plants found by their tag", n =>
             {
                 device.Move("/plants", "Plants to come back to");

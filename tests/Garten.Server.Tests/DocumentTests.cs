@@ -154,12 +154,14 @@ public sealed class DocumentTests(GartenServer server) : IClassFixture<GartenSer
         Same(
             records,
             JsonSerializer.SerializeToNode(
-                new RecordsDocument(plants, PlaceId: Guid.Parse(place)).Tell(),
+                new RecordsDocument([.. plants.Select(NamedPlant.Of)], PlaceId: Guid.Parse(place)).Tell(),
                 CoreJson.Default.IReadOnlyListRecordLine
             ),
             "records"
         );
-        Assert.All(new RecordsDocument(plants, "Alvena alba").Tell(), l => Assert.Contains("Alvena alba", l.Names));
+        Assert.All(new RecordsDocument([.. plants.Select(NamedPlant.Of)], "Alvena alba").Tell(), l =>
+            Assert.Contains("Alvena alba", l.Names)
+        );
         var tagged = listed.Deserialize(CoreJson.Default.IReadOnlyListTaggedPlant)!;
         Same(
             await GetAsync($"plants?place={place}&pegged=false&text=TAG%201"),

@@ -122,6 +122,17 @@ public sealed partial class AwayTests(GartenSite site) : IClassFixture<GartenSit
     {
         browser.Go("/records");
         browser.UntilText("Euphorra lactea");
+        // Page by page, as the server tells them; narrowed too.
+        var shown = Records(browser).Count;
+        browser.Click("Show older records");
+        browser.Until(() => Records(browser).Count > shown, "older records");
+        browser.Go("/records?of=lists");
+        browser.Until(
+            () =>
+                Records(browser) is { Count: > 0 } lines
+                && lines.All(l => l.FindElements(By.CssSelector("a[href^='/site-visits/']")).Count == 1),
+            "records of lists alone"
+        );
         browser.Go("/plants");
         browser.Type("Find", "second foot");
         browser.UntilText("by the second footbridge");
@@ -136,6 +147,8 @@ public sealed partial class AwayTests(GartenSite site) : IClassFixture<GartenSit
         browser.Go("/visits");
         browser.UntilText("open questions about");
     }
+
+    private static IReadOnlyCollection<IWebElement> Records(Browser browser) => browser.All("ol[aria-label^='Records'] > li");
 
     [GeneratedRegex(@"(\d+) plants\s+with their history", RegexOptions.CultureInvariant)]
     private static partial Regex PlantsWithHistory();

@@ -273,6 +273,8 @@ public sealed class VisitTests(GartenSite site) : IClassFixture<GartenSite>
         for (var look = 0; look < 20; look++)
             Assert.Equal("none", browser.Run("return localStorage.getItem('garten.track')??'none'"));
         browser.Lose();
+        // While its end waits a page that has just begun shows the visit as the server has it, and would ask about it.
+        browser.Until(() => Waiting(browser) == "0", "all to be sent");
         Begin(browser, "Thora Quill");
         browser.UntilText("● Track running");
         browser.Tap("● Track running");

@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Garten.Core.Confirmation;
 using Garten.Core.Floras;
 using Garten.Core.Keys;
 using Garten.Core.Surveys.SiteVisits;
@@ -192,6 +193,79 @@ public sealed record FoundPlantsRequest(IReadOnlyList<TaggedPlant> Plants, Guid?
         && plant.Names.Append(plant.Label).Any(t => t.Contains(text.Trim(), StringComparison.OrdinalIgnoreCase));
 }
 
+/// <summary>Of a plant what the list of records shows of it: what was seen on it, by far the larger part, is left out.</summary>
+/// <param name="Id">Its identity.</param>
+/// <param name="Label">What its recorder calls it; may be empty.</param>
+/// <param name="PlaceId">Where it grows.</param>
+/// <param name="PlaceName">Name of that place.</param>
+/// <param name="IsSensitive">Whether its place is kept back in whatever leaves the program.</param>
+/// <param name="Determinations">Newest first.</param>
+public sealed record NamedPlant(
+    Guid Id,
+    string Label,
+    Guid PlaceId,
+    string PlaceName,
+    bool IsSensitive,
+    IReadOnlyList<GivenName> Determinations
+)
+{
+    /// <summary>Of a plant that is known as a whole.</summary>
+    public static NamedPlant Of(PlantDetail plant)
+    {
+        ArgumentNullException.ThrowIfNull(plant);
+        return new(
+            plant.Id,
+            plant.Label,
+            plant.Place.Id,
+            plant.Place.Name,
+            plant.IsSensitive,
+            [
+                .. plant.Determinations.Select(d => new GivenName(
+                    d.Id,
+                    d.EventDate,
+                    d.RecordedAt,
+                    d.Recorder.Name,
+                    d.Name,
+                    d.Names,
+                    d.Note,
+                    d.Confirmation?.Grade,
+                    d.Questions is { Count: > 0 }
+                )),
+            ]
+        );
+    }
+}
+
+/// <summary>Of a determination what the list of records shows of it.</summary>
+/// <param name="Id">Its identity.</param>
+/// <param name="EventDate">The day the plant was seen.</param>
+/// <param name="RecordedAt">When it was taken in.</param>
+/// <param name="Recorder">Who determined it.</param>
+/// <param name="Name">The name that holds, see <see cref="DeterminationDetail"/>.</param>
+/// <param name="Names">The taxa that were left standing.</param>
+/// <param name="Note">The note.</param>
+/// <param name="Grade">Its grade; null where it wasn't confirmed.</param>
+/// <param name="IsInQuestion">Whether something else was come to where it was taken in.</param>
+public sealed record GivenName(
+    Guid Id,
+    DateOnly EventDate,
+    DateTimeOffset RecordedAt,
+    string Recorder,
+    string Name,
+    IReadOnlyList<string> Names,
+    string Note,
+    Grade? Grade,
+    bool IsInQuestion
+);
+
+/// <summary>Of a visit what the list of records shows of it.</summary>
+/// <param name="Id">Its identity.</param>
+/// <param name="PlaceId">Where.</param>
+/// <param name="PlaceName">Name of that place.</param>
+/// <param name="Date">The day.</param>
+/// <param name="Lines">Its list, superseded and withdrawn lines too.</param>
+public sealed record ListOfVisit(Guid Id, Guid PlaceId, string PlaceName, DateOnly Date, IReadOnlyList<ListLine> Lines);
+
 /// <summary>The list of records, made of plants and visits that are known as a whole where no server lists them.</summary>
 /// <param name="Plants">The plants.</param>
 /// <param name="Taxon">Only records with this name; null or empty for all.</param>
@@ -199,10 +273,10 @@ public sealed record FoundPlantsRequest(IReadOnlyList<TaggedPlant> Plants, Guid?
 /// <param name="Visits">The visits; null for none.</param>
 /// <param name="Of">Which records.</param>
 public sealed record RecordsDocument(
-    IReadOnlyList<PlantDetail> Plants,
+    IReadOnlyList<NamedPlant> Plants,
     string? Taxon = null,
     Guid? PlaceId = null,
-    IReadOnlyList<SiteVisit>? Visits = null,
+    IReadOnlyList<ListOfVisit>? Visits = null,
     RecordsOf Of = RecordsOf.All
 )
 {
@@ -222,38 +296,38 @@ public sealed record RecordsDocument(
         Of == RecordsOf.Lists
             ? []
             : (Plants ?? [])
-                .Where(p => PlaceId is null || p.Place.Id == PlaceId)
+                .Where(p => PlaceId is null || p.PlaceId == PlaceId)
                 .SelectMany(p => p.Determinations.Select((d, i) => (Line(p, d, i), d.RecordedAt.UtcTicks)));
 
     private IEnumerable<(RecordLine Line, long Order)> Listed() =>
         Of == RecordsOf.Plants
             ? []
             : (Visits ?? [])
-                .Where(v => PlaceId is null || v.Place.Id == PlaceId)
+                .Where(v => PlaceId is null || v.PlaceId == PlaceId)
                 .SelectMany(v =>
                     ListLine
                         .Holding(v.Lines)
                         .Where(l => l.PlantId is null)
-                        .Select((l, i) => (RecordLine.Of(l, v.Id, v.Place.Id, v.Place.Name, v.Date), (long)i))
+                        .Select((l, i) => (RecordLine.Of(l, v.Id, v.PlaceId, v.PlaceName, v.Date), (long)i))
                 );
 
     // A plant's determinations stand newest first.
-    private static RecordLine Line(PlantDetail plant, DeterminationDetail it, int place) =>
+    private static RecordLine Line(NamedPlant plant, GivenName it, int place) =>
         new(
             it.Id,
             plant.Id,
             plant.Label,
-            plant.Place.Id,
-            plant.Place.Name,
+            plant.PlaceId,
+            plant.PlaceName,
             it.EventDate,
-            it.Recorder.Name,
+            it.Recorder,
             it.Name,
             it.Names,
             plant.Determinations.Count - place,
             plant.Determinations.Count,
             it.Note,
-            it.Confirmation?.Grade,
+            it.Grade,
             plant.IsSensitive,
-            it.Questions is { Count: > 0 }
+            it.IsInQuestion
         );
 }

@@ -6,53 +6,43 @@ using System.Text.Json.Nodes;
 
 namespace Garten.Testing;
 
-/// <summary>A fault, and its end.</summary>
-/// <param name="Name">What it is called.</param>
-/// <param name="Breaks">Has it happen.</param>
-/// <param name="Mends">Ends it.</param>
-public sealed record Fault(string Name, Func<Task> Breaks, Func<Task> Mends);
-
-/// <summary>What came of it.</summary>
-/// <param name="Accepted">Facts that the page had accepted.</param>
-/// <param name="ByForm">Of these those that were typed into a form.</param>
-/// <param name="Faults">How often each fault happened.</param>
-/// <param name="Lost">Accepted and not there.</param>
-/// <param name="Doubled">There more than once, accepted or not.</param>
-/// <param name="Half">There without a part of it.</param>
-/// <param name="Refused">What the server refused, and waits for a person.</param>
-/// <param name="Unsaid">Begun, never said to be accepted, and there all the same.</param>
-/// <param name="Cleared">How often a browser came back with an empty store: what waited in it is lost by the browser's own doing.</param>
-/// <param name="Hashes">The hash of all facts on each device at the end.</param>
-public sealed record FaultyOutcome(
-    int Accepted,
-    int ByForm,
-    IReadOnlyDictionary<string, int> Faults,
-    IReadOnlyList<string> Lost,
-    IReadOnlyList<string> Doubled,
-    IReadOnlyList<string> Half,
-    long Refused,
-    int Unsaid,
-    int Cleared,
-    IReadOnlyList<string> Hashes
-);
-
 /// <summary>
 /// Two devices work on the same plants while browsers, tabs, the network, the server and its database fail at random. Afterwards every fact
 /// that a page had accepted has to be there, once and whole, and both devices have to show the same.
 /// </summary>
 public sealed class FaultyDays(HttpClient client, Uri address, int seed) : IDisposable
 {
-    private const int BasePlants = 20;
+    private const int BasePlants = 100;
+
+    // Visits whose lists are written through the page: a list of more lines than anyone writes would only slow the page down.
+    private const int Lists = 300;
+    private const int MostLines = 8;
+    private const int MostPasted = 70;
+
+    // Most lines come out of a notebook, pasted; some are typed one by one.
+    private const int TypedOneIn = 4;
+
+    // A form of its own, a plant's visit, takes as long as some ten lines of a list.
+    private const int VisitFormOneIn = 20;
+
+    // A line is found again by its count, which no other one has; all of seven digits.
+    private const int FirstCount = 1_000_000;
 
     // More than this and the devices only heap up what they send.
     private const long MostWaiting = 1500;
     private const int LargestBatch = 120;
+
+    // Who writes a list has no thousand changes waiting: with fewer than this it goes as fast as one writes.
+    private const long FewWaiting = 40;
+    private static readonly TimeSpan ToBeSentFirst = TimeSpan.FromSeconds(4);
     private static readonly TimeSpan ToSend = TimeSpan.FromMinutes(5);
     private readonly FaultyDevice[] _devices = [new(address), new(address)];
     private readonly ConcurrentDictionary<string, FaultyFact> _begun = new(StringComparer.Ordinal);
     private readonly ConcurrentDictionary<string, bool> _accepted = new(StringComparer.Ordinal);
     private readonly Dictionary<string, int> _faults = new(StringComparer.Ordinal);
     private readonly List<Guid> _plants = [];
+    private readonly List<Guid> _lists = [];
+    private string[] _taxa = [];
     private readonly Guid _place = Guid.CreateVersion7();
     private readonly Guid _population = Guid.CreateVersion7();
     private readonly Random _random = new(seed);
@@ -128,6 +118,30 @@ public sealed class FaultyDays(HttpClient client, Uri address, int seed) : IDisp
             _plants.Add(Guid.CreateVersion7());
             commands.Add(Made.Tag(_plants[i], _place, string.Create(CultureInfo.InvariantCulture, $"base {i}")));
         }
+        var flora = (string)(await client.GetFromJsonAsync<JsonNode>("/api/v1/floras"))![0]!["id"]!;
+        using var described = await client.PostAsJsonAsync("/api/v1/identify/describe", new JsonObject { ["floraId"] = flora });
+        string[] names = [.. (await described.Content.ReadFromJsonAsync<JsonNode>())!.AsArray().Select(t => (string)t!["taxon"]!["name"]!)];
+        // Only names that leave nothing to be asked: of a species with a cultivar several may be meant.
+        using var read = await client.PostAsJsonAsync(
+            "/api/v1/visits/read",
+            new JsonObject { ["floraId"] = flora, ["text"] = string.Join('\n', names) }
+        );
+        var meant = (await read.Content.ReadFromJsonAsync<JsonNode>())!.AsArray().Select(n => (string)n!["answer"]!["meant"]!);
+        _taxa = [.. names.Zip(meant).Where(n => n.First == n.Second).Select(n => n.First)];
+        for (var i = 0; i < Lists; i++)
+        {
+            _lists.Add(Guid.CreateVersion7());
+            commands.Add(
+                Made.Command(
+                    "saveSiteVisit",
+                    ("siteVisitId", _lists[i]),
+                    ("placeId", _place),
+                    ("date", "2026-05-04"),
+                    ("startedAt", "09:00"),
+                    ("people", new JsonArray(Made.Recorder()))
+                )
+            );
+        }
         using var response = await client.PostAsJsonAsync("/api/v1/commands", new JsonObject { ["commands"] = commands });
         response.EnsureSuccessStatusCode();
         await Task.WhenAll(_devices.Select(d => Task.Run(() => d.Start())));
@@ -142,13 +156,8 @@ public sealed class FaultyDays(HttpClient client, Uri address, int seed) : IDisp
             {
                 if (random.Next(formOneIn) == 0)
                 {
-                    var plant = _plants[random.Next(BasePlants)];
-                    var fact = new FaultyFact("visitPlant", Next("form"), new JsonObject(), [], Guid.Empty);
-                    _begun[fact.Name] = fact;
-                    if (!device.VisitByForm(plant, fact.Name))
+                    if (!WorkByForm(device, random, stop))
                         return;
-                    _accepted[fact.Name] = true;
-                    Interlocked.Increment(ref _byForm);
                     continue;
                 }
                 var facts = new List<FaultyFact>();
@@ -169,6 +178,57 @@ public sealed class FaultyDays(HttpClient client, Uri address, int seed) : IDisp
         {
             // The device is.
         }
+    }
+
+    // A visit to a plant, or some lines of a list; false where the page didn't say that it is kept.
+    private bool WorkByForm(FaultyDevice device, Random random, CancellationToken stop)
+    {
+        if (random.Next(VisitFormOneIn) == 0)
+        {
+            var visited = Begun("visitPlant", Next("form"));
+            return device.VisitByForm(_plants[random.Next(BasePlants)], visited) && Kept(visited);
+        }
+        for (var began = Stopwatch.GetTimestamp(); Stopwatch.GetElapsedTime(began) < ToBeSentFirst; Thread.Sleep(100))
+        {
+            if (stop.IsCancellationRequested || device.Count().Waiting < FewWaiting)
+                break;
+        }
+        if (!device.OpenList(_lists[random.Next(Lists)]))
+            return false;
+        if (random.Next(TypedOneIn) != 0)
+        {
+            var taxa = _taxa[..];
+            random.Shuffle(taxa);
+            var pasted = taxa[..random.Next(1, Math.Min(MostPasted, taxa.Length))].ToDictionary(_ => NextLine());
+            foreach (var count in pasted.Keys)
+                Begun("listTaxon", count);
+            var kept = device.Paste(pasted, stop);
+            foreach (var count in kept)
+                Kept(count);
+            return kept.Count > 0;
+        }
+        for (var left = random.Next(1, MostLines); left > 0 && !stop.IsCancellationRequested; left--)
+        {
+            var line = Begun("listTaxon", NextLine());
+            if (!device.List($"{_taxa[random.Next(_taxa.Length)]} {line}", line) || !Kept(line))
+                return false;
+        }
+        return true;
+    }
+
+    private string NextLine() => (FirstCount + Interlocked.Increment(ref _number)).ToString(CultureInfo.InvariantCulture);
+
+    private string Begun(string kind, string name)
+    {
+        _begun[name] = new FaultyFact(kind, name, new JsonObject(), [], Guid.Empty);
+        return name;
+    }
+
+    private bool Kept(string name)
+    {
+        _accepted[name] = true;
+        Interlocked.Increment(ref _byForm);
+        return true;
     }
 
     private string Next(string of) => string.Create(CultureInfo.InvariantCulture, $"{of} {Interlocked.Increment(ref _number):x6}.");
@@ -308,6 +368,11 @@ public sealed class FaultyDays(HttpClient client, Uri address, int seed) : IDisp
         {
             foreach (var count in population!["counts"]!.AsArray())
                 Count(count!["note"]);
+        }
+        foreach (var list in _lists)
+        {
+            foreach (var line in (await client.GetFromJsonAsync<JsonNode>($"/api/v1/site-visits/{list}"))!["lines"]!.AsArray())
+                Count(line!["details"]!["count"]?.ToString());
         }
         return (there, looks);
     }

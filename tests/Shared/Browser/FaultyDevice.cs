@@ -8,7 +8,7 @@ using OpenQA.Selenium.Chrome;
 namespace Garten.Testing;
 
 /// <summary>A device in a wood: Chromium with a profile of its own, which is ended without notice and begun again.</summary>
-public sealed class FaultyDevice : IDisposable
+public sealed partial class FaultyDevice : IDisposable
 {
     private static readonly TimeSpan Patience = TimeSpan.FromMinutes(2);
 
@@ -188,46 +188,6 @@ public sealed class FaultyDevice : IDisposable
         {
             return false;
         }
-    }
-
-    /// <summary>Visits a plant through its form; false where the page didn't say that the visit is kept.</summary>
-    public bool VisitByForm(Guid plant, string note)
-    {
-        try
-        {
-            // As a link within the application leads there: nothing is loaded anew.
-            _driver!.ExecuteScript(
-                "history.pushState(null,'',arguments[0]);dispatchEvent(new PopStateEvent('popstate'))",
-                $"/plants/{plant}/visit"
-            );
-            Until(() => _driver!.FindElements(By.CssSelector("[aria-label^='State: alive']")).Count > 0, "the form", FormPatience);
-            _driver!.FindElement(By.CssSelector("[aria-label^='State: alive']")).Click();
-            var recorder = Field("Recorder");
-            if (recorder.GetAttribute("value") == "")
-                recorder.SendKeys("Ilse Marrin");
-            Field("Note").SendKeys(note);
-            _driver.FindElement(By.CssSelector("button[type=submit]")).Click();
-            // The page leaves the form for the plant when it is kept, here or there. Somewhere else it is where the tab has crashed.
-            Until(() => _driver.Url == new Uri(_server, $"/plants/{plant}").ToString(), "the form to close", FormPatience);
-            return true;
-        }
-        catch (Exception gone)
-            when (gone
-                    is WebDriverException
-                        or NullReferenceException
-                        or ObjectDisposedException
-                        or HttpRequestException
-                        or TimeoutException
-            )
-        {
-            return false;
-        }
-    }
-
-    private IWebElement Field(string label)
-    {
-        var of = _driver!.FindElement(By.XPath($"//label[starts-with(normalize-space(.),'{label}')]")).GetAttribute("for")!;
-        return _driver.FindElement(By.Id(of));
     }
 
     /// <summary>How many changes wait on it, and how many were refused.</summary>

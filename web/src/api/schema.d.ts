@@ -5905,6 +5905,35 @@ export interface components {
             /** @description What gives a taxon away, in the order of the taxa. */
             giveaways: components["schemas"]["NamedGiveaway"][];
         };
+        /** @description Of a determination what the list of records shows of it. */
+        GivenName: {
+            /**
+             * Format: uuid
+             * @description Its identity.
+             */
+            id: string;
+            /**
+             * Format: date
+             * @description The day the plant was seen.
+             */
+            eventDate: string;
+            /**
+             * Format: date-time
+             * @description When it was taken in.
+             */
+            recordedAt: string;
+            /** @description Who determined it. */
+            recorder: string;
+            /** @description The name that holds, see DeterminationDetail. */
+            name: string;
+            /** @description The taxa that were left standing. */
+            names: string[];
+            /** @description The note. */
+            note: string;
+            grade: null | components["schemas"]["Grade"];
+            /** @description Whether something else was come to where it was taken in. */
+            isInQuestion: boolean;
+        };
         /** @description A character of the glossary with the taxa that show its states. */
         GlossaryEntry: {
             /** @description The character. */
@@ -7214,6 +7243,28 @@ export interface components {
             /** @description What else was noted, in short words; empty where nothing was. */
             said: string;
         };
+        /** @description Of a visit what the list of records shows of it. */
+        ListOfVisit: {
+            /**
+             * Format: uuid
+             * @description Its identity.
+             */
+            id: string;
+            /**
+             * Format: uuid
+             * @description Where.
+             */
+            placeId: string;
+            /** @description Name of that place. */
+            placeName: string;
+            /**
+             * Format: date
+             * @description The day.
+             */
+            date: string;
+            /** @description Its list, superseded and withdrawn lines too. */
+            lines: components["schemas"]["ListLine"][];
+        };
         /** @description A line of a list of names. */
         ListedName: {
             /** @description The line, without what stands before a name in lists. */
@@ -7502,6 +7553,27 @@ export interface components {
             character: string;
             state: string;
             text: string;
+        };
+        /** @description Of a plant what the list of records shows of it: what was seen on it, by far the larger part, is left out. */
+        NamedPlant: {
+            /**
+             * Format: uuid
+             * @description Its identity.
+             */
+            id: string;
+            /** @description What its recorder calls it; may be empty. */
+            label: string;
+            /**
+             * Format: uuid
+             * @description Where it grows.
+             */
+            placeId: string;
+            /** @description Name of that place. */
+            placeName: string;
+            /** @description Whether its place is kept back in whatever leaves the program. */
+            isSensitive: boolean;
+            /** @description Newest first. */
+            determinations: components["schemas"]["GivenName"][];
         };
         /** @description The year of a taxon with its name. */
         NamedSeasonRow: {
@@ -9861,7 +9933,7 @@ export interface components {
         /** @description The list of records, made of plants and visits that are known as a whole where no server lists them. */
         RecordsDocument: {
             /** @description The plants. */
-            plants: components["schemas"]["PlantDetail"][];
+            plants: components["schemas"]["NamedPlant"][];
             /** @description Only records with this name; null or empty for all. */
             taxon?: null | string;
             /**
@@ -9870,7 +9942,7 @@ export interface components {
              */
             placeId?: null | string;
             /** @description The visits; null for none. */
-            visits?: null | components["schemas"]["SiteVisit"][];
+            visits?: null | components["schemas"]["ListOfVisit"][];
             of?: components["schemas"]["RecordsOf"];
         };
         /**

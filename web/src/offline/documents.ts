@@ -3,8 +3,8 @@ import { answerOf, api, AwayError, pageOf, type Paged, type Schemas } from "../a
 import { today } from "../api/today";
 import { core } from "../core/coreClient";
 import { onOutboxChange, queued, queuedAndSent, sentSince } from "./outbox";
-import { asOf, keyServed, keysServed, queryClient, orKept, SHOWN_WITH_TIME } from "./queries";
-import { keepAnswers, keptAnswers, type Command, type QueuedCommand } from "./store";
+import { asOf, keptOnce, keyServed, keysServed, queryClient, orKept, SHOWN_WITH_TIME } from "./queries";
+import { answersChanged, keepAnswers, keptAnswers, type Command, type QueuedCommand } from "./store";
 
 // The one door to what pages read of places, plants and populations: what the server answered last, with what waits on this device put into
 // it by the core, and what was sent since it was asked. Whether there is signal makes no difference here.
@@ -283,32 +283,93 @@ export const plantsServed = (place: string, after: string | undefined) =>
 /** Keeps plants as a whole, each as if it had been asked for. */
 export const keepPlants = (plants: Schemas["PlantDetail"][]) => keepAnswers(plants.map((it) => [`plant:${it.id}`, it]));
 
+/** Which records are asked for. */
+interface Narrow {
+  taxon?: string;
+  place?: string;
+  of?: Schemas["RecordsOf"];
+}
+
 /** A page of the records; out of reach those of the plants that are on this device, and that it is so. */
 export async function recordsServed(
-  narrow: { taxon?: string; place?: string; of?: Schemas["RecordsOf"] },
+  narrow: Narrow,
   after: string | undefined,
 ): Promise<Schemas["RecordPage"] & { isOfDevice?: boolean }> {
   try {
     return await answerOf((signal) => api.GET("/api/v1/records", { params: { query: { ...narrow, after } }, signal }));
   } catch (error) {
-    const plants = error instanceof AwayError ? await keptAnswers<Schemas["PlantDetail"]>("plant:") : [];
-    if (plants.length === 0) throw error;
-    const visits = await keptAnswers<Schemas["SiteVisit"]>("site-visit:");
-    // Of names alone: what was seen, and when, is the larger part by far, and stays here.
-    const named = plants.map((it) => ({ ...it, observations: [], visits: [] }));
-    const { taxon, place, of = "all" } = narrow;
-    const all = await core.records({ plants: named, visits, of: "all" });
-    const isAll = !taxon && !place && of === "all";
-    const records = isAll
-      ? all
-      : await core.records({ plants: named, visits, taxon: taxon ?? null, placeId: place ?? null, of });
-    return { records, next: null, names: [...new Set(all.flatMap((it) => it.names))].sort(), isOfDevice: true };
+    if (!(error instanceof AwayError)) throw error;
+    const { records, names } = await queryClient.fetchQuery(recordsOfDevice(narrow));
+    if (names.length === 0) throw error;
+    const from = Number(after ?? 0);
+    const next = from + RECORDS_AT_ONCE < records.length ? String(from + RECORDS_AT_ONCE) : null;
+    return { records: records.slice(from, from + RECORDS_AT_ONCE), next, names, isOfDevice: true };
   }
 }
 
+// As many as the server tells at once.
+const RECORDS_AT_ONCE = 50;
+
+// In another tab something may be kept meanwhile.
+const RECORDS_ANEW_MS = 120_000;
+
+// Of plants and visits what a list of records is made of: what was seen is the larger part by far, and is left out.
+const namesOfDevice = (changes: number) =>
+  queryOptions({
+    queryKey: ["names-of-device", changes],
+    staleTime: RECORDS_ANEW_MS,
+    queryFn: async () => {
+      const plants = await keptAnswers<Schemas["PlantDetail"]>("plant:");
+      const visits = await keptAnswers<Schemas["SiteVisit"]>("site-visit:");
+      return {
+        plants: plants.map(({ id, label, place, isSensitive = false, determinations }) => ({
+          id,
+          label,
+          placeId: place.id,
+          placeName: place.name,
+          isSensitive,
+          determinations: determinations.map((it) => ({
+            id: it.id,
+            eventDate: it.eventDate,
+            recordedAt: it.recordedAt,
+            recorder: it.recorder.name,
+            name: it.name,
+            names: it.names,
+            note: it.note,
+            grade: it.confirmation?.grade ?? null,
+            isInQuestion: (it.questions?.length ?? 0) > 0,
+          })),
+        })),
+        visits: visits.map(({ id, place, date, lines }) => ({
+          id,
+          placeId: place.id,
+          placeName: place.name,
+          date,
+          lines,
+        })),
+      };
+    },
+  });
+
+// Worked out once, until something that is kept here changes: nobody waits for it at each page of the list.
+const recordsOfDevice = ({ taxon = "", place = "", of = "all" }: Narrow) =>
+  queryOptions({
+    queryKey: ["records-of-device", answersChanged(), taxon, place, of],
+    staleTime: RECORDS_ANEW_MS,
+    queryFn: async (): Promise<{ records: Schemas["RecordLine"][]; names: string[] }> => {
+      const known = await queryClient.fetchQuery(namesOfDevice(answersChanged()));
+      const isAll = !taxon && !place && of === "all";
+      const records = await core.records({ ...known, taxon: taxon || null, placeId: place || null, of });
+      const names = isAll
+        ? [...new Set(records.flatMap((it) => it.names))].sort()
+        : (await queryClient.fetchQuery(recordsOfDevice({}))).names;
+      return { records, names };
+    },
+  });
+
 // Out of reach what was taken along is looked through, by the rule by which waiting plants are found.
 async function foundAmongKept(place: string, text: string): Promise<Paged<Schemas["TaggedPlant"]>> {
-  const pages = await keptAnswers<Paged<Schemas["TaggedPlant"]>>("plants:");
+  const pages = await keptOnce<Paged<Schemas["TaggedPlant"]>>("plants:");
   const all = new Map(pages.flatMap((page) => page.items).map((it) => [it.id, it]));
   return {
     items: await core.foundPlants({ plants: [...all.values()], placeId: place || null, text }),

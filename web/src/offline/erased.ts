@@ -1,7 +1,7 @@
 import { answerOf, api } from "../api/client";
 import { inTurn } from "./inTurn";
 import { announce } from "./outbox";
-import { kept, keep, store, type Command } from "./store";
+import { kept, keep, noteAnswersChanged, store, type Command } from "./store";
 
 const NAME = "erased";
 
@@ -41,6 +41,7 @@ async function forget(): Promise<string[]> {
   for (let at = await change.objectStore("walks").openCursor(); at; at = await at.continue())
     if (holds(at.value.plant, gone)) await at.delete();
   await change.done;
+  noteAnswersChanged();
   await keep(NAME, [...known, ...ids]);
   announce(true);
   return plants;

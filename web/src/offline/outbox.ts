@@ -71,16 +71,25 @@ export function announce(taken = false): void {
  * then it is sent by itself as soon as it can be, also after the page was closed and opened again.
  */
 export async function send(command: Command, { walkId, creates, mends }: SendOptions = {}): Promise<Sent> {
+  const [sent] = await put([{ id: command.id, command, walkId, creates }], mends);
+  return sent ?? { kind: "waiting" };
+}
+
+/** The same of many that belong together: all are kept or none, in their order. */
+export const sendTogether = (commands: Command[]): Promise<Sent[]> =>
+  put(commands.map((command) => ({ id: command.id, command })));
+
+async function put(entries: QueuedCommand[], mends?: string): Promise<Sent[]> {
   const db = await store();
   // On the disk before it is said to be kept.
   const change = db.transaction(["outbox", "refused"], "readwrite", { durability: "strict" });
-  await change.objectStore("outbox").add({ id: command.id, command, walkId, creates });
+  for (const it of entries) await change.objectStore("outbox").add(it);
   if (mends) await change.objectStore("refused").delete(mends);
   await change.done;
-  const result = new Promise<Sent>((resolve) => settled.set(command.id, resolve));
+  const results = entries.map((it) => new Promise<Sent>((resolve) => settled.set(it.id, resolve)));
   announce();
   void flush();
-  return result;
+  return Promise.all(results);
 }
 
 export async function queued(): Promise<QueuedCommand[]> {

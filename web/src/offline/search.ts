@@ -1,7 +1,8 @@
 import { answerOf, api, AwayError, type Schemas } from "../api/client";
 import { core } from "../core/coreClient";
 import { holdFlora } from "./flora";
-import { keptAnswer, keptAnswers } from "./store";
+import { keptOnce } from "./queries";
+import { keptAnswer } from "./store";
 import { holdVocabulary } from "./vocabulary";
 
 type Findable = Schemas["Findable"];
@@ -16,7 +17,7 @@ export async function found(text: string): Promise<Findable[]> {
   const [places, keys, plants, floras] = await Promise.all([
     keptAnswer<Schemas["Place"][]>("places").then((it) => it?.value),
     keptAnswer<Schemas["KeySummary"][]>("keys").then((it) => it?.value),
-    keptAnswers<{ items: Schemas["TaggedPlant"][] }>("plants:"),
+    keptOnce<{ items: Schemas["TaggedPlant"][] }>("plants:"),
     keptAnswer<Schemas["FloraSummary"][]>("floras").then((it) => it?.value),
   ]);
   // The terms of the glossary are known where the vocabulary was taken along.

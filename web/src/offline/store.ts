@@ -308,6 +308,14 @@ export async function keep(name: string, value: unknown): Promise<void> {
   await (await store()).put("kept", value, name);
 }
 
+let changes = 0;
+
+/** Counts on whenever what is kept of the server's answers changes in this page: what was made of them before is made anew. */
+export const answersChanged = () => changes;
+
+/** Something of what is kept was changed without `keepAnswers`. */
+export const noteAnswersChanged = () => void changes++;
+
 /** What the server answered last under a name, and when it was asked; undefined where it isn't known, or only in a form that is no longer
  * understood. */
 export async function keptAnswer<T>(name: string): Promise<{ value: T; at: number } | undefined> {
@@ -347,4 +355,5 @@ export async function keepAnswers(all: [name: string, value: unknown][], at = Da
     old = await old.continue();
   }
   await change.done;
+  noteAnswersChanged();
 }

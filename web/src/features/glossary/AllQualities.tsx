@@ -1,10 +1,10 @@
 import { Link, Typography } from "@mui/material";
 import { useQuery } from "@tanstack/react-query";
-import { startTransition, useEffect, useState } from "react";
 import { Link as RouterLink, useSearchParams } from "react-router";
 import { core } from "../../core/coreClient";
 import { useVocabulary } from "../../offline/vocabulary";
 import { Page } from "../../shared/ui/Page";
+import { useInSteps } from "../../shared/ui/useInSteps";
 import { QualityEntry } from "./QualityEntry";
 
 // A few at a time, so that the page goes on meanwhile.
@@ -22,13 +22,8 @@ export function AllQualities() {
     staleTime: Infinity,
     queryFn: () => (part ? core.partQualities({ part, region: "" }) : core.qualities({})),
   });
-  const [drawn, setDrawn] = useState(AT_ONCE);
   const all = data?.length ?? 0;
-  useEffect(() => {
-    if (drawn >= all) return;
-    const next = setTimeout(() => startTransition(() => setDrawn((n) => n + AT_ONCE)));
-    return () => clearTimeout(next);
-  }, [drawn, all]);
+  const drawn = useInSteps(all, AT_ONCE, part);
   return (
     <Page
       title={name ? `All qualities: ${name}` : "All qualities"}

@@ -8,6 +8,7 @@ import type { Schemas } from "../../api/client";
 import { spoken, today } from "../../shared/calendar/day";
 import { useDays } from "../../shared/calendar/questions";
 import { grouped } from "../../shared/ui/group";
+import { useInSteps } from "../../shared/ui/useInSteps";
 import { twoColumns } from "../../shared/ui/twoColumns";
 import { Page, Part } from "../../shared/ui/Page";
 import { useConnection } from "../../offline/queries";
@@ -27,7 +28,7 @@ const PopulationForm = later(async () => (await import("../../shared/form/Popula
 const NOTHING_SAID: Schemas["Finding"] = { landmark: "", bearingDegrees: null, distanceMetres: null, note: "" };
 
 // As many as two screens hold.
-const FIRST_LINES = 24;
+const LINES_AT_ONCE = 24;
 
 /** Plants that are seen again, place by place, and the populations that are counted. */
 export function PlantList() {
@@ -60,8 +61,7 @@ export function PlantList() {
     ),
   );
   const firstYear = Math.min(...own.flatMap((p) => p.years ?? []));
-  // The first screens stand before the rest is drawn.
-  const most = useDeferredValue(own.length, FIRST_LINES);
+  const most = useInSteps(own.length, LINES_AT_ONCE, `${place} ${text}`);
   const byPlace = grouped(own.slice(0, most), (p) => p.placeName);
   const counted = (populations.data ?? []).filter(
     (p) =>

@@ -116,7 +116,7 @@ export function RecordList() {
       </Box>
       {records.data?.pages.some((page) => page.isOfDevice) && (
         <Typography role="note" sx={{ mb: 1 }}>
-          ◌ Only the records of plants that are on this device. The server has the whole list.
+          ◌ Only the records that are on this device. The server has the whole list.
         </Typography>
       )}
       {records.isError && lines.length === 0 && (

@@ -10,7 +10,7 @@ type Named = Schemas["ListedName"];
 interface Props {
   floraId: string;
   host: Host;
-  onList: (name: string, details: Schemas["LineDetails"] | undefined) => Promise<void>;
+  onList: (lines: { taxon: string; details?: Schemas["LineDetails"] }[]) => Promise<void>;
   onDone: () => void;
 }
 
@@ -20,6 +20,7 @@ export function PasteList({ floraId, host, onList, onDone }: Props) {
   const [read, setRead] = useState<Named[]>();
   const [chosen, setChosen] = useState<Record<number, string>>({});
   const [failure, setFailure] = useState("");
+  const [isKeeping, setKeeping] = useState(false);
   const show = () => {
     setFailure("");
     askEither("nameList", { floraId, text }, host).then(
@@ -33,11 +34,18 @@ export function PasteList({ floraId, host, onList, onDone }: Props) {
   const nameOf = (it: Named, at: number) => chosen[at] ?? (it.isAgain ? "" : it.answer.meant);
   const taken = (read ?? []).flatMap((it, at) => {
     const name = nameOf(it, at);
-    return name ? [{ name, details: detailsTyped(it.answer) }] : [];
+    return name ? [{ taxon: name, details: detailsTyped(it.answer) }] : [];
   });
+  // What couldn’t be kept stays as it was pasted.
   const keep = async () => {
-    for (const it of taken) await onList(it.name, it.details);
-    onDone();
+    setKeeping(true);
+    try {
+      await onList(taken);
+      onDone();
+    } catch (error) {
+      setFailure(error instanceof Error ? error.message : String(error));
+      setKeeping(false);
+    }
   };
   return (
     <Box sx={{ my: 1.5 }}>
@@ -58,7 +66,7 @@ export function PasteList({ floraId, host, onList, onDone }: Props) {
           Show how it is read
         </Button>
         {read && (
-          <Button variant="contained" disabled={taken.length === 0} onClick={() => void keep()}>
+          <Button variant="contained" disabled={taken.length === 0 || isKeeping} onClick={() => void keep()}>
             Put {taken.length} on the list
           </Button>
         )}

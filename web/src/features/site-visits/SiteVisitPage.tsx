@@ -6,7 +6,7 @@ import type { Schemas } from "../../api/client";
 import { timeNow, today } from "../../api/today";
 import words from "../../api/words";
 import { useMending, useSend } from "../../offline/mending";
-import { send } from "../../offline/outbox";
+import { send, sendTogether } from "../../offline/outbox";
 import { useSiteVisit } from "../../offline/siteVisits";
 import { Callout, GroundCaution } from "../../shared/botany/Cautions";
 import { brief, weekday, dayOrSpan } from "../../shared/calendar/day";
@@ -123,6 +123,17 @@ function Visit({ visit, recorder }: { visit: Schemas["SiteVisit"]; recorder: Sch
     setLast({ id, name: it.taxon || (it.unnamed ?? ""), details: it.details ?? NOTHING_NOTED, site });
     const sent = await send(lineCommand(visit, recorder, { compartment, site, ...it }, id));
     setFailure(sent.kind === "refused" ? `${sent.problem.title} ${sent.problem.detail}` : "");
+  };
+  // A list out of a notebook is kept in one step: nobody waits for each of its lines.
+  const listAll = async (lines: Omit<Listed, "compartment">[]) => {
+    const site = compartments.siteOf(compartment) ?? position.siteNow();
+    const sent = await sendTogether(
+      lines.map((it) =>
+        lineCommand(visit, recorder, { compartment, site, ...it, details: through(it.details, hands) }),
+      ),
+    );
+    const refused = sent.find((it) => it.kind === "refused");
+    setFailure(refused ? `${refused.problem.title} ${refused.problem.detail}` : "");
   };
   const listOne = useStable((taxon: string, details?: Schemas["LineDetails"]) => void list({ taxon, details }));
   const takeBack = useStable((line: Schemas["ListLine"]) => void withdraw(visit, line.id));
@@ -269,12 +280,7 @@ function Visit({ visit, recorder }: { visit: Schemas["SiteVisit"]; recorder: Sch
           )}
           {isOpen && flora && visit.date !== today() && <OtherHands value={hands} onChange={setHands} />}
           {isOpen && flora && isPasting && (
-            <PasteList
-              floraId={flora.id}
-              host={host}
-              onList={(taxon, details) => list({ taxon, details })}
-              onDone={() => setPasting(false)}
-            />
+            <PasteList floraId={flora.id} host={host} onList={listAll} onDone={() => setPasting(false)} />
           )}
           {visit.records.length === 0 ? (
             <Typography sx={{ mt: 2 }}>
