@@ -205,7 +205,7 @@ public sealed class Browser : IDisposable
     {
         try
         {
-            new WebDriverWait(_driver, Patience) { PollingInterval = TimeSpan.FromMilliseconds(50) }.Until(_ =>
+            new WebDriverWait(SteadyClock.Shared, _driver, Patience, TimeSpan.FromMilliseconds(50)).Until(_ =>
             {
                 try
                 {

@@ -1,3 +1,4 @@
+using System.Diagnostics;
 using System.Globalization;
 using Garten.Testing;
 using Microsoft.AspNetCore.Hosting.Server;
@@ -50,10 +51,10 @@ public class GartenSite : IAsyncLifetime
     public async Task UntilServedAsync(string address, string text)
     {
         var stop = TestContext.Current.CancellationToken;
-        var until = DateTime.UtcNow + Browser.Patience;
+        var waited = Stopwatch.StartNew();
         while (!(await Client.GetStringAsync(new Uri(address, UriKind.Relative), stop)).Contains(text, StringComparison.Ordinal))
         {
-            Assert.True(DateTime.UtcNow < until, $"Waited for “{text}” at {address}. The page shows:\n{_browser?.Text}");
+            Assert.True(waited.Elapsed < Browser.Patience, $"Waited for “{text}” at {address}. The page shows:\n{_browser?.Text}");
             await Task.Delay(50, stop);
         }
     }
