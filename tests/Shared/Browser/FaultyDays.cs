@@ -30,7 +30,7 @@ public sealed class FaultyDays(HttpClient client, Uri address, int seed) : IDisp
 
     // More than this and the devices only heap up what they send.
     private const long MostWaiting = 1500;
-    private const int LargestBatch = 120;
+    private const int LargestBatch = 200;
 
     // Who writes a list has no thousand changes waiting: with fewer than this it goes as fast as one writes.
     private const long FewWaiting = 40;
