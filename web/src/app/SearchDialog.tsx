@@ -1,5 +1,5 @@
 import { Box, Dialog, TextField, Typography } from "@mui/material";
-import { useQuery } from "@tanstack/react-query";
+import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useDeferredValue, useRef, useState, type KeyboardEvent } from "react";
 import { Link as RouterLink, useNavigate } from "react-router";
 import type { Schemas } from "../api/client";
@@ -46,8 +46,8 @@ export function SearchDialog({ onClose }: { onClose: () => void }) {
     enabled: text.length > 0,
     queryKey: ["search", text],
     staleTime: 30_000,
-    placeholderData: (before: Found[] | undefined) => before,
-    queryFn: () => found(text),
+    placeholderData: keepPreviousData,
+    queryFn: ({ signal }) => found(text, signal),
   });
   const all = text ? (data ?? []) : [];
   const open = (it: Found) => {

@@ -2,6 +2,7 @@ import { keepPreviousData, queryOptions, useInfiniteQuery, useQuery } from "@tan
 import { answerOf, api, AwayError, pageOf, type Paged, type Schemas } from "../api/client";
 import { today } from "../api/today";
 import { core } from "../core/coreClient";
+import { oneByOne } from "./oneByOne";
 import { onOutboxChange, queued, queuedAndSent, sentSince } from "./outbox";
 import { asOf, keptOnce, keyServed, keysServed, queryClient, orKept, SHOWN_WITH_TIME } from "./queries";
 import { answersChanged, keepAnswers, keptAnswers, type Command, type QueuedCommand } from "./store";
@@ -310,7 +311,7 @@ export async function recordsServed(
 // As many as the server tells at once.
 const RECORDS_AT_ONCE = 50;
 
-// In another tab something may be kept meanwhile.
+// In another tab something may be kept meanwhile. Longer than elsewhere: all plants with all that was seen are read for it.
 const RECORDS_ANEW_MS = 120_000;
 
 // Of plants and visits what a list of records is made of: what was seen is the larger part by far, and is left out.
@@ -368,15 +369,18 @@ const recordsOfDevice = ({ taxon = "", place = "", of = "all" }: Narrow) =>
   });
 
 // Out of reach what was taken along is looked through, by the rule by which waiting plants are found.
-async function foundAmongKept(place: string, text: string): Promise<Paged<Schemas["TaggedPlant"]>> {
-  const pages = await keptOnce<Paged<Schemas["TaggedPlant"]>>("plants:");
-  const all = new Map(pages.flatMap((page) => page.items).map((it) => [it.id, it]));
-  return {
-    items: await core.foundPlants({ plants: [...all.values()], placeId: place || null, text }),
-    next: undefined,
-    asOf: asOfPages(pages),
-  };
-}
+const foundAmongKept = (place: string, text: string, wanted: AbortSignal): Promise<Paged<Schemas["TaggedPlant"]>> =>
+  inTurn(wanted, async () => {
+    const pages = await keptOnce<Paged<Schemas["TaggedPlant"]>>("plants:");
+    const all = new Map(pages.flatMap((page) => page.items).map((it) => [it.id, it]));
+    return {
+      items: await core.foundPlants({ plants: [...all.values()], placeId: place || null, text }),
+      next: undefined,
+      asOf: asOfPages(pages),
+    };
+  });
+
+const inTurn = oneByOne();
 
 /** Plants with their tags that belong to no counted population, and how they were found last; page by page. */
 export function usePlants(filter: { place: string; text: string }) {
@@ -387,7 +391,7 @@ export function usePlants(filter: { place: string; text: string }) {
     initialPageParam: "",
     // While another text is looked for, what was found for the last one stays.
     placeholderData: keepPreviousData,
-    queryFn: async ({ pageParam: after }) => {
+    queryFn: async ({ pageParam: after, signal: wanted }) => {
       if (!text) return plantsServed(place, after || undefined);
       try {
         return await pageOf((signal) =>
@@ -397,7 +401,7 @@ export function usePlants(filter: { place: string; text: string }) {
           }),
         );
       } catch (error) {
-        if (error instanceof AwayError) return foundAmongKept(place, text);
+        if (error instanceof AwayError) return foundAmongKept(place, text, wanted);
         throw error;
       }
     },

@@ -9,8 +9,11 @@ const hold = holder((bytes) => loadFlora(bytes).then(knowsCharacters));
 export const keepFlora = (floraId: string): Promise<Packed> =>
   packed(`columns:${floraId}`, `/api/v1/floras/${encodeURIComponent(floraId)}/columns`);
 
+/** Has the core hold a flora as it is kept on this device; answers with its version. What it holds already isn't given to it again. */
+export const holdKeptFlora = (floraId: string, flora: Packed): Promise<string> => hold(floraId, flora);
+
 /** Has the core hold a flora; answers with its version. */
-export const holdFlora = async (floraId: string): Promise<string> => hold(floraId, await keepFlora(floraId));
+export const holdFlora = async (floraId: string): Promise<string> => holdKeptFlora(floraId, await keepFlora(floraId));
 
 /** The flora that the core is to hold: its version once it does. It is fetched once and kept on this device. */
 export const useCoreFlora = (floraId: string | undefined, version: number | undefined) =>

@@ -70,7 +70,7 @@ const asked = new Map<string, number>();
 export const asOf = (name: string): number => asked.get(name) ?? 0;
 
 // In another tab something may be kept meanwhile.
-const LOOKED_AGAIN_MS = 30_000;
+export const LOOKED_AGAIN_MS = 30_000;
 
 /** What the server answered last under all names that begin so; read once for all that ask, until something of it changes in this page. */
 export const keptOnce = <T>(prefix: string): Promise<T[]> =>

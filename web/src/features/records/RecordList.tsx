@@ -7,6 +7,7 @@ import { keepPreviousData, useInfiniteQuery, useQuery } from "@tanstack/react-qu
 import { Link as RouterLink, useSearchParams } from "react-router";
 import { answerOf, api, type Schemas } from "../../api/client";
 import { Page } from "../../shared/ui/Page";
+import { useInSteps } from "../../shared/ui/useInSteps";
 import { ExportList } from "./ExportList";
 import { recordsServed, usePlaces } from "../../offline/documents";
 import { useHere } from "../../shared/place/here";
@@ -23,6 +24,9 @@ const kinds = [
   ["plants", "plants"],
   ["lists", "lists"],
 ] as const;
+
+// As many as a screen holds.
+const LINES_AT_ONCE = 14;
 
 /** The records, newest first: names of plants, and what was listed on visits. */
 export function RecordList() {
@@ -49,6 +53,7 @@ export function RecordList() {
   });
   const lines = records.data?.pages.flatMap((page) => page.records) ?? [];
   const names = records.data?.pages[0]?.names ?? [];
+  const most = useInSteps(lines.length, LINES_AT_ONCE, `${taxon} ${place} ${of}`);
   const { flora } = useFlora(undefined);
   const figureOf = useFigures(
     flora?.id,
@@ -170,7 +175,7 @@ export function RecordList() {
         aria-label="Records, newest first"
         sx={{ listStyle: "none", p: 0, m: 0, borderTop: lines.length ? 1 : 0, borderColor: "rule" }}
       >
-        {lines.map((line) => (
+        {lines.slice(0, most).map((line) => (
           <Line
             key={line.determinationId}
             line={line}
