@@ -469,6 +469,13 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
                 ["most"] = 6,
             },
             "identify/gradient" => new JsonObject { ["text"] = "plant;group;petiole\na;first;12\nb;second;30\nc;stand;20\n" },
+            "identify/stand-gradient" => new JsonObject
+            {
+                ["floraId"] = Flora,
+                ["plants"] = JsonNode.Parse("""[{"label":"1","names":["Alvena alba"]},{"label":"2","names":["Alvena nigra"]}]"""),
+                ["first"] = "Alvena alba",
+                ["second"] = "Alvena nigra",
+            },
             "identify/stand" => new JsonObject
             {
                 ["floraId"] = Flora,
@@ -740,6 +747,29 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
             new StringContent(new string('[', 100_000), Encoding.UTF8, "application/json")
         );
         Assert.Equal(400, status);
+    }
+
+    // A statement is prepared at its fifth use on a connection: whichever use of it a text that can't be kept comes to, the next one is well.
+    [Fact]
+    public async Task ATextThatCantBeKeptSpoilsNothingForTheNext()
+    {
+        const int uses = 12;
+        for (var sound = 0; sound < uses; sound++)
+        {
+            var odd = Command("recordDetermination");
+            odd["startKey"] = "a\0b";
+            var (refused, _) = await server.PostAsync("/api/v1/commands", new JsonObject { ["commands"] = new JsonArray(odd) });
+            Assert.Equal(400, refused);
+            for (var n = 0; n < sound % 3; n++)
+            {
+                var (status, answer) = await server.PostAsync(
+                    "/api/v1/commands",
+                    new JsonObject { ["commands"] = new JsonArray(Command("recordDetermination")) }
+                );
+                Assert.True(status == 200, answer.ToJsonString());
+                Assert.Equal("applied", (string?)answer["results"]![0]!["status"]);
+            }
+        }
     }
 
     [Theory]

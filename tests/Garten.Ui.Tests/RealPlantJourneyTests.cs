@@ -85,4 +85,23 @@ public sealed class RealPlantJourneyTests(GartenSite site) : IClassFixture<Garte
         browser.ShouldBeAccessible();
         browser.ShouldFitTheScreen();
     }
+
+    [Fact]
+    public void MarkedPlantsBetweenTwoMarkedParentsLieOnTheirLine()
+    {
+        var browser = site.Browse();
+        browser.Knows("garten.place", "0197a1c0-5b00-7a11-9c3e-2f6f6b1d0a01");
+        browser.Open("/figures/parents");
+        // What was measured here of the parents, and of what stands between them.
+        browser.Click("Ondrelia crenata and Ondrelia palustris");
+        browser.UntilText("as Ondrelia palustris");
+        browser.UntilText("carr x1");
+        browser.UntilText("proves no first cross");
+        browser.UntilText("taken in the shade");
+        var line = browser.Find("main svg[role=img]").GetAttribute("aria-label")!;
+        Assert.Matches("carr x1, stand: 0\\.[3-7][0-9], between the parents", line);
+        Assert.Contains("carr c1, first parent", line, StringComparison.Ordinal);
+        browser.ShouldBeAccessible();
+        browser.ShouldHaveNoErrors();
+    }
 }

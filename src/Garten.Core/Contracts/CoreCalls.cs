@@ -471,6 +471,14 @@ public static class CoreCalls
             "surveys/design",
             "How many plots see a change, and how many visits find a plant that is there."
         ),
+        OfFlora(
+            "standGradient",
+            j => j.StandGradientRequest,
+            j => j.StandGradientAnswer,
+            (r, flora) => r.WorkOut(flora),
+            "identify/stand-gradient",
+            "Marked plants of a place between two parents measured there, as points on a line; and which parents may be compared."
+        ),
         OfRequest(
             "gradient",
             j => j.GradientRequest,

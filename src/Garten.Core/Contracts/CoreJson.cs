@@ -135,6 +135,8 @@ namespace Garten.Core.Contracts;
 [JsonSerializable(typeof(SurveyDesignRequest))]
 [JsonSerializable(typeof(StandRequest))]
 [JsonSerializable(typeof(StandResponse))]
+[JsonSerializable(typeof(StandGradientRequest))]
+[JsonSerializable(typeof(StandGradientAnswer))]
 [JsonSerializable(typeof(GradientRequest))]
 [JsonSerializable(typeof(GradientAnswer))]
 [JsonSerializable(typeof(SurveyDesignAnswer))]

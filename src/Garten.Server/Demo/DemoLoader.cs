@@ -77,6 +77,9 @@ internal sealed partial class DemoLoader(
         }
     }
 
+    // Where the shrubs grow of which a hybrid stands between its parents.
+    private const string HabitatOfTheStand = "wet wood";
+
     private async Task LoadAsync(string folder, CancellationToken stop)
     {
         var flora = ReadFlora(Path.Combine(folder, "flora"));
@@ -127,7 +130,12 @@ internal sealed partial class DemoLoader(
         // Genera with plants of their own in the file are left out.
         var known = new HashSet<string>(["Vellorna", "Carpessa", "Crepessa", "Senecorra", "Rubaxa", "Tharsina"], StringComparer.Ordinal);
         var ready = (await floras.ReadyAsync(FloraId, stop))!;
-        var drawn = new DemoYears(ready, survey.Places, [.. people.Values], known, today).Draw().ToList();
+        var wood = survey.Places.First(p => p.Habitats?.Contains(HabitatOfTheStand, StringComparer.Ordinal) == true);
+        List<Command> drawn =
+        [
+            .. new DemoYears(ready, survey.Places, [.. people.Values], known, today).Draw(),
+            .. new DemoStand(wood, [.. people.Values], today).Draw(),
+        ];
         foreach (var population in drawn.OfType<SavePopulationCommand>())
             await SendAsync(population, stop);
         // What belongs to one plant or population goes in its order; the others needn't wait for it.

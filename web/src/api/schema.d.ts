@@ -415,6 +415,23 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/v1/identify/stand-gradient": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /** Marked plants of a place between two parents measured there, as points on a line; and which parents may be compared. Stores nothing; the browser does the same by itself. */
+        post: operations["standGradient"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/v1/identify/gradient": {
         parameters: {
             query?: never;
@@ -4762,6 +4779,11 @@ export interface components {
                 request: components["schemas"]["SurveyDesignRequest"];
                 answer: components["schemas"]["SurveyDesignAnswer"];
             };
+            /** @description Marked plants of a place between two parents measured there, as points on a line; and which parents may be compared. */
+            standGradient: {
+                request: components["schemas"]["StandGradientRequest"];
+                answer: components["schemas"]["StandGradientAnswer"];
+            };
             /** @description Plants of a stand between two parents measured at the same place, as points on a line. */
             gradient: {
                 request: components["schemas"]["GradientRequest"];
@@ -7421,6 +7443,15 @@ export interface components {
              */
             finest: number;
         };
+        /** @description A marked plant of a place, as it is asked about. */
+        MarkedPlant: {
+            /** @description What it is called. */
+            label: string;
+            /** @description The names that it bears now: several where it is open between them. */
+            names: string[];
+            /** @description What was seen of it; may be left out while only pairs of parents are asked for. */
+            sheet?: null | components["schemas"]["Observation"][];
+        };
         /** @description A name of a table, and what it is taken for. */
         MatchedName: {
             /** @description As it is written. */
@@ -8254,6 +8285,32 @@ export interface components {
         PairingRequest: {
             /** @description Whose device it is; somebody new is taken in by it. */
             person: components["schemas"]["PersonReference"];
+        };
+        /** @description Two species of a genus that both stand at a place. */
+        ParentPair: {
+            /** @description Name of the first. */
+            first: string;
+            /** @description Name of the second. */
+            second: string;
+            /**
+             * Format: int32
+             * @description Marked plants of the first alone.
+             */
+            ofFirst: number;
+            /**
+             * Format: int32
+             * @description Marked plants of the second alone.
+             */
+            ofSecond: number;
+            /**
+             * Format: int32
+             * @description Marked plants that are open between the two, or bear the name of their cross.
+             */
+            stand: number;
+            /** @description Whether there are plants enough of each to be compared by. */
+            isEnough: boolean;
+            /** @description How many plants there are, in words. */
+            inWords: string;
         };
         /** @description A part of plants. */
         Part: {
@@ -11263,6 +11320,31 @@ export interface components {
          * @enum {unknown}
          */
         Stage: "unsaid" | "seedling" | "sapling" | "juvenile" | "adult";
+        /** @description What marked plants of a place come to. */
+        StandGradientAnswer: {
+            /** @description Pairs of parents that may be compared, those with most plants between them first. */
+            pairs: components["schemas"]["ParentPair"][];
+            gradient: null | components["schemas"]["HybridGradient"];
+            /** @description What was left out, and why. */
+            notes: string[];
+        };
+        /** @description Plants of a place between two parents that were measured there, out of what was measured on marked plants. */
+        StandGradientRequest: {
+            /** @description The flora. */
+            floraId: string;
+            /** @description The marked plants of the place. */
+            plants?: null | components["schemas"]["MarkedPlant"][];
+            /**
+             * @description Name of the first parent; empty: only the pairs that may be compared are told.
+             * @default
+             */
+            first: string;
+            /**
+             * @description Name of the second parent.
+             * @default
+             */
+            second: string;
+        };
         /** @description A taxon that a stand may be of. */
         StandName: {
             /** @description Id of the taxon. */
@@ -14384,6 +14466,57 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SurveyDesignAnswer"];
+                };
+            };
+            /** @description Bad Request */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Not Found */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+            /** @description Unprocessable Entity */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemReport"];
+                };
+            };
+        };
+    };
+    standGradient: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StandGradientRequest"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["StandGradientAnswer"];
                 };
             };
             /** @description Bad Request */

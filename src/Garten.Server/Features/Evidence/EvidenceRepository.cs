@@ -155,7 +155,7 @@ internal sealed class EvidenceRepository(NpgsqlDataSource database)
                     known.Contains(look.Id),
                 }
             )
-                command.Parameters.Add(new NpgsqlParameter { Value = value ?? DBNull.Value });
+                command.Parameters.Add(new NpgsqlParameter { Value = Sql.Storable(value) ?? DBNull.Value });
             command.Parameters.Add(Sql.Json(JsonSerializer.Serialize(look, CoreJson.Default.Observation)));
             batch.BatchCommands.Add(command);
         }
