@@ -3,10 +3,12 @@ import { useState } from "react";
 import { Link as RouterLink } from "react-router";
 import { core } from "../../core/coreClient";
 import { useAsked } from "../../offline/flora";
+import { later } from "../../shared/ui/later";
 import { Page, Part } from "../../shared/ui/Page";
 import { PARENTS } from "./example";
 import { GradientShown } from "./GradientShown";
-import { MarkedGradient } from "./MarkedGradient";
+
+const MarkedGradient = later(async () => (await import("./MarkedGradient")).MarkedGradient);
 
 /** Plants of a stand between two parents that were measured at the same place: marked ones, or those of a table. */
 export function GradientPage() {
