@@ -72,6 +72,7 @@ namespace Garten.Core.Contracts;
         typeof(CamelCaseWords<PartAge>),
         typeof(CamelCaseWords<Shaping>),
         typeof(CamelCaseWords<Attachment>),
+        typeof(CamelCaseWords<CrownsAbove>),
         typeof(CamelCaseWords<PartSex>),
         typeof(CamelCaseWords<Tool>),
         typeof(CamelCaseWords<Handling>),

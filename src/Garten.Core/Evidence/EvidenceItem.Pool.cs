@@ -262,7 +262,7 @@ public sealed partial record EvidenceItem
     {
         var own = items
             .Skip(first)
-            .Where(i => i is { IsPlain: true, Context: { Out: "", IsNeighbours: false, IsBeneath: false } })
+            .Where(i => i is { IsPlain: true, Context: { Out: "", IsNeighbours: false, IsBeneath: false, Own: 1 } })
             .ToList();
         var contexts = own.GroupBy(i => i.Context).ToList();
         if (contexts.Count < 2)

@@ -119,20 +119,20 @@ public sealed partial class Likelihood
         return Soften(item, Raw(item, description), marginal);
     }
 
-    /// <summary>(1−ε)·f + ε·m, mixed further with m by the doubt of the look.</summary>
+    /// <summary>(1−ε)·f + ε·m, mixed further with m by the doubt of the look, and by how probable it is that it is another plant's.</summary>
     public double Soften(EvidenceItem item, double f, double marginal)
     {
         ArgumentNullException.ThrowIfNull(item);
         var soft = (1 - _options.LapseRate) * f + _options.LapseRate * marginal;
-        var doubt = _options.Doubt(item.Sureness);
-        return (1 - doubt) * soft + doubt * marginal;
+        var own = (1 - _options.Doubt(item.Sureness)) * item.Context.Own;
+        return own * soft + (1 - own) * marginal;
     }
 
     /// <summary>The softened likelihood over the marginal is a line in f/m: its slope, and what it is at f = 0.</summary>
-    internal (double Slope, double Least) Softening(Sureness sureness)
+    internal (double Slope, double Least) Softening(EvidenceItem item)
     {
-        var doubt = _options.Doubt(sureness);
-        return ((1 - doubt) * (1 - _options.LapseRate), (1 - doubt) * _options.LapseRate + doubt);
+        var own = (1 - _options.Doubt(item.Sureness)) * item.Context.Own;
+        return (own * (1 - _options.LapseRate), own * _options.LapseRate + 1 - own);
     }
 
     /// <summary>f, the likelihood before it is softened; 0 or more.</summary>

@@ -1,6 +1,7 @@
 using Garten.Core.Botany;
 using Garten.Core.Characters;
 using Garten.Core.Floras;
+using Garten.Core.Quantities;
 
 namespace Garten.Core.Evidence;
 
@@ -14,9 +15,11 @@ namespace Garten.Core.Evidence;
 /// <param name="Spread">Standard deviation of that difference, on the logarithm; 0 or more.</param>
 /// <param name="Larger">Whether leaves are larger here, as in the shade.</param>
 /// <param name="IsNeighbours">Whether it is perhaps a neighbour's.</param>
-/// <param name="IsBeneath">Whether it lay beneath.</param>
+/// <param name="IsBeneath">Whether it lay beneath, and nothing is known of the crowns above it.</param>
 /// <param name="Out">Why it doesn't count at all; empty where it does.</param>
 /// <param name="Keys">The contexts as descriptions tell them apart, as a set of bits by <see cref="DescribedContext"/>.</param>
+/// <param name="Own">How probable it is that it is the plant's own at all, above 0 to 1. Otherwise it says of the plant what any plant's
+/// would.</param>
 public readonly record struct LookContext(
     double Mix,
     double Shift,
@@ -25,7 +28,8 @@ public readonly record struct LookContext(
     bool IsNeighbours,
     bool IsBeneath,
     string Out,
-    int Keys
+    int Keys,
+    double Own = 1
 )
 {
     /// <summary>The usual one.</summary>
@@ -62,7 +66,8 @@ public readonly record struct LookContext(
         if (context == Nothing)
             return Usual;
         var isNeighbours = context.Attachment == Attachment.PerhapsNeighbours;
-        var isBeneath = context.Attachment == Attachment.Beneath;
+        var isBeneath = context is { Attachment: Attachment.Beneath, Crowns: CrownsAbove.Unsaid };
+        var own = context.Attachment == Attachment.Beneath ? ShareOf(context.Crowns) : 1;
         // Leaves of a shoot from a cut are larger: that is known of them.
         var isOfShoot = context.Shaping == Shaping.Resprouting && character is { Organ: Organ.Leaf, Kind: CharacterKind.Length };
         if (context.Shaping != Shaping.Unsaid && !isOfShoot && IsShaped(character))
@@ -71,7 +76,7 @@ public readonly record struct LookContext(
             return Usual with { Out = DamagedWhy, IsNeighbours = isNeighbours };
         var larger = character is { Organ: Organ.Leaf, Kind: CharacterKind.Length } && context.LeavesAreLarger;
         if (!rules.AreOn)
-            return new LookContext(0, 0, 0, larger, isNeighbours, isBeneath, "", 0);
+            return new LookContext(0, 0, 0, larger, isNeighbours, isBeneath, "", 0, own);
         double stays = 1,
             shift = 0,
             variance = 0;
@@ -122,8 +127,22 @@ public readonly record struct LookContext(
         foreach (var key in DescribedIn(context))
             keys |= 1 << (int)key;
         // Of a measure in the shade the larger range speaks already.
-        return new LookContext(1 - stays, shift, Math.Sqrt(variance), larger, isNeighbours, isBeneath, "", keys);
+        return new LookContext(1 - stays, shift, Math.Sqrt(variance), larger, isNeighbours, isBeneath, "", keys, own);
     }
+
+    // Wind and animals carry some of what falls even where one crown stands alone.
+    private const double OfTheOnlyCrown = 0.95;
+
+    // Crowns that reach over a spot drop as much on it as one another; of four and more five are taken.
+    private static double ShareOf(CrownsAbove crowns) =>
+        crowns switch
+        {
+            CrownsAbove.One => OfTheOnlyCrown,
+            CrownsAbove.Two => 1 / 2d,
+            CrownsAbove.Three => 1 / 3d,
+            CrownsAbove.More => 1 / 5d,
+            _ => 1,
+        };
 
     /// <summary>The contexts that a look was taken in, as far as descriptions tell them apart; empty for a usual one.</summary>
     /// <param name="context">What was said of the look.</param>
@@ -175,6 +194,8 @@ public readonly record struct LookContext(
             said.Add("It is perhaps a neighbour’s: it weighs a quarter.");
         if (IsBeneath)
             said.Add("It lay beneath: it may be of a crown beside this one, and weighs less.");
+        if (Own < 1)
+            said.Add($"It lay beneath: of this crown it is with a probability of {Percent.OfProbability(Own)}, else of another one.");
         if (Larger)
             said.Add("Measured on leaves of the shade, a sapling or a shoot from a cut, which are larger.");
         if (Mix > 0 || Shift != 0 || Spread > 0)

@@ -89,6 +89,15 @@ public static class LookWords
             (Attachment.PerhapsNeighbours, "perhaps a neighbour’s")
         ),
         Choice(
+            "crowns",
+            "Crowns over what lay beneath",
+            (CrownsAbove.Unsaid, NotSaid),
+            (CrownsAbove.One, "this one alone"),
+            (CrownsAbove.Two, "two, this one among them"),
+            (CrownsAbove.Three, "three, this one among them"),
+            (CrownsAbove.More, "four or more")
+        ),
+        Choice(
             "sex",
             "Sex of the part",
             (PartSex.Unsaid, NotSaid),
@@ -136,7 +145,14 @@ public static class LookWords
                 context.Shaping == Shaping.Unsaid ? "" : Word(context.Shaping),
                 context.Attachment switch
                 {
-                    Attachment.Beneath => "lying beneath",
+                    Attachment.Beneath => context.Crowns switch
+                    {
+                        CrownsAbove.One => "lying beneath this crown alone",
+                        CrownsAbove.Two => "lying beneath two crowns",
+                        CrownsAbove.Three => "lying beneath three crowns",
+                        CrownsAbove.More => "lying beneath four crowns or more",
+                        _ => "lying beneath",
+                    },
                     Attachment.PerhapsNeighbours => "perhaps a neighbour’s",
                     _ => "",
                 },

@@ -178,6 +178,25 @@ public enum Attachment
     PerhapsNeighbours,
 }
 
+/// <summary>How many crowns reach over the spot where something lay beneath.</summary>
+public enum CrownsAbove
+{
+    /// <summary>Not said.</summary>
+    Unsaid,
+
+    /// <summary>Only the plant's own.</summary>
+    One,
+
+    /// <summary>Two, the plant's own among them.</summary>
+    Two,
+
+    /// <summary>Three, the plant's own among them.</summary>
+    Three,
+
+    /// <summary>Four or more, the plant's own among them.</summary>
+    More,
+}
+
 /// <summary>Sex of the part.</summary>
 public enum PartSex
 {
@@ -207,6 +226,7 @@ public enum PartSex
 /// <param name="Search">How thoroughly it was looked.</param>
 /// <param name="Gathered">The day on which the material was gathered, where it was examined later (<c>YYYY-MM-DD</c>); else empty.</param>
 /// <param name="Bag">Number of the bag or sheet that it was carried home in; may be empty.</param>
+/// <param name="Crowns">Of what lay beneath: how many crowns reach over it.</param>
 public sealed record ObservationContext(
     Position Position = Position.Unsaid,
     Light Light = Light.Unsaid,
@@ -219,7 +239,8 @@ public sealed record ObservationContext(
     Damage Damage = Damage.Unsaid,
     Search Search = Search.Unsaid,
     string Gathered = "",
-    string Bag = ""
+    string Bag = "",
+    CrownsAbove Crowns = CrownsAbove.Unsaid
 )
 {
     /// <summary>Whether leaves are larger here than on adult sun shoots: in the shade, on vigorous saplings and on shoots from a cut. Those

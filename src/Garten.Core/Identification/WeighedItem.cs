@@ -79,7 +79,7 @@ public sealed class WeighedItem
             return new WeighedItem(item, column, marginal, ratios, kin, fits);
         }
         // (1−d)·((1−ε)·f + ε·m) + d·m over m is a line in f.
-        var (slope, least) = likelihood.Softening(item.Sureness);
+        var (slope, least) = likelihood.Softening(item);
         slope /= marginal;
         ratios[0] = 1;
         VectorMath.Line(raw, slope, least);

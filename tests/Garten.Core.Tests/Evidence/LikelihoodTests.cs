@@ -177,6 +177,29 @@ public sealed class LikelihoodTests
         Assert.Equal(0.25, Item(See(Base, "heart") with { Context = new(Attachment: Attachment.PerhapsNeighbours) }).Weight);
     }
 
+    [Theory]
+    [InlineData(CrownsAbove.One, 0.95)]
+    [InlineData(CrownsAbove.Two, 1 / 2d)]
+    [InlineData(CrownsAbove.Three, 1 / 3d)]
+    [InlineData(CrownsAbove.More, 1 / 5d)]
+    public void WhatLayBeneathIsGivenToTheCrownsAboveByShares(CrownsAbove crowns, double own)
+    {
+        var beneath = Item(See(Base, "rounded") with { Context = new(Attachment: Attachment.Beneath, Crowns: crowns) });
+        var attached = Item(See(Base, "rounded"));
+        const double marginal = 0.4;
+        foreach (var f in new[] { 0, 0.1, 0.4, 0.9 })
+        {
+            // With the share of this crown it is as if it were attached, otherwise it says nothing.
+            var expected = own * Plain.Soften(attached, f, marginal) + (1 - own) * marginal;
+            Assert.Equal(expected, Plain.Soften(beneath, f, marginal), 12);
+        }
+        Assert.Equal(1, beneath.Weight);
+        Assert.Contains("of this crown it is with a probability of", beneath.Reason, StringComparison.Ordinal);
+        // What hangs on the plant has no crowns above it, and where they weren't counted it weighs less as before.
+        Assert.Equal(1, Item(See(Base, "rounded") with { Context = new(Crowns: crowns) }).Context.Own);
+        Assert.Equal(Options.BeneathWeight, Item(See(Base, "rounded") with { Context = new(Attachment: Attachment.Beneath) }).Weight);
+    }
+
     [Fact]
     public void DependentMeasuresDontCountTwice()
     {

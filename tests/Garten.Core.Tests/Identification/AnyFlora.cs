@@ -177,7 +177,8 @@ internal sealed class AnyFlora
             Light: One(Light.Unsaid, Light.Shade),
             Stage: One(Stage.Unsaid, Stage.Sapling),
             Shaping: One(Shaping.Unsaid, Shaping.Unsaid, Shaping.Browsed),
-            Attachment: One(Attachment.Unsaid, Attachment.PerhapsNeighbours)
+            Attachment: One(Attachment.Unsaid, Attachment.PerhapsNeighbours, Attachment.Beneath),
+            Crowns: One(CrownsAbove.Unsaid, CrownsAbove.Two)
         );
         var look = new Observation(
             new Guid(_random.Next(), 0, 0, 0, 0, 0, 0, 0, 0, 0, 0),

@@ -185,6 +185,34 @@ public sealed class RealPlantTests
     }
 
     [Fact]
+    public void FruitBeneathSeveralCrownsOverturnsNoneOfThem()
+    {
+        // A shrub by its buds; the drupelets beneath it are a scrambler's.
+        double Shrub(ObservationContext? context) =>
+            Of(
+                Sift(
+                    [
+                        See("bud-arrangement", "opposite"),
+                        See("bud-scale-edges", "meeting"),
+                        See("leaf-margin", "scalloped"),
+                        See("fruit-type", "drupelets", context),
+                    ],
+                    "2026-09-20",
+                    SiftPrior.Equal
+                ),
+                t => t.Name.StartsWith("Ondrelia", StringComparison.Ordinal)
+            );
+        ObservationContext Beneath(CrownsAbove crowns) => new(Attachment: Attachment.Beneath, Crowns: crowns);
+        var on = Shrub(null);
+        var alone = Shrub(Beneath(CrownsAbove.One));
+        var two = Shrub(Beneath(CrownsAbove.Two));
+        var more = Shrub(Beneath(CrownsAbove.More));
+        Assert.True(on < alone && alone < two && two < more, $"{on} {alone} {two} {more}");
+        // With one of two crowns above it, it takes little from what the plant itself shows.
+        Assert.True(two > 0.75, $"{two}");
+    }
+
+    [Fact]
     public void AComparisonIsNotAskedWhereItsPartsWereMeasured()
     {
         SiftObservation[] looks =

@@ -5189,6 +5189,12 @@ export interface components {
             isBeyond: boolean;
         };
         /**
+         * @description How many crowns reach over the spot where something lay beneath.
+         * @default unsaid
+         * @enum {unknown}
+         */
+        CrownsAbove: "unsaid" | "one" | "two" | "three" | "more";
+        /**
          * @description What has harmed the part.
          * @default unsaid
          * @enum {unknown}
@@ -7823,6 +7829,8 @@ export interface components {
              * @default
              */
             bag: string;
+            /** @description Of what lay beneath: how many crowns reach over it. */
+            crowns?: components["schemas"]["CrownsAbove"];
         };
         /**
          * @description At how many places a taxon is, and how probably one visit finds it where it is, from visits repeated within a time in which nothing

@@ -30,6 +30,7 @@ export const plainManner: Manner = {
     search: "unsaid",
     gathered: "",
     bag: "",
+    crowns: "unsaid",
   },
 };
 
