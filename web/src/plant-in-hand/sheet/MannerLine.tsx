@@ -32,6 +32,8 @@ export function MannerLine({ manner, onChange }: { manner: Manner; onChange: (ma
       ))}
     </TextField>
   );
+  // What hangs on the plant lies beneath no crown.
+  const isAsked = ([name]: (typeof contexts)[number]) => name !== "crowns" || manner.context.attachment === "beneath";
   return (
     <Box sx={{ borderTop: 1, borderBottom: 1, borderColor: "rule", py: 0.5, mb: 1.5 }}>
       <Box sx={{ display: "flex", alignItems: "center", gap: 1, flexWrap: "wrap" }}>
@@ -50,11 +52,13 @@ export function MannerLine({ manner, onChange }: { manner: Manner; onChange: (ma
             onChange({ ...manner, sureness: value as Manner["sureness"] }),
           )}
           {field("Tool", manner.tool, tools, (value) => onChange({ ...manner, tool: value as Manner["tool"] }))}
-          {contexts.map(([name, { label, values }]) =>
-            field(label, String(manner.context[name] ?? "unsaid"), Object.entries(values), (value) =>
-              onChange({ ...manner, context: { ...manner.context, [name]: value } }),
-            ),
-          )}
+          {contexts
+            .filter(isAsked)
+            .map(([name, { label, values }]) =>
+              field(label, String(manner.context[name] ?? "unsaid"), Object.entries(values), (value) =>
+                onChange({ ...manner, context: { ...manner.context, [name]: value } }),
+              ),
+            )}
           {/* What was carried home is gathered on one day and examined on another. */}
           <TextField
             size="small"
