@@ -90,7 +90,7 @@ public static class LookWords
         ),
         Choice(
             "crowns",
-            "Crowns over what lay beneath",
+            "Crowns above it",
             (CrownsAbove.Unsaid, NotSaid),
             (CrownsAbove.One, "this one alone"),
             (CrownsAbove.Two, "two, this one among them"),
