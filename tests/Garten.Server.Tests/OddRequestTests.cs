@@ -749,7 +749,8 @@ public sealed class OddRequestTests(GartenServer server) : IClassFixture<GartenS
         Assert.Equal(400, status);
     }
 
-    // A statement is prepared at its fifth use on a connection: whichever use of it a text that can't be kept comes to, the next one is well.
+    // A statement is prepared at its fifth use on a connection: whichever use of it a text that can't be kept comes to, the next one is
+    // well.
     [Fact]
     public async Task ATextThatCantBeKeptSpoilsNothingForTheNext()
     {

@@ -57,8 +57,8 @@ public sealed class Browser : IDisposable
             "--disable-sync",
             "--hide-scrollbars",
             "--lang=en-GB",
-            // The core's runtime is translated for this processor by each page that starts it, for a second and a half of work; a browser that was
-            // used for longer keeps the outcome. So much of it is kept at once here, and the next page has it.
+            // The core's runtime is translated for this processor by each page that starts it, for a second and a half of work; a browser
+            // that was used for longer keeps the outcome. So much of it is kept at once here, and the next page has it.
             "--js-flags=--wasm-caching-hard-threshold=500000",
             $"--user-data-dir={_profile}"
         );

@@ -17,13 +17,14 @@ export function MarkedGradient() {
   const [chosen, setPlace] = useState<string>();
   const place = chosen ?? here.placeId;
   const [parents, setParents] = useState<{ first: string; second: string }>();
-  const { plants, hasNextPage, fetchNextPage, isError } = usePlants({ place, text: "" });
+  const { plants, hasNextPage, fetchNextPage, isError, isPlaceholderData } = usePlants({ place, text: "" });
   const { flora, version, host, failure } = useBenchFlora(undefined);
   const named = (plants ?? []).filter((it) => it.placeId === place && it.names.length > 0);
   const floraId = flora?.id ?? "";
   // First which parents stand there, by the names alone; then what was measured on the plants of the two.
   const pairs = useQuery({
-    enabled: version !== undefined && place !== "" && plants !== undefined,
+    // Plants of the place before, shown while these are fetched, say nothing of this one.
+    enabled: version !== undefined && place !== "" && plants !== undefined && !isPlaceholderData,
     queryKey: ["parent-pairs", version, place, named.map((it) => it.id + it.names.join()).join()],
     queryFn: () =>
       askEither(
@@ -81,7 +82,7 @@ export function MarkedGradient() {
               The plants of this place aren’t on this device; they come once the server answers.
             </Typography>
           )}
-          {place && pairs?.length === 0 && (
+          {place && !hasNextPage && pairs?.length === 0 && (
             <Typography sx={{ maxWidth: 720 }}>
               No two species of a genus are marked here. Mark and measure at least three plants of each parent, and
               those in question.
