@@ -44,7 +44,8 @@ public sealed partial class ArchitectureTests
         foreach (var file in Directory.EnumerateFiles(Path.Combine(Source, "Garten.Core"), "*.cs", SearchOption.AllDirectories))
         {
             var folder = Path.GetRelativePath(Path.Combine(Source, "Garten.Core"), file).Split(Path.DirectorySeparatorChar)[0];
-            if (folder is "obj" or "bin")
+            // What stands at the root is for all.
+            if (folder is "obj" or "bin" || folder.EndsWith(".cs", StringComparison.Ordinal))
                 continue;
             var own = Array.IndexOf(Layers, folder);
             Assert.True(own >= 0, $"{folder} isn't among the layers.");

@@ -5,6 +5,7 @@ using Garten.Core.Seasons;
 namespace Garten.Core.Botany;
 
 /// <summary>What a part is like in space: it says which qualities the part can have.</summary>
+[JsonConverter(typeof(CamelCaseWords<PartClass>))]
 public enum PartClass
 {
     /// <summary>A whole plant.</summary>

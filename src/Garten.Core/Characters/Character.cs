@@ -5,6 +5,7 @@ using Garten.Core.Seasons;
 namespace Garten.Core.Characters;
 
 /// <summary>The organs by which the evidence sheet is ordered.</summary>
+[JsonConverter(typeof(CamelCaseWords<Organ>))]
 public enum Organ
 {
     /// <summary>The whole plant.</summary>
@@ -42,6 +43,7 @@ public enum Organ
 }
 
 /// <summary>What values a character has.</summary>
+[JsonConverter(typeof(CamelCaseWords<CharacterKind>))]
 public enum CharacterKind
 {
     /// <summary>States without an order.</summary>
@@ -64,6 +66,7 @@ public enum CharacterKind
 }
 
 /// <summary>What is needed to see or measure it.</summary>
+[JsonConverter(typeof(CamelCaseWords<Tool>))]
 public enum Tool
 {
     /// <summary>Nothing.</summary>
@@ -86,6 +89,7 @@ public enum Tool
 }
 
 /// <summary>What is done to the plant to see it, from least to most.</summary>
+[JsonConverter(typeof(CamelCaseWords<Handling>))]
 public enum Handling
 {
     /// <summary>Nothing.</summary>

@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Garten.Core.Evidence;
 using Garten.Core.Floras;
 using Garten.Core.Identification;
@@ -6,6 +7,7 @@ using Garten.Core.Seasons;
 namespace Garten.Core.Confirmation;
 
 /// <summary>What is checked.</summary>
+[JsonConverter(typeof(CamelCaseWords<CheckKind>))]
 public enum CheckKind
 {
     /// <summary>How far the name leads.</summary>
@@ -43,6 +45,7 @@ public enum CheckKind
 }
 
 /// <summary>How a check came out.</summary>
+[JsonConverter(typeof(CamelCaseWords<CheckVerdict>))]
 public enum CheckVerdict
 {
     /// <summary>Nothing to object.</summary>
@@ -109,6 +112,7 @@ public sealed record OpenNeed(string Id, string Character, string Text, IReadOnl
 public sealed record Shot(string Character, string Text, bool ByCamera, bool CanBeSeen);
 
 /// <summary>What a plant can be reported as.</summary>
+[JsonConverter(typeof(CamelCaseWords<ReportKind>))]
 public enum ReportKind
 {
     /// <summary>Nothing that the list holds.</summary>

@@ -1,6 +1,9 @@
+using System.Text.Json.Serialization;
+
 namespace Garten.Core.Confirmation;
 
 /// <summary>How well a name stands, from least to most.</summary>
+[JsonConverter(typeof(CamelCaseWords<Grade>))]
 public enum Grade
 {
     /// <summary>A name and no more.</summary>

@@ -1,8 +1,10 @@
+using System.Text.Json.Serialization;
 using Garten.Core.Quantities;
 
 namespace Garten.Core.Confirmation;
 
 /// <summary>Which plants a measured one stands for.</summary>
+[JsonConverter(typeof(CamelCaseWords<GradientGroup>))]
 public enum GradientGroup
 {
     /// <summary>The first parent, measured here.</summary>

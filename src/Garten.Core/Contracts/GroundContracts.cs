@@ -234,6 +234,7 @@ public sealed record SquaresRequest(
 public sealed record SquaresAnswer(IReadOnlyList<SquareSeen> Squares, int Recorded, int Walked, int Never);
 
 /// <summary>What a point of the map is of.</summary>
+[JsonConverter(typeof(CamelCaseWords<MapPointKind>))]
 public enum MapPointKind
 {
     /// <summary>A marked plant.</summary>

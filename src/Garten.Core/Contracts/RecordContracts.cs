@@ -203,6 +203,7 @@ public sealed record EraseCommand(Guid Id, Guid SubjectId) : Command(Id);
 public sealed record ErasedSubject(Guid Id, string Kind);
 
 /// <summary>What became of a command.</summary>
+[JsonConverter(typeof(CamelCaseWords<CommandStatus>))]
 public enum CommandStatus
 {
     /// <summary>Done now.</summary>
@@ -301,6 +302,7 @@ public sealed record Place(
 public sealed record KeyVersionSummary(string Hash, int Version, DateTimeOffset AddedAt);
 
 /// <summary>What a question about a determination is of.</summary>
+[JsonConverter(typeof(CamelCaseWords<QuestionKind>))]
 public enum QuestionKind
 {
     /// <summary>By the same answers the key leads elsewhere here.</summary>
@@ -498,6 +500,7 @@ public sealed record RecordLine(
 }
 
 /// <summary>Which records are asked for.</summary>
+[JsonConverter(typeof(CamelCaseWords<RecordsOf>))]
 public enum RecordsOf
 {
     /// <summary>All.</summary>

@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Text.Json.Serialization;
 using Garten.Core.Botany;
 using Garten.Core.Characters;
 using Garten.Core.Evidence;
@@ -45,6 +46,7 @@ public static class RequestDay
 }
 
 /// <summary>What is weighed before anything is seen.</summary>
+[JsonConverter(typeof(CamelCaseWords<SiftPrior>))]
 public enum SiftPrior
 {
     /// <summary>All taxa are equal.</summary>

@@ -1,9 +1,11 @@
 using System.Globalization;
+using System.Text.Json.Serialization;
 using Garten.Core.Surveys.Figures;
 
 namespace Garten.Core.Contracts;
 
 /// <summary>What the values of a survey are.</summary>
+[JsonConverter(typeof(CamelCaseWords<SampleKind>))]
 public enum SampleKind
 {
     /// <summary>Counts of individuals: whole numbers.</summary>

@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Garten.Core.Floras;
 using Garten.Core.Surveys.Figures;
 using Garten.Core.Surveys.SiteVisits;
@@ -11,6 +12,7 @@ namespace Garten.Core.Contracts;
 public sealed record SampleEcology(string Sample, FloristicQuality Quality, IReadOnlyList<IndicatedFactor> Factors);
 
 /// <summary>By what the taxa of a survey are divided.</summary>
+[JsonConverter(typeof(CamelCaseWords<ShareBy>))]
 public enum ShareBy
 {
     /// <summary>By how they came to the region, after the flora.</summary>

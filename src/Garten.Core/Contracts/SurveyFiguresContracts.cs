@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Text.Json.Serialization;
 using Garten.Core.Floras;
 using Garten.Core.Surveys.Figures;
 using Garten.Core.Surveys.Plots;
@@ -6,6 +7,7 @@ using Garten.Core.Surveys.Plots;
 namespace Garten.Core.Contracts;
 
 /// <summary>From what the figures of a survey are worked out.</summary>
+[JsonConverter(typeof(CamelCaseWords<SurveySource>))]
 public enum SurveySource
 {
     /// <summary>From the lists of its visits: found or not.</summary>
@@ -16,6 +18,7 @@ public enum SurveySource
 }
 
 /// <summary>By what recordings are put together.</summary>
+[JsonConverter(typeof(CamelCaseWords<SurveyUnit>))]
 public enum SurveyUnit
 {
     /// <summary>Each by itself: a plot of a year, the list of a visit.</summary>

@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Text.Json.Serialization;
 using Garten.Core.Seasons;
 using Garten.Core.Surveys.Plots;
 using Garten.Core.Surveys.SiteVisits;
@@ -6,6 +7,7 @@ using Garten.Core.Surveys.SiteVisits;
 namespace Garten.Core.Contracts;
 
 /// <summary>How something that a survey wants stands in the year of a day.</summary>
+[JsonConverter(typeof(CamelCaseWords<SurveyTaskState>))]
 public enum SurveyTaskState
 {
     /// <summary>It was done this year.</summary>

@@ -1,6 +1,9 @@
+using System.Text.Json.Serialization;
+
 namespace Garten.Core.Deliveries;
 
 /// <summary>What a delivery does with a record.</summary>
+[JsonConverter(typeof(CamelCaseWords<DeliveredState>))]
 public enum DeliveredState
 {
     /// <summary>The partner didn't have it.</summary>
@@ -17,6 +20,7 @@ public enum DeliveredState
 }
 
 /// <summary>What a partner says of a record.</summary>
+[JsonConverter(typeof(CamelCaseWords<PartnerVerdict>))]
 public enum PartnerVerdict
 {
     /// <summary>Taken in.</summary>

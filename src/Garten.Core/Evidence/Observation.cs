@@ -6,6 +6,7 @@ using Garten.Core.Seasons;
 namespace Garten.Core.Evidence;
 
 /// <summary>How sure the observer is.</summary>
+[JsonConverter(typeof(CamelCaseWords<Sureness>))]
 public enum Sureness
 {
     /// <summary>Sure.</summary>
@@ -19,6 +20,7 @@ public enum Sureness
 }
 
 /// <summary>What came of a look.</summary>
+[JsonConverter(typeof(CamelCaseWords<Outcome>))]
 public enum Outcome
 {
     /// <summary>Seen, measured or counted.</summary>
@@ -32,6 +34,7 @@ public enum Outcome
 }
 
 /// <summary>Where on the plant.</summary>
+[JsonConverter(typeof(CamelCaseWords<Position>))]
 public enum Position
 {
     /// <summary>Not said.</summary>
@@ -48,6 +51,7 @@ public enum Position
 }
 
 /// <summary>In which light the part grew.</summary>
+[JsonConverter(typeof(CamelCaseWords<Light>))]
 public enum Light
 {
     /// <summary>Not said: taken for sun.</summary>
@@ -61,6 +65,7 @@ public enum Light
 }
 
 /// <summary>How old the plant is.</summary>
+[JsonConverter(typeof(CamelCaseWords<Stage>))]
 public enum Stage
 {
     /// <summary>Not said: taken for adult.</summary>
@@ -80,6 +85,7 @@ public enum Stage
 }
 
 /// <summary>How old the part is.</summary>
+[JsonConverter(typeof(CamelCaseWords<PartAge>))]
 public enum PartAge
 {
     /// <summary>Not said.</summary>
@@ -96,6 +102,7 @@ public enum PartAge
 }
 
 /// <summary>What was done to the plant.</summary>
+[JsonConverter(typeof(CamelCaseWords<Shaping>))]
 public enum Shaping
 {
     /// <summary>Nothing that is known.</summary>
@@ -118,6 +125,7 @@ public enum Shaping
 }
 
 /// <summary>What the look was taken at.</summary>
+[JsonConverter(typeof(CamelCaseWords<Material>))]
 public enum Material
 {
     /// <summary>Not said: taken for fresh.</summary>
@@ -137,6 +145,7 @@ public enum Material
 }
 
 /// <summary>What has harmed the part.</summary>
+[JsonConverter(typeof(CamelCaseWords<Damage>))]
 public enum Damage
 {
     /// <summary>Nothing that is known.</summary>
@@ -153,6 +162,7 @@ public enum Damage
 }
 
 /// <summary>How thoroughly it was looked.</summary>
+[JsonConverter(typeof(CamelCaseWords<Search>))]
 public enum Search
 {
     /// <summary>A glance: what was seen is there, more may be.</summary>
@@ -163,6 +173,7 @@ public enum Search
 }
 
 /// <summary>Whether the part is the plant's own.</summary>
+[JsonConverter(typeof(CamelCaseWords<Attachment>))]
 public enum Attachment
 {
     /// <summary>Not said: taken for attached.</summary>
@@ -179,6 +190,7 @@ public enum Attachment
 }
 
 /// <summary>How many crowns reach over the spot where something lay beneath.</summary>
+[JsonConverter(typeof(CamelCaseWords<CrownsAbove>))]
 public enum CrownsAbove
 {
     /// <summary>Not said.</summary>
@@ -198,6 +210,7 @@ public enum CrownsAbove
 }
 
 /// <summary>Sex of the part.</summary>
+[JsonConverter(typeof(CamelCaseWords<PartSex>))]
 public enum PartSex
 {
     /// <summary>Not said.</summary>

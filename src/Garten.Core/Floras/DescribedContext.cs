@@ -1,9 +1,11 @@
+using System.Text.Json.Serialization;
 using Garten.Core.Quantities;
 
 namespace Garten.Core.Floras;
 
 /// <summary>Where on a plant, on which plant or in which of its ages a description holds. What isn't marked holds of full-grown parts of
 /// grown plants in the sun.</summary>
+[JsonConverter(typeof(CamelCaseWords<DescribedContext>))]
 public enum DescribedContext
 {
     /// <summary>Young parts, those of this year.</summary>

@@ -1,9 +1,11 @@
 using System.Globalization;
+using System.Text.Json.Serialization;
 using System.Text.RegularExpressions;
 
 namespace Garten.Core.Floras;
 
 /// <summary>How the cells of a grid are named.</summary>
+[JsonConverter(typeof(CamelCaseWords<GridNaming>))]
 public enum GridNaming
 {
     /// <summary>Letters from west to east (A, B … Z, AA), numbers from south to north: B2.</summary>

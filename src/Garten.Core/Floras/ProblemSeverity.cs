@@ -1,6 +1,9 @@
+using System.Text.Json.Serialization;
+
 namespace Garten.Core.Floras;
 
 /// <summary>How bad a problem of a key text or of a table is.</summary>
+[JsonConverter(typeof(CamelCaseWords<ProblemSeverity>))]
 public enum ProblemSeverity
 {
     /// <summary>Worth a look; what was read works without it.</summary>

@@ -1,6 +1,9 @@
+using System.Text.Json.Serialization;
+
 namespace Garten.Core.Floras;
 
 /// <summary>How well a taxon fits what was typed; the better ones stand first.</summary>
+[JsonConverter(typeof(CamelCaseWords<ShortNameFit>))]
 public enum ShortNameFit
 {
     /// <summary>It is its abbreviation, the beginnings of both its words, or one of its names in full.</summary>

@@ -1,6 +1,9 @@
+using System.Text.Json.Serialization;
+
 namespace Garten.Core.Floras;
 
 /// <summary>What indicator values speak of.</summary>
+[JsonConverter(typeof(CamelCaseWords<SiteFactor>))]
 public enum SiteFactor
 {
     /// <summary>Light: 1 deep shade to 9 full light.</summary>

@@ -4,6 +4,7 @@ using Garten.Core.Seasons;
 namespace Garten.Core.Floras;
 
 /// <summary>Why a plant wants care before it is handled.</summary>
+[JsonConverter(typeof(CamelCaseWords<Caution>))]
 public enum Caution
 {
     /// <summary>Poisonous if any part gets into the mouth.</summary>
@@ -23,6 +24,7 @@ public enum Caution
 }
 
 /// <summary>How a taxon came to the region.</summary>
+[JsonConverter(typeof(CamelCaseWords<Origin>))]
 public enum Origin
 {
     /// <summary>Not said.</summary>

@@ -4,6 +4,7 @@ using System.Text.Json.Serialization;
 namespace Garten.Core.Grounds;
 
 /// <summary>What may be done to plants at a place.</summary>
+[JsonConverter(typeof(CamelCaseWords<Allowed>))]
 public enum Allowed
 {
     /// <summary>Nobody asked.</summary>

@@ -1,6 +1,9 @@
+using System.Text.Json.Serialization;
+
 namespace Garten.Core.Grounds;
 
 /// <summary>What a shape is.</summary>
+[JsonConverter(typeof(CamelCaseWords<ShapeKind>))]
 public enum ShapeKind
 {
     /// <summary>A point.</summary>

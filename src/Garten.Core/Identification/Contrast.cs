@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Garten.Core.Characters;
 using Garten.Core.Evidence;
 using Garten.Core.Floras;
@@ -6,6 +7,7 @@ using Garten.Core.Seasons;
 namespace Garten.Core.Identification;
 
 /// <summary>Where a row of a contrast belongs.</summary>
+[JsonConverter(typeof(CamelCaseWords<RowGroup>))]
 public enum RowGroup
 {
     /// <summary>It was seen on this plant.</summary>

@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Garten.Core.Characters;
 using Garten.Core.Evidence;
 using Garten.Core.Quantities;
@@ -101,6 +102,7 @@ public sealed record Candidate(
 );
 
 /// <summary>How sure a standing is.</summary>
+[JsonConverter(typeof(CamelCaseWords<RankingCall>))]
 public enum RankingCall
 {
     /// <summary>Nothing has been seen that counts.</summary>

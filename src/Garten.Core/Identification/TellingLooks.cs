@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Garten.Core.Botany;
 using Garten.Core.Characters;
 using Garten.Core.Evidence;
@@ -58,6 +59,7 @@ public sealed record SplitBranch(string Words, string State, int? Place, double 
 }
 
 /// <summary>Why a look that would tell can't be taken now.</summary>
+[JsonConverter(typeof(CamelCaseWords<WaitReason>))]
 public enum WaitReason
 {
     /// <summary>The organ can't be seen at this time of the year.</summary>

@@ -1,9 +1,11 @@
 using System.Collections.Frozen;
+using System.Text.Json.Serialization;
 using Garten.Core.Floras;
 
 namespace Garten.Core.Imports;
 
 /// <summary>What a column of a table of records holds.</summary>
+[JsonConverter(typeof(CamelCaseWords<ImportField>))]
 public enum ImportField
 {
     /// <summary>Nothing that is taken in.</summary>

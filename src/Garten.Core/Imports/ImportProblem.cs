@@ -1,6 +1,9 @@
+using System.Text.Json.Serialization;
+
 namespace Garten.Core.Imports;
 
 /// <summary>What becomes of a line that something is wrong with.</summary>
+[JsonConverter(typeof(CamelCaseWords<LineFate>))]
 public enum LineFate
 {
     /// <summary>It isn't taken in.</summary>

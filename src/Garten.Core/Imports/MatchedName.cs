@@ -1,9 +1,11 @@
+using System.Text.Json.Serialization;
 using System.Text.RegularExpressions;
 using Garten.Core.Floras;
 
 namespace Garten.Core.Imports;
 
 /// <summary>How a name of a table fits the floras.</summary>
+[JsonConverter(typeof(CamelCaseWords<NameFit>))]
 public enum NameFit
 {
     /// <summary>It is the name of a taxon.</summary>

@@ -1,10 +1,12 @@
 using System.Globalization;
+using System.Text.Json.Serialization;
 using System.Text.RegularExpressions;
 using Garten.Core.Seasons;
 
 namespace Garten.Core.Imports;
 
 /// <summary>Which comes first in a date such as 3/4/2021.</summary>
+[JsonConverter(typeof(CamelCaseWords<DayOrder>))]
 public enum DayOrder
 {
     /// <summary>Nobody said: such a date isn't read.</summary>

@@ -1,9 +1,11 @@
+using System.Text.Json.Serialization;
 using Garten.Core.Language;
 using Garten.Core.Quantities;
 
 namespace Garten.Core.Keys;
 
 /// <summary>How a statement stands to what was seen.</summary>
+[JsonConverter(typeof(CamelCaseWords<StatementFit>))]
 public enum StatementFit
 {
     /// <summary>It fits.</summary>
@@ -62,6 +64,7 @@ public sealed record LeadVerdict(IReadOnlyList<StatementVerdict> Statements, dou
 }
 
 /// <summary>What the sheet says of a couplet.</summary>
+[JsonConverter(typeof(CamelCaseWords<CoupletCall>))]
 public enum CoupletCall
 {
     /// <summary>Nothing of it is on the sheet.</summary>

@@ -4,6 +4,7 @@ using Garten.Core.Floras;
 namespace Garten.Core.Keys;
 
 /// <summary>How a key's text is laid out.</summary>
+[JsonConverter(typeof(CamelCaseWords<KeyLayout>))]
 public enum KeyLayout
 {
     /// <summary>The leads of a couplet stand together and name the couplet they go to.</summary>
@@ -14,6 +15,7 @@ public enum KeyLayout
 }
 
 /// <summary>What a lead goes to.</summary>
+[JsonConverter(typeof(CamelCaseWords<DestinationKind>))]
 public enum DestinationKind
 {
     /// <summary>Another couplet of the same key.</summary>

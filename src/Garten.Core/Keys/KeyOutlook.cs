@@ -1,9 +1,11 @@
+using System.Text.Json.Serialization;
 using Garten.Core.Characters;
 using Garten.Core.Floras;
 
 namespace Garten.Core.Keys;
 
 /// <summary>Why a couplet can't be answered today.</summary>
+[JsonConverter(typeof(CamelCaseWords<BlockReason>))]
 public enum BlockReason
 {
     /// <summary>The organ can't be seen at this time of the year.</summary>

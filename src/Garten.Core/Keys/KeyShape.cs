@@ -1,6 +1,9 @@
+using System.Text.Json.Serialization;
+
 namespace Garten.Core.Keys;
 
 /// <summary>What stands at a node of a key's drawing.</summary>
+[JsonConverter(typeof(CamelCaseWords<KeyNodeKind>))]
 public enum KeyNodeKind
 {
     /// <summary>A couplet, with what lies behind it.</summary>

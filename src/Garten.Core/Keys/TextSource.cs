@@ -1,6 +1,9 @@
+using System.Text.Json.Serialization;
+
 namespace Garten.Core.Keys;
 
 /// <summary>What may be done with a text.</summary>
+[JsonConverter(typeof(CamelCaseWords<TextLicence>))]
 public enum TextLicence
 {
     /// <summary>Nothing is said of it: it stays here.</summary>

@@ -28,6 +28,7 @@ public sealed record StatementClaim(
 }
 
 /// <summary>How a clause of a statement was read.</summary>
+[JsonConverter(typeof(CamelCaseWords<ClauseKind>))]
 public enum ClauseKind
 {
     /// <summary>In one way alone: it is weighed.</summary>
@@ -53,6 +54,7 @@ public sealed record ReadClause(int At, int Length, ClauseKind Kind, IReadOnlyLi
 }
 
 /// <summary>What a part of a statement's text was read as.</summary>
+[JsonConverter(typeof(CamelCaseWords<StatementPartKind>))]
 public enum StatementPartKind
 {
     /// <summary>Names the organ or part.</summary>

@@ -1,6 +1,9 @@
+using System.Text.Json.Serialization;
+
 namespace Garten.Core.Quantities;
 
 /// <summary>What kind of number a measured or counted character has.</summary>
+[JsonConverter(typeof(CamelCaseWords<QuantityKind>))]
 public enum QuantityKind
 {
     /// <summary>A whole number of things; no unit.</summary>

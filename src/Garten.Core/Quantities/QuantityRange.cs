@@ -1,6 +1,9 @@
+using System.Text.Json.Serialization;
+
 namespace Garten.Core.Quantities;
 
 /// <summary>Which sides of a described quantity are bounded.</summary>
+[JsonConverter(typeof(CamelCaseWords<RangeForm>))]
 public enum RangeForm
 {
     /// <summary>From low to high.</summary>

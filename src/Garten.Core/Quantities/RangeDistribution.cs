@@ -1,6 +1,9 @@
+using System.Text.Json.Serialization;
+
 namespace Garten.Core.Quantities;
 
 /// <summary>How a reading stands to a described range.</summary>
+[JsonConverter(typeof(CamelCaseWords<Fit>))]
 public enum Fit : sbyte
 {
     /// <summary>Within the typical range: |z|/s up to 1.28.</summary>

@@ -1,6 +1,9 @@
+using System.Text.Json.Serialization;
+
 namespace Garten.Core.Seasons;
 
 /// <summary>What a plant is doing at a time of the year.</summary>
+[JsonConverter(typeof(CamelCaseWords<Phenophase>))]
 public enum Phenophase
 {
     /// <summary>Shoots come up or lengthen.</summary>

@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Text.Json.Serialization;
 using Garten.Core.Evidence;
 using Garten.Core.Grounds;
 using Garten.Core.Seasons;
@@ -6,6 +7,7 @@ using Garten.Core.Seasons;
 namespace Garten.Core.Surveys;
 
 /// <summary>How a tagged plant was found.</summary>
+[JsonConverter(typeof(CamelCaseWords<PlantState>))]
 public enum PlantState
 {
     /// <summary>Alive.</summary>
@@ -25,6 +27,7 @@ public enum PlantState
 }
 
 /// <summary>How far a phenophase has come on a plant.</summary>
+[JsonConverter(typeof(CamelCaseWords<PhaseStage>))]
 public enum PhaseStage
 {
     /// <summary>Looked for, not there yet.</summary>

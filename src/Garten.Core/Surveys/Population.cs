@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Text.Json.Serialization;
 using Garten.Core.Confirmation;
 using Garten.Core.Evidence;
 using Garten.Core.Quantities;
@@ -7,6 +8,7 @@ using Garten.Core.Seasons;
 namespace Garten.Core.Surveys;
 
 /// <summary>What is counted of a patch.</summary>
+[JsonConverter(typeof(CamelCaseWords<CountUnit>))]
 public enum CountUnit
 {
     /// <summary>Plants, each from a seed of its own as far as can be told.</summary>

@@ -290,7 +290,7 @@ internal sealed record DemoPlant(string Label, IReadOnlyList<DemoDetermination> 
 
 internal sealed record DemoSurvey(IReadOnlyList<Place> Places, IReadOnlyList<DemoPlant> Plants);
 
-[JsonSourceGenerationOptions(PropertyNamingPolicy = JsonKnownNamingPolicy.CamelCase, Converters = [typeof(CamelCaseWords<Allowed>)])]
+[JsonSourceGenerationOptions(PropertyNamingPolicy = JsonKnownNamingPolicy.CamelCase)]
 [JsonSerializable(typeof(DemoSurvey))]
 [JsonSerializable(typeof(Dictionary<Guid, GroundDescription>))]
 internal sealed partial class DemoJson : JsonSerializerContext;

@@ -65,11 +65,8 @@ internal static class ServiceSetup
     {
         services.ConfigureHttpJsonOptions(json =>
         {
-            var shared = CoreJson.Default.Options;
             json.SerializerOptions.TypeInfoResolverChain.Insert(0, CoreJson.Default);
             json.SerializerOptions.TypeInfoResolverChain.Insert(1, ServerJson.Default);
-            foreach (var converter in shared.Converters)
-                json.SerializerOptions.Converters.Add(converter);
             json.SerializerOptions.NumberHandling = JsonNumberHandling.Strict;
             json.SerializerOptions.AllowOutOfOrderMetadataProperties = true;
             json.SerializerOptions.RespectNullableAnnotations = true;

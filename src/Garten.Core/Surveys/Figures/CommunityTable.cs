@@ -1,9 +1,11 @@
 using System.Globalization;
 using System.Text;
+using System.Text.Json.Serialization;
 
 namespace Garten.Core.Surveys.Figures;
 
 /// <summary>What the rows of a pasted table are.</summary>
+[JsonConverter(typeof(CamelCaseWords<TableLayout>))]
 public enum TableLayout
 {
     /// <summary>One row a sample, one column a taxon; names of taxa in the first line.</summary>

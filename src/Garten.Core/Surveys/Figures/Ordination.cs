@@ -1,6 +1,9 @@
+using System.Text.Json.Serialization;
+
 namespace Garten.Core.Surveys.Figures;
 
 /// <summary>By what samples are told apart.</summary>
+[JsonConverter(typeof(CamelCaseWords<SampleDistance>))]
 public enum SampleDistance
 {
     /// <summary>Bray and Curtis's dissimilarity of the values.</summary>

@@ -1,9 +1,11 @@
 using System.Globalization;
+using System.Text.Json.Serialization;
 using Garten.Core.Grounds;
 
 namespace Garten.Core.Surveys.Plots;
 
 /// <summary>How the position of a plot was chosen.</summary>
+[JsonConverter(typeof(CamelCaseWords<PlotPlacing>))]
 public enum PlotPlacing
 {
     /// <summary>By chance, each spot as probable.</summary>

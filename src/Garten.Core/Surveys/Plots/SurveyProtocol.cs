@@ -5,6 +5,7 @@ using Garten.Core.Seasons;
 namespace Garten.Core.Surveys.Plots;
 
 /// <summary>What a plot is.</summary>
+[JsonConverter(typeof(CamelCaseWords<PlotKind>))]
 public enum PlotKind
 {
     /// <summary>A bounded area whose plants are recorded.</summary>
@@ -24,6 +25,7 @@ public enum PlotKind
 }
 
 /// <summary>The outline of a plot.</summary>
+[JsonConverter(typeof(CamelCaseWords<PlotShape>))]
 public enum PlotShape
 {
     /// <summary>All sides alike.</summary>
@@ -40,6 +42,7 @@ public enum PlotShape
 }
 
 /// <summary>When a plant at the edge counts as within.</summary>
+[JsonConverter(typeof(CamelCaseWords<RootingRule>))]
 public enum RootingRule
 {
     /// <summary>It is rooted within.</summary>
@@ -50,6 +53,7 @@ public enum RootingRule
 }
 
 /// <summary>What is done with plants on the line itself.</summary>
+[JsonConverter(typeof(CamelCaseWords<EdgeRule>))]
 public enum EdgeRule
 {
     /// <summary>Those on two chosen sides count, those on the other two don't.</summary>
@@ -63,6 +67,7 @@ public enum EdgeRule
 }
 
 /// <summary>How much of a taxon is noted in a plot.</summary>
+[JsonConverter(typeof(CamelCaseWords<PlotScale>))]
 public enum PlotScale
 {
     /// <summary>Cover in per cent.</summary>

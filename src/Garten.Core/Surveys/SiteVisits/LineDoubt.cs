@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Text.Json.Serialization;
 using Garten.Core.Floras;
 using Garten.Core.Identification;
 using Garten.Core.Seasons;
@@ -6,6 +7,7 @@ using Garten.Core.Seasons;
 namespace Garten.Core.Surveys.SiteVisits;
 
 /// <summary>What a doubt about a line of a list is of.</summary>
+[JsonConverter(typeof(CamelCaseWords<DoubtKind>))]
 public enum DoubtKind
 {
     /// <summary>The flora hasn't the name.</summary>

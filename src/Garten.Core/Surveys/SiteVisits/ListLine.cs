@@ -1,3 +1,4 @@
+using System.Text.Json.Serialization;
 using Garten.Core.Evidence;
 using Garten.Core.Seasons;
 
@@ -5,6 +6,7 @@ namespace Garten.Core.Surveys.SiteVisits;
 
 /// <summary>How much of a taxon there is at a place, in five words. They are ordinal and belong to the place: they never become a per
 /// cent.</summary>
+[JsonConverter(typeof(CamelCaseWords<Abundance>))]
 public enum Abundance
 {
     /// <summary>Dominant.</summary>
@@ -24,6 +26,7 @@ public enum Abundance
 }
 
 /// <summary>Whether a plant came to where it stands by itself.</summary>
+[JsonConverter(typeof(CamelCaseWords<WildOrPlanted>))]
 public enum WildOrPlanted
 {
     /// <summary>By itself.</summary>

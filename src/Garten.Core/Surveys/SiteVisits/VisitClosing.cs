@@ -1,9 +1,11 @@
+using System.Text.Json.Serialization;
 using Garten.Core.Floras;
 using Garten.Core.Seasons;
 
 namespace Garten.Core.Surveys.SiteVisits;
 
 /// <summary>How far a list goes.</summary>
+[JsonConverter(typeof(CamelCaseWords<Completeness>))]
 public enum Completeness
 {
     /// <summary>Nobody said.</summary>
