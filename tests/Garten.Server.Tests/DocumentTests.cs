@@ -166,7 +166,7 @@ public sealed class DocumentTests(GartenServer server) : IClassFixture<GartenSer
         Same(
             await GetAsync($"plants?place={place}&pegged=false&text=TAG%201"),
             JsonSerializer.SerializeToNode(
-                new FoundPlantsRequest(tagged, Guid.Parse(place), " tag 1").Find(),
+                new FoundPlantsRequest(Guid.Parse(place), " tag 1").Among(tagged),
                 CoreJson.Default.IReadOnlyListTaggedPlant
             ),
             "plants found"

@@ -75,8 +75,8 @@ public sealed class FirstViewApiTests(GartenServer server) : IClassFixture<Garte
     public async Task ASearchWithMuchToFindCrowdsNoKindOut()
     {
         var found = await FoundAsync("a");
-        Assert.InRange(found.Length, 1, SearchRequest.MostFound);
-        Assert.All(found.GroupBy(f => f.Split(' ')[0]), kind => Assert.InRange(kind.Count(), 1, SearchRequest.MostOfKind));
+        Assert.InRange(found.Length, 1, SearchIndex.MostFound);
+        Assert.All(found.GroupBy(f => f.Split(' ')[0]), kind => Assert.InRange(kind.Count(), 1, SearchIndex.MostOfKind));
     }
 
     [Fact]

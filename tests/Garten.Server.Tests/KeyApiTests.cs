@@ -1,7 +1,10 @@
 using System.Net;
 using System.Net.Http.Json;
 using System.Text;
+using System.Text.Json;
 using System.Text.Json.Nodes;
+using Garten.Core.Contracts;
+using Garten.Core.Keys;
 using Xunit;
 
 namespace Garten.Server.Tests;
@@ -310,6 +313,51 @@ public sealed class KeyApiTests(GartenServer server) : IClassFixture<GartenServe
         Assert.DoesNotContain("tomentose", kept.ToJsonString(), StringComparison.Ordinal);
         Assert.Contains("tomentose", (await server.GetAsync($"/api/v1/keys/{hash}/statements")).ToJsonString(), StringComparison.Ordinal);
         Assert.Empty((await Shelf($"{hash}~99"))["kept"]?.AsArray() ?? []);
+    }
+
+    // A device reads nothing that was read here; what is taught meanwhile isn't missing in it.
+    [Fact]
+    public async Task TheReadingsOfNowComeWithThePackedShelf()
+    {
+        var hash = await SavedAsync("packed shrubs");
+        async Task<Shelf> PackedAsync() =>
+            ShelfFile.Read(
+                await server.Client.GetByteArrayAsync(
+                    new Uri($"/api/v1/keys/shelf/packed?with={hash}", UriKind.Relative),
+                    TestContext.Current.CancellationToken
+                )
+            );
+        static string Written(IEnumerable<CoupletReadings> read) =>
+            JsonSerializer.Serialize<IReadOnlyList<CoupletReadings>>([.. read], CoreJson.Default.IReadOnlyListCoupletReadings);
+        static string Read(Shelf shelf) =>
+            Written(shelf.Read.Single().Couplets.Select(c => new CoupletReadings(c, shelf.Read[0].Find(c)!)));
+        await server.KeepReadingsAsync();
+        var packed = await PackedAsync();
+        Assert.Equal(hash, Assert.Single(packed.Read).Hash);
+        var now = JsonSerializer.Deserialize(
+            (await server.GetAsync($"/api/v1/keys/{hash}/statements")).ToJsonString(),
+            CoreJson.Default.IReadOnlyListCoupletReadings
+        )!;
+        Assert.Equal(
+            Written(now.Select(c => c with { Leads = [.. c.Leads.Select(l => l.Select(s => s with { Clauses = null }).ToList())] })),
+            Read(packed)
+        );
+        await server.SendAsync(
+            new()
+            {
+                ["kind"] = "teachTerm",
+                ["id"] = Guid.CreateVersion7(),
+                ["character"] = "leaf.hair-density",
+                ["state"] = "tomentose",
+                ["term"] = "frumious",
+                ["book"] = "Key to packed shrubs",
+            }
+        );
+        // As long as they are those of before none come along.
+        var behind = await PackedAsync();
+        Assert.True(behind.Read.Count == 0 || Read(behind).Contains("tomentose", StringComparison.Ordinal));
+        await server.KeepReadingsAsync();
+        Assert.Contains("tomentose", Read(await PackedAsync()), StringComparison.Ordinal);
     }
 
     [Fact]

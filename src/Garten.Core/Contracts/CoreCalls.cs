@@ -56,12 +56,17 @@ public enum CoreNeed
 public sealed class CoreSession
 {
     private Shelf? _filled;
+    private BenchShelf? _shelf;
     private ReadyFlora? _flora;
     private BotanyIndex? _botany;
     private IReadOnlyList<KeyVersion> _waiting = [];
 
-    /// <summary>The keys that are followed.</summary>
-    public BenchShelf Shelf { get; set; } = new(new KeyShelf([]), CharacterTable.Empty, []);
+    /// <summary>The keys that are followed; made ready when they are first wanted.</summary>
+    public BenchShelf Shelf
+    {
+        get => _shelf ??= (_filled ?? new Shelf([], [], CharacterTable.Empty, [], [])).With(_waiting).Ready(_botany);
+        set => _shelf = value;
+    }
 
     /// <summary>The flora that is sifted; null before one was loaded.</summary>
     public ReadyFlora? Flora
@@ -78,7 +83,7 @@ public sealed class CoreSession
         {
             _botany = value;
             _flora?.With(value);
-            Fill();
+            FillAnew();
         }
     }
 
@@ -87,7 +92,7 @@ public sealed class CoreSession
     {
         ArgumentNullException.ThrowIfNull(shelf);
         _filled = shelf;
-        Fill();
+        FillAnew();
     }
 
     /// <summary>Puts keys that wait on the device to be sent on the shelf too, now and whenever it is filled, in place of those that waited
@@ -97,13 +102,37 @@ public sealed class CoreSession
         if (_waiting.Select(k => k.Hash).SequenceEqual(waiting.Select(k => k.Hash), StringComparer.Ordinal))
             return;
         _waiting = waiting;
-        Fill();
+        FillAnew();
     }
 
-    private void Fill()
+    // One that was set as a whole stays until keys are put on it.
+    private void FillAnew()
     {
         if (_filled is not null || _waiting.Count > 0)
-            Shelf = (_filled ?? new Shelf([], [], CharacterTable.Empty, [], [])).With(_waiting).Ready(_botany);
+            _shelf = null;
+    }
+
+    private SearchedThings _searched = new([], [], []);
+    private (SearchedThings Things, ReadyFlora? Flora, SearchIndex Index)? _index;
+
+    /// <summary>What is searched besides the flora and the glossary.</summary>
+    public SearchedThings Searched
+    {
+        get => _searched;
+        set => _searched = value ?? throw new ArgumentNullException(nameof(value));
+    }
+
+    // Made ready once for the same things and the same flora.
+    internal SearchIndex IndexWith(string? floraId)
+    {
+        var flora = floraId is { Length: > 0 } && _flora?.Pack.Id == floraId ? _flora : null;
+        if (_index is not { } known || known.Things != _searched || known.Flora != flora)
+            _index = known = (
+                _searched,
+                flora,
+                new SearchIndex(_searched.All().Concat((flora?.Pack.Taxa ?? []).Select(t => Findable.Of(t, floraId ?? ""))))
+            );
+        return known.Index;
     }
 
     internal BotanyIndex Loaded() => _botany ?? throw new InvalidOperationException("The vocabulary isn't loaded.");
@@ -603,10 +632,10 @@ public static class CoreCalls
         OfRequest(
             "foundPlants",
             j => j.FoundPlantsRequest,
-            j => j.IReadOnlyListTaggedPlant,
-            (r, _) => r.Find(),
+            j => j.IReadOnlyListGuid,
+            (r, session) => r.Find(session),
             null,
-            "Of plants those of a place, or whose tag or name holds a text."
+            "Of the plants that are searched those of a place, or whose tag or name holds a text."
         ),
         OfRequest(
             "plants",
@@ -745,12 +774,20 @@ public static class CoreCalls
             "The list of a visit held against the flora: what is doubtful, new here, expected and not yet seen."
         ),
         OfRequest(
+            "searchThrough",
+            j => j.SearchedThings,
+            j => j.Int32,
+            (r, session) => r.Hold(session),
+            null,
+            "Holds what is searched from now on, in place of what was held before; answers with how many things that are."
+        ),
+        OfRequest(
             "search",
             j => j.SearchRequest,
             j => j.IReadOnlyListFindable,
             (r, session) => r.Find(session),
             null,
-            "What is found of a text among some things, the taxa of a flora and the terms of the glossary."
+            "What is found of a text among the things that are searched, the taxa of a flora and the terms of the glossary."
         ),
         OfRequest("days", j => j.DaysRequest, j => j.IReadOnlyListDayDistance, (r, _) => r.Tell(), null, "How far days are from a day."),
         OfRequest(

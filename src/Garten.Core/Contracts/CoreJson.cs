@@ -27,89 +27,7 @@ namespace Garten.Core.Contracts;
     AllowOutOfOrderMetadataProperties = true,
     NumberHandling = JsonNumberHandling.Strict,
     RespectNullableAnnotations = true,
-    RespectRequiredConstructorParameters = true,
-    Converters = [
-        typeof(CamelCaseWords<Grade>),
-        typeof(CamelCaseWords<DeliveredState>),
-        typeof(CamelCaseWords<PartnerVerdict>),
-        typeof(CamelCaseWords<ImportField>),
-        typeof(CamelCaseWords<DayOrder>),
-        typeof(CamelCaseWords<NameFit>),
-        typeof(CamelCaseWords<LineFate>),
-        typeof(CamelCaseWords<SampleKind>),
-        typeof(CamelCaseWords<PlotKind>),
-        typeof(CamelCaseWords<PlotShape>),
-        typeof(CamelCaseWords<RootingRule>),
-        typeof(CamelCaseWords<EdgeRule>),
-        typeof(CamelCaseWords<PlotScale>),
-        typeof(CamelCaseWords<PlotPlacing>),
-        typeof(CamelCaseWords<SurveySource>),
-        typeof(CamelCaseWords<SurveyUnit>),
-        typeof(CamelCaseWords<SiteFactor>),
-        typeof(CamelCaseWords<ShareBy>),
-        typeof(CamelCaseWords<SurveyTaskState>),
-        typeof(CamelCaseWords<SampleDistance>),
-        typeof(CamelCaseWords<TableLayout>),
-        typeof(CamelCaseWords<QuestionKind>),
-        typeof(CamelCaseWords<FoundKind>),
-        typeof(CamelCaseWords<KeyNodeKind>),
-        typeof(CamelCaseWords<CheckKind>),
-        typeof(CamelCaseWords<CheckVerdict>),
-        typeof(CamelCaseWords<ReportKind>),
-        typeof(CamelCaseWords<KeyLayout>),
-        typeof(CamelCaseWords<TextLicence>),
-        typeof(CamelCaseWords<DestinationKind>),
-        typeof(CamelCaseWords<ProblemSeverity>),
-        typeof(CamelCaseWords<CommandStatus>),
-        typeof(CamelCaseWords<PartClass>),
-        typeof(CamelCaseWords<Caution>),
-        typeof(CamelCaseWords<Origin>),
-        typeof(CamelCaseWords<Outcome>),
-        typeof(CamelCaseWords<Sureness>),
-        typeof(CamelCaseWords<Position>),
-        typeof(CamelCaseWords<Light>),
-        typeof(CamelCaseWords<Stage>),
-        typeof(CamelCaseWords<PartAge>),
-        typeof(CamelCaseWords<Shaping>),
-        typeof(CamelCaseWords<Attachment>),
-        typeof(CamelCaseWords<CrownsAbove>),
-        typeof(CamelCaseWords<PartSex>),
-        typeof(CamelCaseWords<Tool>),
-        typeof(CamelCaseWords<Handling>),
-        typeof(CamelCaseWords<Organ>),
-        typeof(CamelCaseWords<CharacterKind>),
-        typeof(CamelCaseWords<QuantityKind>),
-        typeof(CamelCaseWords<RangeForm>),
-        typeof(CamelCaseWords<Fit>),
-        typeof(CamelCaseWords<Phenophase>),
-        typeof(CamelCaseWords<StatementPartKind>),
-        typeof(CamelCaseWords<StatementFit>),
-        typeof(CamelCaseWords<CoupletCall>),
-        typeof(CamelCaseWords<BlockReason>),
-        typeof(CamelCaseWords<SiftPrior>),
-        typeof(CamelCaseWords<RankingCall>),
-        typeof(CamelCaseWords<WaitReason>),
-        typeof(CamelCaseWords<RowGroup>),
-        typeof(CamelCaseWords<PlantState>),
-        typeof(CamelCaseWords<PhaseStage>),
-        typeof(CamelCaseWords<CountUnit>),
-        typeof(CamelCaseWords<Material>),
-        typeof(CamelCaseWords<Damage>),
-        typeof(CamelCaseWords<Search>),
-        typeof(CamelCaseWords<DescribedContext>),
-        typeof(CamelCaseWords<GradientGroup>),
-        typeof(CamelCaseWords<Allowed>),
-        typeof(CamelCaseWords<ShapeKind>),
-        typeof(CamelCaseWords<MapPointKind>),
-        typeof(CamelCaseWords<RecordsOf>),
-        typeof(CamelCaseWords<Abundance>),
-        typeof(CamelCaseWords<WildOrPlanted>),
-        typeof(CamelCaseWords<Completeness>),
-        typeof(CamelCaseWords<DoubtKind>),
-        typeof(CamelCaseWords<ShortNameFit>),
-        typeof(CamelCaseWords<GridNaming>),
-        typeof(CamelCaseWords<ClauseKind>),
-    ]
+    RespectRequiredConstructorParameters = true
 )]
 [JsonSerializable(typeof(Vocabulary))]
 [JsonSerializable(typeof(IReadOnlyList<SurveySummary>))]
@@ -249,6 +167,7 @@ namespace Garten.Core.Contracts;
 [JsonSerializable(typeof(IReadOnlyList<PlantDetail>))]
 [JsonSerializable(typeof(PlantsDocument))]
 [JsonSerializable(typeof(FoundPlantsRequest))]
+[JsonSerializable(typeof(IReadOnlyList<Guid>))]
 [JsonSerializable(typeof(HandedCommands))]
 [JsonSerializable(typeof(IReadOnlyList<int>))]
 [JsonSerializable(typeof(RecordsDocument))]
@@ -322,6 +241,8 @@ namespace Garten.Core.Contracts;
 [JsonSerializable(typeof(IReadOnlyList<PlaceInSeason>))]
 [JsonSerializable(typeof(FiguresRequest))]
 [JsonSerializable(typeof(SearchRequest))]
+[JsonSerializable(typeof(SearchedThings))]
+[JsonSerializable(typeof(int))]
 [JsonSerializable(typeof(IReadOnlyList<Findable>))]
 [JsonSerializable(typeof(IReadOnlyList<TaxonFigure>))]
 [JsonSerializable(typeof(IReadOnlyList<NextVisit>))]
@@ -342,7 +263,3 @@ namespace Garten.Core.Contracts;
 [JsonSerializable(typeof(IReadOnlyList<PersonReference>))]
 [JsonSerializable(typeof(PlantDetail))]
 public sealed partial class CoreJson : JsonSerializerContext;
-
-/// <summary>Enumerations as words in camel case; a number isn't read as one.</summary>
-public sealed class CamelCaseWords<T>() : JsonStringEnumConverter<T>(System.Text.Json.JsonNamingPolicy.CamelCase, allowIntegerValues: false)
-    where T : struct, Enum;

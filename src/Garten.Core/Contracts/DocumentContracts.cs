@@ -171,16 +171,22 @@ public sealed record PlantsDocument(
     private bool IsAskedFor(TaggedPlant plant) => FoundPlantsRequest.Holds(plant, PlaceId, Text);
 }
 
-/// <summary>Plants to be looked through where no server does it.</summary>
-/// <param name="Plants">The plants that are known.</param>
+/// <summary>Plants that are looked for among those that the session holds, where no server does it.</summary>
 /// <param name="PlaceId">Only plants of this place; null for all.</param>
 /// <param name="Text">Only plants whose tag or name holds this; empty for all.</param>
-public sealed record FoundPlantsRequest(IReadOnlyList<TaggedPlant> Plants, Guid? PlaceId = null, string Text = "")
+public sealed record FoundPlantsRequest(Guid? PlaceId = null, string Text = "")
 {
-    /// <summary>Those that are asked for, by place and tag; pegged ones are left out, as they are by the list.</summary>
-    public IReadOnlyList<TaggedPlant> Find() =>
+    /// <summary>Ids of those that are asked for, by place and tag; pegged ones are left out, as they are by the list.</summary>
+    public IReadOnlyList<Guid> Find(CoreSession session)
+    {
+        ArgumentNullException.ThrowIfNull(session);
+        return [.. Among(session.Searched.Plants ?? []).Select(p => p.Id)];
+    }
+
+    /// <summary>The same among some plants.</summary>
+    public IReadOnlyList<TaggedPlant> Among(IReadOnlyList<TaggedPlant> plants) =>
         [
-            .. (Plants ?? [])
+            .. plants
                 .Where(p => Holds(p, PlaceId, Text ?? ""))
                 .OrderBy(p => p.PlaceName, StringComparer.Ordinal)
                 .ThenBy(p => p.Label, StringComparer.Ordinal)

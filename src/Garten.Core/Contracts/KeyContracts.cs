@@ -1,4 +1,5 @@
 using System.Globalization;
+using System.Text.Json.Serialization;
 using Garten.Core.Botany;
 using Garten.Core.Characters;
 using Garten.Core.Evidence;
@@ -50,10 +51,22 @@ public sealed record Shelf(
     IReadOnlyList<KeptReading>? Kept = null
 )
 {
-    /// <summary>Made ready for the Bench.</summary>
+    /// <summary>How its versions are read now, as far as the host that made it has worked it out.</summary>
+    [JsonIgnore]
+    public IReadOnlyList<ReadyReading> Read { get; init; } = [];
+
+    /// <summary>Hash of the vocabulary by which they are read so; empty where none is.</summary>
+    [JsonIgnore]
+    public string ReadBy { get; init; } = "";
+
+    /// <summary>Made ready for the Bench. What was read by another vocabulary than the one at hand is read anew.</summary>
     /// <param name="botany">Makes characters of parts and qualities, where the table hasn't its own; null: it makes none.</param>
-    public BenchShelf Ready(BotanyIndex? botany = null) =>
-        new(new KeyShelf(Versions, Taxa), Table with { Botany = Table.Botany ?? botany }, Taxa, Taught, Corrected, Kept);
+    public BenchShelf Ready(BotanyIndex? botany = null)
+    {
+        var table = Table with { Botany = Table.Botany ?? botany };
+        var read = ReadBy.Length > 0 && table.Botany?.Version == ReadBy ? Read : [];
+        return new(new KeyShelf(Versions, Taxa), table, Taxa, Taught, Corrected, Kept, read);
+    }
 
     /// <summary>The same with keys that wait on the device to be sent, each as the newest version of its title; those that are here already
     /// are passed over.</summary>

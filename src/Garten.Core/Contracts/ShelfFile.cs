@@ -14,7 +14,7 @@ namespace Garten.Core.Contracts;
 public static class ShelfFile
 {
     private const uint Magic = 0x31534B47;
-    private const byte Form = 3;
+    private const byte Form = 4;
 
     /// <summary>Writes a shelf.</summary>
     public static byte[] Write(Shelf shelf)
@@ -32,6 +32,17 @@ public static class ShelfFile
                 CoreJson.Default.ToldByPersons
             )
         );
+        to.Text(shelf.ReadBy);
+        var written = shelf.Versions.Select(v => v.Hash).ToHashSet(StringComparer.Ordinal);
+        to.Many([.. shelf.Read.Where(r => written.Contains(r.Hash))], reading =>
+        {
+            to.Text(reading.Hash);
+            to.Many([.. reading.Couplets], couplet =>
+            {
+                to.Text(couplet);
+                to.Part(part => ReadingForm.Write(part, reading.Find(couplet)!));
+            });
+        });
         return to.WithHead(Magic, Form);
     }
 
@@ -51,9 +62,16 @@ public static class ShelfFile
             var table = new CharacterTable(characters, ReadDescriptions(from), seasons);
             var told = JsonSerializer.Deserialize(from.Bytes(), CoreJson.Default.ToldByPersons)
                 ?? throw new PackFormatException("The shelf lacks what was taught.");
-            return new Shelf(versions, taxa, table, told.Taught, told.Corrected, told.Kept);
+            return new Shelf(versions, taxa, table, told.Taught, told.Corrected, told.Kept)
+            {
+                ReadBy = from.Text(),
+                Read = from.Many(() => new ReadyReading(from.Text(), from.Many(() => LaterRead(from.Text(), from.Part())))),
+            };
         });
     }
+
+    private static KeyValuePair<string, Func<IReadOnlyList<IReadOnlyList<StatementReading>>>> LaterRead(string couplet, PackReader from) =>
+        new(couplet, () => PackReader.Whole(() => ReadingForm.Read(from)));
 
     private static void WriteVersion(PackWriter to, KeyVersion version)
     {
@@ -235,7 +253,7 @@ public static class ShelfFile
         );
     }
 
-    private static void WriteRange(PackWriter to, QuantityRange? range)
+    internal static void WriteRange(PackWriter to, QuantityRange? range)
     {
         to.Flag(range is not null);
         if (range is null)
@@ -247,7 +265,7 @@ public static class ShelfFile
         to.Text(range.Text);
     }
 
-    private static QuantityRange? ReadRange(PackReader from) =>
+    internal static QuantityRange? ReadRange(PackReader from) =>
         from.Flag()
             ? new QuantityRange(
                 from.OneOf<QuantityKind>(),

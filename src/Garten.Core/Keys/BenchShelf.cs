@@ -22,6 +22,7 @@ public sealed class BenchShelf
     private readonly Dictionary<string, Dictionary<string, IReadOnlyList<IReadOnlyList<StatementReading>>>> _readings = new(
         StringComparer.Ordinal
     );
+    private readonly Dictionary<string, ReadyReading> _ready;
     private readonly ILookup<string, string> _forms;
     private readonly HashSet<string> _described;
     private readonly Lazy<HashSet<string>> _inGlossary;
@@ -33,13 +34,16 @@ public sealed class BenchShelf
     /// <param name="taught">Terms that a person has taught.</param>
     /// <param name="corrected">Readings that a person has set.</param>
     /// <param name="kept">Readings that answers cite, in place of those of now.</param>
+    /// <param name="ready">Readings of now that are worked out already; of what they don't hold each is worked out when it is first
+    /// wanted.</param>
     public BenchShelf(
         KeyShelf keys,
         CharacterTable table,
         IReadOnlyList<Taxon> taxa,
         IReadOnlyList<TaughtTerm>? taught = null,
         IReadOnlyList<CorrectedStatement>? corrected = null,
-        IReadOnlyList<KeptReading>? kept = null
+        IReadOnlyList<KeptReading>? kept = null,
+        IReadOnlyList<ReadyReading>? ready = null
     )
     {
         ArgumentNullException.ThrowIfNull(table);
@@ -62,6 +66,7 @@ public sealed class BenchShelf
         (_taught, _corrected) = (taught ?? [], corrected);
         foreach (var reading in kept ?? [])
             _readings[reading.Hash] = reading.Couplets.ToDictionary(c => c.Couplet, c => c.Leads, StringComparer.Ordinal);
+        _ready = (ready ?? []).ToDictionary(r => r.Hash, StringComparer.Ordinal);
         _reader = new(() => new KeyReader(table, [.. _taught.Where(t => t.Book.Length == 0)], corrected));
     }
 
@@ -204,7 +209,7 @@ public sealed class BenchShelf
             _readings[version.Hash] = own = new(StringComparer.Ordinal);
         if (own.TryGetValue(couplet, out var read))
             return read;
-        return own[couplet] = Read(version, couplet, proposes: false);
+        return own[couplet] = _ready.GetValueOrDefault(version.Hash)?.Find(couplet) ?? Read(version, couplet, proposes: false);
     }
 
     /// <summary>The readings of a whole version as they are kept: without what could be chosen.</summary>

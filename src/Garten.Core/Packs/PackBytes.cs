@@ -19,9 +19,22 @@ internal static class PackNumber
 internal sealed class PackWriter
 {
     private readonly ArrayBufferWriter<byte> _to = new();
-    private readonly Dictionary<string, int> _known = new(StringComparer.Ordinal);
+    private readonly Dictionary<string, int> _known;
 
-    public List<string> Strings { get; } = [];
+    public PackWriter()
+        : this(new(StringComparer.Ordinal), []) { }
+
+    private PackWriter(Dictionary<string, int> known, List<string> strings) => (_known, Strings) = (known, strings);
+
+    public List<string> Strings { get; }
+
+    /// <summary>Writes something as a part that can be passed over.</summary>
+    public void Part(Action<PackWriter> write)
+    {
+        var part = new PackWriter(_known, Strings);
+        write(part);
+        Bytes(part.Written);
+    }
 
     public byte[] Written => _to.WrittenSpan.ToArray();
 
@@ -220,9 +233,23 @@ internal sealed class PackReader(byte[] bytes)
         where T : struct, Enum
     {
         var value = Count();
-        return value < Enum.GetValues<T>().Length
-            ? (T)Enum.ToObject(typeof(T), value)
-            : throw new OverflowException("There is no such word.");
+        return value < Words<T>.Count ? (T)Enum.ToObject(typeof(T), value) : throw new OverflowException("There is no such word.");
+    }
+
+    // Counting them takes an interpreted core longer than reading what they stand in.
+    private static class Words<T>
+        where T : struct, Enum
+    {
+        public static readonly int Count = Enum.GetValues<T>().Length;
+    }
+
+    /// <summary>A part that is read later, or not at all.</summary>
+    public PackReader Part()
+    {
+        var length = Count();
+        var part = new PackReader(bytes) { _at = _at, _strings = _strings };
+        Take(length);
+        return part;
     }
 
     public ReadOnlySpan<byte> Take(int count)

@@ -31,7 +31,9 @@ public sealed class SearchTests
     );
 
     private static IReadOnlyList<Findable> Find(string text, IEnumerable<Findable>? taxa = null) =>
-        new SearchRequest(text, [Oak], [Heath], [new TitledKey("k", "Key to Vellorna")]).Find(taxa ?? Taxa, null);
+        new SearchIndex(Things.All().Concat(taxa ?? Taxa)).Find(text, null);
+
+    private static readonly SearchedThings Things = new([Oak], [Heath], [new TitledKey("k", "Key to Vellorna")]);
 
     private static string[] Found(string text) => [.. Find(text).Select(f => f.Name)];
 
@@ -69,7 +71,7 @@ public sealed class SearchTests
     public void NoKindCrowdsTheOthersOut()
     {
         var found = Find("al", Enumerable.Range(0, 400).Select(i => Taxon($"Alvena a{i}")));
-        Assert.Equal(SearchRequest.MostOfKind, found.Count(f => f.Kind == FoundKind.Taxon));
+        Assert.Equal(SearchIndex.MostOfKind, found.Count(f => f.Kind == FoundKind.Taxon));
         Assert.Contains(found, f => f.Kind == FoundKind.Place);
     }
 
@@ -78,4 +80,25 @@ public sealed class SearchTests
     [InlineData("Straße", "strasse")]
     [InlineData("", "")]
     public void NamesAreFoldedAlikeOnEveryHost(string text, string plain) => Assert.Equal(plain, NameFold.Plain(text));
+
+    [Fact]
+    public void WhatIsHeldIsSearchedUntilSomethingElseIs()
+    {
+        var session = new CoreSession();
+        string[] Searched(string text) => [.. new SearchRequest(text).Find(session).Select(f => f.Name)];
+        IReadOnlyList<Guid> Plants(string text, Guid? place = null) => new FoundPlantsRequest(place, text).Find(session);
+        Assert.Empty(Searched("oak"));
+        Assert.Empty(Plants("oak"));
+
+        Assert.Equal(3, Things.Hold(session));
+        Assert.Equal(["stile oak"], Searched("oak"));
+        Assert.Equal([Oak.Id], Plants("OAK"));
+        Assert.Equal([Oak.Id], Plants("", Heath.Id));
+        Assert.Empty(Plants("oak", Guid.NewGuid()));
+
+        var elm = Oak with { Id = Guid.NewGuid(), Label = "stile elm" };
+        new SearchedThings([elm, Oak with { Id = Guid.NewGuid(), PopulationId = Guid.NewGuid() }], [], []).Hold(session);
+        Assert.Empty(Searched("heath"));
+        Assert.Equal([elm.Id], Plants("vellorna"));
+    }
 }

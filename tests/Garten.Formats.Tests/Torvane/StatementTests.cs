@@ -1,4 +1,7 @@
 using System.Globalization;
+using System.Text.Json;
+using Garten.Core.Botany;
+using Garten.Core.Contracts;
 using Garten.Core.Keys;
 using Garten.Core.Language;
 using Xunit;
@@ -70,6 +73,58 @@ public sealed class StatementTests(ITestOutputHelper output)
         }
         foreach (var line in more.Distinct())
             output.WriteLine(line);
+    }
+
+    // What a device gets with its keys is what it would have read by itself.
+    [Fact]
+    public void KeysAreFollowedAlikeByReadingsThatCameAlong()
+    {
+        var botany = new BotanyIndex(ShippedVocabulary.Botany.Vocabulary, "this one");
+        var plain = new Shelf(TorvaneFlora.Keys, TorvaneFlora.Taxa, TorvaneFlora.Table with { Botany = null }, [], []);
+        var own = plain.Ready(botany);
+        KeptReading[] kept = [.. TorvaneFlora.Keys.Select(k => new KeptReading(k.Hash, 1, own.WholeReading(k)))];
+        var cited = (plain with { Kept = kept }).Ready(botany);
+        var shelf = plain with { ReadBy = botany.Version, Read = [.. kept.Select(ReadyReading.Of)] };
+        var bytes = ShelfFile.Write(shelf);
+        output.WriteLine($"{ShelfFile.Write(plain).Length} bytes without, {bytes.Length} with readings");
+        var there = ShelfFile.Read(bytes).Ready(botany);
+        static string Told(IReadOnlyList<CoupletReadings> read) =>
+            JsonSerializer.Serialize(read, CoreJson.Default.IReadOnlyListCoupletReadings);
+        foreach (var key in TorvaneFlora.Keys)
+        {
+            Assert.Equal(Told(own.WholeReading(key)), Told(CoupletReadings.Of(there, key)));
+            if (key.Key.Couplets is not [var first, ..])
+                continue;
+            var request = new BenchRequest(key.Hash, [new TrailAnswer(key.Hash, first.Label, 0)], [], [], "2026-07-01");
+            string Followed(BenchShelf shelf) => JsonSerializer.Serialize(request.Follow(shelf), CoreJson.Default.BenchState);
+            Assert.Equal(Followed(cited), Followed(there));
+        }
+    }
+
+    // By another vocabulary each word may mean something else: then it is read anew, as are couplets that didn't come along.
+    [Fact]
+    public void WhatWasReadByAnotherVocabularyIsReadAnew()
+    {
+        var botany = new BotanyIndex(ShippedVocabulary.Botany.Vocabulary, "this one");
+        var key = TorvaneFlora.Keys.First(k => k.Key.Couplets.Count > 1);
+        var plain = new Shelf([key], TorvaneFlora.Taxa, TorvaneFlora.Table with { Botany = null }, [], []);
+        var own = plain.Ready(botany).WholeReading(key);
+        CoupletReadings Silent(CoupletReadings c) =>
+            c with
+            {
+                Leads = [.. c.Leads.Select(l => l.Select(s => s with { Claims = [] }).ToList())],
+            };
+        var read = ReadyReading.Of(new KeptReading(key.Hash, 1, [Silent(own[0])]));
+        bool Speaks(string by, int couplet) =>
+            (plain with { Read = [read], ReadBy = by })
+                .Ready(botany)
+                .Readings(key, own[couplet].Couplet)
+                .SelectMany(l => l)
+                .Any(s => s.Claims.Count > 0);
+        Assert.False(Speaks("this one", 0));
+        Assert.True(Speaks("another one", 0));
+        Assert.True(Speaks("", 0));
+        Assert.True(Speaks("this one", 1));
     }
 
     [Fact]

@@ -200,12 +200,43 @@ public sealed partial class FaultyDevice : IDisposable
     /// <summary>Takes everything along, and gives the hash of all facts that are on it then.</summary>
     public string TakeAlong()
     {
-        Open("/along");
-        Until(() => Button() is { Enabled: true }, "what can be taken along");
+        OpenAlong();
         Button()!.Click();
         Until(() => Text().Contains("Ready to leave", StringComparison.Ordinal) && Button() is { Enabled: true }, "all to be here");
         return (string)_driver!.ExecuteAsyncScript(Facts)!;
     }
+
+    /// <summary>Opens the page of what is taken along.</summary>
+    public void OpenAlong()
+    {
+        Open("/along");
+        Until(() => Button() is { Enabled: true }, "what can be taken along");
+    }
+
+    /// <summary>Fetches there what has changed since; milliseconds until it is on the device.</summary>
+    public double FetchWhatIsNew() =>
+        Took(
+            "it.button=[...document.querySelectorAll('main button')].find(b=>b.textContent==='Fetch what is new');it.button.click()",
+            "it.button.disabled?!(it.began=true):it.began===true&&document.querySelector('main').textContent.includes('Ready to leave')",
+            new Dictionary<string, object>()
+        );
+
+    /// <summary>Milliseconds until nothing waits on it any more, looked at twenty times a second.</summary>
+    public double UntilSent() =>
+        Took(
+            """
+            const opened=indexedDB.open('garten');
+            opened.onsuccess=()=>{
+              const look=()=>{
+                const waiting=opened.result.transaction('outbox').objectStore('outbox').count();
+                waiting.onsuccess=()=>waiting.result===0?(opened.result.close(),it.sent=true):setTimeout(look,50);
+              };
+              look();
+            };
+            """,
+            "it.sent",
+            new Dictionary<string, object>()
+        );
 
     /// <summary>Ends it in peace and starts it again.</summary>
     public void Restart(string path)

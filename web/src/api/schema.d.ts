@@ -4859,10 +4859,10 @@ export interface components {
                 request: components["schemas"]["RecordsDocument"];
                 answer: components["schemas"]["RecordLine"][];
             };
-            /** @description Of plants those of a place, or whose tag or name holds a text. */
+            /** @description Of the plants that are searched those of a place, or whose tag or name holds a text. */
             foundPlants: {
                 request: components["schemas"]["FoundPlantsRequest"];
-                answer: components["schemas"]["TaggedPlant"][];
+                answer: string[];
             };
             /** @description Tagged plants, with what waits on the device to be sent. */
             plants: {
@@ -4949,7 +4949,13 @@ export interface components {
                 request: components["schemas"]["ListAdviceRequest"];
                 answer: components["schemas"]["ListAdvice"];
             };
-            /** @description What is found of a text among some things, the taxa of a flora and the terms of the glossary. */
+            /** @description Holds what is searched from now on, in place of what was held before; answers with how many things that are. */
+            searchThrough: {
+                request: components["schemas"]["SearchedThings"];
+                /** Format: int32 */
+                answer: number;
+            };
+            /** @description What is found of a text among the things that are searched, the taxa of a flora and the terms of the glossary. */
             search: {
                 request: components["schemas"]["SearchRequest"];
                 answer: components["schemas"]["Findable"][];
@@ -5857,10 +5863,8 @@ export interface components {
          * @enum {unknown}
          */
         FoundKind: "taxon" | "plant" | "place" | "key" | "term" | "season";
-        /** @description Plants to be looked through where no server does it. */
+        /** @description Plants that are looked for among those that the session holds, where no server does it. */
         FoundPlantsRequest: {
-            /** @description The plants that are known. */
-            plants: components["schemas"]["TaggedPlant"][];
             /**
              * Format: uuid
              * @description Only plants of this place; null for all.
@@ -10353,18 +10357,21 @@ export interface components {
          * @enum {unknown}
          */
         Search: "unsaid" | "searched";
-        /** @description A search of everything there is. */
+        /** @description A search of what the session holds. */
         SearchRequest: {
             /** @description What was typed. */
             text: string;
-            /** @description Tagged plants that are looked through. */
+            /** @description A flora whose taxa are looked through too; null: none. */
+            floraId?: null | string;
+        };
+        /** @description What is searched on a device where no server does it: given to the core once, not at each letter. */
+        SearchedThings: {
+            /** @description Tagged plants. */
             plants: components["schemas"]["TaggedPlant"][];
             /** @description Places. */
             places: components["schemas"]["Place"][];
             /** @description Keys. */
             keys: components["schemas"]["TitledKey"][];
-            /** @description A flora whose taxa are looked through; null: none. */
-            floraId?: null | string;
         };
         /** @description What began in a year on a plant. */
         SeasonFirst: {

@@ -3,7 +3,9 @@ import { keepPreviousData, useQuery } from "@tanstack/react-query";
 import { useDeferredValue, useRef, useState, type KeyboardEvent } from "react";
 import { Link as RouterLink, useNavigate } from "react-router";
 import type { Schemas } from "../api/client";
+import { useConnection } from "../offline/queries";
 import { found } from "../offline/search";
+import { useSearchedAhead } from "../offline/searched";
 import { TaxonLabel } from "../shared/botany/TaxonLabel";
 import { useHere } from "../shared/place/here";
 import { InSeasonFound } from "./InSeasonFound";
@@ -42,6 +44,8 @@ export function SearchDialog({ onClose }: { onClose: () => void }) {
   const [typed, setTyped] = useState("");
   const text = useDeferredValue(typed).trim();
   const list = useRef<HTMLDivElement>(null);
+  const connection = useConnection();
+  useSearchedAhead(connection === "away" || connection === "outOfReach");
   const { data, isError } = useQuery({
     enabled: text.length > 0,
     queryKey: ["search", text],

@@ -4,7 +4,8 @@ import { today } from "../api/today";
 import { core } from "../core/coreClient";
 import { oneByOne } from "./oneByOne";
 import { onOutboxChange, queued, queuedAndSent, sentSince } from "./outbox";
-import { asOf, keptOnce, keyServed, keysServed, queryClient, orKept, SHOWN_WITH_TIME } from "./queries";
+import { asOf, asOfPages, keyServed, keysServed, queryClient, orKept, SHOWN_WITH_TIME } from "./queries";
+import { holdSearched } from "./searched";
 import { answersChanged, keepAnswers, keptAnswers, type Command, type QueuedCommand } from "./store";
 
 // The one door to what pages read of places, plants and populations: what the server answered last, with what waits on this device put into
@@ -140,10 +141,6 @@ export function useWithWaiting<T>(
   });
   return isMore ? (data ?? answered.data) : answered.data;
 }
-
-/** When the earliest of pages was asked of the server; 0 where none has answered, or an earlier version kept it. */
-export const asOfPages = (pages: Paged<unknown>[] | undefined): number =>
-  pages && pages.length > 0 ? Math.min(...pages.map((it) => it.asOf ?? 0)) : 0;
 
 export const placesServed = queryOptions({
   queryKey: ["places"],
@@ -371,13 +368,9 @@ const recordsOfDevice = ({ taxon = "", place = "", of = "all" }: Narrow) =>
 // Out of reach what was taken along is looked through, by the rule by which waiting plants are found.
 const foundAmongKept = (place: string, text: string, wanted: AbortSignal): Promise<Paged<Schemas["TaggedPlant"]>> =>
   inTurn(wanted, async () => {
-    const pages = await keptOnce<Paged<Schemas["TaggedPlant"]>>("plants:");
-    const all = new Map(pages.flatMap((page) => page.items).map((it) => [it.id, it]));
-    return {
-      items: await core.foundPlants({ plants: [...all.values()], placeId: place || null, text }),
-      next: undefined,
-      asOf: asOfPages(pages),
-    };
+    const { plants, asOf } = await holdSearched();
+    const ids = await core.foundPlants({ placeId: place || null, text });
+    return { items: ids.flatMap((id) => plants.get(id) ?? []), next: undefined, asOf };
   });
 
 const inTurn = oneByOne();

@@ -11,12 +11,10 @@ import { answerOf, api, ask, AwayError, onLost, pageOf, type Paged, type Schemas
 import { inTurn } from "./inTurn";
 import { flush, MOST_FAILURES, onOutboxChange, queued, refusedCommands, sendForgotten } from "./outbox";
 import {
-  answersChanged,
   keep,
   keepAnswers,
   kept,
   keptAnswer,
-  keptAnswers,
   store,
   type QueuedCommand,
   type RefusedCommand,
@@ -69,16 +67,9 @@ const asked = new Map<string, number>();
 /** When what is shown under a name was asked of the server; 0 where it never answered. */
 export const asOf = (name: string): number => asked.get(name) ?? 0;
 
-// In another tab something may be kept meanwhile.
-export const LOOKED_AGAIN_MS = 30_000;
-
-/** What the server answered last under all names that begin so; read once for all that ask, until something of it changes in this page. */
-export const keptOnce = <T>(prefix: string): Promise<T[]> =>
-  queryClient.fetchQuery({
-    queryKey: ["kept", prefix, answersChanged()],
-    staleTime: LOOKED_AGAIN_MS,
-    queryFn: () => keptAnswers<T>(prefix),
-  });
+/** When the earliest of pages was asked of the server; 0 where none has answered, or an earlier version kept it. */
+export const asOfPages = (pages: Paged<unknown>[] | undefined): number =>
+  pages && pages.length > 0 ? Math.min(...pages.map((it) => it.asOf ?? 0)) : 0;
 
 /** The answer of the server, or what it answered last time when it is away. */
 export async function orKept<T>(name: string, fetch: () => Promise<T>): Promise<T> {

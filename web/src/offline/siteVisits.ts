@@ -1,8 +1,8 @@
 import { queryOptions, useInfiniteQuery, useQuery } from "@tanstack/react-query";
 import { answerOf, api, pageOf, type Paged, type Schemas } from "../api/client";
 import { core } from "../core/coreClient";
-import { asOfPages, useWithWaiting } from "./documents";
-import { asOf, orKept, SHOWN_WITH_TIME } from "./queries";
+import { useWithWaiting } from "./documents";
+import { asOf, asOfPages, orKept, SHOWN_WITH_TIME } from "./queries";
 import { keepAnswers, keptAnswers } from "./store";
 
 // Visits to places, as documents: what the server answered last, with what waits on this device put into it.

@@ -15,17 +15,13 @@ internal sealed partial class KeyReadingStep(ReadingRepository readings, CoreCal
     /// <inheritdoc />
     protected override async Task ExecuteAsync(CancellationToken stoppingToken)
     {
-        var done = "";
         using var timer = new PeriodicTimer(Between);
         do
         {
             try
             {
-                var stamp = await readings.StampAsync(stoppingToken);
-                if (stamp == done)
-                    continue;
-                await KeepAllAsync(stoppingToken);
-                done = stamp;
+                if (!await readings.AreCurrentAsync(stoppingToken))
+                    await KeepAllAsync(stoppingToken);
             }
             catch (Exception failed) when (failed is not OperationCanceledException)
             {
@@ -38,6 +34,7 @@ internal sealed partial class KeyReadingStep(ReadingRepository readings, CoreCal
     /// <summary>Goes through all versions once.</summary>
     public async Task KeepAllAsync(CancellationToken stop)
     {
+        var stamp = await readings.StampAsync(stop);
         foreach (var chunk in (await readings.AllVersionsAsync(stop)).Chunk(AtOnce))
         {
             var shelf = (await host.ShelfAsync(chunk, stop)).Ready();
@@ -49,6 +46,7 @@ internal sealed partial class KeyReadingStep(ReadingRepository readings, CoreCal
                 await Task.Delay(1, stop);
             }
         }
+        readings.AllRead(stamp);
     }
 
     [LoggerMessage(LogLevel.Information, "Readings of keys are kept later: {Reason}")]

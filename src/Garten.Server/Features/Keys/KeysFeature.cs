@@ -45,11 +45,14 @@ internal sealed class KeysFeature : IFeature
             .WithName("getShelfInShort")
             .WithSummary("What a page needs of a shelf: its versions, the taxa and the characters, without keys and descriptions.");
 
-        keys.MapGet("/shelf/packed", async (string[]? with, HttpContext context, CoreCallHost host, CancellationToken stop) =>
-            {
-                var packed = ShelfFile.Write(await host.ReachAsync(with ?? [], stop));
-                return PackedAnswer.Of(context, Convert.ToHexStringLower(SHA256.HashData(packed)), () => packed);
-            })
+        keys.MapGet(
+                "/shelf/packed",
+                async (string[]? with, HttpContext context, CoreCallHost host, ReadingRepository readings, CancellationToken stop) =>
+                {
+                    var packed = ShelfFile.Write(await readings.WithReadingsAsync(await host.ReachAsync(with ?? [], stop), stop));
+                    return PackedAnswer.Of(context, Convert.ToHexStringLower(SHA256.HashData(packed)), () => packed);
+                }
+            )
             .Produces<byte[]>(200, PackedAnswer.Type)
             .WithName("getPackedShelf")
             .WithSummary(

@@ -21,6 +21,43 @@ internal sealed class ReadingRepository(NpgsqlDataSource database, TimeProvider 
         ).ToDictionary(r => r.Hash, r => r.Number, StringComparer.Ordinal);
     }
 
+    private volatile string _readBy = "";
+
+    /// <summary>Notes that every version is read as it was when its stamp was this.</summary>
+    public void AllRead(string stamp) => _readBy = stamp;
+
+    /// <summary>Whether every version was read since the last change that a reading hangs on.</summary>
+    public async Task<bool> AreCurrentAsync(CancellationToken stop) => await StampAsync(stop) == _readBy;
+
+    /// <summary>A shelf with the readings of its versions, where these are those of now; else as it was.</summary>
+    public async Task<Shelf> WithReadingsAsync(Shelf shelf, CancellationToken stop)
+    {
+        var numbered = shelf.Versions.Where(v => v.Reading > 0).ToArray();
+        if (numbered.Length == 0 || shelf.Table.Botany is not { Version.Length: > 0 } botany)
+            return shelf;
+        await using var connection = await database.OpenConnectionAsync(stop);
+        var kept = await connection
+            .Command(
+                """
+                select r.hash, r.number, r.content
+                from unnest($1::text[], $2::int[]) as wanted (hash, number)
+                join key_reading r using (hash, number)
+                """,
+                numbered.Select(v => v.Hash).ToArray(),
+                numbered.Select(v => v.Reading).ToArray()
+            )
+            .ReadAllAsync(
+                r => new KeptReading(
+                    r.GetString(0),
+                    r.GetInt32(1),
+                    JsonSerializer.Deserialize(r.GetString(2), CoreJson.Default.IReadOnlyListCoupletReadings)!
+                ),
+                stop
+            );
+        // Asked last: what was changed meanwhile is read by whoever gets the shelf.
+        return await AreCurrentAsync(stop) ? shelf with { Read = [.. kept.Select(ReadyReading.Of)], ReadBy = botany.Version } : shelf;
+    }
+
     /// <summary>A reading; null where it isn't kept.</summary>
     public async Task<KeptReading?> FindAsync(string hash, int number, CancellationToken stop)
     {

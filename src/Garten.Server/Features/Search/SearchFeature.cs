@@ -27,14 +27,16 @@ internal sealed class SearchFeature : IFeature
                 ) =>
                 {
                     var wanted = (text ?? "").Trim();
-                    if (wanted.Length > SearchRequest.LongestText)
-                        wanted = wanted[..SearchRequest.LongestText];
+                    if (wanted.Length > SearchIndex.LongestText)
+                        wanted = wanted[..SearchIndex.LongestText];
                     if (wanted.Length == 0)
                         return TypedResults.Ok<IReadOnlyList<Findable>>([]);
-                    var (tagged, _) = await plants.PageAsync(new PlantFilter(Text: wanted), null, SearchRequest.MostOfKind, stop);
-                    var request = new SearchRequest(wanted, tagged, await places.ListAsync(stop), await keys.TitlesAsync(stop));
-                    var taxa = (await floras.SeenAsync(stop)).SelectMany(f => f.Taxa.Select(t => SearchRequest.Of(t, f.Id)));
-                    return TypedResults.Ok(request.Find(taxa, (await vocabularies.CurrentAsync(stop)).Botany));
+                    var (tagged, _) = await plants.PageAsync(new PlantFilter(Text: wanted), null, SearchIndex.MostOfKind, stop);
+                    var things = new SearchedThings(tagged, await places.ListAsync(stop), await keys.TitlesAsync(stop));
+                    var taxa = (await floras.SeenAsync(stop)).SelectMany(f => f.Taxa.Select(t => Findable.Of(t, f.Id)));
+                    return TypedResults.Ok(
+                        new SearchIndex(things.All().Concat(taxa)).Find(wanted, (await vocabularies.CurrentAsync(stop)).Botany)
+                    );
                 }
             )
             .Exact()

@@ -9,6 +9,7 @@ import { Page, Part } from "../../shared/ui/Page";
 import { askEither } from "../../offline/hosts";
 import { useAllTaxa } from "../../offline/taxa";
 import { useKeys } from "../../offline/documents";
+import { useHeldShelf } from "../../offline/shelf";
 import { useLocalWork } from "../../offline/queries";
 import type { PlantInHand } from "../../offline/store";
 import { KeyDrawing } from "../../shared/botany/KeyDrawing";
@@ -92,10 +93,14 @@ export function BenchStart() {
   );
 }
 
+const ALL_KEYS: string[] = [];
+
 /** Two ways in without a key: whatever can be seen, or a guess. */
 function WithoutKey() {
   const navigate = useNavigate();
-  const { flora, floras, host, asked } = useBenchFlora(undefined);
+  // The core takes one thing after the other: who begins with a key doesn't wait for the flora.
+  const keys = useHeldShelf(ALL_KEYS);
+  const { flora, floras, host, asked } = useBenchFlora(undefined, undefined, keys.isFetched);
   const taxa = useAllTaxa(asked);
   const begin = async (inQuestion?: string[]) => {
     const id = await beginWalk(WITHOUT_KEY, undefined, [], inQuestion, flora?.id);

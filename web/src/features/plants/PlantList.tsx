@@ -17,6 +17,7 @@ import { usePlaces, usePlants, usePopulations } from "../../offline/documents";
 import { ExactExport } from "../../shared/ui/ExactExport";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
 import { useFigures } from "../../offline/figures";
+import { useSearchedAhead } from "../../offline/searched";
 import { LineFigure } from "../../shared/botany/LineFigure";
 import { useFlora } from "../../shared/botany/queries";
 import { later } from "../../shared/ui/later";
@@ -42,6 +43,8 @@ export function PlantList() {
   const connection = useConnection();
   const [place, setPlace] = useState(here.placeId);
   const plants = usePlants({ place, text });
+  const isAway = connection === "away" || connection === "outOfReach";
+  useSearchedAhead(isAway);
   const mend = useMending("tagPlant", "savePopulation");
   const tag = mend?.command.kind === "tagPlant" ? mend.command : undefined;
   const population = mend?.command.kind === "savePopulation" ? mend.command : undefined;
@@ -52,7 +55,7 @@ export function PlantList() {
   const [chosenPlace, setAt] = useState<string>();
   const at = chosenPlace ?? mend?.command.placeId ?? here.placeId;
   const own = plants.plants ?? [];
-  const far = useDays(own.flatMap((p) => (p.lastSeen ? [{ id: p.id, date: p.lastSeen }] : [])));
+  const far = useDays(own.flatMap((p) => p.lastSeen ?? []));
   const { flora } = useFlora(undefined);
   const figureOf = useFigures(
     flora?.id,
@@ -143,7 +146,7 @@ export function PlantList() {
           </MenuItem>
         ))}
       </TextField>
-      {(connection === "away" || connection === "outOfReach") && (
+      {isAway && (
         <Typography variant="body2" role="status" sx={{ mb: 1 }}>
           ◌ The server isn’t reached: these are the plants that this device has.
         </Typography>
@@ -169,7 +172,7 @@ export function PlantList() {
                 key={p.id}
                 plant={p}
                 figure={p.names[0] ? figureOf({ name: p.names[0], character: "" }) : undefined}
-                isLongAgo={far.get(p.id)?.isLongAgo ?? false}
+                isLongAgo={far.get(p.lastSeen ?? "")?.isLongAgo ?? false}
                 firstYear={firstYear}
               />
             ))}

@@ -13,7 +13,7 @@ const ThreatFields = later(async () => (await import("./ThreatForm")).ThreatFiel
 
 export function ThreatLine({ threat, population }: { threat: Schemas["Threat"]; population: string }) {
   const [closing, setClosing] = useState(false);
-  const far = useDays(threat.actBy ? [{ id: threat.id, date: threat.actBy }] : []).get(threat.id);
+  const far = useDays(threat.actBy ? [threat.actBy] : []).get(threat.actBy ?? "");
   return (
     <Callout tone="caution">
       <Typography variant="body2">

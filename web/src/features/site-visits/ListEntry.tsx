@@ -28,10 +28,10 @@ interface Props {
 /** Something that was entered before it was known what it means. */
 interface Unclear {
   text: string;
-  answer: Answer;
+  question: Schemas["CoreCalls"]["shortNames"]["request"];
+  /** Left out where it couldn't be looked up. */
+  answer?: Answer;
 }
-
-const NOTHING_FITS: Answer = { meant: "", found: [], abundance: null, isLocal: false, count: null };
 
 /** The line at which a list is written: a few letters and Enter. Where several taxa fit, it asks; nothing is taken in silence. */
 export const ListEntry = memo(function ListEntry({ floraId, host, onList, onTyping }: Props) {
@@ -67,9 +67,12 @@ export const ListEntry = memo(function ListEntry({ floraId, host, onList, onTypi
     }
     // Written faster than it is answered: the next name can be typed meanwhile, and what isn't clear is asked below.
     clear();
-    const now = await askEither("shortNames", question, host).catch(() => NOTHING_FITS);
-    if (now.meant) onList(now.meant, detailsTyped(now));
-    else setUnclear((all) => [...all, { text: question.typed.trim(), answer: now }]);
+    await lookUp({ text: question.typed.trim(), question });
+  };
+  const lookUp = async (it: Unclear) => {
+    const answer = await askEither("shortNames", it.question, host).catch(() => undefined);
+    if (answer?.meant) onList(answer.meant, detailsTyped(answer));
+    else setUnclear((all) => [...all, { ...it, answer }]);
   };
   const press = (event: KeyboardEvent) => {
     if (event.key === "Enter") {
@@ -165,17 +168,32 @@ export const ListEntry = memo(function ListEntry({ floraId, host, onList, onTypi
       </Box>
       {unclear.map((it) => {
         const settle = (name: string | undefined) => {
-          if (name) onList(name, detailsTyped(it.answer));
+          if (name) onList(name, it.answer && detailsTyped(it.answer));
           setUnclear((all) => all.filter((other) => other !== it));
           field.current?.focus();
         };
         return (
           <Box key={it.text} role="group" aria-label={`Which one is “${it.text}”?`} sx={{ my: 1 }}>
             <Typography role="status" sx={{ color: "signal.open", fontWeight: 700 }}>
-              △ “{it.text}”: {it.answer.found.length > 0 ? "several fit. Which one?" : "no taxon of the flora fits."}
+              △ “{it.text}”:{" "}
+              {!it.answer
+                ? "it couldn’t be looked up."
+                : it.answer.found.length > 0
+                  ? "several fit. Which one?"
+                  : "no taxon of the flora fits."}
             </Typography>
             <Box sx={{ display: "flex", flexWrap: "wrap", gap: 0.75 }}>
-              {it.answer.found.map((one) => (
+              {!it.answer && (
+                <Button
+                  onClick={() => {
+                    settle(undefined);
+                    void lookUp(it);
+                  }}
+                >
+                  Look it up again
+                </Button>
+              )}
+              {it.answer?.found.map((one) => (
                 <Button key={one.taxon} onClick={() => settle(one.name)}>
                   <TaxonLabel name={one.name} />
                 </Button>

@@ -35,11 +35,14 @@ export function useQuestions(date: string, documents: ReturnType<typeof useOpenD
   return useAsked(request, core.questions).answer;
 }
 
-/** How far days are from today, by what they are of. */
-export function useDays(days: Schemas["NamedDay"][]): Map<string, Schemas["DayDistance"]> {
+/** How far days are from today, each asked for once: the plants of a long list were seen on few. */
+export function useDays(dates: string[]): Map<string, Schemas["DayDistance"]> {
   // One and the same question as long as the same days are asked for.
-  const key = JSON.stringify(days);
-  const request = useMemo(() => ({ date: today(), days: JSON.parse(key) as Schemas["NamedDay"][] }), [key]);
+  const key = [...new Set(dates)].sort().join();
+  const request = useMemo(
+    () => ({ date: today(), days: key ? key.split(",").map((date) => ({ id: date, date })) : [] }),
+    [key],
+  );
   const { answer } = useAsked(request, core.days);
   return useMemo(() => new Map(answer?.map((it) => [it.id, it])), [answer]);
 }
