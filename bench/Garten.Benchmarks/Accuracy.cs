@@ -128,7 +128,7 @@ internal sealed class Accuracy(TextWriter to, bool isShort = false)
                 var list = isOff ? WithoutIt(taxon) : full;
                 if (Trial.Of(full, taxon, random.Next(), error, way, MostLooks, list, Whole, strangers.Prior) is not { } trial)
                     continue;
-                strangers = strangers.With(trial.NoneAtTheEnd);
+                strangers = strangers.With(trial.NoneAtTheEnd, list.Options);
                 steps.AddRange(
                     trial
                         .Steps.Where(s => s.Standing[0].Taxon != Sifter.NotOnList)

@@ -242,7 +242,10 @@ public sealed record SiftRequest(
             flora.Sifter.Columns.Taxa.Count,
             [.. giveaways.Where(g => likely.Contains(g.Taxon) || seen.Contains((g.Character, g.State)))],
             [.. result.Items.Select(i => new SiftLine(i.Character.Id, i.InWords(), i.Reason))],
-            (options.Strangers ?? Strangers.None).With(result.Standing.First(c => c.Taxon == Sifter.NotOnList).Probability)
+            (options.Strangers ?? Strangers.None).With(
+                result.Standing.First(c => c.Taxon == Sifter.NotOnList).Probability,
+                flora.Sifter.Options
+            )
         );
     }
 

@@ -41,6 +41,12 @@ public sealed record SiftOptions
     /// round.</summary>
     public double RaiseNotOnList { get; init; } = 1.2;
 
+    /// <summary>The prior of "not on this list" that a list is sifted by: what was learnt of it, raised, within its bounds; the usual one,
+    /// raised, where nothing was.</summary>
+    /// <param name="learnt">What was learnt (<see cref="Strangers.Prior"/>), 0 to 1; null: nothing.</param>
+    internal double PriorOfStranger(double? learnt) =>
+        learnt is { } known ? Math.Clamp(RaiseNotOnList * known, LeastNotOnList, MostNotOnList) : RaiseNotOnList * NotOnList;
+
     /// <summary>What a stranger shows just as any plant may, of one character: the mean over its nearness.</summary>
     /// <param name="kinDiffers">d, how often two species of a genus differ in it.</param>
     internal double StrangerDiffers(double kinDiffers)

@@ -66,9 +66,7 @@ public sealed partial class Sifter
             VectorMath.Below(sums, top, prior, result);
             VectorMath.Exp(result, nothing);
             VectorMath.Multiply(result, prior);
-            var stranger = _query.NotOnList is { } learnt
-                ? Math.Clamp(options.RaiseNotOnList * learnt, options.LeastNotOnList, options.MostNotOnList)
-                : options.RaiseNotOnList * options.NotOnList;
+            var stranger = options.PriorOfStranger(_query.NotOnList);
             var listed = (1 - stranger) / total;
             var none = options.AnyNotOnList * Math.Exp(-top);
             for (var k = 0; k < kin.Length; k++)

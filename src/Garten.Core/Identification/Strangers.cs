@@ -2,9 +2,9 @@ namespace Garten.Core.Identification;
 
 /// <summary>
 /// What a place's list has shown of itself: how probable it is that the next plant isn't on it. Each plant that was sifted there adds the
-/// probability that was left for "not on this list" when it was named: π = (1.5 + Σ q)/(10 + n), 0.15 before anything is known.
+/// probability that it wasn't on the list: π = (1.5 + Σ q)/(10 + n), 0.15 before anything is known (Smith and Makov 1978).
 /// </summary>
-/// <param name="Sum">Σ q, the sum of what was left for "not on this list"; 0 to <paramref name="Plants"/>.</param>
+/// <param name="Sum">Σ q, the sum of the probabilities that the plants weren't on the list; 0 to <paramref name="Plants"/>.</param>
 /// <param name="Plants">n, how many plants were sifted by the list; 0 or more.</param>
 public sealed record Strangers(double Sum, int Plants)
 {
@@ -30,7 +30,16 @@ public sealed record Strangers(double Sum, int Plants)
         : $"By {Plants} plants named here about {Quantities.Percent.OfShare(Prior)} aren’t on this list. "
             + "A list that is narrowed, or that was tried on few kinds of plants, may miss more.";
 
-    /// <summary>With one more plant.</summary>
-    /// <param name="left">q, what was left for "not on this list" when it was named; 0 to 1.</param>
-    public Strangers With(double left) => new(Sum + Math.Clamp(left, 0, 1), Plants + 1);
+    /// <summary>With one more plant. It was sifted by a prior that is raised out of caution; what is learnt of the list is taken by what is
+    /// believed of it, or the caution would be learnt as if it had been seen.</summary>
+    /// <param name="left">What was left for "not on this list" when it was named, by the raised prior; 0 to 1.</param>
+    /// <param name="options">The numbers that it was sifted by.</param>
+    public Strangers With(double left, SiftOptions options)
+    {
+        ArgumentNullException.ThrowIfNull(options);
+        var raised = options.PriorOfStranger(Prior);
+        // Bayes' rule by both priors: the looks say the same under either.
+        var (stranger, listed) = (left / raised * Prior, (1 - left) / (1 - raised) * (1 - Prior));
+        return new(Sum + Math.Clamp(stranger / (stranger + listed), 0, 1), Plants + 1);
+    }
 }

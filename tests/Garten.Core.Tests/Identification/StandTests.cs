@@ -105,8 +105,16 @@ public sealed class StandTests
     public void StrangersAreLearntPlantByPlant()
     {
         Assert.Equal(0.15, Strangers.None.Prior);
-        var seen = Enumerable.Range(0, 40).Aggregate(Strangers.None, (s, _) => s.With(0.02));
-        Assert.Equal((1.5 + 0.8) / 50, seen.Prior, 12);
+        var options = SiftOptions.Default;
+        // By hand: 0.02 was left by a prior of 1.2 · 0.15 = 0.18; by 0.15 it is 0.02/0.18 · 0.15 against 0.98/0.82 · 0.85.
+        Assert.Equal(0.016667 / (0.016667 + 1.015854), Strangers.None.With(0.02, options).Sum, 5);
+        // A plant that says nothing of the list leaves what is believed of it: the caution itself isn't learnt.
+        var silent = Enumerable.Range(0, 40).Aggregate(Strangers.None, (s, _) => s.With(1.2 * s.Prior, options));
+        Assert.Equal(0.15, silent.Prior, 12);
+        Assert.Equal(1, Strangers.None.With(1, options).Sum);
+        Assert.Equal(0, Strangers.None.With(0, options).Sum);
+        var seen = Enumerable.Range(0, 40).Aggregate(Strangers.None, (s, _) => s.With(0.02, options));
+        Assert.InRange(seen.Prior, 1.5 / 50, (1.5 + 0.8) / 50);
         // Where the list has proved complete, a name stands sooner.
         double First(double? prior) =>
             List.Ranked(new SiftQuery([See(Characters[0], "a"), See(Characters[5], "a")], NotOnList: prior)).Probability[0];
