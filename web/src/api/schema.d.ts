@@ -11609,12 +11609,12 @@ export interface components {
         };
         /**
          * @description What a place's list has shown of itself: how probable it is that the next plant isn't on it. Each plant that was sifted there adds the
-         *     probability that was left for "not on this list" when it was named: π = (1.5 + Σ q)/(10 + n), 0.15 before anything is known.
+         *     probability that it wasn't on the list: π = (1.5 + Σ q)/(10 + n), 0.15 before anything is known (Smith and Makov 1978).
          */
         Strangers: {
             /**
              * Format: double
-             * @description Σ q, the sum of what was left for "not on this list"; 0 to Plants.
+             * @description Σ q, the sum of the probabilities that the plants weren't on the list; 0 to Plants.
              */
             sum: number;
             /**
