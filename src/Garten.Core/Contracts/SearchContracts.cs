@@ -98,7 +98,7 @@ public sealed record SearchedThings(IReadOnlyList<TaggedPlant> Plants, IReadOnly
     {
         ArgumentNullException.ThrowIfNull(session);
         session.Searched = this;
-        return All().Count();
+        return (Plants?.Count ?? 0) + (Places?.Count ?? 0) + (Keys?.Count ?? 0);
     }
 
     /// <summary>All of them as something to be found.</summary>
@@ -152,7 +152,8 @@ public sealed class SearchIndex
     /// names, then other words; of equals the shorter, and then by name. Words for flower or fruit find what is in season too.</summary>
     /// <param name="text">What was typed; of a longer one the first <see cref="LongestText"/> letters.</param>
     /// <param name="botany">Parts and qualities, whose terms are found; null: none are.</param>
-    /// <returns>At most <see cref="MostFound"/> things, of a kind at most <see cref="MostOfKind"/>; none for a text without a letter.</returns>
+    /// <returns>At most <see cref="MostFound"/> things, of a kind at most <see cref="MostOfKind"/>; none for a text without a
+    /// letter.</returns>
     public IReadOnlyList<Findable> Find(string text, BotanyIndex? botany)
     {
         ArgumentNullException.ThrowIfNull(text);
