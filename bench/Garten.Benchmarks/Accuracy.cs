@@ -100,7 +100,7 @@ internal sealed class Accuracy(TextWriter to, bool isShort = false)
     private const double AsReliable = -1;
 
     // Places, and plants looked at in each: what is learnt of a list begins anew with every place.
-    private const int Places = 8;
+    private const int Places = 64;
     private const int PlantsAtPlace = 120;
 
     private static readonly Dictionary<string, Sifter> Lists = [];
@@ -128,7 +128,7 @@ internal sealed class Accuracy(TextWriter to, bool isShort = false)
                 var list = isOff ? WithoutIt(taxon) : full;
                 if (Trial.Of(full, taxon, random.Next(), error, way, MostLooks, list, Whole, strangers.Prior) is not { } trial)
                     continue;
-                strangers = strangers.With(trial.NoneAtTheEnd, list.Options);
+                strangers = strangers.With(trial.NoneAtTheEnd, list.Options.PriorOfStranger(strangers.Prior));
                 steps.AddRange(
                     trial
                         .Steps.Where(s => s.Standing[0].Taxon != Sifter.NotOnList)

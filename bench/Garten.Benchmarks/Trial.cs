@@ -88,9 +88,10 @@ internal sealed record Trial(string Taxon, IReadOnlyList<SiftResult> Steps, IRea
                     : null;
             else
             {
-                // By chance, but of what the plant has: nobody looks for fronds on a tree.
+                // By chance, but of what the plant has: nobody looks for fronds on a tree. Who knows that has seen that it is one, and the
+                // sheet says so first: a sheet that is silent of it would keep herbs in question that nobody had.
                 var open = visible.Where(c => !skip.Contains(c.Id) && described.Any(d => d.Character == c.Id && d.Applies)).ToList();
-                next = open.Count == 0 ? null : open[random.Next(open.Count)].Id;
+                next = (open.Find(c => c.Id == "growth-form") ?? (open.Count == 0 ? null : open[random.Next(open.Count)]))?.Id;
             }
             if (next is null)
                 break;

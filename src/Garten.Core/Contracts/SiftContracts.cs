@@ -186,8 +186,11 @@ public sealed record SiftRequest(
     {
         if (strangers is null)
             return null;
-        if (strangers.Plants is < 0 or > MostStrangers || !(strangers.Sum >= 0 && strangers.Sum <= strangers.Plants))
-            throw new RequestException("options.strangers", "The sum lies between 0 and the number of plants.");
+        if (strangers.Plants > MostStrangers || !strangers.IsSound)
+            throw new RequestException(
+                "options.strangers",
+                $"The sum lies between 0 and the number of plants; a belief has {Strangers.Shares} probabilities."
+            );
         return strangers.Prior;
     }
 
@@ -244,7 +247,7 @@ public sealed record SiftRequest(
             [.. result.Items.Select(i => new SiftLine(i.Character.Id, i.InWords(), i.Reason))],
             (options.Strangers ?? Strangers.None).With(
                 result.Standing.First(c => c.Taxon == Sifter.NotOnList).Probability,
-                flora.Sifter.Options
+                flora.Sifter.Options.PriorOfStranger(Known(options.Strangers))
             )
         );
     }

@@ -44,7 +44,7 @@ public sealed record SiftOptions
     /// <summary>The prior of "not on this list" that a list is sifted by: what was learnt of it, raised, within its bounds; the usual one,
     /// raised, where nothing was.</summary>
     /// <param name="learnt">What was learnt (<see cref="Strangers.Prior"/>), 0 to 1; null: nothing.</param>
-    internal double PriorOfStranger(double? learnt) =>
+    public double PriorOfStranger(double? learnt) =>
         learnt is { } known ? Math.Clamp(RaiseNotOnList * known, LeastNotOnList, MostNotOnList) : RaiseNotOnList * NotOnList;
 
     /// <summary>What a stranger shows just as any plant may, of one character: the mean over its nearness.</summary>

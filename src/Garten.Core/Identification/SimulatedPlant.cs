@@ -12,13 +12,22 @@ namespace Garten.Core.Identification;
 /// <param name="description">What the taxon is like.</param>
 /// <param name="random">Where chance comes from: the same one gives the same plant.</param>
 /// <param name="observerError">Share of looks that are wrong, 0 to 1: a neighbouring state, a size half as large again or a third
-/// less. Below 0: of states as many as each character's reliability says, of measures none.</param>
+/// less. Below 0: of states as many as each character's reliability says, of measures none; and of both as many slips of the pen as the
+/// program reckons with.</param>
 public sealed class SimulatedPlant(IReadOnlyList<CharacterDescription> description, Random random, double observerError = 0)
 {
     // How far a reading may stray: what is rarer doesn't grow on the plants that people look at.
     private const double Farthest = 2.5;
 
     private const double WrongBy = 1.5;
+
+    // A slip of the pen: any state at all, or a size up to five times too large or too small.
+    private const double SlipBy = 5;
+    private static readonly double SlipRate = EvidenceOptions.Default.LapseRate;
+
+    // A plant that is small in one part is small in the others, as the program takes it to be.
+    private static readonly double SizesAlike = EvidenceOptions.Default.SizeCorrelation;
+    private double? _size;
 
     private static readonly double Half = Math.Sqrt(0.5);
 
@@ -44,6 +53,7 @@ public sealed class SimulatedPlant(IReadOnlyList<CharacterDescription> descripti
             : character.IsQuantity ? 0
             : 1 - character.Reliability;
         var isWrong = random.NextDouble() < error;
+        var isSlip = observerError < 0 && random.NextDouble() < SlipRate;
         if (!character.IsQuantity)
         {
             if (!_states.TryGetValue(character.Id, out var state))
@@ -51,19 +61,23 @@ public sealed class SimulatedPlant(IReadOnlyList<CharacterDescription> descripti
                 var draw = random.NextDouble();
                 _states[character.Id] = state = (cell.States.FirstOrDefault(s => (draw -= s.Share) <= 0) ?? cell.States[0]).State;
             }
-            return Seen(character, [isWrong ? Wrong(character, state) : state], [], context);
+            if (isSlip)
+                state = character.States[random.Next(character.States.Count)].Id;
+            return Seen(character, [isWrong && !isSlip ? Wrong(character, state) : state], [], context);
         }
         if ((context.LeavesAreLarger ? cell.Shade ?? cell.Range : cell.Range) is not { } range)
             return null;
         var distribution = new RangeDistribution(range);
         // The plant's own mean, and its readings around it: each half of the variance.
         if (!_sizes.TryGetValue(character.Id, out var own))
-            _sizes[character.Id] = own = Gauss() * Half;
+            _sizes[character.Id] = own = OwnSize(character) * Half;
+        var slip = isSlip ? Math.Pow(SlipBy, (2 * random.NextDouble()) - 1) : 1;
         var values = new List<Reading>();
         for (var i = 0; i < readings; i++)
         {
             var value =
                 range.Form == RangeForm.Exactly ? range.Low : distribution.Quantile(Math.Clamp(own + Gauss() * Half, -Farthest, Farthest));
+            value *= slip;
             if (isWrong)
                 value = character.Kind == CharacterKind.Count ? value + 1 : value * WrongBy;
             value = character.Kind == CharacterKind.Count ? Math.Max(0, Math.Round(value)) : Math.Max(0, Math.Round(value, 1));
@@ -73,6 +87,9 @@ public sealed class SimulatedPlant(IReadOnlyList<CharacterDescription> descripti
         }
         return Seen(character, [], values, context);
     }
+
+    private double OwnSize(Character character) =>
+        character.SizeGroup.Length == 0 ? Gauss() : ((_size ??= Gauss()) * Math.Sqrt(SizesAlike)) + (Gauss() * Math.Sqrt(1 - SizesAlike));
 
     private string Wrong(Character character, string state)
     {

@@ -104,21 +104,36 @@ public sealed class StandTests
     [Fact]
     public void StrangersAreLearntPlantByPlant()
     {
-        Assert.Equal(0.15, Strangers.None.Prior);
-        var options = SiftOptions.Default;
-        // By hand: 0.02 was left by a prior of 1.2 · 0.15 = 0.18; by 0.15 it is 0.02/0.18 · 0.15 against 0.98/0.82 · 0.85.
-        Assert.Equal(0.016667 / (0.016667 + 1.015854), Strangers.None.With(0.02, options).Sum, 5);
-        // A plant that says nothing of the list leaves what is believed of it: the caution itself isn't learnt.
-        var silent = Enumerable.Range(0, 40).Aggregate(Strangers.None, (s, _) => s.With(1.2 * s.Prior, options));
-        Assert.Equal(0.15, silent.Prior, 12);
-        Assert.Equal(1, Strangers.None.With(1, options).Sum);
-        Assert.Equal(0, Strangers.None.With(0, options).Sum);
-        var seen = Enumerable.Range(0, 40).Aggregate(Strangers.None, (s, _) => s.With(0.02, options));
-        Assert.InRange(seen.Prior, 1.5 / 50, (1.5 + 0.8) / 50);
+        Assert.Equal(0.1, Strangers.None.Prior, 2);
+        // By hand: 0.02 was left by a prior of 0.18; by 0.1 it is 0.02/0.18 · 0.1 against 0.98/0.82 · 0.9.
+        Assert.Equal(0.011111 / (0.011111 + 1.075610), Strangers.None.With(0.02, 0.18).Sum, 3);
+        // A plant that says nothing of the list leaves what is believed of it, and how firmly: the caution itself isn't learnt, and what
+        // says something afterwards tells as much as before.
+        var raised = SiftOptions.Default.PriorOfStranger(Strangers.None.Prior);
+        var silent = Enumerable
+            .Range(0, 40)
+            .Aggregate(Strangers.None, (s, _) =>
+                s.With(SiftOptions.Default.PriorOfStranger(s.Prior), SiftOptions.Default.PriorOfStranger(s.Prior))
+            );
+        Assert.Equal(Strangers.None.Prior, silent.Prior, 6);
+        Assert.Equal(Strangers.None.With(1, raised).Prior, silent.With(1, raised).Prior, 6);
+        // Plants that certainly are strangers, or certainly aren't: the beta distribution with one more on either side, (1+1)/11 and 1/11,
+        // cut off at a half.
+        Assert.Equal(2.0 / 11, Strangers.None.With(1, raised).Prior, 2);
+        Assert.Equal(1.0 / 11, Strangers.None.With(0, raised).Prior, 2);
+        Assert.Equal(new Strangers(1, 1).Prior, Strangers.None.With(1, raised).Prior, 6);
+        Assert.Equal(new Strangers(0, 1).Prior, Strangers.None.With(0, raised).Prior, 6);
+        // What was counted before beliefs were kept, plants in thousands too.
+        Assert.Equal(601.0 / 10010, new Strangers(600, 10000).Prior, 3);
+        var seen = Enumerable.Range(0, 40).Aggregate(Strangers.None, (s, _) => s.With(0.02, SiftOptions.Default.PriorOfStranger(s.Prior)));
+        Assert.InRange(seen.Prior, 1.0 / 50, 1.8 / 50);
         // Where the list has proved complete, a name stands sooner.
         double First(double? prior) =>
             List.Ranked(new SiftQuery([See(Characters[0], "a"), See(Characters[5], "a")], NotOnList: prior)).Probability[0];
         Assert.True(First(seen.Prior) > First(null));
         Assert.Equal("options.strangers", Assert.Throws<RequestException>(() => SiftRequest.Known(new Strangers(5, 3))).Field);
+        foreach (double[] belief in new[] { [1d], new double[Strangers.Shares], [double.NaN, .. new double[Strangers.Shares - 1]] })
+            Assert.Throws<RequestException>(() => SiftRequest.Known(new Strangers(1, 3, belief)));
+        Assert.Equal(0.005, SiftRequest.Known(new Strangers(1, 3, [1, .. new double[Strangers.Shares - 1]]))!.Value, 9);
     }
 }

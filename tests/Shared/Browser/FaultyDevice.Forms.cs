@@ -50,7 +50,7 @@ public sealed partial class FaultyDevice
         {
             Set(Line, typed);
             _driver!.FindElement(By.CssSelector(Line)).SendKeys(Keys.Enter);
-            Until(() => (bool)_driver!.ExecuteScript(IsListed, count)!, "the line on the list", FormPatience);
+            Until(() => Listed([count]).Count > 0, "the line on the list", FormPatience);
             return true;
         }
         catch (Exception gone) when (IsGone(gone))
@@ -75,7 +75,7 @@ public sealed partial class FaultyDevice
             Until(
                 () =>
                 {
-                    kept = [.. taxa.Keys.Where(count => (bool)_driver!.ExecuteScript(IsListed, count)!)];
+                    kept = Listed(taxa.Keys);
                     return kept.Count == taxa.Count || stop.IsCancellationRequested;
                 },
                 "all that was pasted on the list",
@@ -116,8 +116,12 @@ public sealed partial class FaultyDevice
     private const string Line = "input[role=combobox][placeholder='ve al']";
 
     // What a list shows is kept: it is made of what the page's store holds.
-    private const string IsListed =
-        "return[...document.querySelectorAll(\"ol[aria-label='The list'] > li\")].some(l=>l.textContent.replace(/[\\s,.]/g,'').includes(arguments[0]))";
+    private const string ThoseListed =
+        "const lines=[...document.querySelectorAll(\"ol[aria-label='The list'] > li\")].map(l=>l.textContent.replace(/[\\s,.]/g,''));return arguments[0].filter(c=>lines.some(l=>l.includes(c)))";
+
+    // Those of some counts that the list shows.
+    private List<string> Listed(IEnumerable<string> counts) =>
+        [.. ((System.Collections.IEnumerable)_driver!.ExecuteScript(ThoseListed, counts.ToArray())!).Cast<string>()];
 
     // As a link within the application leads there: nothing is loaded anew.
     private void Go(string path) =>

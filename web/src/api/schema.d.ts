@@ -11608,8 +11608,9 @@ export interface components {
             lookedOn?: null | string;
         };
         /**
-         * @description What a place's list has shown of itself: how probable it is that the next plant isn't on it. Each plant that was sifted there adds the
-         *     probability that it wasn't on the list: π = (1.5 + Σ q)/(10 + n), 0.15 before anything is known (Smith and Makov 1978).
+         * @description What a place's list has shown of itself: how probable it is that the next plant isn't on it. What is believed of that share is held
+         *     against each plant that was sifted there by Bayes' rule: of a share π the plant's looks were as probable as (1−π)·P(looks | listed) +
+         *     π·P(looks | not listed). So a plant that says nothing changes nothing, however many of them come.
          */
         Strangers: {
             /**
@@ -11623,8 +11624,13 @@ export interface components {
              */
             plants: number;
             /**
+             * @description How probable each share is, from ½ % to 49½ % in steps of one; null where it isn't known plant by plant: then
+             *                 it follows from the sum.
+             */
+            belief?: null | number[];
+            /**
              * Format: double
-             * @description π, the prior of "not on this list": 0.15 at first.
+             * @description π, the prior of "not on this list": the mean of what is believed, 0 to 0.5; 0.1 at first.
              */
             prior?: number;
             /** @description What is known of the list, in words; empty before anything is. */
