@@ -31,10 +31,17 @@ internal sealed class Accuracy(TextWriter to, bool isShort = false)
         new(FloraColumns.Of(Flora.Table.Characters, [.. described]), Flora.Taxa, Flora.Table.Seasons);
 
     /// <summary>Prints all tables; writes the reliability plot beside them.</summary>
-    public void Run()
+    /// <param name="onlyCalibration">Prints those of calibration alone.</param>
+    public void Run(bool onlyCalibration = false)
     {
         CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
         var full = SifterOf(Complete);
+        if (onlyCalibration)
+        {
+            Calibrate(full, asReliable: true);
+            Calibrate(full, asReliable: false);
+            return;
+        }
         var telling = Errors.Select(error => Trials(full, error, Way.Telling)).ToList();
         var random = Errors.Select(error => Trials(full, error, Way.Random)).ToList();
         Names(telling, random);

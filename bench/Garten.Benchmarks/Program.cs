@@ -29,7 +29,7 @@ public static class Program
     {
         ArgumentNullException.ThrowIfNull(args);
         if (args is ["accuracy", ..])
-            new Accuracy(Console.Out, args is [_, "short"]).Run();
+            new Accuracy(Console.Out, args is [_, "short"]).Run(args is [_, "calibration"]);
         else if (args is ["browser", ..])
         {
             using var bench = new BrowserBench(Console.Out, new Uri(args.Length > 1 ? args[1] : "http://127.0.0.1:5080"));

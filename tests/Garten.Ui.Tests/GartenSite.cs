@@ -25,6 +25,9 @@ public class GartenSite : IAsyncLifetime
             ["StandIns:Pace"] = "4",
         };
 
+    /// <summary>Whether anything is done with it in this run.</summary>
+    protected virtual bool IsWanted => true;
+
     private TestDatabase _database = null!;
     private WebApplicationFactory<Program> _factory = null!;
 
@@ -64,6 +67,8 @@ public class GartenSite : IAsyncLifetime
 
     public async ValueTask InitializeAsync()
     {
+        if (!IsWanted)
+            return;
         _database = await TestDatabase.CreateAsync(await LoadedAsync(Today));
         var connection = new NpgsqlConnectionStringBuilder(_database.ConnectionString);
         Relay = new TcpRelay(connection.Port);
@@ -137,12 +142,14 @@ public class GartenSite : IAsyncLifetime
 
     public async ValueTask DisposeAsync()
     {
+        GC.SuppressFinalize(this);
+        if (!IsWanted)
+            return;
         _browser?.Dispose();
         Client.Dispose();
         await _factory.DisposeAsync();
         await Relay.DisposeAsync();
         await _database.DisposeAsync();
-        GC.SuppressFinalize(this);
     }
 
     private static string FindRoot()
@@ -154,8 +161,13 @@ public class GartenSite : IAsyncLifetime
     }
 }
 
-/// <summary>The same on a day in June, when most of the island is in leaf and flower.</summary>
+/// <summary>The same on a day in June, when most of the island is in leaf and flower; only where pictures are taken.</summary>
 public sealed class GartenInJune : GartenSite
 {
+    /// <summary>Where pictures go to; empty where none are taken.</summary>
+    public static string Pictures => Environment.GetEnvironmentVariable("GARTEN_SCREENSHOTS") ?? "";
+
     protected override string Today => "2026-06-10";
+
+    protected override bool IsWanted => Pictures.Length > 0;
 }

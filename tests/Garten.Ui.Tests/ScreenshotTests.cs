@@ -16,20 +16,15 @@ public sealed class ScreenshotTests(GartenInJune site) : IClassFixture<GartenInJ
 
     private static void Shoot(Browser browser, string name)
     {
-        if (Environment.GetEnvironmentVariable("GARTEN_SCREENSHOTS") is not { Length: > 0 } folder)
-            return;
         // The drawings come behind the page.
         browser.Run("await new Promise(d=>setTimeout(d,800));return ''");
-        browser.Shoot(Path.Combine(folder, name + ".png"));
+        browser.Shoot(Path.Combine(GartenInJune.Pictures, name + ".png"));
     }
 
     [Fact]
     public void TheMainViewsAreShownWithTheDemo()
     {
-        Assert.SkipUnless(
-            Environment.GetEnvironmentVariable("GARTEN_SCREENSHOTS") is { Length: > 0 },
-            "pictures are taken by ./garten screenshots"
-        );
+        Assert.SkipUnless(GartenInJune.Pictures.Length > 0, "pictures are taken by ./garten screenshots");
         var browser = site.Browse();
         browser.Open("/bench");
         browser.UntilText("couplets can’t be answered today");

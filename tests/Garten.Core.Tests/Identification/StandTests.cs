@@ -104,9 +104,9 @@ public sealed class StandTests
     [Fact]
     public void StrangersAreLearntPlantByPlant()
     {
-        Assert.Equal(0.1, Strangers.None.Prior, 2);
-        // By hand: 0.02 was left by a prior of 0.18; by 0.1 it is 0.02/0.18 · 0.1 against 0.98/0.82 · 0.9.
-        Assert.Equal(0.011111 / (0.011111 + 1.075610), Strangers.None.With(0.02, 0.18).Sum, 3);
+        Assert.Equal(0.5 / 8, Strangers.None.Prior, 0.01);
+        // By hand: 0.02 was left by a prior of 0.18; by 0.5/8 it is 0.02/0.18 · 0.0625 against 0.98/0.82 · 0.9375.
+        Assert.Equal(0.006944 / (0.006944 + 1.120427), Strangers.None.With(0.02, 0.18).Sum, 0.001);
         // A plant that says nothing of the list leaves what is believed of it, and how firmly: the caution itself isn't learnt, and what
         // says something afterwards tells as much as before.
         var raised = SiftOptions.Default.PriorOfStranger(Strangers.None.Prior);
@@ -117,16 +117,16 @@ public sealed class StandTests
             );
         Assert.Equal(Strangers.None.Prior, silent.Prior, 6);
         Assert.Equal(Strangers.None.With(1, raised).Prior, silent.With(1, raised).Prior, 6);
-        // Plants that certainly are strangers, or certainly aren't: the beta distribution with one more on either side, (1+1)/11 and 1/11,
+        // Plants that certainly are strangers, or certainly aren't: the beta distribution with one more on either side, 1.5/9 and 0.5/9,
         // cut off at a half.
-        Assert.Equal(2.0 / 11, Strangers.None.With(1, raised).Prior, 2);
-        Assert.Equal(1.0 / 11, Strangers.None.With(0, raised).Prior, 2);
+        Assert.Equal(1.5 / 9, Strangers.None.With(1, raised).Prior, 0.015);
+        Assert.Equal(0.5 / 9, Strangers.None.With(0, raised).Prior, 0.015);
         Assert.Equal(new Strangers(1, 1).Prior, Strangers.None.With(1, raised).Prior, 6);
         Assert.Equal(new Strangers(0, 1).Prior, Strangers.None.With(0, raised).Prior, 6);
         // What was counted before beliefs were kept, plants in thousands too.
-        Assert.Equal(601.0 / 10010, new Strangers(600, 10000).Prior, 3);
+        Assert.Equal(600.5 / 10008, new Strangers(600, 10000).Prior, 3);
         var seen = Enumerable.Range(0, 40).Aggregate(Strangers.None, (s, _) => s.With(0.02, SiftOptions.Default.PriorOfStranger(s.Prior)));
-        Assert.InRange(seen.Prior, 1.0 / 50, 1.8 / 50);
+        Assert.InRange(seen.Prior, 0.5 / 48, (0.5 + 0.8) / 48);
         // Where the list has proved complete, a name stands sooner.
         double First(double? prior) =>
             List.Ranked(new SiftQuery([See(Characters[0], "a"), See(Characters[5], "a")], NotOnList: prior)).Probability[0];

@@ -11630,7 +11630,7 @@ export interface components {
             belief?: null | number[];
             /**
              * Format: double
-             * @description π, the prior of "not on this list": the mean of what is believed, 0 to 0.5; 0.1 at first.
+             * @description π, the prior of "not on this list": the mean of what is believed, 0 to 0.5; some 0.06 at first.
              */
             prior?: number;
             /** @description What is known of the list, in words; empty before anything is. */
