@@ -40,8 +40,8 @@ public sealed record SiftOptions
     /// <summary>
     /// What is learnt of a list is raised by this: a stranger is taken for a listed plant more often than the other way round, the more so
     /// the better the looks are than their characters are said to be. A list that has proved complete loses next to nothing by it. With
-    /// 1.2 in its place names at places with 15 % of strangers are up to 12 points too sure where one look in twenty is wrong, with this
-    /// about 7 (docs/accuracy.md).
+    /// 1.2 in its place names at places with 15 % of strangers are up to 10 points too sure where one look in twenty is wrong, with this
+    /// up to 8 (docs/accuracy.md).
     /// </summary>
     public double RaiseNotOnList { get; init; } = 1.5;
 
