@@ -38,8 +38,7 @@ internal sealed class Accuracy(TextWriter to, bool isShort = false)
         var full = SifterOf(Complete);
         if (onlyCalibration)
         {
-            Calibrate(full, asReliable: true);
-            Calibrate(full, asReliable: false);
+            CalibrateAll(full);
             return;
         }
         var telling = Errors.Select(error => Trials(full, error, Way.Telling)).ToList();
@@ -47,8 +46,7 @@ internal sealed class Accuracy(TextWriter to, bool isShort = false)
         Names(telling, random);
         FirstInLooks(telling);
         OffTheList(full);
-        Calibrate(full, asReliable: true);
-        Calibrate(full, asReliable: false);
+        CalibrateAll(full);
         AgainstLog();
         InContexts(full);
         new PlantedTurns(Flora, Complete, Species).Report(to, FirstSeed);
@@ -118,7 +116,12 @@ internal sealed class Accuracy(TextWriter to, bool isShort = false)
             : Lists[d.Taxon] = SifterOf(Complete.Where(x => x.Taxon != d.Taxon && Taxa[x.Taxon].Parent != d.Taxon));
 
     // Plants as they come at some places, a share of them not on the list: by telling looks and by chance, with and without wrong looks.
-    private static (List<Step> Steps, double Learnt) Streams(Sifter full, double unlisted, bool asReliable)
+    private static (List<Step> Steps, double Learnt) Streams(
+        Sifter full,
+        double unlisted,
+        bool asReliable,
+        IReadOnlyDictionary<string, double[]>? living
+    )
     {
         var steps = new List<Step>();
         var learnt = 0d;
@@ -133,7 +136,7 @@ internal sealed class Accuracy(TextWriter to, bool isShort = false)
                 var way = random.Next(2) == 0 ? Way.Telling : Way.Random;
                 var error = asReliable ? AsReliable : Errors[random.Next(Errors.Length)];
                 var list = isOff ? WithoutIt(taxon) : full;
-                if (Trial.Of(full, taxon, random.Next(), error, way, MostLooks, list, Whole, strangers.Prior) is not { } trial)
+                if (Trial.Of(full, taxon, random.Next(), error, way, MostLooks, list, Whole, strangers.Prior, living) is not { } trial)
                     continue;
                 strangers = strangers.With(trial.NoneAtTheEnd, list.Options.PriorOfStranger(strangers.Prior));
                 steps.AddRange(
@@ -147,13 +150,20 @@ internal sealed class Accuracy(TextWriter to, bool isShort = false)
         return (steps, learnt);
     }
 
+    private void CalibrateAll(Sifter full)
+    {
+        Calibrate(full, "looks as reliable as their characters are said to be", asReliable: true);
+        Calibrate(full, "0, 5 and 10 % of looks wrong", asReliable: false);
+        Calibrate(full, "looks in all contexts, as reliable as their characters are said to be", asReliable: true, UsualOf(full));
+    }
+
     // Of all names that stood first with a probability, how many were right.
-    private void Calibrate(Sifter full, bool asReliable)
+    private void Calibrate(Sifter full, string looks, bool asReliable, IReadOnlyDictionary<string, double[]>? living = null)
     {
         double[] bounds = [0.3, 0.4, 0.5, 0.6, 0.7, 0.8, 0.9, 0.95, 1.01];
-        var streams = Unlisted.Select(share => (Share: share, Of: Streams(full, share, asReliable))).ToList();
+        var streams = Unlisted.Select(share => (Share: share, Of: Streams(full, share, asReliable, living))).ToList();
         to.WriteLine(
-            $"\n## Calibration, {(asReliable ? "looks as reliable as their characters are said to be" : "0, 5 and 10 % of looks wrong")}\n\nPlants as they come at {Places} places, {PlantsAtPlace} at each, some of them of species that were taken off the list; half of them by telling looks, half by chance. Each plant shows every character, also those that its species isn't described in (as some taxon of its growth form). At every step: the name that stands first, its mean probability, how often it was right. What each place has learnt of its list at the end: {string.Join(", ", streams.Select(s => $"{s.Of.Learnt:0.0 %} where {s.Share:0 %} aren't on it"))}.\n"
+            $"\n## Calibration, {looks}\n\nPlants as they come at {Places} places, {PlantsAtPlace} at each, some of them of species that were taken off the list; half of them by telling looks, half by chance. Each plant shows every character, also those that its species isn't described in (as some taxon of its growth form). At every step: the name that stands first, its mean probability, how often it was right. What each place has learnt of its list at the end: {string.Join(", ", streams.Select(s => $"{s.Of.Learnt:0.0 %} where {s.Share:0 %} aren't on it"))}.\n"
         );
         to.WriteLine(
             "| probability given | "
@@ -185,7 +195,7 @@ internal sealed class Accuracy(TextWriter to, bool isShort = false)
             }
             to.WriteLine($"| {bounds[i]:0 %} to {Math.Min(1, bounds[i + 1]):0 %} | {string.Join(" | ", cells)} |");
         }
-        if (!asReliable)
+        if (!asReliable || living is not null)
             return;
         to.WriteLine("\n![Reliability](accuracy-reliability.svg)");
         ReliabilityPlot.Write(Path.Combine(Repository.Root, "docs", "accuracy-reliability.svg"), points);
@@ -219,9 +229,7 @@ internal sealed class Accuracy(TextWriter to, bool isShort = false)
     // The same plants looked at in the usual context and in all of them, with and without the rules.
     private void InContexts(Sifter full)
     {
-        var usual = full
-            .Columns.Columns.Where(c => !c.Character.IsQuantity)
-            .ToDictionary(c => c.Character.Id, UsualOf, StringComparer.Ordinal);
+        var usual = UsualOf(full);
         var plain = new Sifter(
             full.Columns,
             Flora.Taxa,
@@ -274,6 +282,9 @@ internal sealed class Accuracy(TextWriter to, bool isShort = false)
             );
         }
     }
+
+    private static Dictionary<string, double[]> UsualOf(Sifter full) =>
+        full.Columns.Columns.Where(c => !c.Character.IsQuantity).ToDictionary(c => c.Character.Id, UsualOf, StringComparer.Ordinal);
 
     private static double[] UsualOf(CharacterColumn column)
     {

@@ -22,8 +22,10 @@ public sealed record Strangers(double Sum, int Plants, IReadOnlyList<double>? Be
     // A list that misses more than every other plant is none.
     private const double MostOff = 0.5;
 
-    // So many digits of a probability are kept: a place's belief is a short answer.
+    // So many digits of a probability are kept: a place's belief is a short answer. No share is given up for good: where strangers come to
+    // a list that had proved complete, that is learnt too.
     private const int KeptDigits = 9;
+    private const double LeastBelief = 1e-9;
 
     private static double Share(int i) => (i + 0.5) / Shares * MostOff;
 
@@ -104,7 +106,7 @@ public sealed record Strangers(double Sum, int Plants, IReadOnlyList<double>? Be
         return new(
             Sum + Math.Clamp(stranger / (stranger + known), 0, 1),
             Plants + 1,
-            [.. Whole(all).Select(b => Math.Round(b, KeptDigits))]
+            [.. Whole(all).Select(b => Math.Max(LeastBelief, Math.Round(b, KeptDigits)))]
         );
     }
 }

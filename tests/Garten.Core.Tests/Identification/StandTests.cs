@@ -127,6 +127,13 @@ public sealed class StandTests
         Assert.Equal(600.5 / 10008, new Strangers(600, 10000).Prior, 3);
         var seen = Enumerable.Range(0, 40).Aggregate(Strangers.None, (s, _) => s.With(0.02, SiftOptions.Default.PriorOfStranger(s.Prior)));
         Assert.InRange(seen.Prior, 0.5 / 48, (0.5 + 0.8) / 48);
+        // A list that proved complete on a thousand plants, and then misses every one of thirty.
+        var complete = Enumerable
+            .Range(0, 1000)
+            .Aggregate(Strangers.None, (s, _) => s.With(0, SiftOptions.Default.PriorOfStranger(s.Prior)));
+        Assert.InRange(complete.Prior, 0, 0.006);
+        var missing = Enumerable.Range(0, 30).Aggregate(complete, (s, _) => s.With(1, SiftOptions.Default.PriorOfStranger(s.Prior)));
+        Assert.InRange(missing.Prior, 0.3, 0.5);
         // Where the list has proved complete, a name stands sooner.
         double First(double? prior) =>
             List.Ranked(new SiftQuery([See(Characters[0], "a"), See(Characters[5], "a")], NotOnList: prior)).Probability[0];
