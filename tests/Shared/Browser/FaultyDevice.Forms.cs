@@ -121,7 +121,7 @@ public sealed partial class FaultyDevice
 
     // Those of some counts that the list shows.
     private List<string> Listed(IEnumerable<string> counts) =>
-        [.. ((System.Collections.IEnumerable)_driver!.ExecuteScript(ThoseListed, counts.ToArray())!).Cast<string>()];
+        [.. ((System.Collections.IEnumerable)_driver!.ExecuteScript(ThoseListed, (object)counts.ToArray())!).Cast<string>()];
 
     // As a link within the application leads there: nothing is loaded anew.
     private void Go(string path) =>
