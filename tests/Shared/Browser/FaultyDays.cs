@@ -29,12 +29,12 @@ public sealed class FaultyDays(HttpClient client, Uri address, int seed) : IDisp
     private const int FirstCount = 1_000_000;
 
     // More than this and the devices only heap up what they send.
-    private const long MostWaiting = 600;
+    private const long MostWaiting = 1500;
     private const int LargestBatch = 200;
 
     // Who writes a list has no thousand changes waiting: with fewer than this it goes as fast as one writes.
-    private const long FewWaiting = 100;
-    private static readonly TimeSpan ToBeSentFirst = TimeSpan.FromSeconds(2);
+    private const long FewWaiting = 40;
+    private static readonly TimeSpan ToBeSentFirst = TimeSpan.FromSeconds(4);
     private static readonly TimeSpan ToSend = TimeSpan.FromMinutes(5);
     private readonly FaultyDevice[] _devices = [new(address), new(address)];
     private readonly ConcurrentDictionary<string, FaultyFact> _begun = new(StringComparer.Ordinal);
@@ -66,7 +66,7 @@ public sealed class FaultyDays(HttpClient client, Uri address, int seed) : IDisp
     /// <param name="most">How many faults at most.</param>
     /// <param name="time">For how long at most.</param>
     /// <param name="workFor">For how long the devices work until the next fault, at most.</param>
-    /// <param name="formOneIn">Between two faults one device in so many types into forms.</param>
+    /// <param name="formOneIn">One in so many steps is typed into a form.</param>
     /// <param name="tell">Told now and then how far it is.</param>
     public async Task<FaultyOutcome> RunAsync(
         IReadOnlyList<Fault> faults,
@@ -150,14 +150,11 @@ public sealed class FaultyDays(HttpClient client, Uri address, int seed) : IDisp
     private void Work(FaultyDevice device, int seed, int formOneIn, CancellationToken stop)
     {
         var random = new Random(seed);
-        var byForms = random.Next(formOneIn) == 0;
         try
         {
-            if (byForms)
-                LetBeSent(device, stop);
             while (!stop.IsCancellationRequested)
             {
-                if (byForms)
+                if (random.Next(formOneIn) == 0)
                 {
                     if (!WorkByForm(device, random, stop))
                         return;
@@ -183,15 +180,6 @@ public sealed class FaultyDays(HttpClient client, Uri address, int seed) : IDisp
         }
     }
 
-    private static void LetBeSent(FaultyDevice device, CancellationToken stop)
-    {
-        for (var began = Stopwatch.GetTimestamp(); Stopwatch.GetElapsedTime(began) < ToBeSentFirst; Thread.Sleep(100))
-        {
-            if (stop.IsCancellationRequested || device.Count().Waiting < FewWaiting)
-                return;
-        }
-    }
-
     // A visit to a plant, or some lines of a list; false where the page didn't say that it is kept.
     private bool WorkByForm(FaultyDevice device, Random random, CancellationToken stop)
     {
@@ -199,6 +187,11 @@ public sealed class FaultyDays(HttpClient client, Uri address, int seed) : IDisp
         {
             var visited = Begun("visitPlant", Next("form"));
             return device.VisitByForm(_plants[random.Next(BasePlants)], visited) && Kept(visited);
+        }
+        for (var began = Stopwatch.GetTimestamp(); Stopwatch.GetElapsedTime(began) < ToBeSentFirst; Thread.Sleep(100))
+        {
+            if (stop.IsCancellationRequested || device.Count().Waiting < FewWaiting)
+                break;
         }
         if (!device.OpenList(_lists[random.Next(Lists)]))
             return false;
