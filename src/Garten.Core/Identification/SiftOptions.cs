@@ -12,9 +12,8 @@ public sealed record SiftOptions
     public EvidenceOptions Evidence { get; init; } = EvidenceOptions.Default;
 
     /// <summary>
-    /// Prior of "not on this list" before anything is learnt, not yet raised: raised it is 0.18. With one in
-    /// fifty, kin of
-    /// listed plants that aren't listed themselves were named with 95 % in six cases of ten; with this in two (docs/accuracy.md).
+    /// Prior of "not on this list" before anything is learnt, not yet raised: raised it is 0.18. With one in fifty, kin of listed plants
+    /// that aren't listed themselves were named with 95 % in six cases of ten; with this in two (docs/accuracy.md).
     /// </summary>
     public double NotOnList { get; init; } = 0.12;
 

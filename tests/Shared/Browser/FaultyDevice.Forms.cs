@@ -116,8 +116,10 @@ public sealed partial class FaultyDevice
     private const string Line = "input[role=combobox][placeholder='ve al']";
 
     // What a list shows is kept: it is made of what the page's store holds.
-    private const string ThoseListed =
-        "const lines=[...document.querySelectorAll(\"ol[aria-label='The list'] > li\")].map(l=>l.textContent.replace(/[\\s,.]/g,''));return arguments[0].filter(c=>lines.some(l=>l.includes(c)))";
+    private const string ThoseListed = """
+        const lines=[...document.querySelectorAll("ol[aria-label='The list'] > li")].map(l=>l.textContent.replace(/[\s,.]/g,''));
+        return arguments[0].filter(c=>lines.some(l=>l.includes(c)));
+        """;
 
     // Those of some counts that the list shows.
     private List<string> Listed(IEnumerable<string> counts) =>
