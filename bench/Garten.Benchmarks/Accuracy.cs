@@ -105,7 +105,7 @@ internal sealed class Accuracy(TextWriter to, bool isShort = false)
     private const double AsReliable = -1;
 
     // Places, and plants looked at in each: what is learnt of a list begins anew with every place.
-    private const int Places = 64;
+    private const int Places = 256;
     private const int PlantsAtPlace = 120;
 
     private static readonly Dictionary<string, Sifter> Lists = [];

@@ -11,9 +11,9 @@ internal sealed class Faults(TextWriter output) : IAsyncDisposable
 {
     private const int Seed = 19;
 
-    // Half of the steps are typed into forms: some lines of a list, or a visit.
-    private const int FormOneIn = 2;
-    private static readonly TimeSpan WorkFor = TimeSpan.FromSeconds(6);
+    // Before one fault in three lists and visits are typed into forms.
+    private const int FormOneIn = 3;
+    private static readonly TimeSpan WorkFor = TimeSpan.FromSeconds(4);
     private readonly OwnServer _own = new("demo");
 
     public async Task RunAsync(int most, TimeSpan time)

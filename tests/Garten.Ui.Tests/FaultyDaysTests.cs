@@ -6,7 +6,7 @@ namespace Garten.Ui.Tests;
 /// <summary>Forty seconds of <c>./garten bench faults</c>, each time with another seed.</summary>
 public sealed class FaultyDaysTests(GartenSite site) : IClassFixture<GartenSite>
 {
-    private const int FormOneIn = 8;
+    private const int FormOneIn = 3;
     private static readonly TimeSpan Time = TimeSpan.FromSeconds(40);
     private static readonly TimeSpan WorkFor = TimeSpan.FromSeconds(1.2);
 

@@ -12,12 +12,15 @@ namespace Garten.Testing;
 /// </summary>
 public sealed class FaultyDays(HttpClient client, Uri address, int seed) : IDisposable
 {
-    private const int BasePlants = 100;
+    // As many as a day's plants are: on a hundred of them each would have a thousand visits in the end.
+    private const int BasePlants = 1000;
+    private const int Populations = 100;
 
     // Visits whose lists are written through the page: a list of more lines than anyone writes would only slow the page down.
-    private const int Lists = 300;
+    private const int Lists = 500;
     private const int MostLines = 8;
     private const int MostPasted = 70;
+    private const int FewestPasted = 40;
 
     // Most lines come out of a notebook, pasted; some are typed one by one.
     private const int TypedOneIn = 4;
@@ -29,12 +32,13 @@ public sealed class FaultyDays(HttpClient client, Uri address, int seed) : IDisp
     private const int FirstCount = 1_000_000;
 
     // More than this and the devices only heap up what they send.
-    private const long MostWaiting = 1500;
-    private const int LargestBatch = 200;
+    private const long MostWaiting = 600;
+    private const int LargestBatch = 300;
 
     // Who writes a list has no thousand changes waiting: with fewer than this it goes as fast as one writes.
-    private const long FewWaiting = 40;
-    private static readonly TimeSpan ToBeSentFirst = TimeSpan.FromSeconds(4);
+    private const long FewWaiting = 20;
+    private static readonly TimeSpan ToBeSentFirst = TimeSpan.FromSeconds(10);
+    private static readonly TimeSpan ToWriteAList = TimeSpan.FromSeconds(12);
     private static readonly TimeSpan ToSend = TimeSpan.FromMinutes(5);
     private readonly FaultyDevice[] _devices = [new(address), new(address)];
     private readonly ConcurrentDictionary<string, FaultyFact> _begun = new(StringComparer.Ordinal);
@@ -44,7 +48,7 @@ public sealed class FaultyDays(HttpClient client, Uri address, int seed) : IDisp
     private readonly List<Guid> _lists = [];
     private string[] _taxa = [];
     private readonly Guid _place = Guid.CreateVersion7();
-    private readonly Guid _population = Guid.CreateVersion7();
+    private readonly List<Guid> _populations = [];
     private readonly Random _random = new(seed);
     private int _byForm;
     private int _number;
@@ -66,7 +70,7 @@ public sealed class FaultyDays(HttpClient client, Uri address, int seed) : IDisp
     /// <param name="most">How many faults at most.</param>
     /// <param name="time">For how long at most.</param>
     /// <param name="workFor">For how long the devices work until the next fault, at most.</param>
-    /// <param name="formOneIn">One in so many steps is typed into a form.</param>
+    /// <param name="formOneIn">Before one fault in so many both devices type into forms.</param>
     /// <param name="tell">Told now and then how far it is.</param>
     public async Task<FaultyOutcome> RunAsync(
         IReadOnlyList<Fault> faults,
@@ -82,8 +86,15 @@ public sealed class FaultyDays(HttpClient client, Uri address, int seed) : IDisp
         for (var n = 0; n < most && Stopwatch.GetElapsedTime(began) < time; n++)
         {
             using var end = new CancellationTokenSource();
-            var work = _devices.Select(d => Task.Run(() => Work(d, _random.Next(), formOneIn, end.Token))).ToArray();
-            await Task.Delay(_random.Next(200, (int)workFor.TotalMilliseconds));
+            var isByForm = _random.Next(formOneIn) == 0;
+            // Whoever types has sent first what waited; the time until the fault begins then.
+            var hasBegun = new TaskCompletionSource(TaskCreationOptions.RunContinuationsAsynchronously);
+            if (!isByForm)
+                hasBegun.SetResult();
+            var work = _devices.Select(d => Start(d, isByForm, hasBegun, end.Token)).ToArray();
+            await Task.WhenAny([hasBegun.Task, .. work]);
+            var longest = isByForm ? workFor + ToWriteAList : workFor;
+            await Task.Delay(_random.Next(200, (int)longest.TotalMilliseconds));
             var fault = faults[_random.Next(faults.Count)];
             await fault.Breaks();
             await Task.Delay(_random.Next(0, 400));
@@ -110,9 +121,21 @@ public sealed class FaultyDays(HttpClient client, Uri address, int seed) : IDisp
                 ("longitude", -11.2),
                 ("uncertaintyMetres", 200),
                 ("caution", "")
-            ),
-            Made.Command("savePopulation", ("populationId", _population), ("placeId", _place), ("name", "north"), ("taxon", "Alvena alba"))
+            )
         );
+        for (var i = 0; i < Populations; i++)
+        {
+            _populations.Add(Guid.CreateVersion7());
+            commands.Add(
+                Made.Command(
+                    "savePopulation",
+                    ("populationId", _populations[i]),
+                    ("placeId", _place),
+                    ("name", string.Create(CultureInfo.InvariantCulture, $"population {i}")),
+                    ("taxon", "Alvena alba")
+                )
+            );
+        }
         for (var i = 0; i < BasePlants; i++)
         {
             _plants.Add(Guid.CreateVersion7());
@@ -142,64 +165,87 @@ public sealed class FaultyDays(HttpClient client, Uri address, int seed) : IDisp
                 )
             );
         }
-        using var response = await client.PostAsJsonAsync("/api/v1/commands", new JsonObject { ["commands"] = commands });
-        response.EnsureSuccessStatusCode();
+        foreach (var batch in commands.Select(c => c!.DeepClone()).Chunk(LargestBatch))
+        {
+            using var response = await client.PostAsJsonAsync("/api/v1/commands", new JsonObject { ["commands"] = new JsonArray(batch) });
+            response.EnsureSuccessStatusCode();
+        }
         await Task.WhenAll(_devices.Select(d => Task.Run(() => d.Start())));
     }
 
-    private void Work(FaultyDevice device, int seed, int formOneIn, CancellationToken stop)
+    private Task Start(FaultyDevice device, bool isByForm, TaskCompletionSource hasBegun, CancellationToken stop)
     {
-        var random = new Random(seed);
-        try
-        {
-            while (!stop.IsCancellationRequested)
+        var random = new Random(_random.Next());
+        return Task.Run(
+            () =>
             {
-                if (random.Next(formOneIn) == 0)
+                try
                 {
-                    if (!WorkByForm(device, random, stop))
-                        return;
-                    continue;
+                    if (isByForm)
+                        Type(device, random, hasBegun, stop);
+                    else
+                        Keep(device, random, stop);
                 }
-                var facts = new List<FaultyFact>();
-                for (var left = random.Next(1, LargestBatch); left > 0; left--)
-                    facts.AddRange(Draw(random));
-                foreach (var fact in facts)
-                    _begun[fact.Name] = fact;
-                if (!device.KeepAll(facts))
-                    return;
-                foreach (var fact in facts)
-                    _accepted[fact.Name] = true;
-                while (device.Count().Waiting > MostWaiting && !stop.IsCancellationRequested)
-                    Thread.Sleep(100);
-            }
-        }
-        catch (Exception gone)
-            when (gone is OpenQA.Selenium.WebDriverException or NullReferenceException or ObjectDisposedException or HttpRequestException)
+                catch (Exception gone)
+                    when (gone
+                            is OpenQA.Selenium.WebDriverException
+                                or NullReferenceException
+                                or ObjectDisposedException
+                                or HttpRequestException
+                    )
+                {
+                    // The device is.
+                }
+            },
+            CancellationToken.None
+        );
+    }
+
+    private void Type(FaultyDevice device, Random random, TaskCompletionSource hasBegun, CancellationToken stop)
+    {
+        for (var began = Stopwatch.GetTimestamp(); Stopwatch.GetElapsedTime(began) < ToBeSentFirst; Thread.Sleep(100))
         {
-            // The device is.
+            if (stop.IsCancellationRequested || device.Count().Waiting < FewWaiting)
+                break;
+        }
+        while (!stop.IsCancellationRequested && WorkByForm(device, random, hasBegun, stop)) { }
+    }
+
+    private void Keep(FaultyDevice device, Random random, CancellationToken stop)
+    {
+        while (!stop.IsCancellationRequested)
+        {
+            var facts = new List<FaultyFact>();
+            for (var left = random.Next(1, LargestBatch); left > 0; left--)
+                facts.AddRange(Draw(random));
+            foreach (var fact in facts)
+                _begun[fact.Name] = fact;
+            if (!device.KeepAll(facts))
+                return;
+            foreach (var fact in facts)
+                _accepted[fact.Name] = true;
+            while (device.Count().Waiting > MostWaiting && !stop.IsCancellationRequested)
+                Thread.Sleep(100);
         }
     }
 
     // A visit to a plant, or some lines of a list; false where the page didn't say that it is kept.
-    private bool WorkByForm(FaultyDevice device, Random random, CancellationToken stop)
+    private bool WorkByForm(FaultyDevice device, Random random, TaskCompletionSource hasBegun, CancellationToken stop)
     {
         if (random.Next(VisitFormOneIn) == 0)
         {
             var visited = Begun("visitPlant", Next("form"));
             return device.VisitByForm(_plants[random.Next(BasePlants)], visited) && Kept(visited);
         }
-        for (var began = Stopwatch.GetTimestamp(); Stopwatch.GetElapsedTime(began) < ToBeSentFirst; Thread.Sleep(100))
-        {
-            if (stop.IsCancellationRequested || device.Count().Waiting < FewWaiting)
-                break;
-        }
-        if (!device.OpenList(_lists[random.Next(Lists)]))
+        var isOpen = device.OpenList(_lists[random.Next(Lists)]);
+        hasBegun.TrySetResult();
+        if (!isOpen)
             return false;
         if (random.Next(TypedOneIn) != 0)
         {
             var taxa = _taxa[..];
             random.Shuffle(taxa);
-            var pasted = taxa[..random.Next(1, Math.Min(MostPasted, taxa.Length))].ToDictionary(_ => NextLine());
+            var pasted = taxa[..Math.Min(random.Next(FewestPasted, MostPasted), taxa.Length)].ToDictionary(_ => NextLine());
             foreach (var count in pasted.Keys)
                 Begun("listTaxon", count);
             var kept = device.Paste(pasted, stop);
@@ -236,7 +282,8 @@ public sealed class FaultyDays(HttpClient client, Uri address, int seed) : IDisp
     private IEnumerable<FaultyFact> Draw(Random random)
     {
         var plant = _plants[random.Next(BasePlants)];
-        switch (random.Next(6))
+        // Mostly visits: plants and names that come into being at every other step would make a place of thirty thousand plants.
+        switch (random.Next(20))
         {
             case 0:
                 var tagged = Guid.CreateVersion7();
@@ -245,7 +292,7 @@ public sealed class FaultyDays(HttpClient client, Uri address, int seed) : IDisp
                 // What hangs on it goes after it.
                 yield return Visit(tagged, Next("visit"), Guid.Empty);
                 break;
-            case 1:
+            case > 14:
                 var counted = Next("count");
                 yield return new FaultyFact(
                     "countPopulation",
@@ -253,7 +300,7 @@ public sealed class FaultyDays(HttpClient client, Uri address, int seed) : IDisp
                     Made.Command(
                         "countPopulation",
                         ("countId", Guid.CreateVersion7()),
-                        ("populationId", _population),
+                        ("populationId", _populations[random.Next(Populations)]),
                         ("date", "2026-05-03"),
                         ("recorder", Made.Recorder()),
                         ("unit", "individuals"),
@@ -264,7 +311,7 @@ public sealed class FaultyDays(HttpClient client, Uri address, int seed) : IDisp
                     Guid.Empty
                 );
                 break;
-            case 2:
+            case 1:
                 var (named, note) = (Guid.CreateVersion7(), Next("name"));
                 yield return new FaultyFact(
                     "recordDetermination",
@@ -274,7 +321,7 @@ public sealed class FaultyDays(HttpClient client, Uri address, int seed) : IDisp
                     Guid.Empty
                 );
                 break;
-            case 3:
+            case < 7:
                 yield return Visit(plant, Next("visit"), Guid.CreateVersion7());
                 break;
             default:
