@@ -10,6 +10,7 @@ namespace Garten.Benchmarks;
 internal sealed class Faults(TextWriter output) : IAsyncDisposable
 {
     private const int Seed = 19;
+    private const int Plants = 1000;
 
     // Before one fault in three lists and visits are typed into forms.
     private const int FormOneIn = 3;
@@ -29,7 +30,8 @@ internal sealed class Faults(TextWriter output) : IAsyncDisposable
         using var days = new FaultyDays(
             client,
             new Uri(string.Create(CultureInfo.InvariantCulture, $"http://127.0.0.1:{relay.Port}")),
-            Seed
+            Seed,
+            Plants
         );
         Task Killed(bool alsoDatabase) => Task.Run(() => _own.Kill(alsoDatabase));
         Fault[] faults =

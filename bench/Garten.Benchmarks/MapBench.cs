@@ -7,7 +7,8 @@ using OpenQA.Selenium.Support.UI;
 
 namespace Garten.Benchmarks;
 
-/// <summary>The map with 10,000 records of lists, moved by its keys in headless Chromium against a running server: script a frame.</summary>
+/// <summary>The map with 10,000 records of lists, moved by its keys in headless Chromium against a running server: script a
+/// frame.</summary>
 internal sealed class MapBench(TextWriter to, Uri server) : IDisposable
 {
     private const int Records = 10_000;

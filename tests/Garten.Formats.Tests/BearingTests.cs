@@ -143,7 +143,8 @@ public sealed class BearingTests
         Assert.Equal(Probability(flora, "starry"), Probability(flora, "starry", petal), 9);
     }
 
-    /// <summary>Of a part that isn't there nothing was seen; descriptions that contradict one another say nothing, instead of that.</summary>
+    /// <summary>Of a part that isn't there nothing was seen; descriptions that contradict one another say nothing, instead of
+    /// that.</summary>
     [Fact]
     public void AContradictionIsUnknownAndNotAnAbsence()
     {

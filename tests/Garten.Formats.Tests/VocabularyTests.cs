@@ -55,7 +55,8 @@ public sealed class VocabularyTests
         );
     }
 
-    /// <summary>What practitioners say of plants, in as few letters as they would type, is among the first eight that are offered.</summary>
+    /// <summary>What practitioners say of plants, in as few letters as they would type, is among the first eight that are
+    /// offered.</summary>
     [Theory]
     [InlineData("bundle sc 5", "bundle-scar.number", "")]
     [InlineData("stipule sc ring", "stipule-scar.scar-pattern", "ring")]

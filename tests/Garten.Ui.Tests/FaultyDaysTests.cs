@@ -7,6 +7,7 @@ namespace Garten.Ui.Tests;
 public sealed class FaultyDaysTests(GartenSite site) : IClassFixture<GartenSite>
 {
     private const int FormOneIn = 3;
+    private const int Plants = 60;
     private static readonly TimeSpan Time = TimeSpan.FromSeconds(40);
     private static readonly TimeSpan WorkFor = TimeSpan.FromSeconds(1.2);
 
@@ -16,7 +17,7 @@ public sealed class FaultyDaysTests(GartenSite site) : IClassFixture<GartenSite>
         var seed = Environment.TickCount;
         // Between the devices and the server, to be cut.
         await using var network = new TcpRelay(site.Address.Port);
-        using var days = new FaultyDays(site.Client, new Uri($"http://127.0.0.1:{network.Port}"), seed);
+        using var days = new FaultyDays(site.Client, new Uri($"http://127.0.0.1:{network.Port}"), seed, Plants);
         static Task Done(Action action)
         {
             action();

@@ -163,7 +163,8 @@ public sealed class FloraTests(GartenSite site) : IClassFixture<GartenSite>
         return System.Text.Json.Nodes.JsonNode.Parse(report)!;
     }
 
-    /// <summary>A part and a quality are found on the drawn plant and by a word; a curator defines a state, and it is found at once.</summary>
+    /// <summary>A part and a quality are found on the drawn plant and by a word; a curator defines a state, and it is found at
+    /// once.</summary>
     [Fact]
     public void AStateIsDefinedOnAPageAndFoundAtOnce()
     {

@@ -24,7 +24,8 @@ public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
         browser.Click("Close");
     }
 
-    /// <summary>What the list doesn't ask for is typed in a few letters or picked in a few taps, is weighed, and stays on the sheet.</summary>
+    /// <summary>What the list doesn't ask for is typed in a few letters or picked in a few taps, is weighed, and stays on the
+    /// sheet.</summary>
     [Fact]
     public void SomethingElseIsTypedOrPickedAndCounts()
     {

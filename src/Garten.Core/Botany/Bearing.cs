@@ -23,8 +23,8 @@ public readonly record struct Saying(CharacterId Character, string State);
 
 /// <summary>
 /// How one character speaks of another: a whole for its parts ("plant hairless" says so of stem and leaf), a finer state for a coarser one
-/// (decussate is opposite), a part for its absence (without petals no petal is red), a quality for another one (where hairs are forked there
-/// are hairs). States of older characters are read by what the vocabulary says they mean.
+/// (decussate is opposite), a part for its absence (without petals no petal is red), a quality for another one (where hairs are forked
+/// there are hairs). States of older characters are read by what the vocabulary says they mean.
 /// </summary>
 public sealed class Bearing
 {
@@ -134,8 +134,8 @@ public sealed class Bearing
         );
     }
 
-    // Whether two characters speak of one part, of a part and a whole, or of two parts laid beside each other: of others nothing follows, and
-    // most pairs are such, so that their states needn't be held against each other.
+    // Whether two characters speak of one part, of a part and a whole, or of two parts laid beside each other: of others nothing follows,
+    // and most pairs are such, so that their states needn't be held against each other.
     private bool Meet(Character one, Character other)
     {
         var others = Spoken(other);

@@ -25,8 +25,8 @@ public sealed record KeepDeliveryCommand(
     string Note = ""
 ) : Command(Id);
 
-/// <summary>Notes what a partner says of a record that was passed on. It stands beside ours and changes nothing of it; said again, the newest
-/// holds.</summary>
+/// <summary>Notes what a partner says of a record that was passed on. It stands beside ours and changes nothing of it; said again, the
+/// newest holds.</summary>
 /// <param name="Id">Identity of the command.</param>
 /// <param name="Partner">Who says it.</param>
 /// <param name="OccurrenceId">The record.</param>

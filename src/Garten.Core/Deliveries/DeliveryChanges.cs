@@ -51,8 +51,8 @@ public static class DeliveryChanges
     /// <summary>Holds what a partner has against what there is now.</summary>
     /// <param name="known">What the partner has, by id: as it was passed on last, without what was withdrawn since.</param>
     /// <param name="now">What is to be passed on now; each record once.</param>
-    /// <param name="stands">Whether a record that the partner has and that isn't among these still holds: it is of another place then, or of
-    /// another taxon than was asked for.</param>
+    /// <param name="stands">Whether a record that the partner has and that isn't among these still holds: it is of another place then, or
+    /// of another taxon than was asked for.</param>
     /// <returns>The records of <paramref name="now"/> in their order, and then what is withdrawn.</returns>
     public static IReadOnlyList<DeliveryChange> Of(
         IReadOnlyDictionary<Guid, DeliveredRecord> known,

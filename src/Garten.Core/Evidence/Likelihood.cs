@@ -119,7 +119,8 @@ public sealed partial class Likelihood
         return Soften(item, Raw(item, description), marginal);
     }
 
-    /// <summary>(1−ε)·f + ε·m, mixed further with m by the doubt of the look, and by how probable it is that it is another plant's.</summary>
+    /// <summary>(1−ε)·f + ε·m, mixed further with m by the doubt of the look, and by how probable it is that it is another
+    /// plant's.</summary>
     public double Soften(EvidenceItem item, double f, double marginal)
     {
         ArgumentNullException.ThrowIfNull(item);

@@ -81,7 +81,8 @@ public sealed partial record FloraGrid(
     /// four tenths north of its south-west corner; "B2 347 712": thousandths). Its corner in the south-west is meant whatever way rows
     /// are numbered.</summary>
     /// <param name="reference">The reference.</param>
-    /// <returns>The square with its middle and the circle that holds it, in its usual writing; null where it is none of this grid.</returns>
+    /// <returns>The square with its middle and the circle that holds it, in its usual writing; null where it is none of this
+    /// grid.</returns>
     public Cell? Find(string reference)
     {
         ArgumentNullException.ThrowIfNull(reference);

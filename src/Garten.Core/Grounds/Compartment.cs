@@ -135,8 +135,8 @@ public static class PlaceSquares
         return squares;
     }
 
-    /// <summary>The squares of a place with what was recorded in them and which ways led through them. What is less certain than a square is
-    /// wide belongs to none.</summary>
+    /// <summary>The squares of a place with what was recorded in them and which ways led through them. What is less certain than a square
+    /// is wide belongs to none.</summary>
     public static IReadOnlyList<SquareSeen> Seen(
         GroundPoint place,
         double placeMetres,

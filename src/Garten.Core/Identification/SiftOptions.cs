@@ -37,9 +37,9 @@ public sealed record SiftOptions
     public IReadOnlyList<double> KinShares { get; init; } = [0.30, 0.25, 0.40];
 
     /// <summary>
-    /// What is learnt of a list is raised by this: a stranger is taken for a listed plant more often than the other way round. With it names
-    /// are right as often as they are said to be, within 3 points, where 15 % and where 5 % of the plants aren't on the list; with 1.5 in its
-    /// place they are up to 5 points too cautious at the latter, with 1 up to 6 too sure at the former (docs/accuracy.md).
+    /// What is learnt of a list is raised by this: a stranger is taken for a listed plant more often than the other way round. With it
+    /// names are right as often as they are said to be, within 3 points, where 15 % and where 5 % of the plants aren't on the list; with
+    /// 1.5 in its place they are up to 5 points too cautious at the latter, with 1 up to 6 too sure at the former (docs/accuracy.md).
     /// </summary>
     public double RaiseNotOnList { get; init; } = 1.25;
 

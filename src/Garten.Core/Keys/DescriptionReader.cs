@@ -14,7 +14,8 @@ namespace Garten.Core.Keys;
 /// <param name="Authorship">Who published it; may be empty.</param>
 /// <param name="Like">Id of the taxon that it is said to be like but for what follows; empty for most.</param>
 /// <param name="Statements">Its statements with their readings.</param>
-/// <param name="Characters">What it is like: its own statements over those of the taxon that it is like. What isn't said is unknown.</param>
+/// <param name="Characters">What it is like: its own statements over those of the taxon that it is like. What isn't said is
+/// unknown.</param>
 /// <param name="Habitats">Where it grows, as written.</param>
 /// <param name="Distribution">Where and how often it occurs, as written.</param>
 /// <param name="Occurrence">What is taken of that: how it came here, how settled it is, at which heights.</param>

@@ -6,8 +6,8 @@ using Garten.Formats.Print;
 
 namespace Garten.Formats.Surveys;
 
-/// <summary>Writes the report of a survey as one HTML page that needs nothing else: no script, no font, no picture from elsewhere. It prints on
-/// A4 with its tables' headings on each page.</summary>
+/// <summary>Writes the report of a survey as one HTML page that needs nothing else: no script, no font, no picture from elsewhere. It
+/// prints on A4 with its tables' headings on each page.</summary>
 public static class ReportPage
 {
     private const double Width = 640;

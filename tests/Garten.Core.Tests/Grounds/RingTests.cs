@@ -44,8 +44,8 @@ public sealed class RingTests
     [InlineData("57,-11 57,-10.98 57.01,-10.98 57,-10.99 57.01,-11", 0)]
     public void AnOutlineThatCrossesItselfIsFound(string ring, int corner) => Assert.Equal(corner, Ring.Crossing(Points(ring)));
 
-    // Outlines drawn round a point in order never cross themselves; with two corners far apart exchanged they do. Area and inside agree with
-    // a count of random points.
+    // Outlines drawn round a point in order never cross themselves; with two corners far apart exchanged they do. Area and inside agree
+    // with a count of random points.
     [Fact]
     public void WhatIsDrawnRoundNeverCrossesItself()
     {

@@ -3694,8 +3694,8 @@ export interface components {
             id: string;
         };
         /**
-         * @description Notes what a partner says of a record that was passed on. It stands beside ours and changes nothing of it; said again, the newest
-         *                 holds.
+         * @description Notes what a partner says of a record that was passed on. It stands beside ours and changes nothing of it; said again, the
+         *                 newest holds.
          */
         CommandNoteVerdictCommand: {
             /** @enum {string} */
@@ -9787,7 +9787,10 @@ export interface components {
             like: string;
             /** @description Its statements with their readings. */
             statements: components["schemas"]["StatementReading"][];
-            /** @description What it is like: its own statements over those of the taxon that it is like. What isn't said is unknown. */
+            /**
+             * @description What it is like: its own statements over those of the taxon that it is like. What isn't said is
+             *                 unknown.
+             */
             characters: components["schemas"]["CharacterDescription"][];
             /** @description Where it grows, as written. */
             habitats: string[];

@@ -3,7 +3,8 @@ using Garten.Core.Contracts;
 
 namespace Garten.Server.Features.StandIns;
 
-/// <summary>A service that says how the weather was at a station near a place. The same place, day and hour have the same weather.</summary>
+/// <summary>A service that says how the weather was at a station near a place. The same place, day and hour have the same
+/// weather.</summary>
 internal static class SimulatedWeather
 {
     // Of an island in a cold sea: the mean of the year, and how far summer and winter are from it.
