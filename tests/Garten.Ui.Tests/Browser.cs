@@ -461,8 +461,8 @@ public sealed class Browser : IDisposable
                 arguments
             )!;
 
-    /// <summary>Checks the page with axe-core; every rule of WCAG 2.2 A and AA counts. Nothing is fetched for it: the two rules that look at
-    /// sound and at media queries have nothing to look at here.</summary>
+    /// <summary>Checks the page with axe-core; every rule of WCAG 2.2 A and AA counts. Nothing is fetched for it: the two rules that look
+    /// at sound and at media queries have nothing to look at here.</summary>
     public void ShouldBeAccessible()
     {
         if (_driver.ExecuteScript("return typeof axe") is not "object")

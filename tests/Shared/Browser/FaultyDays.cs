@@ -120,13 +120,7 @@ public sealed partial class FaultyDays(HttpClient client, Uri address, int seed,
                     else
                         Keep(device, random, stop);
                 }
-                catch (Exception gone)
-                    when (gone
-                            is OpenQA.Selenium.WebDriverException
-                                or NullReferenceException
-                                or ObjectDisposedException
-                                or HttpRequestException
-                    )
+                catch (Exception gone) when (FaultyDevice.IsGone(gone))
                 {
                     // The device is.
                 }

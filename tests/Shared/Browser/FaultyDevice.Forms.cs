@@ -129,7 +129,8 @@ public sealed partial class FaultyDevice
     private void Go(string path) =>
         _driver!.ExecuteScript("history.pushState(null,'',arguments[0]);dispatchEvent(new PopStateEvent('popstate'))", path);
 
-    private static bool IsGone(Exception it) =>
+    // What the driver says of a browser, or a form, that isn't there any more.
+    internal static bool IsGone(Exception it) =>
         it is WebDriverException or NullReferenceException or ObjectDisposedException or HttpRequestException or TimeoutException;
 
     private IWebElement Field(string label)

@@ -183,8 +183,7 @@ public sealed partial class FaultyDevice : IDisposable
         {
             return (string?)_driver!.ExecuteAsyncScript(Keep, text) == "kept";
         }
-        catch (Exception gone)
-            when (gone is WebDriverException or NullReferenceException or ObjectDisposedException or HttpRequestException)
+        catch (Exception gone) when (IsGone(gone))
         {
             return false;
         }
