@@ -72,6 +72,9 @@ public sealed class Browser : IDisposable
         return driver;
     }
 
+    // An address of the application at which none of it runs; it is on the device.
+    private const string Bare = "/licences.txt";
+
     /// <summary>A new tab of a device that has the application but was never worked with: nothing of what was kept or chosen before is
     /// left.</summary>
     public void BeginAnew(int width, int height, bool touch)
@@ -90,6 +93,9 @@ public sealed class Browser : IDisposable
             "Storage.clearDataForOrigin",
             new() { ["origin"] = _address.GetLeftPart(UriPartial.Authority), ["storageTypes"] = "cookies,local_storage,indexeddb" }
         );
+        // The program's own files stay; the second copy of what waited doesn't.
+        _driver.Navigate().GoToUrl(new Uri(_address, Bare));
+        _driver.ExecuteAsyncScript("caches.delete('garten-copy').then(arguments[0])");
         _driver.Manage().Logs.GetLog(LogType.Browser);
     }
 
@@ -122,9 +128,8 @@ public sealed class Browser : IDisposable
     /// <summary>Lets the device know something before the application is begun.</summary>
     public void Knows(string name, string value)
     {
-        const string bare = "/licences.txt";
-        if (Path != bare)
-            Open(bare);
+        if (Path != Bare)
+            Open(Bare);
         _driver.ExecuteScript("localStorage.setItem(arguments[0],arguments[1])", name, value);
     }
 

@@ -444,6 +444,13 @@ public sealed partial class HandTests(GartenSite site) : IClassFixture<GartenSit
     public void AStoreThatTheBrowserClearedIsSaid(bool hasCopy, string said)
     {
         var browser = site.Browse();
+        browser.Open("/bench");
+        browser.Click("Follow Key to the woody plants");
+        browser.UntilText("24 taxa stand");
+        browser.Click("Leaf");
+        browser.UntilText("margin of the leaf");
+        State(browser, "toothed");
+        browser.Until(() => browser.Run(Sheets) == "leaf-margin=toothed", "the look");
         browser.Open("/plants");
         browser.UntilText("Tag a plant");
         site.Relay.TakeAway();
@@ -459,7 +466,7 @@ public sealed partial class HandTests(GartenSite site) : IClassFixture<GartenSit
             browser.Run("new BroadcastChannel('garten-outbox').postMessage({kind:'changed',taken:false});return 'told'");
             browser.Until(() => browser.Run("return localStorage.getItem('garten-waiting')??''") == "1", "it being noted");
             const string copied =
-                "return String((await (await (await caches.open('garten-copy')).match('/what-waits.json'))?.text())?.includes('gone'))";
+                "return String((await Promise.all((await (await caches.open('garten-copy')).matchAll()).map(r=>r.text()))).some(t=>t.includes('gone')))";
             browser.Until(() => browser.Run(copied) == "true", "its copy");
             browser.Open("/licences.txt");
             if (!hasCopy)
@@ -475,6 +482,8 @@ public sealed partial class HandTests(GartenSite site) : IClassFixture<GartenSit
             browser.UntilText(said);
             if (hasCopy)
                 browser.UntilText("Waiting to be sent: 1.");
+            // The plant in hand goes and comes back with it.
+            Assert.Equal(hasCopy ? "leaf-margin=toothed" : "", browser.Run(Sheets));
             browser.ShouldBeAccessible();
             browser.Click("I have seen it");
             browser.Open("/plants");

@@ -46,6 +46,17 @@ public sealed class VisitTests(GartenSite site) : IClassFixture<GartenSite>
         browser.UntilText("Seen here before, not yet today");
     }
 
+    // What stands on the list stays there while it is sent and asked for again, also for a moment.
+    private const string WatchTheList = """
+        let last=0;window.gone='';
+        const look=()=>{
+          const now=document.querySelectorAll("ol[aria-label='The list'] > li").length;
+          if(now<last)window.gone+=`${last} lines were ${now}; `;
+          last=now;
+        };
+        new MutationObserver(look).observe(document,{subtree:true,childList:true});
+        """;
+
     private static int Listed(Browser browser) => browser.All("ol[aria-label='The list'] > li").Count;
 
     private static void List(Browser browser, string typed)
@@ -62,6 +73,7 @@ public sealed class VisitTests(GartenSite site) : IClassFixture<GartenSite>
         var browser = site.Browse();
         Begin(browser, "Ilse Marrin");
         var visit = browser.Path.Split('/')[^1];
+        browser.Run(WatchTheList);
         foreach (var typed in Twenty)
         {
             if (typed == "miv")
@@ -84,6 +96,8 @@ public sealed class VisitTests(GartenSite site) : IClassFixture<GartenSite>
             List(browser, typed);
         }
         browser.Until(() => Listed(browser) == Twenty.Length, "twenty taxa");
+        browser.Until(() => !browser.Text.Contains("Waiting to be sent", StringComparison.Ordinal), "all to be sent");
+        Assert.Equal("", browser.Run("return window.gone"));
         browser.UntilText("12 individuals");
         browser.UntilText("locally frequent");
         // A slip is taken back by its line; what the flora doesn't know is kept as it was written.

@@ -20,16 +20,25 @@ public sealed partial class FaultyDevice : IDisposable
 
     public FaultyDevice(Uri server) => _server = server;
 
-    // What a form's page does when something is kept, on its own store: what comes back as "kept" is on the disk.
+    // What a form's page does when something is kept, on its own store and its second copy: what comes back as "kept" is on the disk.
     private const string Keep = """
         const [commands,done]=[JSON.parse(arguments[0]),arguments[arguments.length-1]];
         const opened=indexedDB.open('garten');
         opened.onerror=()=>done('not opened');
         opened.onsuccess=()=>{
           const db=opened.result;
-          const change=db.transaction('outbox','readwrite',{durability:'strict'});
-          for(const it of commands)change.objectStore('outbox').add({id:it.command.id,command:it.command,creates:it.creates});
-          change.oncomplete=()=>{db.close();new BroadcastChannel('garten-outbox').postMessage({kind:'changed',taken:false});done('kept')};
+          const change=db.transaction(['outbox','kept'],'readwrite',{durability:'strict'});
+          const marked=change.objectStore('kept').get('garten-store');
+          const waiting=commands.map(it=>({id:it.command.id,command:it.command,creates:it.creates}));
+          for(const it of waiting)change.objectStore('outbox').add(it).onsuccess=e=>it.seq=e.target.result;
+          change.oncomplete=async()=>{
+            db.close();
+            const mark=marked.result,copy=await caches.open('garten-copy');
+            const put=(...it)=>copy.put(...it).catch(()=>done('not copied'));
+            await put(`/what-waits/${mark}/${waiting[0].seq}-${waiting.at(-1).seq}`,new Response(JSON.stringify({mark,waiting})));
+            new BroadcastChannel('garten-outbox').postMessage({kind:'changed',taken:false});
+            done('kept');
+          };
           change.onabort=change.onerror=()=>done('aborted');
         };
         """;

@@ -2,9 +2,10 @@ import { keepPreviousData, queryOptions, useInfiniteQuery, useQuery } from "@tan
 import { answerOf, api, AwayError, pageOf, type Paged, type Schemas } from "../api/client";
 import { today } from "../api/today";
 import { core } from "../core/coreClient";
+import { asOf } from "./asked";
 import { oneByOne } from "./oneByOne";
 import { onOutboxChange, queued, queuedAndSent, sentSince } from "./outbox";
-import { asOf, asOfPages, keyServed, keysServed, queryClient, orKept, SHOWN_WITH_TIME } from "./queries";
+import { asOfPages, keyServed, keysServed, queryClient, orKept, SHOWN_WITH_TIME } from "./queries";
 import { holdSearched } from "./searched";
 import { answersChanged, keepAnswers, keptAnswers, type Command, type QueuedCommand } from "./store";
 
@@ -130,6 +131,8 @@ export function useWithWaiting<T>(
     ],
     staleTime: Infinity,
     gcTime: 10_000,
+    // What is shown while nothing waits is shown on while the next change is put into it.
+    initialData: isMore ? undefined : answered.data,
     // Of the same document alone: another plant is never shown in its place.
     placeholderData: (before, query) => (query?.queryKey[1] === name ? before : undefined),
     queryFn: async () => {
@@ -159,7 +162,7 @@ export function usePlaces() {
   const served = useServedPlaces();
   const data = useWithWaiting(
     "places",
-    { ...served, asOf: asOf("places") },
+    { ...served, asOf: asOf(served.data) },
     served.data !== undefined || served.isError,
     (waiting) => core.places(waiting),
   );
@@ -171,7 +174,7 @@ export function useKeys() {
   const served = useQuery({ ...keysServed, notifyOnChangeProps: SHOWN_WITH_TIME });
   const data = useWithWaiting(
     "keys",
-    { ...served, asOf: asOf("keys") },
+    { ...served, asOf: asOf(served.data) },
     served.data !== undefined || served.isError,
     (waiting) => core.keys({ keys: served.data ?? [], waiting }),
   );
@@ -189,7 +192,7 @@ export function useKey(hash: string) {
     {
       data: served.data,
       dataUpdatedAt: served.dataUpdatedAt + keys.dataUpdatedAt,
-      asOf: asOf(served.data ? `key:${hash}` : "keys"),
+      asOf: asOf(served.data ?? keys.data),
     },
     served.data !== undefined || served.isError || isHere,
     async (waiting) =>
@@ -232,7 +235,7 @@ export function usePlant(id: string | undefined) {
   });
   const data = useWithWaiting(
     `plant:${id}`,
-    { ...served, asOf: asOf(`plant:${id}`) },
+    { ...served, asOf: asOf(served.data) },
     // One that was tagged out of reach is known here alone.
     id !== undefined && (served.data !== undefined || served.isError),
     async (waiting) => (await core.plant({ id: id ?? "", plant: served.data ?? null, waiting }))[0],
@@ -263,7 +266,7 @@ export function usePopulations(isWanted = true) {
   const served = useQuery({ ...populationsServed, enabled: isWanted, notifyOnChangeProps: SHOWN_WITH_TIME });
   const data = useWithWaiting(
     "populations",
-    { ...served, asOf: asOf("populations") },
+    { ...served, asOf: asOf(served.data) },
     served.data !== undefined || served.isError,
     (waiting) => core.populations({ populations: served.data ?? [], waiting }),
   );

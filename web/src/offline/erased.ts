@@ -1,5 +1,6 @@
 import { answerOf, api } from "../api/client";
 import { inTurn } from "./inTurn";
+import { copyAnew } from "./copying";
 import { announce } from "./outbox";
 import { kept, keep, noteAnswersChanged, store, type Command } from "./store";
 
@@ -41,6 +42,7 @@ async function forget(): Promise<string[]> {
   for (let at = await change.objectStore("walks").openCursor(); at; at = await at.continue())
     if (holds(at.value.plant, gone)) await at.delete();
   await change.done;
+  await copyAnew();
   noteAnswersChanged();
   await keep(NAME, [...known, ...ids]);
   announce(true);

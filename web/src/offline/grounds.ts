@@ -1,8 +1,9 @@
 import { queryOptions, useQuery } from "@tanstack/react-query";
 import { answerOf, api, type Schemas } from "../api/client";
 import { core } from "../core/coreClient";
+import { asOf } from "./asked";
 import { useWithWaiting } from "./documents";
-import { asOf, orKept, SHOWN_WITH_TIME } from "./queries";
+import { orKept, SHOWN_WITH_TIME } from "./queries";
 
 // Where places lie and what is drawn of them, as documents: what the server answered last, with what waits on this device put into it.
 
@@ -64,7 +65,7 @@ export function useGrounds() {
   const served = useQuery({ ...groundsServed, notifyOnChangeProps: SHOWN_WITH_TIME });
   const data = useWithWaiting(
     "grounds",
-    { ...served, asOf: asOf("grounds") },
+    { ...served, asOf: asOf(served.data) },
     served.data !== undefined || served.isError,
     (waiting) => core.grounds({ grounds: served.data ?? [], waiting }),
   );

@@ -1,7 +1,8 @@
 import { deviceId } from "../api/device";
 import { core } from "../core/coreClient";
 import { announce, flush } from "./outbox";
-import { store, type Command } from "./store";
+import { copyKept } from "./copying";
+import { store, type Command, type QueuedCommand } from "./store";
 
 const FORMAT = "garten-hand-over";
 const VERSION = 1;
@@ -143,11 +144,12 @@ export async function takeIn(text: string, phrase: string): Promise<{ taken: num
     ...(await outbox.getAll()).map((q) => q.id),
     ...(await change.objectStore("refused").getAllKeys()),
   ]);
-  const fresh = handed.filter((h) => !here.has(h.command.id ?? ""));
-  await Promise.all([
-    ...fresh.map(({ command, creates }) => outbox.add({ id: command.id, command, creates })),
-    change.done,
-  ]);
+  const fresh: QueuedCommand[] = handed
+    .filter((h) => !here.has(h.command.id ?? ""))
+    .map(({ command, creates }) => ({ id: command.id, command, creates }));
+  for (const it of fresh) it.seq = await outbox.add(it);
+  await change.done;
+  await copyKept(fresh);
   announce();
   void flush();
   return { taken: fresh.length, known: handed.length - fresh.length };

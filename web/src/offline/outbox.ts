@@ -1,6 +1,7 @@
 import { api, ask, type Problem, type Schemas } from "../api/client";
 import { inTurn } from "./inTurn";
-import { noteWaiting, store, type Command, type QueuedCommand, type RefusedCommand } from "./store";
+import { copyKept, noteWaiting } from "./copying";
+import { store, type Command, type QueuedCommand, type RefusedCommand } from "./store";
 
 /** What became of a command. */
 export type Sent =
@@ -49,6 +50,9 @@ tabs?.addEventListener("message", (event: MessageEvent<Told>) => {
   noteWaiting().catch(() => undefined);
 });
 
+// What was left undone when the page was closed.
+noteWaiting().catch(() => undefined);
+
 /** Calls back whenever the outbox, what was refused or a walk has changed, and says whether the server has taken something in. */
 export function onOutboxChange(listener: (taken: boolean) => void): () => void {
   listeners.add(listener);
@@ -81,12 +85,19 @@ export const sendTogether = (commands: Command[]): Promise<Sent[]> =>
 
 async function put(entries: QueuedCommand[], mends?: string): Promise<Sent[]> {
   const db = await store();
-  // On the disk before it is said to be kept.
-  const change = db.transaction(["outbox", "refused"], "readwrite", { durability: "strict" });
-  for (const it of entries) await change.objectStore("outbox").add(it);
-  if (mends) await change.objectStore("refused").delete(mends);
-  await change.done;
+  // Whoever sends may do so from the moment at which they stand in the store.
   const results = entries.map((it) => new Promise<Sent>((resolve) => settled.set(it.id, resolve)));
+  try {
+    // On the disk, and copied, before it is said to be kept.
+    const change = db.transaction(["outbox", "refused"], "readwrite", { durability: "strict" });
+    for (const it of entries) it.seq = await change.objectStore("outbox").add(it);
+    if (mends) await change.objectStore("refused").delete(mends);
+    await change.done;
+  } catch (error) {
+    for (const { id } of entries) settled.delete(id);
+    throw error;
+  }
+  await copyKept(entries);
   announce();
   void flush();
   return Promise.all(results);
@@ -120,11 +131,11 @@ export async function sendForgotten(): Promise<{ again: number; older: number }>
   const from = Date.now() - SENT_AGAIN_DAYS * DAY_MS;
   const all = await change.objectStore("sent").getAll();
   const recent = all.filter((it) => it.at >= from);
-  for (const { seq, id, command, creates } of recent) {
-    await change.objectStore("outbox").add({ id, command, creates });
-    await change.objectStore("sent").delete(seq);
-  }
+  const again: QueuedCommand[] = recent.map(({ id, command, creates }) => ({ id, command, creates }));
+  for (const it of again) it.seq = await change.objectStore("outbox").add(it);
+  for (const { seq } of recent) await change.objectStore("sent").delete(seq);
   await change.done;
+  await copyKept(again);
   announce();
   void flush();
   return { again: recent.length, older: all.length - recent.length };

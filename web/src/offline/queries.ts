@@ -8,6 +8,7 @@ import {
 } from "@tanstack/react-query";
 import { useEffect, useState } from "react";
 import { answerOf, api, ask, AwayError, onLost, pageOf, type Paged, type Schemas } from "../api/client";
+import { askedAt, sharedWithTime } from "./asked";
 import { inTurn } from "./inTurn";
 import { flush, MOST_FAILURES, onOutboxChange, queued, refusedCommands, sendForgotten } from "./outbox";
 import {
@@ -46,6 +47,7 @@ export const queryClient = new QueryClient({
       refetchOnWindowFocus: true,
       staleTime: 5_000,
       notifyOnChangeProps: SHOWN,
+      structuralSharing: sharedWithTime,
     },
   },
 });
@@ -62,11 +64,6 @@ async function fetchAnew(client: QueryClient): Promise<void> {
 const WATCH_MS = 15_000;
 const WATCH_AWAY_MS = 2_000;
 
-const asked = new Map<string, number>();
-
-/** When what is shown under a name was asked of the server; 0 where it never answered. */
-export const asOf = (name: string): number => asked.get(name) ?? 0;
-
 /** When the earliest of pages was asked of the server; 0 where none has answered, or an earlier version kept it. */
 export const asOfPages = (pages: Paged<unknown>[] | undefined): number =>
   pages && pages.length > 0 ? Math.min(...pages.map((it) => it.asOf ?? 0)) : 0;
@@ -78,13 +75,11 @@ export async function orKept<T>(name: string, fetch: () => Promise<T>): Promise<
     const value = await fetch();
     // A store that is full, or can't be written, takes nothing from what the server has answered.
     await keepAnswers([[name, value]], at).catch(() => undefined);
-    asked.set(name, at);
-    return value;
+    return askedAt(value, at);
   } catch (error) {
     const before = error instanceof AwayError ? await keptAnswer<T>(name) : undefined;
     if (before === undefined) throw error;
-    asked.set(name, before.at);
-    return before.value;
+    return askedAt(before.value, before.at);
   }
 }
 

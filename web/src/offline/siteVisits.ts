@@ -1,8 +1,9 @@
 import { queryOptions, useInfiniteQuery, useQuery } from "@tanstack/react-query";
 import { answerOf, api, pageOf, type Paged, type Schemas } from "../api/client";
 import { core } from "../core/coreClient";
+import { asOf } from "./asked";
 import { useWithWaiting } from "./documents";
-import { asOf, asOfPages, orKept, SHOWN_WITH_TIME } from "./queries";
+import { asOfPages, orKept, SHOWN_WITH_TIME } from "./queries";
 import { keepAnswers, keptAnswers } from "./store";
 
 // Visits to places, as documents: what the server answered last, with what waits on this device put into it.
@@ -61,7 +62,7 @@ export function useSiteVisit(id: string) {
   // One that was begun out of reach is known here alone.
   const data = useWithWaiting(
     wholeName(id),
-    { ...served, asOf: asOf(wholeName(id)) },
+    { ...served, asOf: asOf(served.data) },
     served.data !== undefined || served.isError,
     async (waiting) => (await core.siteVisit({ id, visit: served.data ?? null, waiting }))[0],
   );

@@ -1,7 +1,6 @@
 import { openDB, type DBSchema, type IDBPDatabase } from "idb";
 import type { Problem, Schemas } from "../api/client";
-import { inTurn } from "./inTurn";
-import { readCopy, writeCopy } from "./secondCopy";
+import { readCopy } from "./secondCopy";
 
 export type Command = Schemas["Command"];
 
@@ -201,9 +200,10 @@ export function store(): Promise<IDBPDatabase<GartenStore>> {
   return opened;
 }
 
-// The mark of this store, in the store and outside it: where only the one outside is left, the browser has cleared the store.
-const MARK = "garten-store";
-const WAITING = "garten-waiting";
+/** The mark of this store, in the store and outside it: where only the one outside is left, the browser has cleared the store. */
+export const MARK = "garten-store";
+/** Where it is noted outside the store how much waits in it. */
+export const WAITING = "garten-waiting";
 const CLEARED = "cleared";
 
 /** What the browser has cleared away by itself. */
@@ -214,17 +214,22 @@ export interface Cleared {
   back?: number;
 }
 
+let mark: string | undefined;
+
+/** What tells this store from any other one; not known before it is opened. */
+export const storeMark = () => mark;
+
 async function noticeCleared(db: IDBPDatabase<GartenStore>): Promise<void> {
   const outside = localStorage.getItem(MARK);
   const inside = (await db.get("kept", MARK)) as string | undefined;
   if (inside) {
-    if (outside !== inside) localStorage.setItem(MARK, inside);
+    mark = inside;
     return;
   }
-  const mark = crypto.randomUUID();
-  const copy = outside ? await readCopy().catch(() => undefined) : undefined;
-  const change = db.transaction(["outbox", "refused", "kept"], "readwrite", { durability: "strict" });
-  if (outside) {
+  const own = crypto.randomUUID();
+  const copy = await readCopy(outside).catch(() => undefined);
+  const change = db.transaction(["outbox", "refused", "walks", "kept"], "readwrite", { durability: "strict" });
+  if (outside || copy) {
     const waiting = copy?.waiting ?? [];
     // In the order in which they were made. What was sent meanwhile the server knows by its id.
     for (const it of waiting) {
@@ -232,12 +237,16 @@ async function noticeCleared(db: IDBPDatabase<GartenStore>): Promise<void> {
       await change.objectStore("outbox").add(it);
     }
     for (const it of copy?.refused ?? []) await change.objectStore("refused").put(it);
-    const told: Cleared = { waiting: Number(localStorage.getItem(WAITING) ?? 0), back: waiting.length };
+    for (const it of copy?.walks ?? []) await change.objectStore("walks").put(it);
+    const noted = Number(localStorage.getItem(WAITING) ?? 0);
+    const told: Cleared = { waiting: Math.max(noted, waiting.length), back: waiting.length };
     await change.objectStore("kept").put(told, CLEARED);
   }
-  await change.objectStore("kept").put(mark, MARK);
+  await change.objectStore("kept").put(own, MARK);
   await change.done;
-  localStorage.setItem(MARK, mark);
+  mark = own;
+  // What was copied of the store before stands until this one has a copy of its own.
+  if (!copy) localStorage.setItem(MARK, own);
 }
 
 /** What the browser has cleared away since somebody last saw to it; nothing where it hasn’t. */
@@ -245,35 +254,6 @@ export const whatWasCleared = () => kept<Cleared>(CLEARED);
 
 /** Somebody has seen it. */
 export const clearedIsSeen = () => keep(CLEARED, undefined);
-
-// Where much waits its copy takes a while: so many times longer the page’s thread is left alone.
-const RESTS = 5;
-let noting: Promise<void> | undefined;
-let isToBeNoted = false;
-
-/** Notes outside the store what waits in it: how much, and all of it. */
-export function noteWaiting(): Promise<void> {
-  isToBeNoted = true;
-  noting ??= noteAll().finally(() => (noting = undefined));
-  return noting;
-}
-
-async function noteAll(): Promise<void> {
-  while (isToBeNoted) {
-    isToBeNoted = false;
-    const began = performance.now();
-    await inTurn("garten-copy", async () => {
-      const read = (await store()).transaction(["outbox", "refused"]);
-      const [waiting, refused] = await Promise.all([
-        read.objectStore("outbox").getAll(),
-        read.objectStore("refused").getAll(),
-      ]);
-      localStorage.setItem(WAITING, String(waiting.length));
-      await writeCopy({ waiting, refused });
-    });
-    if (isToBeNoted) await new Promise((resolve) => setTimeout(resolve, RESTS * (performance.now() - began)));
-  }
-}
 
 function fail(words: string | undefined): void {
   failure = words;

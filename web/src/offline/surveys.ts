@@ -1,8 +1,9 @@
 import { queryOptions, useQuery } from "@tanstack/react-query";
 import { answerOf, api, type Schemas } from "../api/client";
 import { core } from "../core/coreClient";
+import { asOf, askedAt } from "./asked";
 import { useWaiting, useWithWaiting } from "./documents";
-import { asOf, orKept, SHOWN_WITH_TIME } from "./queries";
+import { orKept, SHOWN_WITH_TIME } from "./queries";
 
 // Surveys as documents: what the server answered last, with what waits on this device put into it.
 
@@ -17,16 +18,13 @@ const nameOf = (id: string) => `survey:${id}`;
 // What a device kept from before surveys had terms and a team has none of them.
 const completed = (it: Schemas["SurveyWhole"]): Schemas["SurveyWhole"] => {
   const { terms, team }: Partial<Schemas["Survey"]> = it.survey;
-  return terms && team
-    ? it
-    : {
-        ...it,
-        survey: {
-          ...it.survey,
-          terms: terms ?? { rounds: [], rules: "", leastGrade: "tentative", licence: "" },
-          team: team ?? [],
-        },
-      };
+  if (terms && team) return it;
+  const survey = {
+    ...it.survey,
+    terms: terms ?? { rounds: [], rules: "", leastGrade: "tentative" as const, licence: "" },
+    team: team ?? [],
+  };
+  return askedAt({ ...it, survey }, asOf(it));
 };
 
 /** A survey with its plots, what was recorded in them, and its visits. */
@@ -67,7 +65,7 @@ export function useSurvey(id: string) {
   // One that was begun out of reach is known here alone.
   const data = useWithWaiting(
     nameOf(id),
-    { ...served, asOf: asOf(nameOf(id)) },
+    { ...served, asOf: asOf(served.data) },
     served.data !== undefined || served.isError,
     async (waiting) => (await core.survey({ id, survey: served.data ?? null, waiting }))[0],
   );

@@ -4,7 +4,8 @@ import type { Schemas } from "../../api/client";
 import { core } from "../../core/coreClient";
 import { useAsked } from "../../offline/flora";
 import { todayOf, useIsBehind, usePlaces, useWaiting } from "../../offline/documents";
-import { asOf, useFirsts } from "../../offline/queries";
+import { asOf } from "../../offline/asked";
+import { SHOWN_WITH_TIME, useFirsts } from "../../offline/queries";
 import { useBenchFlora } from "../../shared/botany/useBenchFlora";
 import { useOpenDocuments } from "../../shared/calendar/questions";
 
@@ -15,8 +16,8 @@ import { useOpenDocuments } from "../../shared/calendar/questions";
 export function useToday(day: string): { page: Schemas["TodayDocument"] | undefined; isAway: boolean } {
   const waiting = useWaiting();
   const isWaiting = waiting.length > 0;
-  const served = useQuery({ ...todayOf(day), enabled: !isWaiting });
-  const isBehind = useIsBehind(asOf(`today:${day}`)) && served.data !== undefined;
+  const served = useQuery({ ...todayOf(day), enabled: !isWaiting, notifyOnChangeProps: SHOWN_WITH_TIME });
+  const isBehind = useIsBehind(asOf(served.data)) && served.data !== undefined;
   // A day that was never asked of the server is worked out here too.
   const isOwn = isWaiting || isBehind || (served.isError && !served.data);
   const own = useOwn(day, isOwn);
