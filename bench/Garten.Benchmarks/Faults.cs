@@ -14,7 +14,7 @@ internal sealed class Faults(TextWriter output) : IAsyncDisposable
 
     // Before one fault in three lists and visits are typed into forms.
     private const int FormOneIn = 3;
-    private static readonly TimeSpan WorkFor = TimeSpan.FromSeconds(4);
+    private static readonly TimeSpan WorkFor = TimeSpan.FromSeconds(2);
     private readonly OwnServer _own = new("demo");
 
     public async Task RunAsync(int most, TimeSpan time)

@@ -194,8 +194,12 @@ const later = (ms: number) => {
   timer = setTimeout(() => void flush(), ms);
 };
 
+/** Waits while some tab is sending. */
+export const whenSent = (): Promise<void> => inTurn("garten-outbox", () => Promise.resolve());
+
 async function sendAll(): Promise<void> {
   let hasTaken = false;
+  toldAt = Date.now();
   for (;;) {
     const batch = await next();
     // While more is on its way pages aren't told each time that the server has something new: they would ask for all of it again.

@@ -6,7 +6,7 @@ import {
   type InfiniteQueryObserverResult,
   type Query,
 } from "@tanstack/react-query";
-import { useEffect, useState } from "react";
+import { useEffect } from "react";
 import { answerOf, api, ask, AwayError, onLost, pageOf, type Paged, type Schemas } from "../api/client";
 import { askedAt, sharedWithTime } from "./asked";
 import { inTurn } from "./inTurn";
@@ -52,7 +52,9 @@ export const queryClient = new QueryClient({
   },
 });
 
-const isOfServer = (query: Query) => query.queryKey[0] !== "health";
+// What is asked of this device alone, or by itself, or follows from other answers.
+const ASKED_OTHERWISE: unknown[] = ["health", "local-work", "waiting", "with-waiting"];
+const isOfServer = (query: Query) => !ASKED_OTHERWISE.includes(query.queryKey[0]);
 
 // After a change all that is shown is fetched again. What was being fetched for the first time is begun anew: it may have been asked before
 // the server took in what is now done, and would stand there as if nothing had been.
@@ -281,34 +283,31 @@ interface LocalWork {
   loaded: boolean;
 }
 
+const NO_WORK: LocalWork = { outbox: [], stuck: [], refused: [], walks: [], loaded: false };
+const isStuck = (it: QueuedCommand) => (it.failures ?? 0) >= MOST_FAILURES;
+
+// A store that can't be opened is said by the frame.
+const localWork = queryOptions({
+  queryKey: ["local-work"],
+  // Whatever is shown newly looks again.
+  staleTime: 0,
+  structuralSharing: false,
+  queryFn: async (): Promise<LocalWork> => {
+    const [all, refused, walks] = await Promise.all([queued(), refusedCommands(), (await store()).getAll("walks")]);
+    return {
+      outbox: all.filter((it) => !isStuck(it)),
+      stuck: all.filter(isStuck),
+      refused,
+      walks: walks.sort((a, b) => b.updatedAt - a.updatedAt),
+      loaded: true,
+    };
+  },
+});
+
+onOutboxChange((taken) => {
+  void queryClient.invalidateQueries(localWork);
+  if (taken) void fetchAnew(queryClient);
+});
+
 /** What is kept on this device alone. */
-export function useLocalWork(): LocalWork {
-  const client = useQueryClient();
-  const [work, setWork] = useState<LocalWork>({ outbox: [], stuck: [], refused: [], walks: [], loaded: false });
-  useEffect(() => {
-    let current = true;
-    const load = async () => {
-      const [all, refused, walks] = await Promise.all([queued(), refusedCommands(), (await store()).getAll("walks")]);
-      const isStuck = (it: QueuedCommand) => (it.failures ?? 0) >= MOST_FAILURES;
-      if (!current) return;
-      setWork({
-        outbox: all.filter((it) => !isStuck(it)),
-        stuck: all.filter(isStuck),
-        refused,
-        walks: walks.sort((a, b) => b.updatedAt - a.updatedAt),
-        loaded: true,
-      });
-    };
-    // A store that can't be opened is said by the frame.
-    load().catch(() => undefined);
-    const stop = onOutboxChange((taken) => {
-      load().catch(() => undefined);
-      if (taken) void fetchAnew(client);
-    });
-    return () => {
-      current = false;
-      stop();
-    };
-  }, [client]);
-  return work;
-}
+export const useLocalWork = (): LocalWork => useQuery(localWork).data ?? NO_WORK;

@@ -6,7 +6,7 @@ import type { PlantInHand, QueuedCommand, RefusedCommand } from "./store";
 
 const NAME = "garten-copy";
 // Of the page's own origin; nothing answers there.
-const FOLDER = "/what-waits/";
+export const FOLDER = "/what-waits/";
 
 /** What would be lost with the store. */
 export interface SecondCopy {
@@ -18,7 +18,8 @@ export interface SecondCopy {
 /** A part of it, of the store that has a mark. */
 type Part = { mark: string } & Partial<SecondCopy>;
 
-const cache = () => (typeof caches === "undefined" ? undefined : caches.open(NAME));
+/** Where it stands; nothing where the browser keeps none. */
+export const cache = () => (typeof caches === "undefined" ? undefined : caches.open(NAME));
 
 async function put(address: string, part: Part): Promise<string> {
   await (await cache())?.put(FOLDER + address, new Response(JSON.stringify(part)));
@@ -31,30 +32,6 @@ export const copyStep = (mark: string, waiting: QueuedCommand[]) =>
 
 /** Copies what was refused and what is in hand, in the place of what was copied of that before. */
 export const copyRest = (mark: string, rest: Omit<SecondCopy, "waiting">) => put(`${mark}/rest`, { mark, ...rest });
-
-/** An entry of the copy; with the numbers of what is in it, the first and the last, where it is a step of the store with the mark. */
-export interface CopiedStep {
-  address: string;
-  span: [first: number, last: number] | undefined;
-}
-
-/** All entries but what was refused in the store that has a mark. */
-export async function copiedSteps(mark: string): Promise<CopiedStep[]> {
-  const steps: CopiedStep[] = [];
-  for (const { url } of (await (await cache())?.keys()) ?? []) {
-    const address = new URL(url).pathname;
-    if (address === `${FOLDER}${mark}/rest`) continue;
-    const [, first, last] = (address.startsWith(FOLDER + mark) && /\/(\d+)-(\d+)$/.exec(address)) || [];
-    steps.push({ address, span: first && last ? [Number(first), Number(last)] : undefined });
-  }
-  return steps;
-}
-
-/** Takes entries out of the copy. */
-export async function dropSteps(steps: CopiedStep[]): Promise<void> {
-  const kept = await cache();
-  await Promise.all(steps.map(({ address }) => kept?.delete(address)));
-}
 
 /** All that was copied, in the order in which it was made, what is of the store that had the mark first; nothing where there is none. */
 export async function readCopy(mark: string | null): Promise<SecondCopy | undefined> {

@@ -156,6 +156,8 @@ const FORM = 1;
 
 // More answers than this aren't kept: those that were fetched longest ago go first. Plants that are taken along are one each.
 const MOST_ANSWERS = 20_000;
+const COUNTED_EVERY = 1_000;
+let uncounted = COUNTED_EVERY;
 
 let opened: Promise<IDBPDatabase<GartenStore>> | undefined;
 let failure: string | undefined;
@@ -320,16 +322,14 @@ export async function keptAnswers<T>(prefix: string): Promise<T[]> {
 /** Keeps answers of the server for when it is out of reach, all or none; with the moment at which they were asked for. */
 export async function keepAnswers(all: [name: string, value: unknown][], at = Date.now()): Promise<void> {
   const db = await store();
-  const change = db.transaction(["answers", "kept"], "readwrite");
+  const change = db.transaction("answers", "readwrite");
   const answers = change.objectStore("answers");
-  await Promise.all(
-    all.flatMap(([name, value]) => [
-      answers.put({ name, form: FORM, at, value }),
-      // Earlier versions kept answers among other things.
-      change.objectStore("kept").delete(name),
-    ]),
-  );
-  let surplus = (await answers.count()) - MOST_ANSWERS;
+  await Promise.all(all.map(([name, value]) => answers.put({ name, form: FORM, at, value })));
+  // Counting goes through all of them: once for every thousand that are kept.
+  uncounted += all.length;
+  const isToBeCounted = uncounted >= COUNTED_EVERY;
+  if (isToBeCounted) uncounted = 0;
+  let surplus = isToBeCounted ? (await answers.count()) - MOST_ANSWERS : 0;
   for (let old = surplus > 0 ? await answers.index("at").openCursor() : null; old && surplus > 0; surplus--) {
     await old.delete();
     old = await old.continue();

@@ -38,11 +38,9 @@ export function TakeAlongPage() {
       // Where nothing more is wanted than is here, only what changed is fetched.
       const isHere = wantedPlaces.every((it) => gone.places.has(it)) && wantedFloras.every((it) => gone.floras.has(it));
       if (taken && isHere) {
-        setProgress({ done: 1, of: 3, what: "what has changed" });
-        if (await catchUp()) {
-          setProgress({ done: 2, of: 3, what: "floras" });
-          return await keepFloras(taken);
-        }
+        setProgress({ done: 1, of: 2, what: "what has changed" });
+        const [isCaughtUp] = await Promise.all([catchUp(), keepFloras(taken)]);
+        if (isCaughtUp) return;
       }
       await takeAlong({ places: wantedPlaces, floras: wantedFloras }, setProgress);
     } catch (error) {

@@ -2,6 +2,7 @@ import { answerOf, api, type Schemas } from "../../api/client";
 import { keepPlants, placesServed } from "../../offline/documents";
 import { forgetErased } from "../../offline/erased";
 import { inTurn } from "../../offline/inTurn";
+import { whenSent } from "../../offline/outbox";
 import { peopleServed } from "../../offline/queries";
 import { keepSiteVisits, wholeSiteVisits } from "../../offline/siteVisits";
 import { sideBySide } from "../../offline/sideBySide";
@@ -32,6 +33,8 @@ import {
 export const catchUp = (last?: number): Promise<boolean> => inTurn("garten-catch-up", () => caughtUp(last));
 
 async function caughtUp(last: number | undefined): Promise<boolean> {
+  // What is being sent from here changes the same things.
+  await whenSent();
   const forgotten = await forgetErased();
   const along = await takenAlong();
   if (along?.last === undefined) return false;
@@ -57,11 +60,11 @@ async function caughtUp(last: number | undefined): Promise<boolean> {
     known = page.last;
     isMore = page.isMore;
   }
-  // The lists in which something erased stood were forgotten with it: those of any place.
   const hasPlants = plants.size > 0 || changed.erased;
-  const added = hasPlants ? await keepChanged([...plants], along, changed.erased ? along.places : []) : 0;
   let { keys } = along;
-  await Promise.all([
+  const [added] = await Promise.all([
+    // The lists in which something erased stood were forgotten with it: those of any place.
+    hasPlants ? keepChanged([...plants], along, changed.erased ? along.places : []) : 0,
     hasPlants || changed.places ? Promise.all([freshly(placesServed), freshly(peopleServed)]) : undefined,
     hasPlants || changed.populations ? keepToday() : undefined,
     hasPlants || changed.places || visits.size > 0 ? keepMap() : undefined,
@@ -79,19 +82,26 @@ async function caughtUp(last: number | undefined): Promise<boolean> {
 
 // The plants that changed, with the lists they stand in, and in which they stood; how many are new.
 async function keepChanged(ids: string[], along: Along, lost: string[]): Promise<number> {
-  const lists = new Set(["", ...lost]);
   let added = 0;
-  const parts: string[][] = [];
-  for (let from = 0; from < ids.length; from += MOST_WHOLE) parts.push(ids.slice(from, from + MOST_WHOLE));
-  await sideBySide(parts, async (part) => {
-    const { items } = await wholePlants({ id: part });
-    const here = items.filter((it) => along.places.includes(it.place.id));
-    const before = await keptAnswersOf<Schemas["PlantDetail"]>(here.map((it) => `plant:${it.id}`));
-    added += before.filter((it) => !it).length;
-    for (const it of [...here, ...before]) if (it) lists.add(it.place.id);
-    await keepPlants(here);
-  });
-  await sideBySide([...lists], keepList);
+  // The list of all is the longest, and changes at any rate; those of places stand behind the plants by which they changed.
+  const work: (() => Promise<void>)[] = [];
+  const lists = new Set<string>();
+  const listed = (place: string) => {
+    if (lists.has(place)) return;
+    lists.add(place);
+    work.push(() => keepList(place));
+  };
+  for (const place of ["", ...lost]) listed(place);
+  for (let from = 0; from < ids.length; from += MOST_WHOLE)
+    work.push(async () => {
+      const { items } = await wholePlants({ id: ids.slice(from, from + MOST_WHOLE) });
+      const here = items.filter((it) => along.places.includes(it.place.id));
+      const before = await keptAnswersOf<Schemas["PlantDetail"]>(here.map((it) => `plant:${it.id}`));
+      added += before.filter((it) => !it).length;
+      for (const it of [...here, ...before]) if (it) listed(it.place.id);
+      await keepPlants(here);
+    });
+  await sideBySide(work, (it) => it());
   return added;
 }
 

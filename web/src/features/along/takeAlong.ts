@@ -27,6 +27,9 @@ const NAME = "along";
 /** As many plants as the server gives as a whole at a time. */
 export const MOST_WHOLE = 100;
 
+// While one is written down the next one is on its way.
+const STEPS_AT_ONCE = 2;
+
 /** What is to be taken along. */
 export interface Wanted {
   places: string[];
@@ -92,10 +95,16 @@ export async function takeAlong(wanted: Wanted, onProgress: (progress: Progress)
       },
     ]),
   ];
-  for (const [done, [what, work]] of steps.entries()) {
-    onProgress({ done, of: steps.length, what });
-    await work();
-  }
+  let done = 0;
+  await sideBySide(
+    steps,
+    async ([what, work]) => {
+      onProgress({ done, of: steps.length, what });
+      await work();
+      done++;
+    },
+    STEPS_AT_ONCE,
+  );
   onProgress({ done: steps.length, of: steps.length, what: "" });
   // What was fetched and couldn't be written down isn't taken along.
   const lists = ["places", "people", "open-plants", "firsts", "populations", "keys", "floras", "plants::"];

@@ -5,6 +5,7 @@ import { spoken } from "../../shared/calendar/day";
 import type { Kind } from "../../offline/mending";
 import { usePlaces, usePlant, usePopulations } from "../../offline/documents";
 
+import { announce } from "../../offline/outbox";
 import { store, type Command, type RefusedCommand } from "../../offline/store";
 
 const names: Record<Kind, string> = words.commands;
@@ -132,6 +133,7 @@ export async function formOf(it: RefusedCommand): Promise<string | undefined> {
           updatedAt: Date.now(),
         });
         await db.put("refused", { ...it, walkId });
+        announce();
       }
       return `/bench/${walkId}${command.startKey ? "" : command.confirming ? "/confirm" : "/sift"}`;
     }
