@@ -63,9 +63,19 @@ const commandsOf = (entries: QueuedCommand[]) => entries.map((it) => it.command)
 const idsOf = (command: Command) =>
   Object.entries(command).flatMap(([field, value]) => (field.endsWith("Id") && typeof value === "string" ? value : []));
 
+// Tells a list from any other one, also from one that is as long; 0 for none.
+const numbered = new WeakMap<object, number>();
+let numbers = 0;
+
+function numberOf(list: object | undefined): number {
+  if (!list) return 0;
+  const number = numbered.get(list) ?? ++numbers;
+  numbered.set(list, number);
+  return number;
+}
+
 const NOTHING: Waits = { number: 0, commands: [], ids: new Set(), keys: [] };
 const known = new WeakMap<QueuedCommand[], Waits>();
-let numbers = 0;
 
 // Worked out once for all that ask: a long list of plants asks for each of its rows.
 function waitsOf(entries: QueuedCommand[]): Waits {
@@ -73,7 +83,7 @@ function waitsOf(entries: QueuedCommand[]): Waits {
   const before = known.get(entries);
   if (before) return before;
   const commands = commandsOf(entries);
-  const waits = { number: ++numbers, commands, ids: new Set(commands.flatMap(idsOf)), keys: keysIn(entries) };
+  const waits = { number: numberOf(entries), commands, ids: new Set(commands.flatMap(idsOf)), keys: keysIn(entries) };
   known.set(entries, waits);
   return waits;
 }
@@ -125,7 +135,7 @@ export function useWithWaiting<T>(
       name,
       answered.dataUpdatedAt,
       answered.asOf,
-      places?.length,
+      numberOf(places),
       number,
       isBehind ? lastSent : 0,
     ],
