@@ -1,7 +1,7 @@
 import { replaceEqualDeep } from "@tanstack/react-query";
 
-// When an answer was asked of the server belongs to the answer itself: requests that overlap, and those that are given up and come all the same,
-// each have a time of their own.
+// When an answer was asked of the server belongs to the answer itself: requests that overlap, and those that are given up and come all the
+// same, each have a time of their own.
 const times = new WeakMap<object, number>();
 
 /** Notes when an answer was asked of the server. */

@@ -1,8 +1,8 @@
 import type { PlantInHand, QueuedCommand, RefusedCommand } from "./store";
 
-// What waits, once more and elsewhere: browsers now and then begin a store anew after they were ended in the middle of something, and what was in
-// it is gone. What is kept for the program itself stays then. What was kept in one step stands in an entry of its own, so that each change is
-// copied at once however many wait.
+// What waits, once more and elsewhere: browsers now and then begin a store anew after they were ended in the middle of something, and what
+// was in it is gone. What is kept for the program itself stays then. What was kept in one step stands in an entry of its own, so that each
+// change is copied at once however many wait.
 
 const NAME = "garten-copy";
 // Of the page's own origin; nothing answers there.
