@@ -103,7 +103,7 @@ run_project() {
 }
 
 # What failed, once more at the end with the beginning of its message: above it stands between all that the server said.
-FAILURE_LINES=14
+FAILURE_LINES=80
 report_failures() {
   cat artifacts/logs/*.Tests.log 2>/dev/null | sed 's/\x1b\[[0-9;]*m//g' |
     awk -v most="$FAILURE_LINES" '/^failed .*\(/ { left = most } /^(passed|skipped) / { left = 0 } left-- > 0 { print substr($0, 1, 400) }'

@@ -89,6 +89,8 @@ public sealed class Browser : IDisposable
         var tab = _driver.SwitchTo().NewWindow(WindowType.Tab).CurrentWindowHandle;
         _driver.SwitchTo().Window(before).Close();
         _driver.SwitchTo().Window(tab);
+        // A tab that another one lies over takes no keys.
+        _driver.ExecuteCdpCommand("Page.bringToFront", []);
         _driver.ExecuteCdpCommand(
             "Storage.clearDataForOrigin",
             new() { ["origin"] = _address.GetLeftPart(UriPartial.Authority), ["storageTypes"] = "cookies,local_storage,indexeddb" }
@@ -303,6 +305,25 @@ public sealed class Browser : IDisposable
 
     public void Click(string name) => OnWhatStays(() => Click(Control(name)));
 
+    // Whether a click reached a control, noted before whatever it does is done. Where the page is left by it nothing of this is there.
+    private const string NoteTheClick =
+        "const own=arguments[0];window.tapped=false;addEventListener('click',e=>{const t=e.target;window.tapped=own.contains(t)||t.contains(own)||t.closest('button,a,input,label,summary')!==null},{capture:true,once:true})";
+
+    // A click comes within a frame or two of the finger's leaving.
+    private static readonly TimeSpan NoTap = TimeSpan.FromSeconds(2);
+    private const int MostTaps = 5;
+
+    private bool WasClicked()
+    {
+        for (var left = NoTap; left > TimeSpan.Zero; left -= Pause)
+        {
+            if (_driver.ExecuteScript("return window.tapped!==false") is true)
+                return true;
+            Thread.Sleep(Pause);
+        }
+        return false;
+    }
+
     // A page that draws itself anew may put another element in the place of the one that was found: nothing was done to that one yet, and
     // the new one is looked for.
     private void OnWhatStays(Action act) =>
@@ -315,11 +336,18 @@ public sealed class Browser : IDisposable
             "an element that stays where it was found"
         );
 
-    /// <summary>Clicks an element in the middle of the screen, where nothing that stays in place covers it.</summary>
+    /// <summary>Clicks an element in the middle of the screen, where nothing that stays in place covers it. Where it moves just then the
+    /// click falls beside it: whoever sees that clicks again.</summary>
     public void Click(IWebElement element)
     {
-        _driver.ExecuteScript("arguments[0].scrollIntoView({block:'center'})", element);
-        element.Click();
+        for (var tries = 0; tries < MostTaps; tries++)
+        {
+            _driver.ExecuteScript("arguments[0].scrollIntoView({block:'center'})", element);
+            _driver.ExecuteScript(NoteTheClick, element);
+            element.Click();
+            if (WasClicked())
+                return;
+        }
     }
 
     /// <summary>Follows the first link to such an address whose text holds this.</summary>
@@ -339,10 +367,6 @@ public sealed class Browser : IDisposable
 
     /// <summary>Taps with a finger in the middle of the control.</summary>
     public void Tap(string name) => Tap(name, tries: 1);
-
-    // A click comes within a frame or two of the finger's leaving.
-    private static readonly TimeSpan NoTap = TimeSpan.FromSeconds(2);
-    private const int MostTaps = 5;
 
     private void Tap(string name, int tries)
     {
@@ -371,10 +395,7 @@ public sealed class Browser : IDisposable
         Assert.True(Convert.ToDouble(spot["h"]) >= 44, $"“{name}” is only {spot["h"]} px high.");
         // Where it is drawn anew or moves between the finger's coming and its leaving, nothing was tapped, or what does nothing: whoever
         // sees that taps again.
-        _driver.ExecuteScript(
-            "const own=arguments[0];window.tapped=false;addEventListener('click',e=>{const t=e.target;window.tapped=own.contains(t)||t.contains(own)||t.closest('button,a,input,label,summary')!==null},{capture:true,once:true})",
-            control
-        );
+        _driver.ExecuteScript(NoteTheClick, control);
         try
         {
             Touch(control, Convert.ToInt32(spot["off"]));
@@ -383,12 +404,8 @@ public sealed class Browser : IDisposable
         {
             // It has gone from under the finger: that is a tap on nothing.
         }
-        for (var left = NoTap; left > TimeSpan.Zero; left -= Pause)
-        {
-            if (_driver.ExecuteScript("return window.tapped!==false") is true)
-                return;
-            Thread.Sleep(Pause);
-        }
+        if (WasClicked())
+            return;
         // It fell where nothing is any more.
         if (tries < MostTaps)
             Tap(name, tries + 1);

@@ -325,6 +325,23 @@ public sealed class FloraTests(GartenSite site) : IClassFixture<GartenSite>
         browser.ShouldHaveNoErrors();
     }
 
+    /// <summary>A server that is there but fails for a moment, at what a page can't do without: the page says so, and goes on by
+    /// itself.</summary>
+    [Fact]
+    public void WhatTheServerFailedAtIsAskedForAgainByItself()
+    {
+        var browser = site.Browse();
+        browser.BeforeEachPage(
+            "const real=fetch;window.isFailing=true;window.fetch=(r,...a)=>window.isFailing&&/describe|columns|contrast/.test(r.url??r)?Promise.resolve(new Response('{}',{status:503})):real(r,...a)"
+        );
+        browser.Open("/flora/torvane/taxa/vellorna-alata");
+        browser.UntilText("Know it by");
+        browser.Click("Contrast them");
+        browser.UntilText("can’t be fetched just now");
+        browser.Run("window.isFailing=false;return ''");
+        browser.UntilText("Where keys part them");
+    }
+
     /// <summary>States that nothing draws have no figure at all, rather than one and the same for each.</summary>
     [Fact]
     public async Task ACharacterThatNothingDrawsHasNoFigures()

@@ -32,23 +32,29 @@ export async function ask<T>(
   try {
     const { data, error, response } = await request(AbortSignal.timeout(PATIENCE_MS));
     if (response.ok && data !== undefined) return { kind: "answer", value: data };
-    if (response.status === 503 || response.status === 502 || response.status === 504)
+    if (response.status === 503 || response.status === 502 || response.status === 504) {
+      tellLost();
       return { kind: "away", isServerThere: response.status === 503 };
+    }
     // The server says what is wrong in its own form; anything else that answers in its place isn't the server.
     const problem = asProblem(error);
     // Nothing is wrong with what was asked: it waits until the device is let in.
     if (problem?.code === UNPAIRED) return { kind: "away", isServerThere: true, isUnpaired: true };
     return problem ? { kind: "problem", problem } : { kind: "away", isServerThere: false };
-  } catch (failure) {
-    // What ran out of time says that the server is slow; any other failure that it wasn't reached at all, for whatever reason.
-    if (!(failure instanceof DOMException)) for (const listener of lostListeners) listener();
+  } catch {
+    // It wasn't reached, or let itself be waited for too long.
+    tellLost();
     return { kind: "away", isServerThere: false };
   }
 }
 
 const lostListeners = new Set<() => void>();
 
-/** Calls back whenever a request was lost on its way. */
+function tellLost(): void {
+  for (const listener of lostListeners) listener();
+}
+
+/** Calls back whenever a request was lost on its way, or the server or its database was away just then. */
 export function onLost(listener: () => void): () => void {
   lostListeners.add(listener);
   return () => lostListeners.delete(listener);

@@ -7,18 +7,23 @@ import { useAsked } from "./flora";
 
 type Calls = Schemas["CoreCalls"];
 
+// From this status on the server says that it failed, not that the question is wrong (RFC 9110, 15.6).
+const SERVER_FAILS = 500;
+
 /** Calls that the server answers as well as the core on this device. */
 export type Served = keyof Calls & keyof typeof words.addresses;
+
+// Those who wait until the core holds something. A page may be left before it does: what was asked there is answered once another page has
+// the core hold the same.
+const waiting = new Map<string, (() => void)[]>();
 
 /** The core on this device, as far as it holds what some calls are answered from. */
 export class Host {
   /** Whether it answers as quickly as it ever will: it holds all, and has answered once. */
   isReady = false;
-  /** When it holds all. */
-  readonly held: Promise<void>;
   /** The newest question that the server was asked in its place. */
   instead?: () => Promise<unknown>;
-  private open: () => void = () => undefined;
+  private holdsAll = false;
 
   /**
    * @param of What it is to hold: another thing is another host.
@@ -27,20 +32,27 @@ export class Host {
   constructor(
     readonly of: string,
     readonly isAlone = false,
-  ) {
-    this.held = new Promise((resolve) => (this.open = resolve));
+  ) {}
+
+  /** Waits until it holds all, or another one of the same does. */
+  held(): Promise<void> {
+    if (this.holdsAll) return Promise.resolve();
+    return new Promise((resolve) => waiting.set(this.of, [...(waiting.get(this.of) ?? []), resolve]));
   }
 
   /** It holds all now. The first call of a core takes longest: it is made while the server still answers. */
   hold(): void {
-    this.open();
+    this.holdsAll = true;
+    const own = waiting.get(this.of) ?? [];
+    waiting.delete(this.of);
+    for (const goOn of own) goOn();
     const ready = () => (this.isReady = true);
     (this.instead?.() ?? Promise.resolve()).then(ready, ready);
   }
 }
 
 /** Of calls that are answered from the request alone: the core, once it has started. */
-export const started = new Host("");
+export const started = new Host("core");
 void coreStarted.then(() => started.hold());
 
 /** A host that holds all once something is true of it. */
@@ -63,15 +75,16 @@ export async function askEither<N extends Served>(
 ): Promise<Calls[N]["answer"]> {
   if (host.isAlone) {
     hurry();
-    await host.held;
+    await host.held();
   } else if (!host.isReady) {
     host.instead = () => core[name](request);
     const address = `/api/v1/${words.addresses[name]}` as "/api/v1/identify/sift";
     const there = await ask((signal) => api.POST(address, { body: request as never, signal }));
     if (there.kind === "answer") return there.value as Calls[N]["answer"];
-    if (there.kind === "problem") throw new ProblemError(there.problem);
+    // What is wrong with the question the core would say as well; where the server itself fails the core is asked.
+    if (there.kind === "problem" && there.problem.status < SERVER_FAILS) throw new ProblemError(there.problem);
     hurry();
-    await host.held;
+    await host.held();
   }
   return core[name](request);
 }

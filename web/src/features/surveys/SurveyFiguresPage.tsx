@@ -46,7 +46,7 @@ export function SurveyFiguresPage() {
     [whole, from, by, under, asRanks, clusters],
   );
   const figures = useAsked(question, async (it) => {
-    await host.held;
+    await host.held();
     return core.surveyFigures({ ...it, rarefyTo: null });
   }).answer;
   const changed = useMemo(() => whole && hasPlots && { survey: whole, from: null, to: null }, [whole, hasPlots]);

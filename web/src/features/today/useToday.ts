@@ -48,7 +48,7 @@ function useOwn(day: string, isWanted: boolean): { page: Schemas["TodayDocument"
   const { answer } = useAsked(request, core.today);
   const next = useAsked(request, core.nextVisit).answer;
   const inSeason = useAsked(question, async (it) => {
-    await host.held;
+    await host.held();
     return core.inSeason(it);
   }).answer;
   return {

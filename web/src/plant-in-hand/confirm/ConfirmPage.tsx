@@ -89,7 +89,7 @@ function Confirm({ walkId }: { walkId: string }) {
 
   if (walk === null) return <WalkGone />;
   if (walk?.sending) return <WalkSending />;
-  if (failure && !version) {
+  if (failure && (!version || taxa.length === 0)) {
     return (
       <Page title="The flora isn’t ready" aside={<ModeBar walkId={walkId} />}>
         <Typography role="alert">{failure}</Typography>

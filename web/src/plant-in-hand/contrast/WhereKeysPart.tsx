@@ -18,7 +18,7 @@ const NO_VERSIONS: string[] = [];
 export function WhereKeysPart({ names, sheet }: Props) {
   const shelf = useHeldShelf(NO_VERSIONS);
   const vocabulary = useHeldVocabulary();
-  const host = useHost(shelf.data !== undefined && vocabulary.isSettled, "");
+  const host = useHost(shelf.data !== undefined && vocabulary.isSettled, "shelf with vocabulary");
   const key = names.join("|");
   const question = useMemo(() => ({ names: key.split("|"), sheet }), [key, sheet]);
   const { answer, of, failure } = useAskedEither("keysParting", question, host);

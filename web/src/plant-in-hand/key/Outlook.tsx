@@ -36,7 +36,7 @@ export function useAtHand() {
 /** What awaits one who starts each key today, with what is at hand. */
 export function useOutlook(entries: string[] | undefined) {
   const shelf = useHeldShelf(NONE);
-  const host = useHost(shelf.data !== undefined, "");
+  const host = useHost(shelf.data !== undefined, "shelf");
   const asked = entries?.join();
   const { atHand, change } = useAtHand();
   const [outlook, setOutlook] = useState<Map<string, Schemas["KeyOutlook"]>>();

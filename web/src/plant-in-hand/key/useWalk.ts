@@ -91,7 +91,7 @@ export function useWalk(walkId: string) {
   const isAlone = walk
     ? [walk.start, ...walk.answers.map((a) => a.keyVersion)].some((it) => waiting.includes(it))
     : false;
-  const host = useHost(held.data !== undefined && vocabulary.isSettled, wanted?.join() ?? "", isAlone);
+  const host = useHost(held.data !== undefined && vocabulary.isSettled, `keys ${wanted?.join() ?? ""}`, isAlone);
   const readBy = `${held.data} ${vocabulary.version}`;
   useEffect(() => {
     if (!walk?.start || wanted === undefined) return;

@@ -10,7 +10,7 @@ export function useBenchFlora(floraId: string | undefined, looks?: Schemas["Obse
   const vocabulary = useHeldVocabulary(isWanted);
   const { flora, floras, failed } = useFlora(floraId);
   const held = useCoreFlora(isAsked ? flora?.id : undefined, flora?.version);
-  const host = useHost(held.data !== undefined && vocabulary.isSettled, `${flora?.id} ${flora?.version}`);
+  const host = useHost(held.data !== undefined && vocabulary.isSettled, `flora ${flora?.id} ${flora?.version}`);
   const characters = useCharacters(isAsked ? flora?.id : undefined);
   const all = useWithComposed(characters.data ?? NONE, looks);
   const version = flora && `${flora.id} ${flora.version} ${isWanted ? (vocabulary.version ?? "") : ""}`.trim();
