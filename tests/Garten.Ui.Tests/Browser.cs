@@ -91,6 +91,7 @@ public sealed class Browser : IDisposable
         _driver.SwitchTo().Window(tab);
         // A tab that another one lies over takes no keys.
         _driver.ExecuteCdpCommand("Page.bringToFront", []);
+        BeforeEachPage(NoteWhatIsDone);
         _driver.ExecuteCdpCommand(
             "Storage.clearDataForOrigin",
             new() { ["origin"] = _address.GetLeftPart(UriPartial.Authority), ["storageTypes"] = "cookies,local_storage,indexeddb" }
@@ -229,7 +230,7 @@ public sealed class Browser : IDisposable
         }
         catch (WebDriverTimeoutException)
         {
-            Assert.Fail($"Waited for {what}. The page at {Path} shows:\n{Text}");
+            Assert.Fail($"Waited for {what}. Last done to the page at {Path}:\n{Done}\nIt shows:\n{Text}");
         }
     }
 
@@ -263,6 +264,12 @@ public sealed class Browser : IDisposable
             },
             $"the text “{text}”"
         );
+
+    // The keys and clicks that reached a page, with what they fell on and when: what a test did that fell beside what it was meant for.
+    private const string NoteWhatIsDone =
+        "window.done=[];for(const kind of ['keydown','mousedown','click'])addEventListener(kind,e=>done.push([performance.now()|0,kind,(e.target.outerHTML??'page').slice(0,80),e.key??''].join(' ')),true)";
+
+    private string Done => (string)_driver.ExecuteScript("return (window.done??[]).slice(-30).join('\\n')")!;
 
     /// <summary>What the page shows, as text.</summary>
     public string Text => (string)_driver.ExecuteScript("return document.body.innerText")!;
@@ -305,9 +312,10 @@ public sealed class Browser : IDisposable
 
     public void Click(string name) => OnWhatStays(() => Click(Control(name)));
 
-    // Whether a click reached a control, noted before whatever it does is done. Where the page is left by it nothing of this is there.
+    // Whether a click reached a control, noted before whatever it does is done. What opens as the button goes down lies over it as it comes up:
+    // that is a click on the page. Where the page is left by it nothing of this is there.
     private const string NoteTheClick =
-        "const own=arguments[0];window.tapped=false;addEventListener('click',e=>{const t=e.target;window.tapped=own.contains(t)||t.contains(own)||t.closest('button,a,input,label,summary')!==null},{capture:true,once:true})";
+        "const own=arguments[0];window.tapped=false;addEventListener('click',e=>{const t=e.target;window.tapped=own.contains(t)||t===document.body||t===document.documentElement||t.closest('button,a,input,label,summary')!==null},{capture:true,once:true})";
 
     // A click comes within a frame or two of the finger's leaving.
     private static readonly TimeSpan NoTap = TimeSpan.FromSeconds(2);

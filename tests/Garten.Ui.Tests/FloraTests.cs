@@ -26,7 +26,7 @@ public sealed class FloraTests(GartenSite site) : IClassFixture<GartenSite>
         browser.Open("/flora/torvane");
         browser.UntilText("75 taxa.");
         browser.ShouldBeAccessible();
-        browser.Find("main input").SendKeys("al sy");
+        browser.Type("Any name", "al sy");
         browser.UntilText("1 taxon fits.");
         browser.Click("Allora sylvatica");
         browser.UntilText("Taken for");
@@ -217,7 +217,7 @@ public sealed class FloraTests(GartenSite site) : IClassFixture<GartenSite>
             """
         );
         Assert.Equal("444 drawn; alike: ", report);
-        browser.Find("main input").SendKeys("cordate");
+        browser.Type("Find a term", "cordate");
         browser.UntilText("1 character,");
         browser.Click("▸ base of the leaf");
         browser.UntilText("also: cordate");

@@ -167,6 +167,9 @@ interface Props {
 /** A taxon drawn from its own description, every part to scale with its bar. */
 export const Plate = memo(PlatePlain);
 
+// Parts of a small plate.
+const MOST_SMALL = 3;
+
 function PlatePlain({ name, description, variation = "typical", small = false, only }: Props) {
   const traits = useMemo(() => traitsOf(description, variation), [description, variation]);
   const parts = useMemo(() => (only ? only.map((make) => make(traits)) : partsOf(traits)), [traits, only]);
@@ -209,11 +212,12 @@ function PlatePlain({ name, description, variation = "typical", small = false, o
   );
   const words = `${name}, drawn from its description${variation === "typical" ? "" : ` (${variation === "shade" ? "shade leaf" : variation})`}: ${parts.map((p) => p.words).join(", ")}.`;
   if (small) {
-    const shown = parts.slice(0, 3);
+    const shown = parts.slice(0, MOST_SMALL);
     return (
       <Box
         component="svg"
-        viewBox={`0 0 ${shown.length * 100} 110`}
+        // As wide with one part as with three: lines of a list are of one height, before they are drawn and after.
+        viewBox={`0 0 ${MOST_SMALL * 100} 110`}
         role="img"
         aria-label={words}
         sx={{ ...plateSx, display: "block", width: "100%", height: "auto" }}

@@ -1,4 +1,4 @@
-import { Box, ButtonBase, TextField, Typography } from "@mui/material";
+import { Box, Button, ButtonBase, TextField, Typography } from "@mui/material";
 import { useId, useMemo, useRef, useState, type KeyboardEvent } from "react";
 import type { Schemas } from "../../api/client";
 import { askEither, useAskedEither, type Host } from "../../offline/hosts";
@@ -26,15 +26,22 @@ const examples: Record<Schemas["PlotScale"], string> = {
 /** The line at which a plot is written: some letters of a name, how much of it, Enter. What isn't clear is asked, and nothing is guessed. */
 export function PlotEntry({ floraId, host, scale, layer, nests, onFind }: Props) {
   const example = `${examples[scale]}${nests > 0 ? (scale === "presence" ? " 2" : " #2") : ""}`;
-  const [typed, setTyped] = useState("");
+  const [typed, setTypedText] = useState("");
+  const latest = useRef("");
+  const setTyped = (text: string) => {
+    latest.current = text;
+    setTypedText(text);
+  };
   const [says, setSays] = useState("");
+  // Typed, asked for and not recorded, since it isn't clear; what was typed meanwhile stays in the field.
+  const [unclear, setUnclear] = useState<string[]>([]);
   const field = useRef<HTMLInputElement>(null);
   const listId = useId();
   const question = useMemo(
     () => (typed.trim() ? { floraId, typed, scale, layer, nests, most: 6 } : undefined),
     [floraId, typed, scale, layer, nests],
   );
-  const { answer } = useAskedEither("plotName", question, host);
+  const { answer, of } = useAskedEither("plotName", question, host);
   const found = typed.trim() ? (answer?.found ?? []) : [];
   const take = (name: string, of: Schemas["PlotNameAnswer"]) => {
     if (!of.find) return setSays(`△ ${of.missing}`);
@@ -43,12 +50,28 @@ export function PlotEntry({ floraId, host, scale, layer, nests, onFind }: Props)
     setSays("");
     field.current?.focus();
   };
+  const doubt = (asked: string, now: Schemas["PlotNameAnswer"] | undefined) => {
+    if (!now) return setSays("✕ The flora can’t be asked just now.");
+    setSays(now.found.length > 1 ? "△ Several fit. Which one?" : `△ No taxon of the flora fits “${asked.trim()}”.`);
+  };
   const enter = async () => {
     if (!question) return;
+    if (of === question && answer) return answer.meant ? take(answer.meant, answer) : doubt(typed, answer);
+    // Written faster than it is answered: the next one can be typed meanwhile, and so can the fields below.
+    setTyped("");
+    setSays("");
     const now = await askEither("plotName", question, host).catch(() => undefined);
-    if (!now) return setSays("✕ The flora can’t be asked just now.");
-    if (now.meant) return take(now.meant, now);
-    setSays(now.found.length > 1 ? "△ Several fit. Which one?" : `△ No taxon of the flora fits “${typed.trim()}”.`);
+    if (now?.meant && now.find) return onFind({ ...now.find, taxon: now.meant });
+    if (latest.current !== "")
+      return setUnclear((all) => [...all.filter((it) => it !== question.typed), question.typed]);
+    setTyped(question.typed);
+    if (now?.meant) setSays(`△ ${now.missing}`);
+    else doubt(question.typed, now);
+  };
+  const again = (text: string) => {
+    setUnclear((all) => all.filter((it) => it !== text));
+    setTyped(text);
+    field.current?.focus();
   };
   const press = (event: KeyboardEvent) => {
     if (event.key !== "Enter") return;
@@ -110,6 +133,16 @@ export function PlotEntry({ floraId, host, scale, layer, nests, onFind }: Props)
           </ButtonBase>
         ))}
       </Box>
+      {unclear.map((text) => (
+        <Box key={text} sx={{ display: "flex", flexWrap: "wrap", gap: 1.5, alignItems: "center", my: 0.5 }}>
+          <Typography role="status" sx={{ color: "signal.open", fontWeight: 700 }}>
+            △ “{text.trim()}” isn’t recorded: it isn’t clear.
+          </Typography>
+          <Button aria-label={`See to it: ${text.trim()}`} onClick={() => again(text)}>
+            See to it
+          </Button>
+        </Box>
+      ))}
     </Box>
   );
 }

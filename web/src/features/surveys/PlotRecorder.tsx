@@ -80,12 +80,16 @@ export function PlotRecorder({ whole, plot, protocol, records, correcting, refus
   const [isSecond, setSecond] = useState(Boolean(correcting?.repeats ?? refused?.command.repeats));
   const [wrong, setWrong] = useState("");
   if (!typed) return null;
-  const change = (part: Partial<Typed>) => setTyped({ ...typed, ...part });
+  const change = (part: Partial<Typed>) => setTyped((now) => ({ ...(now ?? typed), ...part }));
   const first = records.find((it) => it.siteVisitId === visitId && !it.repeats);
   const add = (find: Find) => {
     setWrong("");
-    const others = typed.finds.filter((it) => it.taxon !== find.taxon || it.layer !== find.layer);
-    change({ finds: [find, ...others] });
+    // What was looked up comes when other things were typed already.
+    setTyped((now) => {
+      const before = now ?? typed;
+      const others = before.finds.filter((it) => it.taxon !== find.taxon || it.layer !== find.layer);
+      return { ...before, finds: [find, ...others] };
+    });
   };
   const begin = async () => {
     if (!recorder.trim()) return setWrong("Write who records it.");

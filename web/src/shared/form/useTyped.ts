@@ -2,8 +2,12 @@ import { useCallback, useEffect, useRef, useState } from "react";
 import { keep, kept } from "../../offline/store";
 
 /** Something typed that is kept on this device until it is sent: undefined while it is looked up. */
-export function useTyped<T>(name: string, start: () => T): [T | undefined, (next: T) => void, () => void] {
+export function useTyped<T>(
+  name: string,
+  start: () => T,
+): [T | undefined, (next: T | ((newest: T | undefined) => T)) => void, () => void] {
   const [value, setValue] = useState<T>();
+  const newest = useRef<T>(undefined);
   // It is begun once for each name.
   const begin = useRef(start);
   useEffect(() => {
@@ -12,16 +16,20 @@ export function useTyped<T>(name: string, start: () => T): [T | undefined, (next
   useEffect(() => {
     let current = true;
     void kept<T>(name).then((before) => {
-      if (current) setValue(before ?? begin.current());
+      if (!current) return;
+      newest.current = before ?? begin.current();
+      setValue(newest.current);
     });
     return () => {
       current = false;
     };
   }, [name]);
   const change = useCallback(
-    (next: T) => {
-      setValue(next);
-      void keep(name, next);
+    (next: T | ((newest: T | undefined) => T)) => {
+      const now = typeof next === "function" ? (next as (newest: T | undefined) => T)(newest.current) : next;
+      newest.current = now;
+      setValue(() => now);
+      void keep(name, now);
     },
     [name],
   );
