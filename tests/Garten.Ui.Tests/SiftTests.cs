@@ -120,7 +120,7 @@ public sealed class SiftTests(GartenSite site) : IClassFixture<GartenSite>
         // Another plant of the kind is offered for comparison, and says what was seen on it.
         browser.Go("/bench");
         browser.Until(() => browser.Find("main input").Enabled, "the names to guess from");
-        browser.Find("main input").SendKeys("Crepessa hirs");
+        browser.Type("Name a guess", "Crepessa hirs");
         browser.Find("[role=option]").Click();
         browser.UntilText("Plants seen before");
         browser.Click("Crepessa hirsuta, Lang Meadow");
