@@ -312,8 +312,8 @@ public sealed class Browser : IDisposable
 
     public void Click(string name) => OnWhatStays(() => Click(Control(name)));
 
-    // Whether a click reached a control, noted before whatever it does is done. What opens as the button goes down lies over it as it comes up:
-    // that is a click on the page. Where the page is left by it nothing of this is there.
+    // Whether a click reached a control, noted before whatever it does is done. What opens as the button goes down lies over it as it
+    // comes up: that is a click on the page. Where the page is left by it nothing of this is there.
     private const string NoteTheClick =
         "const own=arguments[0];window.tapped=false;addEventListener('click',e=>{const t=e.target;window.tapped=own.contains(t)||t===document.body||t===document.documentElement||t.closest('button,a,input,label,summary')!==null},{capture:true,once:true})";
 
