@@ -280,7 +280,7 @@ public sealed partial class AwayTests(GartenSite site) : IClassFixture<GartenSit
         browser.Click("Begin one now");
         browser.Until(() => !browser.Text.Contains("No visit is open here today.", StringComparison.Ordinal), "the visit");
         browser.Find("input[role=combobox]").SendKeys("ve al 7" + Keys.Enter);
-        browser.UntilText("7 %");
+        browser.Until(() => browser.All("ol[aria-label='In the plot'] > li").Count == 1, "the line");
         browser.Type("Note", "Plotted in the wood.");
         browser.Click("Keep it: 1 line");
         UntilWaiting(browser, 13);

@@ -6,10 +6,9 @@ namespace Garten.Ui.Tests;
 /// <summary>Forty seconds of <c>./garten bench faults</c>, each time with another seed.</summary>
 public sealed class FaultyDaysTests(GartenSite site) : IClassFixture<GartenSite>
 {
-    private const int FormOneIn = 3;
     private const int Plants = 60;
     private static readonly TimeSpan Time = TimeSpan.FromSeconds(40);
-    private static readonly TimeSpan WorkFor = TimeSpan.FromSeconds(1.2);
+    private static readonly FaultyPace Pace = new(TimeSpan.FromSeconds(1.2), TimeSpan.FromSeconds(12), FormOneIn: 3);
 
     [Fact]
     public async Task WhatAPageHasAcceptedIsThereOnceWhateverFails()
@@ -30,7 +29,7 @@ public sealed class FaultyDaysTests(GartenSite site) : IClassFixture<GartenSite>
             new("database away", () => Done(site.Relay.TakeAway), () => Done(site.Relay.BringBack)),
             new("server ended", () => site.EndServerAsync().AsTask(), () => Done(site.StartAgain)),
         ];
-        var outcome = await days.RunAsync(faults, int.MaxValue, Time, WorkFor, FormOneIn, _ => { });
+        var outcome = await days.RunAsync(faults, int.MaxValue, Time, Pace, _ => { });
         var said =
             $"seed {seed}: {string.Join(", ", outcome.Faults)}; {outcome.Accepted} accepted, {outcome.ByForm} by form, {outcome.Cleared} cleared";
         Assert.True(outcome.Accepted > 0, said);

@@ -342,6 +342,43 @@ public sealed class FloraTests(GartenSite site) : IClassFixture<GartenSite>
         browser.UntilText("Where keys part them");
     }
 
+    // Has every plant in hand on the device held against a flora that isn't here.
+    private const string HeldAgainstAnother = """
+        const db=await new Promise(ok=>{const r=indexedDB.open('garten');r.onsuccess=()=>ok(r.result)});
+        const walks=db.transaction('walks','readwrite').objectStore('walks');
+        const all=await new Promise(ok=>{const r=walks.getAll();r.onsuccess=()=>ok(r.result)});
+        for(const it of all)walks.put({...it,floraId:'nowhere'});
+        await new Promise(ok=>{walks.transaction.oncomplete=ok});
+        db.close();
+        return String(all.length);
+        """;
+
+    /// <summary>A plant whose flora isn't here any more is held against another one; the page doesn't wait for what can't come.</summary>
+    [Fact]
+    public void APlantWhoseFloraIsGoneIsHeldAgainstAnotherOne()
+    {
+        var browser = site.Browse();
+        browser.Open("/flora/torvane/taxa/vellorna-alata");
+        browser.UntilText("Know it by");
+        browser.Click("Contrast them");
+        browser.UntilText("Where keys part them");
+        var walk = browser.Path[..browser.Path.LastIndexOf('/')];
+        Assert.Equal("1", browser.Run(HeldAgainstAnother));
+        foreach (var way in new[] { "contrast", "confirm", "sift" })
+        {
+            browser.Open($"{walk}/{way}");
+            browser.UntilText("isn’t here. What you have seen is kept");
+        }
+        browser.ShouldBeAccessible();
+        browser.Click("Torvane");
+        browser.UntilText("likely");
+        Assert.DoesNotContain("Which flora?", browser.Text, StringComparison.Ordinal);
+        browser.Open("/flora/nowhere");
+        browser.UntilText("There is no such flora here.");
+        browser.Open("/flora/nowhere/crib");
+        browser.UntilText("There is no such flora here.");
+    }
+
     /// <summary>States that nothing draws have no figure at all, rather than one and the same for each.</summary>
     [Fact]
     public async Task ACharacterThatNothingDrawsHasNoFigures()

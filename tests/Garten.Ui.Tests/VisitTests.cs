@@ -163,6 +163,58 @@ public sealed class VisitTests(GartenSite site) : IClassFixture<GartenSite>
         browser.Until(() => Listed(browser) == 2, "both lines as the server has them");
     }
 
+    // A line typed and entered within one turn of the page: no answer can have come in between.
+    private static void EnterAtOnce(Browser browser, string typed) =>
+        browser.Run(
+            """
+            const field=document.querySelector('input[role=combobox]');
+            Object.getOwnPropertyDescriptor(HTMLInputElement.prototype,'value').set.call(field,arguments[0]);
+            field.dispatchEvent(new Event('input',{bubbles:true}));
+            for(let turn=0;turn<5;turn++)await Promise.resolve();
+            field.dispatchEvent(new KeyboardEvent('keydown',{key:'Enter',bubbles:true,cancelable:true}));
+            return field.value;
+            """,
+            typed
+        );
+
+    [Fact]
+    public void WhatIsEnteredFasterThanAnsweredOutlivesThePageAndIsNeverTakenInSilence()
+    {
+        var browser = site.Browse();
+        Begin(browser, "Runa Velt");
+        var visit = browser.Path;
+        EnterAtOnce(browser, "ve al");
+        browser.Until(() => Listed(browser) == 1, "what is clear");
+        EnterAtOnce(browser, "mi");
+        browser.UntilText("“mi”: several fit. Which one?");
+        browser.ShouldBeAccessible();
+        // It is asked about again after a new start, and before the visit is ended.
+        browser.Open(visit);
+        browser.UntilText("“mi”: several fit. Which one?");
+        Assert.Equal(1, Listed(browser));
+        browser.Click("End the visit");
+        browser.UntilText("Looked for in vain");
+        browser.Find("form button[type=submit]").Click();
+        browser.UntilText("“mi” was entered and isn’t settled yet");
+        browser.ShouldBeAccessible();
+        browser.Click("Back to the list");
+        browser.UntilText("“mi”: several fit. Which one?");
+        browser.Click("Mirelda viminea");
+        browser.Until(() => Listed(browser) == 2, "the chosen one");
+        browser.Open(visit);
+        browser.Until(() => Listed(browser) == 2, "both lines");
+        Assert.DoesNotContain("Which one?", browser.Text, StringComparison.Ordinal);
+        // The page is left before the answer comes: then even what is clear is asked about, and not taken.
+        EnterAtOnce(browser, "velcin");
+        browser.Run("location.reload();return ''");
+        browser.UntilText("What grows here?");
+        browser.Until(() => Listed(browser) == 3 || browser.Text.Contains("Is it this one?", StringComparison.Ordinal), "it or its question");
+        if (Listed(browser) == 2)
+            browser.Click("Vellorna cinerea");
+        browser.Until(() => Listed(browser) == 3, "the third line");
+        browser.ShouldHaveNoErrors();
+    }
+
     private static string Waiting(Browser browser) => browser.Run("return localStorage.getItem('garten-waiting')");
 
     [Fact]

@@ -36,7 +36,6 @@ public sealed partial class FaultyDays(HttpClient client, Uri address, int seed,
     // Who writes a list has no thousand changes waiting: with fewer than this it goes as fast as one writes.
     private const long FewWaiting = 20;
     private static readonly TimeSpan ToBeSentFirst = TimeSpan.FromSeconds(10);
-    private static readonly TimeSpan ToWriteAList = TimeSpan.FromSeconds(12);
     private static readonly TimeSpan ToSend = TimeSpan.FromMinutes(5);
     private readonly FaultyDevice[] _devices = [new(address), new(address)];
     private readonly ConcurrentDictionary<string, FaultyFact> _begun = new(StringComparer.Ordinal);
@@ -67,15 +66,13 @@ public sealed partial class FaultyDays(HttpClient client, Uri address, int seed,
     /// <param name="faults">What may happen.</param>
     /// <param name="most">How many faults at most.</param>
     /// <param name="time">For how long at most.</param>
-    /// <param name="workFor">For how long the devices work until the next fault, at most.</param>
-    /// <param name="formOneIn">Before one fault in so many both devices type into forms.</param>
+    /// <param name="pace">How long the devices work in between.</param>
     /// <param name="tell">Told now and then how far it is.</param>
     public async Task<FaultyOutcome> RunAsync(
         IReadOnlyList<Fault> faults,
         int most,
         TimeSpan time,
-        TimeSpan workFor,
-        int formOneIn,
+        FaultyPace pace,
         Action<string> tell
     )
     {
@@ -84,14 +81,14 @@ public sealed partial class FaultyDays(HttpClient client, Uri address, int seed,
         for (var n = 0; n < most && Stopwatch.GetElapsedTime(began) < time; n++)
         {
             using var end = new CancellationTokenSource();
-            var isByForm = _random.Next(formOneIn) == 0;
+            var isByForm = _random.Next(pace.FormOneIn) == 0;
             // Whoever types has sent first what waited; the time until the fault begins then.
             var hasBegun = new TaskCompletionSource(TaskCreationOptions.RunContinuationsAsynchronously);
             if (!isByForm)
                 hasBegun.SetResult();
             var work = _devices.Select(d => Start(d, isByForm, hasBegun, end.Token)).ToArray();
             await Task.WhenAny([hasBegun.Task, .. work]);
-            var longest = isByForm ? workFor + ToWriteAList : workFor;
+            var longest = isByForm ? pace.Keep + pace.Write : pace.Keep;
             await Task.Delay(_random.Next(200, (int)longest.TotalMilliseconds));
             var fault = faults[_random.Next(faults.Count)];
             await fault.Breaks();

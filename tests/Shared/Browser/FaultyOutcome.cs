@@ -6,6 +6,12 @@ namespace Garten.Testing;
 /// <param name="Mends">Ends it.</param>
 public sealed record Fault(string Name, Func<Task> Breaks, Func<Task> Mends);
 
+/// <summary>How long the devices work until the next fault.</summary>
+/// <param name="Keep">At most, where they keep through the page's own outbox.</param>
+/// <param name="Write">How much longer at most, where they write into forms.</param>
+/// <param name="FormOneIn">Before one fault in so many both write into forms.</param>
+public sealed record FaultyPace(TimeSpan Keep, TimeSpan Write, int FormOneIn);
+
 /// <summary>What came of it.</summary>
 /// <param name="Accepted">Facts that the page had accepted.</param>
 /// <param name="ByForm">Of these those that were typed into a form.</param>

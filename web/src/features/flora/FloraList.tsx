@@ -74,7 +74,17 @@ export function FloraList() {
       {failed && (
         <Typography>The floras can’t be fetched just now. They appear here as soon as the server answers.</Typography>
       )}
-      {loaded && !flora && (
+      {loaded && !flora && floras.length > 0 && (
+        <Typography>
+          There is no such flora here.{" "}
+          {floras.map((it) => (
+            <Link key={it.id} component={RouterLink} to={`/flora/${it.id}`} sx={{ mr: 2 }}>
+              {it.name}
+            </Link>
+          ))}
+        </Typography>
+      )}
+      {loaded && floras.length === 0 && (
         <Typography>
           There is no flora here yet.{" "}
           <Link component={RouterLink} to="/flora/bring">

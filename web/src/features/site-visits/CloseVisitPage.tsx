@@ -11,11 +11,13 @@ import { useMending, useSend } from "../../offline/mending";
 import { useSiteVisit } from "../../offline/siteVisits";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
 import { Choice } from "../../shared/form/Choice";
+import { unsettledOf } from "../../shared/form/useEntered";
 import { useTyped } from "../../shared/form/useTyped";
 import { useProblem } from "../../shared/form/useProblem";
 import { endTrack, useRunningTrack } from "../../shared/place/tracking";
 import { Page, Part } from "../../shared/ui/Page";
 import { useListAdvice } from "./useListAdvice";
+import { listOf } from "./useVisitCommands";
 
 type Closing = Schemas["VisitClosing"];
 type Visit = Schemas["SiteVisit"];
@@ -116,6 +118,8 @@ function ClosingForm({ visit, draft, mends, onChange, onSent }: FormProps) {
     const rows = sought.filter((it) => it.taxon.trim());
     const bad = rows.find((it) => !(Number(it.minutes) > 0) || !(Number(it.observers) > 0));
     if (bad) return miss("sought", `Say for how many minutes ${bad.taxon} was sought, and by how many.`);
+    const [left] = await unsettledOf(listOf(visit.id));
+    if (left) return miss("list", `“${left}” was entered and isn’t settled yet: say on the list what it is.`);
     if (track?.visitId === visit.id) await endTrack();
     const sent = await send({
       kind: "closeSiteVisit",

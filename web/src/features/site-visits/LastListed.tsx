@@ -42,6 +42,7 @@ export function LastListed({ visit, recorder, line, compartment, advice, onChang
           compartment,
           details,
           site: line.site,
+          at: own?.at,
           supersedes: line.id,
         },
         id,

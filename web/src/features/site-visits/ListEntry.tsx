@@ -10,35 +10,42 @@ import {
 } from "@mui/material";
 import { memo, useId, useMemo, useRef, useState, type KeyboardEvent } from "react";
 import type { Schemas } from "../../api/client";
-import { askEither, useAskedEither, type Host } from "../../offline/hosts";
+import { useAskedEither, type Host } from "../../offline/hosts";
 import { CautionMarks } from "../../shared/botany/Cautions";
-import { detailsTyped } from "./useVisitCommands";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
+import { UnsettledLine, unsettledSays } from "../../shared/botany/UnsettledLine";
+import { useEntered } from "../../shared/form/useEntered";
+import { detailsTyped, listOf, type Where } from "./useVisitCommands";
 
 type Answer = Schemas["ShortNameAnswer"];
 
 interface Props {
+  visitId: string;
   floraId: string;
   host: Host;
-  onList: (name: string, details: Schemas["LineDetails"] | undefined) => void;
+  /** Lists a taxon; settled once the line is kept. */
+  onList: (name: string, details: Schemas["LineDetails"] | undefined, where?: Where) => Promise<unknown>;
+  /** Where one is as a line is entered. */
+  whereNow: () => Where;
   /** Whether something is typed: then what fits stands below. */
   onTyping: (isTyping: boolean) => void;
 }
 
-/** Something that was entered before it was known what it means. */
-interface Unclear {
-  text: string;
-  question: Schemas["CoreCalls"]["shortNames"]["request"];
-  /** Left out where it couldn't be looked up. */
-  answer?: Answer;
-}
-
 /** The line at which a list is written: a few letters and Enter. Where several taxa fit, it asks; nothing is taken in silence. */
-export const ListEntry = memo(function ListEntry({ floraId, host, onList, onTyping }: Props) {
+export const ListEntry = memo(function ListEntry({ visitId, floraId, host, onList, whereNow, onTyping }: Props) {
   const [typed, setTyped] = useState("");
   const [at, setAt] = useState(-1);
   const [asks, setAsks] = useState(false);
-  const [unclear, setUnclear] = useState<Unclear[]>([]);
+  const { unsettled, enter, settle, again } = useEntered<"shortNames", Where>(
+    "shortNames",
+    listOf(visitId),
+    host,
+    async (answer, { where }) => {
+      if (!answer.meant) return false;
+      await onList(answer.meant, detailsTyped(answer), where);
+      return true;
+    },
+  );
   const field = useRef<HTMLInputElement>(null);
   const [listId, fieldId] = [useId(), useId()];
   const question = useMemo(() => (typed.trim() ? { floraId, typed, most: 8 } : undefined), [floraId, typed]);
@@ -53,10 +60,10 @@ export const ListEntry = memo(function ListEntry({ floraId, host, onList, onTypi
     field.current?.focus();
   };
   const take = (name: string, by: Answer | undefined) => {
-    onList(name, by && detailsTyped(by));
+    void onList(name, by && detailsTyped(by));
     clear();
   };
-  const enter = async () => {
+  const end = () => {
     if (!question) return;
     const picked = found[at];
     if (picked && shown) return take(picked.name, shown);
@@ -67,17 +74,12 @@ export const ListEntry = memo(function ListEntry({ floraId, host, onList, onTypi
     }
     // Written faster than it is answered: the next name can be typed meanwhile, and what isn't clear is asked below.
     clear();
-    await lookUp({ text: question.typed.trim(), question });
-  };
-  const lookUp = async (it: Unclear) => {
-    const answer = await askEither("shortNames", it.question, host).catch(() => undefined);
-    if (answer?.meant) onList(answer.meant, detailsTyped(answer));
-    else setUnclear((all) => [...all, { ...it, answer }]);
+    void enter(question, whereNow());
   };
   const press = (event: KeyboardEvent) => {
     if (event.key === "Enter") {
       event.preventDefault();
-      void enter();
+      end();
     } else if (event.key === "ArrowDown" || event.key === "ArrowUp") {
       event.preventDefault();
       const step = event.key === "ArrowDown" ? 1 : -1;
@@ -166,42 +168,26 @@ export const ListEntry = memo(function ListEntry({ floraId, host, onList, onTypi
           </ButtonBase>
         ))}
       </Box>
-      {unclear.map((it) => {
-        const settle = (name: string | undefined) => {
-          if (name) onList(name, it.answer && detailsTyped(it.answer));
-          setUnclear((all) => all.filter((other) => other !== it));
+      {unsettled.map((it) => {
+        const settled = (name?: string) => {
+          if (name) void onList(name, it.answer ? detailsTyped(it.answer) : undefined, it.where);
+          settle(it.id);
           field.current?.focus();
         };
+        const text = it.question.typed.trim();
         return (
-          <Box key={it.text} role="group" aria-label={`Which one is “${it.text}”?`} sx={{ my: 1 }}>
-            <Typography role="status" sx={{ color: "signal.open", fontWeight: 700 }}>
-              △ “{it.text}”:{" "}
-              {!it.answer
-                ? "it couldn’t be looked up."
-                : it.answer.found.length > 0
-                  ? "several fit. Which one?"
-                  : "no taxon of the flora fits."}
-            </Typography>
-            <Box sx={{ display: "flex", flexWrap: "wrap", gap: 0.75 }}>
-              {!it.answer && (
-                <Button
-                  onClick={() => {
-                    settle(undefined);
-                    void lookUp(it);
-                  }}
-                >
-                  Look it up again
-                </Button>
-              )}
-              {it.answer?.found.map((one) => (
-                <Button key={one.taxon} onClick={() => settle(one.name)}>
-                  <TaxonLabel name={one.name} />
-                </Button>
-              ))}
-              <Button onClick={() => settle(it.text)}>Keep it as I wrote it</Button>
-              <Button onClick={() => settle(undefined)}>Not this one</Button>
-            </Box>
-          </Box>
+          <UnsettledLine
+            key={it.id}
+            text={text}
+            says={unsettledSays(it.answer?.found)}
+            found={it.answer?.found ?? []}
+            onTake={settled}
+            ways={[
+              ...(it.answer ? [] : [["Look it up again", () => again(it)] as [string, () => void]]),
+              ["Keep it as I wrote it", () => settled(text)],
+              ["Not this one", () => settled()],
+            ]}
+          />
         );
       })}
       {isNothing && (

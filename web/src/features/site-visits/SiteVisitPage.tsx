@@ -31,11 +31,13 @@ import { OtherHands } from "./OtherHands";
 import {
   headCommand,
   lineCommand,
+  lineTime,
   NOTHING_NOTED,
   through,
   withdraw,
   type Hands,
   type Listed,
+  type Where,
 } from "./useVisitCommands";
 import { VisitSummary } from "./VisitSummary";
 import { VisitTracks } from "./VisitTracks";
@@ -100,6 +102,7 @@ function Visit({ visit, recorder }: { visit: Schemas["SiteVisit"]; recorder: Sch
     id: string;
     name: string;
     details: Schemas["LineDetails"];
+    compartment: string;
     site: Schemas["PlantSite"] | null;
   }>();
   const [isTyping, setTyping] = useState(false);
@@ -115,27 +118,35 @@ function Visit({ visit, recorder }: { visit: Schemas["SiteVisit"]; recorder: Sch
   const isOpen = !visit.closing;
   const compartment = part ?? "";
   const parts = [...new Set(visit.lines.map((it) => it.compartment).filter(Boolean))];
-  const list = async (listed: Omit<Listed, "compartment">) => {
+  // A line of a compartment is of its circle, not of where it was typed.
+  const siteNow = () => compartments.siteOf(compartment) ?? position.siteNow();
+  const whereNow = useStable((): Where => ({ compartment, site: siteNow(), at: lineTime(visit) }));
+  const list = async (listed: Omit<Listed, "compartment">, where = whereNow()) => {
     const id = uuid();
     const it = { ...listed, details: through(listed.details, hands) };
-    // A line of a compartment is of its circle, not of where it was typed.
-    const site = compartments.siteOf(compartment) ?? position.siteNow();
-    setLast({ id, name: it.taxon || (it.unnamed ?? ""), details: it.details ?? NOTHING_NOTED, site });
-    const sent = await send(lineCommand(visit, recorder, { compartment, site, ...it }, id));
+    setLast({
+      id,
+      name: it.taxon || (it.unnamed ?? ""),
+      details: it.details ?? NOTHING_NOTED,
+      compartment: where.compartment,
+      site: where.site,
+    });
+    const sent = await send(lineCommand(visit, recorder, { ...where, ...it }, id));
     setFailure(sent.kind === "refused" ? `${sent.problem.title} ${sent.problem.detail}` : "");
   };
   // A list out of a notebook is kept in one step: nobody waits for each of its lines.
   const listAll = async (lines: Omit<Listed, "compartment">[]) => {
-    const site = compartments.siteOf(compartment) ?? position.siteNow();
+    const where = whereNow();
     const sent = await sendTogether(
-      lines.map((it) =>
-        lineCommand(visit, recorder, { compartment, site, ...it, details: through(it.details, hands) }),
-      ),
+      lines.map((it) => lineCommand(visit, recorder, { ...where, ...it, details: through(it.details, hands) })),
     );
     const refused = sent.find((it) => it.kind === "refused");
     setFailure(refused ? `${refused.problem.title} ${refused.problem.detail}` : "");
   };
-  const listOne = useStable((taxon: string, details?: Schemas["LineDetails"]) => void list({ taxon, details }));
+  const listOne = useStable((taxon: string, details?: Schemas["LineDetails"], where?: Where) =>
+    list({ taxon, details }, where),
+  );
+  const listAwaited = useStable((taxon: string) => void listOne(taxon));
   const takeBack = useStable((line: Schemas["ListLine"]) => void withdraw(visit, line.id));
   const unnamed = async () => {
     const numbers = visit.lines.map((it) => Number(/^unnamed (\d+)$/.exec(it.unnamed)?.[1] ?? 0));
@@ -253,13 +264,20 @@ function Visit({ visit, recorder }: { visit: Schemas["SiteVisit"]; recorder: Sch
         <Box sx={{ minWidth: 0 }}>
           {isOpen && flora && (
             <>
-              <ListEntry floraId={flora.id} host={host} onList={listOne} onTyping={setTyping} />
+              <ListEntry
+                visitId={visit.id}
+                floraId={flora.id}
+                host={host}
+                onList={listOne}
+                whereNow={whereNow}
+                onTyping={setTyping}
+              />
               {last && !isTyping && (
                 <LastListed
                   visit={visit}
                   recorder={recorder}
                   line={last}
-                  compartment={compartment}
+                  compartment={last.compartment}
                   advice={advice.get(last.id)}
                   onChanged={(id, details) => setLast({ ...last, id, details })}
                   onUndo={() => {
@@ -297,13 +315,13 @@ function Visit({ visit, recorder }: { visit: Schemas["SiteVisit"]; recorder: Sch
             id="before"
             title="Seen here before, not yet today"
             awaited={answer?.seenBefore ?? NONE}
-            onList={isOpen ? listOne : undefined}
+            onList={isOpen ? listAwaited : undefined}
           />
           <AwaitedTaxa
             id="expected"
             title="Expected here now by the flora"
             awaited={answer?.expected ?? NONE}
-            onList={isOpen ? listOne : undefined}
+            onList={isOpen ? listAwaited : undefined}
           />
           {(!isOpen || (visit.tracks?.length ?? 0) > 0 || visit.date !== today()) && (
             <VisitTracks visit={visit} recorder={recorder} />

@@ -15,9 +15,20 @@ export interface Listed {
   details?: Schemas["LineDetails"];
   supersedes?: string;
   site?: Schemas["PlantSite"] | null;
+  /** When it was seen; left out for now. */
+  at?: string;
 }
 
-/** The command that adds a line to a list. A visit of an earlier day is entered afterwards: its lines have no time. */
+/** Where and when a line is entered. */
+export type Where = Required<Pick<Listed, "compartment" | "site" | "at">>;
+
+/** By which name what is entered at the list of a visit is kept. */
+export const listOf = (visitId: string) => `visit:${visitId}`;
+
+/** The time that a line has which is entered now: none on a visit of an earlier day, which is entered afterwards. */
+export const lineTime = (visit: Visit) => (visit.date === today() && !visit.closing ? timeNow() : "");
+
+/** The command that adds a line to a list. */
 export const lineCommand = (visit: Visit, recorder: Schemas["PersonReference"], it: Listed, lineId: string = uuid()) =>
   ({
     kind: "listTaxon",
@@ -29,7 +40,7 @@ export const lineCommand = (visit: Visit, recorder: Schemas["PersonReference"], 
     unnamed: it.unnamed ?? "",
     plantId: it.plantId ?? null,
     compartment: it.compartment,
-    at: visit.date === today() && !visit.closing ? timeNow() : "",
+    at: it.at ?? lineTime(visit),
     details: it.details ?? null,
     site: it.site ?? null,
     supersedes: it.supersedes ?? null,

@@ -1,10 +1,14 @@
-import { Box, Button, ButtonBase, TextField, Typography } from "@mui/material";
+import { Box, ButtonBase, TextField, Typography } from "@mui/material";
 import { useId, useMemo, useRef, useState, type KeyboardEvent } from "react";
 import type { Schemas } from "../../api/client";
-import { askEither, useAskedEither, type Host } from "../../offline/hosts";
+import { useAskedEither, type Host } from "../../offline/hosts";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
+import { UnsettledLine, unsettledSays } from "../../shared/botany/UnsettledLine";
+import { useEntered } from "../../shared/form/useEntered";
 
 interface Props {
+  /** By which name what is entered is kept. */
+  list: string;
   floraId: string;
   host: Host;
   scale: Schemas["PlotScale"];
@@ -24,7 +28,7 @@ const examples: Record<Schemas["PlotScale"], string> = {
 };
 
 /** The line at which a plot is written: some letters of a name, how much of it, Enter. What isn't clear is asked, and nothing is guessed. */
-export function PlotEntry({ floraId, host, scale, layer, nests, onFind }: Props) {
+export function PlotEntry({ list, floraId, host, scale, layer, nests, onFind }: Props) {
   const example = `${examples[scale]}${nests > 0 ? (scale === "presence" ? " 2" : " #2") : ""}`;
   const [typed, setTypedText] = useState("");
   const latest = useRef("");
@@ -33,8 +37,10 @@ export function PlotEntry({ floraId, host, scale, layer, nests, onFind }: Props)
     setTypedText(text);
   };
   const [says, setSays] = useState("");
-  // Typed, asked for and not recorded, since it isn't clear; what was typed meanwhile stays in the field.
-  const [unclear, setUnclear] = useState<string[]>([]);
+  const { unsettled, enter, settle, again } = useEntered<"plotName", null>("plotName", list, host, (answer) => {
+    if (answer.meant && answer.find) onFind({ ...answer.find, taxon: answer.meant });
+    return Promise.resolve(Boolean(answer.meant && answer.find));
+  });
   const field = useRef<HTMLInputElement>(null);
   const listId = useId();
   const question = useMemo(
@@ -50,33 +56,29 @@ export function PlotEntry({ floraId, host, scale, layer, nests, onFind }: Props)
     setSays("");
     field.current?.focus();
   };
-  const doubt = (asked: string, now: Schemas["PlotNameAnswer"] | undefined) => {
-    if (!now) return setSays("✕ The flora can’t be asked just now.");
-    setSays(now.found.length > 1 ? "△ Several fit. Which one?" : `△ No taxon of the flora fits “${asked.trim()}”.`);
-  };
-  const enter = async () => {
+  const doubt = (asked: string, now: Schemas["PlotNameAnswer"]) =>
+    now.meant
+      ? `△ ${now.missing}`
+      : now.found.length > 1
+        ? "△ Several fit. Which one?"
+        : `△ No taxon of the flora fits “${asked.trim()}”.`;
+  const end = async () => {
     if (!question) return;
-    if (of === question && answer) return answer.meant ? take(answer.meant, answer) : doubt(typed, answer);
+    if (of === question && answer) return answer.meant ? take(answer.meant, answer) : setSays(doubt(typed, answer));
     // Written faster than it is answered: the next one can be typed meanwhile, and so can the fields below.
     setTyped("");
     setSays("");
-    const now = await askEither("plotName", question, host).catch(() => undefined);
-    if (now?.meant && now.find) return onFind({ ...now.find, taxon: now.meant });
-    if (latest.current !== "")
-      return setUnclear((all) => [...all.filter((it) => it !== question.typed), question.typed]);
+    const { id, answer: late } = await enter(question, null);
+    // What isn't clear comes back into the field while nothing else stands there; otherwise it is asked below.
+    if (!late || (late.meant && late.find) || latest.current !== "") return;
+    settle(id);
     setTyped(question.typed);
-    if (now?.meant) setSays(`△ ${now.missing}`);
-    else doubt(question.typed, now);
-  };
-  const again = (text: string) => {
-    setUnclear((all) => all.filter((it) => it !== text));
-    setTyped(text);
-    field.current?.focus();
+    setSays(doubt(question.typed, late));
   };
   const press = (event: KeyboardEvent) => {
     if (event.key !== "Enter") return;
     event.preventDefault();
-    void enter();
+    void end();
   };
   return (
     <Box sx={{ maxWidth: 720 }}>
@@ -133,16 +135,37 @@ export function PlotEntry({ floraId, host, scale, layer, nests, onFind }: Props)
           </ButtonBase>
         ))}
       </Box>
-      {unclear.map((text) => (
-        <Box key={text} sx={{ display: "flex", flexWrap: "wrap", gap: 1.5, alignItems: "center", my: 0.5 }}>
-          <Typography role="status" sx={{ color: "signal.open", fontWeight: 700 }}>
-            △ “{text.trim()}” isn’t recorded: it isn’t clear.
-          </Typography>
-          <Button aria-label={`See to it: ${text.trim()}`} onClick={() => again(text)}>
-            See to it
-          </Button>
-        </Box>
-      ))}
+      {unsettled.map((it) => {
+        const text = it.question.typed.trim();
+        const find = it.answer?.find;
+        const settled = () => {
+          settle(it.id);
+          field.current?.focus();
+        };
+        return (
+          <UnsettledLine
+            key={it.id}
+            text={it.question.layer ? `${text}, ${it.question.layer}` : text}
+            says={it.answer?.missing || unsettledSays(it.answer?.found)}
+            found={find && it.answer ? it.answer.found : []}
+            onTake={(name) => {
+              if (find) onFind({ ...find, taxon: name });
+              settled();
+            }}
+            ways={[
+              ...(it.answer ? [] : [["Look it up again", () => again(it)] as [string, () => void]]),
+              [
+                "Write it anew",
+                () => {
+                  setTyped(it.question.typed);
+                  settled();
+                },
+              ],
+              ["Take it out", settled],
+            ]}
+          />
+        );
+      })}
     </Box>
   );
 }

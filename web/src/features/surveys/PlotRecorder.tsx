@@ -11,6 +11,7 @@ import type { Command } from "../../offline/store";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
 import { useBenchFlora } from "../../shared/botany/useBenchFlora";
 import { day } from "../../shared/calendar/day";
+import { unsettledOf } from "../../shared/form/useEntered";
 import { lastRecorder } from "../../shared/form/last";
 import { beginVisit } from "../../shared/place/beginVisit";
 import { numberOf } from "../../shared/form/useFields";
@@ -69,9 +70,8 @@ export function PlotRecorder({ whole, plot, protocol, records, correcting, refus
   const { host, flora } = useBenchFlora(undefined);
   const people = usePeople();
   const send = useSend(refused?.id);
-  const [typed, setTyped, forget] = useTyped<Typed>(`plot:${plot.id}:${correcting?.id ?? refused?.id ?? ""}`, () =>
-    typedOf(correcting ?? refused?.command),
-  );
+  const name = `plot:${plot.id}:${correcting?.id ?? refused?.id ?? ""}`;
+  const [typed, setTyped, forget] = useTyped<Typed>(name, () => typedOf(correcting ?? refused?.command));
   const [layer, setLayer] = useState(protocol.layers.at(-1) ?? "");
   const visits = whole.visits.filter((it) => it.place.id === plot.placeId).sort((a, b) => (a.date < b.date ? 1 : -1));
   const open = visits.find((it) => it.date === today() && !it.closing);
@@ -106,6 +106,8 @@ export function PlotRecorder({ whole, plot, protocol, records, correcting, refus
   const keep = async () => {
     if (!visitId) return setWrong("Say on which visit it is recorded.");
     if (!recorder.trim()) return setWrong("Write who records it.");
+    const [left] = await unsettledOf(name);
+    if (left) return setWrong(`“${left}” isn’t settled yet: say what it is, or take it out.`);
     const command: Save = {
       kind: "recordPlot",
       id: uuid(),
@@ -195,6 +197,7 @@ export function PlotRecorder({ whole, plot, protocol, records, correcting, refus
       )}
       {flora && (
         <PlotEntry
+          list={name}
           floraId={flora.id}
           host={host}
           scale={protocol.scale}

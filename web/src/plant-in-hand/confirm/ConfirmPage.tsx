@@ -13,7 +13,7 @@ import { useSurveyAt } from "../../offline/surveys";
 import type { ConfirmSettings } from "../../offline/store";
 
 import { useStoredWalk } from "../useStoredWalk";
-import { plantTitle, WalkGone, WalkSending } from "../WalkStates";
+import { plantTitle, FloraMissing, WalkGone, WalkSending } from "../WalkStates";
 import { ModeBar } from "../ModeBar";
 import { NOT_ON_LIST, plainSettings, siftPlace } from "../sift/useSift";
 import { CautionNotes } from "../../shared/botany/Cautions";
@@ -39,7 +39,10 @@ const plainConfirm: ConfirmSettings = { rules: "confirmed-list", explanations: {
 function Confirm({ walkId }: { walkId: string }) {
   const navigate = useNavigate();
   const { walk, setWalk, change } = useStoredWalk(walkId);
-  const { flora, version, host, asked, characters, failure } = useBenchFlora(walk?.floraId, walk?.observations);
+  const { flora, floras, version, host, asked, characters, failure, isMissing } = useBenchFlora(
+    walk?.floraId,
+    walk?.observations,
+  );
   const places = usePlaces().data;
   const taxa = useAllTaxa(asked);
   const [organ, setOrgan] = useState<{ organ: Schemas["Organ"]; focus: string }>();
@@ -89,6 +92,7 @@ function Confirm({ walkId }: { walkId: string }) {
 
   if (walk === null) return <WalkGone />;
   if (walk?.sending) return <WalkSending />;
+  if (walk && isMissing) return <FloraMissing walk={walk} floras={floras} onChoose={change} />;
   if (failure && (!version || taxa.length === 0)) {
     return (
       <Page title="The flora isn’t ready" aside={<ModeBar walkId={walkId} />}>

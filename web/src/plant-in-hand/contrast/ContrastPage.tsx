@@ -14,7 +14,7 @@ import { usePlaces } from "../../offline/documents";
 import type { PlantInHand } from "../../offline/store";
 
 import { useStoredWalk } from "../useStoredWalk";
-import { plantTitle, WalkGone, WalkSending } from "../WalkStates";
+import { plantTitle, FloraMissing, WalkGone, WalkSending } from "../WalkStates";
 import { CautionNotes } from "../../shared/botany/Cautions";
 import { TaxonLabel } from "../../shared/botany/TaxonLabel";
 
@@ -38,7 +38,10 @@ export function ContrastPage() {
 function Contrast({ walkId }: { walkId: string }) {
   const navigate = useNavigate();
   const { walk, setWalk, change } = useStoredWalk(walkId);
-  const { flora, version, host, asked, characters, failure } = useBenchFlora(walk?.floraId, walk?.observations);
+  const { flora, floras, version, host, asked, characters, failure, isMissing } = useBenchFlora(
+    walk?.floraId,
+    walk?.observations,
+  );
   const places = usePlaces().data ?? NO_PLACES;
   const taxa = useAllTaxa(asked);
   const [organ, setOrgan] = useState<{ organ: Schemas["Organ"]; focus: string }>();
@@ -89,6 +92,7 @@ function Contrast({ walkId }: { walkId: string }) {
 
   if (walk === null) return <WalkGone />;
   if (walk?.sending) return <WalkSending />;
+  if (walk && isMissing) return <FloraMissing walk={walk} floras={floras} onChoose={change} />;
   if (failure && (!version || taxa.length === 0)) {
     return (
       <Page title="The flora isn’t ready" aside={<ModeBar walkId={walkId} />}>

@@ -25,7 +25,8 @@ export function CribPage() {
   const { floraId = "" } = useParams();
   const [search, setSearch] = useSearchParams();
   const places = usePlaces().data ?? [];
-  const { flora, version, host, asked, characters, failure } = useBenchFlora(floraId);
+  const { flora, version, host, asked, characters, failure: notHere, isMissing } = useBenchFlora(floraId);
+  const failure = isMissing ? "There is no such flora here." : notHere;
   const taxa = useAllTaxa(asked);
   const here = useHere();
   const month = Number(search.get("month") ?? Number(today().slice(5, 7)));

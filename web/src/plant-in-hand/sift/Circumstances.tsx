@@ -5,6 +5,7 @@ import { TextField } from "../../shared/form/TextField";
 import { useMemo, useState, type ReactNode } from "react";
 import type { Schemas } from "../../api/client";
 import type { SiftSettings, PlantInHand } from "../../offline/store";
+import { withFlora } from "../WalkStates";
 import { AtHandLine, atHandWords, Toggle, type AtHand } from "../key/Outlook";
 import { ofYear, today } from "../../shared/calendar/day";
 
@@ -160,9 +161,7 @@ function Settings({
             select
             label="Flora"
             value={floraId}
-            onChange={(event) =>
-              onChange({ ...walk, floraId: event.target.value, sift: undefined, inQuestion: undefined })
-            }
+            onChange={(event) => onChange(withFlora(walk, event.target.value))}
           >
             {floras.map((flora) => (
               <MenuItem key={flora.id} value={flora.id}>

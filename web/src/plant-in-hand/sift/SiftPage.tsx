@@ -11,7 +11,7 @@ import { useAllTaxa, useDescribed } from "../../offline/taxa";
 
 import { PlantFigure, type OrganState } from "../PlantFigure";
 import { useStoredWalk } from "../useStoredWalk";
-import { plantTitle, WalkGone, WalkSending } from "../WalkStates";
+import { plantTitle, FloraMissing, WalkGone, WalkSending } from "../WalkStates";
 import { CautionNotes } from "../../shared/botany/Cautions";
 import { NamesLabel } from "../../shared/botany/TaxonLabel";
 import { Circumstances } from "./Circumstances";
@@ -45,7 +45,14 @@ export function SiftPage() {
 function Sift({ walkId }: { walkId: string }) {
   const navigate = useNavigate();
   const { walk, setWalk, change } = useStoredWalk(walkId);
-  const { flora, floras, asked: askedFlora, characters, failure } = useBenchFlora(walk?.floraId, walk?.observations);
+  const {
+    flora,
+    floras,
+    asked: askedFlora,
+    characters,
+    failure,
+    isMissing,
+  } = useBenchFlora(walk?.floraId, walk?.observations);
   const [opened, setOpened] = useState<string[]>([]);
   const sift = useSift(walk, askedFlora, opened);
   const { answer, settings } = sift;
@@ -80,6 +87,7 @@ function Sift({ walkId }: { walkId: string }) {
 
   if (walk === null) return <WalkGone />;
   if (walk?.sending) return <WalkSending />;
+  if (walk && isMissing) return <FloraMissing walk={walk} floras={floras} onChoose={change} />;
   if (failure && !answer) {
     return (
       <Page title="The list isn’t ready" aside={<ModeBar walkId={walkId} />}>

@@ -157,12 +157,16 @@ export function useFlora(id: string | undefined): {
   floras: Schemas["FloraSummary"][];
   failed: boolean;
   loaded: boolean;
+  /** Whether all floras are known and this one isn’t among them. */
+  isMissing: boolean;
 } {
   const floras = useFloras();
   const all = floras.data ?? [];
+  const flora = id ? all.find((f) => f.id === id) : all.find((f) => f.isDefault);
   return {
     floras: all,
-    flora: id ? all.find((f) => f.id === id) : all.find((f) => f.isDefault),
+    flora,
+    isMissing: floras.data !== undefined && !flora,
     failed: floras.isError && !floras.data,
     loaded: floras.data !== undefined,
   };

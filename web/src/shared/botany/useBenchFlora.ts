@@ -8,7 +8,7 @@ import { useCharacters, useFlora } from "./queries";
 export function useBenchFlora(floraId: string | undefined, looks?: Schemas["Observation"][], isAsked = true) {
   const isWanted = hasComposed(looks);
   const vocabulary = useHeldVocabulary(isWanted);
-  const { flora, floras, failed } = useFlora(floraId);
+  const { flora, floras, failed, isMissing } = useFlora(floraId);
   const held = useCoreFlora(isAsked ? flora?.id : undefined, flora?.version);
   const host = useHost(held.data !== undefined && vocabulary.isSettled, `flora ${flora?.id} ${flora?.version}`);
   const characters = useCharacters(isAsked ? flora?.id : undefined);
@@ -21,6 +21,7 @@ export function useBenchFlora(floraId: string | undefined, looks?: Schemas["Obse
     asked: { floraId: flora?.id, version, host },
     version,
     characters: all,
+    isMissing,
     failure:
       failed || (held.isError && !held.data)
         ? "The flora can’t be fetched just now. What you have seen is kept on this device; the list appears when the server answers."

@@ -8,6 +8,8 @@ export function useTyped<T>(
 ): [T | undefined, (next: T | ((newest: T | undefined) => T)) => void, () => void] {
   const [value, setValue] = useState<T>();
   const newest = useRef<T>(undefined);
+  // Changes that came before what is kept was read; undefined once it was.
+  const early = useRef<((newest: T | undefined) => T)[] | undefined>([]);
   // It is begun once for each name.
   const begin = useRef(start);
   useEffect(() => {
@@ -15,10 +17,14 @@ export function useTyped<T>(
   });
   useEffect(() => {
     let current = true;
+    early.current = [];
     void kept<T>(name).then((before) => {
       if (!current) return;
-      newest.current = before ?? begin.current();
-      setValue(newest.current);
+      const changes = early.current ?? [];
+      early.current = undefined;
+      newest.current = changes.reduce((now, change) => change(now), before ?? begin.current());
+      setValue(() => newest.current);
+      if (changes.length > 0) void keep(name, newest.current);
     });
     return () => {
       current = false;
@@ -26,7 +32,9 @@ export function useTyped<T>(
   }, [name]);
   const change = useCallback(
     (next: T | ((newest: T | undefined) => T)) => {
-      const now = typeof next === "function" ? (next as (newest: T | undefined) => T)(newest.current) : next;
+      const isChange = typeof next === "function";
+      if (isChange && early.current) return void early.current.push(next as (newest: T | undefined) => T);
+      const now = isChange ? (next as (newest: T | undefined) => T)(newest.current) : next;
       newest.current = now;
       setValue(() => now);
       void keep(name, now);
