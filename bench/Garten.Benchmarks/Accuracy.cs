@@ -4,6 +4,7 @@ using Garten.Core.Floras;
 using Garten.Core.Identification;
 using Garten.Formats;
 using Garten.Formats.Tables;
+using Garten.Testing;
 
 namespace Garten.Benchmarks;
 

@@ -1,5 +1,6 @@
 using Garten.Core.Keys;
 using Garten.Formats.Tables;
+using Garten.Testing;
 
 namespace Garten.Benchmarks;
 

@@ -1,4 +1,5 @@
 using System.Globalization;
+using Garten.Testing;
 
 namespace Garten.Benchmarks;
 

@@ -2,6 +2,7 @@ using BenchmarkDotNet.Attributes;
 using Garten.Core.Keys;
 using Garten.Core.Language;
 using Garten.Formats;
+using Garten.Testing;
 
 namespace Garten.Benchmarks;
 

@@ -1,3 +1,5 @@
+using Garten.Testing;
+
 namespace Garten.Benchmarks;
 
 /// <summary>

@@ -3,6 +3,7 @@ using System.Net.Http.Json;
 using System.Text;
 using System.Text.Json.Nodes;
 using Garten.Core.Keys;
+using Garten.Testing;
 using OpenQA.Selenium.Chrome;
 
 namespace Garten.Benchmarks;

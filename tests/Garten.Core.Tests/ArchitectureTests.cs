@@ -1,5 +1,6 @@
 using System.Text.RegularExpressions;
 using Garten.Core.Keys;
+using Garten.Testing;
 using Xunit;
 
 namespace Garten.Core.Tests;
@@ -30,7 +31,7 @@ public sealed partial class ArchitectureTests
         "Contracts",
     ];
 
-    private static readonly string Source = FindSource();
+    private static readonly string Source = Path.Combine(Repository.Root, "src");
 
     [Fact]
     public void TheCoreUsesNothingButTheFramework() =>
@@ -65,14 +66,6 @@ public sealed partial class ArchitectureTests
     {
         var text = File.ReadAllText(Path.Combine(Source, $"Garten.{project}", $"Garten.{project}.csproj"));
         Assert.Equal(on, string.Join(',', ProjectUse().Matches(text).Select(m => m.Groups[1].Value).Order(StringComparer.Ordinal)));
-    }
-
-    private static string FindSource()
-    {
-        var folder = new DirectoryInfo(AppContext.BaseDirectory);
-        while (folder is not null && !File.Exists(Path.Combine(folder.FullName, "Garten.slnx")))
-            folder = folder.Parent;
-        return Path.Combine(folder!.FullName, "src");
     }
 
     [GeneratedRegex(@"using Garten\.Core\.(\w+);")]

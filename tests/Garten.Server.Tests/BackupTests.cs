@@ -11,17 +11,9 @@ public sealed class BackupTests(GartenServer server) : IClassFixture<GartenServe
 {
     private static CancellationToken Stop => TestContext.Current.CancellationToken;
 
-    private static string Root()
-    {
-        var folder = new DirectoryInfo(AppContext.BaseDirectory);
-        while (!File.Exists(Path.Combine(folder.FullName, "garten")))
-            folder = folder.Parent ?? throw new InvalidOperationException("The start command isn't there.");
-        return folder.FullName;
-    }
-
     private static async Task<(int Exit, string Said)> RunAsync(string connection, params string[] arguments)
     {
-        var start = new ProcessStartInfo("bash", [Path.Combine(Root(), "garten"), .. arguments])
+        var start = new ProcessStartInfo("bash", [Path.Combine(Repository.Root, "garten"), .. arguments])
         {
             UseShellExecute = false,
             RedirectStandardOutput = true,

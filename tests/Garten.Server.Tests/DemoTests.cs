@@ -22,7 +22,7 @@ public sealed class DemoTests
         await using var factory = new WebApplicationFactory<Program>().WithWebHostBuilder(b =>
             b.UseSetting("GARTEN_DATABASE", database.ConnectionString)
                 .UseSetting("GARTEN_TODAY", today)
-                .UseSetting("GARTEN_DEMO", Path.Combine(Root, "demo"))
+                .UseSetting("GARTEN_DEMO", Path.Combine(Repository.Root, "demo"))
         );
         using var client = factory.CreateClient();
         async Task<JsonArray> ListAsync(string address) => (await client.GetFromJsonAsync<JsonNode>("/api/v1/" + address, stop))!.AsArray();
@@ -101,7 +101,7 @@ public sealed class DemoTests
                 new WebApplicationFactory<Program>().WithWebHostBuilder(b =>
                     b.UseSetting("GARTEN_DATABASE", database.ConnectionString)
                         .UseSetting("GARTEN_TODAY", "2026-05-20")
-                        .UseSetting("GARTEN_DEMO", Path.Combine(Root, "demo"))
+                        .UseSetting("GARTEN_DEMO", Path.Combine(Repository.Root, "demo"))
                 )
             )
             .ToList();
@@ -206,16 +206,5 @@ public sealed class DemoTests
         var whole = (await client.GetFromJsonAsync<JsonNode>($"/api/v1/surveys/{surveys.First(s => (int)s!["plots"]! > 0)!["id"]}", stop))!;
         Assert.Equal(10, whole["plots"]!.AsArray().Count(p => (bool)p!["isPermanent"]!));
         Assert.Equal(53, whole["records"]!.AsArray().Count);
-    }
-
-    private static string Root
-    {
-        get
-        {
-            var folder = new DirectoryInfo(AppContext.BaseDirectory);
-            while (folder is not null && !File.Exists(Path.Combine(folder.FullName, "Garten.slnx")))
-                folder = folder.Parent;
-            return folder!.FullName;
-        }
     }
 }

@@ -28,7 +28,7 @@ public sealed class DeviceApiTests : IAsyncLifetime
 
     public async ValueTask InitializeAsync()
     {
-        _database = await TestDatabase.CreateAsync();
+        _database = await Databases.EmptyAsync();
         var (here, beyond) = (FreePort.Find(), FreePort.Find());
         _app = GartenHost.Build(
             new WebApplicationOptions { ContentRootPath = AppContext.BaseDirectory },

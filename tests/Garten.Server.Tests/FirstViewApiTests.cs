@@ -154,13 +154,7 @@ public sealed class SandboxTests
 {
     private static CancellationToken Stop => TestContext.Current.CancellationToken;
 
-    private static string Demo()
-    {
-        var folder = AppContext.BaseDirectory;
-        while (!File.Exists(Path.Combine(folder, "Garten.slnx")))
-            folder = Path.GetDirectoryName(folder)!;
-        return Path.Combine(folder, "demo");
-    }
+    private static string Demo { get; } = Path.Combine(Repository.Root, "demo");
 
     private static async Task<string[]> DatabasesAsync(string connectionString)
     {
@@ -176,9 +170,9 @@ public sealed class SandboxTests
     [Fact]
     public async Task ItHasTheIslandInADatabaseOfItsOwnThatIsDroppedAtTheEnd()
     {
-        await using var database = await TestDatabase.CreateAsync();
+        await using var database = await Databases.EmptyAsync();
         await using var factory = new WebApplicationFactory<Program>().WithWebHostBuilder(b =>
-            b.UseSetting("GARTEN_DATABASE", database.ConnectionString).UseSetting("GARTEN_DEMO", "").UseSetting("GARTEN_DEMO_DATA", Demo())
+            b.UseSetting("GARTEN_DATABASE", database.ConnectionString).UseSetting("GARTEN_DEMO", "").UseSetting("GARTEN_DEMO_DATA", Demo)
         );
         using var client = factory.CreateClient();
         using var opened = await client.PostAsync(new Uri("/api/v1/sandbox", UriKind.Relative), null, Stop);
@@ -213,13 +207,13 @@ public sealed class SandboxTests
     [Fact]
     public async Task ItEndsWithTheServer()
     {
-        await using var database = await TestDatabase.CreateAsync();
+        await using var database = await Databases.EmptyAsync();
         string made;
         await using (
             var factory = new WebApplicationFactory<Program>().WithWebHostBuilder(b =>
                 b.UseSetting("GARTEN_DATABASE", database.ConnectionString)
                     .UseSetting("GARTEN_DEMO", "")
-                    .UseSetting("GARTEN_DEMO_DATA", Demo())
+                    .UseSetting("GARTEN_DEMO_DATA", Demo)
             )
         )
         {

@@ -26,7 +26,7 @@ public sealed class GartenServer : IAsyncLifetime
 
     public async ValueTask InitializeAsync()
     {
-        _database = await TestDatabase.CreateAsync();
+        _database = await Databases.EmptyAsync();
         var connection = new NpgsqlConnectionStringBuilder(_database.ConnectionString);
         Relay = new TcpRelay(connection.Port);
         connection.Port = Relay.Port;

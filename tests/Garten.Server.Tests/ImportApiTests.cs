@@ -240,12 +240,12 @@ public sealed class ImportApiTests(GartenServer server) : IClassFixture<GartenSe
     public async Task TorvanesArchiveInAnEmptyGartenGivesTheSameRecords()
     {
         var stop = TestContext.Current.CancellationToken;
-        await using var first = await TestDatabase.CreateAsync();
-        await using var second = await TestDatabase.CreateAsync();
-        await using var torvane = Factory(first, Path.Combine(Root, "demo"));
+        await using var first = await Databases.TorvaneAsync(Today);
+        await using var second = await Databases.EmptyAsync();
+        await using var torvane = Factory(first);
         using var from = torvane.CreateClient();
         var exact = await from.GetByteArrayAsync(new Uri("/api/v1/exact/archive.zip", UriKind.Relative), stop);
-        await using var empty = Factory(second, "");
+        await using var empty = Factory(second);
         using var to = empty.CreateClient();
         var draft = await SentAsync(to, "torvane.zip", exact);
         await TakeInAsync(to, draft, Choices(draft));
@@ -285,8 +285,8 @@ public sealed class ImportApiTests(GartenServer server) : IClassFixture<GartenSe
     public async Task ThePublicArchiveComesInCoarsened()
     {
         var stop = TestContext.Current.CancellationToken;
-        await using var first = await TestDatabase.CreateAsync();
-        await using var torvane = Factory(first, Path.Combine(Root, "demo"));
+        await using var first = await Databases.TorvaneAsync(Today);
+        await using var torvane = Factory(first);
         using var from = torvane.CreateClient();
         var draft = await SentAsync(
             server.Client,
@@ -327,20 +327,10 @@ public sealed class ImportApiTests(GartenServer server) : IClassFixture<GartenSe
         : found is null ? [$"isn't there: {string.Join(" ¦ ", wanted.Values)}"]
         : wanted.Where(c => !OfTheFlora.Contains(c.Key) && found[c.Key] != c.Value).Select(c => $"{c.Key} “{c.Value}” is “{found[c.Key]}”");
 
-    private static WebApplicationFactory<Program> Factory(TestDatabase database, string demo) =>
+    private const string Today = "2026-06-10";
+
+    private static WebApplicationFactory<Program> Factory(TestDatabase database) =>
         new WebApplicationFactory<Program>().WithWebHostBuilder(b =>
-            b.UseSetting("GARTEN_DATABASE", database.ConnectionString)
-                .UseSetting("GARTEN_TODAY", "2026-06-10")
-                .UseSetting("GARTEN_DEMO", demo)
+            b.UseSetting("GARTEN_DATABASE", database.ConnectionString).UseSetting("GARTEN_TODAY", Today).UseSetting("GARTEN_DEMO", "")
         );
-
-    private static string Root { get; } = FindRoot();
-
-    private static string FindRoot()
-    {
-        var folder = new DirectoryInfo(AppContext.BaseDirectory);
-        while (folder is not null && !File.Exists(Path.Combine(folder.FullName, "Garten.slnx")))
-            folder = folder.Parent;
-        return folder!.FullName;
-    }
 }

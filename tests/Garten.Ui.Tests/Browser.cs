@@ -1,4 +1,5 @@
 using System.Text.Json;
+using Garten.Testing;
 using OpenQA.Selenium;
 using OpenQA.Selenium.Chrome;
 using OpenQA.Selenium.Interactions;
@@ -497,7 +498,7 @@ public sealed class Browser : IDisposable
     {
         if (_driver.ExecuteScript("return typeof axe") is not "object")
             _driver.ExecuteScript(
-                File.ReadAllText(System.IO.Path.Combine(GartenSite.Root, "web", "node_modules", "axe-core", "axe.min.js"))
+                File.ReadAllText(System.IO.Path.Combine(Repository.Root, "web", "node_modules", "axe-core", "axe.min.js"))
             );
         var found = Run(
             "const r=await axe.run(document,{runOnly:['wcag2a','wcag2aa','wcag21a','wcag21aa','wcag22aa','best-practice'],resultTypes:['violations'],preload:false});return JSON.stringify(r.violations.map(v=>v.id+': '+v.nodes.map(n=>n.target+' '+(n.any[0]?.message??n.failureSummary)).join(' | ')))"

@@ -1,5 +1,6 @@
 using System.IO.Compression;
 using System.Text.RegularExpressions;
+using Garten.Testing;
 using Xunit;
 
 namespace Garten.Ui.Tests;
@@ -10,7 +11,7 @@ public sealed partial class FirstViewTests
     // Compressed as it is served.
     private const int MostBytes = 210_000;
     private static readonly string Assets = Path.Combine(
-        Environment.GetEnvironmentVariable("GARTEN_WEB") ?? Path.Combine(GartenSite.Root, "artifacts", "web"),
+        Environment.GetEnvironmentVariable("GARTEN_WEB") ?? Path.Combine(Repository.Root, "artifacts", "web"),
         "assets"
     );
     private static readonly Dictionary<string, (string Text, int Bytes)> Known = new(StringComparer.Ordinal);
@@ -27,7 +28,7 @@ public sealed partial class FirstViewTests
     public static TheoryData<string> Pages() =>
         [
             .. Route
-                .Matches(File.ReadAllText(Path.Combine(GartenSite.Root, "web", "src", "app", "router.tsx")))
+                .Matches(File.ReadAllText(Path.Combine(Repository.Root, "web", "src", "app", "router.tsx")))
                 .Select(m => m.Groups[1].Value)
                 .Distinct(),
         ];

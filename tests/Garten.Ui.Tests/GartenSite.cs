@@ -62,14 +62,15 @@ public class GartenSite : IAsyncLifetime
         }
     }
 
-    /// <summary>The folder of the repository.</summary>
-    public static string Root { get; } = FindRoot();
-
     public async ValueTask InitializeAsync()
     {
         if (!IsWanted)
             return;
-        _database = await TestDatabase.CreateAsync(await LoadedAsync(Today));
+        _database = await DatabaseTemplates.CopyAsync(Today, async connection =>
+        {
+            await using var factory = Factory(connection, "", Today);
+            factory.StartServer();
+        });
         var connection = new NpgsqlConnectionStringBuilder(_database.ConnectionString);
         Relay = new TcpRelay(connection.Port);
         connection.Port = Relay.Port;
@@ -82,7 +83,7 @@ public class GartenSite : IAsyncLifetime
 
     private void Start(int port)
     {
-        var web = Environment.GetEnvironmentVariable("GARTEN_WEB") ?? Path.Combine(Root, "artifacts", "web");
+        var web = Environment.GetEnvironmentVariable("GARTEN_WEB") ?? Path.Combine(Repository.Root, "artifacts", "web");
         Assert.True(File.Exists(Path.Combine(web, "index.html")), $"The web app isn't built in {web}: run the tests with ./garten test.");
         _factory = Factory(_throughRelay, web, Today, port)
             .WithWebHostBuilder(b =>
@@ -103,30 +104,6 @@ public class GartenSite : IAsyncLifetime
     /// <summary>Starts it again where it was.</summary>
     public void StartAgain() => Start(Address.Port);
 
-    // The demo is loaded once for each day; every site works on a copy of it.
-    private static readonly SemaphoreSlim Turn = new(1, 1);
-    private static readonly Dictionary<string, TestDatabase> Loaded = new(StringComparer.Ordinal);
-
-    private static async Task<TestDatabase> LoadedAsync(string today)
-    {
-        await Turn.WaitAsync();
-        try
-        {
-            if (Loaded.TryGetValue(today, out var known))
-                return known;
-            var made = await TestDatabase.CreateAsync();
-            // Nobody may be connected to what is copied.
-            var connection = new NpgsqlConnectionStringBuilder(made.ConnectionString) { Pooling = false };
-            await using (var factory = Factory(connection.ConnectionString, "", today))
-                factory.StartServer();
-            return Loaded[today] = made;
-        }
-        finally
-        {
-            Turn.Release();
-        }
-    }
-
     private static WebApplicationFactory<Program> Factory(string database, string web, string today, int port = 0)
     {
         var factory = new WebApplicationFactory<Program>().WithWebHostBuilder(b =>
@@ -134,7 +111,7 @@ public class GartenSite : IAsyncLifetime
                 .UseSetting("GARTEN_DATABASE", database)
                 .UseSetting("GARTEN_WEB", web)
                 .UseSetting("GARTEN_TODAY", today)
-                .UseSetting("GARTEN_DEMO", Path.Combine(Root, "demo"))
+                .UseSetting("GARTEN_DEMO", Path.Combine(Repository.Root, "demo"))
         );
         factory.UseKestrel();
         return factory;
@@ -150,14 +127,6 @@ public class GartenSite : IAsyncLifetime
         await _factory.DisposeAsync();
         await Relay.DisposeAsync();
         await _database.DisposeAsync();
-    }
-
-    private static string FindRoot()
-    {
-        var folder = new DirectoryInfo(AppContext.BaseDirectory);
-        while (folder is not null && !File.Exists(Path.Combine(folder.FullName, "Garten.slnx")))
-            folder = folder.Parent;
-        return folder!.FullName;
     }
 }
 

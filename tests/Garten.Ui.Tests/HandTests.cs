@@ -5,6 +5,7 @@ using System.Text;
 using System.Text.Json;
 using System.Text.Json.Nodes;
 using System.Text.RegularExpressions;
+using Garten.Testing;
 using OpenQA.Selenium;
 using Xunit;
 
@@ -687,7 +688,7 @@ public sealed partial class HandTests(GartenSite site) : IClassFixture<GartenSit
             }
         }
         var missing = new[] { "web/src", "src" }
-            .SelectMany(f => Directory.EnumerateFiles(Path.Combine(GartenSite.Root, f), "*.*", SearchOption.AllDirectories))
+            .SelectMany(f => Directory.EnumerateFiles(Path.Combine(Repository.Root, f), "*.*", SearchOption.AllDirectories))
             .Where(f => Path.GetExtension(f) is ".ts" or ".tsx" or ".cs" && !f.Contains("/obj/", StringComparison.Ordinal))
             .SelectMany(f =>
                 File.ReadAllText(f)

@@ -1,5 +1,6 @@
 using System.Diagnostics;
 using System.Text.Json.Nodes;
+using Garten.Testing;
 using Xunit;
 
 namespace Garten.Ui.Tests;
@@ -60,7 +61,7 @@ public sealed class LintTests
             .ToList();
         var start = new ProcessStartInfo("node")
         {
-            WorkingDirectory = Path.Combine(GartenSite.Root, "web"),
+            WorkingDirectory = Path.Combine(Repository.Root, "web"),
             UseShellExecute = false,
             RedirectStandardInput = true,
             RedirectStandardOutput = true,

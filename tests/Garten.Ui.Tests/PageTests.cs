@@ -7,6 +7,7 @@ using Garten.Core.Evidence;
 using Garten.Core.Floras;
 using Garten.Core.Keys;
 using Garten.Core.Quantities;
+using Garten.Testing;
 using Xunit;
 
 namespace Garten.Ui.Tests;
@@ -102,8 +103,8 @@ public sealed class PageTests(GartenSite site) : IClassFixture<GartenSite>
             "const {dotnet}=await import(location.origin+'/_framework/dotnet.js');globalThis.core??=(await (await dotnet.create()).getAssemblyExports('Garten.Browser.dll')).Garten.Browser.CoreExports;";
         foreach (
             var file in Directory
-                .EnumerateFiles(Path.Combine(GartenSite.Root, "tests", "Garten.Core.Tests", "Keys", "KeyTexts"))
-                .Concat(Directory.EnumerateFiles(Path.Combine(GartenSite.Root, "demo", "keys")))
+                .EnumerateFiles(Path.Combine(Repository.Root, "tests", "Garten.Core.Tests", "Keys", "KeyTexts"))
+                .Concat(Directory.EnumerateFiles(Path.Combine(Repository.Root, "demo", "keys")))
         )
         {
             var request = JsonSerializer.Serialize(new ReadKeyTextRequest(File.ReadAllText(file)), CoreJson.Default.ReadKeyTextRequest);

@@ -208,7 +208,10 @@ public sealed class VisitTests(GartenSite site) : IClassFixture<GartenSite>
         EnterAtOnce(browser, "velcin");
         browser.Run("location.reload();return ''");
         browser.UntilText("What grows here?");
-        browser.Until(() => Listed(browser) == 3 || browser.Text.Contains("Is it this one?", StringComparison.Ordinal), "it or its question");
+        browser.Until(
+            () => Listed(browser) == 3 || browser.Text.Contains("Is it this one?", StringComparison.Ordinal),
+            "it or its question"
+        );
         if (Listed(browser) == 2)
             browser.Click("Vellorna cinerea");
         browser.Until(() => Listed(browser) == 3, "the third line");

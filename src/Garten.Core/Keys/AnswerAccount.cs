@@ -8,10 +8,10 @@ namespace Garten.Core.Keys;
 /// <summary>
 /// How probable an answer at a couplet is under each end of the keys: P(answer l | t) = (1−λ)·p_l(t) + λ/L, p_l the normalised product over
 /// the couplet's characters of the probability that a plant of t is scored in what lead l says. It is the same account for ends that stand
-/// and for ends that an answer left behind. Of a taxon
-/// that lies under the couplet the key's own word counts as much as the flora's, and alone where the flora doesn't describe it in any of
-/// the
-/// characters; of one that lies elsewhere and isn't described every lead is alike.
+/// and for ends that an answer left behind. Of a taxon that lies under the couplet the key's own word counts as much as the flora's, and
+/// alone where the flora doesn't describe it in any of the characters; of one that lies elsewhere and isn't described every lead is alike.
+/// So is it of one that other keys, which this couplet leads on to, have under every lead: a key that sends all it doesn't know to a general
+/// one says nothing of what that holds.
 /// </summary>
 internal sealed class AnswerAccount
 {
@@ -32,9 +32,15 @@ internal sealed class AnswerAccount
     private readonly (string Character, double[]?[] OfEnd)[] _characters;
     private readonly string[] _spoken;
     private readonly bool[][] _under;
+    private readonly bool[] _isKeyedOutTwice;
 
-    private AnswerAccount(int leads, (string Character, double[]?[] OfEnd)[] characters, string[] spoken, bool[][] under) =>
-        (_leads, _characters, _spoken, _under) = (leads, characters, spoken, under);
+    private AnswerAccount(
+        int leads,
+        (string Character, double[]?[] OfEnd)[] characters,
+        string[] spoken,
+        bool[][] under,
+        bool[] isKeyedOutTwice
+    ) => (_leads, _characters, _spoken, _under, _isKeyedOutTwice) = (leads, characters, spoken, under, isKeyedOutTwice);
 
     /// <summary>Works out what doesn't change with sheet and answers; kept by the shelf.</summary>
     /// <param name="shelf">Keys and flora.</param>
@@ -83,7 +89,11 @@ internal sealed class AnswerAccount
                 return Array.ConvertAll(names, behind.Contains);
             })
             .ToArray();
-        return new AnswerAccount(steps.Length, [.. characters], spoken, under);
+        var named = map.IsOneKey ? [] : Array.ConvertAll(steps, step => map.Named(place.Version, step));
+        var isKeyedOutTwice = names
+            .Select((n, i) => (map.IsOneKey ? under.Count(lead => lead[i]) : named.Count(lead => lead.Contains(n))) > 1)
+            .ToArray();
+        return new AnswerAccount(steps.Length, [.. characters], spoken, under, isKeyedOutTwice);
     }
 
     /// <summary>Adds ln P(answer | end) for each end; nothing for "can't tell".</summary>
@@ -111,12 +121,12 @@ internal sealed class AnswerAccount
                 for (var l = 0; l < _leads; l++)
                     of[l] *= each[l];
             }
-            var byTheKey = byKey ? ByTheKey(answer, chosen, i) : 1d / _leads;
+            var byTheKey = byKey ? ByTheKey(answer, chosen, i) : null;
             var isUnder = Array.Exists(_under, lead => lead[i]);
             var own = isUnder ? slip : Math.Max(slip, ElsewhereSlip);
-            var byTheFlora = isKnown ? (1 - own) * of[chosen] / Sum(of) + own / _leads : byTheKey;
-            // Of a taxon that lies under the couplet key and flora both say something; of any other the flora alone.
-            logs[i] += Math.Log(isUnder && byKey ? KeyShare * byTheKey + (1 - KeyShare) * byTheFlora : byTheFlora);
+            var byTheFlora = isKnown ? (1 - own) * of[chosen] / Sum(of) + own / _leads : byTheKey ?? 1d / _leads;
+            // Of a taxon of which the key says something key and flora both count; of any other the flora alone.
+            logs[i] += Math.Log(byTheKey is { } said ? KeyShare * said + (1 - KeyShare) * byTheFlora : byTheFlora);
         }
     }
 
@@ -127,21 +137,28 @@ internal sealed class AnswerAccount
             return;
         for (var i = 0; i < logs.Length; i++)
         {
-            var isBehind = Array.Exists(_under, lead => lead[i]);
+            var leads = LeadsOver(i);
             logs[i] += Math.Log(
-                !isBehind ? 0.5
+                leads == 0 || leads == _leads ? 0.5
                 : _under[hand.Lead][i] == hand.Fits ? CoupletVerdict.HandTrue
                 : 1 - CoupletVerdict.HandTrue
             );
         }
     }
 
-    private double ByTheKey(TrailAnswer answer, int chosen, int end)
+    private int LeadsOver(int end) => _under.Count(lead => lead[end]);
+
+    // P(answer | the leads that the end lies under); null where the key says nothing of it: it lies nowhere below, or by way of other keys
+    // under every lead. One that this key keys out under several leads is looked for under each of them as often.
+    private double? ByTheKey(TrailAnswer answer, int chosen, int end)
     {
-        if (_under[chosen][end])
-            return answer.Probability(chosen, _leads);
-        var other = Array.FindIndex(_under, lead => lead[end]);
-        return other < 0 ? 1d / _leads : answer.Probability(other, _leads);
+        var leads = LeadsOver(end);
+        if (leads == 0 || (leads == _leads && !_isKeyedOutTwice[end]))
+            return null;
+        if (leads == _leads)
+            return 1d / _leads;
+        var right = answer.Probability(chosen, _leads);
+        return _under[chosen][end] ? right / leads : (1 - right) / (_leads - leads);
     }
 
     private static double Sum(ReadOnlySpan<double> values)

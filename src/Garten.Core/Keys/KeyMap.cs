@@ -41,7 +41,11 @@ internal sealed class KeyMap
                     waiting.Push(next);
             }
         }
+        IsOneKey = Order.TrueForAll(p => string.Equals(p.Version, start, StringComparison.Ordinal));
     }
+
+    /// <summary>Whether the key leads on to no other one.</summary>
+    public bool IsOneKey { get; }
 
     private KeyShelf Shelf { get; }
 
@@ -93,6 +97,26 @@ internal sealed class KeyMap
 
     /// <summary>Names of the ends behind a lead, each once.</summary>
     public IEnumerable<string> Behind(KeyStep step) => step.Place is { } place ? Behind(place) : step.Ends;
+
+    /// <summary>Names that a key itself gives behind a lead of it: not those of other keys that it leads on to.</summary>
+    /// <param name="version">Hash of the key's version.</param>
+    /// <param name="step">Where the lead leads to.</param>
+    public HashSet<string> Named(string version, KeyStep step)
+    {
+        var names = new HashSet<string>(StringComparer.Ordinal);
+        var met = new HashSet<KeyPlace>();
+        var waiting = new Stack<KeyStep>([step]);
+        while (waiting.TryPop(out var next))
+        {
+            names.UnionWith(next.Ends);
+            if (next.Place is { } place && string.Equals(place.Version, version, StringComparison.Ordinal) && met.Add(place))
+            {
+                foreach (var behind in _steps[place])
+                    waiting.Push(behind);
+            }
+        }
+        return names;
+    }
 
     /// <summary>Names of the ends behind a place, each once.</summary>
     public string[] Behind(KeyPlace from)

@@ -8,6 +8,7 @@ using Garten.Core.Keys;
 using Garten.Core.Quantities;
 using Garten.Core.Seasons;
 using Garten.Core.Surveys;
+using Garten.Testing;
 using Xunit;
 
 namespace Garten.Core.Tests.Contracts;
@@ -41,10 +42,7 @@ public sealed class CoreCallsTests
     [Fact]
     public void TheWebAppHasTheWordsOfThisCore()
     {
-        var root = AppContext.BaseDirectory;
-        while (!File.Exists(Path.Combine(root, "Garten.slnx")))
-            root = Path.GetDirectoryName(root)!;
-        var written = JsonNode.Parse(File.ReadAllText(Path.Combine(root, "web", "src", "api", "words.json")));
+        var written = JsonNode.Parse(File.ReadAllText(Path.Combine(Repository.Root, "web", "src", "api", "words.json")));
         Assert.True(JsonNode.DeepEquals(PageWords.Json(), written), "web/src/api/words.json isn't current: npm --prefix web run types");
     }
 

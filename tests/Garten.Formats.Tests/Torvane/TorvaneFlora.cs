@@ -5,13 +5,14 @@ using Garten.Core.Floras;
 using Garten.Core.Identification;
 using Garten.Core.Keys;
 using Garten.Formats.Tables;
+using Garten.Testing;
 
 namespace Garten.Formats.Tests.Torvane;
 
 /// <summary>The demo's flora and keys, as the server loads them, and specimens drawn from the descriptions.</summary>
 internal static class TorvaneFlora
 {
-    public static string Root { get; } = FindRoot();
+    public static string Root => Repository.Root;
 
     public static FloraReading Written { get; } = FloraFolder.Read(Path.Combine(Root, "demo", "flora"));
 
@@ -54,13 +55,5 @@ internal static class TorvaneFlora
         if (described is null || new SimulatedPlant([described], random).Look(character, readings, context) is not { } look)
             return null;
         return look with { Id = Guid.NewGuid(), Date = "2026-07-01" };
-    }
-
-    private static string FindRoot()
-    {
-        var folder = new DirectoryInfo(AppContext.BaseDirectory);
-        while (folder is not null && !File.Exists(Path.Combine(folder.FullName, "Garten.slnx")))
-            folder = folder.Parent;
-        return folder!.FullName;
     }
 }

@@ -220,6 +220,42 @@ public sealed class TorvaneTests(ITestOutputHelper output)
         Assert.True(withLooks < 0.05 * drawn, $"{withLooks} of {drawn} after three looks");
     }
 
+    private static TrailAnswer At(KeyVersion version, string couplet, int lead) => new(version.Hash, couplet, lead);
+
+    /// <summary>The key of groups sends what it doesn't name to a general key, which holds all that its own leads hold too. That says
+    /// nothing of them: whoever answers rightly isn't told to look again, and whoever contradicts himself is.</summary>
+    [Fact]
+    public void WhatAGeneralKeyHoldsTooIsNoDoubtOfARightAnswer()
+    {
+        var groups = TorvaneFlora.Keys.First(k => k.Key.Title == "Key to the groups of woody plants of Torvane");
+        var vellorna = TorvaneFlora.Keys.First(k => k.Key.Title == "Key to Vellorna");
+        TrailAnswer[] lobed = [At(groups, "1", 1), At(groups, "3", 0), At(groups, "4", 0)];
+        TrailAnswer[][] ways =
+        [
+            [.. lobed, At(vellorna, "1", 0), At(vellorna, "2", 0)],
+            [.. lobed, At(vellorna, "1", 0), At(vellorna, "2", 1)],
+            [.. lobed, At(vellorna, "1", 1), At(vellorna, "3", 0)],
+            [.. lobed, At(vellorna, "1", 1), At(vellorna, "3", 1), At(vellorna, "4", 0)],
+            [.. lobed, At(vellorna, "1", 1), At(vellorna, "3", 1), At(vellorna, "4", 1)],
+        ];
+        BenchState After(IReadOnlyList<TrailAnswer> answers) => KeyBench.Follow(TorvaneFlora.Shelf, groups.Hash, answers, [], [], Summer);
+        foreach (var way in ways)
+        {
+            for (var n = 1; n <= way.Length; n++)
+                Assert.True(After(way[..n]).Weakest is null, string.Join(' ', way[..n].Select(a => a.Couplet)));
+        }
+        // Opposite leaves in the one key and alternate ones in the next.
+        var leaf = TorvaneFlora.Start(TorvaneFlora.Leaf);
+        TrailAnswer[] contrary =
+        [
+            At(groups, "1", 1),
+            At(groups, "3", 0),
+            At(groups, "4", 1),
+            .. new[] { ("1", 1), ("2", 1), ("4", 1), ("6", 0) }.Select(a => new TrailAnswer(leaf, a.Item1, a.Item2)),
+        ];
+        Assert.NotNull(After(contrary).Weakest);
+    }
+
     private static HashSet<string> Behind(KeyVersion version, TrailAnswer at, int lead) =>
         [
             .. KeyWalk

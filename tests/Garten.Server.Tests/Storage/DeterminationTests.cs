@@ -26,8 +26,7 @@ public sealed class DeterminationTests : IAsyncLifetime
 
     public async ValueTask InitializeAsync()
     {
-        _database = await TestDatabase.CreateAsync();
-        Migrator.Migrate(_database.ConnectionString);
+        _database = await Databases.EmptyAsync();
         _source = NpgsqlDataSource.Create(_database.ConnectionString);
         _commands = Pipelines.Of(_source, Garten.Core.Floras.CharacterTable.Empty);
         _records = new DeterminationRepository(_source, Garten.Core.Floras.CharacterTable.Empty);

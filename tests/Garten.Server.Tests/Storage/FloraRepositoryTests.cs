@@ -38,8 +38,7 @@ public sealed class FloraRepositoryTests : IAsyncLifetime
 
     public async ValueTask InitializeAsync()
     {
-        _database = await TestDatabase.CreateAsync();
-        Migrator.Migrate(_database.ConnectionString);
+        _database = await Databases.EmptyAsync();
         _source = NpgsqlDataSource.Create(_database.ConnectionString);
         _floras = new FloraRepository(
             _source,

@@ -21,8 +21,7 @@ public sealed class FiftyThousand : IAsyncLifetime
 
     public async ValueTask InitializeAsync()
     {
-        _database = await TestDatabase.CreateAsync();
-        Migrator.Migrate(_database.ConnectionString);
+        _database = await Databases.EmptyAsync();
         await ManyRecords.MakeAsync(
             _database.ConnectionString,
             Plants,

@@ -19,8 +19,7 @@ public sealed class PipelineTests : IAsyncLifetime
 
     public async ValueTask InitializeAsync()
     {
-        _database = await TestDatabase.CreateAsync();
-        Migrator.Migrate(_database.ConnectionString);
+        _database = await Databases.EmptyAsync();
         _source = NpgsqlDataSource.Create(_database.ConnectionString);
         _commands = Pipelines.Of(_source, CharacterTable.Empty);
     }

@@ -28,8 +28,7 @@ public sealed class SurveyStoreTests : IAsyncLifetime
 
     public async ValueTask InitializeAsync()
     {
-        _database = await TestDatabase.CreateAsync();
-        Migrator.Migrate(_database.ConnectionString);
+        _database = await Databases.EmptyAsync();
         _source = NpgsqlDataSource.Create(_database.ConnectionString);
         _commands = Pipelines.Of(_source, CharacterTable.Empty);
         (_plants, _populations) = (new PlantRepository(_source), new PopulationRepository(_source));

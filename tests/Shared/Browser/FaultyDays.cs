@@ -68,13 +68,7 @@ public sealed partial class FaultyDays(HttpClient client, Uri address, int seed,
     /// <param name="time">For how long at most.</param>
     /// <param name="pace">How long the devices work in between.</param>
     /// <param name="tell">Told now and then how far it is.</param>
-    public async Task<FaultyOutcome> RunAsync(
-        IReadOnlyList<Fault> faults,
-        int most,
-        TimeSpan time,
-        FaultyPace pace,
-        Action<string> tell
-    )
+    public async Task<FaultyOutcome> RunAsync(IReadOnlyList<Fault> faults, int most, TimeSpan time, FaultyPace pace, Action<string> tell)
     {
         await BeginAsync();
         var began = Stopwatch.GetTimestamp();

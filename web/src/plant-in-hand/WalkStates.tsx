@@ -5,6 +5,7 @@ import type { Schemas } from "../api/client";
 import { useKeys } from "../offline/documents";
 import type { PlantInHand } from "../offline/store";
 import { ModeBar } from "./ModeBar";
+import { counted } from "../shared/ui/counted";
 
 /** What the plant in hand is called above its pages. */
 export const plantTitle = (walk: PlantInHand) =>
@@ -60,7 +61,7 @@ export function ChooseKey({
         {(keys.data ?? []).map((key) => (
           <li key={key.hash}>
             <Button onClick={() => onChoose(key)}>
-              {key.title} ({key.taxa} taxa)
+              {key.title} ({counted(key.taxa, "taxon", "taxa")})
             </Button>
           </li>
         ))}

@@ -18,6 +18,7 @@ import { useIsFirstStart } from "../../shared/botany/useIsFirstStart";
 import { FirstSteps } from "../../shared/ui/FirstSteps";
 import { AtHandLine, OutlookOf, useOutlook } from "../../plant-in-hand/key/Outlook";
 import { beginWalk, discardWalk, saveWalk, walkName, WITHOUT_KEY } from "../../plant-in-hand/walks";
+import { counted } from "../../shared/ui/counted";
 
 export function BenchStart() {
   const keys = useKeys();
@@ -199,7 +200,7 @@ function KeyEntry(props: {
 }) {
   const { summary, outlook, better, onBetter } = props;
   const navigate = useNavigate();
-  const sizes = `${summary.couplets} couplets, ${summary.taxa} taxa`;
+  const sizes = `${counted(summary.couplets, "couplet")}, ${counted(summary.taxa, "taxon", "taxa")}`;
   const on = summary.handsOverTo.length > 0 ? `, goes on in ${summary.handsOverTo.join(" and ")}` : "";
   return (
     <Box component="li" sx={rowStyle}>

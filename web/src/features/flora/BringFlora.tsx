@@ -12,6 +12,7 @@ import { GridFields, gridOf, noGrid } from "./GridFields";
 import { useFloras } from "../../shared/botany/queries";
 import { type Answer, sendForm } from "../../shared/form/sendForm";
 import { Draft, Columns, ProblemTable } from "./FloraDraft";
+import { counted } from "../../shared/ui/counted";
 
 const fields = [
   ["matrix", "Taxa × characters", "The first column is the taxon, every other one a character. CSV or XLSX."],
@@ -242,7 +243,10 @@ export function BringFlora() {
       </Part>
       {check && (
         <>
-          <Part id="reading" title={`2 · ${check.taxa} taxa, ${check.characters} characters`}>
+          <Part
+            id="reading"
+            title={`2 · ${counted(check.taxa, "taxon", "taxa")}, ${counted(check.characters, "character")}`}
+          >
             {check.columns.length > 0 && <Columns columns={check.columns} renamed={renamed} onChange={setRenamed} />}
             {Object.keys(renamed).length > 0 && (
               <Button sx={{ mt: 1 }} disabled={sent !== undefined} onClick={() => void doCheck()}>
@@ -289,8 +293,8 @@ export function BringFlora() {
       )}
       {draft && (
         <Typography role="status" sx={{ mb: 2 }}>
-          <strong>✓ Kept as a draft:</strong> {draft.taxa} taxa, {draft.characters} characters. It becomes version{" "}
-          {draft.version} when it is published.
+          <strong>✓ Kept as a draft:</strong> {counted(draft.taxa, "taxon", "taxa")},{" "}
+          {counted(draft.characters, "character")}. It becomes version {draft.version} when it is published.
         </Typography>
       )}
       {published && (

@@ -7,6 +7,7 @@ import { Link as RouterLink } from "react-router";
 import type { Schemas } from "../../api/client";
 import { api } from "../../api/client";
 import { QuietButton } from "../../shared/ui/QuietButton";
+import { counted } from "../../shared/ui/counted";
 
 // Of many problems the first ones are listed; the others come when these are mended.
 const MOST_LISTED = 100;
@@ -41,7 +42,7 @@ export function Draft({
   return (
     <Box sx={{ display: "flex", gap: 1.5, alignItems: "center", flexWrap: "wrap", py: 0.75 }}>
       <Typography sx={{ flex: "1 1 16rem" }}>
-        <strong>{flora.name}</strong>: {draft.taxa} taxa, {draft.characters} characters
+        <strong>{flora.name}</strong>: {counted(draft.taxa, "taxon", "taxa")}, {counted(draft.characters, "character")}
         {draft.problems.length > 0 && `, ${draft.problems.length} to look at`}
       </Typography>
       <Link component={RouterLink} to={`/flora/${flora.id}`}>

@@ -11,6 +11,7 @@ import { keep, kept, type Command } from "../../offline/store";
 import { TextField } from "../../shared/form/TextField";
 import { later } from "../../shared/ui/later";
 import { NO_SOURCE, type Source } from "../../shared/ui/source";
+import { counted } from "../../shared/ui/counted";
 
 const SourceFields = later(async () => (await import("../../shared/ui/SourceFields")).SourceFields);
 const CoupletList = later(async () => (await import("../../shared/botany/CoupletList")).CoupletList);
@@ -257,7 +258,8 @@ function Editor({ from, refused }: { from: string | null; refused?: { id: string
                   {key.title || "(no title yet)"}
                 </Typography>
                 <Typography variant="body2" color="text.secondary" sx={{ mb: 0.5 }}>
-                  {key.layout}, {key.couplets.length} couplets, {countTaxa(key)} taxa. {key.notes.join(" ")}
+                  {key.layout}, {counted(key.couplets.length, "couplet")}, {counted(countTaxa(key), "taxon", "taxa")}.{" "}
+                  {key.notes.join(" ")}
                   {savedAs(key.title) && <strong> {savedAs(key.title)}</strong>}
                 </Typography>
                 <CoupletList keyRead={key} headingId={`key-${i}`} />

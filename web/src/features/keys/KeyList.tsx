@@ -7,6 +7,7 @@ import { useIsPhone } from "../../shared/ui/useIsPhone";
 import { useKeys } from "../../offline/documents";
 import { useOutlook } from "../../plant-in-hand/key/Outlook";
 import { KeyDrawing } from "../../shared/botany/KeyDrawing";
+import { counted } from "../../shared/ui/counted";
 
 /** More keys than this that others lead to are folded on a phone. */
 const FOLDED_FROM = 3;
@@ -55,7 +56,7 @@ export function KeyList() {
                 {key.title}
               </Link>
               <Typography variant="body2" color="text.secondary">
-                {key.couplets} couplets, {key.taxa} taxa, version {key.version}
+                {counted(key.couplets, "couplet")}, {counted(key.taxa, "taxon", "taxa")}, version {key.version}
                 {key.handsOverTo.length > 0 && <>; hands over to {key.handsOverTo.join(" and ")}</>}
                 {key.enteredFrom.length > 0 && <>; entered from {key.enteredFrom.join(" and ")}</>}
               </Typography>

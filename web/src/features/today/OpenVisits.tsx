@@ -4,6 +4,7 @@ import { timeNow, today } from "../../api/today";
 import { useSiteVisits } from "../../offline/siteVisits";
 import { Callout } from "../../shared/botany/Cautions";
 import { brief } from "../../shared/calendar/day";
+import { counted } from "../../shared/ui/counted";
 
 /** Visits that were begun and not ended: their lists are a tap away; one that is overdue says so. */
 export function OpenVisits() {
@@ -23,7 +24,7 @@ export function OpenVisits() {
           <Link component={RouterLink} to={isOld ? `/site-visits/${it.id}/end` : `/site-visits/${it.id}`}>
             {it.placeName}
           </Link>
-          , {it.taxa === 1 ? "1 taxon" : `${it.taxa} taxa`} so far.
+          , {counted(it.taxa, "taxon", "taxa")} so far.
         </Typography>
       </Callout>
     );

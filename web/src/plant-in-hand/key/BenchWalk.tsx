@@ -21,6 +21,7 @@ import type { Schemas } from "../../api/client";
 import { Awaited } from "../../shared/ui/Awaited";
 import { useIsPhone } from "../../shared/ui/useIsPhone";
 import { WeakestTurn, End, TestTheTrail } from "./TurnAndEnd";
+import { counted } from "../../shared/ui/counted";
 
 const OrganSheet = later(async () => (await import("../sheet/OrganSheet")).OrganSheet);
 const GlossaryDialog = later(async () => (await import("../../shared/botany/GlossaryDialog")).GlossaryDialog, true);
@@ -417,7 +418,7 @@ function PlantInHand({ walkId }: { walkId: string }) {
                   onClick={() => setPane(shownPane === pane ? undefined : pane)}
                   sx={{ flex: 1, px: 0.5, bgcolor: shownPane === pane ? "signal.chosenWash" : undefined }}
                 >
-                  {pane === "taxa" ? `${state.standing.length} ${name}` : name}
+                  {pane === "taxa" ? counted(state.standing.length, "taxon", name) : name}
                 </Button>
               ))}
             </Box>

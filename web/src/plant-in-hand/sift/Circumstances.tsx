@@ -8,6 +8,7 @@ import type { SiftSettings, PlantInHand } from "../../offline/store";
 import { withFlora } from "../WalkStates";
 import { AtHandLine, atHandWords, Toggle, type AtHand } from "../key/Outlook";
 import { ofYear, today } from "../../shared/calendar/day";
+import { counted } from "../../shared/ui/counted";
 
 interface Props {
   walk: PlantInHand;
@@ -165,7 +166,7 @@ function Settings({
           >
             {floras.map((flora) => (
               <MenuItem key={flora.id} value={flora.id}>
-                {flora.name}, {flora.taxa} taxa
+                {flora.name}, {counted(flora.taxa, "taxon", "taxa")}
               </MenuItem>
             ))}
           </TextField>

@@ -1,4 +1,4 @@
-namespace Garten.Benchmarks;
+namespace Garten.Testing;
 
 /// <summary>Where the repository lies.</summary>
 internal static class Repository
@@ -10,6 +10,6 @@ internal static class Repository
         var folder = new DirectoryInfo(AppContext.BaseDirectory);
         while (folder is not null && !File.Exists(Path.Combine(folder.FullName, "Garten.slnx")))
             folder = folder.Parent;
-        return folder!.FullName;
+        return folder?.FullName ?? throw new InvalidOperationException("This runs outside the repository.");
     }
 }
