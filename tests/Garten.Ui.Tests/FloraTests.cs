@@ -371,7 +371,7 @@ public sealed class FloraTests(GartenSite site) : IClassFixture<GartenSite>
         }
         browser.ShouldBeAccessible();
         browser.Click("Torvane");
-        browser.UntilText("likely");
+        browser.UntilText("Nothing seen yet");
         Assert.DoesNotContain("Which flora?", browser.Text, StringComparison.Ordinal);
         browser.Open("/flora/nowhere");
         browser.UntilText("There is no such flora here.");

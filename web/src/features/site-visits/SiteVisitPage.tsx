@@ -40,13 +40,13 @@ import {
   type Where,
 } from "./useVisitCommands";
 import { VisitSummary } from "./VisitSummary";
-import { VisitTracks } from "./VisitTracks";
 
 const NONE: Schemas["Awaited"][] = [];
 
 const LineForm = later(async () => (await import("./LineForm")).LineForm);
 const VisitForm = later(async () => (await import("./VisitForm")).VisitForm);
 const PasteList = later(async () => (await import("./PasteList")).PasteList);
+const VisitTracks = later(async () => (await import("./VisitTracks")).VisitTracks);
 const MoveLines = later(async () => (await import("./MoveLines")).MoveLines);
 
 /** A visit: its head, its list as it is written, and what may be found yet. */
