@@ -33,9 +33,14 @@ internal sealed class Accuracy(TextWriter to, bool isShort = false)
 
     /// <summary>Prints all tables; writes the reliability plot beside them.</summary>
     /// <param name="onlyCalibration">Prints those of calibration alone.</param>
-    public void Run(bool onlyCalibration = false)
+    public void Run(bool onlyCalibration = false, bool onlyTurns = false)
     {
         CultureInfo.CurrentCulture = CultureInfo.InvariantCulture;
+        if (onlyTurns)
+        {
+            new PlantedTurns(Flora, Complete, Species).Report(to, FirstSeed);
+            return;
+        }
         var full = SifterOf(Complete);
         if (onlyCalibration)
         {

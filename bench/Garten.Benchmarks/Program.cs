@@ -31,7 +31,7 @@ public static class Program
     {
         ArgumentNullException.ThrowIfNull(args);
         if (args is ["accuracy", ..])
-            new Accuracy(Console.Out, args is [_, "short"]).Run(args is [_, "calibration"]);
+            new Accuracy(Console.Out, args is [_, "short"]).Run(args is [_, "calibration"], args is [_, "turns"]);
         else if (args is ["browser", ..])
         {
             using var bench = new BrowserBench(Console.Out, new Uri(args.Length > 1 ? args[1] : "http://127.0.0.1:5080"));
