@@ -167,7 +167,7 @@ public sealed class EvidenceTests(GartenSite site) : IClassFixture<GartenSite>
         browser.ShouldBeAccessible();
         browser.Click("Keep as a draft");
         browser.UntilText("Shrubs of a book");
-        browser.UntilText("1 taxa");
+        browser.UntilText("1 taxon");
         browser.ShouldHaveNoErrors();
     }
 

@@ -181,7 +181,7 @@ public sealed class VisitTests(GartenSite site) : IClassFixture<GartenSite>
     public void WhatIsEnteredFasterThanAnsweredOutlivesThePageAndIsNeverTakenInSilence()
     {
         var browser = site.Browse();
-        Begin(browser, "Runa Velt");
+        Begin(browser, "Sela Thornby");
         var visit = browser.Path;
         EnterAtOnce(browser, "ve al");
         browser.Until(() => Listed(browser) == 1, "what is clear");
