@@ -10,8 +10,8 @@ namespace Garten.Core.Keys;
 /// the couplet's characters of the probability that a plant of t is scored in what lead l says. It is the same account for ends that stand
 /// and for ends that an answer left behind. Of a taxon that lies under the couplet the key's own word counts as much as the flora's, and
 /// alone where the flora doesn't describe it in any of the characters; of one that lies elsewhere and isn't described every lead is alike.
-/// So is it of one that other keys, which this couplet leads on to, have under every lead: a key that sends all it doesn't know to a general
-/// one says nothing of what that holds.
+/// So is it of one that other keys, which this couplet leads on to, have under every lead: a key that sends all it doesn't know to a
+/// general one says nothing of what that holds.
 /// </summary>
 internal sealed class AnswerAccount
 {
@@ -32,6 +32,7 @@ internal sealed class AnswerAccount
     private readonly (string Character, double[]?[] OfEnd)[] _characters;
     private readonly string[] _spoken;
     private readonly bool[][] _under;
+    private readonly int[] _leadsOver;
     private readonly bool[] _isKeyedOutTwice;
 
     private AnswerAccount(
@@ -39,8 +40,17 @@ internal sealed class AnswerAccount
         (string Character, double[]?[] OfEnd)[] characters,
         string[] spoken,
         bool[][] under,
+        int[] leadsOver,
         bool[] isKeyedOutTwice
-    ) => (_leads, _characters, _spoken, _under, _isKeyedOutTwice) = (leads, characters, spoken, under, isKeyedOutTwice);
+    ) =>
+        (_leads, _characters, _spoken, _under, _leadsOver, _isKeyedOutTwice) = (
+            leads,
+            characters,
+            spoken,
+            under,
+            leadsOver,
+            isKeyedOutTwice
+        );
 
     /// <summary>Works out what doesn't change with sheet and answers; kept by the shelf.</summary>
     /// <param name="shelf">Keys and flora.</param>
@@ -89,11 +99,11 @@ internal sealed class AnswerAccount
                 return Array.ConvertAll(names, behind.Contains);
             })
             .ToArray();
-        var named = map.IsOneKey ? [] : Array.ConvertAll(steps, step => map.Named(place.Version, step));
-        var isKeyedOutTwice = names
-            .Select((n, i) => (map.IsOneKey ? under.Count(lead => lead[i]) : named.Count(lead => lead.Contains(n))) > 1)
-            .ToArray();
-        return new AnswerAccount(steps.Length, [.. characters], spoken, under, isKeyedOutTwice);
+        var leadsOver = names.Select((_, i) => under.Count(lead => lead[i])).ToArray();
+        // What lies behind a lead of a key that leads on to no other one, that key names itself.
+        var named = map.IsOneKey ? null : Array.ConvertAll(steps, step => map.Named(place.Version, step));
+        var isKeyedOutTwice = names.Select((n, i) => (named?.Count(lead => lead.Contains(n)) ?? leadsOver[i]) > 1).ToArray();
+        return new AnswerAccount(steps.Length, [.. characters], spoken, under, leadsOver, isKeyedOutTwice);
     }
 
     /// <summary>Adds ln P(answer | end) for each end; nothing for "can't tell".</summary>
@@ -122,8 +132,7 @@ internal sealed class AnswerAccount
                     of[l] *= each[l];
             }
             var byTheKey = byKey ? ByTheKey(answer, chosen, i) : null;
-            var isUnder = Array.Exists(_under, lead => lead[i]);
-            var own = isUnder ? slip : Math.Max(slip, ElsewhereSlip);
+            var own = _leadsOver[i] > 0 ? slip : Math.Max(slip, ElsewhereSlip);
             var byTheFlora = isKnown ? (1 - own) * of[chosen] / Sum(of) + own / _leads : byTheKey ?? 1d / _leads;
             // Of a taxon of which the key says something key and flora both count; of any other the flora alone.
             logs[i] += Math.Log(byTheKey is { } said ? KeyShare * said + (1 - KeyShare) * byTheFlora : byTheFlora);
@@ -137,22 +146,19 @@ internal sealed class AnswerAccount
             return;
         for (var i = 0; i < logs.Length; i++)
         {
-            var leads = LeadsOver(i);
             logs[i] += Math.Log(
-                leads == 0 || leads == _leads ? 0.5
+                _leadsOver[i] == 0 || _leadsOver[i] == _leads ? 0.5
                 : _under[hand.Lead][i] == hand.Fits ? CoupletVerdict.HandTrue
                 : 1 - CoupletVerdict.HandTrue
             );
         }
     }
 
-    private int LeadsOver(int end) => _under.Count(lead => lead[end]);
-
     // P(answer | the leads that the end lies under); null where the key says nothing of it: it lies nowhere below, or by way of other keys
     // under every lead. One that this key keys out under several leads is looked for under each of them as often.
     private double? ByTheKey(TrailAnswer answer, int chosen, int end)
     {
-        var leads = LeadsOver(end);
+        var leads = _leadsOver[end];
         if (leads == 0 || (leads == _leads && !_isKeyedOutTwice[end]))
             return null;
         if (leads == _leads)

@@ -84,6 +84,8 @@ export async function askEither<N extends Served>(
     // What is wrong with the question the core would say as well; where the server itself fails the core is asked.
     if (there.kind === "problem" && there.problem.status < SERVER_FAILS) throw new ProblemError(there.problem);
     hurry();
+    // It is about to ask the core itself.
+    host.instead = undefined;
     await host.held();
   }
   return core[name](request);

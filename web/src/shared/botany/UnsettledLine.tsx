@@ -41,5 +41,5 @@ export const unsettledSays = (found: Schemas["ShortNamed"][] | undefined) =>
     : found.length > 1
       ? "several fit. Which one?"
       : found.length === 1
-        ? "it was entered as the page was left. Is it this one?"
+        ? "one fits. Is it this one?"
         : "no taxon of the flora fits.";

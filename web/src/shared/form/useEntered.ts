@@ -44,36 +44,40 @@ export function useEntered<N extends Naming, W>(
   take: (answer: Calls[N]["answer"], entered: Entered<N, W>) => Promise<boolean>,
 ) {
   const [kept, setKept] = useTyped<Entered<N, W>[]>(enteredIn(list), () => []);
-  const [answers, setAnswers] = useState<Record<string, Calls[N]["answer"] | null>>({});
+  const [answers, setAnswers] = useState<Record<string, Calls[N]["answer"] | null | undefined>>({});
   const asked = useRef(new Set<string>());
+  // Entered on this page, not left behind by one of before.
+  const own = useRef(new Set<string>());
   const isHere = useRef(true);
   useEffect(() => {
     isHere.current = true;
     return () => void (isHere.current = false);
   }, []);
   const settle = useCallback((id: string) => setKept((all) => (all ?? []).filter((it) => it.id !== id)), [setKept]);
-  const lookUp = useStable(async (it: Entered<N, W>, isToBeTaken: boolean) => {
+  const lookUp = useStable(async (it: Entered<N, W>) => {
     asked.current.add(it.id);
+    setAnswers((all) => ({ ...all, [it.id]: undefined }));
     const answer = await askEither(call, it.question, host).catch(() => null);
     // A page that was left takes nothing any more: the next one asks.
     if (!isHere.current) return answer;
-    if (isToBeTaken && answer && (await take(answer, it))) settle(it.id);
+    if (own.current.has(it.id) && answer && (await take(answer, it))) settle(it.id);
     else setAnswers((all) => ({ ...all, [it.id]: answer }));
     return answer;
   });
   useEffect(() => {
-    for (const it of kept ?? []) if (!asked.current.has(it.id)) void lookUp(it, false);
+    for (const it of kept ?? []) if (!asked.current.has(it.id)) void lookUp(it);
   }, [kept, lookUp]);
   /** Keeps a line and looks it up; what came of it. */
   const enter = (question: Calls[N]["request"], where: W) => {
     const it: Entered<N, W> = { id: uuid(), question, where };
+    own.current.add(it.id);
     asked.current.add(it.id);
     setKept((all) => [...(all ?? []), it]);
-    return lookUp(it, true).then((answer) => ({ id: it.id, answer }));
+    return lookUp(it).then((answer) => ({ id: it.id, answer }));
   };
   const unsettled: Unsettled<N, W>[] = (kept ?? []).flatMap((it) => {
     const answer = answers[it.id];
     return answer === undefined ? [] : [{ ...it, answer }];
   });
-  return { unsettled, enter, settle, again: (it: Entered<N, W>) => void lookUp(it, false) };
+  return { unsettled, enter, settle, again: (it: Entered<N, W>) => void lookUp(it) };
 }
