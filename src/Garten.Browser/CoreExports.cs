@@ -33,5 +33,5 @@ public static partial class CoreExports
     /// <summary>Works out some more of what later answers need; false when all is ready.</summary>
     /// <param name="characters">How many characters are made ready at most: as many as a call may wait for.</param>
     [JSExport]
-    public static bool WarmUp(int characters) => Session.Flora?.Sifter.WarmUp(characters) == true;
+    public static bool WarmUp(int characters) => Session.WarmUp(characters);
 }

@@ -135,6 +135,22 @@ public sealed class CoreSession
         return known.Index;
     }
 
+    private IEnumerator<bool>? _ahead;
+
+    /// <summary>Works out some more of what later answers need; false when all is ready. A host calls it while it isn't asked
+    /// anything: it takes an interpreted core no longer than a call may wait.</summary>
+    /// <param name="characters">How many characters of the flora are made ready at most.</param>
+    public bool WarmUp(int characters)
+    {
+        if (_filled is not null && _shelf is null)
+        {
+            _ = Shelf;
+            return true;
+        }
+        _ahead ??= _filled is { } filled ? KeyWarmUp.StepsOf(this, filled.Versions).GetEnumerator() : null;
+        return _ahead?.MoveNext() == true || Flora?.Sifter.WarmUp(characters) == true;
+    }
+
     internal BotanyIndex Loaded() => _botany ?? throw new InvalidOperationException("The vocabulary isn't loaded.");
 
     internal ReadyFlora Loaded(string floraId) =>

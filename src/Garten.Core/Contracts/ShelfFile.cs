@@ -27,14 +27,17 @@ public static class ShelfFile
         PackFile.WriteSeasons(to, shelf.Table.Seasons);
         WriteDescriptions(to, shelf.Table.Descriptions);
         to.Bytes(
-            JsonSerializer.SerializeToUtf8Bytes(
-                new ToldByPersons(shelf.Taught, shelf.Corrected, shelf.Kept),
-                CoreJson.Default.ToldByPersons
-            )
+            shelf is { Taught: [], Corrected: [], Kept: null or [] }
+                ? [.. NothingTold]
+                : JsonSerializer.SerializeToUtf8Bytes(
+                    new ToldByPersons(shelf.Taught, shelf.Corrected, shelf.Kept),
+                    CoreJson.Default.ToldByPersons
+                )
         );
         to.Text(shelf.ReadBy);
         var written = shelf.Versions.Select(v => v.Hash).ToHashSet(StringComparer.Ordinal);
-        to.Many([.. shelf.Read.Where(r => written.Contains(r.Hash))], reading =>
+        List<ReadyReading> readings = [.. shelf.Read.Where(r => written.Contains(r.Hash))];
+        to.Many(readings, reading =>
         {
             to.Text(reading.Hash);
             to.Many([.. reading.Couplets], couplet =>
@@ -43,6 +46,8 @@ public static class ShelfFile
                 to.Part(part => ReadingForm.Write(part, reading.Find(couplet)!));
             });
         });
+        // Behind all that a program of before this was there reads: it passes over it.
+        to.Many(readings, reading => to.Many([.. reading.Couplets], couplet => to.Texts(reading.Wanted(couplet)!)));
         return to.WithHead(Magic, Form);
     }
 
@@ -60,15 +65,37 @@ public static class ShelfFile
             var characters = from.Many(() => PackFile.ReadCharacter(from));
             var seasons = PackFile.ReadSeasons(from);
             var table = new CharacterTable(characters, ReadDescriptions(from), seasons);
-            var told = JsonSerializer.Deserialize(from.Bytes(), CoreJson.Default.ToldByPersons)
-                ?? throw new PackFormatException("The shelf lacks what was taught.");
+            var told = ReadTold(from.Bytes());
+            var readBy = from.Text();
+            var read = from.Many(() => (Hash: from.Text(), Couplets: from.Many(() => LaterRead(from.Text(), from.Part()))));
+            // One that was packed before this was there ends here.
+            string[][][] wanted = from.IsAtEnd ? [] : from.Many(() => from.Many(from.Texts));
             return new Shelf(versions, taxa, table, told.Taught, told.Corrected, told.Kept)
             {
-                ReadBy = from.Text(),
-                Read = from.Many(() => new ReadyReading(from.Text(), from.Many(() => LaterRead(from.Text(), from.Part())))),
+                ReadBy = readBy,
+                Read =
+                [
+                    .. read.Select(
+                        (r, i) =>
+                            new ReadyReading(
+                                r.Hash,
+                                r.Couplets,
+                                i < wanted.Length ? r.Couplets.Zip(wanted[i], (c, w) => KeyValuePair.Create(c.Key, w)) : []
+                            )
+                    ),
+                ],
             };
         });
     }
+
+    // How these types are written takes an interpreted core 0.1 to 0.4 s to make; most shelves hold nothing of it.
+    private static ToldByPersons ReadTold(ReadOnlySpan<byte> json) =>
+        json.SequenceEqual(NothingTold)
+            ? new ToldByPersons([], [], null)
+            : JsonSerializer.Deserialize(json, CoreJson.Default.ToldByPersons)
+                ?? throw new PackFormatException("The shelf lacks what was taught.");
+
+    private static ReadOnlySpan<byte> NothingTold => """{"taught":[],"corrected":[],"kept":null}"""u8;
 
     private static KeyValuePair<string, Func<IReadOnlyList<IReadOnlyList<StatementReading>>>> LaterRead(string couplet, PackReader from) =>
         new(couplet, () => PackReader.Whole(() => ReadingForm.Read(from)));

@@ -212,6 +212,14 @@ public sealed class BenchShelf
         return own[couplet] = _ready.GetValueOrDefault(version.Hash)?.Find(couplet) ?? Read(version, couplet, proposes: false);
     }
 
+    /// <summary>Ids of the characters of which one has to be seen to answer a couplet; empty of one that can be answered whatever can be
+    /// seen.</summary>
+    internal IReadOnlyList<string> Wanted(KeyVersion version, string couplet) =>
+        _readings.GetValueOrDefault(version.Hash)?.ContainsKey(couplet) != true
+        && _ready.GetValueOrDefault(version.Hash)?.Wanted(couplet) is { } known
+            ? known
+            : ReadyReading.Wanted(Readings(version, couplet));
+
     /// <summary>The readings of a whole version as they are kept: without what could be chosen.</summary>
     public IReadOnlyList<CoupletReadings> WholeReading(KeyVersion version)
     {

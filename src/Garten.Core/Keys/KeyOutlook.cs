@@ -101,10 +101,9 @@ public sealed record KeyOutlook(
         foreach (var place in map.Order)
         {
             var version = shelf.Keys.Find(place.Version)!;
-            var statements = shelf.Readings(version, place.Couplet).SelectMany(l => l).ToList();
-            if (statements.Count == 0 || statements.Any(s => s.Claims.Count == 0))
+            var characters = shelf.Wanted(version, place.Couplet).Select(c => shelf.Table.Find(c)!).ToList();
+            if (characters.Count == 0)
                 continue;
-            var characters = statements.SelectMany(s => s.Claims).Select(c => shelf.Table.Find(c.Character)!).Distinct().ToList();
             var reasons = characters.ConvertAll(c => Why(c, shelf.Table, day, tools, most));
             if (reasons.Exists(r => r is null))
                 continue;

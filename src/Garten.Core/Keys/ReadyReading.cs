@@ -9,14 +9,21 @@ namespace Garten.Core.Keys;
 public sealed class ReadyReading
 {
     private readonly Dictionary<string, Lazy<ReadLeads>> _couplets;
+    private readonly Dictionary<string, IReadOnlyList<string>> _wanted;
 
     /// <summary>Makes it.</summary>
     /// <param name="hash">Hash of the version.</param>
     /// <param name="couplets">Its couplets by their labels, each with what gives the readings of its statements, lead by lead.</param>
-    public ReadyReading(string hash, IEnumerable<KeyValuePair<string, Func<ReadLeads>>> couplets)
+    /// <param name="wanted">What <see cref="Wanted(string)"/> answers of couplets of which that is known already.</param>
+    public ReadyReading(
+        string hash,
+        IEnumerable<KeyValuePair<string, Func<ReadLeads>>> couplets,
+        IEnumerable<KeyValuePair<string, string[]>>? wanted = null
+    )
     {
         ArgumentNullException.ThrowIfNull(couplets);
         Hash = hash;
+        _wanted = (wanted ?? []).ToDictionary(w => w.Key, IReadOnlyList<string> (w) => w.Value, StringComparer.Ordinal);
         _couplets = couplets.ToDictionary(c => c.Key, c => new Lazy<ReadLeads>(c.Value), StringComparer.Ordinal);
     }
 
@@ -36,4 +43,20 @@ public sealed class ReadyReading
     /// <summary>The readings of a couplet's statements, lead by lead; null of one that it doesn't hold. Of a broken binary form it is said
     /// that it is.</summary>
     public ReadLeads? Find(string couplet) => _couplets.GetValueOrDefault(couplet)?.Value;
+
+    /// <summary>Ids of the characters of which one has to be seen to answer a couplet; empty of one that can be answered whatever can be
+    /// seen, null of one that it doesn't hold. Where it came along no statement is taken out for it.</summary>
+    public IReadOnlyList<string>? Wanted(string couplet) =>
+        _wanted.TryGetValue(couplet, out var known) ? known
+        : Find(couplet) is { } leads ? Wanted(leads)
+        : null;
+
+    /// <summary>The same of readings: empty where there is no statement, or one that nothing is understood of.</summary>
+    internal static IReadOnlyList<string> Wanted(ReadLeads leads)
+    {
+        var statements = leads.SelectMany(l => l).ToList();
+        return statements.Exists(s => s.Claims.Count == 0)
+            ? []
+            : [.. statements.SelectMany(s => s.Claims).Select(c => c.Character).Distinct(StringComparer.Ordinal)];
+    }
 }

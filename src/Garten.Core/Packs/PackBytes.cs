@@ -152,12 +152,28 @@ internal sealed class PackWriter
     }
 }
 
+/// <summary>The strings of a pack, each decoded when it is first wanted: of most keys nobody reads a word.</summary>
+internal sealed class PackStrings(byte[] bytes, (int At, int Length)[] places)
+{
+    public static readonly PackStrings None = new([], []);
+
+    private readonly string?[] _decoded = new string?[places.Length];
+
+    public string At(int index)
+    {
+        if (_decoded[index] is { } known)
+            return known;
+        var (at, length) = places[index];
+        return _decoded[index] = Encoding.UTF8.GetString(bytes, at, length);
+    }
+}
+
 /// <summary>Takes a pack's parts out of bytes.</summary>
 internal sealed class PackReader(byte[] bytes)
 {
     private int _at;
 
-    private string[] _strings = [];
+    private PackStrings _strings = PackStrings.None;
 
     /// <summary>Reads the head of what has one form alone.</summary>
     /// <exception cref="PackFormatException">It is something else.</exception>
@@ -173,10 +189,14 @@ internal sealed class PackReader(byte[] bytes)
     /// <summary>Reads the strings that all others name by their place.</summary>
     public void TakeStrings()
     {
-        var strings = new string[Count()];
-        for (var i = 0; i < strings.Length; i++)
-            strings[i] = Encoding.UTF8.GetString(Bytes());
-        _strings = strings;
+        var places = new (int At, int Length)[Count()];
+        for (var i = 0; i < places.Length; i++)
+        {
+            var length = Count();
+            places[i] = (_at, length);
+            Take(length);
+        }
+        _strings = new PackStrings(bytes, places);
     }
 
     /// <summary>Reads something; what is cut off or broken is said in one way.</summary>
@@ -261,7 +281,10 @@ internal sealed class PackReader(byte[] bytes)
 
     public ReadOnlySpan<byte> Bytes() => Take(Count());
 
-    public string Text() => _strings[Count()];
+    public string Text() => _strings.At(Count());
+
+    /// <summary>Whether nothing follows.</summary>
+    public bool IsAtEnd => _at >= bytes.Length;
 
     public string[] Texts()
     {

@@ -1,6 +1,7 @@
 using System.Globalization;
 using System.Text.Json;
 using Garten.Core.Botany;
+using Garten.Core.Characters;
 using Garten.Core.Contracts;
 using Garten.Core.Keys;
 using Garten.Core.Language;
@@ -88,6 +89,11 @@ public sealed class StatementTests(ITestOutputHelper output)
         var bytes = ShelfFile.Write(shelf);
         output.WriteLine($"{ShelfFile.Write(plain).Length} bytes without, {bytes.Length} with readings");
         var there = ShelfFile.Read(bytes).Ready(botany);
+        // What a key asks for today is known of what came along, with and without the readings themselves.
+        var looked = new OutlookRequest("2026-01-15", [], Handling.Look, [.. TorvaneFlora.Keys.Select(k => k.Hash)]);
+        string Outlook(BenchShelf shelf) => JsonSerializer.Serialize(looked.Look(shelf), CoreJson.Default.IReadOnlyListKeyOutlook);
+        Assert.Contains("\"blocked\":[{", Outlook(own), StringComparison.Ordinal);
+        Assert.Equal(Outlook(own), Outlook(there));
         static string Told(IReadOnlyList<CoupletReadings> read) =>
             JsonSerializer.Serialize(read, CoreJson.Default.IReadOnlyListCoupletReadings);
         foreach (var key in TorvaneFlora.Keys)
@@ -99,6 +105,30 @@ public sealed class StatementTests(ITestOutputHelper output)
             string Followed(BenchShelf shelf) => JsonSerializer.Serialize(request.Follow(shelf), CoreJson.Default.BenchState);
             Assert.Equal(Followed(cited), Followed(there));
         }
+    }
+
+    // What is worked out while nobody asks changes no answer.
+    [Fact]
+    public void ACoreThatIsWarmAnswersAsOneThatIsNot()
+    {
+        var shelf = new Shelf(TorvaneFlora.Keys, TorvaneFlora.Taxa, TorvaneFlora.Table with { Botany = null }, [], []);
+        CoreSession Host()
+        {
+            var host = new CoreSession();
+            host.Fill(ShelfFile.Read(ShelfFile.Write(shelf)));
+            host.Botany = new BotanyIndex(ShippedVocabulary.Botany.Vocabulary, "this one");
+            return host;
+        }
+        var (cold, warm) = (Host(), Host());
+        var steps = 0;
+        while (warm.WarmUp(characters: 4))
+            steps++;
+        Assert.InRange(steps, 3, 100);
+        var key = TorvaneFlora.Keys.First(k => k.Key.Couplets.Count > 1);
+        var request = new BenchRequest(key.Hash, [new TrailAnswer(key.Hash, key.Key.Couplets[0].Label, 1)], [], [], "2026-07-01");
+        var asked = JsonSerializer.Serialize(request, CoreJson.Default.BenchRequest);
+        Assert.Equal(CoreCalls.Named("bench").Answer(asked, cold), CoreCalls.Named("bench").Answer(asked, warm));
+        Assert.False(new CoreSession().WarmUp(characters: 4));
     }
 
     // By another vocabulary each word may mean something else: then it is read anew, as are couplets that didn't come along.

@@ -7,7 +7,8 @@ import { startTransition, StrictMode } from "react";
 import { createRoot } from "react-dom/client";
 import { RouterProvider } from "react-router";
 import { whenStarted } from "../core/coreClient";
-import { firstViewDrawn } from "../core/firstView";
+import { firstViewDrawn, hurry } from "../core/firstView";
+import { onLost } from "../api/client";
 import { today } from "../api/today";
 import { placesServed, todayOf } from "../offline/documents";
 import { florasServed } from "../shared/botany/queries";
@@ -19,6 +20,12 @@ import { fetchPages, router } from "./router";
 void queryClient.prefetchQuery(placesServed);
 void queryClient.prefetchQuery(florasServed);
 if (location.pathname === "/") void queryClient.prefetchQuery(todayOf(today()));
+// Without a server nobody answers in the core's place.
+const quiet = onLost(() => {
+  quiet();
+  hurry();
+  whenStarted().catch(() => undefined);
+});
 // The first view goes before; then the core starts, and the code of the other pages is fetched for when there is no signal.
 const PAGES_AFTER_MS = 6_000;
 addEventListener("load", () => {

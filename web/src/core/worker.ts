@@ -17,7 +17,7 @@ interface DotNet {
   };
 }
 
-// Characters that are made ready between two calls: a few milliseconds, so that no call waits.
+// Characters that are made ready between two calls: a few milliseconds, so that no call waits. What the first couplet needs goes before.
 const WARM_UP_STEP = 4;
 
 async function start(): Promise<CoreExports> {
@@ -30,8 +30,17 @@ async function start(): Promise<CoreExports> {
 
 const core = start();
 
+let isWarmingUp = false;
+
+// Works ahead while nothing is asked: what comes meanwhile is answered between two steps.
 function warmUp(exports: CoreExports): void {
-  if (exports.WarmUp(WARM_UP_STEP)) setTimeout(() => warmUp(exports));
+  if (isWarmingUp) return;
+  isWarmingUp = true;
+  const step = () => {
+    isWarmingUp = false;
+    if (exports.WarmUp(WARM_UP_STEP)) warmUp(exports);
+  };
+  setTimeout(step);
 }
 
 const inWorker = {
@@ -42,15 +51,19 @@ const inWorker = {
     return JSON.parse((await core).Call(name, JSON.stringify(request)));
   },
   async fillShelf(shelf: Uint8Array): Promise<void> {
-    (await core).FillShelf(shelf);
+    const exports = await core;
+    exports.FillShelf(shelf);
+    warmUp(exports);
   },
   async loadVocabulary(vocabulary: Uint8Array): Promise<void> {
-    (await core).LoadVocabulary(vocabulary);
+    const exports = await core;
+    exports.LoadVocabulary(vocabulary);
+    warmUp(exports);
   },
   async loadFlora(pack: Uint8Array): Promise<string> {
     const exports = await core;
     const id = exports.LoadFlora(pack);
-    setTimeout(() => warmUp(exports));
+    warmUp(exports);
     return id;
   },
 };

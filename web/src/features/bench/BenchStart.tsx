@@ -10,6 +10,7 @@ import { askEither } from "../../offline/hosts";
 import { useAllTaxa } from "../../offline/taxa";
 import { useKeys } from "../../offline/documents";
 import { useHeldShelf } from "../../offline/shelf";
+import { useHeldVocabulary } from "../../offline/vocabulary";
 import { useLocalWork } from "../../offline/queries";
 import type { PlantInHand } from "../../offline/store";
 import { KeyDrawing } from "../../shared/botany/KeyDrawing";
@@ -101,6 +102,8 @@ function WithoutKey() {
   const navigate = useNavigate();
   // The core takes one thing after the other: who begins with a key doesn't wait for the flora.
   const keys = useHeldShelf(ALL_KEYS);
+  // Keys are read by it: there before one is begun.
+  useHeldVocabulary(keys.isFetched);
   const { flora, floras, host, asked } = useBenchFlora(undefined, undefined, keys.isFetched);
   const taxa = useAllTaxa(asked);
   const begin = async (inQuestion?: string[]) => {
