@@ -209,10 +209,7 @@ public sealed record OutlookRequest(string Day, IReadOnlyList<Tool> Tools, Handl
     {
         ArgumentNullException.ThrowIfNull(shelf);
         var day = RequestDay.Of(Day, "day");
-        return KeyOutlook.WithBetter(
-            [.. shelf.Keys.Versions.Where(v => v.Key.Couplets.Count > 0).Select(v => KeyOutlook.Of(shelf, v.Hash, day, Tools, Most))],
-            Entries ?? []
-        );
+        return KeyOutlook.WithBetter(KeyOutlook.OfAll(shelf, day, Tools, Most), Entries ?? []);
     }
 }
 

@@ -83,62 +83,87 @@ public sealed record KeyOutlook(
 
     /// <summary>
     /// Looks ahead. A couplet is blocked where every statement of it is understood and none of the characters that its leads speak of can
-    /// be
-    /// seen: one that has a statement left as text may always be answered.
+    /// be seen: one that has a statement left as text may always be answered.
     /// </summary>
     /// <param name="shelf">Keys and flora.</param>
     /// <param name="start">Hash of the version to start with.</param>
     /// <param name="day">The day.</param>
     /// <param name="tools">What is at hand; the eye always is.</param>
     /// <param name="most">The most handling that is allowed.</param>
-    public static KeyOutlook Of(BenchShelf shelf, string start, DateOnly day, IReadOnlyCollection<Tool> tools, Handling most)
+    public static KeyOutlook Of(BenchShelf shelf, string start, DateOnly day, IReadOnlyCollection<Tool> tools, Handling most) =>
+        new Obstacles(shelf, day, tools, most).Before(start);
+
+    /// <summary>The same of every key of a shelf that has a couplet, in the shelf's order.</summary>
+    /// <param name="shelf">Keys and flora.</param>
+    /// <param name="day">The day.</param>
+    /// <param name="tools">What is at hand; the eye always is.</param>
+    /// <param name="most">The most handling that is allowed.</param>
+    public static IReadOnlyList<KeyOutlook> OfAll(BenchShelf shelf, DateOnly day, IReadOnlyCollection<Tool> tools, Handling most)
     {
         ArgumentNullException.ThrowIfNull(shelf);
-        ArgumentNullException.ThrowIfNull(tools);
-        var map = shelf.Map(start, new HashSet<string>(StringComparer.Ordinal));
-        var blocked = new List<BlockedCouplet>();
-        var behind = new HashSet<string>(StringComparer.Ordinal);
-        foreach (var place in map.Order)
+        var obstacles = new Obstacles(shelf, day, tools, most);
+        return [.. shelf.Keys.Versions.Where(v => v.Key.Couplets.Count > 0).Select(v => obstacles.Before(v.Hash))];
+    }
+
+    // What is in the way on one day with some tools. Keys hand over to each other: each couplet and character is looked at once.
+    private sealed class Obstacles(BenchShelf shelf, DateOnly day, IReadOnlyCollection<Tool> tools, Handling most)
+    {
+        private readonly Dictionary<string, BlockReason?> _characters = new(StringComparer.Ordinal);
+        private readonly Dictionary<KeyPlace, BlockedCouplet?> _couplets = [];
+
+        public KeyOutlook Before(string start)
+        {
+            var map = shelf.Map(start, new HashSet<string>(StringComparer.Ordinal));
+            var blocked = new List<BlockedCouplet>();
+            var behind = new HashSet<string>(StringComparer.Ordinal);
+            foreach (var place in map.Order)
+            {
+                if (!_couplets.TryGetValue(place, out var couplet))
+                    _couplets[place] = couplet = At(place);
+                if (couplet is null)
+                    continue;
+                var ends = map.Behind(place);
+                behind.UnionWith(ends);
+                blocked.Add(couplet with { TaxaBehind = ends.Length });
+            }
+            return new KeyOutlook(
+                start,
+                shelf.Keys.Find(start)!.Key.Title,
+                map.Order.Count,
+                map.Behind(map.Start).Length,
+                blocked,
+                behind.Count
+            );
+        }
+
+        private BlockedCouplet? At(KeyPlace place)
         {
             var version = shelf.Keys.Find(place.Version)!;
-            var characters = shelf.Wanted(version, place.Couplet).Select(c => shelf.Table.Find(c)!).ToList();
-            if (characters.Count == 0)
-                continue;
-            var reasons = characters.ConvertAll(c => Why(c, shelf.Table, day, tools, most));
-            if (reasons.Exists(r => r is null))
-                continue;
-            var ends = map.Behind(place);
-            behind.UnionWith(ends);
-            blocked.Add(
-                new BlockedCouplet(
+            var wanted = shelf.Wanted(version, place.Couplet);
+            // The first that can be seen ends it.
+            return wanted.Count == 0 || wanted.Any(c => ReasonOf(c) is null)
+                ? null
+                : new BlockedCouplet(
                     place.Version,
                     version.Key.Title,
                     place.Couplet,
-                    reasons[0]!.Value,
-                    [.. characters.Select(c => c.Name)],
-                    ends.Length
-                )
-            );
+                    ReasonOf(wanted[0])!.Value,
+                    [.. wanted.Select(c => shelf.Table.Find(c)!.Name)],
+                    0
+                );
         }
-        return new KeyOutlook(
-            start,
-            shelf.Keys.Find(start)!.Key.Title,
-            map.Order.Count,
-            map.Behind(map.Start).Length,
-            blocked,
-            behind.Count
-        );
-    }
 
-    private static BlockReason? Why(
-        Character character,
-        CharacterTable table,
-        DateOnly day,
-        IReadOnlyCollection<Tool> tools,
-        Handling most
-    ) =>
-        !character.CanBeSeen(day, table.Seasons) ? BlockReason.Season
-        : character.Handling > most ? BlockReason.Handling
-        : character.Tool != Tool.Eye && !tools.Contains(character.Tool) ? BlockReason.Tool
-        : null;
+        private BlockReason? ReasonOf(string character)
+        {
+            if (!_characters.TryGetValue(character, out var reason))
+                _characters[character] = reason = Why(shelf.Table.Find(character)!);
+            return reason;
+        }
+
+        private BlockReason? Why(Character character) =>
+            !character.CanBeSeen(day, shelf.Table.Seasons) ? BlockReason.Season
+            : character.Handling > most ? BlockReason.Handling
+            : character.Tool != Tool.Eye && !tools.Contains(character.Tool) ? BlockReason.Tool
+            : null;
+    }
 }
