@@ -135,7 +135,7 @@ public sealed record PopulationsDocument(IReadOnlyList<PopulationDetail> Populat
     public IReadOnlyList<PopulationDetail> Tell(CoreSession session)
     {
         var context = Waiting.Context(session);
-        return Waiting.Read().Aggregate(Populations, (all, command) => Documents.Apply(all, command, context));
+        return Documents.Apply(Populations, Waiting.Read(), context);
     }
 }
 

@@ -108,15 +108,31 @@ public static class Documents
         };
     }
 
-    /// <summary>The populations, by the names of their places and their own.</summary>
+    /// <summary>The populations, by the names of their places and their own, with all that waits put into them in its order. What they
+    /// come to is worked out once at the end, however many commands there are.</summary>
     public static IReadOnlyList<PopulationDetail> Apply(
         IReadOnlyList<PopulationDetail> populations,
-        Command command,
+        IReadOnlyList<Command> commands,
         DocumentContext context
     )
     {
         ArgumentNullException.ThrowIfNull(populations);
         ArgumentNullException.ThrowIfNull(context);
+        var changed = commands.Aggregate(populations, (all, command) => Put(all, command, context));
+        return changed == populations
+            ? populations
+            : [.. changed.Select(p => ReferenceEquals(p.Summary, Unsummed) ? Summed(p, context) : p)];
+    }
+
+    // Stands in a population that was changed until what it comes to is worked out.
+    private static readonly PopulationSummary Unsummed = new([], [], [], [], []);
+
+    private static IReadOnlyList<PopulationDetail> Put(
+        IReadOnlyList<PopulationDetail> populations,
+        Command command,
+        DocumentContext context
+    )
+    {
         if (!HasItsDays(command))
             return populations;
         return command switch
@@ -125,54 +141,47 @@ public static class Documents
             [
                 .. populations
                     .Append(
-                        Summed(
-                            new PopulationDetail(
-                                it.PopulationId,
-                                it.Name,
-                                it.Taxon,
-                                place,
-                                it.Bounds,
-                                [],
-                                [],
-                                [],
-                                new PopulationSummary([], [], [], [], []),
-                                CautionLine.Of(context.FindTaxon(it.Taxon))
-                            ),
-                            context
+                        new PopulationDetail(
+                            it.PopulationId,
+                            it.Name,
+                            it.Taxon,
+                            place,
+                            it.Bounds,
+                            [],
+                            [],
+                            [],
+                            Unsummed,
+                            CautionLine.Of(context.FindTaxon(it.Taxon))
                         )
                     )
                     .OrderBy(p => p.Place.Name, StringComparer.Ordinal)
                     .ThenBy(p => p.Name, StringComparer.Ordinal)
                     .ThenBy(p => p.Id),
             ],
-            CountPopulationCommand it => With(populations, it.PopulationId, context, p => Counted(p, it)),
-            NoteThreatCommand it => With(populations, it.PopulationId, context, p => Threatened(p, it)),
-            TagPlantCommand { PopulationId: { } of } it => With(populations, of, context, p => Pegged(p, it)),
-            EraseCommand it => With(
-                populations,
-                populations.FirstOrDefault(p => p.Pegs.Any(peg => peg.Id == it.SubjectId))?.Id,
-                context,
-                p => p with { Pegs = [.. p.Pegs.Where(peg => peg.Id != it.SubjectId)] }
+            CountPopulationCommand it => With(populations, it.PopulationId, p => Counted(p, it)),
+            NoteThreatCommand it => With(populations, it.PopulationId, p => Threatened(p, it)),
+            TagPlantCommand { PopulationId: { } of } it => With(populations, of, p => Pegged(p, it)),
+            EraseCommand it => With(populations, populations.FirstOrDefault(p => p.Pegs.Any(peg => peg.Id == it.SubjectId))?.Id, p =>
+                p with
+                {
+                    Pegs = [.. p.Pegs.Where(peg => peg.Id != it.SubjectId)],
+                }
             ),
-            VisitPlantCommand it => With(
-                populations,
-                populations.FirstOrDefault(p => p.Pegs.Any(peg => peg.Id == it.PlantId))?.Id,
-                context,
-                p =>
-                    p with
-                    {
-                        Pegs =
-                        [
-                            .. p.Pegs.Select(peg =>
-                                peg.Id == it.PlantId && peg.Visits.All(v => v.Id != it.VisitId)
-                                    ? peg with
-                                    {
-                                        Visits = [.. peg.Visits.Append(Visit(it)).OrderBy(v => v.Date)],
-                                    }
-                                    : peg
-                            ),
-                        ],
-                    }
+            VisitPlantCommand it => With(populations, populations.FirstOrDefault(p => p.Pegs.Any(peg => peg.Id == it.PlantId))?.Id, p =>
+                p with
+                {
+                    Pegs =
+                    [
+                        .. p.Pegs.Select(peg =>
+                            peg.Id == it.PlantId && peg.Visits.All(v => v.Id != it.VisitId)
+                                ? peg with
+                                {
+                                    Visits = [.. peg.Visits.Append(Visit(it)).OrderBy(v => v.Date)],
+                                }
+                                : peg
+                        ),
+                    ],
+                }
             ),
             _ => Changed(command, context) is var (of, place)
                 ?
@@ -358,9 +367,8 @@ public static class Documents
     private static IReadOnlyList<PopulationDetail> With(
         IReadOnlyList<PopulationDetail> populations,
         Guid? id,
-        DocumentContext context,
         Func<PopulationDetail, PopulationDetail> change
-    ) => [.. populations.Select(p => p.Id == id ? Summed(change(p), context) : p)];
+    ) => id is null ? populations : [.. populations.Select(p => p.Id == id ? change(p) with { Summary = Unsummed } : p)];
 
     // What counts and pegs come to is worked out anew.
     private static PopulationDetail Summed(PopulationDetail it, DocumentContext context) =>

@@ -281,10 +281,12 @@ public sealed partial class FaultyDevice : IDisposable
         if (click is null)
             return Stopwatch.GetElapsedTime(began).TotalSeconds;
         Until(() => _driver!.FindElements(By.CssSelector(click)).Count > 0, click);
-        began = Stopwatch.GetTimestamp();
-        _driver!.FindElement(By.CssSelector(click)).Click();
-        Until(() => Text().Contains(then!, StringComparison.Ordinal), then!);
-        return Stopwatch.GetElapsedTime(began).TotalSeconds;
+        const double thousand = 1000;
+        return Took(
+                "document.querySelector(it.click).click()",
+                "document.querySelector('main')?.textContent.includes(it.then)",
+                new Dictionary<string, object> { ["click"] = click, ["then"] = then! }
+            ) / thousand;
     }
 
     /// <summary>Waits until something stands on the page.</summary>
