@@ -18,8 +18,10 @@ export interface SendOptions {
   mends?: string;
 }
 
-// Pages are told that the server has taken something in as often as this while much is sent, and at the end.
+// While much is sent pages are told after so long that the server has taken something in, then after twice as long each time, up to the
+// longest, and at the end: each time they ask for all they show, with what still waits put into it, and what is sent waits beside that.
 const TELL_MS = 2_000;
+const TELL_LONGEST_MS = 16_000;
 let toldAt = 0;
 
 // Between two tries while the server is away.
@@ -199,12 +201,14 @@ export const whenSent = (): Promise<void> => inTurn("garten-outbox", () => Promi
 
 async function sendAll(): Promise<void> {
   let hasTaken = false;
+  let tellAfter = TELL_MS;
   toldAt = Date.now();
   for (;;) {
     const batch = await next();
     // While more is on its way pages aren't told each time that the server has something new: they would ask for all of it again.
-    if (hasTaken && (batch.length === 0 || Date.now() - toldAt > TELL_MS)) {
+    if (hasTaken && (batch.length === 0 || Date.now() - toldAt > tellAfter)) {
       hasTaken = false;
+      tellAfter = Math.min(2 * tellAfter, TELL_LONGEST_MS);
       announce(true);
     }
     if (batch.length === 0) break;
@@ -225,6 +229,7 @@ async function sendAll(): Promise<void> {
       if (batch.length > 1) for (const it of batch) await change(it, { alone: true });
       else if (outcome.problem.status >= 500) await failed(first, outcome.problem);
       else await refuse(first, outcome.problem);
+      announce();
       continue;
     }
     if (outcome.kind !== "answer") continue;
@@ -247,6 +252,8 @@ async function sendAll(): Promise<void> {
     await taken(applied);
     hasTaken ||= applied.length > 0;
     for (const work of others) await work();
+    // Told of all of a batch at once: each time pages work out anew what they show.
+    if (others.length > 0) announce();
   }
   const waiting = (await queued()).flatMap((q) => q.nextTry ?? []);
   if (waiting.length > 0) later(Math.max(RETRY_MS, Math.min(...waiting) - Date.now()));
@@ -330,7 +337,6 @@ function touched(command: Command): string[] {
 
 async function change(entry: QueuedCommand, part: Partial<QueuedCommand>): Promise<void> {
   await (await store()).put("outbox", { ...entry, ...part });
-  announce();
 }
 
 // The server failed at it, sent by itself: counted where the server is well otherwise, and tried again.
@@ -389,7 +395,6 @@ async function refuse(entry: QueuedCommand, problem: Problem): Promise<void> {
   }
   await tx.done;
   settle(id, { kind: "refused", problem, id });
-  announce();
 }
 
 function settle(id: string, sent: Sent): void {
