@@ -147,7 +147,7 @@ public sealed class CoreSession
             _ = Shelf;
             return true;
         }
-        _ahead ??= _filled is { } filled ? KeyWarmUp.StepsOf(this, filled.Versions).GetEnumerator() : null;
+        _ahead ??= _filled is null ? null : KeyWarmUp.StepsOf(this).GetEnumerator();
         return _ahead?.MoveNext() == true || Flora?.Sifter.WarmUp(characters) == true;
     }
 

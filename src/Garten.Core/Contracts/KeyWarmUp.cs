@@ -12,20 +12,28 @@ internal static class KeyWarmUp
     // What is seen on it is thrown away: any day does.
     private const string AnyDay = "2026-06-01";
 
-    /// <summary>Follows the first key that can be, step by step; between two of them others are answered.</summary>
-    public static IEnumerable<bool> StepsOf(CoreSession session, IReadOnlyList<KeyVersion> versions)
+    /// <summary>Follows the first key that can be, step by step. Between two of them others are answered, and the shelf may become another
+    /// one: each step takes what is on it then.</summary>
+    public static IEnumerable<bool> StepsOf(CoreSession session)
     {
-        if (versions.FirstOrDefault(v => v.Key.Couplets.Count > 0) is not { } key)
+        if (FirstOf(session) is not var (_, any))
             yield break;
-        var request = new BenchRequest(key.Hash, [], [], [], AnyDay);
-        var json = JsonSerializer.Serialize(request, CoreJson.Default.BenchRequest);
+        var json = JsonSerializer.Serialize(any, CoreJson.Default.BenchRequest);
         yield return true;
-        request = JsonSerializer.Deserialize(json, CoreJson.Default.BenchRequest)!;
+        JsonSerializer.Deserialize(json, CoreJson.Default.BenchRequest);
         yield return true;
-        var state = request.Follow(session.Shelf);
+        if (FirstOf(session) is not var (_, begun))
+            yield break;
+        var state = begun.Follow(session.Shelf);
         yield return true;
         JsonSerializer.Serialize(state, CoreJson.Default.BenchState);
         yield return true;
-        (request with { Answers = [new TrailAnswer(key.Hash, key.Key.Couplets[0].Label, 0)] }).Follow(session.Shelf);
+        if (FirstOf(session) is var (key, request))
+            (request with { Answers = [new TrailAnswer(key.Hash, key.Key.Couplets[0].Label, 0)] }).Follow(session.Shelf);
     }
+
+    private static (KeyVersion Key, BenchRequest Request)? FirstOf(CoreSession session) =>
+        session.Shelf.Keys.Versions.FirstOrDefault(v => v.Key.Couplets.Count > 0) is { } key
+            ? (key, new BenchRequest(key.Hash, [], [], [], AnyDay))
+            : null;
 }

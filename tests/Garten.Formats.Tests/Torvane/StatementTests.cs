@@ -112,11 +112,12 @@ public sealed class StatementTests(ITestOutputHelper output)
     public void ACoreThatIsWarmAnswersAsOneThatIsNot()
     {
         var shelf = new Shelf(TorvaneFlora.Keys, TorvaneFlora.Taxa, TorvaneFlora.Table with { Botany = null }, [], []);
+        var bytes = ShelfFile.Write(shelf);
+        var botany = new BotanyIndex(ShippedVocabulary.Botany.Vocabulary, "this one");
         CoreSession Host()
         {
-            var host = new CoreSession();
-            host.Fill(ShelfFile.Read(ShelfFile.Write(shelf)));
-            host.Botany = new BotanyIndex(ShippedVocabulary.Botany.Vocabulary, "this one");
+            var host = new CoreSession { Botany = botany };
+            host.Fill(ShelfFile.Read(bytes));
             return host;
         }
         var (cold, warm) = (Host(), Host());
@@ -129,6 +130,18 @@ public sealed class StatementTests(ITestOutputHelper output)
         var asked = JsonSerializer.Serialize(request, CoreJson.Default.BenchRequest);
         Assert.Equal(CoreCalls.Named("bench").Answer(asked, cold), CoreCalls.Named("bench").Answer(asked, warm));
         Assert.False(new CoreSession().WarmUp(characters: 4));
+        // Another key may be taken up between any two steps, and none.
+        foreach (var other in new[] { shelf with { Versions = [key] }, shelf with { Versions = [] } })
+        {
+            for (var taken = 0; taken <= steps; taken++)
+            {
+                var host = Host();
+                for (var step = 0; step < taken; step++)
+                    host.WarmUp(characters: 4);
+                host.Fill(other);
+                while (host.WarmUp(characters: 4)) { }
+            }
+        }
     }
 
     // By another vocabulary each word may mean something else: then it is read anew, as are couplets that didn't come along.

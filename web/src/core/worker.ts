@@ -38,7 +38,11 @@ function warmUp(exports: CoreExports): void {
   isWarmingUp = true;
   const step = () => {
     isWarmingUp = false;
-    if (exports.WarmUp(WARM_UP_STEP)) warmUp(exports);
+    try {
+      if (exports.WarmUp(WARM_UP_STEP)) warmUp(exports);
+    } catch {
+      // What can't be worked out ahead is said to whoever asks for it.
+    }
   };
   setTimeout(step);
 }
